@@ -1,0 +1,23 @@
+namespace WarmConduit.Core.Geometry;
+
+/// <summary>An upright box: <paramref name="At"/> is its lowest, rearmost, kerb-side corner; <paramref name="Size"/> its three edges, metres.</summary>
+public readonly record struct Box(Point3 At, Point3 Size)
+{
+    /// <summary>The corner opposite to <see cref="At"/>.</summary>
+    public Point3 Far() => At + Size;
+
+    /// <summary>The middle of the box.</summary>
+    public Point3 Centre() => At.Towards(Far(), 0.5);
+
+    /// <summary>Content, cubic metres.</summary>
+    public double VolumeM3() => Size.XM * Size.YM * Size.ZM;
+
+    /// <summary>True when <paramref name="p"/> lies in the box or on its skin (within a micrometre).</summary>
+    public bool Holds(Point3 p)
+    {
+        const double eps = 1e-6;
+        var far = Far();
+        return p.XM >= At.XM - eps && p.YM >= At.YM - eps && p.ZM >= At.ZM - eps
+            && p.XM <= far.XM + eps && p.YM <= far.YM + eps && p.ZM <= far.ZM + eps;
+    }
+}

@@ -1,0 +1,27 @@
+namespace WarmConduit.Core.Geometry;
+
+/// <summary>
+/// A place in the vehicle's frame, metres: x forward from the rear of the load bay, y across from the kerb side, z up from the floor.
+/// </summary>
+public readonly record struct Point3(double XM, double YM, double ZM)
+{
+    /// <summary>The vector sum, metres.</summary>
+    public static Point3 operator +(Point3 a, Point3 b) => new(a.XM + b.XM, a.YM + b.YM, a.ZM + b.ZM);
+
+    /// <summary>The vector difference, metres.</summary>
+    public static Point3 operator -(Point3 a, Point3 b) => new(a.XM - b.XM, a.YM - b.YM, a.ZM - b.ZM);
+
+    /// <summary>Point at fraction <paramref name="t"/> (0..1) of the straight line from this point to <paramref name="other"/>.</summary>
+    public Point3 Towards(Point3 other, double t) =>
+        new(XM + (other.XM - XM) * t, YM + (other.YM - YM) * t, ZM + (other.ZM - ZM) * t);
+
+    /// <summary>Straight distance to <paramref name="other"/>, metres.</summary>
+    public double DistanceM(Point3 other)
+    {
+        double dx = XM - other.XM, dy = YM - other.YM, dz = ZM - other.ZM;
+        return Math.Sqrt(dx * dx + dy * dy + dz * dz);
+    }
+
+    /// <summary>True when all three coordinates are finite numbers.</summary>
+    public bool IsFinite() => double.IsFinite(XM) && double.IsFinite(YM) && double.IsFinite(ZM);
+}

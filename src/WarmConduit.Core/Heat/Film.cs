@@ -1,0 +1,45 @@
+namespace WarmConduit.Core.Heat;
+
+/// <summary>Heat between surfaces and air. Coefficients in W/m²K, temperatures in °C.</summary>
+public static class Film
+{
+    /// <summary>Stefan-Boltzmann constant, W/m²K⁴.</summary>
+    public const double StefanBoltzmann = 5.670374419e-8;
+
+    /// <summary>0 °C in kelvin.</summary>
+    public const double ZeroC = 273.15;
+
+    /// <summary>
+    /// Cylinder of diameter <paramref name="diameterM"/> in air: the greater of free convection and cross wind at <paramref name="airSpeedMPerS"/>,
+    /// plus radiation to surroundings at air temperature. Source: ISO 12241. Uncertain by some 15 %.
+    /// </summary>
+    public static double CylinderWPerM2K(double diameterM, double surfaceC, double airC, double airSpeedMPerS, double emissivity)
+    {
+        double dT = Math.Abs(surfaceC - airC);
+        double free = diameterM * diameterM * diameterM * dT <= 10
+            ? 1.25 * Math.Pow(dT / diameterM, 0.25)
+            : 1.21 * Math.Cbrt(dT);
+        double wind = 0;
+        if (airSpeedMPerS > 0)
+        {
+            wind = airSpeedMPerS * diameterM <= 8.55e-3
+                ? 8.1e-3 / diameterM + 3.14 * Math.Sqrt(airSpeedMPerS / diameterM)
+                : 8.9 * Math.Pow(airSpeedMPerS, 0.9) / Math.Pow(diameterM, 0.1);
+        }
+        return Math.Max(free, wind) + RadiationWPerM2K(surfaceC, airC, emissivity);
+    }
+
+    /// <summary>Radiation between a small surface and surroundings at <paramref name="airC"/>: εσ(Ts² + Ta²)(Ts + Ta).</summary>
+    public static double RadiationWPerM2K(double surfaceC, double airC, double emissivity)
+    {
+        double ts = surfaceC + ZeroC, ta = airC + ZeroC;
+        return emissivity * StefanBoltzmann * (ts * ts + ta * ta) * (ts + ta);
+    }
+
+    /// <summary>Outer face of a wall in wind: 4 + 4 v + 4εσT³, T the mean outer temperature. Source: ISO 6946, annex.</summary>
+    public static double OuterWallWPerM2K(double windMPerS, double emissivity, double meanOuterC)
+    {
+        double t = meanOuterC + ZeroC;
+        return 4 + 4 * windMPerS + 4 * emissivity * StefanBoltzmann * t * t * t;
+    }
+}

@@ -1,0 +1,105 @@
+namespace WarmConduit.Core.Heat;
+
+/// <summary>
+/// A zone in a steady balance: <paramref name="OutdoorWPerK"/> to the weather, a heater that gives what keeps <paramref name="SetpointC"/> but no more
+/// than <paramref name="HeaterW"/> (0: none).
+/// </summary>
+public readonly record struct SteadyZone(double OutdoorWPerK, double HeaterW, double SetpointC);
+
+/// <summary>Two zones exchanging <paramref name="ConductanceWPerK"/>; indices into the list of zones.</summary>
+public readonly record struct SteadyLink(int A, int B, double ConductanceWPerK);
+
+/// <summary>Temperatures in °C and heater output in W, by zone.</summary>
+public sealed record SteadyBalance(double[] TemperatureC, double[] HeaterW);
+
+/// <summary>The linear balance of a steady night.</summary>
+public static class SteadyZones
+{
+    /// <summary>
+    /// Solves ΣG(Tother - T) + Q = 0 for all zones with outdoors at <paramref name="outdoorC"/>. Heaters hold their set point, or give their limit when that
+    /// is not enough, or nothing when the zone stays warmer by itself. Exact; O(n³) a try, at most 2n + 1 tries, for the few zones of a vehicle.
+    /// A zone joined to nothing stays at outdoor temperature.
+    /// </summary>
+    public static SteadyBalance Solve(IReadOnlyList<SteadyZone> zones, IReadOnlyList<SteadyLink> links, double outdoorC)
+    {
+        int n = zones.Count;
+        var held = new bool[n];
+        var power = new double[n];
+        for (int z = 0; z < n; z++) held[z] = zones[z].HeaterW > 0 && zones[z].SetpointC > outdoorC;
+        var t = new double[n];
+        for (int attempt = 0; attempt <= 2 * n; attempt++)
+        {
+            t = Temperatures(zones, links, outdoorC, held, power);
+            bool settled = true;
+            for (int z = 0; z < n; z++)
+            {
+                if (!held[z]) continue;
+                double need = Need(zones, links, outdoorC, t, z);
+                if (need > zones[z].HeaterW) (held[z], power[z], settled) = (false, zones[z].HeaterW, false);
+                else if (need < 0) (held[z], power[z], settled) = (false, 0, false);
+                else power[z] = need;
+            }
+            if (settled) break;
+        }
+        return new SteadyBalance(t, power);
+    }
+
+    private static double Need(IReadOnlyList<SteadyZone> zones, IReadOnlyList<SteadyLink> links, double outdoorC, double[] t, int z)
+    {
+        double need = zones[z].OutdoorWPerK * (t[z] - outdoorC);
+        foreach (var l in links)
+        {
+            if (l.A == z) need += l.ConductanceWPerK * (t[z] - t[l.B]);
+            else if (l.B == z) need += l.ConductanceWPerK * (t[z] - t[l.A]);
+        }
+        return need;
+    }
+
+    private static double[] Temperatures(
+        IReadOnlyList<SteadyZone> zones, IReadOnlyList<SteadyLink> links, double outdoorC, bool[] held, double[] power)
+    {
+        int n = zones.Count;
+        var m = new double[n, n + 1];
+        for (int z = 0; z < n; z++)
+        {
+            m[z, z] = zones[z].OutdoorWPerK + 1e-9;
+            m[z, n] = m[z, z] * outdoorC + power[z];
+        }
+        foreach (var l in links)
+        {
+            m[l.A, l.A] += l.ConductanceWPerK;
+            m[l.B, l.B] += l.ConductanceWPerK;
+            m[l.A, l.B] -= l.ConductanceWPerK;
+            m[l.B, l.A] -= l.ConductanceWPerK;
+        }
+        for (int z = 0; z < n; z++)
+        {
+            if (!held[z]) continue;
+            for (int c = 0; c < n; c++) m[z, c] = c == z ? 1 : 0;
+            m[z, n] = zones[z].SetpointC;
+        }
+        return Eliminate(m, n);
+    }
+
+    // The matrix is diagonally dominant, so no pivoting is needed.
+    private static double[] Eliminate(double[,] m, int n)
+    {
+        for (int k = 0; k < n; k++)
+        {
+            for (int r = k + 1; r < n; r++)
+            {
+                double f = m[r, k] / m[k, k];
+                if (f == 0) continue;
+                for (int c = k; c <= n; c++) m[r, c] -= f * m[k, c];
+            }
+        }
+        var x = new double[n];
+        for (int r = n - 1; r >= 0; r--)
+        {
+            double s = m[r, n];
+            for (int c = r + 1; c < n; c++) s -= m[r, c] * x[c];
+            x[r] = s / m[r, r];
+        }
+        return x;
+    }
+}

@@ -1,0 +1,156 @@
+using WarmConduit.Core.Geometry;
+
+namespace WarmConduit.Core.Levels;
+
+/// <summary>
+/// A <see cref="LevelNetwork"/> laid out for sweeping: every node, bend and vessel a point, every straight length a segment. Build it once, then
+/// solve it at any attitude. Immutable and safe to share between threads.
+/// </summary>
+public sealed class LevelGraph
+{
+    private readonly Dictionary<string, int> _nodeIndex;
+
+    internal Point3[] Points { get; }
+    internal int NodeCount { get; }
+
+    // Segments: a → b in the sense of the edge, so that one-way passage runs from a to b.
+    internal int[] SegA { get; }
+    internal int[] SegB { get; }
+    internal double[] SegLengthM { get; }
+    internal double[] SegBoreM { get; }
+    internal Passes[] SegPasses { get; }
+
+    // First segment of each edge; edge e owns segments EdgeFirst[e] .. EdgeFirst[e + 1] - 1. Those of the vessels follow after the last edge.
+    internal int[] EdgeFirst { get; }
+    internal int[] VesselPoint { get; }
+    internal int[] DrainPoints { get; }
+
+    // Who can flow into a point: neighbours from which water may come, compressed rows.
+    private readonly int[] _rowStart;
+    private readonly int[] _rowPoint;
+
+    /// <summary>The network this graph was laid out from.</summary>
+    public LevelNetwork Network { get; }
+
+    /// <summary>
+    /// Checks and lays out <paramref name="network"/>. O(points). Throws <see cref="LevelNetworkException"/> naming the place for an unknown or
+    /// doubled id, a bore or height that is no finite number, a negative bore, or a network without any drain.
+    /// </summary>
+    public LevelGraph(LevelNetwork network)
+    {
+        Network = network;
+        NodeCount = network.Nodes.Count;
+        _nodeIndex = new Dictionary<string, int>(NodeCount);
+        var points = new List<Point3>(NodeCount + network.Edges.Count);
+        foreach (var node in network.Nodes)
+        {
+            if (!node.At.IsFinite()) throw new LevelNetworkException(node.Id, "its place is not a finite number");
+            if (!_nodeIndex.TryAdd(node.Id, points.Count)) throw new LevelNetworkException(node.Id, "this node is named twice");
+            points.Add(node.At);
+        }
+
+        var a = new List<int>();
+        var b = new List<int>();
+        var length = new List<double>();
+        var bore = new List<double>();
+        var passes = new List<Passes>();
+        EdgeFirst = new int[network.Edges.Count + 1];
+        for (int e = 0; e < network.Edges.Count; e++)
+        {
+            var edge = network.Edges[e];
+            if (!(edge.InnerDiameterM >= 0) || double.IsInfinity(edge.InnerDiameterM))
+                throw new LevelNetworkException(edge.Id, "its bore must be a finite length, not below zero");
+            EdgeFirst[e] = a.Count;
+            int last = NodeOf(edge.From, edge.Id), end = NodeOf(edge.To, edge.Id);
+            for (int k = 0; k <= edge.Via.Count; k++)
+            {
+                int next = end;
+                if (k < edge.Via.Count)
+                {
+                    if (!edge.Via[k].IsFinite()) throw new LevelNetworkException(edge.Id, $"its bend {k + 1} is not a finite number");
+                    next = points.Count;
+                    points.Add(edge.Via[k]);
+                }
+                Add(last, next, edge.InnerDiameterM, edge.Passes);
+                last = next;
+            }
+        }
+        EdgeFirst[^1] = a.Count;
+
+        VesselPoint = new int[network.Vessels.Count];
+        for (int v = 0; v < network.Vessels.Count; v++)
+        {
+            var vessel = network.Vessels[v];
+            if (!(vessel.HoldsM3 >= 0) || double.IsInfinity(vessel.HoldsM3) || !(vessel.Box.VolumeM3() > 0))
+                throw new LevelNetworkException(vessel.Id, "its box and content must be finite and not below zero");
+            VesselPoint[v] = points.Count;
+            points.Add(vessel.Box.Centre());
+            foreach (string port in vessel.Ports) Add(VesselPoint[v], NodeOf(port, vessel.Id), 0, Passes.Both);
+        }
+
+        void Add(int from, int to, double diameter, Passes way)
+        {
+            a.Add(from);
+            b.Add(to);
+            length.Add(points[from].DistanceM(points[to]));
+            bore.Add(diameter);
+            passes.Add(way);
+        }
+
+        if (network.Drains.Count == 0) throw new LevelNetworkException("drains", "nothing is open, so no water can leave: open a drain");
+        DrainPoints = [.. network.Drains.Select(d => NodeOf(d, "drains"))];
+        (Points, SegA, SegB) = ([.. points], [.. a], [.. b]);
+        (SegLengthM, SegBoreM, SegPasses) = ([.. length], [.. bore], [.. passes]);
+        (_rowStart, _rowPoint) = Rows();
+    }
+
+    /// <summary>Index of the point at node <paramref name="id"/>; throws <see cref="LevelNetworkException"/> when there is none.</summary>
+    public int PointOf(string id) => NodeOf(id, "network");
+
+    /// <summary>Points of edge number <paramref name="edge"/>, in its own sense: its first node, its bends, its last node.</summary>
+    public int[] PointsOfEdge(int edge)
+    {
+        int first = EdgeFirst[edge], end = EdgeFirst[edge + 1];
+        var points = new int[end - first + 1];
+        points[0] = SegA[first];
+        for (int s = first; s < end; s++) points[s - first + 1] = SegB[s];
+        return points;
+    }
+
+    /// <summary>Height over ground of every point at <paramref name="attitude"/>, metres; the inside of a vessel is no crest and lies at minus infinity.</summary>
+    internal double[] Heights(Attitude attitude)
+    {
+        double tanPitch = attitude.TanPitch(), tanRoll = attitude.TanRoll();
+        var z = new double[Points.Length];
+        for (int p = 0; p < z.Length; p++) z[p] = Points[p].ZM + Points[p].XM * tanPitch + Points[p].YM * tanRoll;
+        foreach (int v in VesselPoint) z[v] = double.NegativeInfinity;
+        return z;
+    }
+
+    /// <summary>Points from which water may come to <paramref name="point"/>.</summary>
+    internal ReadOnlySpan<int> Upstream(int point) => _rowPoint.AsSpan(_rowStart[point], _rowStart[point + 1] - _rowStart[point]);
+
+    private int NodeOf(string id, string place) =>
+        _nodeIndex.TryGetValue(id, out int p) ? p : throw new LevelNetworkException(place, $"there is no node '{id}'");
+
+    private (int[] Start, int[] Point) Rows()
+    {
+        var start = new int[Points.Length + 1];
+        for (int s = 0; s < SegA.Length; s++)
+        {
+            if (SegPasses[s] == Passes.None) continue;
+            start[SegB[s] + 1]++;
+            if (SegPasses[s] == Passes.Both) start[SegA[s] + 1]++;
+        }
+        for (int p = 0; p < Points.Length; p++) start[p + 1] += start[p];
+        var fill = start.ToArray();
+        var row = new int[start[^1]];
+        for (int s = 0; s < SegA.Length; s++)
+        {
+            if (SegPasses[s] == Passes.None) continue;
+            row[fill[SegB[s]]++] = SegA[s];
+            if (SegPasses[s] == Passes.Both) row[fill[SegA[s]]++] = SegB[s];
+        }
+        return (start, row);
+    }
+}

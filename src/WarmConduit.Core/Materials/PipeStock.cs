@@ -1,0 +1,57 @@
+namespace WarmConduit.Core.Materials;
+
+/// <summary>Whether a pipe lives through water freezing in it.</summary>
+public enum StandsFreezing
+{
+    /// <summary>The pipe does; its fittings do not.</summary>
+    PipeOnly,
+
+    /// <summary>Pipe and joints usually do.</summary>
+    Yes,
+
+    /// <summary>It splits.</summary>
+    No,
+}
+
+/// <summary>
+/// A pipe or hose from stock. Diameters in m, conductivity W/mK, density kg/m³, elastic modulus in Pa at 20 and 60 °C, pressure in bar.
+/// </summary>
+/// <param name="Id">Name used in rig files.</param>
+/// <param name="Name">Name shown.</param>
+/// <param name="InnerDiameterM">Bore.</param>
+/// <param name="OuterDiameterM">Outside.</param>
+/// <param name="ConductivityWPerMK">Of the wall.</param>
+/// <param name="DensityKgPerM3">Of the wall.</param>
+/// <param name="ModulusColdPa">Elastic modulus at 20 °C.</param>
+/// <param name="ModulusWarmPa">Elastic modulus at 60 °C.</param>
+/// <param name="MaxC">Highest working temperature.</param>
+/// <param name="RatedBar">Rated pressure at 20 to 23 °C.</param>
+/// <param name="StandsFreezing">What ice does to it.</param>
+/// <param name="Source">Where the values come from, or "estimate".</param>
+public sealed record PipeStock(
+    string Id,
+    string Name,
+    double InnerDiameterM,
+    double OuterDiameterM,
+    double ConductivityWPerMK,
+    double DensityKgPerM3,
+    double ModulusColdPa,
+    double ModulusWarmPa,
+    double MaxC,
+    double RatedBar,
+    StandsFreezing StandsFreezing,
+    string Source)
+{
+    /// <summary>Bore, m².</summary>
+    public double BoreM2() => Math.PI / 4 * InnerDiameterM * InnerDiameterM;
+
+    /// <summary>Heat capacity of the wall, J per metre and kelvin (plastics 2000 J/kgK, copper 385: estimates).</summary>
+    public double WallJPerMK()
+    {
+        double specific = ConductivityWPerMK > 10 ? 385 : 2000;
+        return Math.PI / 4 * (OuterDiameterM * OuterDiameterM - InnerDiameterM * InnerDiameterM) * DensityKgPerM3 * specific;
+    }
+}
+
+/// <summary>An insulating or structural material: conductivity W/mK, and whether damp raises it by a fifth.</summary>
+public sealed record SolidStock(string Id, string Name, double ConductivityWPerMK, bool SoaksUpDamp, string Source);

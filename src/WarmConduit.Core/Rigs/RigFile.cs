@@ -1,0 +1,106 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using System.Text.Json.Schema;
+using System.Text.Json.Serialization;
+
+namespace WarmConduit.Core.Rigs;
+
+/// <summary>Something wrong with a rig document: where (a path such as <c>parts[3].box.at.zM</c>), and why in words.</summary>
+public sealed record RigFault(string Path, string Reason);
+
+/// <summary>A document that was refused, with all that is wrong with it.</summary>
+public sealed class RigFileException(IReadOnlyList<RigFault> faults)
+    : FormatException(string.Join("; ", faults.Select(f => $"{f.Path}: {f.Reason}")))
+{
+    /// <summary>What is wrong; never empty.</summary>
+    public IReadOnlyList<RigFault> Faults { get; } = faults;
+}
+
+/// <summary>The open rig file: versioned JSON in UTF-8, the same record as <see cref="Rig"/>. Metres, °C, litres, W/K as the names say.</summary>
+public static class RigFile
+{
+    /// <summary>Largest file that is read, bytes.</summary>
+    public const int MaxBytes = 5_000_000;
+
+    /// <summary>How rigs are written and read everywhere: camel case, names for enums, nothing missing, nothing unknown.</summary>
+    public static JsonSerializerOptions Json { get; } = MakeOptions();
+
+    /// <summary>
+    /// Reads and checks a file. Throws <see cref="RigFileException"/> naming field and reason for text over <see cref="MaxBytes"/>, bad JSON, an unknown
+    /// version, missing or unknown fields, and all that <see cref="RigCheck"/> refuses.
+    /// </summary>
+    public static Rig Read(ReadOnlySpan<byte> utf8)
+    {
+        if (utf8.Length > MaxBytes) throw Refuse("file", $"it is larger than {MaxBytes / 1_000_000} MB");
+        if (utf8.StartsWith((ReadOnlySpan<byte>)[0xEF, 0xBB, 0xBF])) utf8 = utf8[3..];
+        Rig rig;
+        try
+        {
+            CheckVersion(utf8);
+            rig = JsonSerializer.Deserialize<Rig>(utf8, Json) ?? throw Refuse("file", "it holds no rig");
+        }
+        catch (JsonException e)
+        {
+            throw Refuse(PathOf(e.Path), ReasonOf(e));
+        }
+        RigCheck.Demand(rig);
+        return rig;
+    }
+
+    /// <summary>Writes <paramref name="rig"/> as indented JSON, ending with a line feed.</summary>
+    public static string Write(Rig rig) => JsonSerializer.Serialize(rig, Json) + "\n";
+
+    /// <summary>The JSON Schema of the file.</summary>
+    public static JsonNode Schema()
+    {
+        var schema = Json.GetJsonSchemaAsNode(typeof(Rig), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true });
+        schema["$schema"] = "https://json-schema.org/draft/2020-12/schema";
+        schema["title"] = "Warm Conduit rig, format version 1";
+        schema["properties"]!["formatVersion"] = new JsonObject { ["const"] = Rig.CurrentFormat };
+        return schema;
+    }
+
+    /// <summary>A JSON path such as <c>$.parts[3].name</c> in the form used for faults.</summary>
+    public static string PathOf(string? jsonPath) =>
+        string.IsNullOrEmpty(jsonPath) || jsonPath == "$" ? "file" : jsonPath.StartsWith("$.", StringComparison.Ordinal) ? jsonPath[2..] : jsonPath;
+
+    /// <summary>What the reader objects to, without the position that <see cref="RigFault.Path"/> already gives.</summary>
+    public static string ReasonOf(JsonException e)
+    {
+        string text = e.Message;
+        int tail = text.IndexOf(" Path: ", StringComparison.Ordinal);
+        if (tail > 0) text = text[..tail];
+        if (text.StartsWith("The JSON value could not be converted", StringComparison.Ordinal)) return "this is not the kind of value that belongs here";
+        return text.Replace($"'{typeof(Rig).FullName}'", "the rig", StringComparison.Ordinal);
+    }
+
+    // The version is looked at first, so that a file of a later shape is refused for that and not for its first unknown field.
+    private static void CheckVersion(ReadOnlySpan<byte> utf8)
+    {
+        var reader = new Utf8JsonReader(utf8);
+        using var document = JsonDocument.ParseValue(ref reader);
+        if (document.RootElement.ValueKind != JsonValueKind.Object) throw Refuse("file", "it holds no rig");
+        if (!document.RootElement.TryGetProperty("formatVersion", out var version)) throw Refuse("formatVersion", "it is missing");
+        if (version.ValueKind != JsonValueKind.Number || !version.TryGetInt32(out int number) || number != Rig.CurrentFormat)
+            throw Refuse("formatVersion", $"version {version} is not known; this program reads version {Rig.CurrentFormat}");
+    }
+
+    private static RigFileException Refuse(string path, string reason) => new([new RigFault(path, reason)]);
+
+    private static JsonSerializerOptions MakeOptions()
+    {
+        var options = new JsonSerializerOptions(JsonSerializerDefaults.Web)
+        {
+            WriteIndented = true,
+            NumberHandling = JsonNumberHandling.Strict,
+            UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
+            RespectNullableAnnotations = true,
+            RespectRequiredConstructorParameters = true,
+            DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+            MaxDepth = 32,
+        };
+        options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
+        options.MakeReadOnly(populateMissingResolver: true);
+        return options;
+    }
+}

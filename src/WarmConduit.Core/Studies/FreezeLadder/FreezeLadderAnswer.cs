@@ -1,0 +1,63 @@
+using WarmConduit.Core.Geometry;
+
+namespace WarmConduit.Core.Studies.FreezeLadder;
+
+/// <summary>What freezes and when, at a steady night.</summary>
+/// <param name="Rungs">Every piece of run and every part that holds water, soonest first ice first.</param>
+/// <param name="Zones">Each zone's air.</param>
+/// <param name="MorningS">Seconds from the start until morning.</param>
+public sealed record FreezeLadderAnswer(IReadOnlyList<Rung> Rungs, IReadOnlyList<ZoneAir> Zones, double MorningS);
+
+/// <summary>Air of a zone on the steady night, °C, and what its heater gives, W.</summary>
+public sealed record ZoneAir(string ZoneId, double AirC, double HeaterW);
+
+/// <summary>How far a thing gets before morning.</summary>
+public enum IceState
+{
+    /// <summary>No ice.</summary>
+    Safe,
+
+    /// <summary>Ice has begun.</summary>
+    FirstIce,
+
+    /// <summary>A tenth is ice: pipes up to 22 mm are blocked. Estimate.</summary>
+    Blocked,
+
+    /// <summary>Frozen through.</summary>
+    Solid,
+}
+
+/// <summary>A piece of a run within one zone, or a part. Times in seconds from the start; null: never on such a night.</summary>
+/// <param name="Id">Stable id.</param>
+/// <param name="Name">In the builder's words.</param>
+/// <param name="RunId">The run, for a piece of one.</param>
+/// <param name="PartId">The part, for a part.</param>
+/// <param name="ZoneId">The zone; null for outdoors.</param>
+/// <param name="Course">The piece's course; for a part, its middle.</param>
+/// <param name="WaterL">Water in it.</param>
+/// <param name="AirC">Air around it.</param>
+/// <param name="FirstIceS">First ice.</param>
+/// <param name="BlockedS">A tenth ice.</param>
+/// <param name="SolidS">All ice.</param>
+/// <param name="MorningC">Its temperature in the morning.</param>
+/// <param name="MorningIce">Its ice fraction in the morning, 0..1.</param>
+/// <param name="State">How far it gets before morning.</param>
+/// <param name="Breaks">Ice that comes before morning breaks it.</param>
+/// <param name="Why">How the time of first ice came about.</param>
+public sealed record Rung(
+    string Id,
+    string Name,
+    string? RunId,
+    string? PartId,
+    string? ZoneId,
+    IReadOnlyList<Point3> Course,
+    double WaterL,
+    double AirC,
+    double? FirstIceS,
+    double? BlockedS,
+    double? SolidS,
+    double MorningC,
+    double MorningIce,
+    IceState State,
+    bool Breaks,
+    Why Why);
