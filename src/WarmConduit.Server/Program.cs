@@ -1,1 +1,10 @@
-var app = WebApplication.CreateBuilder(args).Build(); app.Run(); public partial class Program;
+using WarmConduit.Server.Hosting;
+
+var app = Application.Build(args);
+await app.StartAsync();
+// The launcher and the tests wait for this line.
+Console.WriteLine($"Warm Conduit answers at {app.Urls.First()}");
+await app.WaitForShutdownAsync();
+
+/// <summary>Entry point; named so that tests can start the application.</summary>
+public partial class Program;

@@ -3,6 +3,7 @@ using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice;
 
@@ -16,13 +17,14 @@ public static class Adviser
     public static IReadOnlyList<Finding> Ask(Rig rig, Conditions night, DrainDownAnswer drained, FreezeLadderAnswer ladder)
     {
         var findings = new List<Finding>();
-        var ice = ladder.Rungs.Where(r => r.PartId is not null).ToDictionary(r => r.PartId!);
+        var ice = ladder.Rungs.Where(r => r.PartId is not null && r.State != IceState.Safe).ToDictionary(r => r.PartId!);
         foreach (var pool in drained.Pools) findings.Add(OfPool(rig, pool));
-        foreach (var part in drained.Parts.Where(p => p.ByDesign)) findings.Add(OfKeeper(rig, part));
+        // A part that keeps its water and freezes with it is one finding, that of the ice.
+        foreach (var part in drained.Parts.Where(p => p.ByDesign && !ice.ContainsKey(p.PartId))) findings.Add(OfKeeper(rig, part));
         foreach (var part in drained.Parts)
-            if (!part.ByDesign && part.HeldL > 0.05 * part.FullL && part.HeldL > 0.2)
+            if (!part.ByDesign && part.HeldL > 0.25)
                 findings.Add(OfVessel(rig, part));
-        foreach (var rung in ice.Values.Where(r => r.State != IceState.Safe)) findings.Add(OfIce(rig, night, rung));
+        foreach (var rung in ice.Values) findings.Add(OfIce(rig, night, rung));
         var pooled = drained.Pools.SelectMany(p => p.Shares).Select(s => s.RunId).ToHashSet();
         foreach (var run in drained.Runs)
             if (Flattest(run, rig.Brief.LeastFall, pooled.Contains(run.RunId)) is { } at)
@@ -74,6 +76,7 @@ public static class Adviser
     {
         var part = rig.PartOf(rung.PartId!);
         string fate = rung.Breaks ? "Ice breaks it." : "It stands ice.";
+        if (Catalogue.Part(part.Stock)!.Remedy is { } remedy) fate += $" {remedy}.";
         string full = night.Water == WaterState.Wet ? "left wet" : "with what stays in it";
         return new Finding(
             "ice:" + part.Id, FindingKind.FirstIce, rung.Breaks ? Weight.Fault : Weight.Note, part.Name, new Measure(rung.FirstIceS, Quantity.Duration),

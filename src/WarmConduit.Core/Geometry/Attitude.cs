@@ -1,8 +1,11 @@
+using System.Text.Json.Serialization;
+
 namespace WarmConduit.Core.Geometry;
 
 /// <summary>
 /// How the vehicle is parked, degrees. Positive pitch raises +x (the cab), positive roll raises +y (the side away from the kerb).
 /// </summary>
+[method: JsonConstructor]
 public readonly record struct Attitude(double PitchDeg, double RollDeg)
 {
     /// <summary>Parked level.</summary>

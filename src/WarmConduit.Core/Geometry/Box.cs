@@ -1,6 +1,9 @@
+using System.Text.Json.Serialization;
+
 namespace WarmConduit.Core.Geometry;
 
 /// <summary>An upright box: <paramref name="At"/> is its lowest, rearmost, kerb-side corner; <paramref name="Size"/> its three edges, metres.</summary>
+[method: JsonConstructor]
 public readonly record struct Box(Point3 At, Point3 Size)
 {
     /// <summary>The corner opposite to <see cref="At"/>.</summary>

@@ -1,9 +1,15 @@
+using System.Text.Json.Serialization;
+
 namespace WarmConduit.Core.Geometry;
 
 /// <summary>
 /// A place in the vehicle's frame, metres: x forward from the rear of the load bay, y across from the kerb side, z up from the floor.
 /// </summary>
-public readonly record struct Point3(double XM, double YM, double ZM)
+[method: JsonConstructor]
+public readonly record struct Point3(
+    [property: JsonPropertyName("xM")] double XM,
+    [property: JsonPropertyName("yM")] double YM,
+    [property: JsonPropertyName("zM")] double ZM)
 {
     /// <summary>The vector sum, metres.</summary>
     public static Point3 operator +(Point3 a, Point3 b) => new(a.XM + b.XM, a.YM + b.YM, a.ZM + b.ZM);

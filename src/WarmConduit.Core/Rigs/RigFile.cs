@@ -36,11 +36,11 @@ public static class RigFile
         Rig rig;
         try
         {
-            CheckVersion(utf8);
             rig = JsonSerializer.Deserialize<Rig>(utf8, Json) ?? throw Refuse("file", "it holds no rig");
         }
         catch (JsonException e)
         {
+            CheckVersion(utf8);
             throw Refuse(PathOf(e.Path), ReasonOf(e));
         }
         RigCheck.Demand(rig);
@@ -74,15 +74,22 @@ public static class RigFile
         return text.Replace($"'{typeof(Rig).FullName}'", "the rig", StringComparison.Ordinal);
     }
 
-    // The version is looked at first, so that a file of a later shape is refused for that and not for its first unknown field.
+    // A file of another version is refused for that, and not for the first field that is new in it.
     private static void CheckVersion(ReadOnlySpan<byte> utf8)
     {
         var reader = new Utf8JsonReader(utf8);
-        using var document = JsonDocument.ParseValue(ref reader);
-        if (document.RootElement.ValueKind != JsonValueKind.Object) throw Refuse("file", "it holds no rig");
-        if (!document.RootElement.TryGetProperty("formatVersion", out var version)) throw Refuse("formatVersion", "it is missing");
-        if (version.ValueKind != JsonValueKind.Number || !version.TryGetInt32(out int number) || number != Rig.CurrentFormat)
-            throw Refuse("formatVersion", $"version {version} is not known; this program reads version {Rig.CurrentFormat}");
+        try
+        {
+            using var document = JsonDocument.ParseValue(ref reader);
+            if (document.RootElement.ValueKind != JsonValueKind.Object) throw Refuse("file", "it holds no rig");
+            if (!document.RootElement.TryGetProperty("formatVersion", out var version)) throw Refuse("formatVersion", "it is missing");
+            if (version.ValueKind != JsonValueKind.Number || !version.TryGetInt32(out int number) || number != Rig.CurrentFormat)
+                throw Refuse("formatVersion", $"version {version} is not known; this program reads version {Rig.CurrentFormat}");
+        }
+        catch (JsonException)
+        {
+            // Not even JSON: the caller's reason says where.
+        }
     }
 
     private static RigFileException Refuse(string path, string reason) => new([new RigFault(path, reason)]);
@@ -92,6 +99,7 @@ public static class RigFile
         var options = new JsonSerializerOptions(JsonSerializerDefaults.Web)
         {
             WriteIndented = true,
+            PropertyNameCaseInsensitive = false,
             NumberHandling = JsonNumberHandling.Strict,
             UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
             RespectNullableAnnotations = true,

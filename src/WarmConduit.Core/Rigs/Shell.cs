@@ -76,5 +76,15 @@ public sealed record Zone(
 /// <summary>The vehicle's body: its box (load bay, metres), what gets in the way, and its zones.</summary>
 public sealed record Shell(Box Body, IReadOnlyList<Obstacle> Obstacles, IReadOnlyList<Zone> Zones);
 
-/// <summary>Something solid that runs must go around: a wheel arch, a bulkhead step.</summary>
-public sealed record Obstacle(string Name, Box Box);
+/// <summary>What kind of thing is in the way.</summary>
+public enum ObstacleKind
+{
+    /// <summary>An arch over a wheel.</summary>
+    WheelArch,
+
+    /// <summary>Anything else.</summary>
+    Other,
+}
+
+/// <summary>Something solid that runs must go around.</summary>
+public sealed record Obstacle(string Name, ObstacleKind Kind, Box Box);

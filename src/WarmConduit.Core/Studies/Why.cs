@@ -1,32 +1,6 @@
+using WarmConduit.Core.Units;
+
 namespace WarmConduit.Core.Studies;
-
-/// <summary>What a number is a measure of; the reader's unit system decides how it is written.</summary>
-public enum Quantity
-{
-    /// <summary>Metres.</summary>
-    Length,
-
-    /// <summary>Litres.</summary>
-    Volume,
-
-    /// <summary>°C.</summary>
-    Temperature,
-
-    /// <summary>Seconds.</summary>
-    Duration,
-
-    /// <summary>Metres per metre.</summary>
-    Fall,
-
-    /// <summary>W/K.</summary>
-    Conductance,
-
-    /// <summary>Metres per second.</summary>
-    Speed,
-
-    /// <summary>A plain number.</summary>
-    Number,
-}
 
 /// <summary>A value with its kind, in SI or litres. A null value means "never" or "without limit".</summary>
 public sealed record Measure(double? Value, Quantity Quantity);

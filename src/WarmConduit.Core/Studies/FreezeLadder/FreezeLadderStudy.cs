@@ -3,6 +3,7 @@ using WarmConduit.Core.Heat;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.FreezeLadder;
 
@@ -27,7 +28,8 @@ public static class FreezeLadderStudy
         foreach (var part in drained.Parts)
         {
             double litres = night.Water == WaterState.Wet ? part.FullL : part.HeldL;
-            if (litres > 1e-4) rungs.Add(PartRung(rig, rig.PartOf(part.PartId), litres, part.FullL, night, airOf));
+            // A film on the floor of a tank harms nothing.
+            if (litres > 0.01 * part.FullL) rungs.Add(PartRung(rig, rig.PartOf(part.PartId), litres, part.FullL, night, airOf));
         }
         return new FreezeLadderAnswer(
             [.. rungs.OrderBy(r => r.FirstIceS ?? double.PositiveInfinity).ThenBy(r => r.AirC).ThenBy(r => r.Id, StringComparer.Ordinal)], air, night.Hours * 3600);

@@ -1,0 +1,19 @@
+using WarmConduit.Core.Rigs;
+
+namespace WarmConduit.Bench;
+
+/// <summary>Places in the checkout that the benchmarks read.</summary>
+internal static class Repository
+{
+    public static string Root { get; } = Find();
+
+    public static Rig Sparrow() => RigFile.Read(File.ReadAllBytes(Path.Combine(Root, "demo", "sparrow.json")));
+
+    private static string Find()
+    {
+        var folder = new DirectoryInfo(AppContext.BaseDirectory);
+        while (!File.Exists(Path.Combine(folder.FullName, "WarmConduit.slnx")))
+            folder = folder.Parent ?? throw new DirectoryNotFoundException("The benchmarks run inside a checkout.");
+        return folder.FullName;
+    }
+}

@@ -1,0 +1,34 @@
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Units;
+using WarmConduit.Server.Hosting;
+
+namespace WarmConduit.Server.Units;
+
+/// <summary>Text to be read as a quantity.</summary>
+public sealed record ParseRequest(string Text, Quantity Quantity, UnitSystem System);
+
+/// <summary>The value in the quantity's base unit, and how it is printed.</summary>
+public sealed record ParseAnswer(double Value, string Printed);
+
+/// <summary>Reading of quantities, and the rules by which they are printed.</summary>
+internal static class UnitEndpoints
+{
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        var units = api.MapGroup("/units").WithTags("Units");
+        units.MapGet("/", () => TypedResults.Ok(UnitTable.PrintRules));
+        units.MapPost("/parse", IResult (ParseRequest ask) =>
+        {
+            if (ask.Text.Length > 100) return ProblemAnswers.Refused([new RigFault("text", "it is longer than 100 characters")]);
+            try
+            {
+                double value = QuantityText.Parse(ask.Text, ask.Quantity, ask.System);
+                return TypedResults.Ok(new ParseAnswer(value, QuantityText.Print(value, ask.Quantity, ask.System)));
+            }
+            catch (QuantityFormatException e)
+            {
+                return ProblemAnswers.Refused([new RigFault("text", $"{e.Message} (at character {e.Position + 1})")]);
+            }
+        }).Produces<ParseAnswer>();
+    }
+}

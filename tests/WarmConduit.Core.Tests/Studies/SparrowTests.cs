@@ -1,0 +1,131 @@
+using WarmConduit.Core.Advice;
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Bench;
+using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Studies.Standing;
+using WarmConduit.Core.Tests.Rigs;
+
+namespace WarmConduit.Core.Tests.Studies;
+
+/// <summary>Questions asked of the demo rig, whose answers a builder could check with a tape and a bottle.</summary>
+public class SparrowTests
+{
+    private static readonly Rig Sparrow = RigFileTests.Sparrow;
+    private static readonly Conditions Night = Conditions.Of(Sparrow.Brief);
+
+    private static Rig WithBend(Rig rig, string runId, int bend, double z) => rig with
+    {
+        Runs = [.. rig.Runs.Select(r => r.Id == runId ? r with { Via = [.. r.Via.Select((v, i) => i == bend ? v with { ZM = z } : v)] } : r)],
+    };
+
+    private static Rig WithPart(Rig rig, string id, Func<Part, Part> change) => rig with { Parts = [.. rig.Parts.Select(p => p.Id == id ? change(p) : p)] };
+
+    private static Rig Mended() => WithBend(WithBend(Sparrow, "kitchen-cold", 1, 0.40), "shower-hot", 0, 0.49) is var rig
+        ? WithPart(rig, "shower", p => p with { Box = p.Box with { At = p.Box.At with { ZM = p.Box.At.ZM + 0.04 } } })
+        : rig;
+
+    [Fact]
+    public void It_has_the_two_faults_to_find_and_no_other_run_holds_water_or_is_too_flat()
+    {
+        var answer = BenchStudy.Ask(Sparrow, Night);
+        Assert.Equal(["kitchen-cold", "shower-hot"], answer.Drain.Pools.SelectMany(p => p.Shares).Select(s => s.RunId).Order());
+        Assert.DoesNotContain(answer.Findings, f => f.Kind == FindingKind.FlatRun);
+        // The low bend lies 150 mm under its crest; the water beyond it is the bore's 0.119 L/m over 0.79 m.
+        var kitchen = answer.Drain.Pools[0];
+        Assert.Equal(0.093, kitchen.HeldL, 0.002);
+        Assert.Equal(0.36, kitchen.LevelM!.Value, 9);
+        Assert.Equal(2, kitchen.Lowest.PointIndex);
+        Assert.Equal(["shower"], answer.Drain.Pools[1].Threatens);
+    }
+
+    [Fact]
+    public void Raising_two_bends_empties_it_but_for_what_keeps_its_water_by_design()
+    {
+        var drain = DrainDownStudy.Ask(Mended(), Attitude.Level);
+        Assert.Empty(drain.Pools);
+        Assert.Equal(0, drain.InRunsL, 6);
+        Assert.Equal(1.07, drain.TotalL, 6);
+        Assert.All(drain.Runs, r => Assert.NotNull(r.RouteEnd));
+        Assert.Equal(-40, StandingStudy.Ask(Mended()).ColdestC);
+        Assert.Null(StandingStudy.Ask(Sparrow).ColdestC);
+    }
+
+    [Fact]
+    public void A_forgotten_bypass_valve_shuts_the_pressure_side_in()
+    {
+        var rig = WithPart(Mended(), "valve-bypass", p => p with { WhenDrained = ValveState.Closed });
+        var answer = BenchStudy.Ask(rig, Night);
+        var pool = answer.Drain.Pools[0];
+        Assert.Contains(pool.Shares, s => s.RunId == "pump-accumulator");
+        Assert.Contains("accumulator", pool.Threatens);
+        Assert.True(answer.Drain.InRunsL > 0.05);
+    }
+
+    [Fact]
+    public void With_nothing_open_everything_stays()
+    {
+        var rig = Sparrow with { Parts = [.. Sparrow.Parts.Select(p => p with { WhenDrained = ValveState.Closed })] };
+        rig = rig with { Parts = [.. rig.Parts.Select(p => p.Stock is "open-end" or "basin" ? p with { Stock = "tee" } : p)] };
+        var drain = DrainDownStudy.Ask(rig, Attitude.Level);
+        Assert.Equal(drain.Runs.Sum(r => r.FullL) + drain.Parts.Sum(p => p.FullL), drain.TotalL, 9);
+    }
+
+    [Fact]
+    public void Nose_up_keeps_the_tank_from_emptying_by_the_wedge_behind_its_outlet()
+    {
+        // The floor rises 0.5 m x tan 3° to its outlet, and the valve after it stands 2.4 mm higher still; the floor has 0.3 m².
+        var tank = DrainDownStudy.Ask(Sparrow, new Attitude(3, 0)).Parts.Single(p => p.PartId == "tank");
+        double tan = Math.Tan(3 * Math.PI / 180);
+        Assert.Equal((0.5 * tan / 2 + 0.16 * tan - 0.006) * 0.3 * 1000, tank.HeldL, 0.1);
+        Assert.Equal(0, DrainDownStudy.Ask(Sparrow, new Attitude(-3, 0)).Parts.Single(p => p.PartId == "tank").HeldL, 3);
+    }
+
+    [Fact]
+    public void Left_full_the_hatch_freezes_first_when_the_van_is_heated_and_everything_when_it_is_not()
+    {
+        var wet = Night with { Water = WaterState.Wet };
+        var heated = BenchStudy.Ask(Sparrow, wet with { HeatOn = true }).Ladder;
+        Assert.Contains("hatch", heated.Rungs.Where(r => r.State != IceState.Safe).Select(r => r.ZoneId));
+        Assert.All(heated.Rungs.Where(r => r.ZoneId is "living" or "cupboard"), r => Assert.Equal(IceState.Safe, r.State));
+        Assert.Equal(18, heated.Zones.Single(z => z.ZoneId == "living").AirC, 6);
+        var cold = BenchStudy.Ask(Sparrow, wet with { HeatOn = false, Hours = 48 }).Ladder;
+        Assert.All(cold.Rungs.Where(r => r.PartId is null), r => Assert.NotEqual(IceState.Safe, r.State));
+        Assert.All(cold.Zones, z => Assert.Equal(wet.OutdoorC, z.AirC, 6));
+    }
+
+    [Fact]
+    public void Colder_windier_or_cooler_at_the_start_never_freezes_later()
+    {
+        static double First(Conditions night) => BenchStudy.Ask(Sparrow, night).Ladder.Rungs[0].FirstIceS ?? double.PositiveInfinity;
+        var night = Night with { Water = WaterState.Wet, HeatOn = true };
+        Assert.True(First(night with { OutdoorC = -15 }) < First(night));
+        Assert.True(First(night with { WindMPerS = 12 }) < First(night));
+        Assert.True(First(night with { StartWaterC = 5 }) < First(night));
+        Assert.Equal(double.PositiveInfinity, First(night with { OutdoorC = 2 }));
+    }
+
+    [Fact]
+    public void Ladder_is_in_order_and_every_finding_has_place_number_and_reason()
+    {
+        var answer = BenchStudy.Ask(Sparrow, Night with { Water = WaterState.Wet, Parked = new Attitude(2, -1) });
+        var times = answer.Ladder.Rungs.Select(r => r.FirstIceS ?? double.PositiveInfinity).ToList();
+        Assert.Equal(times.Order(), times);
+        Assert.All(answer.Ladder.Rungs, r => Assert.True(r.FirstIceS is null || (r.FirstIceS <= r.BlockedS && r.BlockedS <= r.SolidS)));
+        Assert.Equal(answer.Findings.Count, answer.Findings.Select(f => f.Id).Distinct().Count());
+        Assert.All(answer.Findings, f => Assert.True(f.Title.Length > 0 && f.Reason.Text.Length > 0 && f.Why.Formula.Length > 0 && f.Number.Value is not null));
+        // Tilted, lines that fell by 2 % no longer do.
+        Assert.Contains(answer.Findings, f => f.Kind == FindingKind.FlatRun);
+    }
+
+    [Fact]
+    public void A_pool_weighs_less_where_the_rig_is_to_be_blown_out()
+    {
+        static Weight Of(FreezeSchool school) =>
+            BenchStudy.Ask(Sparrow with { Brief = Sparrow.Brief with { School = school } }, Night).Findings.First(f => f.Kind == FindingKind.Pool).Weight;
+        Assert.Equal(Weight.Fault, Of(FreezeSchool.Drain));
+        Assert.Equal(Weight.Warning, Of(FreezeSchool.Air));
+    }
+}

@@ -1,0 +1,49 @@
+using System.Reflection;
+using NetArchTest.Rules;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Store;
+
+namespace WarmConduit.Server.Tests;
+
+/// <summary>The arrows of the house: Server → Store → Core, and engines that know no rig and not each other.</summary>
+public class ArchitectureTests
+{
+    private static readonly Assembly Core = typeof(Rig).Assembly;
+    private static readonly string[] Engines = ["Levels", "Heat", "Flow"];
+    private static readonly string[] Upper = ["Rigs", "Studies", "Advice", "Procedures"];
+
+    private static void None(Types types, string from, params string[] to)
+    {
+        var result = types.That().ResideInNamespaceStartingWith(from).ShouldNot().HaveDependencyOnAny(to).GetResult();
+        Assert.True(result.IsSuccessful, string.Join(", ", result.FailingTypeNames ?? []));
+    }
+
+    [Fact]
+    public void Core_references_nothing_but_the_framework() =>
+        Assert.All(Core.GetReferencedAssemblies(), a => Assert.StartsWith("System", a.Name!, StringComparison.Ordinal));
+
+    [Fact]
+    public void Engines_know_no_rig_and_not_each_other()
+    {
+        foreach (string engine in Engines)
+        {
+            var others = Engines.Where(e => e != engine).Concat(Upper).Select(e => $"WarmConduit.Core.{e}").ToArray();
+            None(Types.InAssembly(Core), $"WarmConduit.Core.{engine}", others);
+        }
+    }
+
+    [Fact]
+    public void Rigs_know_no_study_and_studies_no_advice()
+    {
+        None(Types.InAssembly(Core), "WarmConduit.Core.Rigs", "WarmConduit.Core.Studies", "WarmConduit.Core.Advice", "WarmConduit.Core.Levels");
+        None(Types.InAssembly(Core), "WarmConduit.Core.Studies.DrainDown", "WarmConduit.Core.Advice");
+        None(Types.InAssembly(Core), "WarmConduit.Core.Materials", "WarmConduit.Core.Rigs");
+    }
+
+    [Fact]
+    public void Core_touches_no_file_and_no_clock() =>
+        None(Types.InAssembly(Core), "WarmConduit.Core", "System.IO.File", "System.IO.Directory", "System.DateTime", "System.DateTimeOffset", "System.Net");
+
+    [Fact]
+    public void Store_knows_no_server() => None(Types.InAssembly(typeof(Shelf).Assembly), "WarmConduit.Store", "WarmConduit.Server", "Microsoft.AspNetCore");
+}

@@ -1,0 +1,48 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+/** The records of the core, as the server describes them. */
+export type Schema = components["schemas"];
+
+/** What went wrong, in the words of the server: a title, and reasons by field where there are any. */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    readonly title: string,
+    readonly detail: string | undefined,
+    readonly fields: Record<string, string[]>,
+    readonly extra: Record<string, unknown>,
+  ) {
+    super(detail ?? title);
+  }
+}
+
+/** The server cannot be reached. */
+export const OFFLINE = 0;
+
+/** The API on this page's own address; every failure is thrown as a {@link Problem}. */
+export const api = createClient<paths>({ baseUrl: "/" });
+api.use({
+  async onResponse({ response }) {
+    if (response.ok) return response;
+    throw await problemOf(response);
+  },
+  onError: () => new Problem(OFFLINE, "The program on this machine does not answer.", undefined, {}, {}),
+});
+
+/** Reads a refused answer. */
+export async function problemOf(response: Response): Promise<Problem> {
+  const body = await response.json().catch(() => ({}));
+  return new Problem(
+    response.status,
+    body.title ?? `Answer ${response.status}`,
+    body.detail,
+    body.errors ?? {},
+    body,
+  );
+}
+
+/** Unwraps an answer that middleware has already checked. */
+export function data<T>(answer: { data?: T }): T {
+  return answer.data as T;
+}

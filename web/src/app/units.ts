@@ -1,0 +1,71 @@
+import { useQuery } from "@tanstack/react-query";
+import { useCallback } from "react";
+import { api, data, type Schema } from "../api/client";
+import { useSettings } from "./settings";
+
+type Quantity = Schema["Quantity"];
+
+/** Prints a value of the core in the reader's units, by the rules that the server gives. */
+export type Print = (value: number | null | undefined, quantity: Quantity, bare?: boolean) => string;
+
+/** Minus with its own width, and no minus before a zero. */
+function decimal(value: number, digits: number) {
+  const text = value.toFixed(digits);
+  return (Number(text) === 0 ? text.replace("-", "") : text).replace("-", "−");
+}
+
+function fraction(value: number, denominator: number) {
+  const parts = Math.round(Math.abs(value) * denominator);
+  const whole = Math.floor(parts / denominator);
+  let [top, bottom] = [parts % denominator, denominator];
+  while (top > 0 && top % 2 === 0) [top, bottom] = [top / 2, bottom / 2];
+  const sign = value < 0 && parts > 0 ? "−" : "";
+  if (top === 0) return `${sign}${whole}`;
+  return whole > 0 ? `${sign}${whole} ${top}/${bottom}` : `${sign}${top}/${bottom}`;
+}
+
+/** The printing rules, once a visit. */
+export function useUnitRules() {
+  return useQuery({
+    queryKey: ["units"],
+    queryFn: async () => data(await api.GET("/api/units")),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+/** A printer for the unit system in use. `bare` leaves the unit out. */
+export function usePrint(): Print {
+  const rules = useUnitRules().data;
+  const system = useSettings((s) => s.system);
+  return useCallback(
+    (value, quantity, bare = false) => {
+      if (value == null || !Number.isFinite(value)) return "never";
+      const rule = rules?.find(
+        (r) => r.quantity === quantity && r.system === system && Math.abs(value) < r.below,
+      );
+      if (!rule) return "";
+      const written = value / rule.factor - rule.offset;
+      const number =
+        rule.denominator > 1 ? fraction(written, rule.denominator) : decimal(written, rule.decimals);
+      if (bare || rule.symbol === "") return number;
+      return rule.symbol === "°" || rule.symbol === "%" ? number + rule.symbol : `${number} ${rule.symbol}`;
+    },
+    [rules, system],
+  );
+}
+
+/** A sentence of the core with its values filled in. */
+export function say(sentence: Schema["Sentence"], print: Print) {
+  return sentence.text.replace(/\{(\d+)\}/g, (_, n) => {
+    const measure = sentence.values[Number(n)];
+    return measure ? print(measure.value, measure.quantity) : "";
+  });
+}
+
+/** The hour of the day, so many seconds after the start of the night. */
+export function clock(startHour: number, seconds: number) {
+  const minutes = Math.round(startHour * 60 + seconds / 60);
+  const day = Math.floor(minutes / 1440);
+  const text = `${String(Math.floor((minutes % 1440) / 60)).padStart(2, "0")}:${String(minutes % 60).padStart(2, "0")}`;
+  return day > 1 ? `${text} +${day} d` : text;
+}

@@ -1,0 +1,83 @@
+import type { Schema } from "../api/client";
+
+export type Point3 = Schema["Point3"];
+export type Box3 = Schema["Box"];
+
+/** From above, or from the kerb. The cab is to the right in both. */
+export type View = "plan" | "side";
+
+/** A window on the rig: metres at its middle, pixels a metre. */
+export interface Frame {
+  width: number;
+  height: number;
+  scale: number;
+  /** Middle of the window: along the vehicle, and across (plan) or up (side). */
+  alongM: number;
+  otherM: number;
+}
+
+export interface Px {
+  x: number;
+  y: number;
+}
+
+/** Pixel of a place. */
+export function toPx(view: View, frame: Frame, p: Point3): Px {
+  const other = view === "plan" ? p.yM : p.zM;
+  return {
+    x: frame.width / 2 + (p.xM - frame.alongM) * frame.scale,
+    y: frame.height / 2 - (other - frame.otherM) * frame.scale,
+  };
+}
+
+/** Rectangle of a box. */
+export function rectOf(view: View, frame: Frame, box: Box3) {
+  const a = toPx(view, frame, box.at);
+  const b = toPx(view, frame, {
+    xM: box.at.xM + box.size.xM,
+    yM: box.at.yM + box.size.yM,
+    zM: box.at.zM + box.size.zM,
+  });
+  return { x: a.x, y: b.y, width: b.x - a.x, height: a.y - b.y };
+}
+
+/** The part of a straight length between two fractions of it. */
+export function part(a: Point3, b: Point3, from: number, to: number): [Point3, Point3] {
+  const at = (t: number) => ({
+    xM: a.xM + (b.xM - a.xM) * t,
+    yM: a.yM + (b.yM - a.yM) * t,
+    zM: a.zM + (b.zM - a.zM) * t,
+  });
+  return [at(from), at(to)];
+}
+
+export const pathOf = (points: Px[]) =>
+  points.map((p, i) => `${i ? "L" : "M"}${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join("");
+
+/** The wheel under an arch: no more than a sign of which way is down, so that the eye finds its place. */
+export function wheelUnder(arch: Box3) {
+  const radiusM = arch.size.xM * 0.4;
+  return {
+    centre: {
+      xM: arch.at.xM + arch.size.xM / 2,
+      yM: arch.at.yM,
+      zM: arch.at.zM + arch.size.zM - 0.05 - radiusM,
+    },
+    radiusM,
+  };
+}
+
+/** Extent of what a view shows of a rig, metres: body, parts and runs. */
+export function extentOf(rig: Schema["Rig"], view: View) {
+  const boxes = [rig.shell.body, ...rig.parts.map((p) => p.box)];
+  const other = (p: Point3) => (view === "plan" ? p.yM : p.zM);
+  const lowX = Math.min(...boxes.map((b) => b.at.xM));
+  const highX = Math.max(...boxes.map((b) => b.at.xM + b.size.xM));
+  const wheels = rig.shell.obstacles.filter((o) => o.kind === "wheelArch").map((o) => wheelUnder(o.box));
+  const lowO = Math.min(
+    ...boxes.map((b) => other(b.at)),
+    ...(view === "side" ? wheels.map((w) => w.centre.zM - w.radiusM) : []),
+  );
+  const highO = Math.max(...boxes.map((b) => other(b.at) + other(b.size)));
+  return { lowX, highX, lowO, highO };
+}

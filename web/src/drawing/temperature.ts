@@ -1,0 +1,30 @@
+import type { Schema } from "../api/client";
+
+/** The only colours: what the water is doing. */
+export type WaterColour = "ice" | "near" | "safe" | "warm" | "hot";
+
+/** Colour of water at a temperature; ice of any amount is ice. */
+export function colourOf(celsius: number, ice = 0): WaterColour {
+  if (ice > 0 || celsius <= 0) return "ice";
+  if (celsius < 4) return "near";
+  if (celsius < 25) return "safe";
+  return celsius < 45 ? "warm" : "hot";
+}
+
+export const cssOf = (colour: WaterColour) => `var(--${colour})`;
+
+export const colourNames: Record<WaterColour, string> = {
+  ice: "ice",
+  near: "near freezing",
+  safe: "safe",
+  warm: "warm",
+  hot: "hot",
+};
+
+/** State of a rung in words. */
+export const stateWords: Record<Schema["IceState"], string> = {
+  safe: "no ice by morning",
+  firstIce: "ice by morning",
+  blocked: "blocked by morning",
+  solid: "solid by morning",
+};

@@ -1,0 +1,49 @@
+import { Check, ChevronsUpDown } from "lucide-react";
+import { Select } from "radix-ui";
+import type { Schema } from "../../api/client";
+import { usePrint } from "../../app/units";
+import { useBench } from "./benchStore";
+
+/** Every run by name, with what it holds: the keys' way to a run. */
+export function RunPicker({ runs, runId }: { runs: Schema["Run"][]; runId: string }) {
+  const select = useBench((s) => s.select);
+  const answer = useBench((s) => s.answer);
+  const print = usePrint();
+  return (
+    <Select.Root value={runId} onValueChange={(id) => select({ runId: id })}>
+      <Select.Trigger
+        aria-label="Run"
+        className="inline-flex h-10 shrink-0 items-center gap-2 rounded-md border border-rule px-3 font-medium hover:border-strong"
+      >
+        <Select.Value />
+        <ChevronsUpDown size={15} className="text-muted" />
+      </Select.Trigger>
+      <Select.Portal>
+        <Select.Content
+          position="popper"
+          side="top"
+          className="z-50 max-h-80 min-w-72 overflow-hidden rounded-md border border-strong bg-panel shadow-xl"
+        >
+          <Select.Viewport className="p-1">
+            {runs.map((run) => {
+              const held = answer?.drain.runs.find((r) => r.runId === run.id)?.heldL ?? 0;
+              return (
+                <Select.Item
+                  key={run.id}
+                  value={run.id}
+                  className="flex h-10 items-center gap-3 rounded-[5px] px-3 outline-none data-highlighted:bg-sunk"
+                >
+                  <Select.ItemText>{run.name}</Select.ItemText>
+                  <span className="ml-auto text-muted">{held > 0.0005 ? print(held, "volume") : ""}</span>
+                  <Select.ItemIndicator>
+                    <Check size={15} />
+                  </Select.ItemIndicator>
+                </Select.Item>
+              );
+            })}
+          </Select.Viewport>
+        </Select.Content>
+      </Select.Portal>
+    </Select.Root>
+  );
+}

@@ -1,0 +1,114 @@
+import { Slider as RadixSlider, Switch as RadixSwitch, ToggleGroup } from "radix-ui";
+import type { ButtonHTMLAttributes, ReactNode } from "react";
+
+/** A button with words or a sign on it; at least 40 px high. */
+export function Button({
+  quiet,
+  className = "",
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { quiet?: boolean }) {
+  const look = quiet ? "border-transparent hover:bg-sunk" : "border-rule bg-panel hover:border-strong";
+  return (
+    <button
+      type="button"
+      className={`inline-flex h-10 min-w-10 shrink-0 items-center justify-center gap-2 rounded-md border px-3 font-medium disabled:opacity-40 ${look} ${className}`}
+      {...rest}
+    />
+  );
+}
+
+/** One of a few. */
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: T;
+  options: { value: T; text: ReactNode; title?: string }[];
+  onChange(value: T): void;
+}) {
+  return (
+    <ToggleGroup.Root
+      type="single"
+      aria-label={label}
+      value={value}
+      onValueChange={(v) => v && onChange(v as T)}
+      className="inline-flex shrink-0 rounded-md border border-rule bg-panel p-0.5"
+    >
+      {options.map((o) => (
+        <ToggleGroup.Item
+          key={o.value}
+          value={o.value}
+          title={o.title}
+          className="h-9 rounded-[5px] px-3 font-medium text-muted hover:text-ink data-[state=on]:bg-sunk data-[state=on]:text-ink data-[state=on]:shadow-[inset_0_0_0_1.5px_var(--ink)]"
+        >
+          {o.text}
+        </ToggleGroup.Item>
+      ))}
+    </ToggleGroup.Root>
+  );
+}
+
+/** A value that is dragged. */
+export function Slider(props: {
+  label: string;
+  value: number;
+  min: number;
+  max: number;
+  step: number;
+  text: string;
+  onChange(value: number): void;
+}) {
+  return (
+    <RadixSlider.Root
+      value={[props.value]}
+      min={props.min}
+      max={props.max}
+      step={props.step}
+      onValueChange={([v]) => v !== undefined && props.onChange(v)}
+      className="relative flex h-8 w-full touch-none items-center"
+    >
+      <RadixSlider.Track className="h-1 grow rounded bg-rule">
+        <RadixSlider.Range className="absolute h-1 rounded bg-strong" />
+      </RadixSlider.Track>
+      <RadixSlider.Thumb
+        aria-label={props.label}
+        aria-valuetext={props.text}
+        className="block size-6 rounded-full border-2 border-ink bg-panel before:absolute before:-inset-2 before:content-['']"
+      />
+    </RadixSlider.Root>
+  );
+}
+
+/** On or off. */
+export function Switch({ label, on, onChange }: { label: string; on: boolean; onChange(on: boolean): void }) {
+  return (
+    <RadixSwitch.Root
+      aria-label={label}
+      checked={on}
+      onCheckedChange={onChange}
+      className="relative h-7 w-12 rounded-full border-2 border-ink bg-panel before:absolute before:-inset-2 before:content-[''] data-[state=checked]:bg-ink"
+    >
+      <RadixSwitch.Thumb className="block size-4 translate-x-1 rounded-full bg-ink data-[state=checked]:translate-x-6 data-[state=checked]:bg-panel" />
+    </RadixSwitch.Root>
+  );
+}
+
+/** A sheet of the page with a heading. */
+export function Panel({
+  className = "",
+  children,
+  ...rest
+}: {
+  className?: string;
+  children: ReactNode;
+  "aria-label"?: string;
+}) {
+  return (
+    <section className={`min-h-0 min-w-0 rounded-md border border-rule bg-panel ${className}`} {...rest}>
+      {children}
+    </section>
+  );
+}
