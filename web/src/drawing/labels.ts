@@ -69,6 +69,9 @@ export function placeLabels(
       ["end", w.x - 5, midY + 4],
       ["start", w.x + w.width + 4, w.y - 3],
       ["end", w.x - 4, w.y - 3],
+      ["end", w.x + w.width - 16, w.y - 6],
+      ["middle", midX, w.y - 22],
+      ["start", w.x + 10, w.y - 22],
     ];
     if (w.width > width && w.height > LINE + 4) spots.unshift(["middle", midX, midY + 4]);
     const free = spots.flatMap(([anchor, x, y]) => {

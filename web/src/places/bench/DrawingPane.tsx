@@ -63,6 +63,20 @@ export function DrawingPane({ view, zoom, wide, onZoom, onWide }: Props) {
       otherM: { ...zoom.otherM, [view]: frame.otherM + y * shift },
     });
   };
+  // The buttons go to what is in hand, else to the middle.
+  const zoomBy = (factor: number) => {
+    const place = answer?.findings.find((f) => f.id === selection.findingId)?.place.at;
+    const station = answer?.drain.runs.find((r) => r.runId === selection.runId)?.stations[
+      selection.station ?? -1
+    ];
+    const target = station?.at ?? place;
+    if (!target || factor < 1) return zoomTo(zoom.factor * factor);
+    onZoom({
+      factor: Math.min(12, zoom.factor * factor),
+      alongM: target.xM,
+      otherM: { plan: target.yM, side: target.zM },
+    });
+  };
   const local = ([x, y]: [number, number]) => {
     const r = svg.current?.getBoundingClientRect();
     return { x: x - (r?.left ?? 0), y: y - (r?.top ?? 0) };
@@ -101,7 +115,7 @@ export function DrawingPane({ view, zoom, wide, onZoom, onWide }: Props) {
         <h2 className="font-semibold">{title}</h2>
         <span className="ml-2 text-muted">{hint}</span>
         <span className="grow" />
-        <button type="button" className={tool} aria-label="Zoom in" onClick={() => zoomTo(zoom.factor * 1.5)}>
+        <button type="button" className={tool} aria-label="Zoom in" onClick={() => zoomBy(1.5)}>
           <Plus size={17} />
         </button>
         <button
@@ -109,7 +123,7 @@ export function DrawingPane({ view, zoom, wide, onZoom, onWide }: Props) {
           className={tool}
           aria-label="Zoom out"
           disabled={zoom.factor === 1}
-          onClick={() => zoomTo(zoom.factor / 1.5)}
+          onClick={() => zoomBy(1 / 1.5)}
         >
           <Minus size={17} />
         </button>

@@ -28,6 +28,8 @@ export function HeightField({ point }: { point: StripPoint | null }) {
       commit(`Height of ${point.name ?? "a bend"} set to ${read.printed}`, (rig) =>
         raised(rig, handle, read.value - point.builtM),
       );
+      // The print may be what stood there before, when less than it shows has changed.
+      setText(read.printed);
       setError(null);
     } catch (problem) {
       setError((problem as Problem).fields.text?.[0] ?? (problem as Problem).message);
