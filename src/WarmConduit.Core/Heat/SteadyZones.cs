@@ -1,3 +1,5 @@
+using WarmConduit.Core.Numerics;
+
 namespace WarmConduit.Core.Heat;
 
 /// <summary>
@@ -78,28 +80,6 @@ public static class SteadyZones
             for (int c = 0; c < n; c++) m[z, c] = c == z ? 1 : 0;
             m[z, n] = zones[z].SetpointC;
         }
-        return Eliminate(m, n);
-    }
-
-    // The matrix is diagonally dominant, so no pivoting is needed.
-    private static double[] Eliminate(double[,] m, int n)
-    {
-        for (int k = 0; k < n; k++)
-        {
-            for (int r = k + 1; r < n; r++)
-            {
-                double f = m[r, k] / m[k, k];
-                if (f == 0) continue;
-                for (int c = k; c <= n; c++) m[r, c] -= f * m[k, c];
-            }
-        }
-        var x = new double[n];
-        for (int r = n - 1; r >= 0; r--)
-        {
-            double s = m[r, n];
-            for (int c = r + 1; c < n; c++) s -= m[r, c] * x[c];
-            x[r] = s / m[r, r];
-        }
-        return x;
+        return Dense.Solve(m, n)!;
     }
 }

@@ -7,8 +7,8 @@ namespace WarmConduit.Core.Studies;
 /// <summary>What a part holds and loses: the rig's own figure, else that of its box for tanks, else stock.</summary>
 public static class PartWater
 {
-    // A moulded polyethylene tank: 5 mm wall, 0.4 W/mK, film of 5 W/m²K inside and 8 outside (still air with radiation). Estimates.
-    private const double TankFaceWPerM2K = 1 / (1 / 5.0 + 0.005 / 0.4 + 1 / 8.0);
+    // A moulded tank of 5 mm in still air with radiation, 8 W/m²K. Estimates.
+    private static readonly double TankFaceWPerM2K = TankFace.TransmittanceWPerM2K(0.005, [], 8);
 
     /// <summary>Water held when full, litres.</summary>
     public static double HoldsL(Part part)

@@ -26,15 +26,6 @@ internal static class Cases
         Assert.True(checker.Off.Count == 0, string.Join('\n', checker.Off));
     }
 
-    public static double Num(this JsonElement e, string name) => e.GetProperty(name).GetDouble();
-
-    public static double Num(this JsonElement e, string name, double missing) => e.TryGetProperty(name, out var v) ? v.GetDouble() : missing;
-
-    public static string Text(this JsonElement e, string name) => e.GetProperty(name).GetString()!;
-
-    public static IEnumerable<JsonElement> Rows(this JsonElement e, string name) =>
-        e.TryGetProperty(name, out var v) ? v.EnumerateArray() : [];
-
     public sealed class Checker
     {
         public string Row { get; set; } = "";

@@ -7,8 +7,6 @@ namespace WarmConduit.Core.Studies.FreezeLadder;
 /// <summary>Air of each zone of a rig on a steady night.</summary>
 public static class ZoneTemperatures
 {
-    private const double AirJPerM3K = 1.29 * 1006;
-
     /// <summary>
     /// Solves the linear balance of all zones: faces (ISO 6946, wind on every outer face), leakage, openings, heaters. Openings depend on the difference
     /// across them, so the balance is repeated with their new conductance until nothing moves by 0.01 K (at most 12 rounds). Pure.
@@ -23,7 +21,7 @@ public static class ZoneTemperatures
         for (int z = 0; z < zones.Count; z++)
         {
             var zone = zones[z];
-            double outdoors = AirJPerM3K * zone.AirChangesPerHour * zone.Box.VolumeM3() / 3600;
+            double outdoors = AirExchange.LeakageWPerK(zone.AirChangesPerHour, zone.Box.VolumeM3());
             foreach (var face in zone.Faces)
             {
                 double conductance = face.AreaM2 * Transmittance(face, night);
@@ -73,7 +71,6 @@ public static class ZoneTemperatures
     private static WallLayer[] Layers(IReadOnlyList<FaceLayer> layers) =>
         [.. layers.Select(l => new WallLayer(l.ThicknessM, Catalogue.Solid(l.Material)!.ConductivityWPerMK))];
 
-    /// <summary>One-sided buoyant exchange V = Cd A/3 √(g H ΔT/T), Cd 0.6, as W/K; half a kelvin at least, so that a start at rest can move.</summary>
-    private static double OpeningWPerK(Opening opening, double dT, double airC) =>
-        AirJPerM3K * 0.6 * opening.AreaM2 / 3 * Math.Sqrt(9.81 * opening.HeightM * Math.Max(dT, 0.5) / (airC + Film.ZeroC));
+    // Half a kelvin at least, so that a start at rest can move.
+    private static double OpeningWPerK(Opening opening, double dT, double airC) => AirExchange.OpeningWPerK(opening.AreaM2, opening.HeightM, Math.Max(dT, 0.5), airC);
 }

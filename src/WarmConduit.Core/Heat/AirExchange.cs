@@ -1,0 +1,18 @@
+namespace WarmConduit.Core.Heat;
+
+/// <summary>Heat carried by air that comes and goes. W/K.</summary>
+public static class AirExchange
+{
+    /// <summary>Density times heat capacity of air near 0 °C, J/m³K.</summary>
+    public const double AirJPerM3K = 1.29 * 1006;
+
+    /// <summary>Leakage: ρ cp n V/3600, n air changes an hour. O(1).</summary>
+    public static double LeakageWPerK(double changesPerHour, double volumeM3) => AirJPerM3K * changesPerHour * volumeM3 / 3600;
+
+    /// <summary>
+    /// A tall opening between two zones: one-sided buoyant exchange V = Cd A/3 √(g H ΔT/T), Cd 0.6, for a difference <paramref name="dTK"/> around
+    /// <paramref name="meanC"/>. The conductance goes with √ΔT, so linearise it anew as the difference changes. Uncertain by a third. O(1).
+    /// </summary>
+    public static double OpeningWPerK(double areaM2, double heightM, double dTK, double meanC) =>
+        AirJPerM3K * 0.6 * areaM2 / 3 * Math.Sqrt(9.81 * heightM * Math.Abs(dTK) / (meanC + Film.ZeroC));
+}

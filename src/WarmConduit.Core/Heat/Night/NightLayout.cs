@@ -1,0 +1,205 @@
+namespace WarmConduit.Core.Heat.Night;
+
+/// <summary>A <see cref="NightNetwork"/> checked and laid out in arrays. Immutable; safe to run from several threads at once.</summary>
+internal sealed class NightLayout
+{
+    public readonly NightNetwork Network;
+    public readonly int ZoneCount, BodyCount;
+
+    // Boundaries: outdoors first, then the sources.
+    public readonly TimeSeries[] Boundary;
+    public readonly (double[] TimeS, double[] Value)[] BoundaryKnots;
+    public readonly (double[] TimeS, double[] Value) Wind;
+
+    // Contacts of bodies in compressed rows. A target from 0 on is a zone, below 0 boundary -1 - target.
+    public readonly int[] ContactStart;
+    public readonly int[] ContactTo;
+    public readonly double[] ContactG;
+
+    // Contacts between bodies, each once.
+    public readonly (int A, int B, double G)[] Neighbours;
+
+    public readonly (int A, int B, double G)[] Links;
+    public readonly (double TimeS, int A, int B, double Factor)[] Events;
+    public readonly (bool OfZone, int Owner, int Index, NightHeater Heater)[] Heaters;
+    public readonly int[] ZoneHeaterStart, BodyHeaterStart;
+
+    /// <summary>Lays out and checks; throws <see cref="NightNetworkException"/> naming the place.</summary>
+    public NightLayout(NightNetwork network)
+    {
+        Network = network;
+        (ZoneCount, BodyCount) = (network.Zones.Count, network.Bodies.Count);
+        if (!(network.EndS > 0) || double.IsInfinity(network.EndS)) throw new NightNetworkException("end", "it must lie after the start");
+        CheckSeries("outdoor", network.OutdoorC);
+        CheckSeries("wind", network.WindMPerS);
+        CheckConstants(network.Constants);
+
+        var index = new Dictionary<string, (char Kind, int Index)> { ["outdoor"] = ('b', 0) };
+        void Name(string id, char kind, int i)
+        {
+            if (string.IsNullOrEmpty(id) || !index.TryAdd(id, (kind, i))) throw new NightNetworkException(id, "this name is missing or taken");
+        }
+        for (int z = 0; z < ZoneCount; z++) Name(network.Zones[z].Id, 'z', z);
+        for (int b = 0; b < BodyCount; b++) Name(network.Bodies[b].Id, 'w', b);
+        for (int s = 0; s < network.Sources.Count; s++)
+        {
+            Name(network.Sources[s].Id, 'b', s + 1);
+            CheckSeries(network.Sources[s].Id, network.Sources[s].TemperatureC);
+        }
+        Boundary = [network.OutdoorC, .. network.Sources.Select(s => s.TemperatureC)];
+        BoundaryKnots = [.. Boundary.Select(Knots)];
+        Wind = Knots(network.WindMPerS);
+
+        foreach (var zone in network.Zones)
+        {
+            Positive(zone.Id, "heat capacity", zone.HeatCapacityJPerK);
+            NotNegative(zone.Id, "conductance to outdoors", zone.OutdoorWPerK);
+            NotNegative(zone.Id, "conductance by wind", zone.OutdoorWPerKPerMPerS);
+            Temperature(zone.Id, zone.StartC);
+        }
+        int Zone(string id, string place) =>
+            index.TryGetValue(id, out var t) && t.Kind == 'z' ? t.Index : throw new NightNetworkException(place, $"there is no zone '{id}'");
+        Links = [.. network.Links.Select(l =>
+        {
+            string place = $"{l.A}-{l.B}";
+            NotNegative(place, "conductance", l.ConductanceWPerK);
+            if (l.A == l.B) throw new NightNetworkException(place, "a zone cannot be joined to itself");
+            return (Zone(l.A, place), Zone(l.B, place), l.ConductanceWPerK);
+        })];
+        Events = [.. network.Events.Select(e =>
+        {
+            NotNegative(e.A, "factor", e.Factor);
+            if (!double.IsFinite(e.TimeS)) throw new NightNetworkException(e.A, "an event needs a time");
+            return (e.TimeS, Zone(e.A, e.A), e.B is null ? -1 : Zone(e.B, e.A), e.Factor);
+        }).OrderBy(e => e.TimeS)];
+
+        ContactStart = new int[BodyCount + 1];
+        var to = new List<int>();
+        var g = new List<double>();
+        var neighbours = new List<(int, int, double)>();
+        for (int b = 0; b < BodyCount; b++)
+        {
+            var body = network.Bodies[b];
+            CheckBody(body);
+            foreach (var contact in body.Contacts)
+            {
+                NotNegative(body.Id, "conductance", contact.ConductanceWPerK);
+                if (!index.TryGetValue(contact.To, out var target)) throw new NightNetworkException(body.Id, $"it touches '{contact.To}', which is not there");
+                if (target == ('w', b)) throw new NightNetworkException(body.Id, "it touches itself");
+                if (target.Kind == 'w')
+                {
+                    neighbours.Add((b, target.Index, contact.ConductanceWPerK));
+                    continue;
+                }
+                to.Add(target.Kind == 'z' ? target.Index : -1 - target.Index);
+                g.Add(contact.ConductanceWPerK);
+            }
+            ContactStart[b + 1] = to.Count;
+        }
+        (ContactTo, ContactG, Neighbours) = ([.. to], [.. g], [.. neighbours]);
+
+        var heaters = new List<(bool, int, int, NightHeater)>();
+        ZoneHeaterStart = new int[ZoneCount + 1];
+        BodyHeaterStart = new int[BodyCount + 1];
+        for (int z = 0; z < ZoneCount; z++)
+        {
+            Add(true, z, network.Zones[z].Id, network.Zones[z].Heaters);
+            ZoneHeaterStart[z + 1] = heaters.Count;
+        }
+        BodyHeaterStart[0] = heaters.Count;
+        for (int b = 0; b < BodyCount; b++)
+        {
+            Add(false, b, network.Bodies[b].Id, network.Bodies[b].Heaters);
+            BodyHeaterStart[b + 1] = heaters.Count;
+        }
+        Heaters = [.. heaters];
+
+        void Add(bool ofZone, int owner, string id, IReadOnlyList<NightHeater> list)
+        {
+            for (int i = 0; i < list.Count; i++)
+            {
+                Positive(id, "band of its heater", list[i].BandK);
+                NotNegative(id, "power of its heater", list[i].PowerW);
+                Temperature(id, list[i].SetpointC);
+                if (double.IsNaN(list[i].FromS) || double.IsNaN(list[i].ToS) || !(list[i].LimitWh >= 0))
+                    throw new NightNetworkException(id, "its heater's window or limit is no number");
+                heaters.Add((ofZone, owner, i, list[i]));
+            }
+        }
+    }
+
+    /// <summary>
+    /// Times at which something bends or jumps, rising, from 0 to the end: knots, hours, reports, heater windows, events. True where it jumps.
+    /// </summary>
+    public List<(double TimeS, bool Jump)> Milestones(IReadOnlyList<double> reports)
+    {
+        double end = Network.EndS;
+        var all = new List<(double, bool)> { (0, true), (end, false) };
+        void Add(double t, bool jump)
+        {
+            if (t > 0 && t < end) all.Add((t, jump));
+        }
+        foreach (var series in Boundary.Append(Network.WindMPerS))
+            foreach (double t in series.TimeS) Add(t, false);
+        foreach (double t in reports) Add(t, false);
+        foreach (var (_, _, _, heater) in Heaters)
+        {
+            Add(heater.FromS, true);
+            Add(heater.ToS, true);
+        }
+        foreach (var e in Events) Add(e.TimeS, true);
+        for (double t = 3600; t < end; t += 3600) Add(t, false);
+        all.Sort();
+        var merged = new List<(double TimeS, bool Jump)>(all.Count);
+        foreach (var (t, jump) in all)
+        {
+            if (merged.Count > 0 && t - merged[^1].TimeS < 1e-6) merged[^1] = (merged[^1].TimeS, merged[^1].Jump || jump);
+            else merged.Add((t, jump));
+        }
+        return merged;
+    }
+
+    private static (double[] TimeS, double[] Value) Knots(TimeSeries series) => ([.. series.TimeS], [.. series.Value]);
+
+    private static void CheckBody(NightBody body)
+    {
+        NotNegative(body.Id, "water", body.WaterKg);
+        NotNegative(body.Id, "dry heat capacity", body.DryJPerK);
+        Positive(body.Id, "mass or dry heat capacity", body.WaterKg + body.DryJPerK);
+        Temperature(body.Id, body.StartC);
+        if (body.Ice == IceGrowth.Cylinder) Positive(body.Id, "length", body.LengthM);
+    }
+
+    private static void CheckConstants(NightConstants c)
+    {
+        Positive("constants", "heat capacity of water", c.WaterJPerKgK);
+        Positive("constants", "heat capacity of ice", c.IceJPerKgK);
+        Positive("constants", "latent heat", c.LatentJPerKg);
+        Positive("constants", "conductivity of ice", c.IceWPerMK);
+    }
+
+    private static void CheckSeries(string id, TimeSeries series)
+    {
+        if (series.TimeS.Count == 0 || series.TimeS.Count != series.Value.Count) throw new NightNetworkException(id, "it needs as many values as times, and at least one");
+        for (int i = 0; i < series.TimeS.Count; i++)
+        {
+            if (!double.IsFinite(series.TimeS[i]) || !double.IsFinite(series.Value[i])) throw new NightNetworkException(id, $"knot {i + 1} is no finite number");
+            if (i > 0 && series.TimeS[i] <= series.TimeS[i - 1]) throw new NightNetworkException(id, $"time goes back at knot {i + 1}");
+        }
+    }
+
+    private static void Positive(string id, string what, double value)
+    {
+        if (!(value > 0) || double.IsInfinity(value)) throw new NightNetworkException(id, $"its {what} must be a finite number above 0");
+    }
+
+    private static void NotNegative(string id, string what, double value)
+    {
+        if (!(value >= 0) || double.IsInfinity(value)) throw new NightNetworkException(id, $"its {what} must be a finite number, not below 0");
+    }
+
+    private static void Temperature(string id, double celsius)
+    {
+        if (!(Math.Abs(celsius) < 1000)) throw new NightNetworkException(id, "its temperature is no sensible number");
+    }
+}

@@ -1,0 +1,108 @@
+namespace WarmConduit.Core.Heat.Night;
+
+/// <summary>A quantity over time, piecewise linear between knots and held beyond them. Times in s, rising; at least one knot.</summary>
+public sealed record TimeSeries(IReadOnlyList<double> TimeS, IReadOnlyList<double> Value)
+{
+    /// <summary>The same value always.</summary>
+    public static TimeSeries Constant(double value) => new([0], [value]);
+}
+
+/// <summary>
+/// A thermostat: <paramref name="PowerW"/> · clamp((set point + band/2 - T)/band, 0, 1) from <paramref name="FromS"/> (included) to <paramref name="ToS"/>
+/// (excluded), T its own zone's or body's, °C. It stops for good once it has given <paramref name="LimitWh"/>. A failure is a window that ends.
+/// </summary>
+public sealed record NightHeater(double SetpointC, double BandK, double PowerW, double FromS, double ToS, double LimitWh = double.PositiveInfinity);
+
+/// <summary>
+/// Air and linings of a room. To outdoors: <paramref name="OutdoorWPerK"/> + wind · <paramref name="OutdoorWPerKPerMPerS"/>.
+/// </summary>
+public sealed record NightZone(
+    string Id, double HeatCapacityJPerK, double OutdoorWPerK, double StartC, IReadOnlyList<NightHeater> Heaters, double OutdoorWPerKPerMPerS = 0);
+
+/// <summary>Two zones that exchange heat, W/K.</summary>
+public sealed record NightLink(string A, string B, double ConductanceWPerK);
+
+/// <summary>How ice grows in a body.</summary>
+public enum IceGrowth
+{
+    /// <summary>The water freezes as a whole; contacts keep their conductance.</summary>
+    Lumped,
+
+    /// <summary>In a pipe, from the wall inwards: a contact G becomes G/(1 + G r), r = -ln(1 - f)/(4π k length).</summary>
+    Cylinder,
+}
+
+/// <summary>What a body touches: a zone, another body, a source, or "outdoor". W/K. A contact of two bodies is given once, by either.</summary>
+public sealed record NightContact(string To, double ConductanceWPerK);
+
+/// <summary>
+/// Water of <paramref name="WaterKg"/> with <paramref name="DryJPerK"/> beside it. Its enthalpy is 0 at 0 °C water: above, T = h/(m c + dry); between 0 and -mL
+/// it stays at 0 °C with ice fraction -h/(mL); below, T = (h + mL)/(m c_ice + dry).
+/// </summary>
+public sealed record NightBody(
+    string Id,
+    double WaterKg,
+    double DryJPerK,
+    double StartC,
+    IceGrowth Ice,
+    double LengthM,
+    IReadOnlyList<NightContact> Contacts,
+    IReadOnlyList<NightHeater> Heaters);
+
+/// <summary>Something of known temperature, °C, over time: a coolant loop at its flow temperature, the ground.</summary>
+public sealed record NightSource(string Id, TimeSeries TemperatureC);
+
+/// <summary>
+/// From <paramref name="TimeS"/> on, the conductance between zone <paramref name="A"/> and zone <paramref name="B"/> (null: outdoors) is its stated value times
+/// <paramref name="Factor"/>: a door opened, a louvre shut, driving off.
+/// </summary>
+public sealed record NightEvent(double TimeS, string A, string? B, double Factor);
+
+/// <summary>Constants of water and ice.</summary>
+public sealed record NightConstants(double WaterJPerKgK = 4200, double IceJPerKgK = 2060, double LatentJPerKg = 333_600, double IceWPerMK = 2.22);
+
+/// <summary>Zones, bodies and what drives them from 0 to <paramref name="EndS"/>.</summary>
+public sealed record NightNetwork(
+    IReadOnlyList<NightZone> Zones,
+    IReadOnlyList<NightLink> Links,
+    IReadOnlyList<NightBody> Bodies,
+    TimeSeries OutdoorC,
+    double EndS)
+{
+    /// <summary>Wind, m/s.</summary>
+    public TimeSeries WindMPerS { get; init; } = TimeSeries.Constant(0);
+
+    /// <summary>Sources bodies may touch.</summary>
+    public IReadOnlyList<NightSource> Sources { get; init; } = [];
+
+    /// <summary>Changes of conductance.</summary>
+    public IReadOnlyList<NightEvent> Events { get; init; } = [];
+
+    /// <summary>Constants.</summary>
+    public NightConstants Constants { get; init; } = new();
+}
+
+/// <summary>
+/// How to run: steps of at most <paramref name="MaxStepS"/> (the first after a jump is <paramref name="FirstStepS"/>, each next one twice as long), and when to
+/// report, in s, rising. Reports are exact times, not interpolated.
+/// </summary>
+public sealed record NightOptions(double MaxStepS = 900, double FirstStepS = 10, IReadOnlyList<double>? ReportS = null)
+{
+    /// <summary>The defaults, without reports.</summary>
+    public static readonly NightOptions Default = new();
+
+    /// <summary>Reports every <paramref name="intervalS"/> up to <paramref name="endS"/>, both ends included.</summary>
+    public static IReadOnlyList<double> Every(double intervalS, double endS)
+    {
+        var times = new double[(int)Math.Floor(endS / intervalS + 1e-9) + 1];
+        for (int i = 0; i < times.Length; i++) times[i] = i * intervalS;
+        return times;
+    }
+}
+
+/// <summary>A night that cannot be run. <see cref="Place"/> names the zone, body, source, series or setting at fault.</summary>
+public sealed class NightNetworkException(string place, string reason) : ArgumentException($"{place}: {reason}")
+{
+    /// <summary>What is wrong, by id.</summary>
+    public string Place { get; } = place;
+}

@@ -1,0 +1,106 @@
+using WarmConduit.Core.Geometry;
+
+namespace WarmConduit.Core.Levels;
+
+/// <summary>Water that stays for want of air.</summary>
+/// <param name="Edges">Edges that keep it.</param>
+/// <param name="VolumeM3">How much.</param>
+/// <param name="OpenAt">Point at which an opening would let it go: its highest.</param>
+/// <param name="TopM">Height of that point over ground, m.</param>
+public sealed record AirBasin(IReadOnlyList<int> Edges, double VolumeM3, int OpenAt, double TopM);
+
+/// <summary>Where no air gets in, no water gets out.</summary>
+public static class AirBasins
+{
+    /// <summary>
+    /// Basins of <paramref name="graph"/> that stay full although they lie above a way out, because no opening lets air in behind the water. Open are the drains and
+    /// <paramref name="vents"/> (node ids). Water moves where it lies on some way from one opening to another that is no higher than the highest of them: there
+    /// air follows it. A branch with no opening of its own hangs on like water in a straw; so does what stands above every opening it is joined to.
+    /// One-way elements count as passable, shut ones do not. Largest first. O(points).
+    /// </summary>
+    public static IReadOnlyList<AirBasin> Find(LevelGraph graph, IReadOnlyList<string> vents, Attitude attitude)
+    {
+        var z = graph.Heights(attitude);
+        var openings = graph.DrainPoints.Concat(vents.Select(graph.PointOf)).Distinct().ToArray();
+        int n = z.Length, sky = n, segments = graph.SegA.Length;
+        // One more node for the open air, joined to every opening: a loop through it is a way from one opening to another.
+        var edges = new List<(int, int)>(segments + openings.Length);
+        for (int s = 0; s < segments; s++) edges.Add(graph.SegPasses[s] == Passes.None ? (graph.SegA[s], graph.SegA[s]) : (graph.SegA[s], graph.SegB[s]));
+        foreach (int o in openings) edges.Add((sky, o));
+        var block = Blocks.Of(n + 1, System.Runtime.InteropServices.CollectionsMarshal.AsSpan(edges));
+        var airy = new HashSet<int>();
+        for (int o = segments; o < edges.Count; o++) airy.Add(block[o]);
+
+        var (top, level) = (HighestOpening(graph, z, openings), Draining.Sweep(graph, z).Level);
+        var held = new double[segments];
+        for (int s = 0; s < segments; s++)
+        {
+            int a = graph.SegA[s], b = graph.SegB[s];
+            if (graph.SegBoreM[s] == 0 || graph.SegPasses[s] == Passes.None || double.IsInfinity(level[a]) || double.IsInfinity(level[b])) continue;
+            bool follows = airy.Contains(block[s]);
+            double above = follows ? Math.Max(top[a], top[b]) : double.NegativeInfinity;
+            // What stands above the highest opening of its part hangs, the rest runs; a branch without an opening hangs as far as it is not a pool anyhow.
+            double out_ = Draining.OutLevel(graph.SegPasses[s], level[a], level[b]);
+            double share = ShareAbove(z[a], z[b], Math.Max(above, out_));
+            held[s] = share * BoreSegment.VolumeM3(graph.SegBoreM[s], graph.SegLengthM[s], double.PositiveInfinity, double.PositiveInfinity);
+        }
+        return Group(graph, z, held);
+    }
+
+    private static double ShareAbove(double za, double zb, double level)
+    {
+        double low = Math.Min(za, zb), high = Math.Max(za, zb);
+        return level >= high ? 0 : level <= low ? 1 : (high - level) / (high - low);
+    }
+
+    // Highest opening in the connected part of each point.
+    private static double[] HighestOpening(LevelGraph graph, double[] z, int[] openings)
+    {
+        var top = new double[z.Length];
+        Array.Fill(top, double.NegativeInfinity);
+        var neighbours = new List<int>[z.Length];
+        for (int s = 0; s < graph.SegA.Length; s++)
+        {
+            if (graph.SegPasses[s] == Passes.None) continue;
+            (neighbours[graph.SegA[s]] ??= []).Add(graph.SegB[s]);
+            (neighbours[graph.SegB[s]] ??= []).Add(graph.SegA[s]);
+        }
+        var stack = new Stack<int>();
+        foreach (int o in openings.OrderByDescending(o => z[o]))
+        {
+            if (!double.IsNegativeInfinity(top[o])) continue;
+            top[o] = z[o];
+            stack.Push(o);
+            while (stack.TryPop(out int p))
+            {
+                foreach (int q in neighbours[p] ?? [])
+                {
+                    if (!double.IsNegativeInfinity(top[q])) continue;
+                    top[q] = z[o];
+                    stack.Push(q);
+                }
+            }
+        }
+        return top;
+    }
+
+    private static List<AirBasin> Group(LevelGraph graph, double[] z, double[] held)
+    {
+        var parent = Enumerable.Range(0, z.Length).ToArray();
+        int Root(int p)
+        {
+            while (parent[p] != p) p = parent[p] = parent[parent[p]];
+            return p;
+        }
+        for (int s = 0; s < held.Length; s++)
+            if (held[s] > 1e-9) parent[Root(graph.SegA[s])] = Root(graph.SegB[s]);
+        var basins = new List<AirBasin>();
+        foreach (var group in Enumerable.Range(0, held.Length).Where(s => held[s] > 1e-9).GroupBy(s => Root(graph.SegA[s])))
+        {
+            int top = group.SelectMany(s => (int[])[graph.SegA[s], graph.SegB[s]]).MaxBy(p => z[p]);
+            var edges = group.Select(s => Array.FindLastIndex(graph.EdgeFirst, f => f <= s)).Distinct().Order().ToArray();
+            basins.Add(new AirBasin(edges, group.Sum(s => held[s]), top, z[top]));
+        }
+        return [.. basins.OrderByDescending(b => b.VolumeM3)];
+    }
+}

@@ -1,0 +1,31 @@
+using System.Text.Json;
+using WarmConduit.Core.Heat.Night;
+using WarmConduit.Core.Tests.Reference;
+
+namespace WarmConduit.Core.Tests.Heat;
+
+/// <summary>Reads a night of the reference cases.</summary>
+internal static class NightCase
+{
+    public static NightNetwork Read(JsonElement c)
+    {
+        static IReadOnlyList<NightHeater> Heaters(JsonElement e) =>
+            [.. e.Rows("heaters").Select(h => new NightHeater(h.Num("setpoint_C"), h.Num("band_K"), h.Num("power_W"), h.Num("from_s"), h.Num("to_s")))];
+        static double[] Numbers(JsonElement e, string name) => [.. e.Rows(name).Select(v => v.GetDouble())];
+        return new NightNetwork(
+            [.. c.Rows("zones").Select(z => new NightZone(
+                z.Text("id"), z.Num("heatCapacity_J_K"), z.Num("outdoorConductance_W_K"), z.Num("startTemperature_C"), Heaters(z)))],
+            [.. c.Rows("links").Select(l => new NightLink(l.Text("a"), l.Text("b"), l.Num("conductance_W_K")))],
+            [.. c.Rows("bodies").Select(b => new NightBody(
+                b.Text("id"), b.Num("waterMass_kg"), b.Num("dryHeatCapacity_J_K"), b.Num("startTemperature_C"),
+                b.Text("ice") == "cylinder" ? IceGrowth.Cylinder : IceGrowth.Lumped, b.Num("length_m", 0),
+                [.. b.Rows("contacts").Select(t => new NightContact(t.Text("to"), t.Num("conductance_W_K")))], Heaters(b)))],
+            new TimeSeries(Numbers(c.GetProperty("outdoor"), "time_s"), Numbers(c.GetProperty("outdoor"), "temperature_C")),
+            c.Num("end_s"))
+        {
+            Constants = new NightConstants(c.Num("waterHeatCapacity_J_kgK"), c.Num("iceHeatCapacity_J_kgK"), c.Num("latentHeat_J_kg"), c.Num("iceConductivity_W_mK")),
+        };
+    }
+
+    public static double[] Reports(JsonElement c) => [.. c.Rows("report_s").Select(v => v.GetDouble())];
+}
