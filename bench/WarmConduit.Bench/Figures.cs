@@ -58,7 +58,7 @@ internal sealed class Figures
             foreach (var report in summary.Reports.Where(r => r.ResultStatistics is not null)) Take(report);
             if (summary.HasCriticalValidationErrors || summary.Reports.Any(r => r.ResultStatistics is null)) Add($"{type.Name} failed", 1, "", 0);
             AddGrowth(summary.Reports.Where(r => r.ResultStatistics is not null).ToList());
-            type.GetMethod("Accuracy", BindingFlags.Public | BindingFlags.Static)?.Invoke(null, [new Action<string, double, string, double>((n, v, u, l) => Add(n, v, u, l))]);
+            type.GetMethod("Accuracy", BindingFlags.Public | BindingFlags.Static)?.Invoke(null, [new Action<string, double, string, double>((n, v, u, l) => Add(n, v, u, double.IsNaN(l) ? null : l))]);
         }
     }
 

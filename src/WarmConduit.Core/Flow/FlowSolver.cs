@@ -9,6 +9,7 @@ namespace WarmConduit.Core.Flow;
 public static class FlowSolver
 {
     private const int MostRounds = 200;
+    private const int WholeSteps = 15;
     private const double LeastSlope = 1;
     private const double ShutSlope = 1e13;
 
@@ -94,10 +95,11 @@ public static class FlowSolver
                 // Flows are in balance since the first step; when their losses fit the heads as well, that is the answer.
                 if (round > 1 && off <= HeadToleranceM) return (true, round);
                 // The first step brings the nodes into balance and is taken whole; later ones keep it, however long they are.
-                // Close to the end whole steps are best, and the slope of the content is rounding.
-                double along = round == 1 || moved <= 1e-6 * size + 1e-12 ? 1 : LeastAlong();
+                // Whole steps nearly always get there soonest; where they swing between two states the search along them ends it. Close to the end the slope of the
+                // content is rounding.
+                double along = round <= WholeSteps || moved <= 1e-6 * size + 1e-12 ? 1 : LeastAlong();
                 for (int e = 0; e < _ends.Length; e++) _flow[e] += along * (_shut[e] ? 0 : _trial[e]);
-                if (along == 1 && round > 1 && moved <= 1e-11 * size + 1e-13) return (true, round);
+                if (along == 1 && round > 1 && moved <= 1e-10 * size + 1e-12) return (true, round);
             }
             return (false, MostRounds);
         }
@@ -109,22 +111,24 @@ public static class FlowSolver
             {
                 double sum = 0;
                 for (int e = 0; e < _ends.Length; e++)
-                    if (!_shut[e]) sum += (Loss(e, _flow[e] + t * _trial[e]).Loss - Drop(e)) * _trial[e];
+                    if (!_shut[e]) sum += (LossOnly(e, _flow[e] + t * _trial[e]) - Drop(e)) * _trial[e];
                 return sum;
             }
             double atStart = SlopeAt(0), atEnd = SlopeAt(1);
-            // A slope no greater than a hundredth of the first is as good as the least.
-            if (atEnd <= 0.01 * Math.Abs(atStart) || atStart >= 0) return 1;
-            double low = 0, high = 1, slopeLow = atStart, slopeHigh = atEnd, t = 1;
-            for (int i = 0; i < 30; i++)
+            // A slope no greater than a quarter of the first is as good as the least.
+            if (atEnd <= 0.25 * Math.Abs(atStart) || atStart >= 0) return 1;
+            // Where an outlet dries up the slope leaps: then halving finds the place, and the side before it is taken.
+            double low = 0, high = 1, slopeLow = atStart, slopeHigh = atEnd;
+            for (int i = 0; i < 40; i++)
             {
-                t = i % 2 == 0 ? low + (high - low) * slopeLow / (slopeLow - slopeHigh) : (low + high) / 2;
-                double slope = SlopeAt(t);
-                if (Math.Abs(slope) <= 0.05 * Math.Abs(atStart)) break;
+                bool even = slopeHigh < -4 * slopeLow;
+                double t = even ? low + (high - low) * slopeLow / (slopeLow - slopeHigh) : (low + high) / 2, slope = SlopeAt(t);
+                if (Math.Abs(slope) <= 0.25 * Math.Abs(atStart)) return t;
                 if (slope < 0) (low, slopeLow) = (t, slope);
                 else (high, slopeHigh) = (t, slope);
+                if (low > 0 && high - low < 0.1 * low) return low;
             }
-            return t;
+            return high;
         }
 
         private double Drop(int e) => _head[_ends[e].From] - (_ends[e].To < 0 ? 0 : _head[_ends[e].To]);
@@ -146,6 +150,10 @@ public static class FlowSolver
             }
             if (i >= 0 && j >= 0) matrix.Add(i, j, -g);
         }
+
+        private double LossOnly(int e, double q) => e < _m && _net.Edges[e] is FlowPipe p
+            ? Friction.PipeLossM(q, p.LengthM, p.InnerDiameterM, p.RoughnessM, p.MinorLoss, _net.DensityKgPerM3, _net.ViscosityPaS)
+            : Loss(e, q).Loss;
 
         // Head lost from → to at flow q, and its slope.
         private (double Loss, double Slope) Loss(int e, double q)

@@ -83,6 +83,7 @@ public static class AutoFall
         private readonly int _n;
         private readonly double[] _lowest, _highest, _tolerance;
         private readonly (int From, int To)[] _ends;
+        private readonly List<int>[] _out;
 
         public Graph(FallQuestion q)
         {
@@ -102,6 +103,7 @@ public static class AutoFall
             double pitch = Math.Tan(Math.Abs(q.PitchToleranceDeg) * Math.PI / 180), roll = Math.Tan(Math.Abs(q.RollToleranceDeg) * Math.PI / 180);
             _ends = new (int, int)[q.Lengths.Count];
             _tolerance = new double[q.Lengths.Count];
+            _out = [.. Enumerable.Range(0, _n).Select(_ => new List<int>())];
             for (int e = 0; e < _ends.Length; e++)
             {
                 var l = q.Lengths[e];
@@ -110,6 +112,7 @@ public static class AutoFall
                 if (!(l.LengthM > 0) || double.IsInfinity(l.LengthM) || !double.IsFinite(l.DxM) || !double.IsFinite(l.DyM))
                     throw new LevelNetworkException(place, "its length must be above 0 and its extents finite");
                 _ends[e] = (from, to);
+                _out[from].Add(e);
                 _tolerance[e] = pitch * Math.Abs(l.DxM) + roll * Math.Abs(l.DyM);
             }
         }
@@ -170,18 +173,28 @@ public static class AutoFall
             var high = (double[])_highest.Clone();
             var by = new int[_n];
             Array.Fill(by, -1);
-            for (int round = 0; round <= _n; round++)
+            // Only points that moved in the last round can move others; after as many rounds as points a loop must be at work.
+            var (now, next) = (new List<int>(Enumerable.Range(0, _n)), new List<int>());
+            var queued = new bool[_n];
+            for (int round = 0; round <= _n && now.Count > 0; round++)
             {
-                int moved = -1;
-                for (int e = 0; e < _ends.Length; e++)
+                foreach (int from in now)
                 {
-                    var (from, to) = _ends[e];
-                    double below = high[from] - margin * _q.Lengths[e].LengthM - _tolerance[e];
-                    if (below >= high[to] - 1e-15) continue;
-                    (high[to], by[to], moved) = (below, e, to);
+                    foreach (int e in _out[from])
+                    {
+                        int to = _ends[e].To;
+                        double below = high[from] - margin * _q.Lengths[e].LengthM - _tolerance[e];
+                        if (below >= high[to] - 1e-15) continue;
+                        (high[to], by[to]) = (below, e);
+                        if (queued[to]) continue;
+                        queued[to] = true;
+                        next.Add(to);
+                    }
                 }
-                if (moved < 0) return (high, by, -1);
-                if (round == _n) return (high, by, moved);
+                if (round == _n && next.Count > 0) return (high, by, next[0]);
+                foreach (int p in next) queued[p] = false;
+                (now, next) = (next, now);
+                next.Clear();
             }
             return (high, by, -1);
         }

@@ -24,8 +24,11 @@ public static class BoreSegment
         if (u1 <= 0 && u2 <= 0) return 0;
         if (u1 >= 1 && u2 >= 1) return Math.PI / 4 * diameterM * diameterM * lengthM;
         double du = u2 - u1;
-        double mean = Math.Abs(du) < 1e-7 ? UnitArea(Math.Clamp((u1 + u2) / 2, 0, 1)) : (Integral(u2) - Integral(u1)) / du;
-        return diameterM * diameterM * lengthM * mean;
+        // Over a short range the difference of integrals is lost in rounding; Simpson's rule is not.
+        double mean = Math.Abs(du) < 1e-3
+            ? (UnitArea(u1) + 4 * UnitArea((u1 + u2) / 2) + UnitArea(u2)) / 6
+            : (Integral(u2) - Integral(u1)) / du;
+        return diameterM * diameterM * lengthM * Math.Max(mean, 0);
     }
 
     private static double UnitArea(double u)

@@ -169,6 +169,7 @@ public class NightTests
         Assert.Equal("garage", Refused(Plain with { Zones = [Plain.Zones[0], Plain.Zones[1] with { HeatCapacityJPerK = -1 }] }));
         Assert.Equal("living-attic", Refused(Plain with { Links = [new("living", "attic", 1)] }));
         Assert.Equal("outdoor", Refused(Plain with { OutdoorC = new TimeSeries([0, 0], [1, 2]) }));
+        Assert.Equal("zones", Refused(Plain with { Zones = [], Links = [], Bodies = [] }));
         Assert.Equal("end", Refused(Plain with { EndS = double.PositiveInfinity }));
     }
 }

@@ -30,6 +30,7 @@ internal sealed class NightLayout
         Network = network;
         (ZoneCount, BodyCount) = (network.Zones.Count, network.Bodies.Count);
         if (!(network.EndS > 0) || double.IsInfinity(network.EndS)) throw new NightNetworkException("end", "it must lie after the start");
+        if (ZoneCount == 0) throw new NightNetworkException("zones", "there is no zone");
         CheckSeries("outdoor", network.OutdoorC);
         CheckSeries("wind", network.WindMPerS);
         CheckConstants(network.Constants);
