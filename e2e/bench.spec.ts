@@ -11,9 +11,7 @@ async function open(page: Page) {
   await expect(page.locator("[data-summary]")).toContainText("129 mL in 2 pools");
 }
 
-test("a height is dragged until a pool vanishes, undone, redone, and found again as it was left", async ({
-  page,
-}) => {
+test("a height is dragged until a pool vanishes, undone, redone, and found again as it was left", async ({ page }) => {
   await open(page);
   const point = await page.locator(kitchen).boundingBox();
   if (!point) throw new Error("the low bend is not in the strip");
@@ -46,9 +44,7 @@ test("a height is dragged until a pool vanishes, undone, redone, and found again
   await expect(page.locator("[data-summary]")).toContainText("129 mL in 2 pools");
 });
 
-test("keys alone: choose a run, nudge a bend, type a height in inches, be told what is wrong with one", async ({
-  page,
-}) => {
+test("keys alone: choose a run, nudge a bend, type a height in inches, be told what is wrong with one", async ({ page }) => {
   await open(page);
   await page.getByRole("combobox", { name: "Run" }).focus();
   for (const [key, name] of [
@@ -79,20 +75,14 @@ test("keys alone: choose a run, nudge a bend, type a height in inches, be told w
   await saved(page);
 });
 
-test("the night answers: heat keeps the kitchen, full lines freeze in the hatch, a slope holds the tank back", async ({
-  page,
-}) => {
+test("the night answers: heat keeps the kitchen, full lines freeze in the hatch, a slope holds the tank back", async ({ page }) => {
   await open(page);
   await page.getByRole("radio", { name: "Cold" }).click();
   await page.getByRole("radio", { name: "Full" }).click();
   const ladder = page.getByRole("region", { name: "Freeze ladder" });
-  await expect(ladder.getByRole("button", { name: /^kitchen cold, kitchen cupboard/ })).not.toContainText(
-    "not tonight",
-  );
+  await expect(ladder.getByRole("button", { name: /^kitchen cold, kitchen cupboard/ })).not.toContainText("not tonight");
   await page.getByRole("switch", { name: "Heat" }).click();
-  await expect(ladder.getByRole("button", { name: /^kitchen cold, kitchen cupboard/ })).toContainText(
-    "not tonight",
-  );
+  await expect(ladder.getByRole("button", { name: /^kitchen cold, kitchen cupboard/ })).toContainText("not tonight");
   await expect(ladder.getByRole("button", { name: /^outdoor shower/ })).toContainText("22:");
   await page.getByRole("slider", { name: "Parking pitch and roll" }).focus();
   for (let i = 0; i < 4; i++) await page.keyboard.press("ArrowRight");
@@ -131,14 +121,9 @@ test("two windows on one rig: the later save is refused, kept, and can go on", a
   await saved(page);
 });
 
-test("a rig file is saved, opened again, and refused with field and reason when it is wrong", async ({
-  page,
-}) => {
+test("a rig file is saved, opened again, and refused with field and reason when it is wrong", async ({ page }) => {
   await open(page);
-  const [download] = await Promise.all([
-    page.waitForEvent("download"),
-    page.getByRole("link", { name: "Save to file" }).click(),
-  ]);
+  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "Save to file" }).click()]);
   const rig = await (await fetch(new URL("/api/rigs/sparrow/file", page.url()))).text();
   expect(download.suggestedFilename()).toBe("sparrow.rig.json");
   await page.getByRole("link", { name: "Rigs" }).click();
@@ -171,9 +156,7 @@ for (const theme of ["light", "dark"] as const) {
   });
 }
 
-test("at 1024 by 768 everything is on the screen, and targets are large enough for a wet finger", async ({
-  page,
-}) => {
+test("at 1024 by 768 everything is on the screen, and targets are large enough for a wet finger", async ({ page }) => {
   await page.setViewportSize({ width: 1024, height: 768 });
   await open(page);
   await expect(page.getByRole("slider", { name: "Parking pitch and roll" })).toBeInViewport({ ratio: 1 });

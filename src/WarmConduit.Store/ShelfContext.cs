@@ -1,4 +1,5 @@
 using System.Data.Common;
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
 using Microsoft.EntityFrameworkCore.Diagnostics;
@@ -40,6 +41,7 @@ public sealed class ShelfContext(DbContextOptions<ShelfContext> options) : DbCon
 
         public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData)
         {
+            if (!Writes(connection)) return;
             using var command = connection.CreateCommand();
             command.CommandText = Pragmas;
             command.ExecuteNonQuery();
@@ -47,10 +49,14 @@ public sealed class ShelfContext(DbContextOptions<ShelfContext> options) : DbCon
 
         public override async Task ConnectionOpenedAsync(DbConnection connection, ConnectionEndEventData eventData, CancellationToken cancellationToken = default)
         {
+            if (!Writes(connection)) return;
             await using var command = connection.CreateCommand();
             command.CommandText = Pragmas;
             await command.ExecuteNonQueryAsync(cancellationToken);
         }
+
+        // EF looks whether the database is there by opening it read-only, and then it cannot be told anything.
+        private static bool Writes(DbConnection connection) => new SqliteConnectionStringBuilder(connection.ConnectionString).Mode != SqliteOpenMode.ReadOnly;
     }
 
     /// <summary>Lets the migration tool make a context.</summary>

@@ -20,15 +20,20 @@ public static class BoreSegment
     /// </summary>
     public static double VolumeM3(double diameterM, double lengthM, double depthStartM, double depthEndM)
     {
-        double u1 = depthStartM / diameterM, u2 = depthEndM / diameterM;
+        return diameterM * diameterM * lengthM * MeanUnitArea(depthStartM / diameterM, depthEndM / diameterM);
+    }
+
+    /// <summary>Mean wetted section of a bore of diameter 1 whose depth goes linearly from <paramref name="u1"/> to <paramref name="u2"/>.</summary>
+    internal static double MeanUnitArea(double u1, double u2)
+    {
         if (u1 <= 0 && u2 <= 0) return 0;
-        if (u1 >= 1 && u2 >= 1) return Math.PI / 4 * diameterM * diameterM * lengthM;
+        if (u1 >= 1 && u2 >= 1) return Math.PI / 4;
         double du = u2 - u1;
         // Over a short range the difference of integrals is lost in rounding; Simpson's rule is not.
         double mean = Math.Abs(du) < 1e-3
             ? (UnitArea(u1) + 4 * UnitArea((u1 + u2) / 2) + UnitArea(u2)) / 6
             : (Integral(u2) - Integral(u1)) / du;
-        return diameterM * diameterM * lengthM * Math.Max(mean, 0);
+        return Math.Max(mean, 0);
     }
 
     private static double UnitArea(double u)

@@ -189,7 +189,13 @@ public static class ParkingEnvelope
             var depthA = level - _z[a];
             var depthB = level - _z[b];
             if (!Vector.GreaterThanAny(Vector.Max(depthA, depthB), Vector<double>.Zero)) return;
-            for (int i = 0; i < used; i++) sum[i] += BoreSegment.VolumeM3(bore, graph.SegLengthM[s], depthA[i], depthB[i]);
+            double whole = bore * bore * graph.SegLengthM[s];
+            if (Vector.GreaterThanOrEqualAll(Vector.Min(depthA, depthB), new Vector<double>(bore)))
+            {
+                for (int i = 0; i < used; i++) sum[i] += whole * (Math.PI / 4);
+                return;
+            }
+            for (int i = 0; i < used; i++) sum[i] += whole * BoreSegment.MeanUnitArea(depthA[i] / bore, depthB[i] / bore);
         }
     }
 }

@@ -21,7 +21,7 @@ export class Problem extends Error {
 export const OFFLINE = 0;
 
 /** The API on this page's own address; every failure is thrown as a {@link Problem}. */
-export const api = createClient<paths>({ baseUrl: "/" });
+export const api = createClient<paths>({ baseUrl: location.origin, fetch: (request) => fetch(request) });
 api.use({
   async onResponse({ response }) {
     if (response.ok) return response;
@@ -33,13 +33,7 @@ api.use({
 /** Reads a refused answer. */
 export async function problemOf(response: Response): Promise<Problem> {
   const body = await response.json().catch(() => ({}));
-  return new Problem(
-    response.status,
-    body.title ?? `Answer ${response.status}`,
-    body.detail,
-    body.errors ?? {},
-    body,
-  );
+  return new Problem(response.status, body.title ?? `Answer ${response.status}`, body.detail, body.errors ?? {}, body);
 }
 
 /** Unwraps an answer that middleware has already checked. */

@@ -10,13 +10,7 @@ export function AppBar({ children }: { children: ReactNode }) {
       <a href="/" className="grid size-10 shrink-0 place-items-center">
         <span className="sr-only">Warm Conduit, to the shelf</span>
         <svg width="34" height="24" viewBox="0 0 34 24" aria-hidden="true">
-          <path
-            d="M2 9c5-8 9-5 13 4s9 10 17 1"
-            fill="none"
-            stroke="var(--ink)"
-            strokeWidth="3.4"
-            strokeLinecap="round"
-          />
+          <path d="M2 9c5-8 9-5 13 4s9 10 17 1" fill="none" stroke="var(--ink)" strokeWidth="3.4" strokeLinecap="round" />
         </svg>
       </a>
       {children}

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useCallback } from "react";
+import { useMemo } from "react";
 import { api, data, type Schema } from "../api/client";
 import { useSettings } from "./settings";
 
@@ -33,25 +33,24 @@ export function useUnitRules() {
   });
 }
 
-/** A printer for the unit system in use. `bare` leaves the unit out. */
+/** A printer by rules for a unit system. `bare` leaves the unit out. */
+export function printBy(rules: Schema["PrintRule"][] | undefined, system: Schema["UnitSystem"]): Print {
+  return (value, quantity, bare = false) => {
+    if (value == null || !Number.isFinite(value)) return "never";
+    const rule = rules?.find((r) => r.quantity === quantity && r.system === system && Math.abs(value) < r.below);
+    if (!rule) return "";
+    const written = value / rule.factor - rule.offset;
+    const number = rule.denominator > 1 ? fraction(written, rule.denominator) : decimal(written, rule.decimals);
+    if (bare || rule.symbol === "") return number;
+    return rule.symbol === "°" || rule.symbol === "%" ? number + rule.symbol : `${number} ${rule.symbol}`;
+  };
+}
+
+/** A printer for the unit system in use. */
 export function usePrint(): Print {
   const rules = useUnitRules().data;
   const system = useSettings((s) => s.system);
-  return useCallback(
-    (value, quantity, bare = false) => {
-      if (value == null || !Number.isFinite(value)) return "never";
-      const rule = rules?.find(
-        (r) => r.quantity === quantity && r.system === system && Math.abs(value) < r.below,
-      );
-      if (!rule) return "";
-      const written = value / rule.factor - rule.offset;
-      const number =
-        rule.denominator > 1 ? fraction(written, rule.denominator) : decimal(written, rule.decimals);
-      if (bare || rule.symbol === "") return number;
-      return rule.symbol === "°" || rule.symbol === "%" ? number + rule.symbol : `${number} ${rule.symbol}`;
-    },
-    [rules, system],
-  );
+  return useMemo(() => printBy(rules, system), [rules, system]);
 }
 
 /** A sentence of the core with its values filled in. */

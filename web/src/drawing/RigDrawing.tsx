@@ -2,16 +2,7 @@ import { memo, useMemo } from "react";
 import type { Schema } from "../api/client";
 import { usePrint } from "../app/units";
 import { alongLine, placeLabels, type Wanted } from "./labels";
-import {
-  type Frame,
-  type Px,
-  part as partOfLine,
-  pathOf,
-  rectOf,
-  toPx,
-  type View,
-  wheelUnder,
-} from "./projection";
+import { type Frame, type Px, part as partOfLine, pathOf, rectOf, toPx, type View, wheelUnder } from "./projection";
 import { RunStroke } from "./RunStroke";
 import { colourOf, cssOf } from "./temperature";
 
@@ -47,10 +38,7 @@ export const RigDrawing = memo(function RigDrawing(props: Props) {
   const px = (p: Schema["Point3"]) => toPx(view, frame, p);
   const weight = bare ? 0.6 : 1;
 
-  const rungOfPart = useMemo(
-    () => new Map(answer?.ladder.rungs.flatMap((r) => (r.partId ? [[r.partId, r] as const] : []))),
-    [answer],
-  );
+  const rungOfPart = useMemo(() => new Map(answer?.ladder.rungs.flatMap((r) => (r.partId ? [[r.partId, r] as const] : []))), [answer]);
   const air = useMemo(() => new Map(answer?.ladder.zones.map((z) => [z.zoneId, z.airC])), [answer]);
   const zones = [...rig.shell.zones].sort((a, b) => area(b.box) - area(a.box));
   const body = rectOf(view, frame, rig.shell.body);
@@ -86,13 +74,10 @@ export const RigDrawing = memo(function RigDrawing(props: Props) {
     }
     rig.shell.obstacles.forEach((o, i) => {
       const r = rectOf(view, frame, o.box);
-      if (i === 0 || view === "plan")
-        wanted.push({ id: `obstacle:${i}`, text: o.kind === "wheelArch" ? "arch" : o.name, ...r, rank: 3 });
+      if (i === 0 || view === "plan") wanted.push({ id: `obstacle:${i}`, text: o.kind === "wheelArch" ? "arch" : o.name, ...r, rank: 3 });
     });
   }
-  const lines = bare
-    ? []
-    : rig.runs.flatMap((_, i) => alongLine(answer?.drain.runs[i]?.stations.map((s) => px(s.at)) ?? []));
+  const lines = bare ? [] : rig.runs.flatMap((_, i) => alongLine(answer?.drain.runs[i]?.stations.map((s) => px(s.at)) ?? []));
   const labels = placeLabels(
     wanted,
     discs.map((d) => ({ x: d.at.x - 12, y: d.at.y - 12, width: 24, height: 24 })),
@@ -119,13 +104,7 @@ export const RigDrawing = memo(function RigDrawing(props: Props) {
         );
       })}
       {rig.shell.obstacles.map((o) => (
-        <rect
-          key={o.name}
-          {...rectOf(view, frame, o.box)}
-          fill="url(#solid-hatch)"
-          stroke="var(--strong)"
-          strokeWidth={0.75}
-        />
+        <rect key={o.name} {...rectOf(view, frame, o.box)} fill="url(#solid-hatch)" stroke="var(--strong)" strokeWidth={0.75} />
       ))}
       {rig.parts.map((p) => (
         <PartShape
@@ -158,12 +137,7 @@ export const RigDrawing = memo(function RigDrawing(props: Props) {
                 strokeLinecap="round"
               />
             )}
-            <RunStroke
-              d={pathOf(course)}
-              service={run.service}
-              colour="var(--pipe)"
-              weight={weight * (chosen ? 1.15 : 1)}
-            />
+            <RunStroke d={pathOf(course)} service={run.service} colour="var(--pipe)" weight={weight * (chosen ? 1.15 : 1)} />
             {lens === "drain" && drain && <WetSpans drain={drain} px={px} weight={weight} />}
             {lens === "drain" && drain && !bare && <Chevrons drain={drain} px={px} />}
             {lens === "cold" &&
@@ -208,12 +182,7 @@ export const RigDrawing = memo(function RigDrawing(props: Props) {
         </text>
       ))}
       {discs.map((d) => (
-        <FindingDisc
-          key={d.finding.id}
-          {...d}
-          chosen={d.finding.id === props.findingId}
-          onPress={() => props.onFinding?.(d.finding)}
-        />
+        <FindingDisc key={d.finding.id} {...d} chosen={d.finding.id === props.findingId} onPress={() => props.onFinding?.(d.finding)} />
       ))}
     </g>
   );
@@ -262,27 +231,14 @@ function PartShape(props: {
     strokeWidth: chosen ? 2.5 : bare ? 0.8 : 1.25,
   };
   let shape = (
-    <rect
-      {...rect}
-      rx={2}
-      fill={fill}
-      fillOpacity={rung ? (rung.morningIce > 0 ? 1 : 0.35) : props.held > 0 ? 0.32 : 1}
-      {...line}
-    />
+    <rect {...rect} rx={2} fill={fill} fillOpacity={rung ? (rung.morningIce > 0 ? 1 : 0.35) : props.held > 0 ? 0.32 : 1} {...line} />
   );
-  if (joints.has(part.stock))
-    shape = <circle cx={mid.x} cy={mid.y} r={bare ? 1.5 : chosen ? 5 : 3} fill="var(--ink)" />;
-  else if (openings.has(part.stock))
-    shape = <circle cx={mid.x} cy={mid.y} r={bare ? 2 : 4} fill="var(--panel)" {...line} />;
+  if (joints.has(part.stock)) shape = <circle cx={mid.x} cy={mid.y} r={bare ? 1.5 : chosen ? 5 : 3} fill="var(--ink)" />;
+  else if (openings.has(part.stock)) shape = <circle cx={mid.x} cy={mid.y} r={bare ? 2 : 4} fill="var(--panel)" {...line} />;
   else if (drains.has(part.stock)) {
     const r = bare ? 4 : 7;
     shape = (
-      <path
-        d={`M${mid.x - r} ${mid.y - r / 2}h${2 * r}l${-r} ${r * 1.3}z`}
-        fill="var(--ink)"
-        stroke="var(--panel)"
-        strokeWidth={1}
-      />
+      <path d={`M${mid.x - r} ${mid.y - r / 2}h${2 * r}l${-r} ${r * 1.3}z`} fill="var(--ink)" stroke="var(--panel)" strokeWidth={1} />
     );
   }
   if (!props.onPress) return shape;
@@ -295,15 +251,7 @@ function PartShape(props: {
   );
 }
 
-function WetSpans({
-  drain,
-  px,
-  weight,
-}: {
-  drain: Schema["RunDrain"];
-  px(p: Schema["Point3"]): Px;
-  weight: number;
-}) {
+function WetSpans({ drain, px, weight }: { drain: Schema["RunDrain"]; px(p: Schema["Point3"]): Px; weight: number }) {
   return drain.stations.map((s, k) => {
     const next = drain.stations[k + 1];
     if (!next || s.wetTo <= s.wetFrom) return null;
@@ -348,49 +296,20 @@ function Chevrons({ drain, px }: { drain: Schema["RunDrain"]; px(p: Schema["Poin
   });
 }
 
-function ColdPiece({
-  rung,
-  px,
-  run,
-  weight,
-}: {
-  rung: Schema["Rung"];
-  px(p: Schema["Point3"]): Px;
-  run: Schema["Run"];
-  weight: number;
-}) {
+function ColdPiece({ rung, px, run, weight }: { rung: Schema["Rung"]; px(p: Schema["Point3"]): Px; run: Schema["Run"]; weight: number }) {
   const d = pathOf(rung.course.map(px));
   const colour = cssOf(colourOf(rung.morningC, rung.morningIce));
-  if (rung.morningIce > 0)
-    return (
-      <path d={d} fill="none" stroke="url(#ice-hatch)" strokeWidth={7 * weight} strokeLinejoin="round" />
-    );
+  if (rung.morningIce > 0) return <path d={d} fill="none" stroke="url(#ice-hatch)" strokeWidth={7 * weight} strokeLinejoin="round" />;
   return <RunStroke d={d} service={run.service} colour={colour} weight={weight * 1.2} />;
 }
 
 /** Where the point in hand is, in both drawings. */
-function HandMark(props: {
-  rig: Rig;
-  answer: Answer | null;
-  runId?: string | null;
-  station?: number | null;
-  px(p: Schema["Point3"]): Px;
-}) {
+function HandMark(props: { rig: Rig; answer: Answer | null; runId?: string | null; station?: number | null; px(p: Schema["Point3"]): Px }) {
   const drain = props.answer?.drain.runs.find((r) => r.runId === props.runId);
   const station = props.station == null ? undefined : drain?.stations[props.station];
   if (!station) return null;
   const at = props.px(station.at);
-  return (
-    <circle
-      cx={at.x}
-      cy={at.y}
-      r={8}
-      fill="none"
-      stroke="var(--ink)"
-      strokeWidth={2}
-      className="pointer-events-none"
-    />
-  );
+  return <circle cx={at.x} cy={at.y} r={8} fill="none" stroke="var(--ink)" strokeWidth={2} className="pointer-events-none" />;
 }
 
 interface Disc {
@@ -415,27 +334,13 @@ function placeDiscs(findings: Schema["Finding"][], px: (p: Schema["Point3"]) => 
   });
 }
 
-function FindingDisc({
-  finding,
-  number,
-  at,
-  anchor,
-  chosen,
-  onPress,
-}: Disc & { chosen: boolean; onPress(): void }) {
+function FindingDisc({ finding, number, at, anchor, chosen, onPress }: Disc & { chosen: boolean; onPress(): void }) {
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: the keys' way to a finding is the list beside the drawing
     <g className="cursor-pointer" onClick={onPress} data-finding={finding.id}>
       <title>{finding.title}</title>
       <path d={pathOf([anchor, at])} stroke="var(--ink)" strokeWidth={1} />
-      <circle
-        cx={at.x}
-        cy={at.y}
-        r={10.5}
-        fill={chosen ? "var(--ink)" : "var(--panel)"}
-        stroke="var(--ink)"
-        strokeWidth={1.5}
-      />
+      <circle cx={at.x} cy={at.y} r={10.5} fill={chosen ? "var(--ink)" : "var(--panel)"} stroke="var(--ink)" strokeWidth={1.5} />
       <text
         x={at.x}
         y={at.y + 4.2}

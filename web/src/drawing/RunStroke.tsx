@@ -29,22 +29,9 @@ export function RunStroke({ d, service, colour, weight = 1, faint = false }: Pro
     case "waste":
       return <path {...base} strokeWidth={6 * weight} strokeDasharray={`${9 * weight} ${4 * weight}`} />;
     case "vent":
-      return (
-        <path
-          {...base}
-          strokeWidth={2.6 * weight}
-          strokeDasharray={`0.1 ${5 * weight}`}
-          strokeLinecap="round"
-        />
-      );
+      return <path {...base} strokeWidth={2.6 * weight} strokeDasharray={`0.1 ${5 * weight}`} strokeLinecap="round" />;
     case "fill":
-      return (
-        <path
-          {...base}
-          strokeWidth={3 * weight}
-          strokeDasharray={`${16 * weight} ${3 * weight} ${2 * weight} ${3 * weight}`}
-        />
-      );
+      return <path {...base} strokeWidth={3 * weight} strokeDasharray={`${16 * weight} ${3 * weight} ${2 * weight} ${3 * weight}`} />;
     default:
       return <path {...base} strokeWidth={3.6 * weight} strokeLinecap="round" />;
   }

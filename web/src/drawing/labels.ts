@@ -29,8 +29,7 @@ interface Area {
 const CHAR = 5.9;
 const LINE = 15;
 
-const meets = (a: Area, b: Area) =>
-  a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
+const meets = (a: Area, b: Area) => a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
 
 /** Squares along a line of pixels, for labels to keep off. */
 export function alongLine(points: { x: number; y: number }[]): Area[] {
@@ -50,12 +49,7 @@ export function alongLine(points: { x: number; y: number }[]): Area[] {
  * `lines` are kept off where there is another place.
  * One that fits nowhere is left out: a drawing with a few names reads better than one with all of them on top of each other.
  */
-export function placeLabels(
-  wanted: Wanted[],
-  taken: Area[],
-  frame: { width: number; height: number },
-  lines: Area[] = [],
-): Placed[] {
+export function placeLabels(wanted: Wanted[], taken: Area[], frame: { width: number; height: number }, lines: Area[] = []): Placed[] {
   const used = [...taken];
   const placed: Placed[] = [];
   for (const w of [...wanted].sort((a, b) => a.rank - b.rank)) {
@@ -77,18 +71,11 @@ export function placeLabels(
     const free = spots.flatMap(([anchor, x, y]) => {
       const left = anchor === "start" ? x : anchor === "end" ? x - width : x - width / 2;
       const area = { x: left - 1, y: y - 12, width: width + 2, height: LINE };
-      const inside =
-        area.x > 2 &&
-        area.x + area.width < frame.width - 2 &&
-        area.y > 2 &&
-        area.y + area.height < frame.height - 2;
+      const inside = area.x > 2 && area.x + area.width < frame.width - 2 && area.y > 2 && area.y + area.height < frame.height - 2;
       if (!inside || used.some((u) => meets(u, area))) return [];
       return [{ anchor, x, y, area, crossed: lines.filter((l) => meets(l, area)).length }];
     });
-    const best = free.reduce<(typeof free)[number] | undefined>(
-      (b, f) => (b && b.crossed <= f.crossed ? b : f),
-      undefined,
-    );
+    const best = free.reduce<(typeof free)[number] | undefined>((b, f) => (b && b.crossed <= f.crossed ? b : f), undefined);
     if (!best) continue;
     used.push(best.area);
     placed.push({ id: w.id, text: w.text, x: best.x, y: best.y, anchor: best.anchor });

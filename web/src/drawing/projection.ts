@@ -51,8 +51,7 @@ export function part(a: Point3, b: Point3, from: number, to: number): [Point3, P
   return [at(from), at(to)];
 }
 
-export const pathOf = (points: Px[]) =>
-  points.map((p, i) => `${i ? "L" : "M"}${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join("");
+export const pathOf = (points: Px[]) => points.map((p, i) => `${i ? "L" : "M"}${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join("");
 
 /** The wheel under an arch: no more than a sign of which way is down, so that the eye finds its place. */
 export function wheelUnder(arch: Box3) {
@@ -74,10 +73,7 @@ export function extentOf(rig: Schema["Rig"], view: View) {
   const lowX = Math.min(...boxes.map((b) => b.at.xM));
   const highX = Math.max(...boxes.map((b) => b.at.xM + b.size.xM));
   const wheels = rig.shell.obstacles.filter((o) => o.kind === "wheelArch").map((o) => wheelUnder(o.box));
-  const lowO = Math.min(
-    ...boxes.map((b) => other(b.at)),
-    ...(view === "side" ? wheels.map((w) => w.centre.zM - w.radiusM) : []),
-  );
+  const lowO = Math.min(...boxes.map((b) => other(b.at)), ...(view === "side" ? wheels.map((w) => w.centre.zM - w.radiusM) : []));
   const highO = Math.max(...boxes.map((b) => other(b.at) + other(b.size)));
   return { lowX, highX, lowO, highO };
 }

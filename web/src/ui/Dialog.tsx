@@ -2,13 +2,7 @@ import { Dialog as Radix } from "radix-ui";
 import type { ReactNode } from "react";
 
 /** A question or a message that stops work until it is answered. */
-export function Dialog(props: {
-  open: boolean;
-  title: string;
-  text: ReactNode;
-  children: ReactNode;
-  onClose?: () => void;
-}) {
+export function Dialog(props: { open: boolean; title: string; text: ReactNode; children: ReactNode; onClose?: () => void }) {
   return (
     <Radix.Root open={props.open} onOpenChange={(open) => !open && props.onClose?.()}>
       <Radix.Portal>

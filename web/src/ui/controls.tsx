@@ -2,11 +2,7 @@ import { Slider as RadixSlider, Switch as RadixSwitch, ToggleGroup } from "radix
 import type { ButtonHTMLAttributes, ReactNode } from "react";
 
 /** A button with words or a sign on it; at least 40 px high. */
-export function Button({
-  quiet,
-  className = "",
-  ...rest
-}: ButtonHTMLAttributes<HTMLButtonElement> & { quiet?: boolean }) {
+export function Button({ quiet, className = "", ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { quiet?: boolean }) {
   const look = quiet ? "border-transparent hover:bg-sunk" : "border-rule bg-panel hover:border-strong";
   return (
     <button
@@ -97,15 +93,7 @@ export function Switch({ label, on, onChange }: { label: string; on: boolean; on
 }
 
 /** A sheet of the page with a heading. */
-export function Panel({
-  className = "",
-  children,
-  ...rest
-}: {
-  className?: string;
-  children: ReactNode;
-  "aria-label"?: string;
-}) {
+export function Panel({ className = "", children, ...rest }: { className?: string; children: ReactNode; "aria-label"?: string }) {
   return (
     <section className={`min-h-0 min-w-0 rounded-md border border-rule bg-panel ${className}`} {...rest}>
       {children}

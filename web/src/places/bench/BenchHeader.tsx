@@ -18,42 +18,21 @@ export function BenchHeader() {
   return (
     <AppBar>
       <nav aria-label="Place" className="flex min-w-0 items-center gap-2">
-        <Link
-          href="/"
-          className="inline-flex h-10 items-center rounded-md px-2 text-muted hover:bg-sunk hover:text-ink"
-        >
+        <Link href="/" className="inline-flex h-10 items-center rounded-md px-2 text-muted hover:bg-sunk hover:text-ink">
           Rigs
         </Link>
         <span className="text-muted">/</span>
         <h1 className="truncate text-[17px] font-semibold">{rig?.name ?? ""}</h1>
       </nav>
       <span className="grow" />
-      <span
-        role="status"
-        className={`truncate ${saveState === "refused" ? "font-semibold" : "text-muted"}`}
-        data-save={saveState}
-      >
+      <span role="status" className={`truncate ${saveState === "refused" ? "font-semibold" : "text-muted"}`} data-save={saveState}>
         {words[saveState]}
         {refusal ? `: ${refusal}` : ""}
       </span>
-      <button
-        type="button"
-        className={tool}
-        aria-label="Undo"
-        title="Undo (Ctrl Z)"
-        disabled={!canUndo}
-        onClick={() => move("undo")}
-      >
+      <button type="button" className={tool} aria-label="Undo" title="Undo (Ctrl Z)" disabled={!canUndo} onClick={() => move("undo")}>
         <Undo2 size={19} />
       </button>
-      <button
-        type="button"
-        className={tool}
-        aria-label="Redo"
-        title="Redo (Ctrl Shift Z)"
-        disabled={!canRedo}
-        onClick={() => move("redo")}
-      >
+      <button type="button" className={tool} aria-label="Redo" title="Redo (Ctrl Shift Z)" disabled={!canRedo} onClick={() => move("redo")}>
         <Redo2 size={19} />
       </button>
       {rig && (

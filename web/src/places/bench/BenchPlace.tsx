@@ -44,13 +44,7 @@ export function BenchPlace({ id }: { id: string }) {
   if (problem) return <NotThere problem={problem} id={id} />;
   const pane = (view: View) =>
     only === null || only === view ? (
-      <DrawingPane
-        view={view}
-        zoom={zoom}
-        wide={only === view}
-        onZoom={setZoom}
-        onWide={() => setOnly(only ? null : view)}
-      />
+      <DrawingPane view={view} zoom={zoom} wide={only === view} onZoom={setZoom} onWide={() => setOnly(only ? null : view)} />
     ) : null;
   return (
     <div className="flex h-full flex-col">
@@ -107,8 +101,8 @@ function DrainSummary() {
       <span className="text-muted">After draining </span>
       <strong className="text-[17px] font-semibold">{print(drain.totalL, "volume")} stays</strong>
       <span className="text-muted">
-        : {print(drain.inRunsL, "volume")} in {pools === 1 ? "1 pool" : `${pools} pools`},{" "}
-        {print(drain.byDesignL, "volume")} in parts that keep it
+        : {print(drain.inRunsL, "volume")} in {pools === 1 ? "1 pool" : `${pools} pools`}, {print(drain.byDesignL, "volume")} in parts that
+        keep it
       </span>
     </p>
   );
@@ -124,8 +118,7 @@ function Clash() {
       text={
         <p>
           Another window or device saved revision {conflict?.current}.
-          {conflict?.keptAs ? ` What is on this screen is safe too, as revision ${conflict.keptAs}.` : ""}{" "}
-          Which one shall go on?
+          {conflict?.keptAs ? ` What is on this screen is safe too, as revision ${conflict.keptAs}.` : ""} Which one shall go on?
         </p>
       }
     >
@@ -138,9 +131,7 @@ function Clash() {
 function NotThere({ problem, id }: { problem: Problem; id: string }) {
   return (
     <main className="mx-auto mt-24 max-w-md p-6">
-      <h1 className="text-[17px] font-semibold">
-        {problem.status === 404 ? `There is no rig “${id}” on this shelf` : problem.title}
-      </h1>
+      <h1 className="text-[17px] font-semibold">{problem.status === 404 ? `There is no rig “${id}” on this shelf` : problem.title}</h1>
       <p className="mt-2 text-muted">
         {problem.status === 404 ? "It may have been taken off, or the address is misspelt." : problem.detail}
       </p>

@@ -38,10 +38,7 @@ export function DrawingPane({ view, zoom, wide, onZoom, onWide }: Props) {
   const pad = 22;
   const fit = Math.max(
     10,
-    Math.min(
-      (size.width - 2 * pad) / (extent.highX - extent.lowX),
-      (size.height - 2 * pad) / (extent.highO - extent.lowO),
-    ),
+    Math.min((size.width - 2 * pad) / (extent.highX - extent.lowX), (size.height - 2 * pad) / (extent.highO - extent.lowO)),
   );
   const frame: Frame = {
     ...size,
@@ -66,9 +63,7 @@ export function DrawingPane({ view, zoom, wide, onZoom, onWide }: Props) {
   // The buttons go to what is in hand, else to the middle.
   const zoomBy = (factor: number) => {
     const place = answer?.findings.find((f) => f.id === selection.findingId)?.place.at;
-    const station = answer?.drain.runs.find((r) => r.runId === selection.runId)?.stations[
-      selection.station ?? -1
-    ];
+    const station = answer?.drain.runs.find((r) => r.runId === selection.runId)?.stations[selection.station ?? -1];
     const target = station?.at ?? place;
     if (!target || factor < 1) return zoomTo(zoom.factor * factor);
     onZoom({
@@ -107,8 +102,7 @@ export function DrawingPane({ view, zoom, wide, onZoom, onWide }: Props) {
   );
 
   const [title, hint] = titles[view];
-  const tool =
-    "grid size-10 place-items-center rounded-md text-muted hover:bg-sunk hover:text-ink disabled:opacity-30";
+  const tool = "grid size-10 place-items-center rounded-md text-muted hover:bg-sunk hover:text-ink disabled:opacity-30";
   return (
     <Panel aria-label={`${title} drawing`} className="flex flex-col">
       <header className="flex h-10 items-center pl-3">
@@ -118,22 +112,10 @@ export function DrawingPane({ view, zoom, wide, onZoom, onWide }: Props) {
         <button type="button" className={tool} aria-label="Zoom in" onClick={() => zoomBy(1.5)}>
           <Plus size={17} />
         </button>
-        <button
-          type="button"
-          className={tool}
-          aria-label="Zoom out"
-          disabled={zoom.factor === 1}
-          onClick={() => zoomBy(1 / 1.5)}
-        >
+        <button type="button" className={tool} aria-label="Zoom out" disabled={zoom.factor === 1} onClick={() => zoomBy(1 / 1.5)}>
           <Minus size={17} />
         </button>
-        <button
-          type="button"
-          className={tool}
-          aria-label="Show all of it"
-          disabled={zoom.factor === 1}
-          onClick={() => onZoom(whole)}
-        >
+        <button type="button" className={tool} aria-label="Show all of it" disabled={zoom.factor === 1} onClick={() => onZoom(whole)}>
           <Scan size={17} />
         </button>
         <button
@@ -147,13 +129,7 @@ export function DrawingPane({ view, zoom, wide, onZoom, onWide }: Props) {
       </header>
       <div ref={box} className="min-h-0 grow overflow-hidden">
         {rig && size.width > 0 && (
-          <svg
-            ref={svg}
-            width={size.width}
-            height={size.height}
-            className="block touch-none select-none"
-            data-view={view}
-          >
+          <svg ref={svg} width={size.width} height={size.height} className="block touch-none select-none" data-view={view}>
             <title>{`${title} of ${rig.name}`}</title>
             <RigDrawing
               rig={rig}
@@ -164,9 +140,7 @@ export function DrawingPane({ view, zoom, wide, onZoom, onWide }: Props) {
               {...selection}
               onRun={(runId) => select({ runId })}
               onPart={(partId) => select({ partId, runId: selection.runId })}
-              onFinding={(f) =>
-                select({ findingId: f.id, runId: f.runIds[0] ?? null, partId: f.place.partId ?? null })
-              }
+              onFinding={(f) => select({ findingId: f.id, runId: f.runIds[0] ?? null, partId: f.place.partId ?? null })}
             />
           </svg>
         )}

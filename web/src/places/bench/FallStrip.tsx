@@ -20,10 +20,7 @@ export function FallStrip() {
   const print = usePrint();
   const runId = selection.runId ?? rig?.runs[0]?.id ?? null;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the answer comes from the rig, and names come with it
-  const strip = useMemo(
-    () => (rig && answer && runId ? unroll(rig, answer.drain, runId) : null),
-    [answer, runId],
-  );
+  const strip = useMemo(() => (rig && answer && runId ? unroll(rig, answer.drain, runId) : null), [answer, runId]);
   const drain = answer?.drain.runs.find((r) => r.runId === runId);
   const chosen = strip?.points.find((p) => p.runId === runId && p.station === selection.station);
   const run = rig ? runOf(rig, runId) : undefined;
@@ -52,17 +49,7 @@ function summary(drain: Schema["RunDrain"], print: Print) {
   return `${end} · ${print(drain.lengthM, "length")} long · ${held}`;
 }
 
-function StripSvg({
-  strip,
-  rig,
-  chosen,
-  print,
-}: {
-  strip: Strip;
-  rig: Schema["Rig"];
-  chosen: StripPoint | null;
-  print: Print;
-}) {
+function StripSvg({ strip, rig, chosen, print }: { strip: Strip; rig: Schema["Rig"]; chosen: StripPoint | null; print: Print }) {
   const [box, size] = useSize<HTMLDivElement>();
   const { select, preview, commit, cancelPreview } = useBench();
   // While a point is dragged the window keeps its heights, or the point would run from the finger.
@@ -83,9 +70,7 @@ function StripSvg({
   const nudge = (point: StripPoint, byM: number) => {
     if (!point.handle) return;
     const handle = point.handle;
-    commit(`Height of ${point.name ?? "a bend"} ${byM > 0 ? "+" : "−"}${Math.abs(byM * 1000)} mm`, (r) =>
-      raised(r, handle, byM),
-    );
+    commit(`Height of ${point.name ?? "a bend"} ${byM > 0 ? "+" : "−"}${Math.abs(byM * 1000)} mm`, (r) => raised(r, handle, byM));
   };
   const keys = (event: KeyboardEvent, point: StripPoint) => {
     const step = event.shiftKey ? 0.001 : event.key.startsWith("Page") ? 0.025 : 0.005;
@@ -119,18 +104,15 @@ function StripSvg({
       eventOptions: { passive: false },
     },
   );
-  const selectedRun = () =>
-    useBench.getState().selection.runId ?? strip.points.find((p) => p.own)?.runId ?? null;
+  const selectedRun = () => useBench.getState().selection.runId ?? strip.points.find((p) => p.own)?.runId ?? null;
 
   const grid = gridLines(low, high, span, system);
   const handles = strip.points.filter(
-    (p, i) =>
-      i === 0 || !sameHandle(p.handle ?? null, strip.points[i - 1]?.handle ?? null) || p.handle === null,
+    (p, i) => i === 0 || !sameHandle(p.handle ?? null, strip.points[i - 1]?.handle ?? null) || p.handle === null,
   );
   const pool = poolLine(strip);
   const wedges = strip.lengths.map((l) => wedgeOf(l, rig.brief.leastFall, x, y)).filter((w) => w !== null);
-  const poolText =
-    pool && `stands to ${print(pool.levelM, "length")}, the crest${pool.crest ? ` at ${pool.crest}` : ""}`;
+  const poolText = pool && `stands to ${print(pool.levelM, "length")}, the crest${pool.crest ? ` at ${pool.crest}` : ""}`;
   const names = placeLabels(
     [
       ...(pool && poolText
@@ -188,13 +170,7 @@ function StripSvg({
   return (
     <div ref={box} className="min-h-0 grow">
       {size.width > 0 && (
-        <svg
-          ref={svg}
-          width={size.width}
-          height={size.height}
-          className="block touch-none select-none"
-          data-strip
-        >
+        <svg ref={svg} width={size.width} height={size.height} className="block touch-none select-none" data-strip>
           <title>Heights along the way to the drain</title>
           {grid.map((g) => (
             <g key={g}>
@@ -221,13 +197,7 @@ function StripSvg({
               strokeDasharray="6 4"
             />
           )}
-          <Falls
-            lengths={strip.lengths}
-            leastFall={rig.brief.leastFall}
-            x={x}
-            yText={size.height - 8}
-            print={print}
-          />
+          <Falls lengths={strip.lengths} leastFall={rig.brief.leastFall} x={x} yText={size.height - 8} print={print} />
           {names.map((n) => (
             <text
               key={n.id}
@@ -263,9 +233,7 @@ function StripSvg({
                 aria-valuetext={print(p.builtM, "length")}
                 aria-disabled={p.handle === null}
                 onKeyDown={(e) => keys(e, p)}
-                onFocus={() =>
-                  select({ runId: selectedRun(), station: p.runId === selectedRun() ? p.station : null })
-                }
+                onFocus={() => select({ runId: selectedRun(), station: p.runId === selectedRun() ? p.station : null })}
                 className={`group ${p.handle ? "cursor-ns-resize" : "cursor-not-allowed"}`}
               >
                 <title>{p.fixed ?? label}</title>
@@ -289,15 +257,7 @@ function StripSvg({
                     strokeWidth={p.own ? 2 : 1.25}
                   />
                 ) : (
-                  <rect
-                    x={at.x - 5}
-                    y={at.y - 5}
-                    width={10}
-                    height={10}
-                    fill="var(--panel)"
-                    stroke="var(--ink)"
-                    strokeWidth={1.5}
-                  />
+                  <rect x={at.x - 5} y={at.y - 5} width={10} height={10} fill="var(--panel)" stroke="var(--ink)" strokeWidth={1.5} />
                 )}
               </g>
             );
@@ -316,17 +276,7 @@ function pointOfEvent(event: Event, strip: Strip): StripPoint | null {
 }
 
 /** The bore as two edges, filled where water stays. */
-function Bore({
-  length: l,
-  x,
-  y,
-  thickM,
-}: {
-  length: StripLength;
-  x(m: number): number;
-  y(m: number): number;
-  thickM: number;
-}) {
+function Bore({ length: l, x, y, thickM }: { length: StripLength; x(m: number): number; y(m: number): number; thickM: number }) {
   const at = (t: number) => ({
     alongM: l.from.alongM + (l.to.alongM - l.from.alongM) * t,
     heightM: l.from.heightM + (l.to.heightM - l.from.heightM) * t,
@@ -354,11 +304,7 @@ function Bore({
       <path d={outline} fill="var(--sunk)" />
       {water && <path d={water} fill="var(--stays)" data-wet={l.from.runId} />}
       <path d={pathOf([corner(0, 0), corner(1, 0)])} stroke="var(--ink)" strokeWidth={l.own ? 1.6 : 1.1} />
-      <path
-        d={pathOf([corner(0, thickM), corner(1, thickM)])}
-        stroke="var(--ink)"
-        strokeWidth={l.own ? 1.2 : 0.8}
-      />
+      <path d={pathOf([corner(0, thickM), corner(1, thickM)])} stroke="var(--ink)" strokeWidth={l.own ? 1.2 : 0.8} />
     </g>
   );
 }
@@ -368,12 +314,7 @@ function Wedge({ points }: { points: [Px, Px, Px] }) {
   return <path d={`${pathOf(points)}Z`} fill="var(--strong)" opacity={0.4} />;
 }
 
-function wedgeOf(
-  l: StripLength,
-  leastFall: number,
-  x: (m: number) => number,
-  y: (m: number) => number,
-): [Px, Px, Px] | null {
+function wedgeOf(l: StripLength, leastFall: number, x: (m: number) => number, y: (m: number) => number): [Px, Px, Px] | null {
   if (!l.own || leastFall <= 0 || l.fall == null || l.fall > 2 * leastFall) return null;
   const foot = l.to.heightM;
   const rise = leastFall * (l.to.alongM - l.from.alongM);
@@ -384,13 +325,7 @@ function wedgeOf(
   ];
 }
 
-function Falls(props: {
-  lengths: StripLength[];
-  leastFall: number;
-  x(m: number): number;
-  yText: number;
-  print: Print;
-}) {
+function Falls(props: { lengths: StripLength[]; leastFall: number; x(m: number): number; yText: number; print: Print }) {
   return props.lengths.map((l) => {
     const width = props.x(l.to.alongM) - props.x(l.from.alongM);
     if (l.fall == null || width < 46) return null;

@@ -32,9 +32,7 @@ export function Findings() {
         </p>
       </header>
       {findings.length === 0 ? (
-        <p className="px-3 pb-4 text-muted">
-          Nothing to see to on this night: no pool, no ice, no run too flat.
-        </p>
+        <p className="px-3 pb-4 text-muted">Nothing to see to on this night: no pool, no ice, no run too flat.</p>
       ) : (
         <ol className="min-h-0 grow overflow-y-auto pb-2">
           {findings.map((f, i) => (
@@ -80,15 +78,8 @@ function FindingRow({
   return (
     <li ref={row}>
       {heading && <h3 className="px-3 pt-2 pb-1 text-[13px] text-muted">{heading}</h3>}
-      <div
-        className={`mx-1.5 flex items-start rounded-md ${chosen ? "bg-sunk shadow-[inset_0_0_0_1.5px_var(--ink)]" : "hover:bg-sunk"}`}
-      >
-        <button
-          type="button"
-          onClick={go}
-          aria-expanded={chosen}
-          className="min-h-10 min-w-0 grow px-1.5 py-2 text-left"
-        >
+      <div className={`mx-1.5 flex items-start rounded-md ${chosen ? "bg-sunk shadow-[inset_0_0_0_1.5px_var(--ink)]" : "hover:bg-sunk"}`}>
+        <button type="button" onClick={go} aria-expanded={chosen} className="min-h-10 min-w-0 grow px-1.5 py-2 text-left">
           <span className="flex items-center gap-2">
             <span
               className={`grid size-6 shrink-0 place-items-center rounded-full border-[1.5px] border-ink text-[12px] font-bold ${chosen ? "bg-ink text-panel" : ""}`}

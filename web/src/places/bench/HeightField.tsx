@@ -25,9 +25,7 @@ export function HeightField({ point }: { point: StripPoint | null }) {
     try {
       const read = data(await api.POST("/api/units/parse", { body: { text, quantity: "length", system } }));
       if (Math.abs(read.value) > 5) return setError("within 5 m of the floor");
-      commit(`Height of ${point.name ?? "a bend"} set to ${read.printed}`, (rig) =>
-        raised(rig, handle, read.value - point.builtM),
-      );
+      commit(`Height of ${point.name ?? "a bend"} set to ${read.printed}`, (rig) => raised(rig, handle, read.value - point.builtM));
       // The print may be what stood there before, when less than it shows has changed.
       setText(read.printed);
       setError(null);
@@ -36,10 +34,7 @@ export function HeightField({ point }: { point: StripPoint | null }) {
     }
   }
 
-  if (!point)
-    return (
-      <span className="shrink-0 pr-2 text-muted">Take a point: drag it, or ↑ ↓ 5 mm, with Shift 1 mm</span>
-    );
+  if (!point) return <span className="shrink-0 pr-2 text-muted">Take a point: drag it, or ↑ ↓ 5 mm, with Shift 1 mm</span>;
   return (
     <form onSubmit={submit} className="flex shrink-0 items-center gap-2">
       <label htmlFor="height" className="text-muted">
@@ -55,11 +50,7 @@ export function HeightField({ point }: { point: StripPoint | null }) {
         onBlur={submit}
         className={`h-10 w-28 rounded-md border bg-panel px-2 text-right font-semibold ${error ? "border-2 border-ink" : "border-rule"}`}
       />
-      <span
-        id="height-error"
-        role={error ? "alert" : undefined}
-        className={error ? "max-w-52 leading-tight" : "text-muted"}
-      >
+      <span id="height-error" role={error ? "alert" : undefined} className={error ? "max-w-52 leading-tight" : "text-muted"}>
         {error ?? (point.handle ? "above floor" : "fixed")}
       </span>
     </form>

@@ -16,9 +16,7 @@ export function Ladder() {
       <header className="shrink-0 px-3 pt-2.5">
         <h2 className="flex justify-between text-[15px] font-semibold">
           First ice, {conditions.water === "wet" ? "left full" : "drained like this"}
-          <span className="font-normal text-muted">
-            {freezing === 0 ? "none" : `${freezing} of ${rungs.length}`}
-          </span>
+          <span className="font-normal text-muted">{freezing === 0 ? "none" : `${freezing} of ${rungs.length}`}</span>
         </h2>
         <p className="mt-1 flex justify-between text-[13px] text-muted">
           <span>{clock(conditions.startHour, 0)}</span>
@@ -46,13 +44,7 @@ export function Ladder() {
   );
 }
 
-function RungRow(props: {
-  rung: Schema["Rung"];
-  conditions: Schema["Conditions"];
-  morningS: number;
-  chosen: boolean;
-  onPress(): void;
-}) {
+function RungRow(props: { rung: Schema["Rung"]; conditions: Schema["Conditions"]; morningS: number; chosen: boolean; onPress(): void }) {
   const { rung: r, conditions, morningS } = props;
   const print = usePrint();
   const percent = (s: number | null | undefined) => (s == null ? 100 : Math.min(100, (100 * s) / morningS));
@@ -62,24 +54,14 @@ function RungRow(props: {
   const colour = cssOf(colourOf(Math.max(r.morningC, 0.1)));
   return (
     <li className={`mx-1.5 flex items-center rounded-md ${props.chosen ? "bg-sunk" : "hover:bg-sunk"}`}>
-      <button
-        type="button"
-        onClick={props.onPress}
-        className="min-h-10 min-w-0 grow px-1.5 py-1 text-left"
-        title={stateWords[r.state]}
-      >
+      <button type="button" onClick={props.onPress} className="min-h-10 min-w-0 grow px-1.5 py-1 text-left" title={stateWords[r.state]}>
         <span className="flex items-baseline gap-2">
           <span className="min-w-0 grow truncate">{r.name}</span>
           {r.breaks && <span className="shrink-0 text-[13px] text-muted">breaks</span>}
           <span className={`shrink-0 ${r.state === "safe" ? "text-muted" : "font-semibold"}`}>{when}</span>
         </span>
         <svg width="100%" height="8" className="mt-0.5 block" aria-hidden="true" preserveAspectRatio="none">
-          <rect
-            width={`${first}%`}
-            height="8"
-            fill={r.state === "safe" ? colour : "var(--near)"}
-            opacity={0.55}
-          />
+          <rect width={`${first}%`} height="8" fill={r.state === "safe" ? colour : "var(--near)"} opacity={0.55} />
           <rect x={`${first}%`} width={`${100 - first}%`} height="8" fill="url(#ice-hatch)" />
           {solid < 100 && <rect x={`${solid}%`} width={`${100 - solid}%`} height="8" fill="var(--ice)" />}
         </svg>

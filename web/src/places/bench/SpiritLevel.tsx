@@ -25,9 +25,7 @@ export function SpiritLevel({ parked, onChange }: { parked: Attitude; onChange(p
   );
   const keys = (event: KeyboardEvent) => {
     const step = event.shiftKey ? 0.1 : 0.5;
-    const move = { ArrowRight: [step, 0], ArrowLeft: [-step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[
-      event.key
-    ];
+    const move = { ArrowRight: [step, 0], ArrowLeft: [-step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[event.key];
     if (event.key === "Home") onChange({ pitchDeg: 0, rollDeg: 0 });
     if (!move) return;
     event.preventDefault();
@@ -40,10 +38,8 @@ export function SpiritLevel({ parked, onChange }: { parked: Attitude; onChange(p
   const y = 34 - (parked.rollDeg / MOST) * RADIUS * 0.75;
   const level = parked.pitchDeg === 0 && parked.rollDeg === 0;
   const words = [
-    parked.pitchDeg !== 0 &&
-      `nose ${print(Math.abs(parked.pitchDeg), "angle")} ${parked.pitchDeg > 0 ? "up" : "down"}`,
-    parked.rollDeg !== 0 &&
-      `kerb side ${print(Math.abs(parked.rollDeg), "angle")} ${parked.rollDeg > 0 ? "down" : "up"}`,
+    parked.pitchDeg !== 0 && `nose ${print(Math.abs(parked.pitchDeg), "angle")} ${parked.pitchDeg > 0 ? "up" : "down"}`,
+    parked.rollDeg !== 0 && `kerb side ${print(Math.abs(parked.rollDeg), "angle")} ${parked.rollDeg > 0 ? "down" : "up"}`,
   ].filter(Boolean);
   return (
     <div className="flex shrink-0 items-center gap-2 py-1 pr-2 pl-3">

@@ -15,11 +15,7 @@ export function WhyButton({ why, of }: { why: Schema["Why"]; of: string }) {
         <CircleHelp size={17} />
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content
-          side="left"
-          collisionPadding={12}
-          className="z-50 w-80 rounded-md border border-strong bg-panel p-4 shadow-xl"
-        >
+        <Popover.Content side="left" collisionPadding={12} className="z-50 w-80 rounded-md border border-strong bg-panel p-4 shadow-xl">
           <h3 className="font-semibold">{of}</h3>
           <p className="mt-1 text-muted">{why.formula}</p>
           <dl className="mt-3 grid grid-cols-[1fr_auto] gap-x-3 gap-y-1">
@@ -27,9 +23,7 @@ export function WhyButton({ why, of }: { why: Schema["Why"]; of: string }) {
               <div key={i.name} className="contents">
                 <dt>
                   {i.name}
-                  {i.estimate && (
-                    <span className="ml-1.5 rounded bg-sunk px-1 text-[12px] text-muted">estimate</span>
-                  )}
+                  {i.estimate && <span className="ml-1.5 rounded bg-sunk px-1 text-[12px] text-muted">estimate</span>}
                 </dt>
                 <dd className="text-right font-semibold">{print(i.value.value, i.value.quantity)}</dd>
               </div>

@@ -137,8 +137,7 @@ export const useBench = create<Bench>((set, get) => {
         if (pendingWhat === null) localStorage.removeItem(draftKey(rig.id));
         else keepDraft();
       } catch (caught) {
-        const problem =
-          caught instanceof Problem ? caught : new Problem(OFFLINE, String(caught), undefined, {}, {});
+        const problem = caught instanceof Problem ? caught : new Problem(OFFLINE, String(caught), undefined, {}, {});
         if (problem.status === 409) {
           set({
             saveState: "refused",
@@ -195,8 +194,7 @@ export const useBench = create<Bench>((set, get) => {
       }
       await ask();
       const first = get().answer?.findings.find((f) => f.runIds.length > 0);
-      if (first && !get().selection.runId)
-        set({ selection: { ...nothing, runId: first.runIds[0] ?? null, findingId: first.id } });
+      if (first && !get().selection.runId) set({ selection: { ...nothing, runId: first.runIds[0] ?? null, findingId: first.id } });
     },
 
     setConditions(change) {
@@ -224,10 +222,7 @@ export const useBench = create<Bench>((set, get) => {
       if (!rig) return;
       const next = change ? change(held ?? rig) : rig;
       set({ rig: next, held: null, saveState: "unsaved", canUndo: true, canRedo: false });
-      pendingWhat =
-        pendingWhat !== null && pendingWhat !== what
-          ? `${what}, and before: ${pendingWhat}`.slice(0, 200)
-          : what;
+      pendingWhat = pendingWhat !== null && pendingWhat !== what ? `${what}, and before: ${pendingWhat}`.slice(0, 200) : what;
       keepDraft();
       void ask();
       saveSoon();
@@ -257,8 +252,7 @@ export const useBench = create<Bench>((set, get) => {
         await ask();
       } catch (caught) {
         const problem = caught as Problem;
-        if (problem.status === 409)
-          set({ conflict: { current: Number(problem.extra.current), keptAs: null } });
+        if (problem.status === 409) set({ conflict: { current: Number(problem.extra.current), keptAs: null } });
         else set({ saveState: "offline" });
       }
     },
@@ -302,17 +296,13 @@ export function raised(rig: Rig, point: Handle, byM: number): Rig {
   if (point.kind === "part") {
     return {
       ...rig,
-      parts: rig.parts.map((p) =>
-        p.id === point.partId ? { ...p, box: { ...p.box, at: { ...p.box.at, zM: lift(p.box.at.zM) } } } : p,
-      ),
+      parts: rig.parts.map((p) => (p.id === point.partId ? { ...p, box: { ...p.box, at: { ...p.box.at, zM: lift(p.box.at.zM) } } } : p)),
     };
   }
   return {
     ...rig,
     runs: rig.runs.map((r) =>
-      r.id === point.runId
-        ? { ...r, via: r.via.map((v, i) => (i === point.bend ? { ...v, zM: lift(v.zM) } : v)) }
-        : r,
+      r.id === point.runId ? { ...r, via: r.via.map((v, i) => (i === point.bend ? { ...v, zM: lift(v.zM) } : v)) } : r,
     ),
   };
 }

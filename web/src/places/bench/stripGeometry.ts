@@ -85,17 +85,11 @@ export function unroll(rig: Rig, drain: Schema["DrainDownAnswer"], runId: string
   return { points, lengths, lengthM: start, lowM: Math.min(...heights), highM: Math.max(...heights) };
 }
 
-const lower = (a: number | null | undefined, b: number | null | undefined) =>
-  a == null ? b : b == null ? a : Math.min(a, b);
+const lower = (a: number | null | undefined, b: number | null | undefined) => (a == null ? b : b == null ? a : Math.min(a, b));
 
 const vessels = new Set(["tank", "grey-tank", "storage-heater", "calorifier"]);
 
-function point(
-  rig: Rig,
-  run: Schema["Run"],
-  station: Station,
-  index: number,
-): Omit<StripPoint, "alongM" | "own"> {
+function point(rig: Rig, run: Schema["Run"], station: Station, index: number): Omit<StripPoint, "alongM" | "own"> {
   const last = run.via.length + 1;
   const end = index === 0 ? run.from : index === last ? run.to : null;
   const part = end ? partOf(rig, end.part) : undefined;
@@ -106,11 +100,8 @@ function point(
     runId: run.id,
     station: index,
   };
-  if (!part)
-    return { ...base, name: null, handle: { kind: "bend", runId: run.id, bend: index - 1 }, fixed: null };
-  const fixed = vessels.has(part.stock)
-    ? `${part.name} stands where it stands; move a tank in the shell`
-    : null;
+  if (!part) return { ...base, name: null, handle: { kind: "bend", runId: run.id, bend: index - 1 }, fixed: null };
+  const fixed = vessels.has(part.stock) ? `${part.name} stands where it stands; move a tank in the shell` : null;
   return { ...base, name: part.name, handle: fixed ? null : { kind: "part", partId: part.id }, fixed };
 }
 

@@ -55,10 +55,7 @@ function Thumbnail({ card }: { card: Schema["ShelfCard"] }) {
   const extent = extentOf(rig, "side");
   const frame: Frame = {
     ...size,
-    scale: Math.min(
-      (size.width - 8) / (extent.highX - extent.lowX),
-      (size.height - 8) / (extent.highO - extent.lowO),
-    ),
+    scale: Math.min((size.width - 8) / (extent.highX - extent.lowX), (size.height - 8) / (extent.highO - extent.lowO)),
     alongM: (extent.lowX + extent.highX) / 2,
     otherM: (extent.lowO + extent.highO) / 2,
   };
@@ -75,12 +72,9 @@ function Thumbnail({ card }: { card: Schema["ShelfCard"] }) {
 
 function Verdict({ standing: s, print }: { standing: Schema["StandingAnswer"]; print: Print }) {
   const left = s.night.water === "wet" ? "left full" : "left drained";
-  const stands =
-    s.coldestC == null ? `Fails at any frost, ${left}` : `Stands ${print(s.coldestC, "temperature")} ${left}`;
+  const stands = s.coldestC == null ? `Fails at any frost, ${left}` : `Stands ${print(s.coldestC, "temperature")} ${left}`;
   const first =
-    s.firstName && s.firstIceS != null
-      ? `First ice at ${clock(s.night.startHour, s.firstIceS)} in ${s.firstName}`
-      : "No ice by morning";
+    s.firstName && s.firstIceS != null ? `First ice at ${clock(s.night.startHour, s.firstIceS)} in ${s.firstName}` : "No ice by morning";
   return (
     <dl className="grid grid-cols-2 gap-x-4">
       <div>
@@ -91,8 +85,7 @@ function Verdict({ standing: s, print }: { standing: Schema["StandingAnswer"]; p
       <div>
         <dt className="text-muted">After draining</dt>
         <dd className="font-semibold">
-          {print(s.staysL - s.carefulL, "volume")} stays in{" "}
-          {s.poolCount === 1 ? "1 pool" : `${s.poolCount} pools`}
+          {print(s.staysL - s.carefulL, "volume")} stays in {s.poolCount === 1 ? "1 pool" : `${s.poolCount} pools`}
         </dd>
         {s.byHand.length > 0 && <dd>by hand: {s.byHand.join(", ")}</dd>}
       </div>
@@ -122,12 +115,7 @@ function Remove({ rig }: { rig: Schema["Rig"] }) {
         open={asked}
         onClose={() => setAsked(false)}
         title={`Take ${rig.name} off the shelf?`}
-        text={
-          <p>
-            It goes with all its revisions, and cannot be brought back from here. Save it to a file first to
-            keep a copy.
-          </p>
-        }
+        text={<p>It goes with all its revisions, and cannot be brought back from here. Save it to a file first to keep a copy.</p>}
       >
         <Button onClick={() => setAsked(false)}>Keep it</Button>
         <Button onClick={remove}>Take it off</Button>

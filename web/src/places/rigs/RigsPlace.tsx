@@ -75,9 +75,7 @@ export function RigsPlace() {
         {shelf.isError && (
           <div role="alert" className="max-w-md">
             <h2 className="text-[15px] font-semibold">The shelf could not be fetched</h2>
-            <p className="mt-1 text-muted">
-              {shelf.error.message} Nothing is lost; it is in the data folder.
-            </p>
+            <p className="mt-1 text-muted">{shelf.error.message} Nothing is lost; it is in the data folder.</p>
             <Button className="mt-3" onClick={() => shelf.refetch()}>
               Try again
             </Button>
@@ -87,8 +85,7 @@ export function RigsPlace() {
           <div className="max-w-md">
             <h2 className="text-[15px] font-semibold">The shelf is empty</h2>
             <p className="mt-1 text-muted">
-              Open a rig file, or let one fall anywhere on this page. The file of the demo rig lies in the
-              folder “demo”.
+              Open a rig file, or let one fall anywhere on this page. The file of the demo rig lies in the folder “demo”.
             </p>
           </div>
         )}

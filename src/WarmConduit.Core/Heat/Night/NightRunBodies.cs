@@ -1,0 +1,348 @@
+namespace WarmConduit.Core.Heat.Night;
+
+/// <content>The bodies: what they tell the zones, how they go through a step, and how one is followed through a change of state.</content>
+internal sealed partial class NightRun
+{
+    private void AddBody(int b, double step)
+    {
+        int phase = Phase(b), only = _onlyZone[b];
+        if (only >= 0)
+        {
+            // One zone and nothing else: by far the commonest.
+            AddSimple(b, phase, only, step);
+            return;
+        }
+        int first = _l.ContactStart[b], end = _l.ContactStart[b + 1];
+        if (phase == 0)
+        {
+            double ice = MiddleIce(b, step);
+            for (int c = first; c < end; c++)
+            {
+                double g = _iceG[c] = Growth(b, _l.ContactG[c], ice);
+                int z = _l.ContactTo[c];
+                if (z < 0) continue;
+                _matrix[z, z] += g / 2;
+                _rhs[z] -= g / 2 * _zoneC[z];
+            }
+            return;
+        }
+        double gAll = _gSum[b];
+        ref var s = ref _used[b];
+        s = phase > 0 ? _liquid[b] : _solid[b];
+        if (_special[b] && _extraG[b] > 0)
+        {
+            gAll += _extraG[b];
+            s = BodyStep.Of(gAll * step / (phase > 0 ? _wet[b] : _frozen[b]));
+        }
+        if (gAll == 0)
+        {
+            (_te0[b], _teFixed1[b]) = (0, 0);
+            return;
+        }
+        double fixed_ = (_special[b] ? _extraG[b] * _extraT[b] + _extraW[b] : 0) / gAll, te0 = fixed_, te1 = fixed_;
+        for (int c = first; c < end; c++)
+        {
+            int to = _l.ContactTo[c];
+            double w = _l.ContactG[c] / gAll;
+            te0 += w * Target0(to);
+            if (to < 0) te1 += w * _b1[-1 - to];
+        }
+        (_te0[b], _teFixed1[b]) = (te0, te1);
+        double known = s.Phi * _t[b] + s.MeanStart * te0 + s.MeanEnd * te1;
+        for (int c = first; c < end; c++)
+        {
+            int z = _l.ContactTo[c];
+            if (z < 0) continue;
+            double g = _l.ContactG[c];
+            _rhs[z] += g * (known - _zoneC[z] / 2);
+            _matrix[z, z] += g / 2;
+            for (int d = first; d < end; d++)
+                if (_l.ContactTo[d] is >= 0 and int j) _matrix[z, j] -= g * s.MeanEnd * _l.ContactG[d] / gAll;
+        }
+    }
+
+    private void AddSimple(int b, int phase, int zone, double step)
+    {
+        double g = _gSum[b], t = _zoneC[zone];
+        if (phase == 0)
+        {
+            int c = _l.ContactStart[b];
+            double ice = IceOf(b), before = _iceG[c] > 0 ? _iceG[c] : Growth(b, g, ice);
+            double half = 0.5 * (_iceG[c] = Growth(b, g, Math.Clamp(ice - before * t * step / (2 * _latent[b]), 0, 1)));
+            _matrix[zone, zone] += half;
+            _rhs[zone] -= half * t;
+            return;
+        }
+        ref readonly var s = ref (phase > 0 ? ref _liquid[b] : ref _solid[b]);
+        _matrix[zone, zone] += g * (0.5 - s.MeanEnd);
+        _rhs[zone] += g * (s.Phi * _t[b] + (s.MeanStart - 0.5) * t);
+    }
+
+    // Ice in the middle of the step, by half an explicit step: enough for second order.
+    private double MiddleIce(int b, double step)
+    {
+        double ice = IceOf(b), heat = (_special[b] ? _extraW[b] + _extraG[b] * _extraT[b] : 0) * step / 2;
+        for (int c = _l.ContactStart[b]; c < _l.ContactStart[b + 1]; c++) heat += Growth(b, _l.ContactG[c], ice) * Target0(_l.ContactTo[c]) * step / 2;
+        return Math.Clamp(ice - heat / _latent[b], 0, 1);
+    }
+
+    private void Advance(int b, double at, double step)
+    {
+        if (_onlyZone[b] >= 0)
+        {
+            if (!AdvanceSimple(b, at, step)) Follow(b, at, step);
+            return;
+        }
+        int first = _l.ContactStart[b], end = _l.ContactStart[b + 1], phase = Phase(b);
+        double before = _h[b], after, mean;
+        if (phase == 0)
+        {
+            double heat = _special[b] ? (_extraW[b] + _extraG[b] * _extraT[b]) * step : 0;
+            for (int c = first; c < end; c++) heat += _iceG[c] * (Target0(_l.ContactTo[c]) + Target1(_l.ContactTo[c])) / 2 * step;
+            (after, mean) = (before + heat, 0);
+            double change = Math.Abs(heat) / _latent[b];
+            if (after > 0 || after < -_latent[b] || (change > 0.05 && _annulus[b] > 0))
+            {
+                Follow(b, at, step);
+                return;
+            }
+        }
+        else
+        {
+            ref var s = ref _used[b];
+            double te1 = _teFixed1[b], gAll = _gSum[b] + (_special[b] ? _extraG[b] : 0);
+            for (int c = first; c < end; c++)
+                if (_l.ContactTo[c] is >= 0 and int z) te1 += _l.ContactG[c] / gAll * _zone1[z];
+            double t1 = s.E * _t[b] + s.Start * _te0[b] + s.End * te1;
+            mean = s.Phi * _t[b] + s.MeanStart * _te0[b] + s.MeanEnd * te1;
+            if (gAll == 0 && _special[b]) t1 += _extraW[b] * step / (phase > 0 ? _wet[b] : _frozen[b]);
+            if (phase > 0 ? t1 <= 0 : t1 >= 0)
+            {
+                Follow(b, at, step);
+                return;
+            }
+            after = phase > 0 ? t1 * _wet[b] : t1 * _frozen[b] - _latent[b];
+        }
+        _h[b] = after;
+        Settle(b, step, mean);
+        Mark(b, at, step, before);
+        _t[b] = Temperature(b, after);
+    }
+
+    // False when the body changes state within the step and has to be followed.
+    private bool AdvanceSimple(int b, double at, double step)
+    {
+        int phase = Phase(b), zone = _onlyZone[b];
+        double before = _h[b], after, celsius = 0;
+        if (phase == 0)
+        {
+            double heat = _iceG[_l.ContactStart[b]] * (_zoneC[zone] + _zone1[zone]) / 2 * step;
+            after = before + heat;
+            if (after > 0 || after < -_latent[b] || (Math.Abs(heat) > 0.05 * _latent[b] && _annulus[b] > 0)) return false;
+        }
+        else
+        {
+            ref readonly var s = ref (phase > 0 ? ref _liquid[b] : ref _solid[b]);
+            celsius = s.E * _t[b] + s.Start * _zoneC[zone] + s.End * _zone1[zone];
+            if (phase > 0 ? celsius <= 0 : celsius >= 0) return false;
+            after = phase > 0 ? celsius * _wet[b] : celsius * _frozen[b] - _latent[b];
+        }
+        (_h[b], _t[b]) = (after, celsius);
+        Mark(b, at, step, before);
+        return true;
+    }
+
+    // What boundaries and heaters gave a body over a step in which it was at `mean` on average.
+    private void Settle(int b, double step, double mean)
+    {
+        bool ice = mean == 0 && Phase(b) == 0;
+        for (int c = _l.ContactStart[b]; _touchesBoundary[b] && c < _l.ContactStart[b + 1]; c++)
+        {
+            int to = _l.ContactTo[c];
+            if (to < 0) Boundary((ice ? _iceG[c] : _l.ContactG[c]) * ((_b0[-1 - to] + _b1[-1 - to]) / 2 - mean) * step);
+        }
+        _mean[b] = mean;
+        if (_special[b]) SettleHeaters(b, mean);
+    }
+
+    private void SettleHeaters(int b, double mean)
+    {
+        for (int n = _l.BodyHeaterStart[b]; n < _l.BodyHeaterStart[b + 1]; n++)
+        {
+            var heater = _l.Heaters[n].Heater;
+            _powerW[n] = _state[n] switch
+            {
+                0 => 0,
+                1 => heater.PowerW / heater.BandK * (heater.SetpointC + heater.BandK / 2 - mean),
+                2 => heater.PowerW,
+                _ => _powerW[n],
+            };
+        }
+    }
+
+    // Follows a body through a step in which it changes state, with the zones' air known. What the zones were told of it is set right with the next step.
+    private void Follow(int b, double at, double step)
+    {
+        int first = _l.ContactStart[b], end = _l.ContactStart[b + 1], startPhase = Phase(b);
+        double toldMean = 0, startH = _h[b];
+        if (_onlyZone[b] is >= 0 and int alone && startPhase != 0)
+            (_used[b], _te0[b], _teFixed1[b]) = (startPhase > 0 ? _liquid[b] : _solid[b], _zoneC[alone], 0);
+        if (startPhase != 0)
+        {
+            double te = _teFixed1[b], all = _gSum[b] + (_special[b] ? _extraG[b] : 0);
+            for (int c = first; c < end; c++)
+                if (_l.ContactTo[c] is >= 0 and int z) te += _l.ContactG[c] / all * _zone1[z];
+            ref var s = ref _used[b];
+            toldMean = s.Phi * _t[b] + s.MeanStart * _te0[b] + s.MeanEnd * te;
+        }
+        Span<double> toldJ = end - first <= 16 ? stackalloc double[end - first] : new double[end - first];
+        Span<double> gotJ = end - first <= 16 ? stackalloc double[end - first] : new double[end - first];
+        gotJ.Clear();
+        for (int c = first; c < end; c++)
+            toldJ[c - first] = (startPhase == 0 ? _iceG[c] : _l.ContactG[c]) * ((Target0(_l.ContactTo[c]) + Target1(_l.ContactTo[c])) / 2 - toldMean) * step;
+
+        double extraG = _special[b] ? _extraG[b] : 0, extra = _special[b] ? _extraW[b] + _extraG[b] * _extraT[b] : 0;
+        double time = 0, meanJ = 0;
+        for (int guard = 0; guard < 200 && time < step - 1e-9; guard++)
+        {
+            double left = step - time, before = _h[b];
+            int phase = Phase(b);
+            if (_latent[b] > 0 && (before == 0 || before == -_latent[b]))
+            {
+                // At an edge the way the heat goes decides.
+                double heat = HeatAt0(b, time / step, extra);
+                phase = before == 0 ? (heat > 0 ? 1 : 0) : heat < 0 ? -1 : 0;
+            }
+            double used;
+            if (phase == 0)
+            {
+                double ice = IceOf(b), rate = HeatAt0(b, time / step, extra);
+                used = left;
+                if (rate != 0) used = Math.Min(used, Math.Max(0.02 * _latent[b] / Math.Abs(rate), 1e-3 * step));
+                double middle = Math.Clamp(ice - rate * used / 2 / _latent[b], 0, 1), t = (time + used / 2) / step, sum = extra;
+                for (int c = first; c < end; c++) sum += Growth(b, _l.ContactG[c], middle) * Between(c, t);
+                double toEdge = sum > 0 ? -before / sum : sum < 0 ? (-_latent[b] - before) / sum : double.PositiveInfinity;
+                bool edge = toEdge <= used;
+                if (edge) used = Math.Max(toEdge, 1e-12);
+                for (int c = first; c < end; c++) gotJ[c - first] += Growth(b, _l.ContactG[c], middle) * Between(c, t) * used;
+                _h[b] = edge ? (sum > 0 ? 0 : -_latent[b]) : before + sum * used;
+                if (edge && sum > 0) _h[b] = 1e-12 * _wet[b];
+                if (edge && sum < 0) _h[b] = -_latent[b] - 1e-12 * _frozen[b];
+            }
+            else
+            {
+                double capacity = phase > 0 ? _wet[b] : _frozen[b], g = _gSum[b] + extraG;
+                double now = phase == 1 ? before / capacity : (before + _latent[b]) / capacity;
+                double te0 = Surroundings(b, time / step, extra, g), te1 = Surroundings(b, 1, extra, g);
+                used = Crossing(now, te0, te1, g / capacity, left, phase);
+                var s = BodyStep.Of(g * used / capacity);
+                double teEnd = te0 + (te1 - te0) * used / left;
+                double then = s.E * now + s.Start * te0 + s.End * teEnd, mean = s.Phi * now + s.MeanStart * te0 + s.MeanEnd * teEnd;
+                bool crossed = used < left;
+                for (int c = first; c < end; c++) gotJ[c - first] += _l.ContactG[c] * ((Between(c, time / step) + Between(c, (time + used) / step)) / 2 - mean) * used;
+                meanJ += mean * used;
+                _h[b] = crossed ? (phase > 0 ? 0 : -_latent[b]) : phase > 0 ? then * capacity : then * capacity - _latent[b];
+                if (crossed && _latent[b] == 0) _h[b] = phase > 0 ? -1e-12 * _frozen[b] : 1e-12 * _wet[b];
+            }
+            Mark(b, at + time, used, before);
+            time += used;
+        }
+
+        double bodyMean = meanJ / step, brought = (extra - (extraG + NeighbourG(b)) * bodyMean) * step;
+        for (int c = first; c < end; c++)
+        {
+            int to = _l.ContactTo[c];
+            brought += gotJ[c - first];
+            if (to < 0) Boundary(gotJ[c - first]);
+            else _zoneCarryJ[to] += toldJ[c - first] - gotJ[c - first];
+        }
+        // Edges are met to a millionth of the step; what that leaves goes where the balance sees it.
+        double leftOver = brought - (_h[b] - startH);
+        if (end > first && _l.ContactTo[first] is >= 0 and int zone) _zoneCarryJ[zone] += leftOver;
+        else Boundary(-leftOver);
+        _mean[b] = bodyMean;
+        if (_special[b]) SettleHeaters(b, bodyMean);
+        _t[b] = Temperature(b, _h[b]);
+        if (_onlyZone[b] >= 0) _iceG[first] = 0;
+    }
+
+    private double NeighbourG(int b)
+    {
+        if (!_special[b]) return 0;
+        double g = _gSum[b];
+        for (int c = _l.ContactStart[b]; c < _l.ContactStart[b + 1]; c++) g -= _l.ContactG[c];
+        return g;
+    }
+
+    private double HeatAt0(int b, double t, double extra)
+    {
+        double ice = IceOf(b), sum = extra;
+        for (int c = _l.ContactStart[b]; c < _l.ContactStart[b + 1]; c++) sum += Growth(b, _l.ContactG[c], ice) * Between(c, t);
+        return sum;
+    }
+
+    private double Between(int contact, double t) => Target0(_l.ContactTo[contact]) * (1 - t) + Target1(_l.ContactTo[contact]) * t;
+
+    private double Surroundings(int b, double t, double extra, double g)
+    {
+        double sum = extra;
+        for (int c = _l.ContactStart[b]; c < _l.ContactStart[b + 1]; c++) sum += _l.ContactG[c] * Between(c, t);
+        return sum / g;
+    }
+
+    // When the exact answer first reaches 0 °C, or `left` when it does not: bisection mended by false position, to a millionth of the time left.
+    private static double Crossing(double now, double te0, double te1, double rate, double left, int phase)
+    {
+        double At(double time)
+        {
+            var s = BodyStep.Of(rate * time);
+            return s.E * now + s.Start * te0 + s.End * (te0 + (te1 - te0) * time / left);
+        }
+        double end = At(left);
+        if (phase > 0 ? end > 0 : end < 0) return left;
+        double low = 0, high = left, atLow = now, atHigh = end;
+        if (phase > 0 ? now <= 0 : now >= 0)
+        {
+            // From the very edge away from it and back again: look for a time at which it is away.
+            double away = At(left / 2);
+            if (phase > 0 ? away <= 0 : away >= 0) return left / 1000;
+            (low, atLow) = (left / 2, away);
+        }
+        for (int i = 0; i < 60 && high - low > 1e-6 * left; i++)
+        {
+            double mid = i % 3 == 2 ? (low + high) / 2 : low + (high - low) * atLow / (atLow - atHigh), atMid = At(mid);
+            if ((atMid > 0) == (atLow > 0)) (low, atLow) = (mid, atMid);
+            else (high, atHigh) = (mid, atMid);
+        }
+        return Math.Max(high, 1e-12);
+    }
+
+    // Milestones within a stretch, straight between its ends.
+    private void Mark(int b, double from, double length, double before)
+    {
+        double after = _h[b];
+        double celsius = Temperature(b, after);
+        if (after > 0 && before > 0 && celsius >= _marks[b].LowestC) return;
+        ref var m = ref _marks[b];
+        double When(double level) => Math.Abs(after - before) < 1e-30 ? from + length : from + length * Math.Clamp((level - before) / (after - before), 0, 1);
+        double ice = IceOf(b), iceBefore = _latent[b] == 0 ? 0 : Math.Clamp(-before / _latent[b], 0, 1);
+        m = m with { LowestC = Math.Min(m.LowestC, celsius), MostIce = Math.Max(m.MostIce, ice) };
+        if (after <= 0 && before >= 0 && double.IsInfinity(m.FirstIceS) && _latent[b] > 0) m = m with { FirstIceS = after == 0 ? from + length : When(0) };
+        if (ice >= 0.1 && iceBefore < 0.1 && double.IsInfinity(m.BlockedS)) m = m with { BlockedS = When(-0.1 * _latent[b]) };
+        if (ice >= 1 && iceBefore < 1 && double.IsInfinity(m.SolidS)) m = m with { SolidS = When(-_latent[b]) };
+        if (before < 0 && after >= 0) m = m with { ThawedS = When(0) };
+        else if (before < 0 && after < 0) m = m with { ThawedS = double.PositiveInfinity };
+    }
+
+    // What two neighbours together took too much, by having foreseen each other wrongly, each gives back half of with the next step.
+    private void SettleNeighbours(double step)
+    {
+        for (int n = 0; n < _foreseen.Length; n++)
+        {
+            var (a, b, g) = _l.Neighbours[n];
+            double surplus = g * step * (_foreseen[n].A + _foreseen[n].B - _mean[a] - _mean[b]);
+            _carryJ[a] -= surplus / 2;
+            _carryJ[b] -= surplus / 2;
+        }
+    }
+}

@@ -1,0 +1,67 @@
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+
+namespace WarmConduit.Core.Tests.Studies;
+
+/// <summary>A rig in three lines, for tests. One heated room around everything unless zones are given.</summary>
+internal sealed class RigBuilder
+{
+    private readonly List<Part> _parts = [];
+    private readonly List<Run> _runs = [];
+    private readonly List<Zone> _zones = [];
+
+    public Brief Brief { get; set; } = new(2, 3, 10, -10, 3, 2, WayOfLiving.Weekends, FreezeSchool.Drain, 0.02);
+
+    public static Box Cube(double x, double y, double z, double size) => new(new(x, y, z), new(size, size, size));
+
+    public RigBuilder Part(string id, string stock, params (string Port, double X, double Y, double Z)[] ports) =>
+        Part(id, stock, ValveState.Open, ports);
+
+    public RigBuilder Part(string id, string stock, ValveState drained, params (string Port, double X, double Y, double Z)[] ports)
+    {
+        var (_, x, y, z) = ports[0];
+        var box = Cube(x, y, z, 0.05);
+        _parts.Add(new Part(id, id, stock, box, [.. ports.Select(p => new Port(p.Port, new Point3(p.X, p.Y, p.Z) - box.At))], drained));
+        return this;
+    }
+
+    public RigBuilder Tank(string id, Box box, params (string Port, double X, double Y, double Z)[] ports)
+    {
+        _parts.Add(new Part(id, id, "tank", box, [.. ports.Select(p => new Port(p.Port, new Point3(p.X, p.Y, p.Z) - box.At))]));
+        return this;
+    }
+
+    public RigBuilder Run(string id, string from, string to, params Point3[] via) => Run(id, Service.Cold, "pex-1/2", from, to, via);
+
+    public RigBuilder Run(string id, Service service, string pipe, string from, string to, params Point3[] via)
+    {
+        static RunEnd End(string text) => new(text.Split('.')[0], text.Split('.')[1]);
+        _runs.Add(new Run(id, id, service, pipe, End(from), End(to), via));
+        return this;
+    }
+
+    public RigBuilder Insulate(string run, double thicknessM, string material = "elastomer")
+    {
+        int i = _runs.FindIndex(r => r.Id == run);
+        _runs[i] = _runs[i] with { Insulation = new Sleeve(material, thicknessM) };
+        return this;
+    }
+
+    public RigBuilder Zone(string id, ZoneKind kind, Box box, double wallM2 = 10, ZoneHeater? heater = null, string? towards = null, Opening? opening = null)
+    {
+        Face face = new("walls", FaceSide.Wall, wallM2, [new("xps", 0.03)], 0, [], towards);
+        _zones.Add(new Zone(id, id, kind, box, 0.5, [face], opening is null ? [] : [opening], heater));
+        return this;
+    }
+
+    public Rig Build()
+    {
+        if (_zones.Count == 0) Zone("room", ZoneKind.Living, Cube(-5, -5, -5, 15), heater: new ZoneHeater(2000, 15));
+        var rig = new Rig(Rig.CurrentFormat, "test", "Test", "", Brief, new Shell(Cube(0, 0, 0, 4), [], _zones), _parts, _runs);
+        Assert.Empty(RigCheck.Check(rig));
+        return rig;
+    }
+
+    public static double BoreL(double metres, string pipe = "pex-1/2") => Catalogue.Pipe(pipe)!.BoreM2() * metres * 1000;
+}

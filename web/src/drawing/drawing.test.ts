@@ -1,0 +1,105 @@
+import { describe, expect, it } from "vitest";
+import { rig } from "../test/rig";
+import { alongLine, placeLabels, type Wanted } from "./labels";
+import { extentOf, type Frame, part, pathOf, rectOf, toPx, wheelUnder } from "./projection";
+import { colourOf } from "./temperature";
+
+const frame: Frame = { width: 400, height: 300, scale: 100, alongM: 1.5, otherM: 1 };
+const label = (id: string, x: number, y: number, more: Partial<Wanted> = {}): Wanted => ({
+  id,
+  text: "a name",
+  x,
+  y,
+  width: 10,
+  height: 10,
+  rank: 1,
+  ...more,
+});
+
+describe("labels", () => {
+  const box = (l: { x: number; y: number; anchor: string; text: string }) => {
+    const width = l.text.length * 5.9 + 6;
+    const left = l.anchor === "start" ? l.x : l.anchor === "end" ? l.x - width : l.x - width / 2;
+    return { left, right: left + width, top: l.y - 12, bottom: l.y + 3 };
+  };
+
+  it("never lie on each other or off the drawing, however many want a place", () => {
+    const wanted = Array.from({ length: 60 }, (_, i) => label(`l${i}`, (i * 67) % 380, (i * 41) % 280));
+    const placed = placeLabels(wanted, [], frame).map(box);
+    expect(placed.length).toBeGreaterThan(15);
+    for (const a of placed) {
+      expect(a.left).toBeGreaterThan(0);
+      expect(a.right).toBeLessThan(400);
+      for (const b of placed) {
+        if (a === b) continue;
+        expect(a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom).toBe(false);
+      }
+    }
+  });
+
+  it("come in the order of their rank and keep off what is taken", () => {
+    const taken = [{ x: 0, y: 0, width: 400, height: 150 }];
+    const placed = placeLabels([label("high", 200, 100), label("low", 200, 200)], taken, frame);
+    expect(placed.map((p) => p.id)).toEqual(["low"]);
+    const rivals = [label("second", 200, 150, { rank: 2 }), label("first", 200, 150, { rank: 0 })];
+    expect(placeLabels(rivals, [], frame)[0]?.id).toBe("first");
+  });
+
+  it("keep off lines where there is another place", () => {
+    const line = alongLine([
+      { x: 150, y: 140 },
+      { x: 260, y: 140 },
+    ]);
+    expect(line.length).toBeGreaterThan(10);
+    const [free] = placeLabels([label("l", 200, 145)], [], frame);
+    const [kept] = placeLabels([label("l", 200, 145)], [], frame, line);
+    expect(free?.y).toBeLessThan(145);
+    expect(kept?.y).toBeGreaterThan(145);
+  });
+});
+
+describe("projection", () => {
+  const place = { xM: 2, yM: 0.5, zM: 1.5 };
+
+  it("puts the cab to the right in both drawings, the far side up in plan, the roof up from the side", () => {
+    expect(toPx("plan", frame, place)).toEqual({ x: 250, y: 200 });
+    expect(toPx("side", frame, place)).toEqual({ x: 250, y: 100 });
+    expect(toPx("plan", frame, { ...place, xM: 3 }).x).toBe(350);
+  });
+
+  it("draws boxes the right way round and shows all of a rig", () => {
+    const rect = rectOf("side", frame, { at: place, size: { xM: 1, yM: 1, zM: 0.5 } });
+    expect(rect).toEqual({ x: 250, y: 50, width: 100, height: 50 });
+    expect(extentOf(rig, "side")).toEqual({ lowX: 0, highX: 3, lowO: 0, highO: 2 });
+    const arch = { name: "arch", kind: "wheelArch" as const, box: { at: { xM: 1, yM: 0, zM: 0 }, size: { xM: 0.8, yM: 0.2, zM: 0.3 } } };
+    const withWheel = { ...rig, shell: { ...rig.shell, obstacles: [arch] } };
+    const wheel = wheelUnder(arch.box);
+    expect(extentOf(withWheel, "side").lowO).toBeCloseTo(wheel.centre.zM - wheel.radiusM);
+    expect(extentOf(withWheel, "plan").lowO).toBe(0);
+  });
+
+  it("cuts lengths and writes paths", () => {
+    const [a, b] = part({ xM: 0, yM: 0, zM: 0 }, { xM: 2, yM: 4, zM: 8 }, 0.25, 0.75);
+    expect(a).toEqual({ xM: 0.5, yM: 1, zM: 2 });
+    expect(b).toEqual({ xM: 1.5, yM: 3, zM: 6 });
+    expect(
+      pathOf([
+        { x: 1, y: 2 },
+        { x: 3.06, y: 4 },
+      ]),
+    ).toBe("M1.0 2.0L3.1 4.0");
+  });
+});
+
+describe("colour", () => {
+  it.each([
+    [-3, 0, "ice"],
+    [0, 0.2, "ice"],
+    [2, 0, "near"],
+    [12, 0, "safe"],
+    [30, 0, "warm"],
+    [60, 0, "hot"],
+  ])("of water at %d °C with %d ice is that of %s", (celsius, ice, colour) => {
+    expect(colourOf(celsius, ice)).toBe(colour);
+  });
+});

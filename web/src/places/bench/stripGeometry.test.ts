@@ -1,0 +1,51 @@
+import { describe, expect, it } from "vitest";
+import { drain, rig } from "../../test/rig";
+import { raised } from "./benchStore";
+import { sameHandle, unroll } from "./stripGeometry";
+
+describe("the fall strip", () => {
+  const strip = unroll(rig, drain, "upper");
+
+  it("lays the chosen run and the runs after it end to end, turning those that are passed backwards", () => {
+    expect(strip?.points.map((p) => [p.runId, p.station, p.alongM])).toEqual([
+      ["upper", 0, 0],
+      ["upper", 1, 1.2],
+      ["upper", 2, 2.2],
+      ["lower", 1, 2.2],
+      ["lower", 0, 2.7],
+    ]);
+    expect(strip?.lengthM).toBeCloseTo(2.7);
+    expect([strip?.lowM, strip?.highM]).toEqual([0.1, 0.8]);
+  });
+
+  it("turns the wet part of a length with the run", () => {
+    const [, , last] = strip?.lengths ?? [];
+    expect(last).toMatchObject({ own: false, wetFrom: 0.5, wetTo: 0.75, fall: 0.6 });
+    expect(strip?.lengths[0]).toMatchObject({ own: true, wetFrom: 0.67, wetTo: 1, levelM: 0.4 });
+  });
+
+  it("gives bends and small parts a handle, and tanks none but a reason", () => {
+    const handles = strip?.points.map((p) => p.handle);
+    expect(handles?.[0]).toEqual({ kind: "part", partId: "tap" });
+    expect(handles?.[1]).toEqual({ kind: "bend", runId: "upper", bend: 0 });
+    expect(sameHandle(handles?.[2] ?? null, handles?.[3] ?? null)).toBe(true);
+    expect(handles?.[4]).toBeNull();
+    expect(strip?.points[4]?.fixed).toContain("tank");
+  });
+
+  it("is nothing for a run that is not there", () => {
+    expect(unroll(rig, drain, "nowhere")).toBeNull();
+  });
+});
+
+describe("raising", () => {
+  it("moves a bend, or a part with everything that meets there, to the tenth of a millimetre", () => {
+    const bend = raised(rig, { kind: "bend", runId: "upper", bend: 0 }, 0.0512345);
+    expect(bend.runs[0]?.via[0]?.zM).toBe(0.2512);
+    expect(bend.parts).toBe(rig.parts);
+    const tee = raised(rig, { kind: "part", partId: "tee" }, -0.1);
+    expect(tee.parts[1]?.box.at.zM).toBe(0.3);
+    expect(tee.parts[0]).toBe(rig.parts[0]);
+    expect(rig.parts[1]?.box.at.zM).toBe(0.4);
+  });
+});
