@@ -1,14 +1,13 @@
 import { AxeBuilder } from "@axe-core/playwright";
-import { expect, type Page, test } from "@playwright/test";
+import { expect, type Page, saved, summary, test } from "./fresh.ts";
 
 const kitchen = '[data-point="kitchen-cold:2"]';
-const saved = (page: Page) => expect(page.locator("[data-save]")).toHaveAttribute("data-save", "saved");
 const height = (page: Page) => page.locator(kitchen).getAttribute("aria-valuetext");
 
 async function open(page: Page) {
   await page.goto("/");
   await page.getByRole("link", { name: /Sparrow/ }).click();
-  await expect(page.locator("[data-summary]")).toContainText("129 mL in 2 pools");
+  await expect(summary(page)).toContainText("129 mL in 2 pools");
 }
 
 test("a height is dragged until a pool vanishes, undone, redone, and found again as it was left", async ({ page }) => {
@@ -19,29 +18,29 @@ test("a height is dragged until a pool vanishes, undone, redone, and found again
   await page.mouse.move(x, y);
   await page.mouse.down();
   for (let up = 0; up <= 70; up += 5) await page.mouse.move(x, y - up);
-  await expect(page.locator("[data-summary]")).toContainText("36 mL in 1 pool,");
+  await expect(summary(page)).toContainText("36 mL in 1 pool,");
   await expect(page.locator("[data-save]")).toHaveAttribute("data-save", "saved");
   await page.mouse.up();
   await saved(page);
   const left = await height(page);
 
   await page.keyboard.press("Control+z");
-  await expect(page.locator("[data-summary]")).toContainText("129 mL in 2 pools");
+  await expect(summary(page)).toContainText("129 mL in 2 pools");
   expect(await height(page)).toBe("210 mm");
   await page.keyboard.press("Control+Shift+z");
-  await expect(page.locator("[data-summary]")).toContainText("36 mL in 1 pool,");
+  await expect(summary(page)).toContainText("36 mL in 1 pool,");
   await page.keyboard.press("Control+z");
-  await expect(page.locator("[data-summary]")).toContainText("129 mL in 2 pools");
+  await expect(summary(page)).toContainText("129 mL in 2 pools");
   await page.keyboard.press("Control+Shift+z");
   await saved(page);
 
   await page.reload();
-  await expect(page.locator("[data-summary]")).toContainText("36 mL in 1 pool,");
+  await expect(summary(page)).toContainText("36 mL in 1 pool,");
   await page.getByRole("combobox", { name: "Run" }).click();
   await page.getByRole("option", { name: "kitchen cold" }).click();
   expect(await height(page)).toBe(left);
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(page.locator("[data-summary]")).toContainText("129 mL in 2 pools");
+  await expect(summary(page)).toContainText("129 mL in 2 pools");
 });
 
 test("keys alone: choose a run, nudge a bend, type a height in inches, be told what is wrong with one", async ({ page }) => {

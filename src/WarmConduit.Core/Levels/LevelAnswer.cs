@@ -97,17 +97,19 @@ public sealed class LevelAnswer
         return pools;
     }
 
+    // Segments come in rising order, so those of one edge come together.
     private Pool PoolOf(List<int> segments)
     {
         double volume = 0, level = double.NegativeInfinity;
         int lowest = -1, crest = -1;
-        var points = new SortedSet<int>();
-        var edges = new SortedDictionary<int, double>();
+        var points = new List<int>(segments.Count + 1);
+        var edges = new List<(int Edge, double VolumeM3)>();
         foreach (int s in segments)
         {
             volume += SegmentM3[s];
             int edge = EdgeOfSegment(s);
-            edges[edge] = edges.GetValueOrDefault(edge) + SegmentM3[s];
+            if (edges.Count > 0 && edges[^1].Edge == edge) edges[^1] = (edge, edges[^1].VolumeM3 + SegmentM3[s]);
+            else edges.Add((edge, SegmentM3[s]));
             foreach (int p in (ReadOnlySpan<int>)[Graph.SegA[s], Graph.SegB[s]])
             {
                 if (lowest < 0 || HeightM[p] < HeightM[lowest]) lowest = p;
@@ -116,7 +118,12 @@ public sealed class LevelAnswer
                 if (LevelM[p] > level) (level, crest) = (LevelM[p], Crest[p]);
             }
         }
-        return new Pool(level, double.IsPositiveInfinity(level) ? -1 : crest, volume, [.. edges.Select(e => (e.Key, e.Value))], lowest, [.. points]);
+        points.Sort();
+        int kept = 0;
+        for (int i = 0; i < points.Count; i++)
+            if (i == 0 || points[i] != points[i - 1]) points[kept++] = points[i];
+        points.RemoveRange(kept, points.Count - kept);
+        return new Pool(level, double.IsPositiveInfinity(level) ? -1 : crest, volume, edges, lowest, points);
     }
 
     private int EdgeOfSegment(int segment)

@@ -1,0 +1,156 @@
+import { expect, type Page, saved, summary, test } from "./fresh.ts";
+
+const run = (page: Page) => page.getByRole("combobox", { name: "Run" });
+
+async function bench(page: Page) {
+  await page.goto("/rigs/sparrow");
+  await expect(summary(page)).toContainText("129 mL in 2 pools");
+}
+
+test("the shelf tells each rig's verdict, and says so when it is empty or cannot be fetched", async ({ page }) => {
+  await page.goto("/");
+  const card = page.getByRole("link", { name: /Sparrow/ });
+  await expect(card).toContainText("weekends, drains itself");
+  await expect(card).toContainText("Fails at any frost, left drained");
+  await expect(card).toContainText("129 mL stays in 2 pools");
+  await expect(card).toContainText("by hand: strainer, pump, filter");
+
+  await page.route("**/api/rigs", (route) => route.fulfill({ json: [] }));
+  await page.reload();
+  await expect(page.getByRole("heading", { name: "The shelf is empty" })).toBeVisible();
+
+  await page.unroute("**/api/rigs");
+  await page.route("**/api/rigs", (route) => route.abort());
+  await page.reload();
+  await expect(page.getByRole("alert")).toContainText("could not be fetched");
+  await page.unroute("**/api/rigs");
+  await page.getByRole("button", { name: "Try again" }).click();
+  await expect(card).toBeVisible();
+});
+
+test("an address that leads nowhere says so and leads back", async ({ page }) => {
+  await page.goto("/rigs/albatross");
+  await expect(page.getByRole("heading")).toContainText("no rig “albatross”");
+  await page.getByRole("link", { name: "To the shelf" }).click();
+  await expect(page.getByRole("link", { name: /Sparrow/ })).toBeVisible();
+  await page.goto("/attic/key");
+  await expect(page.getByRole("main")).toContainText("There is nothing here");
+});
+
+test("units and light are chosen once and kept on this device", async ({ page }) => {
+  await bench(page);
+  await page.getByRole("button", { name: /^Units/ }).click();
+  await expect(summary(page)).toContainText("0.32 gal stays");
+  await expect(page.locator('[data-point="kitchen-cold:2"]')).toHaveAttribute("aria-valuetext", "8 1/4 in");
+  await page.getByRole("button", { name: "Dark screen" }).click();
+  await page.reload();
+  await expect(summary(page)).toContainText("0.32 gal stays");
+  await expect(page.locator("html")).toHaveAttribute("data-theme", "dark");
+  await page.getByRole("button", { name: "Light screen" }).click();
+  await page.getByRole("button", { name: /^Units/ }).click();
+  await expect(summary(page)).toContainText("1.20 L stays");
+});
+
+test("a tee moves with every run that meets there, and a tank does not move at all", async ({ page }) => {
+  await bench(page);
+  const tee = page.locator('[data-point="kitchen-cold:0"]');
+  await expect(tee).toHaveAttribute("aria-label", /heater feed tee, 353 mm/);
+  await tee.press("PageDown");
+  await tee.press("PageDown");
+  // The main now climbs to its tee from the other side: three runs changed together.
+  await expect(page.getByRole("region", { name: "Findings" })).toContainText("cold main over the arch");
+  // Two nudges in one breath are one change.
+  await saved(page);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(summary(page)).toContainText("129 mL in 2 pools");
+
+  await run(page).click();
+  await page.getByRole("option", { name: "tank to valve" }).click();
+  const tank = page.locator('[data-point="suction-tank:0"]');
+  await expect(tank).toHaveAttribute("aria-disabled", "true");
+  await tank.press("ArrowUp");
+  await expect(page.getByRole("textbox", { name: "fresh tank 60 L" })).toBeDisabled();
+  await saved(page);
+});
+
+test("drawings zoom together along the vehicle, one can have the room of both, and a press on a line takes it", async ({ page }) => {
+  await bench(page);
+  const side = page.locator('svg[data-view="side"]');
+  const mixer = () => side.locator('[data-part="mixer"] rect').boundingBox();
+  const small = await mixer();
+  await page.getByRole("region", { name: "Side drawing" }).getByRole("button", { name: "Zoom in" }).click();
+  expect((await mixer())?.width).toBeGreaterThan(1.3 * (small?.width ?? 0));
+  await side.hover();
+  await page.mouse.wheel(0, -200);
+  await page.getByRole("region", { name: "Side drawing" }).getByRole("button", { name: "Show all of it" }).click();
+  expect((await mixer())?.width).toBeCloseTo(small?.width ?? 0, 1);
+  await page.getByRole("button", { name: "Show only the plan" }).click();
+  await expect(side).toHaveCount(0);
+  await page.getByRole("button", { name: "Show both drawings" }).click();
+  await page.locator('svg[data-view="plan"] path[data-run="bypass-lower"]').click({ force: true });
+  await expect(run(page)).toHaveText("pump bypass, lower");
+  await page.locator('svg[data-view="side"] [data-part="mixer"]').click();
+  await expect(page.locator('svg[data-view="side"] text', { hasText: "kitchen mixer" })).toHaveCSS("font-weight", "650");
+});
+
+test("while the program is away a change is kept on this device, and saved when it is back", async ({ page }) => {
+  await bench(page);
+  await page.route("**/api/rigs/sparrow", (route) => (route.request().method() === "PUT" ? route.abort() : route.continue()));
+  await page.locator('[data-point="kitchen-cold:2"]').press("ArrowUp");
+  await expect(page.getByRole("status")).toContainText("kept on this device");
+  await page.unroute("**/api/rigs/sparrow");
+  await expect(page.getByRole("status")).toHaveText("Saved", { timeout: 10_000 });
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.locator('[data-point="kitchen-cold:2"]')).toHaveAttribute("aria-valuetext", "210 mm");
+});
+
+test("lenses by key, ladder by hour, and the night's length answers", async ({ page }) => {
+  await bench(page);
+  await page.keyboard.press("c");
+  await expect(page.getByText("Water in the morning:")).toBeVisible();
+  const ladder = page.getByRole("region", { name: "Freeze ladder" });
+  await expect(ladder).toContainText("6 of 6");
+  const left = page.getByRole("slider", { name: "How long it is left" });
+  await left.focus();
+  await left.press("Home");
+  await expect(ladder).not.toContainText("00:22");
+  await left.press("ArrowRight");
+  await left.press("ArrowRight");
+  await left.press("ArrowRight");
+  await expect(ladder).toContainText("00:22");
+  await ladder.getByRole("button", { name: /^pump/ }).click();
+  await ladder.getByRole("button", { name: /^Why: pump/ }).click();
+  await expect(page.getByRole("dialog")).toContainText("estimate");
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("d");
+  await expect(summary(page)).toBeVisible();
+});
+
+test.describe("by touch", () => {
+  test.use({ hasTouch: true, viewport: { width: 1024, height: 768 } });
+
+  test("a finger takes a run, and pulls a height", async ({ page }) => {
+    await bench(page);
+    const mark = await page.locator('svg[data-view="plan"] [data-finding="pool:shower-hot"] circle').boundingBox();
+    if (!mark) throw new Error("the finding has no mark in the plan");
+    await page.touchscreen.tap(mark.x + mark.width / 2, mark.y + mark.height / 2);
+    await expect(run(page)).toHaveText("shower hot");
+    await page
+      .getByRole("region", { name: "Findings" })
+      .getByRole("button", { name: /kitchen cold/ })
+      .tap();
+    const point = await page.locator('[data-point="kitchen-cold:2"]').boundingBox();
+    if (!point) throw new Error("the low bend is not in the strip");
+    const [x, y] = [point.x + point.width / 2, point.y + point.height / 2];
+    const touch = await page.context().newCDPSession(page);
+    const send = (type: "touchStart" | "touchMove" | "touchEnd", dy: number) =>
+      touch.send("Input.dispatchTouchEvent", { type, touchPoints: type === "touchEnd" ? [] : [{ x, y: y + dy }] });
+    await send("touchStart", 0);
+    for (let up = 5; up <= 60; up += 5) await send("touchMove", -up);
+    await send("touchEnd", -60);
+    await expect(summary(page)).toContainText("36 mL in 1 pool,");
+    await saved(page);
+    await page.getByRole("button", { name: "Undo" }).tap();
+    await expect(summary(page)).toContainText("129 mL in 2 pools");
+  });
+});
