@@ -43,6 +43,7 @@ public readonly record struct ClippedPipe(double InnerDiameterM, double OuterDia
         {
             var (a, b) = (course[k], course[k + 1]);
             double length = a.DistanceM(b), flat = Math.Sqrt(Math.Pow(a.XM - b.XM, 2) + Math.Pow(a.YM - b.YM, 2));
+            if (length / spacingM > 10_000) throw new LevelNetworkException(edge.Id, "more than ten thousand clips on one length are not meant");
             int spans = Math.Max(1, (int)Math.Ceiling(length / spacingM - 1e-9));
             // Only the weight across the pipe bends it: an upright one does not sag.
             double sag = length > 0 ? SagM(length / spans) * flat / length : 0;

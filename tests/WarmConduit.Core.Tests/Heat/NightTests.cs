@@ -94,6 +94,11 @@ public class NightTests
         Assert.True(Garage(Plain with { WindMPerS = TimeSeries.Constant(15) }) < Garage(Plain with { WindMPerS = TimeSeries.Constant(0) }) - 1);
         Assert.True(Garage(Plain with { Events = [new(12 * Hour, "garage", null, 3)] }) < Garage(Plain) - 1);
         Assert.True(Garage(Plain with { Events = [new(12 * Hour, "living", "garage", 5)] }) > Garage(Plain) + 1);
+        // A louvre between the rooms warms the garage; shut at noon of the night it does so no more. What passes is what the linear balance with its conductance says.
+        var louvre = Plain with { Openings = [new("garage", "living", 0.08, 0.4)] };
+        Assert.True(Garage(louvre) > Garage(Plain) + 1);
+        Assert.InRange(Garage(louvre with { Events = [new(12 * Hour, "living", "garage", 0)] }), -20, Garage(Plain));
+        Assert.InRange(NightEngine.Run(louvre).Balance.Gap(), 0, 1e-9);
         var capped = Plain with { Zones = [Plain.Zones[0] with { Heaters = [new(18, 1, 1500, 0, 36 * Hour, LimitWh: 5000)] }, Plain.Zones[1]] };
         var answer = NightEngine.Run(capped);
         Assert.Equal(5000, answer.Energy[0].TotalWh(), 1e-6);
@@ -170,6 +175,9 @@ public class NightTests
         Assert.Equal("living-attic", Refused(Plain with { Links = [new("living", "attic", 1)] }));
         Assert.Equal("outdoor", Refused(Plain with { OutdoorC = new TimeSeries([0, 0], [1, 2]) }));
         Assert.Equal("zones", Refused(Plain with { Zones = [], Links = [], Bodies = [] }));
+        Assert.Equal("living-living", Refused(Plain with { Openings = [new("living", "living", 1, 1)] }));
+        Assert.Equal("hatch", Refused(Plain with { Bodies = [Pipe("run", new NightContact("garage", 1)), Pipe("hatch", new NightContact("run", 1e9))] }));
+        Assert.Equal("end", Refused(Plain with { EndS = 1e300 }));
         Assert.Equal("end", Refused(Plain with { EndS = double.PositiveInfinity }));
     }
 }

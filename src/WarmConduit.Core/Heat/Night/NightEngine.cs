@@ -20,7 +20,7 @@ public static class NightEngine
     public static NightAnswer Run(NightNetwork network, NightOptions? options = null, CancellationToken cancel = default)
     {
         options ??= NightOptions.Default;
-        if (!(options.MaxStepS > 0) || !(options.FirstStepS > 0)) throw new NightNetworkException("options", "steps must be longer than 0");
+        if (!(options.MaxStepS >= 0.01) || !(options.FirstStepS >= 0.01)) throw new NightNetworkException("options", "steps are a hundredth of a second at the least");
         return new NightRun(new NightLayout(network), options).Go(cancel);
     }
 

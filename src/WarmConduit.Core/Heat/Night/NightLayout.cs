@@ -3,6 +3,8 @@ namespace WarmConduit.Core.Heat.Night;
 /// <summary>A <see cref="NightNetwork"/> checked and laid out in arrays. Immutable; safe to run from several threads at once.</summary>
 internal sealed class NightLayout
 {
+    private const double LongestS = 10 * 366 * 86400.0;
+
     public readonly NightNetwork Network;
     public readonly int ZoneCount, BodyCount;
 
@@ -20,6 +22,7 @@ internal sealed class NightLayout
     public readonly (int A, int B, double G)[] Neighbours;
 
     public readonly (int A, int B, double G)[] Links;
+    public readonly (int A, int B, double AreaM2, double HeightM)[] Openings;
     public readonly (double TimeS, int A, int B, double Factor)[] Events;
     public readonly (bool OfZone, int Owner, int Index, NightHeater Heater)[] Heaters;
     public readonly int[] ZoneHeaterStart, BodyHeaterStart;
@@ -29,7 +32,7 @@ internal sealed class NightLayout
     {
         Network = network;
         (ZoneCount, BodyCount) = (network.Zones.Count, network.Bodies.Count);
-        if (!(network.EndS > 0) || double.IsInfinity(network.EndS)) throw new NightNetworkException("end", "it must lie after the start");
+        if (!(network.EndS > 0 && network.EndS <= LongestS)) throw new NightNetworkException("end", "it must lie after the start, and within ten years of it");
         if (ZoneCount == 0) throw new NightNetworkException("zones", "there is no zone");
         CheckSeries("outdoor", network.OutdoorC);
         CheckSeries("wind", network.WindMPerS);
@@ -66,6 +69,14 @@ internal sealed class NightLayout
             NotNegative(place, "conductance", l.ConductanceWPerK);
             if (l.A == l.B) throw new NightNetworkException(place, "a zone cannot be joined to itself");
             return (Zone(l.A, place), Zone(l.B, place), l.ConductanceWPerK);
+        })];
+        Openings = [.. network.Openings.Select(o =>
+        {
+            string place = $"{o.A}-{o.B}";
+            NotNegative(place, "area", o.AreaM2);
+            NotNegative(place, "height", o.HeightM);
+            if (o.A == o.B) throw new NightNetworkException(place, "a zone cannot open to itself");
+            return (Zone(o.A, place), Zone(o.B, place), o.AreaM2, o.HeightM);
         })];
         Events = [.. network.Events.Select(e =>
         {

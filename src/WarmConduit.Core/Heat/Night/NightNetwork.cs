@@ -22,6 +22,12 @@ public sealed record NightZone(
 /// <summary>Two zones that exchange heat, W/K.</summary>
 public sealed record NightLink(string A, string B, double ConductanceWPerK);
 
+/// <summary>
+/// An opening between two zones (a louvre, an open door), area m², height m: buoyant exchange that goes with the root of their difference, worked out anew
+/// every step (<see cref="AirExchange.OpeningWPerK"/>).
+/// </summary>
+public sealed record NightOpening(string A, string B, double AreaM2, double HeightM);
+
 /// <summary>How ice grows in a body.</summary>
 public enum IceGrowth
 {
@@ -53,8 +59,8 @@ public sealed record NightBody(
 public sealed record NightSource(string Id, TimeSeries TemperatureC);
 
 /// <summary>
-/// From <paramref name="TimeS"/> on, the conductance between zone <paramref name="A"/> and zone <paramref name="B"/> (null: outdoors) is its stated value times
-/// <paramref name="Factor"/>: a door opened, a louvre shut, driving off.
+/// From <paramref name="TimeS"/> on, the conductance between zone <paramref name="A"/> and zone <paramref name="B"/> (null: outdoors), openings included, is its
+/// own value times <paramref name="Factor"/>: a door opened, a louvre shut (0), driving off.
 /// </summary>
 public sealed record NightEvent(double TimeS, string A, string? B, double Factor);
 
@@ -74,6 +80,9 @@ public sealed record NightNetwork(
 
     /// <summary>Sources bodies may touch.</summary>
     public IReadOnlyList<NightSource> Sources { get; init; } = [];
+
+    /// <summary>Openings between zones.</summary>
+    public IReadOnlyList<NightOpening> Openings { get; init; } = [];
 
     /// <summary>Changes of conductance.</summary>
     public IReadOnlyList<NightEvent> Events { get; init; } = [];

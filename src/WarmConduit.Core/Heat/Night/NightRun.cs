@@ -4,6 +4,7 @@ namespace WarmConduit.Core.Heat.Night;
 internal sealed partial class NightRun
 {
     private const int Outdoors = 0;
+    private const double ShortestS = 0.05;
 
     private readonly NightLayout _l;
     private readonly NightOptions _options;
@@ -11,7 +12,7 @@ internal sealed partial class NightRun
     private readonly int _nz, _nb;
 
     // Zones.
-    private readonly double[] _zoneC, _zone1, _capacity, _outdoorFactor, _linkFactor, _zoneCarryJ;
+    private readonly double[] _zoneC, _zone1, _zoneBefore, _capacity, _outdoorFactor, _linkFactor, _openingFactor, _openingG, _zoneCarryJ;
     private readonly double[,] _matrix;
     private readonly double[] _rhs;
 
@@ -77,11 +78,14 @@ internal sealed partial class NightRun
         _marks = new BodyMilestones[_nb];
         Array.Fill(_outdoorFactor, 1);
         Array.Fill(_linkFactor, 1);
+        (_openingFactor, _openingG) = (new double[layout.Openings.Length], new double[layout.Openings.Length]);
+        Array.Fill(_openingFactor, 1);
         for (int z = 0; z < _nz; z++)
         {
             _zoneC[z] = layout.Network.Zones[z].StartC;
             _capacity[z] = layout.Network.Zones[z].HeatCapacityJPerK;
         }
+        _zoneBefore = (double[])_zoneC.Clone();
         for (int b = 0; b < _nb; b++) StartBody(b);
         foreach (var (a, b, g) in layout.Neighbours)
         {
@@ -102,7 +106,12 @@ internal sealed partial class NightRun
         foreach (var (ofZone, b, _, heater) in layout.Heaters)
             if (!ofZone && heater.PowerW > 0) _maxStepS = Math.Min(_maxStepS, Math.Max(1, 0.5 * heater.BandK * _wet[b] / heater.PowerW));
         foreach (var (a, b, g) in layout.Neighbours)
-            if (g > 0) _maxStepS = Math.Min(_maxStepS, 0.4 * Math.Min(Math.Min(_wet[a], _wet[b]), Math.Min(_frozen[a], _frozen[b])) / g);
+        {
+            if (g == 0) continue;
+            double step = 0.4 * Math.Min(Math.Min(_wet[a], _wet[b]), Math.Min(_frozen[a], _frozen[b])) / g;
+            if (step < ShortestS) throw new NightNetworkException(layout.Network.Bodies[a].Id, "it is joined to its neighbour so closely that the two are one body");
+            _maxStepS = Math.Min(_maxStepS, step);
+        }
     }
 
     // How fast a zone answers, 1/s: the trapezoidal rule would swing about it with steps much longer than its inverse.
@@ -204,6 +213,9 @@ internal sealed partial class NightRun
             for (int link = 0; link < _l.Links.Length; link++)
                 if ((_l.Links[link].A == a && _l.Links[link].B == b) || (_l.Links[link].A == b && _l.Links[link].B == a))
                     _linkFactor[link] = factor;
+            for (int o = 0; o < _l.Openings.Length; o++)
+                if ((_l.Openings[o].A == a && _l.Openings[o].B == b) || (_l.Openings[o].A == b && _l.Openings[o].B == a))
+                    _openingFactor[o] = factor;
         }
     }
 
@@ -228,6 +240,7 @@ internal sealed partial class NightRun
         for (int b = 0; b < _nb; b++)
             if (_special[b]) PrepareSpecial(b, at, step);
         PrepareNeighbours(step);
+        PrepareOpenings(step);
         ChooseZoneHeaters(at);
         // Heater states are guessed, solved for and mended; a state that will not settle keeps its last guess.
         for (int attempt = 0, last = 4; attempt <= last; attempt++)
@@ -248,6 +261,7 @@ internal sealed partial class NightRun
             _turnoverJ += Math.Abs(joule);
             _wh[n][Math.Min((int)((at + step / 2) / 3600), _wh[n].Length - 1)] += joule / 3600;
         }
+        Array.Copy(_zoneC, _zoneBefore, _nz);
         Array.Copy(_zone1, _zoneC, _nz);
         _previousStepS = step;
     }
@@ -364,17 +378,8 @@ internal sealed partial class NightRun
             _matrix[z, z] = c + out_ / 2;
             _rhs[z] = (c - out_ / 2) * _zoneC[z] + out_ * (_b0[Outdoors] + _b1[Outdoors]) / 2 + _zoneCarryJ[z] / step;
         }
-        for (int i = 0; i < _l.Links.Length; i++)
-        {
-            var (a, b, g) = _l.Links[i];
-            double half = g * _linkFactor[i] / 2, flow = half * (_zoneC[a] - _zoneC[b]);
-            _matrix[a, a] += half;
-            _matrix[b, b] += half;
-            _matrix[a, b] -= half;
-            _matrix[b, a] -= half;
-            _rhs[a] -= flow;
-            _rhs[b] += flow;
-        }
+        for (int i = 0; i < _l.Links.Length; i++) Join(_l.Links[i].A, _l.Links[i].B, _l.Links[i].G * _linkFactor[i]);
+        for (int o = 0; o < _l.Openings.Length; o++) Join(_l.Openings[o].A, _l.Openings[o].B, _openingG[o]);
         for (int n = 0; n < _l.BodyHeaterStart[0]; n++)
         {
             var (_, z, _, heater) = _l.Heaters[n];
@@ -389,6 +394,29 @@ internal sealed partial class NightRun
             else if (_state[n] == 3) _rhs[z] += _powerW[n];
         }
         for (int b = 0; b < _nb; b++) AddBody(b, step);
+    }
+
+    private void Join(int a, int b, double g)
+    {
+        double half = g / 2, flow = half * (_zoneC[a] - _zoneC[b]);
+        _matrix[a, a] += half;
+        _matrix[b, b] += half;
+        _matrix[a, b] -= half;
+        _matrix[b, a] -= half;
+        _rhs[a] -= flow;
+        _rhs[b] += flow;
+    }
+
+    // Openings as they stand in the middle of the step, so far as the last step foretells it.
+    private void PrepareOpenings(double step)
+    {
+        double ahead = _previousStepS > 0 ? step / (2 * _previousStepS) : 0;
+        for (int o = 0; o < _l.Openings.Length; o++)
+        {
+            var (a, b, area, height) = _l.Openings[o];
+            double ta = _zoneC[a] + (_zoneC[a] - _zoneBefore[a]) * ahead, tb = _zoneC[b] + (_zoneC[b] - _zoneBefore[b]) * ahead;
+            _openingG[o] = _openingFactor[o] * AirExchange.OpeningWPerK(area, height, ta - tb, (ta + tb) / 2);
+        }
     }
 
     // A thermostat with a narrow band answers faster than a step: then the end of the step counts for more than its start, or it would swing. A half otherwise.
