@@ -15,8 +15,8 @@ public sealed record SweptAnswer(IReadOnlyList<int> Edges, bool Exact);
 /// </summary>
 public static class Swept
 {
-    /// <summary>Edge visits the searches of one call may take by default: some 5 ms.</summary>
-    public const int DefaultBound = 600_000;
+    /// <summary>Edge visits the searches of one call may take by default: some 3 ms.</summary>
+    public const int DefaultBound = 250_000;
 
     /// <summary>
     /// Asks it of <paramref name="edges"/>. Blocks: O(edges). Searches: at most <paramref name="bound"/> edge visits in all. Throws
