@@ -98,7 +98,7 @@ public static class AirBasins
         foreach (var group in Enumerable.Range(0, held.Length).Where(s => held[s] > 1e-9).GroupBy(s => Root(graph.SegA[s])))
         {
             int top = group.SelectMany(s => (int[])[graph.SegA[s], graph.SegB[s]]).MaxBy(p => z[p]);
-            var edges = group.Select(s => Array.FindLastIndex(graph.EdgeFirst, f => f <= s)).Distinct().Order().ToArray();
+            var edges = group.Select(s => graph.EdgeOfSegment(s)).Distinct().Order().ToArray();
             basins.Add(new AirBasin(edges, group.Sum(s => held[s]), top, z[top]));
         }
         return [.. basins.OrderByDescending(b => b.VolumeM3)];

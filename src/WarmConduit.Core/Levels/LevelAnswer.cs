@@ -107,7 +107,7 @@ public sealed class LevelAnswer
         foreach (int s in segments)
         {
             volume += SegmentM3[s];
-            int edge = EdgeOfSegment(s);
+            int edge = Graph.EdgeOfSegment(s);
             if (edges.Count > 0 && edges[^1].Edge == edge) edges[^1] = (edge, edges[^1].VolumeM3 + SegmentM3[s]);
             else edges.Add((edge, SegmentM3[s]));
             foreach (int p in (ReadOnlySpan<int>)[Graph.SegA[s], Graph.SegB[s]])
@@ -124,13 +124,5 @@ public sealed class LevelAnswer
             if (i == 0 || points[i] != points[i - 1]) points[kept++] = points[i];
         points.RemoveRange(kept, points.Count - kept);
         return new Pool(level, double.IsPositiveInfinity(level) ? -1 : crest, volume, edges, lowest, points);
-    }
-
-    private int EdgeOfSegment(int segment)
-    {
-        int e = Array.BinarySearch(Graph.EdgeFirst, segment);
-        if (e < 0) return ~e - 1;
-        // Every edge has a segment, so starts are distinct and an exact hit is the edge itself.
-        return e;
     }
 }

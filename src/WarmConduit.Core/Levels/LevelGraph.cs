@@ -117,6 +117,13 @@ public sealed class LevelGraph
         return points;
     }
 
+    /// <summary>The edge that owns <paramref name="segment"/>. Every edge has a segment, so an exact hit is the edge itself. O(log edges).</summary>
+    internal int EdgeOfSegment(int segment)
+    {
+        int e = Array.BinarySearch(EdgeFirst, segment);
+        return e < 0 ? ~e - 1 : e;
+    }
+
     /// <summary>Height over ground of every point at <paramref name="attitude"/>, metres; the inside of a vessel is no crest and lies at minus infinity.</summary>
     internal double[] Heights(Attitude attitude)
     {

@@ -141,17 +141,10 @@ public static class DrainDownStudy
         bool reversed = levels.Next[points[0]] != points[1] && levels.Next[points[^1]] == points[^2];
         var legs = new List<RouteLeg> { new(network.Rig.Runs[r].Id, reversed) };
         int at = reversed ? points[0] : points[^1];
-        var runOfStep = new Dictionary<(int, int), (int Run, bool Reversed)>();
-        for (int k = 0; k < network.RunCount; k++)
-        {
-            var course = network.PointsOfRun(k);
-            runOfStep.TryAdd((course[0], course[1]), (k, false));
-            runOfStep.TryAdd((course[^1], course[^2]), (k, true));
-        }
         for (int guard = 0; guard < levels.Next.Length && levels.Next[at] >= 0; guard++)
         {
             int next = levels.Next[at];
-            if (!runOfStep.TryGetValue((at, next), out var step))
+            if (network.RunFrom(at, next) is not { } step)
             {
                 at = next;
                 continue;

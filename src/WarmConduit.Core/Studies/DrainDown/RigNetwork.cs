@@ -20,6 +20,7 @@ internal sealed class RigNetwork
     private readonly Dictionary<string, Part> _parts;
     private readonly Dictionary<int, (string Part, string Port)> _portOfPoint = [];
     private readonly int[][] _runPoints = [];
+    private readonly Dictionary<(int, int), (int Run, bool Reversed)> _runFrom = [];
     private readonly Dictionary<int, (int Run, int Index)> _bendOfPoint = [];
 
     /// <summary>Lays <paramref name="rig"/> out. <see cref="Graph"/> is null when nothing is open anywhere, so that everything stays.</summary>
@@ -53,8 +54,13 @@ internal sealed class RigNetwork
         {
             _runPoints[r] = Graph.PointsOfEdge(r);
             for (int k = 1; k < _runPoints[r].Length - 1; k++) _bendOfPoint[_runPoints[r][k]] = (r, k);
+            _runFrom.TryAdd((_runPoints[r][0], _runPoints[r][1]), (r, false));
+            _runFrom.TryAdd((_runPoints[r][^1], _runPoints[r][^2]), (r, true));
         }
     }
+
+    /// <summary>The run that is entered by going from its end <paramref name="point"/> to <paramref name="next"/>, reversed when that end is its last; or null.</summary>
+    public (int Run, bool Reversed)? RunFrom(int point, int next) => _runFrom.TryGetValue((point, next), out var run) ? run : null;
 
     /// <summary>Points of run number <paramref name="run"/> along its course.</summary>
     public int[] PointsOfRun(int run) => _runPoints[run];
