@@ -28,9 +28,9 @@ public static class ParkingEnvelope
     public static double[] Angles(double most, int count) => [.. Enumerable.Range(0, count).Select(i => count == 1 ? 0 : most * (2.0 * i / (count - 1) - 1))];
 
     /// <summary>
-    /// Solves <paramref name="graph"/> at every pitch and roll. <paramref name="watched"/> are edge numbers of parts that ice breaks. The levels are relaxed for
-    /// several rolls at once, in vectors, over segments ordered outward from the drains, until nothing moves: the same answer as <see cref="Draining"/>
-    /// to the bit. O(attitudes · segments · sweeps); two or three sweeps as a rule. On <paramref name="threads"/> threads (0: all cores) the answer is the same.
+    /// Solves <paramref name="graph"/> at every pitch and roll. <paramref name="watched"/> are edge numbers of parts that ice breaks. The levels are found for
+    /// several rolls at once, in vectors, by the steps of <see cref="Elimination"/>: the same answer as <see cref="Draining"/> to the bit. O(attitudes · segments)
+    /// for a network that is nearly a tree. On <paramref name="threads"/> threads (0: all cores) the answer is the same.
     /// </summary>
     public static EnvelopeAnswer Ask(
         LevelGraph graph,
@@ -43,66 +43,40 @@ public static class ParkingEnvelope
     {
         var total = new double[pitchDeg.Count, rollDeg.Count];
         var worst = new double[pitchDeg.Count, rollDeg.Count];
-        var order = OutwardOrder(graph);
+        var elimination = new Elimination(graph);
         var isWatched = new bool[graph.Network.Edges.Count];
         foreach (int e in watched ?? []) isWatched[e] = true;
         int done = 0;
-        void Row(int p)
+        Worker Row(int p, Worker worker)
         {
-            new Worker(graph, order, isWatched).Row(pitchDeg[p], rollDeg, p, total, worst);
+            worker.Row(pitchDeg[p], rollDeg, p, total, worst);
             progress?.Report(Interlocked.Increment(ref done));
+            return worker;
         }
-        var options = new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = threads > 0 ? threads : Environment.ProcessorCount };
-        if (options.MaxDegreeOfParallelism == 1)
+        Worker New() => new(graph, elimination, isWatched);
+        if (threads == 1)
         {
+            var worker = New();
             for (int p = 0; p < pitchDeg.Count; p++)
             {
                 cancel.ThrowIfCancellationRequested();
-                Row(p);
+                Row(p, worker);
             }
         }
-        else Parallel.For(0, pitchDeg.Count, options, Row);
+        else
+        {
+            var options = new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = threads > 0 ? threads : Environment.ProcessorCount };
+            Parallel.For(0, pitchDeg.Count, options, New, (p, _, worker) => Row(p, worker), _ => { });
+        }
         return new EnvelopeAnswer(pitchDeg, rollDeg, total, worst);
     }
 
-    // Segments as a breadth-first search from the drains meets them, so that one sweep carries most levels all the way.
-    private static int[] OutwardOrder(LevelGraph graph)
-    {
-        var touching = new List<int>[graph.Points.Length];
-        for (int s = 0; s < graph.SegA.Length; s++)
-        {
-            if (graph.SegPasses[s] == Passes.None) continue;
-            (touching[graph.SegA[s]] ??= []).Add(s);
-            (touching[graph.SegB[s]] ??= []).Add(s);
-        }
-        var order = new List<int>(graph.SegA.Length);
-        var taken = new bool[graph.SegA.Length];
-        var reached = new bool[graph.Points.Length];
-        var queue = new Queue<int>(graph.DrainPoints);
-        foreach (int d in graph.DrainPoints) reached[d] = true;
-        while (queue.TryDequeue(out int p))
-        {
-            foreach (int s in touching[p] ?? [])
-            {
-                if (!taken[s])
-                {
-                    taken[s] = true;
-                    order.Add(s);
-                }
-                int q = graph.SegA[s] == p ? graph.SegB[s] : graph.SegA[s];
-                if (reached[q]) continue;
-                reached[q] = true;
-                queue.Enqueue(q);
-            }
-        }
-        return [.. order];
-    }
-
-    private sealed class Worker(LevelGraph graph, int[] order, bool[] watched)
+    private sealed class Worker(LevelGraph graph, Elimination elimination, bool[] watched)
     {
         private static readonly int Lanes = Vector<double>.Count;
         private readonly Vector<double>[] _z = new Vector<double>[graph.Points.Length];
-        private readonly Vector<double>[] _level = new Vector<double>[graph.Points.Length];
+        private readonly Vector<double>[] _level = new Vector<double>[graph.Points.Length + 1];
+        private readonly Vector<double>[] _crest = new Vector<double>[elimination.Crests];
 
         public void Row(double pitchDeg, IReadOnlyList<double> rollDeg, int row, double[,] total, double[,] worst)
         {
@@ -144,35 +118,9 @@ public static class ParkingEnvelope
         private void Levels(double tanPitch, Vector<double> tanRoll)
         {
             var points = graph.Points;
-            for (int p = 0; p < points.Length; p++)
-            {
-                _z[p] = new Vector<double>(points[p].ZM + points[p].XM * tanPitch) + points[p].YM * tanRoll;
-                _level[p] = new Vector<double>(double.PositiveInfinity);
-            }
+            for (int p = 0; p < points.Length; p++) _z[p] = new Vector<double>(points[p].ZM + points[p].XM * tanPitch) + points[p].YM * tanRoll;
             foreach (int v in graph.VesselPoint) _z[v] = new Vector<double>(double.NegativeInfinity);
-            foreach (int d in graph.DrainPoints) _level[d] = _z[d];
-            // Sweeps out and back carry a level along any way that turns fewer times than there were sweeps.
-            for (bool moved = true; moved;)
-            {
-                moved = false;
-                for (int i = 0; i < order.Length; i++) moved |= Relax(order[i]);
-                if (!moved) break;
-                moved = false;
-                for (int i = order.Length - 1; i >= 0; i--) moved |= Relax(order[i]);
-            }
-        }
-
-        private bool Relax(int s)
-        {
-            int a = graph.SegA[s], b = graph.SegB[s];
-            var over = Vector.Max(_z[a], _level[b]);
-            bool moved = Vector.LessThanAny(over, _level[a]);
-            if (moved) _level[a] = Vector.Min(_level[a], over);
-            if (graph.SegPasses[s] != Passes.Both) return moved;
-            over = Vector.Max(_z[b], _level[a]);
-            if (!Vector.LessThanAny(over, _level[b])) return moved;
-            _level[b] = Vector.Min(_level[b], over);
-            return true;
+            elimination.Levels(_z, _level, _crest);
         }
 
         private void AddSegment(int s, int used, Span<double> sum)

@@ -4,7 +4,7 @@ using WarmConduit.Core.Levels;
 
 namespace WarmConduit.Core.Tests.Levels;
 
-/// <summary>Random networks of bores: connected, with loops, one-way and closed elements, bends and one or two drains.</summary>
+/// <summary>Random networks of bores: connected, with loops (now and then very many), one-way and closed elements, bends and one or two drains.</summary>
 internal static class LevelGen
 {
     private static readonly Gen<Point3> Place = Gen.Select(Gen.Double[0, 5], Gen.Double[0, 2], Gen.Double[0, 0.6], (x, y, z) => new Point3(x, y, z));
@@ -13,8 +13,8 @@ internal static class LevelGen
     public static readonly Gen<Attitude> Attitude = Gen.Select(Gen.Double[-3, 3], Gen.Double[-3, 3], (p, r) => new Attitude(p, r));
 
     public static readonly Gen<LevelNetwork> Network =
-        from places in Place.Array[2, 14]
-        from extra in Gen.Int[0, 4]
+        from places in Gen.Frequency((4, Place.Array[2, 14]), (1, Place.Array[16, 20]))
+        from extra in places.Length < 16 ? Gen.Int[0, 4] : Gen.Int[100, 160]
         from ends in Gen.Select(Gen.Int[0, 999], Gen.Int[0, 999]).Array[places.Length + extra]
         from ways in Way.Array[places.Length + extra]
         from vias in Place.Array[0, 2].Array[places.Length + extra]
