@@ -1,16 +1,14 @@
-import { mkdtempSync } from "node:fs";
-import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { defineConfig } from "@playwright/test";
 
 const port = 5291;
 const root = join(import.meta.dirname, "..");
 const server = join(root, "src/WarmConduit.Server/bin/Release/net10.0/WarmConduit.Server.dll");
-const data = mkdtempSync(join(tmpdir(), "warm-conduit-"));
+const data = join(root, "artifacts/e2e-data");
 
-/** The built application with the demo rig, its database in a folder of its own. */
+/** The built application with the demo rig and a new database. */
 export const application = {
-  command: `dotnet ${server} --port ${port} --data ${data} --demo ${root}/demo --web ${root}/web/dist`,
+  command: `rm -rf ${data} && exec dotnet ${server} --port ${port} --data ${data} --demo ${root}/demo --web ${root}/web/dist`,
   url: `http://127.0.0.1:${port}/api/units`,
   reuseExistingServer: false,
 };

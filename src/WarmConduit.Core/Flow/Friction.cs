@@ -1,6 +1,6 @@
 namespace WarmConduit.Core.Flow;
 
-/// <summary>Head lost along a pipe.</summary>
+/// <summary>Head lost along a pipe. Closed forms, O(1).</summary>
 public static class Friction
 {
     /// <summary>Standard gravity, m/s².</summary>

@@ -1,6 +1,6 @@
 namespace WarmConduit.Core.Heat;
 
-/// <summary>Heat between surfaces and air. Coefficients in W/m²K, temperatures in °C.</summary>
+/// <summary>Heat between surfaces and air. Coefficients in W/m²K, temperatures in °C; closed forms, O(1), that check nothing.</summary>
 public static class Film
 {
     /// <summary>Stefan-Boltzmann constant, W/m²K⁴.</summary>

@@ -20,7 +20,7 @@ public static class TankFace
         return 1 / r;
     }
 
-    /// <summary>W/m²K of a face that stands on a floor or against a wall: no film on it, but the floor's or wall's layers and the film beyond.</summary>
+    /// <summary>W/m²K of a face that stands on a floor or against a wall: no film on it, but the floor's or wall's layers and the film beyond. O(layers).</summary>
     public static double AgainstWPerM2K(double wallM, ReadOnlySpan<WallLayer> insulation, ReadOnlySpan<WallLayer> beyond, double beyondFilmWPerM2K)
     {
         double r = 1 / TransmittanceWPerM2K(wallM, insulation, beyondFilmWPerM2K);

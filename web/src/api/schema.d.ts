@@ -1264,6 +1264,8 @@ export interface components {
             wetFrom: number;
             /** Format: double */
             wetTo: number;
+            /** Format: double */
+            standsAtM: null | number;
         };
         StockPart: {
             id: string;

@@ -79,7 +79,18 @@ function run(runId: string, stations: Schema["Station"][], route: Schema["RouteL
 }
 
 function station(place: Schema["Point3"], distanceM: number, more: Partial<Schema["Station"]> = {}): Schema["Station"] {
-  return { at: place, distanceM, heightM: place.zM, levelM: place.zM, fall: null, direction: 1, wetFrom: 0, wetTo: 0, ...more };
+  return {
+    at: place,
+    distanceM,
+    heightM: place.zM,
+    levelM: place.zM,
+    fall: null,
+    direction: 1,
+    wetFrom: 0,
+    wetTo: 0,
+    standsAtM: null,
+    ...more,
+  };
 }
 
 /** What the server would say of it: the low bend holds water up to the tee. */
@@ -88,15 +99,27 @@ export const drain: Schema["DrainDownAnswer"] = {
   inRunsL: 0.1,
   byDesignL: 0,
   filmL: 0,
-  pools: [],
+  pools: [
+    {
+      id: "pool:upper",
+      words: "Upper",
+      heldL: 0.1,
+      levelM: 0.4,
+      lowest: { at: at(1, 0, 0.2), words: "Upper, bend 1", runId: "upper", pointIndex: 1, partId: null, zoneId: null },
+      crest: { at: at(2, 0, 0.4), words: "the tee", runId: null, pointIndex: null, partId: "tee", zoneId: null },
+      shutBy: null,
+      shares: [{ runId: "upper", heldL: 0.1 }],
+      threatens: [],
+    },
+  ],
   parts: [],
   drains: [],
   runs: [
     run(
       "upper",
       [
-        station(at(0, 0, 0.8), 0, { fall: 0.5, wetFrom: 0.67, wetTo: 1 }),
-        station(at(1, 0, 0.2), 1.2, { levelM: 0.4, fall: -0.2, wetFrom: 0, wetTo: 1 }),
+        station(at(0, 0, 0.8), 0, { fall: 0.5, wetFrom: 0.67, wetTo: 1, standsAtM: 0.4 }),
+        station(at(1, 0, 0.2), 1.2, { levelM: 0.4, fall: -0.2, wetFrom: 0, wetTo: 1, standsAtM: 0.4 }),
         station(at(2, 0, 0.4), 2.2),
       ],
       [

@@ -39,11 +39,6 @@ internal sealed partial class NightRun
     private readonly int[] _knot;
     private int _windKnot;
 
-    // Heaters.
-    private readonly double[] _givenJ, _powerW;
-    private readonly int[] _state;
-    private readonly double[][] _wh;
-
     private readonly BodyMilestones[] _marks;
     private double _heatersJ, _boundaryJ, _turnoverJ;
     private double _stepS = double.NaN, _previousStepS;
@@ -71,7 +66,7 @@ internal sealed partial class NightRun
         _windG = [.. layout.Network.Zones.Select(z => z.OutdoorWPerKPerMPerS)];
         _foreseen = new (double, double)[layout.Neighbours.Length];
         (_b0, _b1, _knot) = (new double[layout.Boundary.Length], new double[layout.Boundary.Length], new int[layout.Boundary.Length]);
-        (_givenJ, _powerW, _state) = (new double[layout.Heaters.Length], new double[layout.Heaters.Length], new int[layout.Heaters.Length]);
+        (_givenJ, _powerW, _state) = (new double[layout.Heaters.Length], new double[layout.Heaters.Length], new HeaterState[layout.Heaters.Length]);
         int hours = (int)Math.Ceiling(layout.Network.EndS / 3600);
         _wh = new double[layout.Heaters.Length][];
         for (int i = 0; i < _wh.Length; i++) _wh[i] = new double[hours];
@@ -253,14 +248,7 @@ internal sealed partial class NightRun
         Array.Copy(_t, _tBefore, _nb);
         for (int b = 0; b < _nb; b++) Advance(b, at, step);
         SettleNeighbours(step);
-        for (int n = 0; n < _powerW.Length; n++)
-        {
-            double joule = _powerW[n] * step;
-            _givenJ[n] += joule;
-            _heatersJ += joule;
-            _turnoverJ += Math.Abs(joule);
-            _wh[n][Math.Min((int)((at + step / 2) / 3600), _wh[n].Length - 1)] += joule / 3600;
-        }
+        AccountHeaters(at, step);
         Array.Copy(_zoneC, _zoneBefore, _nz);
         Array.Copy(_zone1, _zoneC, _nz);
         _previousStepS = step;
@@ -298,21 +286,7 @@ internal sealed partial class NightRun
         _extraT[b] = 0;
         _extraW[b] = _carryJ[b] / step;
         double guess = _previousStepS > 0 ? _t[b] + (_t[b] - _tBefore[b]) * step / (2 * _previousStepS) : _t[b];
-        for (int n = _l.BodyHeaterStart[b]; n < _l.BodyHeaterStart[b + 1]; n++)
-        {
-            var heater = _l.Heaters[n].Heater;
-            _state[n] = StateOf(heater, n, at, guess);
-            double left = heater.LimitWh * 3600 - _givenJ[n];
-            if (_state[n] != 0 && left < heater.PowerW * step) (_state[n], _powerW[n]) = (3, Math.Min(left / step, heater.PowerW));
-            if (_state[n] == 2) _extraW[b] += heater.PowerW;
-            else if (_state[n] == 3) _extraW[b] += _powerW[n];
-            else if (_state[n] == 1)
-            {
-                double g = heater.PowerW / heater.BandK, t = heater.SetpointC + heater.BandK / 2;
-                _extraT[b] = (_extraT[b] * _extraG[b] + t * g) / (_extraG[b] + g);
-                _extraG[b] += g;
-            }
-        }
+        AddBodyHeaters(b, at, step, guess);
         _carryJ[b] = 0;
     }
 
@@ -329,46 +303,6 @@ internal sealed partial class NightRun
         }
     }
 
-    // 0 off, 1 in its band, 2 full, 3 what its limit leaves.
-    private int StateOf(NightHeater heater, int n, double at, double celsius)
-    {
-        if (at < heater.FromS - 1e-6 || at >= heater.ToS - 1e-6 || heater.PowerW == 0 || _givenJ[n] >= heater.LimitWh * 3600) return 0;
-        double share = (heater.SetpointC + heater.BandK / 2 - celsius) / heater.BandK;
-        return share <= 0 ? 0 : share >= 1 ? 2 : 1;
-    }
-
-    private void ChooseZoneHeaters(double at)
-    {
-        for (int n = 0; n < _l.BodyHeaterStart[0]; n++) _state[n] = StateOf(_l.Heaters[n].Heater, n, at, _zoneC[_l.Heaters[n].Owner]);
-    }
-
-    private bool MendZoneHeaters(double at, double step, bool keep)
-    {
-        bool changed = false;
-        for (int n = 0; n < _l.BodyHeaterStart[0]; n++)
-        {
-            var heater = _l.Heaters[n].Heater;
-            int z = _l.Heaters[n].Owner;
-            double end = heater.PowerW > 0 ? EndWeight(heater.PowerW / heater.BandK, z, step) : 0.5;
-            double mean = (1 - end) * _zoneC[z] + end * _zone1[z];
-            int state = _state[n] == 3 || keep ? _state[n] : StateOf(heater, n, at, mean);
-            // From off to full and back a narrow band would be jumped over: it is tried first.
-            if ((state, _state[n]) is (0, 2) or (2, 0) && StateOf(heater, n, at, heater.SetpointC) == 1) state = 1;
-            _powerW[n] = state switch
-            {
-                0 => 0,
-                1 => heater.PowerW / heater.BandK * (heater.SetpointC + heater.BandK / 2 - mean),
-                2 => heater.PowerW,
-                _ => _powerW[n],
-            };
-            double left = heater.LimitWh * 3600 - _givenJ[n];
-            if (!keep && state is 1 or 2 && _powerW[n] * step > left) (state, _powerW[n]) = (3, left / step);
-            changed |= state != _state[n];
-            _state[n] = state;
-        }
-        return changed;
-    }
-
     private void Assemble(double step, double wind)
     {
         Array.Clear(_matrix);
@@ -380,19 +314,7 @@ internal sealed partial class NightRun
         }
         for (int i = 0; i < _l.Links.Length; i++) Join(_l.Links[i].A, _l.Links[i].B, _l.Links[i].G * _linkFactor[i]);
         for (int o = 0; o < _l.Openings.Length; o++) Join(_l.Openings[o].A, _l.Openings[o].B, _openingG[o]);
-        for (int n = 0; n < _l.BodyHeaterStart[0]; n++)
-        {
-            var (_, z, _, heater) = _l.Heaters[n];
-            double g = heater.PowerW / heater.BandK;
-            if (_state[n] == 1)
-            {
-                double end = EndWeight(g, z, step);
-                _matrix[z, z] += g * end;
-                _rhs[z] += g * (heater.SetpointC + heater.BandK / 2 - (1 - end) * _zoneC[z]);
-            }
-            else if (_state[n] == 2) _rhs[z] += heater.PowerW;
-            else if (_state[n] == 3) _rhs[z] += _powerW[n];
-        }
+        AddZoneHeaters(step);
         for (int b = 0; b < _nb; b++) AddBody(b, step);
     }
 
@@ -418,9 +340,6 @@ internal sealed partial class NightRun
             _openingG[o] = _openingFactor[o] * AirExchange.OpeningWPerK(area, height, ta - tb, (ta + tb) / 2);
         }
     }
-
-    // A thermostat with a narrow band answers faster than a step: then the end of the step counts for more than its start, or it would swing. A half otherwise.
-    private double EndWeight(double g, int z, double step) => Math.Max(0.5, 1 - _capacity[z] / (g * step));
 
     private double OutdoorG(int z, double wind) => (_outdoorG[z] + _windG[z] * wind) * _outdoorFactor[z];
 

@@ -162,22 +162,7 @@ internal sealed partial class NightRun
             if (to < 0) Boundary((ice ? _iceG[c] : _l.ContactG[c]) * ((_b0[-1 - to] + _b1[-1 - to]) / 2 - mean) * step);
         }
         _mean[b] = mean;
-        if (_special[b]) SettleHeaters(b, mean);
-    }
-
-    private void SettleHeaters(int b, double mean)
-    {
-        for (int n = _l.BodyHeaterStart[b]; n < _l.BodyHeaterStart[b + 1]; n++)
-        {
-            var heater = _l.Heaters[n].Heater;
-            _powerW[n] = _state[n] switch
-            {
-                0 => 0,
-                1 => heater.PowerW / heater.BandK * (heater.SetpointC + heater.BandK / 2 - mean),
-                2 => heater.PowerW,
-                _ => _powerW[n],
-            };
-        }
+        SettleHeaters(b, mean);
     }
 
     // Follows a body through a step in which it changes state, with the zones' air known. What the zones were told of it is set right with the next step.

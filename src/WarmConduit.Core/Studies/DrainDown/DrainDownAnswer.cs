@@ -46,8 +46,9 @@ public sealed record PoolAnswer(
 /// <param name="Direction">+1 when the water of that length leaves towards the run's end, -1 towards its start, 0 nowhere.</param>
 /// <param name="WetFrom">Start of the wet part of that length, 0..1.</param>
 /// <param name="WetTo">End of it; equal to the start when dry.</param>
+/// <param name="StandsAtM">Level of the water that stays in that length; null when it is dry and where nothing lets it out.</param>
 public sealed record Station(
-    Point3 At, double DistanceM, double HeightM, double? LevelM, double? Fall, int Direction, double WetFrom, double WetTo);
+    Point3 At, double DistanceM, double HeightM, double? LevelM, double? Fall, int Direction, double WetFrom, double WetTo, double? StandsAtM);
 
 /// <summary>A run on the way to a drain; reversed when it is passed from its end to its start.</summary>
 public sealed record RouteLeg(string RunId, bool Reversed);

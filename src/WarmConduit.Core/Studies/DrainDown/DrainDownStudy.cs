@@ -57,7 +57,7 @@ public static class DrainDownStudy
             for (int k = 0; k < course.Count; k++)
             {
                 if (k > 0) at += course[k].DistanceM(course[k - 1]);
-                stations.Add(new Station(course[k], at, parked.HeightM(course[k]), null, null, 0, 0, k < course.Count - 1 ? 1 : 0));
+                stations.Add(new Station(course[k], at, parked.HeightM(course[k]), null, null, 0, 0, k < course.Count - 1 ? 1 : 0, null));
             }
             double full = pipe.BoreM2() * at * 1000;
             runs.Add(new RunDrain(run.Id, pipe.InnerDiameterM, at, full, full, 0, null, 0, stations, [new RouteLeg(run.Id, false)], null));
@@ -94,7 +94,7 @@ public static class DrainDownStudy
         {
             int p = points[k];
             double z = levels.HeightM[p];
-            double? fall = null, level = Finite(levels.LevelM[p]);
+            double? fall = null, standsAt = null;
             double wetFrom = 0, wetTo = 0, length = 0;
             int direction = 0;
             if (k + 1 < points.Length)
@@ -103,14 +103,16 @@ public static class DrainDownStudy
                 length = graph.SegLengthM[first + k];
                 direction = levels.Next[p] == q ? 1 : levels.Next[q] == p ? -1 : LowerWay(levels, p, q);
                 if (direction != 0 && length > 0) fall = direction * (z - levels.HeightM[q]) / length;
-                (wetFrom, wetTo) = WetSpan(levels.SegmentM3[first + k], Math.Min(levels.LevelM[p], levels.LevelM[q]), z, levels.HeightM[q]);
+                double stands = Draining.OutLevel(graph.SegPasses[first + k], levels.LevelM[p], levels.LevelM[q]);
+                (wetFrom, wetTo) = WetSpan(levels.SegmentM3[first + k], stands, z, levels.HeightM[q]);
+                if (wetTo > wetFrom) standsAt = Finite(stands);
                 if (fall is { } f)
                 {
                     film += FilmL(pipe.BoreM2(), length * (1 - (wetTo - wetFrom)), f, network.Rig.Brief.LeastFall);
                     if (leastFall is null || f < leastFall) (leastFall, leastAt) = (f, k);
                 }
             }
-            stations.Add(new Station(graph.Points[p], distance, z, level, fall, direction, wetFrom, wetTo));
+            stations.Add(new Station(graph.Points[p], distance, z, Finite(levels.LevelM[p]), fall, direction, wetFrom, wetTo, standsAt));
             distance += length;
         }
         var (route, end) = RouteOf(network, levels, r);

@@ -10,7 +10,7 @@ import { useSize } from "../../ui/useSize";
 import { raised, runOf, useBench } from "./benchStore";
 import { HeightField } from "./HeightField";
 import { RunPicker } from "./RunPicker";
-import { type Strip, type StripLength, type StripPoint, sameHandle, unroll } from "./stripGeometry";
+import { poolLine, type Strip, type StripLength, type StripPoint, sameHandle, unroll } from "./stripGeometry";
 
 const margin = { left: 58, right: 40, top: 26, bottom: 26 };
 
@@ -35,7 +35,13 @@ export function FallStrip() {
         <HeightField point={chosen ?? null} />
       </header>
       {strip && rig ? (
-        <StripSvg strip={strip} rig={rig} chosen={chosen ?? null} print={print} />
+        <StripSvg
+          strip={strip}
+          pool={poolLine(strip, answer?.drain.pools ?? [], runId ?? "")}
+          rig={rig}
+          chosen={chosen ?? null}
+          print={print}
+        />
       ) : (
         <p className="p-4 text-muted">Choose a run in a drawing.</p>
       )}
@@ -49,7 +55,15 @@ function summary(drain: Schema["RunDrain"], print: Print) {
   return `${end} · ${print(drain.lengthM, "length")} long · ${held}`;
 }
 
-function StripSvg({ strip, rig, chosen, print }: { strip: Strip; rig: Schema["Rig"]; chosen: StripPoint | null; print: Print }) {
+interface StripProps {
+  strip: Strip;
+  pool: ReturnType<typeof poolLine>;
+  rig: Schema["Rig"];
+  chosen: StripPoint | null;
+  print: Print;
+}
+
+function StripSvg({ strip, pool, rig, chosen, print }: StripProps) {
   const [box, size] = useSize<HTMLDivElement>();
   const { select, preview, commit, cancelPreview } = useBench();
   // While a point is dragged the window keeps its heights, or the point would run from the finger.
@@ -110,7 +124,6 @@ function StripSvg({ strip, rig, chosen, print }: { strip: Strip; rig: Schema["Ri
   const handles = strip.points.filter(
     (p, i) => i === 0 || !sameHandle(p.handle ?? null, strip.points[i - 1]?.handle ?? null) || p.handle === null,
   );
-  const pool = poolLine(strip);
   const wedges = strip.lengths.map((l) => wedgeOf(l, rig.brief.leastFall, x, y)).filter((w) => w !== null);
   const poolText = pool && `stands to ${print(pool.levelM, "length")}, the crest${pool.crest ? ` at ${pool.crest}` : ""}`;
   const names = placeLabels(
@@ -344,24 +357,6 @@ function Falls(props: { lengths: StripLength[]; leastFall: number; x(m: number):
       </text>
     );
   });
-}
-
-/** The level at which the largest pool of the chosen run stands, from its water to its crest. */
-function poolLine(strip: Strip) {
-  const wet = strip.lengths.filter((l) => l.own && l.wetTo > l.wetFrom && l.levelM != null);
-  const first = wet[0];
-  const last = wet.at(-1);
-  if (!first || !last) return null;
-  const levelM = Math.max(...wet.map((l) => l.levelM as number));
-  const fromM = first.from.alongM + (first.to.alongM - first.from.alongM) * first.wetFrom;
-  const toM = last.from.alongM + (last.to.alongM - last.from.alongM) * last.wetTo;
-  const crest = strip.points.find((p) => Math.abs(p.heightM - levelM) < 1e-6);
-  return {
-    levelM,
-    fromM: Math.min(fromM, crest?.alongM ?? fromM),
-    toM: Math.max(toM, crest?.alongM ?? toM),
-    crest: crest?.name ?? (crest ? `bend ${crest.station}` : null),
-  };
 }
 
 function gridLines(low: number, high: number, span: number, system: Schema["UnitSystem"]) {

@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import type { ComponentProps, ReactNode } from "react";
 import { usePrint } from "../../app/units";
 import { Choice, Panel, Slider, Switch } from "../../ui/controls";
 import { useBench } from "./benchStore";
@@ -11,61 +11,58 @@ export function WeatherStrip() {
   const { conditions: c, setConditions } = useBench();
   const print = usePrint();
   if (!c) return null;
-  const outdoor = print(c.outdoorC, "temperature");
-  const wind = print(c.windMPerS, "speed");
-  const start = print(c.startWaterC, "temperature");
   return (
     <Panel aria-label="The night" className="flex items-stretch divide-x divide-rule overflow-x-auto">
-      <Field title="Outdoors" value={outdoor} className="w-36 grow-2">
-        <Slider
-          label="Outdoor temperature"
-          value={c.outdoorC}
-          min={-30}
-          max={15}
-          step={0.5}
-          text={outdoor}
-          onChange={(outdoorC) => setConditions({ outdoorC })}
-        />
-      </Field>
-      <Field title="Wind" value={wind} className="w-28 grow">
-        <Slider
-          label="Wind"
-          value={c.windMPerS}
-          min={0}
-          max={20}
-          step={0.5}
-          text={wind}
-          onChange={(windMPerS) => setConditions({ windMPerS })}
-        />
-      </Field>
+      <SliderField
+        title="Outdoors"
+        label="Outdoor temperature"
+        className="w-36 grow-2"
+        text={print(c.outdoorC, "temperature")}
+        value={c.outdoorC}
+        min={-30}
+        max={15}
+        step={0.5}
+        onChange={(outdoorC) => setConditions({ outdoorC })}
+      />
+      <SliderField
+        title="Wind"
+        label="Wind"
+        className="w-28 grow"
+        text={print(c.windMPerS, "speed")}
+        value={c.windMPerS}
+        min={0}
+        max={20}
+        step={0.5}
+        onChange={(windMPerS) => setConditions({ windMPerS })}
+      />
       <Field title="Heat" value={c.heatOn ? "on" : "off"}>
         <Switch label="Heat" on={c.heatOn} onChange={(heatOn) => setConditions({ heatOn })} />
       </Field>
-      <Field title="Water at start" value={start} className="w-40 grow">
-        <Slider
-          label="Water temperature at the start"
-          value={c.startWaterC}
-          min={0}
-          max={40}
-          step={1}
-          text={start}
-          onChange={(startWaterC) => setConditions({ startWaterC })}
-        />
-      </Field>
-      <Field title="Left for" value={print(c.hours * 3600, "duration")} className="w-32 grow">
-        <Slider
-          label="How long it is left"
-          value={Math.max(
-            0,
-            spans.findLastIndex((h) => h <= c.hours),
-          )}
-          min={0}
-          max={spans.length - 1}
-          step={1}
-          text={print(c.hours * 3600, "duration")}
-          onChange={(i) => setConditions({ hours: spans[i] ?? 8 })}
-        />
-      </Field>
+      <SliderField
+        title="Water at start"
+        label="Water temperature at the start"
+        className="w-40 grow"
+        text={print(c.startWaterC, "temperature")}
+        value={c.startWaterC}
+        min={0}
+        max={40}
+        step={1}
+        onChange={(startWaterC) => setConditions({ startWaterC })}
+      />
+      <SliderField
+        title="Left for"
+        label="How long it is left"
+        className="w-32 grow"
+        text={print(c.hours * 3600, "duration")}
+        value={Math.max(
+          0,
+          spans.findLastIndex((h) => h <= c.hours),
+        )}
+        min={0}
+        max={spans.length - 1}
+        step={1}
+        onChange={(i) => setConditions({ hours: spans[i] ?? 8 })}
+      />
       <Field title="Water system" value="">
         <Choice
           label="Water in the system"
@@ -82,14 +79,22 @@ export function WeatherStrip() {
   );
 }
 
+function SliderField({ title, className, ...slider }: { title: string; className: string } & ComponentProps<typeof Slider>) {
+  return (
+    <Field title={title} value={slider.text} className={className}>
+      <Slider {...slider} />
+    </Field>
+  );
+}
+
 function Field(props: { title: string; value: string; className?: string; children: ReactNode }) {
   return (
-    <div className={`flex min-w-0 shrink-0 flex-col justify-center px-3 py-1.5 ${props.className ?? ""}`}>
+    <div className={`flex min-w-0 shrink-0 flex-col px-3 py-1.5 ${props.className ?? ""}`}>
       <p className="flex items-baseline justify-between gap-2 whitespace-nowrap">
         <span className="text-muted">{props.title}</span>
         <strong className="text-[15px] font-semibold">{props.value}</strong>
       </p>
-      {props.children}
+      <div className="flex grow flex-col justify-center">{props.children}</div>
     </div>
   );
 }

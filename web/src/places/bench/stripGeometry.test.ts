@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { drain, rig } from "../../test/rig";
 import { raised } from "./benchStore";
-import { sameHandle, unroll } from "./stripGeometry";
+import { poolLine, sameHandle, unroll } from "./stripGeometry";
 
 describe("the fall strip", () => {
   const strip = unroll(rig, drain, "upper");
@@ -22,6 +22,17 @@ describe("the fall strip", () => {
     const [, , last] = strip?.lengths ?? [];
     expect(last).toMatchObject({ own: false, wetFrom: 0.5, wetTo: 0.75, fall: 0.6 });
     expect(strip?.lengths[0]).toMatchObject({ own: true, wetFrom: 0.67, wetTo: 1, levelM: 0.4 });
+  });
+
+  it("draws the level of the chosen run's largest pool from its water to its crest", () => {
+    const own = strip as NonNullable<typeof strip>;
+    const line = poolLine(own, drain.pools, "upper");
+    expect(line).toMatchObject({ levelM: 0.4, toM: 2.2, crest: "the tee" });
+    expect(line?.fromM).toBeCloseTo(0.67 * 1.2);
+    const [pool] = drain.pools as [(typeof drain.pools)[number]];
+    const beyond = { ...pool, crest: { ...pool.lowest, runId: "lower", pointIndex: 0, words: "Lower, end" } };
+    expect(poolLine(own, [beyond], "upper")).toMatchObject({ toM: 2.7, crest: "Lower, end" });
+    expect(poolLine(own, drain.pools, "lower")).toBeNull();
   });
 
   it("gives bends and small parts a handle, and tanks none but a reason", () => {

@@ -11,11 +11,11 @@ export interface StripPoint {
   heightM: number;
   /** Height above the floor, as built (not tilted), m. */
   builtM: number;
-  levelM: number | null | undefined;
   runId: string;
   /** Index of the station in its run. */
   station: number;
   own: boolean;
+  partId: string | null;
   name: string | null;
   handle: Handle | null;
   /** Why it cannot be moved, where it cannot. */
@@ -75,7 +75,7 @@ export function unroll(rig: Rig, drain: Schema["DrainDownAnswer"], runId: string
         fall: s.fall,
         wetFrom: leg.reversed ? 1 - s.wetTo : s.wetFrom,
         wetTo: leg.reversed ? 1 - s.wetFrom : s.wetTo,
-        levelM: lower(from.levelM, to.levelM),
+        levelM: s.standsAtM,
       });
     }
     points.push(...made);
@@ -85,7 +85,28 @@ export function unroll(rig: Rig, drain: Schema["DrainDownAnswer"], runId: string
   return { points, lengths, lengthM: start, lowM: Math.min(...heights), highM: Math.max(...heights) };
 }
 
-const lower = (a: number | null | undefined, b: number | null | undefined) => (a == null ? b : b == null ? a : Math.min(a, b));
+/** The level at which the largest pool of the chosen run stands, from its water to its crest. */
+export function poolLine(strip: Strip, pools: Schema["PoolAnswer"][], runId: string) {
+  const heldBy = (p: Schema["PoolAnswer"]) => p.shares.find((s) => s.runId === runId)?.heldL ?? 0;
+  const pool = [...pools].sort((a, b) => heldBy(b) - heldBy(a))[0];
+  const wet = strip.lengths.filter((l) => l.own && l.wetTo > l.wetFrom);
+  const first = wet[0];
+  const last = wet.at(-1);
+  if (!pool || heldBy(pool) === 0 || pool.levelM == null || !first || !last) return null;
+  const { crest } = pool;
+  const point =
+    crest &&
+    strip.points.find((p) => (crest.partId ? p.partId === crest.partId : p.runId === crest.runId && p.station === crest.pointIndex));
+  const along = (l: StripLength, share: number) => l.from.alongM + (l.to.alongM - l.from.alongM) * share;
+  const fromM = along(first, first.wetFrom);
+  const toM = along(last, last.wetTo);
+  return {
+    levelM: pool.levelM,
+    fromM: Math.min(fromM, point?.alongM ?? fromM),
+    toM: Math.max(toM, point?.alongM ?? toM),
+    crest: crest?.words ?? null,
+  };
+}
 
 const vessels = new Set(["tank", "grey-tank", "storage-heater", "calorifier"]);
 
@@ -96,13 +117,12 @@ function point(rig: Rig, run: Schema["Run"], station: Station, index: number): O
   const base = {
     heightM: station.heightM,
     builtM: station.at.zM,
-    levelM: station.levelM,
     runId: run.id,
     station: index,
   };
-  if (!part) return { ...base, name: null, handle: { kind: "bend", runId: run.id, bend: index - 1 }, fixed: null };
+  if (!part) return { ...base, partId: null, name: null, handle: { kind: "bend", runId: run.id, bend: index - 1 }, fixed: null };
   const fixed = vessels.has(part.stock) ? `${part.name} stands where it stands; move a tank in the shell` : null;
-  return { ...base, name: part.name, handle: fixed ? null : { kind: "part", partId: part.id }, fixed };
+  return { ...base, partId: part.id, name: part.name, handle: fixed ? null : { kind: "part", partId: part.id }, fixed };
 }
 
 /** Two handles that move the same thing. */

@@ -1,0 +1,127 @@
+namespace WarmConduit.Core.Heat.Night;
+
+// Heaters: those of zones are part of the zones' equations, those of bodies stand still for a step. Zones' come first in the numbering.
+internal sealed partial class NightRun
+{
+    private enum HeaterState
+    {
+        Off,
+
+        // Between off and full, in proportion.
+        InBand,
+        Full,
+
+        // What its limit leaves of a step.
+        Rest,
+    }
+
+    private readonly double[] _givenJ, _powerW;
+    private readonly HeaterState[] _state;
+    private readonly double[][] _wh;
+
+    // Off to full and back over the band, W/K, about the temperature at which it goes off.
+    private static double BandWPerK(NightHeater heater) => heater.PowerW / heater.BandK;
+
+    private static double OffC(NightHeater heater) => heater.SetpointC + heater.BandK / 2;
+
+    private double LeftJ(int n) => _l.Heaters[n].Heater.LimitWh * 3600 - _givenJ[n];
+
+    // Watts over a step in which what the heater senses was at `mean` on average; of a rest, what was set before.
+    private double PowerW(int n, HeaterState state, double mean) => state switch
+    {
+        HeaterState.Off => 0,
+        HeaterState.InBand => BandWPerK(_l.Heaters[n].Heater) * (OffC(_l.Heaters[n].Heater) - mean),
+        HeaterState.Full => _l.Heaters[n].Heater.PowerW,
+        _ => _powerW[n],
+    };
+
+    private HeaterState StateOf(NightHeater heater, int n, double at, double celsius)
+    {
+        if (at < heater.FromS - 1e-6 || at >= heater.ToS - 1e-6 || heater.PowerW == 0 || _givenJ[n] >= heater.LimitWh * 3600) return HeaterState.Off;
+        double share = (OffC(heater) - celsius) / heater.BandK;
+        return share <= 0 ? HeaterState.Off : share >= 1 ? HeaterState.Full : HeaterState.InBand;
+    }
+
+    private void ChooseZoneHeaters(double at)
+    {
+        for (int n = 0; n < _l.BodyHeaterStart[0]; n++) _state[n] = StateOf(_l.Heaters[n].Heater, n, at, _zoneC[_l.Heaters[n].Owner]);
+    }
+
+    private bool MendZoneHeaters(double at, double step, bool keep)
+    {
+        bool changed = false;
+        for (int n = 0; n < _l.BodyHeaterStart[0]; n++)
+        {
+            var heater = _l.Heaters[n].Heater;
+            int z = _l.Heaters[n].Owner;
+            double end = heater.PowerW > 0 ? EndWeight(BandWPerK(heater), z, step) : 0.5;
+            double mean = (1 - end) * _zoneC[z] + end * _zone1[z];
+            var state = _state[n] == HeaterState.Rest || keep ? _state[n] : StateOf(heater, n, at, mean);
+            // From off to full and back a narrow band would be jumped over: it is tried first.
+            if ((state, _state[n]) is (HeaterState.Off, HeaterState.Full) or (HeaterState.Full, HeaterState.Off) && StateOf(heater, n, at, heater.SetpointC) == HeaterState.InBand)
+                state = HeaterState.InBand;
+            _powerW[n] = PowerW(n, state, mean);
+            double left = LeftJ(n);
+            if (!keep && state is HeaterState.InBand or HeaterState.Full && _powerW[n] * step > left) (state, _powerW[n]) = (HeaterState.Rest, left / step);
+            changed |= state != _state[n];
+            _state[n] = state;
+        }
+        return changed;
+    }
+
+    private void AddZoneHeaters(double step)
+    {
+        for (int n = 0; n < _l.BodyHeaterStart[0]; n++)
+        {
+            var (_, z, _, heater) = _l.Heaters[n];
+            double g = BandWPerK(heater);
+            if (_state[n] == HeaterState.InBand)
+            {
+                double end = EndWeight(g, z, step);
+                _matrix[z, z] += g * end;
+                _rhs[z] += g * (OffC(heater) - (1 - end) * _zoneC[z]);
+            }
+            else if (_state[n] == HeaterState.Full) _rhs[z] += heater.PowerW;
+            else if (_state[n] == HeaterState.Rest) _rhs[z] += _powerW[n];
+        }
+    }
+
+    private void AddBodyHeaters(int b, double at, double step, double guess)
+    {
+        for (int n = _l.BodyHeaterStart[b]; n < _l.BodyHeaterStart[b + 1]; n++)
+        {
+            var heater = _l.Heaters[n].Heater;
+            _state[n] = StateOf(heater, n, at, guess);
+            double left = LeftJ(n);
+            if (_state[n] != HeaterState.Off && left < heater.PowerW * step) (_state[n], _powerW[n]) = (HeaterState.Rest, Math.Min(left / step, heater.PowerW));
+            if (_state[n] == HeaterState.Full) _extraW[b] += heater.PowerW;
+            else if (_state[n] == HeaterState.Rest) _extraW[b] += _powerW[n];
+            else if (_state[n] == HeaterState.InBand)
+            {
+                double g = BandWPerK(heater), t = OffC(heater);
+                _extraT[b] = (_extraT[b] * _extraG[b] + t * g) / (_extraG[b] + g);
+                _extraG[b] += g;
+            }
+        }
+    }
+
+    private void SettleHeaters(int b, double mean)
+    {
+        for (int n = _l.BodyHeaterStart[b]; n < _l.BodyHeaterStart[b + 1]; n++) _powerW[n] = PowerW(n, _state[n], mean);
+    }
+
+    // A thermostat with a narrow band answers faster than a step: then the end of the step counts for more than its start, or it would swing. A half otherwise.
+    private double EndWeight(double g, int z, double step) => Math.Max(0.5, 1 - _capacity[z] / (g * step));
+
+    private void AccountHeaters(double at, double step)
+    {
+        for (int n = 0; n < _powerW.Length; n++)
+        {
+            double joule = _powerW[n] * step;
+            _givenJ[n] += joule;
+            _heatersJ += joule;
+            _turnoverJ += Math.Abs(joule);
+            _wh[n][Math.Min((int)((at + step / 2) / 3600), _wh[n].Length - 1)] += joule / 3600;
+        }
+    }
+}
