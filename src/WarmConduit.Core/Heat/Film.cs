@@ -11,7 +11,8 @@ public static class Film
 
     /// <summary>
     /// Cylinder of diameter <paramref name="diameterM"/> in air: the greater of free convection and cross wind at <paramref name="airSpeedMPerS"/>,
-    /// plus radiation to surroundings at air temperature. Source: ISO 12241. Uncertain by some 15 %.
+    /// plus radiation to surroundings at air temperature. Source: ISO 12241. Uncertain by some 15 %, and its two formulas for wind do not meet:
+    /// where the second takes over the film of a thin pipe falls by more than half. See <see cref="WorstWindMPerS"/>.
     /// </summary>
     public static double CylinderWPerM2K(double diameterM, double surfaceC, double airC, double airSpeedMPerS, double emissivity)
     {
@@ -22,12 +23,27 @@ public static class Film
         double wind = 0;
         if (airSpeedMPerS > 0)
         {
-            wind = airSpeedMPerS * diameterM <= 8.55e-3
-                ? 8.1e-3 / diameterM + 3.14 * Math.Sqrt(airSpeedMPerS / diameterM)
-                : 8.9 * Math.Pow(airSpeedMPerS, 0.9) / Math.Pow(diameterM, 0.1);
+            wind = airSpeedMPerS * diameterM <= LaminarM2PerS ? Laminar(airSpeedMPerS, diameterM) : Turbulent(airSpeedMPerS, diameterM);
         }
         return Math.Max(free, wind) + RadiationWPerM2K(surfaceC, airC, emissivity);
     }
+
+    /// <summary>
+    /// The air speed, m/s, up to <paramref name="airSpeedMPerS"/> at which a cylinder of <paramref name="diameterM"/> loses most by <see cref="CylinderWPerM2K"/>. Wind
+    /// comes in gusts and lulls, so a loss that is to be on the safe side is reckoned with this one: it never falls as the wind rises.
+    /// </summary>
+    public static double WorstWindMPerS(double diameterM, double airSpeedMPerS)
+    {
+        // A hair under the border, so that rounding does not put it beyond.
+        double border = LaminarM2PerS / diameterM * (1 - 1e-12);
+        return airSpeedMPerS > border && Laminar(border, diameterM) > Turbulent(airSpeedMPerS, diameterM) ? border : airSpeedMPerS;
+    }
+
+    private const double LaminarM2PerS = 8.55e-3;
+
+    private static double Laminar(double v, double d) => 8.1e-3 / d + 3.14 * Math.Sqrt(v / d);
+
+    private static double Turbulent(double v, double d) => 8.9 * Math.Pow(v, 0.9) / Math.Pow(d, 0.1);
 
     /// <summary>Radiation between a small surface and surroundings at <paramref name="airC"/>: εσ(Ts² + Ta²)(Ts + Ta).</summary>
     public static double RadiationWPerM2K(double surfaceC, double airC, double emissivity)

@@ -20,13 +20,15 @@ public class HeatTests
     }
 
     [Fact]
-    public void Films_meet_at_their_borders_and_grow_with_wind() =>
-        Gen.Select(Gen.Double[0.01, 0.2], Gen.Double[0, 40], Gen.Double[-30, 30], Gen.Double[0, 30]).Sample((d, surface, air, wind) =>
+    public void The_film_of_the_worst_wind_never_falls_as_the_wind_rises_and_is_never_under_that_of_a_lower_wind() =>
+        Gen.Select(Gen.Double[0.005, 0.2], Gen.Double[0, 40], Gen.Double[-30, 30], Gen.Double[0, 30], Gen.Double[0, 1]).Sample((d, surface, air, wind, share) =>
         {
-            double film = Film.CylinderWPerM2K(d, surface, air, wind, 0.9);
-            Assert.True(film > 0 && double.IsFinite(film));
-            Assert.True(Film.CylinderWPerM2K(d, surface, air, wind + 1, 0.9) >= film - 1e-12);
-            Assert.True(Film.CylinderWPerM2K(d, surface, air, wind, 0.2) < film);
+            double At(double v, double emissivity = 0.9) => Film.CylinderWPerM2K(d, surface, air, v, emissivity);
+            double worst = Film.WorstWindMPerS(d, wind);
+            Assert.InRange(worst, 0, wind);
+            Assert.True(double.IsFinite(At(worst)) && At(worst) > 0 && At(worst, 0.2) < At(worst));
+            Assert.True(At(worst) >= At(share * wind) - 1e-9);
+            Assert.True(At(Film.WorstWindMPerS(d, wind + share)) >= At(worst) - 1e-9);
         });
 
     [Fact]

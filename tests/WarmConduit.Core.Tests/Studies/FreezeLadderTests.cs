@@ -43,6 +43,8 @@ public class FreezeLadderTests
         double First(RigBuilder rig, double wind = 0) => RungOf(rig.Zone("under", ZoneKind.OpenUnderfloor, RigBuilder.Cube(-5, -5, -5, 15)).Build(), Night with { WindMPerS = wind }, "line").FirstIceS!.Value;
         Assert.True(First(Line().Insulate("line", 0.013)) > 2 * First(Line()));
         Assert.True(First(Line(), 8) < 0.6 * First(Line()));
+        double[] rising = [.. Enumerable.Range(0, 17).Select(w => First(Line(), 0.25 * w))];
+        Assert.Equal(rising.OrderDescending(), rising);
         Assert.True(First(Line().Insulate("line", 0.019)) > First(Line().Insulate("line", 0.009)));
     }
 

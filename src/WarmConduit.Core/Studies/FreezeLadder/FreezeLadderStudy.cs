@@ -54,7 +54,8 @@ public static class FreezeLadderStudy
                 pipe.ConductivityWPerMK,
                 run.Insulation?.ThicknessM ?? 0,
                 run.Insulation is { } sleeve ? Catalogue.Solid(sleeve.Material)!.ConductivityWPerMK : 0.036);
-            double resistance = 1 / PipeHeat.Steady(section, Math.Max(night.StartWaterC / 2, 0), airC, wind).ConductanceWPerMK;
+            double worstWind = Film.WorstWindMPerS(section.SurfaceDiameterM(), wind);
+            double resistance = 1 / PipeHeat.Steady(section, Math.Max(night.StartWaterC / 2, 0), airC, worstWind).ConductanceWPerMK;
             double kgPerM = Math.Min(litres / piece.LengthM, pipe.BoreM2() * 1000) * Constants.WaterKgPerM3 / 1000;
             var times = Freezing.PartlyFilled(kgPerM, resistance, pipe.WallJPerMK(), night.StartWaterC, airC, Constants);
             double annulus = 4 * Math.PI * Constants.IceWPerMK;
@@ -65,7 +66,7 @@ public static class FreezeLadderStudy
                     new("water in it", new Measure(litres, Quantity.Volume), !full),
                     new("loss of this piece", new Measure(piece.LengthM / resistance, Quantity.Conductance), true),
                     new("air around it", new Measure(airC, Quantity.Temperature), true),
-                    new("wind on it", new Measure(wind, Quantity.Speed), false),
+                    new(worstWind < wind ? "worst wind up to the night's" : "wind on it", new Measure(worstWind, Quantity.Speed), false),
                     new("water at the start", new Measure(night.StartWaterC, Quantity.Temperature), false),
                     new("insulation", new Measure(run.Insulation?.ThicknessM ?? 0, Quantity.Length), false),
                 ]);
