@@ -18,12 +18,9 @@ public static class Adviser
     {
         var findings = new List<Finding>();
         var ice = ladder.Rungs.Where(r => r.PartId is not null && r.State != IceState.Safe).ToDictionary(r => r.PartId!);
-        foreach (var pool in drained.Pools) findings.Add(OfPool(rig, pool));
+        foreach (var pool in drained.Pools) findings.Add(OfPool(rig, drained, pool));
         // A part that keeps its water and freezes with it is one finding, that of the ice.
         foreach (var part in drained.Parts.Where(p => p.ByDesign && !ice.ContainsKey(p.PartId))) findings.Add(OfKeeper(rig, part));
-        foreach (var part in drained.Parts)
-            if (!part.ByDesign && part.HeldL > 0.25)
-                findings.Add(OfVessel(rig, part));
         foreach (var rung in ice.Values) findings.Add(OfIce(rig, night, rung));
         var pooled = drained.Pools.SelectMany(p => p.Shares).Select(s => s.RunId).ToHashSet();
         foreach (var run in drained.Runs)
@@ -34,22 +31,29 @@ public static class Adviser
 
     private static Weight Draining(Rig rig) => rig.Brief.School == FreezeSchool.Drain ? Weight.Fault : Weight.Warning;
 
-    private static Finding OfPool(Rig rig, PoolAnswer pool)
+    private static Finding OfPool(Rig rig, DrainDownAnswer drained, PoolAnswer pool)
     {
-        Sentence reason = pool.Crest is { } crest
-            ? new Sentence(
-                "It lies {0} lower than the crest at " + crest.Words + ", which it would have to climb on its way out."
-                    + (pool.Threatens.Count > 0 ? " Ice here breaks: " + string.Join(", ", pool.Threatens.Select(id => rig.PartOf(id).Name)) + "." : ""),
-                [new Measure(crest.At.ZM - pool.Lowest.At.ZM, Quantity.Length)])
-            : pool.ShutBy is { } shut
-                ? $"Nothing lets it out: it is shut in by {shut.Words}."
-                : "Nothing lets it out: there is no drain on this side.";
+        Sentence reason = pool switch
+        {
+            { Shares: [], Crest: not null } => new Sentence(
+                "{0} of {1} stays: nothing open lies lower.",
+                [new(pool.HeldL, Quantity.Volume), new(drained.Parts.First(p => p.PartId == pool.Parts[0].PartId).FullL, Quantity.Volume)]),
+            { Crest: { } crest } => new Sentence(
+                "It lies {0} lower than the crest at " + crest.Words + ", which it would have to climb on its way out.", [new Measure(pool.DepthM, Quantity.Length)]),
+            { ShutBy: { } shut } => $"Nothing lets it out: it is shut in by {shut.Words}.",
+            _ => "Nothing lets it out: there is no drain on this side.",
+        };
+        if (pool.Threatens.Count > 0)
+            reason = reason with { Text = reason.Text + " Ice here breaks: " + string.Join(", ", pool.Threatens.Select(id => rig.PartOf(id).Name)) + "." };
         return new Finding(
             pool.Id, FindingKind.Pool, Draining(rig), pool.Words, new Measure(pool.HeldL, Quantity.Volume), reason, pool.Lowest,
             [.. pool.Shares.Select(s => s.RunId)],
             new Why(
-                "Water leaves over the lowest crest on its way to any open drain. What lies below that level stays: circular segments of the bore, along the pipe.",
-                [.. pool.Shares.Select(s => new WhyInput(rig.Runs.First(r => r.Id == s.RunId).Name, new Measure(s.HeldL, Quantity.Volume), false))]));
+                "Water leaves over the lowest crest on its way to any open drain. What lies below that level stays: circular segments of the bore, along the pipe, and what stands level in tanks.",
+                [
+                    .. pool.Shares.Select(s => new WhyInput(rig.Runs.First(r => r.Id == s.RunId).Name, new Measure(s.HeldL, Quantity.Volume), false)),
+                    .. pool.Parts.Select(p => new WhyInput(rig.PartOf(p.PartId).Name, new Measure(p.HeldL, Quantity.Volume), false)),
+                ]));
     }
 
     private static Finding OfKeeper(Rig rig, PartDrain drain)
@@ -60,16 +64,6 @@ public static class Adviser
             $"It keeps its water by design. {drain.Remedy}.",
             Place.OnPart(rig, part.Id, part.Box.Centre()), [],
             new Why("Content of the part, from stock or as the rig says.", [new("content", new Measure(drain.FullL, Quantity.Volume), part.HoldsL is null)]));
-    }
-
-    private static Finding OfVessel(Rig rig, PartDrain drain)
-    {
-        var part = rig.PartOf(drain.PartId);
-        return new Finding(
-            "vessel:" + part.Id, FindingKind.Pool, Draining(rig), part.Name, new Measure(drain.HeldL, Quantity.Volume),
-            new Sentence("{0} of {1} stays: nothing open lies lower.", [new(drain.HeldL, Quantity.Volume), new(drain.FullL, Quantity.Volume)]),
-            Place.OnPart(rig, part.Id, part.Box.Centre()), [],
-            new Why("Water in a tank stands level and leaves over its lowest free port.", [new("content when full", new Measure(drain.FullL, Quantity.Volume), false)]));
     }
 
     private static Finding OfIce(Rig rig, Conditions night, Rung rung)

@@ -53,6 +53,23 @@ public class SparrowTests
         Assert.Null(StandingStudy.Ask(Sparrow).ColdestC);
     }
 
+    [Theory]
+    [InlineData(3, 0, "fresh tank 60 L and tank to valve")]
+    [InlineData(-3, 0, "grey tank 32 L")]
+    [InlineData(5, -5, "fresh tank 60 L and tank to valve")]
+    public void Parked_on_a_slope_water_that_stays_is_told_once_with_the_tank_it_stands_in(double pitch, double roll, string most)
+    {
+        var answer = BenchStudy.Ask(Sparrow, Night with { Parked = new Attitude(pitch, roll) });
+        var pools = answer.Drain.Pools;
+        Assert.Equal(most, pools[0].Words);
+        Assert.Single(answer.Findings, f => f.Kind == FindingKind.Pool && f.Title == most);
+        Assert.Distinct(pools.SelectMany(p => p.Parts).Select(p => p.PartId));
+        // Less than a cup in a tank is not named.
+        Assert.InRange(answer.Drain.InPoolsL - pools.Sum(p => p.HeldL), -1e-9, 0.25);
+        Assert.Equal(answer.Drain.TotalL, answer.Drain.InPoolsL + answer.Drain.ByDesignL, 9);
+        Assert.All(pools.Where(p => p.Shares.Count > 0), p => Assert.True(p.DepthM > 0));
+    }
+
     [Fact]
     public void A_forgotten_bypass_valve_shuts_the_pressure_side_in()
     {

@@ -888,6 +888,8 @@ export interface components {
             /** Format: double */
             inRunsL: number;
             /** Format: double */
+            inPoolsL: number;
+            /** Format: double */
             byDesignL: number;
             /** Format: double */
             filmL: number;
@@ -1057,11 +1059,19 @@ export interface components {
             heldL: number;
             /** Format: double */
             levelM: null | number;
+            /** Format: double */
+            depthM: null | number;
             lowest: components["schemas"]["Place"];
             crest: null | components["schemas"]["Place"];
             shutBy: null | components["schemas"]["Place"];
             shares: components["schemas"]["PoolShare"][];
+            parts: components["schemas"]["PoolPart"][];
             threatens: string[];
+        };
+        PoolPart: {
+            partId: string;
+            /** Format: double */
+            heldL: number;
         };
         PoolShare: {
             runId: string;

@@ -97,6 +97,7 @@ function station(place: Schema["Point3"], distanceM: number, more: Partial<Schem
 export const drain: Schema["DrainDownAnswer"] = {
   totalL: 0.1,
   inRunsL: 0.1,
+  inPoolsL: 0.1,
   byDesignL: 0,
   filmL: 0,
   pools: [
@@ -105,10 +106,12 @@ export const drain: Schema["DrainDownAnswer"] = {
       words: "Upper",
       heldL: 0.1,
       levelM: 0.4,
+      depthM: 0.2,
       lowest: { at: at(1, 0, 0.2), words: "Upper, bend 1", runId: "upper", pointIndex: 1, partId: null, zoneId: null },
       crest: { at: at(2, 0, 0.4), words: "the tee", runId: null, pointIndex: null, partId: "tee", zoneId: null },
       shutBy: null,
       shares: [{ runId: "upper", heldL: 0.1 }],
+      parts: [],
       threatens: [],
     },
   ],

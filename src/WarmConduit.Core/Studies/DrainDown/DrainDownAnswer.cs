@@ -5,6 +5,7 @@ namespace WarmConduit.Core.Studies.DrainDown;
 /// <summary>What stays after draining. Volumes in litres, heights over ground of the vehicle as parked, in metres.</summary>
 /// <param name="TotalL">All that stays, in pools, in vessels and in parts that keep their water.</param>
 /// <param name="InRunsL">Of it, in pipes and hoses.</param>
+/// <param name="InPoolsL">Of it, all that no part keeps by design: what the pools hold, and rests too small to name.</param>
 /// <param name="ByDesignL">Of it, in parts that keep their water by design.</param>
 /// <param name="FilmL">Beads and film in runs flatter than the least fall; an estimate, not in the total.</param>
 /// <param name="Pools">Water that stays together in one place, most first.</param>
@@ -14,6 +15,7 @@ namespace WarmConduit.Core.Studies.DrainDown;
 public sealed record DrainDownAnswer(
     double TotalL,
     double InRunsL,
+    double InPoolsL,
     double ByDesignL,
     double FilmL,
     IReadOnlyList<PoolAnswer> Pools,
@@ -24,18 +26,33 @@ public sealed record DrainDownAnswer(
 /// <summary>Water of one pool in one run.</summary>
 public sealed record PoolShare(string RunId, double HeldL);
 
-/// <summary>A pool.</summary>
+/// <summary>Water of one pool in one tank or other part.</summary>
+public sealed record PoolPart(string PartId, double HeldL);
+
+/// <summary>A pool: in runs and the parts they meet, or in a tank alone.</summary>
 /// <param name="Id">Stable as long as the same runs and parts hold it.</param>
 /// <param name="Words">The runs and parts that hold it.</param>
 /// <param name="HeldL">Water in runs, vessels and parts of the pool.</param>
 /// <param name="LevelM">Level over ground; null when nothing lets the water out.</param>
+/// <param name="DepthM">How far its lowest place lies under that level; null likewise, and for a tank alone.</param>
 /// <param name="Lowest">Its lowest place: where a drain would empty it.</param>
 /// <param name="Crest">What it would have to climb over; null when nothing lets it out.</param>
 /// <param name="ShutBy">The part that shuts it in, where one does.</param>
 /// <param name="Shares">Runs and what each holds.</param>
+/// <param name="Parts">Parts that stand in it and what each holds.</param>
 /// <param name="Threatens">Ids of parts that stand in the pool and that ice breaks.</param>
 public sealed record PoolAnswer(
-    string Id, string Words, double HeldL, double? LevelM, Place Lowest, Place? Crest, Place? ShutBy, IReadOnlyList<PoolShare> Shares, IReadOnlyList<string> Threatens);
+    string Id,
+    string Words,
+    double HeldL,
+    double? LevelM,
+    double? DepthM,
+    Place Lowest,
+    Place? Crest,
+    Place? ShutBy,
+    IReadOnlyList<PoolShare> Shares,
+    IReadOnlyList<PoolPart> Parts,
+    IReadOnlyList<string> Threatens);
 
 /// <summary>A point along a run, with the straight length that follows it.</summary>
 /// <param name="At">Place in the vehicle.</param>

@@ -10,6 +10,9 @@ public static class DrainDownStudy
 {
     private const double LeastPoolL = 0.002;
 
+    // A cup left in a tank has room to freeze.
+    private const double LeastInTankL = 0.25;
+
     /// <summary>
     /// Asks the question of <paramref name="rig"/> (checked before) standing as <paramref name="parked"/>, with taps, valves and drains as
     /// each part's <see cref="Part.WhenDrained"/> says. Pure. O(points log points). Heights are trusted to the millimetre; film is an estimate.
@@ -23,16 +26,15 @@ public static class DrainDownStudy
         var runs = Enumerable.Range(0, rig.Runs.Count).Select(r => RunAfter(network, levels, r)).ToList();
         var held = parts.ToDictionary(p => p.PartId, p => p.HeldL);
         var pools = levels.Pools().Select(p => PoolAfter(network, levels, p, runs, held)).Where(p => p.HeldL >= LeastPoolL).ToList();
-        double inRuns = runs.Sum(r => r.HeldL);
-        return new DrainDownAnswer(
-            inRuns + parts.Sum(p => p.HeldL),
-            inRuns,
-            parts.Where(p => p.ByDesign).Sum(p => p.HeldL),
-            runs.Sum(r => r.FilmL),
-            [.. pools.OrderByDescending(p => p.HeldL)],
-            runs,
-            parts,
-            [.. network.Graph.DrainPoints.Select(network.PlaceAt)]);
+        var named = pools.SelectMany(p => p.Parts).Select(p => p.PartId).ToHashSet();
+        pools.AddRange(network.VesselOf.Where(v => held[v.Key] >= LeastInTankL && !named.Contains(v.Key)).Select(v => TankAfter(network, levels, v.Key, held[v.Key])));
+        return Sum([.. pools.OrderByDescending(p => p.HeldL)], runs, parts, [.. network.Graph.DrainPoints.Select(network.PlaceAt)]);
+    }
+
+    private static DrainDownAnswer Sum(IReadOnlyList<PoolAnswer> pools, IReadOnlyList<RunDrain> runs, IReadOnlyList<PartDrain> parts, IReadOnlyList<Place> drains)
+    {
+        double inRuns = runs.Sum(r => r.HeldL), total = inRuns + parts.Sum(p => p.HeldL), byDesign = parts.Where(p => p.ByDesign).Sum(p => p.HeldL);
+        return new DrainDownAnswer(total, inRuns, total - byDesign, byDesign, runs.Sum(r => r.FilmL), pools, runs, parts, drains);
     }
 
     /// <summary>
@@ -62,8 +64,7 @@ public static class DrainDownStudy
             double full = pipe.BoreM2() * at * 1000;
             runs.Add(new RunDrain(run.Id, pipe.InnerDiameterM, at, full, full, 0, null, 0, stations, [new RouteLeg(run.Id, false)], null));
         }
-        double inRuns = runs.Sum(r => r.HeldL);
-        return new DrainDownAnswer(inRuns + parts.Sum(p => p.HeldL), inRuns, parts.Where(p => p.ByDesign).Sum(p => p.HeldL), 0, [], runs, parts, []);
+        return Sum([], runs, parts, []);
     }
 
     private static PartDrain PartAfter(RigNetwork network, LevelAnswer levels, Part part)
@@ -165,26 +166,55 @@ public static class DrainDownStudy
         var rig = network.Rig;
         var shares = pool.Edges.Where(e => e.Edge < network.RunCount).Select(e => new PoolShare(rig.Runs[e.Edge].Id, e.VolumeM3 * 1000)).ToList();
         var parts = pool.Points.Select(network.PortAt).OfType<(string Part, string Port)>().Select(p => p.Part).Distinct()
-            .Where(id => heldByPart.GetValueOrDefault(id) > 0 && !Catalogue.Part(network.PartOf(id).Stock)!.KeepsWater).ToList();
-        var threatens = pool.Edges.Where(e => e.Edge < network.RunCount).SelectMany(e => TouchedParts(rig.Runs[e.Edge], runs[e.Edge])).Distinct().Where(id => Catalogue.Part(network.PartOf(id).Stock)!.IceBreaks == IceBreaks.Yes).ToList();
-        var biggest = shares.OrderByDescending(s => s.HeldL).Select(s => rig.Runs.First(r => r.Id == s.RunId).Name).ToList();
-        string words = biggest.Count switch
-        {
-            0 => "parts",
-            1 => biggest[0],
-            2 => $"{biggest[0]} and {biggest[1]}",
-            _ => $"{biggest[0]} and {biggest.Count - 1} more runs",
-        };
+            .Where(id => heldByPart.GetValueOrDefault(id) > 0 && !Catalogue.Part(network.PartOf(id).Stock)!.KeepsWater)
+            .Select(id => new PoolPart(id, heldByPart[id])).ToList();
+        var threatens = pool.Edges.Where(e => e.Edge < network.RunCount).SelectMany(e => TouchedParts(rig.Runs[e.Edge], runs[e.Edge])).Distinct().Where(network.IceBreaks).ToList();
         return new PoolAnswer(
             "pool:" + string.Join("+", shares.Select(s => s.RunId).Order()),
-            words,
-            pool.VolumeM3 * 1000 + parts.Sum(id => heldByPart[id]),
+            WordsOf(network, shares, parts),
+            pool.VolumeM3 * 1000 + parts.Sum(p => p.HeldL),
             Finite(pool.LevelM),
+            Finite(pool.LevelM - levels.HeightM[pool.LowestPoint]),
             network.PlaceAt(pool.LowestPoint),
             pool.CrestPoint < 0 ? null : network.PlaceAt(pool.CrestPoint),
-            pool.CrestPoint < 0 ? ShutBy(network, pool) : null,
+            pool.CrestPoint < 0 ? ShutBy(network, pool.Points) : null,
             shares,
+            parts,
             threatens);
+    }
+
+    // Water in a tank and in nothing that leads from it.
+    private static PoolAnswer TankAfter(RigNetwork network, LevelAnswer levels, string id, double heldL)
+    {
+        var part = network.PartOf(id);
+        int point = levels.Graph.VesselPoint[network.VesselOf[id]], crest = levels.Crest[point];
+        return new PoolAnswer(
+            "vessel:" + id,
+            part.Name,
+            heldL,
+            Finite(levels.LevelM[point]),
+            null,
+            Place.OnPart(network.Rig, id, part.Box.Centre()),
+            crest < 0 ? null : network.PlaceAt(crest),
+            crest < 0 ? ShutBy(network, part.Ports.Select(p => network.PointOf(id, p.Id))) : null,
+            [],
+            [new PoolPart(id, heldL)],
+            network.IceBreaks(id) ? [id] : []);
+    }
+
+    // By the runs and tanks that hold most; fittings go without saying.
+    private static string WordsOf(RigNetwork network, List<PoolShare> shares, List<PoolPart> parts)
+    {
+        var holders = shares.Select(s => (network.Rig.Runs.First(r => r.Id == s.RunId).Name, s.HeldL))
+            .Concat(parts.Where(p => network.VesselOf.ContainsKey(p.PartId)).Select(p => (network.PartOf(p.PartId).Name, p.HeldL)))
+            .OrderByDescending(h => h.HeldL).Select(h => h.Name).ToList();
+        return holders.Count switch
+        {
+            0 => "parts",
+            1 => holders[0],
+            2 => $"{holders[0]} and {holders[1]}",
+            _ => $"{holders[0]} and {holders.Count - 1} more",
+        };
     }
 
     // Parts whose port the water of a run reaches, if only to its lip: ice that grows there has nowhere to go but into them.
@@ -195,9 +225,9 @@ public static class DrainDownStudy
         if (stations[^2].WetTo > 1 - 1e-6) yield return run.To.Part;
     }
 
-    private static Place? ShutBy(RigNetwork network, Pool pool)
+    private static Place? ShutBy(RigNetwork network, IEnumerable<int> points)
     {
-        foreach (int p in pool.Points)
+        foreach (int p in points)
         {
             if (network.PortAt(p) is not { } port) continue;
             var part = network.PartOf(port.Part);

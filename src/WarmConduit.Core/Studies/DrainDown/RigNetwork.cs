@@ -85,6 +85,9 @@ internal sealed class RigNetwork
     /// <summary>The part with this id.</summary>
     public Part PartOf(string id) => _parts[id];
 
+    /// <summary>Whether ice breaks the part with this id.</summary>
+    public bool IceBreaks(string id) => Catalogue.Part(PartOf(id).Stock)!.IceBreaks == Materials.IceBreaks.Yes;
+
     private static string NodeId(string part, string port) => $"{part}.{port}";
 
     // How water gets through a part: edges without bore between its ports, or a vessel; and the ports open to air, which are drains at their own height.

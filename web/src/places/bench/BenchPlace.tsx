@@ -101,7 +101,7 @@ function DrainSummary() {
       <span className="text-muted">After draining </span>
       <strong className="text-[17px] font-semibold">{print(drain.totalL, "volume")} stays</strong>
       <span className="text-muted">
-        : {print(drain.inRunsL, "volume")} in {pools === 1 ? "1 pool" : `${pools} pools`}, {print(drain.byDesignL, "volume")} in parts that
+        : {print(drain.inPoolsL, "volume")} in {pools === 1 ? "1 pool" : `${pools} pools`}, {print(drain.byDesignL, "volume")} in parts that
         keep it
       </span>
     </p>
