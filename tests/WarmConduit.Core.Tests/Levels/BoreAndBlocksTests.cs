@@ -38,6 +38,16 @@ public class BoreAndBlocksTests
         });
 
     [Fact]
+    public void A_level_that_rises_by_however_little_never_leaves_less() =>
+        Gen.Select(Gen.Double[-18, 0], Gen.Double[-18, 0], Gen.Double[-18, 0], Gen.Bool).Sample(
+            (depth, slope, rise, crown) =>
+            {
+                double from = crown ? 1 - Math.Pow(10, depth) : Math.Pow(10, depth), to = from + Math.Pow(10, slope), up = Math.Pow(10, rise);
+                Assert.InRange(BoreSegment.VolumeM3(1, 1, from + up, to + up) - BoreSegment.VolumeM3(1, 1, from, to), -2e-9, up + 2e-9);
+            },
+            iter: 20_000);
+
+    [Fact]
     public void A_vessel_tilted_any_way_holds_what_a_fine_grid_says() =>
         Gen.Select(Gen.Double[-8, 8], Gen.Double[-8, 8], Gen.Double[-0.1, 0.6]).Sample((pitch, roll, level) =>
         {
