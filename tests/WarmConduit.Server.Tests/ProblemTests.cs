@@ -39,6 +39,7 @@ public class ProblemTests
         await Refused("conditions.outdoorC", "/api/studies/bench", new { rig, conditions = conditions with { OutdoorC = -300 } });
         await Refused("parked.pitchDeg", "/api/studies/drain-down", new { rig, parked = new { pitchDeg = 80, rollDeg = 0 } });
         await Refused("rig.runs[0].pipe", "/api/studies/bench", new { rig = rig with { Runs = [rig.Runs[0] with { Pipe = "bamboo" }, .. rig.Runs.Skip(1)] }, conditions });
+        await Refused("rig.runs[1]", "/api/studies/bench", new { rig = rig with { Runs = [rig.Runs[0], null!] }, conditions });
         await Refused("rig.runs", "/api/studies/bench", Json("""{"rig":{"formatVersion":1,"id":"x","name":"x","note":"","runs":3},"conditions":null}"""));
         await Refused("what", "/api/rigs/sparrow", new { baseRevision = 1, what = "", rig }, HttpMethod.Put);
         await Refused("rig.id", "/api/rigs/sparrow", new { baseRevision = 1, what = "x", rig = rig with { Id = "other" } }, HttpMethod.Put);

@@ -1,7 +1,9 @@
+using System.Collections;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Schema;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 
 namespace WarmConduit.Core.Rigs;
 
@@ -41,7 +43,7 @@ public static class RigFile
         catch (JsonException e)
         {
             CheckVersion(utf8);
-            throw Refuse(PathOf(e.Path), ReasonOf(e));
+            throw new RigFileException([FaultOf(e)]);
         }
         RigCheck.Demand(rig);
         return rig;
@@ -60,18 +62,31 @@ public static class RigFile
         return schema;
     }
 
-    /// <summary>A JSON path such as <c>$.parts[3].name</c> in the form used for faults.</summary>
-    public static string PathOf(string? jsonPath) =>
-        string.IsNullOrEmpty(jsonPath) || jsonPath == "$" ? "file" : jsonPath.StartsWith("$.", StringComparison.Ordinal) ? jsonPath[2..] : jsonPath;
-
-    /// <summary>What the reader objects to, without the position that <see cref="RigFault.Path"/> already gives.</summary>
-    public static string ReasonOf(JsonException e)
+    /// <summary>What the reader objects to, at a path such as <c>parts[3].name</c>.</summary>
+    public static RigFault FaultOf(JsonException e)
     {
-        string text = e.Message;
-        int tail = text.IndexOf(" Path: ", StringComparison.Ordinal);
-        if (tail > 0) text = text[..tail];
-        if (text.StartsWith("The JSON value could not be converted", StringComparison.Ordinal)) return "this is not the kind of value that belongs here";
-        return text.Replace($"'{typeof(Rig).FullName}'", "the rig", StringComparison.Ordinal);
+        string path = e.Path ?? "$";
+        // The reader stands at the list or behind its last entry when the gap is found.
+        if (e is EmptyEntryException gap) path = $"{(path.EndsWith(']') ? path[..path.LastIndexOf('[')] : path)}[{gap.Index}]";
+        if (path.StartsWith("$.", StringComparison.Ordinal)) path = path[2..];
+        string reason = e.Message;
+        int tail = reason.IndexOf(" Path: ", StringComparison.Ordinal);
+        if (tail > 0) reason = reason[..tail];
+        if (reason.StartsWith("The JSON value could not be converted", StringComparison.Ordinal)) reason = "this is not the kind of value that belongs here";
+        return new RigFault(path is "$" or "" ? "file" : path, reason.Replace($"'{typeof(Rig).FullName}'", "the rig", StringComparison.Ordinal));
+    }
+
+    /// <summary>Sets <paramref name="options"/> to read as rig files are read, so that a rig means the same everywhere.</summary>
+    public static void ReadStrictly(JsonSerializerOptions options)
+    {
+        options.PropertyNameCaseInsensitive = false;
+        options.NumberHandling = JsonNumberHandling.Strict;
+        options.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
+        options.RespectNullableAnnotations = true;
+        options.RespectRequiredConstructorParameters = true;
+        options.MaxDepth = 32;
+        options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
+        options.TypeInfoResolver = (options.TypeInfoResolver ?? new DefaultJsonTypeInfoResolver()).WithAddedModifier(RefuseEmptyEntries);
     }
 
     // A file of another version is refused for that, and not for the first field that is new in it.
@@ -96,19 +111,29 @@ public static class RigFile
 
     private static JsonSerializerOptions MakeOptions()
     {
-        var options = new JsonSerializerOptions(JsonSerializerDefaults.Web)
-        {
-            WriteIndented = true,
-            PropertyNameCaseInsensitive = false,
-            NumberHandling = JsonNumberHandling.Strict,
-            UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
-            RespectNullableAnnotations = true,
-            RespectRequiredConstructorParameters = true,
-            DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
-            MaxDepth = 32,
-        };
-        options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
+        var options = new JsonSerializerOptions(JsonSerializerDefaults.Web) { WriteIndented = true, DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull };
+        ReadStrictly(options);
         options.MakeReadOnly(populateMissingResolver: true);
         return options;
+    }
+
+    // The reader respects what may be null everywhere but among the entries of a list; no list here may have gaps.
+    private static void RefuseEmptyEntries(JsonTypeInfo type)
+    {
+        if (type.Kind != JsonTypeInfoKind.Enumerable) return;
+        type.OnDeserialized = list =>
+        {
+            int index = 0;
+            foreach (object? entry in (IEnumerable)list)
+            {
+                if (entry is null) throw new EmptyEntryException(index);
+                index++;
+            }
+        };
+    }
+
+    private sealed class EmptyEntryException(int index) : JsonException("this entry of the list is empty")
+    {
+        public int Index => index;
     }
 }

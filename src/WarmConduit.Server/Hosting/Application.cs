@@ -37,18 +37,7 @@ public static class Application
         builder.Services.AddProblemDetails();
         builder.Services.AddExceptionHandler<ProblemAnswers>();
         builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
-        builder.Services.ConfigureHttpJsonOptions(options =>
-        {
-            // The same reading and writing as of rig files, so that a rig means the same everywhere.
-            var json = options.SerializerOptions;
-            json.NumberHandling = RigFile.Json.NumberHandling;
-            json.UnmappedMemberHandling = RigFile.Json.UnmappedMemberHandling;
-            json.RespectNullableAnnotations = true;
-            json.RespectRequiredConstructorParameters = true;
-            json.PropertyNameCaseInsensitive = false;
-            json.MaxDepth = RigFile.Json.MaxDepth;
-            foreach (var converter in RigFile.Json.Converters) json.Converters.Add(converter);
-        });
+        builder.Services.ConfigureHttpJsonOptions(options => RigFile.ReadStrictly(options.SerializerOptions));
         builder.Services.AddOpenApi(OpenApiNames.Configure);
 
         var app = builder.Build();

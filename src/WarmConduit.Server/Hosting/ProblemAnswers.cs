@@ -13,7 +13,7 @@ internal sealed class ProblemAnswers : IExceptionHandler
         var answer = exception switch
         {
             RigFileException e => Refused(e.Faults),
-            BadHttpRequestException { InnerException: JsonException e } => Refused([new RigFault(RigFile.PathOf(e.Path), RigFile.ReasonOf(e))]),
+            BadHttpRequestException { InnerException: JsonException e } => Refused([RigFile.FaultOf(e)]),
             BadHttpRequestException { StatusCode: 413 } => Results.Problem(statusCode: 413, title: $"That is larger than {RigFile.MaxBytes / 1_000_000} MB."),
             BadHttpRequestException e => Results.Problem(statusCode: e.StatusCode, title: "The request could not be read.", detail: e.Message),
             StaleSaveException e => Results.Problem(

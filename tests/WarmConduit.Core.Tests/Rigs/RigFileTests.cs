@@ -29,6 +29,8 @@ public class RigFileTests
     [InlineData("parts.3.box.size.xM", "40000", "parts[3].box.size.xM")]
     [InlineData("parts.3.box.size.xM", "\"wide\"", "parts[3].box.size.xM")]
     [InlineData("parts.4.stock", "null", "parts[4].stock")]
+    [InlineData("parts.4", "null", "parts[4]")]
+    [InlineData("runs.3.via", "[{\"xM\":1,\"yM\":1,\"zM\":1},null]", "runs[3].via[1]")]
     [InlineData("shell.zones.0.faces.5.towards", "\"attic\"", "shell.zones[0].faces[5].towards")]
     [InlineData("brief.colour", "\"red\"", "brief.colour")]
     [InlineData("brief.school", "\"hope\"", "brief.school")]
@@ -74,7 +76,8 @@ public class RigFileTests
         var steps = path.Split('.');
         JsonNode at = root;
         foreach (string step in steps[..^1]) at = int.TryParse(step, out int i) ? at[i]! : at[step]!;
-        at[steps[^1]] = "#here#";
+        if (int.TryParse(steps[^1], out int last)) at[last] = "#here#";
+        else at[steps[^1]] = "#here#";
         return root.ToJsonString().Replace("\"#here#\"", value, StringComparison.Ordinal);
     }
 }
