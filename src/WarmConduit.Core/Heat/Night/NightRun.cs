@@ -6,6 +6,9 @@ internal sealed partial class NightRun
     private const int Outdoors = 0;
     private const double ShortestS = 0.05;
 
+    private const int MostAttempts = 8;
+    private const double StepGrowth = 1.5;
+
     private readonly NightLayout _l;
     private readonly NightOptions _options;
     private readonly NightConstants _k;
@@ -13,14 +16,17 @@ internal sealed partial class NightRun
 
     // Zones.
     private readonly double[] _zoneC, _zone1, _zoneBefore, _capacity, _outdoorFactor, _linkFactor, _openingFactor, _openingG, _zoneCarryJ;
-    private readonly double[,] _matrix;
-    private readonly double[] _rhs;
+    private readonly double[,] _matrix, _plainMatrix;
+    private readonly double[] _rhs, _plainRhs;
 
     // Bodies.
     private readonly double[] _h, _t, _tBefore, _water, _wet, _frozen, _latent, _gSum, _carryJ, _extraG, _extraT, _extraW;
     private readonly double[] _te0, _teFixed1;
-    private readonly BodyStep[] _liquid, _solid, _used;
-    private readonly double[] _iceG;
+
+    // The answer of a body over the step at hand, and the x it was worked out for.
+    private readonly BodyStep[] _used;
+    private readonly double[] _usedX;
+    private readonly double[] _iceG, _stiff;
     private readonly bool[] _special;
     private readonly double[] _mean;
 
@@ -32,7 +38,18 @@ internal sealed partial class NightRun
     private readonly int[] _onlyZone;
     private readonly bool[] _touchesBoundary;
     private readonly (double A, double B)[] _foreseen;
-    private readonly double _maxStepS;
+    private readonly double _mostWind;
+
+    // Conductance of a zone to the bodies in it.
+    private readonly double[] _contactG;
+
+    // Greatest step but for what zones ask, and with it.
+    private readonly double _bodiesStepS;
+    private double _maxStepS;
+
+    // Bodies that can matter to a zone when they change state within a step, and those that touch another.
+    private readonly int[] _heavy;
+    private readonly bool[] _joined;
 
     // Boundaries at the two ends of the step.
     private readonly double[] _b0, _b1;
@@ -41,7 +58,7 @@ internal sealed partial class NightRun
 
     private readonly BodyMilestones[] _marks;
     private double _heatersJ, _boundaryJ, _turnoverJ;
-    private double _stepS = double.NaN, _previousStepS;
+    private double _previousStepS, _wind;
     private int _event;
 
     public NightRun(NightLayout layout, NightOptions options)
@@ -51,13 +68,15 @@ internal sealed partial class NightRun
         (_zoneC, _zone1, _capacity) = (new double[_nz], new double[_nz], new double[_nz]);
         (_outdoorFactor, _linkFactor, _zoneCarryJ) = (new double[_nz], new double[layout.Links.Length], new double[_nz]);
         (_matrix, _rhs) = (new double[_nz, _nz], new double[_nz]);
+        (_plainMatrix, _plainRhs) = (new double[_nz, _nz], new double[_nz]);
         (_h, _t, _tBefore, _water) = (new double[_nb], new double[_nb], new double[_nb], new double[_nb]);
         (_wet, _frozen, _latent, _gSum) = (new double[_nb], new double[_nb], new double[_nb], new double[_nb]);
         (_carryJ, _extraG, _extraT, _extraW) = (new double[_nb], new double[_nb], new double[_nb], new double[_nb]);
         (_te0, _teFixed1) = (new double[_nb], new double[_nb]);
-        (_liquid, _solid, _used) = (new BodyStep[_nb], new BodyStep[_nb], new BodyStep[_nb]);
-        _iceG = new double[layout.ContactG.Length];
-        _special = new bool[_nb];
+        (_used, _usedX) = (new BodyStep[_nb], new double[_nb]);
+        Array.Fill(_usedX, double.NaN);
+        (_iceG, _stiff) = (new double[layout.ContactG.Length], new double[_nb]);
+        (_special, _joined) = (new bool[_nb], new bool[_nb]);
         _mean = new double[_nb];
         _annulus = new double[_nb];
         _onlyZone = new int[_nb];
@@ -75,10 +94,14 @@ internal sealed partial class NightRun
         Array.Fill(_linkFactor, 1);
         (_openingFactor, _openingG) = (new double[layout.Openings.Length], new double[layout.Openings.Length]);
         Array.Fill(_openingFactor, 1);
+        _mostWind = layout.Network.WindMPerS.Value.Max();
+        _contactG = new double[_nz];
+        for (int c = 0; c < layout.ContactTo.Length; c++)
+            if (layout.ContactTo[c] is >= 0 and int z) _contactG[z] += layout.ContactG[c];
         for (int z = 0; z < _nz; z++)
         {
             _zoneC[z] = layout.Network.Zones[z].StartC;
-            _capacity[z] = layout.Network.Zones[z].HeatCapacityJPerK;
+            _capacity[z] = Math.Max(layout.Network.Zones[z].HeatCapacityJPerK, LeastCapacity(z));
         }
         _zoneBefore = (double[])_zoneC.Clone();
         for (int b = 0; b < _nb; b++) StartBody(b);
@@ -86,7 +109,7 @@ internal sealed partial class NightRun
         {
             _gSum[a] += g;
             _gSum[b] += g;
-            _special[a] = _special[b] = true;
+            _special[a] = _special[b] = _joined[a] = _joined[b] = true;
         }
         for (int b = 0; b < _nb; b++)
         {
@@ -95,27 +118,18 @@ internal sealed partial class NightRun
             for (int c = first; c < end; c++) _touchesBoundary[b] |= layout.ContactTo[c] < 0;
         }
         // Neighbours see each other's foreseen mean, which holds only while a step is short against the smaller one's answer.
-        _maxStepS = options.MaxStepS;
-        for (int z = 0; z < _nz; z++) _maxStepS = Math.Min(_maxStepS, Math.Max(1, 3 / ZoneRate(z)));
+        _bodiesStepS = options.MaxStepS;
         // A body's heater is in or out of its band for a whole step: full power must not carry it across.
         foreach (var (ofZone, b, _, heater) in layout.Heaters)
-            if (!ofZone && heater.PowerW > 0) _maxStepS = Math.Min(_maxStepS, Math.Max(1, 0.5 * heater.BandK * _wet[b] / heater.PowerW));
+            if (!ofZone && heater.PowerW > 0) _bodiesStepS = Math.Min(_bodiesStepS, Math.Max(1, 0.5 * heater.BandK * _wet[b] / heater.PowerW));
         foreach (var (a, b, g) in layout.Neighbours)
         {
             if (g == 0) continue;
             double step = 0.4 * Math.Min(Math.Min(_wet[a], _wet[b]), Math.Min(_frozen[a], _frozen[b])) / g;
             if (step < ShortestS) throw new NightNetworkException(layout.Network.Bodies[a].Id, "it is joined to its neighbour so closely that the two are one body");
-            _maxStepS = Math.Min(_maxStepS, step);
+            _bodiesStepS = Math.Min(_bodiesStepS, step);
         }
-    }
-
-    // How fast a zone answers, 1/s: the trapezoidal rule would swing about it with steps much longer than its inverse.
-    private double ZoneRate(int z)
-    {
-        double g = _outdoorG[z] + _windG[z] * _l.Network.WindMPerS.Value.Max();
-        foreach (var (a, b, link) in _l.Links) g += a == z || b == z ? link : 0;
-        for (int c = 0; c < _l.ContactTo.Length; c++) g += _l.ContactTo[c] == z ? _l.ContactG[c] : 0;
-        return Math.Max(g, 1e-9) / _capacity[z];
+        _heavy = [.. Enumerable.Range(0, _nb).Where(b => _latent[b] > 0 && (_joined[b] || MovesAZone(b, HeavyK, _bodiesStepS)))];
     }
 
     private void StartBody(int b)
@@ -156,6 +170,8 @@ internal sealed partial class NightRun
             {
                 ramp = _options.FirstStepS;
                 ApplyEvents(t0);
+                PrepareOpenings(0);
+                _maxStepS = GreatestStep();
             }
             double t1 = milestones[i + 1].TimeS, at = t0;
             while (t1 - at > 1e-9)
@@ -165,9 +181,10 @@ internal sealed partial class NightRun
                 // Equal steps to the next milestone, so that the bodies' exponentials are worked out once.
                 double step = ramp < _maxStepS ? Math.Min(ramp, left) : left / Math.Ceiling(left / _maxStepS - 1e-9);
                 if (left - step < 1e-3 * step) step = left;
-                Step(at, step);
-                ramp *= 2;
-                at += step;
+                var (taken, turned) = Step(at, step);
+                ramp = turned ? _options.FirstStepS : StepGrowth * ramp;
+                if (_l.Openings.Length > 0) _maxStepS = GreatestStep();
+                at = taken == left ? t1 : at + taken;
                 steps++;
             }
         }
@@ -214,37 +231,22 @@ internal sealed partial class NightRun
         }
     }
 
-    private void Step(double at, double step)
+    // Goes a step, or the part of it to something that happens on the way; whether that was a heater's doing.
+    private (double TakenS, bool Turned) Step(double at, double step)
     {
-        if (step != _stepS)
+        bool turned = false;
+        Prepare(at, step);
+        for (int cut = 0; cut < MostCuts && EventWithin(at, step) is { } part; cut++)
         {
-            for (int b = 0; b < _nb; b++)
-            {
-                _liquid[b] = BodyStep.Of(_gSum[b] * step / _wet[b]);
-                _solid[b] = BodyStep.Of(_gSum[b] * step / _frozen[b]);
-            }
-            _stepS = step;
+            step *= part.Share;
+            turned |= part.Turns;
+            Prepare(at, step);
         }
-        for (int k = 0; k < _b0.Length; k++)
-        {
-            _b0[k] = At(_l.BoundaryKnots[k], at, ref _knot[k]);
-            _b1[k] = At(_l.BoundaryKnots[k], at + step, ref _knot[k]);
-        }
-        double wind = At(_l.Wind, at + step / 2, ref _windKnot);
-
-        for (int b = 0; b < _nb; b++)
-            if (_special[b]) PrepareSpecial(b, at, step);
-        PrepareNeighbours(step);
-        PrepareOpenings(step);
-        ChooseZoneHeaters(at);
         // Heater states are guessed, solved for and mended; a state that will not settle keeps its last guess.
-        for (int attempt = 0, last = 4; attempt <= last; attempt++)
-        {
-            Assemble(step, wind);
-            Solve();
-            if (!MendZoneHeaters(at, step, keep: attempt == last)) break;
-        }
-        Account(step, wind);
+        for (int attempt = 1; MendOpenings() | MendZoneHeaters(at, step, keep: attempt == MostAttempts) && attempt < MostAttempts; attempt++) Solve(step);
+
+        Account(step);
+        Array.Clear(_carryJ);
         Array.Copy(_t, _tBefore, _nb);
         for (int b = 0; b < _nb; b++) Advance(b, at, step);
         SettleNeighbours(step);
@@ -252,6 +254,26 @@ internal sealed partial class NightRun
         Array.Copy(_zoneC, _zoneBefore, _nz);
         Array.Copy(_zone1, _zoneC, _nz);
         _previousStepS = step;
+        return (step, turned);
+    }
+
+    // The zones' air at the end of the step, with heaters as they stand at its start.
+    private void Prepare(double at, double step)
+    {
+        for (int k = 0; k < _b0.Length; k++)
+        {
+            _b0[k] = At(_l.BoundaryKnots[k], at, ref _knot[k]);
+            _b1[k] = At(_l.BoundaryKnots[k], at + step, ref _knot[k]);
+        }
+        _wind = At(_l.Wind, at + step / 2, ref _windKnot);
+
+        for (int b = 0; b < _nb; b++)
+            if (_special[b]) PrepareSpecial(b, at, step);
+        PrepareNeighbours(step);
+        PrepareOpenings(step);
+        ChooseZoneHeaters(at);
+        Assemble(step);
+        Solve(step);
     }
 
     private static double At((double[] TimeS, double[] Value) series, double t, ref int knot)
@@ -287,7 +309,6 @@ internal sealed partial class NightRun
         _extraW[b] = _carryJ[b] / step;
         double guess = _previousStepS > 0 ? _t[b] + (_t[b] - _tBefore[b]) * step / (2 * _previousStepS) : _t[b];
         AddBodyHeaters(b, at, step, guess);
-        _carryJ[b] = 0;
     }
 
     // Each of two sees the other's mean as it can be foreseen; their conductance is in gSum already.
@@ -303,19 +324,20 @@ internal sealed partial class NightRun
         }
     }
 
-    private void Assemble(double step, double wind)
+    // What heaters and openings do not change.
+    private void Assemble(double step)
     {
         Array.Clear(_matrix);
         for (int z = 0; z < _nz; z++)
         {
-            double c = _capacity[z] / step, out_ = OutdoorG(z, wind);
+            double c = _capacity[z] / step, out_ = OutdoorG(z, _wind);
             _matrix[z, z] = c + out_ / 2;
             _rhs[z] = (c - out_ / 2) * _zoneC[z] + out_ * (_b0[Outdoors] + _b1[Outdoors]) / 2 + _zoneCarryJ[z] / step;
         }
         for (int i = 0; i < _l.Links.Length; i++) Join(_l.Links[i].A, _l.Links[i].B, _l.Links[i].G * _linkFactor[i]);
-        for (int o = 0; o < _l.Openings.Length; o++) Join(_l.Openings[o].A, _l.Openings[o].B, _openingG[o]);
-        AddZoneHeaters(step);
         for (int b = 0; b < _nb; b++) AddBody(b, step);
+        Array.Copy(_matrix, _plainMatrix, _matrix.Length);
+        Array.Copy(_rhs, _plainRhs, _nz);
     }
 
     private void Join(int a, int b, double g)
@@ -341,10 +363,29 @@ internal sealed partial class NightRun
         }
     }
 
+    // Openings as they stood in the middle of the step that was solved; whether that makes a difference.
+    private bool MendOpenings()
+    {
+        bool changed = false;
+        for (int o = 0; o < _openingG.Length; o++)
+        {
+            var (a, b, area, height) = _l.Openings[o];
+            double ta = (_zoneC[a] + _zone1[a]) / 2, tb = (_zoneC[b] + _zone1[b]) / 2;
+            double g = _openingFactor[o] * AirExchange.OpeningWPerK(area, height, ta - tb, (ta + tb) / 2);
+            if (Math.Abs(g - _openingG[o]) * Math.Abs(ta - tb) <= 1e-3 * g * Math.Abs(ta - tb) + 1e-3) continue;
+            (_openingG[o], changed) = (g, true);
+        }
+        return changed;
+    }
+
     private double OutdoorG(int z, double wind) => (_outdoorG[z] + _windG[z] * wind) * _outdoorFactor[z];
 
-    private void Solve()
+    private void Solve(double step)
     {
+        Array.Copy(_plainMatrix, _matrix, _matrix.Length);
+        Array.Copy(_plainRhs, _rhs, _nz);
+        for (int o = 0; o < _l.Openings.Length; o++) Join(_l.Openings[o].A, _l.Openings[o].B, _openingG[o]);
+        AddZoneHeaters(step);
         // Diagonally dominant: no pivoting is needed.
         for (int k = 0; k < _nz; k++)
         {
@@ -364,11 +405,11 @@ internal sealed partial class NightRun
         }
     }
 
-    private void Account(double step, double wind)
+    private void Account(double step)
     {
         for (int z = 0; z < _nz; z++)
         {
-            Boundary(OutdoorG(z, wind) * ((_b0[Outdoors] + _b1[Outdoors]) / 2 - (_zoneC[z] + _zone1[z]) / 2) * step);
+            Boundary(OutdoorG(z, _wind) * ((_b0[Outdoors] + _b1[Outdoors]) / 2 - (_zoneC[z] + _zone1[z]) / 2) * step);
             _zoneCarryJ[z] = 0;
         }
     }

@@ -3,6 +3,9 @@ namespace WarmConduit.Core.Heat.Night;
 /// <content>The bodies: what they tell the zones, how they go through a step, and how one is followed through a change of state.</content>
 internal sealed partial class NightRun
 {
+    // Steps longer than this share of the time ice takes to come to a balance are followed in parts.
+    private const double MostStiff = 0.5;
+
     private void AddBody(int b, double step)
     {
         int phase = Phase(b), only = _onlyZone[b];
@@ -26,14 +29,8 @@ internal sealed partial class NightRun
             }
             return;
         }
-        double gAll = _gSum[b];
-        ref var s = ref _used[b];
-        s = phase > 0 ? _liquid[b] : _solid[b];
-        if (_special[b] && _extraG[b] > 0)
-        {
-            gAll += _extraG[b];
-            s = BodyStep.Of(gAll * step / (phase > 0 ? _wet[b] : _frozen[b]));
-        }
+        double gAll = _gSum[b] + (_special[b] ? _extraG[b] : 0);
+        ref readonly var s = ref Use(b, gAll, phase, step);
         if (gAll == 0)
         {
             (_te0[b], _teFixed1[b]) = (0, 0);
@@ -61,6 +58,13 @@ internal sealed partial class NightRun
         }
     }
 
+    private ref readonly BodyStep Use(int b, double g, int phase, double step)
+    {
+        double x = g * step / (phase > 0 ? _wet[b] : _frozen[b]);
+        if (_usedX[b] != x) (_used[b], _usedX[b]) = (BodyStep.Of(x), x);
+        return ref _used[b];
+    }
+
     private void AddSimple(int b, int phase, int zone, double step)
     {
         double g = _gSum[b], t = _zoneC[zone];
@@ -68,12 +72,13 @@ internal sealed partial class NightRun
         {
             int c = _l.ContactStart[b];
             double ice = IceOf(b), before = _iceG[c] > 0 ? _iceG[c] : Growth(b, g, ice);
-            double half = 0.5 * (_iceG[c] = Growth(b, g, Math.Clamp(ice - before * t * step / (2 * _latent[b]), 0, 1)));
+            _stiff[b] = t < 0 ? IceSlope(b, ice) * before * before * -t : 0;
+            double half = 0.5 * (_iceG[c] = Growth(b, g, Math.Clamp(ice - before * t / _latent[b] * HalfStep(b, step), 0, 1)));
             _matrix[zone, zone] += half;
             _rhs[zone] -= half * t;
             return;
         }
-        ref readonly var s = ref (phase > 0 ? ref _liquid[b] : ref _solid[b]);
+        ref readonly var s = ref Use(b, g, phase, step);
         _matrix[zone, zone] += g * (0.5 - s.MeanEnd);
         _rhs[zone] += g * (s.Phi * _t[b] + (s.MeanStart - 0.5) * t);
     }
@@ -81,9 +86,18 @@ internal sealed partial class NightRun
     // Ice in the middle of the step, by half an explicit step: enough for second order.
     private double MiddleIce(int b, double step)
     {
-        double ice = IceOf(b), heat = (_special[b] ? _extraW[b] + _extraG[b] * _extraT[b] : 0) * step / 2;
-        for (int c = _l.ContactStart[b]; c < _l.ContactStart[b + 1]; c++) heat += Growth(b, _l.ContactG[c], ice) * Target0(_l.ContactTo[c]) * step / 2;
-        return Math.Clamp(ice - heat / _latent[b], 0, 1);
+        double ice = IceOf(b), watt = HeatIntoIce(b, 0, ice, _special[b] ? _extraW[b] + _extraG[b] * _extraT[b] : 0, out _stiff[b]);
+        return Math.Clamp(ice - watt / _latent[b] * HalfStep(b, step), 0, 1);
+    }
+
+    // How fast the resistance of ice grows with its share, over the latent heat.
+    private double IceSlope(int b, double ice) => _annulus[b] / (1 - Math.Min(ice, 0.9999)) / _latent[b];
+
+    // Half a step, in effect: ice that is nearly all there grows towards a balance, and would be carried beyond it.
+    private double HalfStep(int b, double step)
+    {
+        double x = _stiff[b] * step / 2;
+        return x > 1e-3 ? (1 - Math.Exp(-x)) / _stiff[b] : step / 2;
     }
 
     private void Advance(int b, double at, double step)
@@ -93,15 +107,14 @@ internal sealed partial class NightRun
             if (!AdvanceSimple(b, at, step)) Follow(b, at, step);
             return;
         }
-        int first = _l.ContactStart[b], end = _l.ContactStart[b + 1], phase = Phase(b);
+        int phase = Phase(b);
         double before = _h[b], after, mean;
         if (phase == 0)
         {
-            double heat = _special[b] ? (_extraW[b] + _extraG[b] * _extraT[b]) * step : 0;
-            for (int c = first; c < end; c++) heat += _iceG[c] * (Target0(_l.ContactTo[c]) + Target1(_l.ContactTo[c])) / 2 * step;
+            double heat = HeatOfIce(b, step);
             (after, mean) = (before + heat, 0);
             double change = Math.Abs(heat) / _latent[b];
-            if (after > 0 || after < -_latent[b] || (change > 0.05 && _annulus[b] > 0))
+            if (after > 0 || after < -_latent[b] || (_annulus[b] > 0 && (change > 0.05 || _stiff[b] * step > MostStiff)))
             {
                 Follow(b, at, step);
                 return;
@@ -109,13 +122,9 @@ internal sealed partial class NightRun
         }
         else
         {
+            double te1 = SurroundingsAtEnd(b), t1 = EndC(b, step);
             ref var s = ref _used[b];
-            double te1 = _teFixed1[b], gAll = _gSum[b] + (_special[b] ? _extraG[b] : 0);
-            for (int c = first; c < end; c++)
-                if (_l.ContactTo[c] is >= 0 and int z) te1 += _l.ContactG[c] / gAll * _zone1[z];
-            double t1 = s.E * _t[b] + s.Start * _te0[b] + s.End * te1;
             mean = s.Phi * _t[b] + s.MeanStart * _te0[b] + s.MeanEnd * te1;
-            if (gAll == 0 && _special[b]) t1 += _extraW[b] * step / (phase > 0 ? _wet[b] : _frozen[b]);
             if (phase > 0 ? t1 <= 0 : t1 >= 0)
             {
                 Follow(b, at, step);
@@ -129,21 +138,45 @@ internal sealed partial class NightRun
         _t[b] = Temperature(b, after);
     }
 
+    // Heat into a body in which ice grows, over a step, J.
+    private double HeatOfIce(int b, double step)
+    {
+        double watt = _special[b] ? _extraW[b] + _extraG[b] * _extraT[b] : 0;
+        for (int c = _l.ContactStart[b]; c < _l.ContactStart[b + 1]; c++) watt += _iceG[c] * (Target0(_l.ContactTo[c]) + Target1(_l.ContactTo[c])) / 2;
+        return watt * step;
+    }
+
+    // Where a body that is all water or all ice comes to, if it stays so.
+    private double EndC(int b, double step)
+    {
+        ref readonly var s = ref _used[b];
+        if (_onlyZone[b] is >= 0 and int zone) return s.E * _t[b] + s.Start * _zoneC[zone] + s.End * _zone1[zone];
+        double end = s.E * _t[b] + s.Start * _te0[b] + s.End * SurroundingsAtEnd(b);
+        return _special[b] && _gSum[b] + _extraG[b] == 0 ? end + _extraW[b] * step / (_h[b] > 0 ? _wet[b] : _frozen[b]) : end;
+    }
+
+    private double SurroundingsAtEnd(int b)
+    {
+        double te = _teFixed1[b], all = _gSum[b] + (_special[b] ? _extraG[b] : 0);
+        for (int c = _l.ContactStart[b]; c < _l.ContactStart[b + 1]; c++)
+            if (_l.ContactTo[c] is >= 0 and int z) te += _l.ContactG[c] / all * _zone1[z];
+        return te;
+    }
+
     // False when the body changes state within the step and has to be followed.
     private bool AdvanceSimple(int b, double at, double step)
     {
-        int phase = Phase(b), zone = _onlyZone[b];
+        int phase = Phase(b);
         double before = _h[b], after, celsius = 0;
         if (phase == 0)
         {
-            double heat = _iceG[_l.ContactStart[b]] * (_zoneC[zone] + _zone1[zone]) / 2 * step;
+            double heat = HeatOfIce(b, step);
             after = before + heat;
-            if (after > 0 || after < -_latent[b] || (Math.Abs(heat) > 0.05 * _latent[b] && _annulus[b] > 0)) return false;
+            if (after > 0 || after < -_latent[b] || (_annulus[b] > 0 && (Math.Abs(heat) > 0.05 * _latent[b] || _stiff[b] * step > MostStiff))) return false;
         }
         else
         {
-            ref readonly var s = ref (phase > 0 ? ref _liquid[b] : ref _solid[b]);
-            celsius = s.E * _t[b] + s.Start * _zoneC[zone] + s.End * _zone1[zone];
+            celsius = EndC(b, step);
             if (phase > 0 ? celsius <= 0 : celsius >= 0) return false;
             after = phase > 0 ? celsius * _wet[b] : celsius * _frozen[b] - _latent[b];
         }
@@ -171,14 +204,11 @@ internal sealed partial class NightRun
         int first = _l.ContactStart[b], end = _l.ContactStart[b + 1], startPhase = Phase(b);
         double toldMean = 0, startH = _h[b];
         if (_onlyZone[b] is >= 0 and int alone && startPhase != 0)
-            (_used[b], _te0[b], _teFixed1[b]) = (startPhase > 0 ? _liquid[b] : _solid[b], _zoneC[alone], 0);
+            (_te0[b], _teFixed1[b]) = (_zoneC[alone], 0);
         if (startPhase != 0)
         {
-            double te = _teFixed1[b], all = _gSum[b] + (_special[b] ? _extraG[b] : 0);
-            for (int c = first; c < end; c++)
-                if (_l.ContactTo[c] is >= 0 and int z) te += _l.ContactG[c] / all * _zone1[z];
             ref var s = ref _used[b];
-            toldMean = s.Phi * _t[b] + s.MeanStart * _te0[b] + s.MeanEnd * te;
+            toldMean = s.Phi * _t[b] + s.MeanStart * _te0[b] + s.MeanEnd * SurroundingsAtEnd(b);
         }
         Span<double> toldJ = end - first <= 16 ? stackalloc double[end - first] : new double[end - first];
         Span<double> gotJ = end - first <= 16 ? stackalloc double[end - first] : new double[end - first];
@@ -195,14 +225,14 @@ internal sealed partial class NightRun
             if (_latent[b] > 0 && (before == 0 || before == -_latent[b]))
             {
                 // At an edge the way the heat goes decides.
-                double heat = HeatAt0(b, time / step, extra);
+                double heat = HeatIntoIce(b, time / step, IceOf(b), extra, out _);
                 phase = before == 0 ? (heat > 0 ? 1 : 0) : heat < 0 ? -1 : 0;
             }
             double used;
             if (phase == 0)
             {
-                double ice = IceOf(b), rate = HeatAt0(b, time / step, extra);
-                used = left;
+                double ice = IceOf(b), rate = HeatIntoIce(b, time / step, ice, extra, out double stiff);
+                used = stiff > 0 ? Math.Min(left, Math.Max(MostStiff / stiff, 1e-2 * step)) : left;
                 if (rate != 0) used = Math.Min(used, Math.Max(0.02 * _latent[b] / Math.Abs(rate), 1e-3 * step));
                 double middle = Math.Clamp(ice - rate * used / 2 / _latent[b], 0, 1), t = (time + used / 2) / step, sum = extra;
                 for (int c = first; c < end; c++) sum += Growth(b, _l.ContactG[c], middle) * Between(c, t);
@@ -259,10 +289,17 @@ internal sealed partial class NightRun
         return g;
     }
 
-    private double HeatAt0(int b, double t, double extra)
+    // Watts into a body with so much ice at a share of the step, and how fast they draw it to a balance, 1/s.
+    private double HeatIntoIce(int b, double t, double ice, double extra, out double stiff)
     {
-        double ice = IceOf(b), sum = extra;
-        for (int c = _l.ContactStart[b]; c < _l.ContactStart[b + 1]; c++) sum += Growth(b, _l.ContactG[c], ice) * Between(c, t);
+        double sum = extra, slope = 0;
+        for (int c = _l.ContactStart[b]; c < _l.ContactStart[b + 1]; c++)
+        {
+            double g = Growth(b, _l.ContactG[c], ice), watt = g * Between(c, t);
+            sum += watt;
+            slope -= g * watt;
+        }
+        stiff = Math.Max(0, slope * IceSlope(b, ice));
         return sum;
     }
 

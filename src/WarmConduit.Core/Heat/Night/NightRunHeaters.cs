@@ -37,10 +37,29 @@ internal sealed partial class NightRun
 
     private HeaterState StateOf(NightHeater heater, int n, double at, double celsius)
     {
-        if (at < heater.FromS - 1e-6 || at >= heater.ToS - 1e-6 || heater.PowerW == 0 || _givenJ[n] >= heater.LimitWh * 3600) return HeaterState.Off;
+        if (!Runs(heater, n, at)) return HeaterState.Off;
         double share = (OffC(heater) - celsius) / heater.BandK;
         return share <= 0 ? HeaterState.Off : share >= 1 ? HeaterState.Full : HeaterState.InBand;
     }
+
+    // Share of a step after which a zone comes to where its heater turns, or a heater's limit is spent; 1: not within it.
+    private double HeaterEvent(double at, double step)
+    {
+        double share = 1;
+        for (int n = 0; n < _l.BodyHeaterStart[0]; n++)
+        {
+            var heater = _l.Heaters[n].Heater;
+            int z = _l.Heaters[n].Owner;
+            if (!Runs(heater, n, at)) continue;
+            double end = EndWeight(BandWPerK(heater), z, step), given = PowerW(n, _state[n], (1 - end) * _zoneC[z] + end * _zone1[z]) * step;
+            if (given > LeftJ(n)) share = Math.Min(share, LeftJ(n) / given);
+            foreach (double edge in (ReadOnlySpan<double>)[OffC(heater), OffC(heater) - heater.BandK])
+                if ((_zoneC[z] - edge) * (_zone1[z] - edge) < 0) share = Math.Min(share, (edge - _zoneC[z]) / (_zone1[z] - _zoneC[z]));
+        }
+        return share;
+    }
+
+    private bool Runs(NightHeater heater, int n, double at) => at >= heater.FromS - 1e-6 && at < heater.ToS - 1e-6 && heater.PowerW > 0 && _givenJ[n] < heater.LimitWh * 3600;
 
     private void ChooseZoneHeaters(double at)
     {
@@ -92,8 +111,9 @@ internal sealed partial class NightRun
         {
             var heater = _l.Heaters[n].Heater;
             _state[n] = StateOf(heater, n, at, guess);
-            double left = LeftJ(n);
-            if (_state[n] != HeaterState.Off && left < heater.PowerW * step) (_state[n], _powerW[n]) = (HeaterState.Rest, Math.Min(left / step, heater.PowerW));
+            // What it may come to give, with a fifth to spare for a guess that is off.
+            double left = LeftJ(n), most = Math.Min(heater.PowerW, 1.2 * PowerW(n, _state[n], guess));
+            if (_state[n] != HeaterState.Off && left < most * step) (_state[n], _powerW[n]) = (HeaterState.Rest, left / step);
             if (_state[n] == HeaterState.Full) _extraW[b] += heater.PowerW;
             else if (_state[n] == HeaterState.Rest) _extraW[b] += _powerW[n];
             else if (_state[n] == HeaterState.InBand)

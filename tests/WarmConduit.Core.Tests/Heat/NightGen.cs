@@ -1,0 +1,60 @@
+using WarmConduit.Core.Heat.Night;
+
+namespace WarmConduit.Core.Tests.Heat;
+
+/// <summary>Random nights with everything in them: rooms large and tiny, doorways, events, limits, narrow thermostats, neighbours, a loop.</summary>
+internal sealed class NightGen(int seed)
+{
+    private const double Hour = 3600;
+    private readonly Random _random = new(seed);
+
+    private double Even(double low, double high) => low + (high - low) * _random.NextDouble();
+
+    // Even on a logarithmic scale.
+    private double Wide(double low, double high) => Math.Exp(Even(Math.Log(low), Math.Log(high)));
+
+    private bool OneIn(int n) => _random.Next(n) == 0;
+
+    public NightNetwork Night()
+    {
+        int rooms = _random.Next(1, 7);
+        NightZone[] zones = [.. Enumerable.Range(0, rooms).Select(z => new NightZone(
+            $"z{z}", Wide(2000, 5e5), Wide(1, 60), Even(2, 20), OneIn(3) ? [Heater()] : [], OneIn(2) ? 0 : Wide(0.1, 3)))];
+        var links = new List<NightLink>();
+        var openings = new List<NightOpening>();
+        var events = new List<NightEvent>();
+        for (int z = 1; z < rooms; z++)
+        {
+            string here = $"z{z}", there = $"z{_random.Next(z)}";
+            if (!OneIn(4)) links.Add(new(here, there, Wide(0.5, 40)));
+            if (OneIn(3)) openings.Add(new(here, there, Wide(0.002, 2), Even(0.1, 1.8)));
+            if (OneIn(4)) events.Add(new(Even(0, 24) * Hour, here, OneIn(2) ? there : null, OneIn(2) ? 0 : Wide(0.1, 20)));
+        }
+        double[] times = [.. Enumerable.Range(0, 7).Select(i => i * 4 * Hour)];
+        return new NightNetwork(zones, links, [.. Enumerable.Range(0, _random.Next(1, 12)).Select(b => Body(b, rooms))], Weather(-18, 4), 24 * Hour)
+        {
+            Openings = openings,
+            Events = events,
+            Sources = [new("loop", TimeSeries.Constant(40))],
+            WindMPerS = Weather(0, 12),
+        };
+
+        TimeSeries Weather(double low, double high) => new(times, [.. times.Select(_ => Even(low, high))]);
+    }
+
+    private NightHeater Heater() => new(
+        Even(5, 20), OneIn(3) ? Wide(0.05, 1) : 1, Wide(100, 4000), OneIn(2) ? 0 : Even(0, 5) * Hour, OneIn(2) ? 1e9 : Even(6, 24) * Hour,
+        OneIn(4) ? Wide(200, 20_000) : double.PositiveInfinity);
+
+    private NightBody Body(int b, int rooms)
+    {
+        var contacts = new List<NightContact> { new($"z{_random.Next(rooms)}", Wide(0.02, 5)) };
+        if (OneIn(4)) contacts.Add(new("outdoor", Wide(0.01, 1)));
+        if (OneIn(5)) contacts.Add(new($"z{_random.Next(rooms)}", Wide(0.02, 2)));
+        if (OneIn(6)) contacts.Add(new("loop", Wide(0.05, 1)));
+        if (b > 0 && OneIn(5)) contacts.Add(new($"b{_random.Next(b)}", Wide(0.02, 2)));
+        double kg = OneIn(5) ? Wide(2, 80) : Wide(0.01, 2);
+        NightHeater[] heaters = OneIn(6) ? [new(Even(3, 10), 1, Wide(1, 20) * Math.Min(1, kg), 0, 1e9, OneIn(3) ? Wide(5, 200) : double.PositiveInfinity)] : [];
+        return new($"b{b}", kg, Wide(10, 500), Even(2, 15), OneIn(2) ? IceGrowth.Cylinder : IceGrowth.Lumped, Wide(0.3, 6), contacts, heaters);
+    }
+}

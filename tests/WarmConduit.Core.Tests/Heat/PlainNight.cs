@@ -1,0 +1,113 @@
+using WarmConduit.Core.Heat.Night;
+
+namespace WarmConduit.Core.Tests.Heat;
+
+/// <summary>
+/// The equations of the night as they are written down, stepped on by equal small steps and nothing else: shares no code with the engine, and is far too slow
+/// for use. For nights with the default constants.
+/// </summary>
+internal sealed class PlainNight(NightNetwork night)
+{
+    private const double Water = 4200, Ice = 2060, Latent = 333_600;
+
+    private readonly double[] _zone = [.. night.Zones.Select(z => z.StartC)];
+    private readonly double[] _h = [.. night.Bodies.Select(b => b.StartC * (b.WaterKg * Water + b.DryJPerK))];
+    private readonly Dictionary<NightHeater, double> _given = night.Zones.SelectMany(z => z.Heaters).Concat(night.Bodies.SelectMany(b => b.Heaters)).ToDictionary(h => h, _ => 0.0);
+    private readonly NightEvent[] _events = [.. night.Events.OrderBy(e => e.TimeS)];
+    private readonly Dictionary<(string, string?), double> _factor = [];
+    private int _event;
+    private readonly Dictionary<string, int> _zoneOf = night.Zones.Select((z, i) => (z.Id, i)).ToDictionary(t => t.Id, t => t.i);
+    private readonly Dictionary<string, int> _bodyOf = night.Bodies.Select((b, i) => (b.Id, i)).ToDictionary(t => t.Id, t => t.i);
+
+    /// <summary>Air of zones, °C, temperature of bodies and their ice, at <paramref name="reports"/> that are multiples of <paramref name="step"/>.</summary>
+    public (double[,] ZoneC, double[,] BodyC, double[,] Ice) Run(IReadOnlyList<double> reports, double step)
+    {
+        var (zoneC, bodyC, ice) = (new double[reports.Count, _zone.Length], new double[reports.Count, _h.Length], new double[reports.Count, _h.Length]);
+        int report = 0;
+        for (long k = 0; report < reports.Count; k++)
+        {
+            if (k * step >= reports[report] - 1e-6)
+            {
+                for (int z = 0; z < _zone.Length; z++) zoneC[report, z] = _zone[z];
+                for (int b = 0; b < _h.Length; b++) (bodyC[report, b], ice[report, b]) = (BodyC(b), IceOf(b));
+                report++;
+            }
+            Step(k * step, step);
+        }
+        return (zoneC, bodyC, ice);
+    }
+
+    private double IceOf(int b) => Math.Clamp(-_h[b] / (night.Bodies[b].WaterKg * Latent), 0, 1);
+
+    private double BodyC(int b)
+    {
+        var (kg, dry) = (night.Bodies[b].WaterKg, night.Bodies[b].DryJPerK);
+        return _h[b] > 0 ? _h[b] / (kg * Water + dry) : Math.Min(0, (_h[b] + kg * Latent) / (kg * Ice + dry));
+    }
+
+    private double Factor(string a, string? b) => _factor.TryGetValue((a, b), out double f) || (b is not null && _factor.TryGetValue((b, a), out f)) ? f : 1;
+
+    private void Step(double t, double step)
+    {
+        for (; _event < _events.Length && _events[_event].TimeS <= t; _event++) _factor[(_events[_event].A, _events[_event].B)] = _events[_event].Factor;
+        double outdoor = At(night.OutdoorC, t), wind = At(night.WindMPerS, t);
+        var (zoneW, bodyW) = (new double[_zone.Length], new double[_h.Length]);
+        void Pass(string a, string b, double g)
+        {
+            double w = g * (_zone[_zoneOf[b]] - _zone[_zoneOf[a]]);
+            zoneW[_zoneOf[a]] += w;
+            zoneW[_zoneOf[b]] -= w;
+        }
+        for (int z = 0; z < _zone.Length; z++)
+        {
+            var zone = night.Zones[z];
+            zoneW[z] += (zone.OutdoorWPerK + wind * zone.OutdoorWPerKPerMPerS) * Factor(zone.Id, null) * (outdoor - _zone[z]);
+            foreach (var heater in zone.Heaters) zoneW[z] += Heat(heater, t, step, _zone[z]);
+        }
+        foreach (var l in night.Links) Pass(l.A, l.B, l.ConductanceWPerK * Factor(l.A, l.B));
+        foreach (var o in night.Openings)
+        {
+            double a = _zone[_zoneOf[o.A]], b = _zone[_zoneOf[o.B]];
+            Pass(o.A, o.B, Factor(o.A, o.B) * 1.29 * 1006 * 0.6 * o.AreaM2 / 3 * Math.Sqrt(9.81 * o.HeightM * Math.Abs(a - b) / ((a + b) / 2 + 273.15)));
+        }
+        for (int b = 0; b < _h.Length; b++)
+        {
+            var body = night.Bodies[b];
+            foreach (var heater in body.Heaters) bodyW[b] += Heat(heater, t, step, BodyC(b));
+            foreach (var (to, g) in body.Contacts)
+            {
+                double r = body.Ice == IceGrowth.Cylinder && IceOf(b) is > 0 and < 1 and double f ? -Math.Log(1 - Math.Min(f, 0.9999)) / (4 * Math.PI * 2.22 * body.LengthM) : 0;
+                if (_bodyOf.TryGetValue(to, out int other))
+                {
+                    bodyW[b] += g * (BodyC(other) - BodyC(b));
+                    bodyW[other] -= g * (BodyC(other) - BodyC(b));
+                    continue;
+                }
+                double its = _zoneOf.TryGetValue(to, out int room) ? _zone[room] : to == "outdoor" ? outdoor : At(night.Sources.Single(s => s.Id == to).TemperatureC, t);
+                double w = g / (1 + g * r) * (its - BodyC(b));
+                bodyW[b] += w;
+                if (_zoneOf.ContainsKey(to)) zoneW[room] -= w;
+            }
+        }
+        for (int z = 0; z < _zone.Length; z++) _zone[z] += zoneW[z] * step / night.Zones[z].HeatCapacityJPerK;
+        for (int b = 0; b < _h.Length; b++) _h[b] += bodyW[b] * step;
+    }
+
+    private double Heat(NightHeater heater, double t, double step, double celsius)
+    {
+        if (t < heater.FromS || t >= heater.ToS || _given[heater] >= heater.LimitWh * 3600) return 0;
+        double w = heater.PowerW * Math.Clamp((heater.SetpointC + heater.BandK / 2 - celsius) / heater.BandK, 0, 1);
+        _given[heater] += w * step;
+        return w;
+    }
+
+    private static double At(TimeSeries series, double t)
+    {
+        for (int i = 1; i < series.TimeS.Count; i++)
+        {
+            double share = (t - series.TimeS[i - 1]) / (series.TimeS[i] - series.TimeS[i - 1]);
+            if (share <= 1) return series.Value[i - 1] + share * (series.Value[i] - series.Value[i - 1]);
+        }
+        return series.Value[^1];
+    }
+}
