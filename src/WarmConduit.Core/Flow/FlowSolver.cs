@@ -12,6 +12,7 @@ public static class FlowSolver
     private const int WholeSteps = 15;
     private const double LeastSlope = 1;
     private const double ShutSlope = 1e13;
+    private const double MostM = 1e6;
 
     // Heads to the nanometre: a pump against a dead end has no slope left to say more.
     private const double HeadToleranceM = 1e-9;
@@ -281,13 +282,13 @@ public static class FlowSolver
 
         private Dictionary<string, int> Check()
         {
-            if (!(_net.DensityKgPerM3 > 0) || !(_net.ViscosityPaS > 0) || !double.IsFinite(_net.DensityKgPerM3 * _net.ViscosityPaS))
-                throw new FlowNetworkException("fluid", "density and viscosity must be finite and above 0");
+            if (!(_net.DensityKgPerM3 is >= 1e-3 and <= 1e5 && _net.ViscosityPaS is >= 1e-9 and <= 1e6))
+                throw new FlowNetworkException("fluid", "its density must lie between 1e-3 and 1e5 kg/m³, its viscosity between 1e-9 and 1e6 Pa·s");
             var index = new Dictionary<string, int>();
             foreach (var node in _net.Nodes)
             {
                 if (!index.TryAdd(node.Id, index.Count)) throw new FlowNetworkException(node.Id, "this node is named twice");
-                if (node.HeadM is { } h && !double.IsFinite(h)) throw new FlowNetworkException(node.Id, "its head is not a finite number");
+                if (node.HeadM is { } h && !(Math.Abs(h) <= MostM)) throw new FlowNetworkException(node.Id, $"its head must lie within {MostM:0e0} m");
             }
             var ids = new HashSet<string>();
             foreach (var edge in _net.Edges)
@@ -295,23 +296,33 @@ public static class FlowSolver
                 if (!ids.Add(edge.Id)) throw new FlowNetworkException(edge.Id, "this edge is named twice");
                 if (!index.ContainsKey(edge.From) || !index.ContainsKey(edge.To)) throw new FlowNetworkException(edge.Id, "an end of it is no node");
                 if (edge.From == edge.To) throw new FlowNetworkException(edge.Id, "it ends where it starts");
-                bool sound = edge switch
-                {
-                    FlowPipe p => p.LengthM > 0 && p.InnerDiameterM > 0 && p.RoughnessM >= 0 && p.MinorLoss >= 0
-                        && double.IsFinite(p.LengthM + p.InnerDiameterM + p.RoughnessM + p.MinorLoss),
-                    FlowPump p => p.ShutoffHeadM >= 0 && p.CurveS2PerM5 > 0 && double.IsFinite(p.ShutoffHeadM + p.CurveS2PerM5),
-                    FlowValve v => v.InnerDiameterM > 0 && v.OpenLoss >= 0 && v.Opening is >= 0 and <= 1 && double.IsFinite(v.InnerDiameterM + v.OpenLoss),
-                    _ => true,
-                };
-                if (!sound) throw new FlowNetworkException(edge.Id, "its sizes must be finite and above 0, its losses not below 0, its opening between 0 and 1");
+                if (WrongWith(edge) is { } reason) throw new FlowNetworkException(edge.Id, reason);
             }
             foreach (var outlet in _net.Outlets)
             {
                 if (!index.ContainsKey(outlet.Node)) throw new FlowNetworkException(outlet.Node, "an outlet opens at a node that is not there");
-                if (!(outlet.CoefficientM3PerSPerSqrtPa >= 0) || !double.IsFinite(outlet.HeightM + outlet.CoefficientM3PerSPerSqrtPa))
-                    throw new FlowNetworkException(outlet.Node, "the outlet's height and coefficient must be finite, the coefficient not below 0");
+                if (!(Math.Abs(outlet.HeightM) <= MostM)) throw new FlowNetworkException(outlet.Node, $"the outlet's height must lie within {MostM:0e0} m");
+                if (!(outlet.CoefficientM3PerSPerSqrtPa is 0 or (>= 1e-15 and <= 1e3)))
+                    throw new FlowNetworkException(outlet.Node, "the outlet's coefficient must be 0, or lie between 1e-15 and 1e3 m³/s per √Pa");
             }
             return index;
+        }
+
+        private static string? WrongWith(FlowEdge edge)
+        {
+            const string bore = "its bore must lie between 1e-5 and 100 m", loss = "its loss must lie between 0 and 1e12 velocity heads";
+            return edge switch
+            {
+                FlowPipe { InnerDiameterM: not (>= 1e-5 and <= 100) } or FlowValve { InnerDiameterM: not (>= 1e-5 and <= 100) } => bore,
+                FlowPipe { MinorLoss: not (>= 0 and <= 1e12) } or FlowValve { OpenLoss: not (>= 0 and <= 1e12) } => loss,
+                FlowPipe { LengthM: not (> 0 and <= MostM) } => $"its length must be above 0 and within {MostM:0e0} m",
+                FlowPipe { RoughnessM: not (>= 0 and <= 100) } => "its roughness must lie between 0 and 100 m",
+                FlowPump { ShutoffHeadM: not (>= 0 and <= MostM) } => $"its shut-off head must lie between 0 and {MostM:0e0} m",
+                FlowPump { CurveS2PerM5: not (>= 1e-6 and <= 1e30) } => "its curve must lie between 1e-6 and 1e30 s²/m⁵",
+                FlowValve { Opening: not (>= 0 and <= 1) } => "its opening must lie between 0 and 1",
+                FlowPipe or FlowPump or FlowValve => null,
+                _ => "this kind of element is not known",
+            };
         }
     }
 }

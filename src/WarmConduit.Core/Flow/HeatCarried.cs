@@ -37,17 +37,25 @@ public sealed record HeatAnswer(FlowAnswer Flow, IReadOnlyList<double> NodeC, IR
 public static class HeatCarried
 {
     private const double AtRest = 1e-9;
+    private const double MostW = 1e12;
+    private const string NoTemperature = "its temperature is no sensible number";
 
     /// <summary>
     /// Solves flow and heat together. <paramref name="fluid"/> gives the fluid's state by its mean temperature, °C; <paramref name="reservoirC"/> the temperature of what
     /// comes from nodes of fixed head. Nodes and edges at rest stand at <paramref name="restC"/>. O(nodes³) a round, 5 to 40 rounds. Throws
-    /// <see cref="FlowNetworkException"/> when a closed loop is heated and can lose to nothing.
+    /// <see cref="FlowNetworkException"/> for elements, reservoirs and numbers that make no sense, and when a closed loop is heated and can lose to nothing.
     /// </summary>
     public static HeatAnswer Solve(
         FlowNetwork network, IReadOnlyList<HeatElement> elements, Func<double, FluidState> fluid, IReadOnlyDictionary<string, double> reservoirC, double restC)
     {
         var index = new Dictionary<string, int>();
         foreach (var place in network.Nodes) index.TryAdd(place.Id, index.Count);
+        if (!Sensible(restC)) throw new FlowNetworkException("rest", NoTemperature);
+        foreach (var (name, c) in reservoirC)
+        {
+            if (!index.ContainsKey(name)) throw new FlowNetworkException(name, "a temperature is given for a node that is not there");
+            if (!Sensible(c)) throw new FlowNetworkException(name, NoTemperature);
+        }
         var byEdge = new HeatElement?[network.Edges.Count];
         foreach (var element in elements)
         {
@@ -69,6 +77,7 @@ public static class HeatCarried
         {
             double mean = node.Average();
             state = fluid(mean);
+            if (state.HeatCapacityJPerKgK is not (>= 1e-3 and <= MostW)) throw new FlowNetworkException("fluid", "its heat capacity must be a number above 0");
             flow = FlowSolver.Solve(network with { DensityKgPerM3 = state.DensityKgPerM3, ViscosityPaS = state.ViscosityPaS });
             // Elements first settle at this flow; the fluid's state follows in the next round.
             moved = 0;
@@ -215,11 +224,13 @@ public static class HeatCarried
     {
         bool sound = element switch
         {
-            Losing l => l.ConductanceWPerK >= 0 && double.IsFinite(l.ConductanceWPerK + l.ToC),
-            Emitter r => r.RatedW >= 0 && r.RatedDifferenceK > 0 && double.IsFinite(r.RatedW + r.RatedDifferenceK + r.RoomC),
-            HeatSource s => s.PowerW >= 0 && double.IsFinite(s.PowerW + s.LimitC),
+            Losing l => l.ConductanceWPerK is >= 0 and <= MostW && Sensible(l.ToC),
+            Emitter r => r.RatedW is >= 0 and <= MostW && r.RatedDifferenceK is >= 1e-3 and <= MostW && Sensible(r.RoomC),
+            HeatSource s => s.PowerW is >= 0 and <= MostW && s.LimitC > -10_000,
             _ => false,
         };
-        return sound ? element : throw new FlowNetworkException(element.Edge, "its heat figures must be finite and not below 0");
+        return sound ? element : throw new FlowNetworkException(element.Edge, "its heat figures must be sensible numbers, powers and conductances not below 0");
     }
+
+    private static bool Sensible(double celsius) => Math.Abs(celsius) < 10_000;
 }

@@ -1,3 +1,4 @@
+using WarmConduit.Core.Heat.Night;
 using WarmConduit.Core.Numerics;
 
 namespace WarmConduit.Core.Heat;
@@ -20,11 +21,12 @@ public static class SteadyZones
     /// <summary>
     /// Solves ΣG(Tother - T) + Q = 0 for all zones with outdoors at <paramref name="outdoorC"/>. Heaters hold their set point, or give their limit when that
     /// is not enough, or nothing when the zone stays warmer by itself. Exact; O(n³) a try, at most 2n + 1 tries, for the few zones of a vehicle.
-    /// A zone joined to nothing stays at outdoor temperature.
+    /// A zone joined to nothing stays at outdoor temperature. Throws <see cref="NightNetworkException"/> naming zone or link, counted from 0, for numbers that make no sense.
     /// </summary>
     public static SteadyBalance Solve(IReadOnlyList<SteadyZone> zones, IReadOnlyList<SteadyLink> links, double outdoorC)
     {
         int n = zones.Count;
+        Check(zones, links, outdoorC);
         var held = new bool[n];
         var power = new double[n];
         for (int z = 0; z < n; z++) held[z] = zones[z].HeaterW > 0 && zones[z].SetpointC > outdoorC;
@@ -44,6 +46,24 @@ public static class SteadyZones
             if (settled) break;
         }
         return new SteadyBalance(t, power);
+    }
+
+    private static void Check(IReadOnlyList<SteadyZone> zones, IReadOnlyList<SteadyLink> links, double outdoorC)
+    {
+        NightLayout.Temperature("outdoor", outdoorC);
+        for (int z = 0; z < zones.Count; z++)
+        {
+            string place = $"zone {z}";
+            NightLayout.NotNegative(place, "conductance to outdoors", zones[z].OutdoorWPerK);
+            NightLayout.NotNegative(place, "power of its heater", zones[z].HeaterW);
+            NightLayout.Temperature(place, zones[z].SetpointC);
+        }
+        for (int l = 0; l < links.Count; l++)
+        {
+            string place = $"link {l}";
+            NightLayout.NotNegative(place, "conductance", links[l].ConductanceWPerK);
+            if ((uint)links[l].A >= zones.Count || (uint)links[l].B >= zones.Count || links[l].A == links[l].B) throw new NightNetworkException(place, "it must join two of the zones");
+        }
     }
 
     private static double Need(IReadOnlyList<SteadyZone> zones, IReadOnlyList<SteadyLink> links, double outdoorC, double[] t, int z)

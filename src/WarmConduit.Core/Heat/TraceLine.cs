@@ -27,14 +27,19 @@ public static class TraceLine
 {
     /// <summary>
     /// Steady and exact: the coolant falls towards the air as an exponential, the water beside it stands between the two. <paramref name="flowKgPerS"/>
-    /// must be above 0. O(1).
+    /// and heat capacity must be above 0, the rest finite, conductances and length not below 0, or it throws <see cref="ArgumentOutOfRangeException"/>. O(1).
     /// </summary>
     public static TraceAnswer Solve(TraceContact contact, double flowKgPerS, double heatCapacityJPerKgK, double airC, double inletC, double lengthM, double holdC)
     {
         if (!(flowKgPerS > 0)) throw new ArgumentOutOfRangeException(nameof(flowKgPerS), "without flow no heat is carried along the line");
+        if (!(heatCapacityJPerKgK > 0) || !double.IsFinite(heatCapacityJPerKgK)) throw new ArgumentOutOfRangeException(nameof(heatCapacityJPerKgK));
+        if (!(lengthM >= 0) || !double.IsFinite(lengthM)) throw new ArgumentOutOfRangeException(nameof(lengthM));
+        if (!double.IsFinite(airC + inletC + holdC)) throw new ArgumentOutOfRangeException(nameof(airC), "temperatures must be finite");
+        if (!(contact.TraceWPerMK >= 0 && contact.WaterToAirWPerMK >= 0 && contact.CoolantToAirWPerMK >= 0) || !double.IsFinite(contact.LossWPerMK()))
+            throw new ArgumentOutOfRangeException(nameof(contact));
         double carried = flowKgPerS * heatCapacityJPerKgK, decay = contact.LossWPerMK() / carried;
         double outlet = airC + (inletC - airC) * Math.Exp(-decay * lengthM);
-        double share = contact.TraceWPerMK / (contact.TraceWPerMK + contact.WaterToAirWPerMK);
+        double share = contact.TraceWPerMK == 0 ? 0 : contact.TraceWPerMK / (contact.TraceWPerMK + contact.WaterToAirWPerMK);
         double Water(double coolantC) => airC + share * (coolantC - airC);
         double atInlet = Water(inletC);
         double reach = holdC <= airC ? double.PositiveInfinity

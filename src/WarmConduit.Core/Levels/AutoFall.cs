@@ -35,9 +35,9 @@ public sealed record FallChain(IReadOnlyList<string> Points, double AvailableM, 
 public sealed record FallChange(FallChain Chain, double ByM);
 
 /// <summary>The greatest margin and what sets it.</summary>
-/// <param name="Margin">Greatest fall that all lengths can have beyond the tolerance, m/m; infinite when nothing limits it.</param>
+/// <param name="Margin">Greatest fall that all lengths can have beyond the tolerance, m/m; infinite when nothing limits it under a million.</param>
 /// <param name="Feasible">Whether it reaches the fall wanted.</param>
-/// <param name="HeightM">Heights that have it, by point, midway between the highest and the lowest that do; empty when no heights serve at all.</param>
+/// <param name="HeightM">Heights that have it, by point, midway between the highest and the lowest that do.</param>
 /// <param name="Binding">The certificate: the chain that allows no more; null when nothing limits.</param>
 /// <param name="Changes">What would make the wanted fall possible: the least change for each chain that forbids it, worst first; empty when feasible. A loop cannot be helped.</param>
 public sealed record FallAnswer(double Margin, bool Feasible, IReadOnlyList<double> HeightM, FallChain? Binding, IReadOnlyList<FallChange> Changes);
@@ -49,7 +49,7 @@ public sealed record FallAnswer(double Margin, bool Feasible, IReadOnlyList<doub
 /// </summary>
 public static class AutoFall
 {
-    private const double Tiny = 1e-12;
+    private const double Tiny = 1e-12, Steepest = 1e6;
 
     /// <summary>
     /// Solves <paramref name="question"/>. O(points · lengths) a round, a handful of rounds. Throws <see cref="LevelNetworkException"/> naming the place
@@ -61,19 +61,16 @@ public static class AutoFall
         double margin = double.PositiveInfinity;
         FallChain? binding = null;
         // Each round the tightest chain so far sets the margin; a chain violated at that margin is tighter. Ratios only fall, so it ends.
-        var start = graph.Violated(1e6);
+        var start = graph.Violated(Steepest);
         for (int round = 0; start is not null && round < 1000; round++)
         {
-            if (start.LengthM <= 0) return new FallAnswer(double.NegativeInfinity, false, [], start, []);
             double tighter = start.Margin();
             if (tighter >= margin) break;
             (margin, binding) = (tighter, start);
             start = graph.Violated(margin - Tiny);
         }
         bool feasible = margin >= question.LeastFall - 1e-9;
-        var heights = binding is { AvailableM: 0 } && binding.Points[0] == binding.Points[^1] && margin < 0 && double.IsInfinity(margin)
-            ? []
-            : graph.Heights(double.IsInfinity(margin) ? question.LeastFall : margin - 1e-11);
+        var heights = graph.Heights(double.IsInfinity(margin) ? question.LeastFall : margin - 1e-11);
         return new FallAnswer(margin, feasible, heights, binding, feasible ? [] : graph.Changes(question.LeastFall));
     }
 

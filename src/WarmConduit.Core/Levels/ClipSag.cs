@@ -32,12 +32,16 @@ public readonly record struct ClippedPipe(double InnerDiameterM, double OuterDia
     /// <summary>
     /// <paramref name="edge"/> as it hangs: every straight length from <paramref name="from"/> to <paramref name="to"/> through its bends is held at both ends and by clips
     /// no farther apart than <paramref name="spacingM"/>, and sags between them. The curve is drawn with <paramref name="pointsASpan"/> points, and pools like
-    /// any other course. O(points).
+    /// any other course. O(points). Throws <see cref="LevelNetworkException"/> naming the edge for a pipe or a course that is none.
     /// </summary>
     public LevelEdge Sagged(LevelEdge edge, Point3 from, Point3 to, double spacingM, int pointsASpan = 7)
     {
         if (!(spacingM > 0)) throw new LevelNetworkException(edge.Id, "clips must stand apart");
+        if (pointsASpan is < 1 or > 1000) throw new LevelNetworkException(edge.Id, "a span is drawn with 1 to 1000 points");
+        if (!(WeightNPerM() >= 0 && StiffnessNM2() > 0) || !double.IsFinite(WeightNPerM() + StiffnessNM2()))
+            throw new LevelNetworkException(edge.Id, "its pipe must have a weight, a wall and stiffness");
         Point3[] course = [from, .. edge.Via, to];
+        if (!course.All(LevelGraph.IsNear)) throw new LevelNetworkException(edge.Id, "its course must be of numbers");
         var via = new List<Point3>();
         for (int k = 0; k + 1 < course.Length; k++)
         {

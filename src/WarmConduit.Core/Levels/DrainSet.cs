@@ -27,6 +27,8 @@ public static class DrainSet
         bool none = network.Drains.Count == 0;
         if (network.Nodes.Count == 0) throw new LevelNetworkException("nodes", "the network is empty");
         var graph = new LevelGraph(none ? network with { Drains = [network.Nodes[0].Id] } : network);
+        LevelGraph.Demand(tolerance);
+        if (!double.IsFinite(fall)) throw new LevelNetworkException("fall", "it must be a finite number");
         double pitch = Math.Abs(tolerance.TanPitch()), roll = Math.Abs(tolerance.TanRoll());
         var into = new List<int>[graph.Points.Length];
         void Falls(int a, int b, int s)

@@ -8,6 +8,9 @@ namespace WarmConduit.Core.Levels;
 /// </summary>
 public sealed class LevelGraph
 {
+    // Metres. Farther, larger and fuller than this is a mistake, and squares and products of it still are finite.
+    private const double Most = 1e6;
+
     private readonly Dictionary<string, int> _nodeIndex;
 
     internal Point3[] Points { get; }
@@ -34,7 +37,7 @@ public sealed class LevelGraph
 
     /// <summary>
     /// Checks and lays out <paramref name="network"/>. O(points). Throws <see cref="LevelNetworkException"/> naming the place for an unknown or
-    /// doubled id, a bore or height that is no finite number, a negative bore, or a network without any drain.
+    /// doubled id, a place, bore or content that is no number or beyond 1e6 (m, m³), a bore below 0, a box without room, or a network without any drain.
     /// </summary>
     public LevelGraph(LevelNetwork network)
     {
@@ -44,7 +47,7 @@ public sealed class LevelGraph
         var points = new List<Point3>(NodeCount + network.Edges.Count);
         foreach (var node in network.Nodes)
         {
-            if (!node.At.IsFinite()) throw new LevelNetworkException(node.Id, "its place is not a finite number");
+            if (!IsNear(node.At)) throw new LevelNetworkException(node.Id, $"its place must be a number within {Most:0} m");
             if (!_nodeIndex.TryAdd(node.Id, points.Count)) throw new LevelNetworkException(node.Id, "this node is named twice");
             points.Add(node.At);
         }
@@ -58,8 +61,8 @@ public sealed class LevelGraph
         for (int e = 0; e < network.Edges.Count; e++)
         {
             var edge = network.Edges[e];
-            if (!(edge.InnerDiameterM >= 0) || double.IsInfinity(edge.InnerDiameterM))
-                throw new LevelNetworkException(edge.Id, "its bore must be a finite length, not below zero");
+            if (edge.InnerDiameterM is not (>= 0 and <= Most)) throw new LevelNetworkException(edge.Id, $"its bore must lie between 0 and {Most:0} m");
+            if (!Enum.IsDefined(edge.Passes)) throw new LevelNetworkException(edge.Id, "which way it passes is not known");
             EdgeFirst[e] = a.Count;
             int last = NodeOf(edge.From, edge.Id), end = NodeOf(edge.To, edge.Id);
             for (int k = 0; k <= edge.Via.Count; k++)
@@ -67,7 +70,7 @@ public sealed class LevelGraph
                 int next = end;
                 if (k < edge.Via.Count)
                 {
-                    if (!edge.Via[k].IsFinite()) throw new LevelNetworkException(edge.Id, $"its bend {k + 1} is not a finite number");
+                    if (!IsNear(edge.Via[k])) throw new LevelNetworkException(edge.Id, $"its bend {k + 1} must be a number within {Most:0} m");
                     next = points.Count;
                     points.Add(edge.Via[k]);
                 }
@@ -81,8 +84,10 @@ public sealed class LevelGraph
         for (int v = 0; v < network.Vessels.Count; v++)
         {
             var vessel = network.Vessels[v];
-            if (!(vessel.HoldsM3 >= 0) || double.IsInfinity(vessel.HoldsM3) || !(vessel.Box.VolumeM3() > 0))
-                throw new LevelNetworkException(vessel.Id, "its box and content must be finite and not below zero");
+            var size = vessel.Box.Size;
+            if (vessel.HoldsM3 is not (>= 0 and <= Most)) throw new LevelNetworkException(vessel.Id, $"its content must lie between 0 and {Most:0} m³");
+            if (!IsNear(vessel.Box.At) || !IsNear(size) || !(size.XM > 0 && size.YM > 0 && size.ZM > 0))
+                throw new LevelNetworkException(vessel.Id, $"its box must have room, and lie within {Most:0} m");
             VesselPoint[v] = points.Count;
             points.Add(vessel.Box.Centre());
             foreach (string port in vessel.Ports) Add(VesselPoint[v], NodeOf(port, vessel.Id), 0, Passes.Both);
@@ -124,9 +129,12 @@ public sealed class LevelGraph
         return e < 0 ? ~e - 1 : e;
     }
 
-    /// <summary>Height over ground of every point at <paramref name="attitude"/>, metres; the inside of a vessel is no crest and lies at minus infinity.</summary>
+    /// <summary>
+    /// Height over ground of every point at <paramref name="attitude"/>, metres; the inside of a vessel is no crest and lies at minus infinity. Throws as <see cref="Demand"/> does.
+    /// </summary>
     internal double[] Heights(Attitude attitude)
     {
+        Demand(attitude);
         double tanPitch = attitude.TanPitch(), tanRoll = attitude.TanRoll();
         var z = new double[Points.Length];
         for (int p = 0; p < z.Length; p++) z[p] = Points[p].ZM + Points[p].XM * tanPitch + Points[p].YM * tanRoll;
@@ -136,6 +144,14 @@ public sealed class LevelGraph
 
     /// <summary>Points from which water may come to <paramref name="point"/>.</summary>
     internal ReadOnlySpan<int> Upstream(int point) => _rowPoint.AsSpan(_rowStart[point], _rowStart[point + 1] - _rowStart[point]);
+
+    /// <summary>Throws <see cref="LevelNetworkException"/> for an <paramref name="attitude"/> of 90 degrees and more, or that is no number.</summary>
+    internal static void Demand(Attitude attitude)
+    {
+        if (!(Math.Abs(attitude.PitchDeg) < 90 && Math.Abs(attitude.RollDeg) < 90)) throw new LevelNetworkException("attitude", "pitch and roll lie under 90 degrees");
+    }
+
+    internal static bool IsNear(Point3 p) => Math.Abs(p.XM) <= Most && Math.Abs(p.YM) <= Most && Math.Abs(p.ZM) <= Most;
 
     private int NodeOf(string id, string place) =>
         _nodeIndex.TryGetValue(id, out int p) ? p : throw new LevelNetworkException(place, $"there is no node '{id}'");

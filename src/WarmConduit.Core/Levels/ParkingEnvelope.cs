@@ -30,7 +30,8 @@ public static class ParkingEnvelope
     /// <summary>
     /// Solves <paramref name="graph"/> at every pitch and roll. <paramref name="watched"/> are edge numbers of parts that ice breaks. The levels are found for
     /// several rolls at once, in vectors, by the steps of <see cref="Elimination"/>: the same answer as <see cref="Draining"/> to the bit. O(attitudes · segments)
-    /// for a network that is nearly a tree. On <paramref name="threads"/> threads (0: all cores) the answer is the same.
+    /// for a network that is nearly a tree. On <paramref name="threads"/> threads (0: all cores) the answer is the same. Throws <see cref="LevelNetworkException"/> for an edge
+    /// number that is none and angles of 90 degrees and more.
     /// </summary>
     public static EnvelopeAnswer Ask(
         LevelGraph graph,
@@ -45,7 +46,13 @@ public static class ParkingEnvelope
         var worst = new double[pitchDeg.Count, rollDeg.Count];
         var elimination = new Elimination(graph);
         var isWatched = new bool[graph.Network.Edges.Count];
-        foreach (int e in watched ?? []) isWatched[e] = true;
+        foreach (int e in watched ?? [])
+        {
+            if ((uint)e >= isWatched.Length) throw new LevelNetworkException("watched", $"there is no edge {e}");
+            isWatched[e] = true;
+        }
+        foreach (double p in pitchDeg) LevelGraph.Demand(new Attitude(p, 0));
+        foreach (double r in rollDeg) LevelGraph.Demand(new Attitude(0, r));
         int done = 0;
         Worker Row(int p, Worker worker)
         {

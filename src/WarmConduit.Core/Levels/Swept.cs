@@ -20,7 +20,7 @@ public static class Swept
 
     /// <summary>
     /// Asks it of <paramref name="edges"/>. Blocks: O(edges). Searches: at most <paramref name="bound"/> edge visits in all. Throws
-    /// <see cref="LevelNetworkException"/> for doubled edge ids and for a port or outlet that no edge touches.
+    /// <see cref="LevelNetworkException"/> for doubled edge ids, unknown ways to pass, and for a port or outlet that no edge touches.
     /// </summary>
     public static SweptAnswer Find(IReadOnlyList<SweepEdge> edges, string port, string outlet, int bound = DefaultBound)
     {
@@ -31,6 +31,7 @@ public static class Swept
         for (int e = 0; e < edges.Count; e++)
         {
             if (!ids.Add(edges[e].Id)) throw new LevelNetworkException(edges[e].Id, "this edge is named twice");
+            if (!Enum.IsDefined(edges[e].Passes)) throw new LevelNetworkException(edges[e].Id, "which way it passes is not known");
             ends[e] = (Node(edges[e].From), Node(edges[e].To));
             // A shut element is no way; as a loop of its own it belongs to no block.
             if (edges[e].Passes == Passes.None) ends[e] = (ends[e].A, ends[e].A);

@@ -5,6 +5,10 @@ internal sealed class NightLayout
 {
     private const double LongestS = 10 * 366 * 86400.0;
 
+    // In SI, whatever it is: a slip beyond these would leave nothing of the other numbers.
+    private const double Least = 1e-6, Most = 1e12;
+    private const double HottestC = 1000;
+
     public readonly NightNetwork Network;
     public readonly int ZoneCount, BodyCount;
 
@@ -34,8 +38,8 @@ internal sealed class NightLayout
         (ZoneCount, BodyCount) = (network.Zones.Count, network.Bodies.Count);
         if (!(network.EndS > 0 && network.EndS <= LongestS)) throw new NightNetworkException("end", "it must lie after the start, and within ten years of it");
         if (ZoneCount == 0) throw new NightNetworkException("zones", "there is no zone");
-        CheckSeries("outdoor", network.OutdoorC);
-        CheckSeries("wind", network.WindMPerS);
+        CheckSeries("outdoor", network.OutdoorC, -HottestC);
+        CheckSeries("wind", network.WindMPerS, 0);
         CheckConstants(network.Constants);
 
         var index = new Dictionary<string, (char Kind, int Index)> { ["outdoor"] = ('b', 0) };
@@ -48,7 +52,7 @@ internal sealed class NightLayout
         for (int s = 0; s < network.Sources.Count; s++)
         {
             Name(network.Sources[s].Id, 'b', s + 1);
-            CheckSeries(network.Sources[s].Id, network.Sources[s].TemperatureC);
+            CheckSeries(network.Sources[s].Id, network.Sources[s].TemperatureC, -HottestC);
         }
         Boundary = [network.OutdoorC, .. network.Sources.Select(s => s.TemperatureC)];
         BoundaryKnots = [.. Boundary.Select(Knots)];
@@ -179,6 +183,8 @@ internal sealed class NightLayout
         NotNegative(body.Id, "dry heat capacity", body.DryJPerK);
         Positive(body.Id, "mass or dry heat capacity", body.WaterKg + body.DryJPerK);
         Temperature(body.Id, body.StartC);
+        if (!Enum.IsDefined(body.Ice)) throw new NightNetworkException(body.Id, "how ice grows in it is not known");
+        NotNegative(body.Id, "length", body.LengthM);
         if (body.Ice == IceGrowth.Cylinder) Positive(body.Id, "length", body.LengthM);
     }
 
@@ -190,28 +196,28 @@ internal sealed class NightLayout
         Positive("constants", "conductivity of ice", c.IceWPerMK);
     }
 
-    private static void CheckSeries(string id, TimeSeries series)
+    private static void CheckSeries(string id, TimeSeries series, double least)
     {
         if (series.TimeS.Count == 0 || series.TimeS.Count != series.Value.Count) throw new NightNetworkException(id, "it needs as many values as times, and at least one");
         for (int i = 0; i < series.TimeS.Count; i++)
         {
-            if (!double.IsFinite(series.TimeS[i]) || !double.IsFinite(series.Value[i])) throw new NightNetworkException(id, $"knot {i + 1} is no finite number");
+            if (!double.IsFinite(series.TimeS[i]) || !(series.Value[i] >= least && series.Value[i] < HottestC)) throw new NightNetworkException(id, $"knot {i + 1} is no sensible number");
             if (i > 0 && series.TimeS[i] <= series.TimeS[i - 1]) throw new NightNetworkException(id, $"time goes back at knot {i + 1}");
         }
     }
 
-    private static void Positive(string id, string what, double value)
+    internal static void Positive(string id, string what, double value)
     {
-        if (!(value > 0) || double.IsInfinity(value)) throw new NightNetworkException(id, $"its {what} must be a finite number above 0");
+        if (!(value >= Least && value <= Most)) throw new NightNetworkException(id, $"its {what} must be a number from {Least:0e0} to {Most:0e0}");
     }
 
-    private static void NotNegative(string id, string what, double value)
+    internal static void NotNegative(string id, string what, double value)
     {
-        if (!(value >= 0) || double.IsInfinity(value)) throw new NightNetworkException(id, $"its {what} must be a finite number, not below 0");
+        if (!(value >= 0 && value <= Most)) throw new NightNetworkException(id, $"its {what} must be a number from 0 to {Most:0e0}");
     }
 
-    private static void Temperature(string id, double celsius)
+    internal static void Temperature(string id, double celsius)
     {
-        if (!(Math.Abs(celsius) < 1000)) throw new NightNetworkException(id, "its temperature is no sensible number");
+        if (!(Math.Abs(celsius) < HottestC)) throw new NightNetworkException(id, "its temperature is no sensible number");
     }
 }

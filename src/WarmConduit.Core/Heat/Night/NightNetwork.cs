@@ -92,7 +92,7 @@ public sealed record NightNetwork(
 }
 
 /// <summary>
-/// How to run: steps of at most <paramref name="MaxStepS"/> (the first after a jump is <paramref name="FirstStepS"/>, each next one twice as long), and when to
+/// How to run: steps of at most <paramref name="MaxStepS"/> (the first after a jump is <paramref name="FirstStepS"/>, each next one half as long again), and when to
 /// report, in s, rising. Reports are exact times, not interpolated.
 /// </summary>
 public sealed record NightOptions(double MaxStepS = 900, double FirstStepS = 10, IReadOnlyList<double>? ReportS = null)
@@ -100,16 +100,19 @@ public sealed record NightOptions(double MaxStepS = 900, double FirstStepS = 10,
     /// <summary>The defaults, without reports.</summary>
     public static readonly NightOptions Default = new();
 
-    /// <summary>Reports every <paramref name="intervalS"/> up to <paramref name="endS"/>, both ends included.</summary>
+    /// <summary>
+    /// Reports every <paramref name="intervalS"/> up to <paramref name="endS"/>, both ends included: ten million at the most, or it throws <see cref="NightNetworkException"/>. O(reports).
+    /// </summary>
     public static IReadOnlyList<double> Every(double intervalS, double endS)
     {
+        if (!(intervalS > 0 && endS / intervalS is >= 0 and < 1e7)) throw new NightNetworkException("reports", "they must be some time apart, and not more than ten million");
         var times = new double[(int)Math.Floor(endS / intervalS + 1e-9) + 1];
         for (int i = 0; i < times.Length; i++) times[i] = i * intervalS;
         return times;
     }
 }
 
-/// <summary>A night that cannot be run. <see cref="Place"/> names the zone, body, source, series or setting at fault.</summary>
+/// <summary>A night that cannot be run or balanced. <see cref="Place"/> names the zone, body, source, series or setting at fault.</summary>
 public sealed class NightNetworkException(string place, string reason) : ArgumentException($"{place}: {reason}")
 {
     /// <summary>What is wrong, by id.</summary>
