@@ -30,6 +30,9 @@ public sealed record FlowValve(string Id, string From, string To, double InnerDi
     public const double LeastOpening = 1e-4;
 }
 
+/// <summary>A flow that is given, m³/s from → to, whatever head it takes: what a valve is to be set for.</summary>
+internal sealed record FlowGiven(string Id, string From, string To, double M3PerS) : FlowEdge(Id, From, To);
+
 /// <summary>
 /// An opening at node <paramref name="Node"/>: q = coefficient · √(gauge pressure at <paramref name="HeightM"/>) leaves, m³/s per √Pa; nothing is sucked in.
 /// </summary>

@@ -47,7 +47,7 @@ public static class FlowSolver
             int all = _ends.Length;
             (_head, _flow, _trial, _slope, _loss) = (new double[_n], new double[all], new double[all], new double[all], new double[all]);
             _fixed = [.. network.Nodes.Select(n => n.HeadM is not null)];
-            _shut = [.. network.Edges.Select(e => e is FlowValve { Opening: < FlowValve.LeastOpening }), .. network.Outlets.Select(o => o.CoefficientM3PerSPerSqrtPa == 0)];
+            _shut = [.. network.Edges.Select(e => e is FlowValve { Opening: < FlowValve.LeastOpening } or FlowGiven), .. network.Outlets.Select(o => o.CoefficientM3PerSPerSqrtPa == 0)];
             Reference();
             _unknown = new int[_n];
             int unknowns = 0;
@@ -60,7 +60,7 @@ public static class FlowSolver
 
         public FlowAnswer Solve()
         {
-            for (int e = 0; e < _ends.Length; e++) _flow[e] = _shut[e] ? 0 : 1e-4;
+            for (int e = 0; e < _ends.Length; e++) _flow[e] = e < _m && _net.Edges[e] is FlowGiven given ? given.M3PerS : _shut[e] ? 0 : 1e-4;
             var (converged, rounds) = Newton();
             // What is shut in one round can press its neighbour shut in the next.
             for (int i = 0; ShutWhatLeaks() && i < 4; i++) TakeUp();
@@ -73,8 +73,7 @@ public static class FlowSolver
         {
             for (int round = 1; round <= MostRounds; round++)
             {
-                _matrix.Clear();
-                Array.Clear(_right);
+                Clear();
                 for (int e = 0; e < _ends.Length; e++)
                 {
                     if (_shut[e]) continue;
@@ -135,6 +134,19 @@ public static class FlowSolver
             return high;
         }
 
+        // Only given flows in the balance.
+        private void Clear()
+        {
+            _matrix.Clear();
+            Array.Clear(_right);
+            for (int e = 0; e < _m; e++)
+            {
+                if (_net.Edges[e] is not FlowGiven) continue;
+                if (_unknown[_ends[e].From] is >= 0 and int i) _right[i] -= _flow[e];
+                if (_unknown[_ends[e].To] is >= 0 and int j) _right[j] += _flow[e];
+            }
+        }
+
         private double Drop(int e) => _head[_ends[e].From] - (_ends[e].To < 0 ? 0 : _head[_ends[e].To]);
 
         // An element whose flow is `rest` + drop / slope.
@@ -180,9 +192,7 @@ public static class FlowSolver
                     return (p.CurveS2PerM5 * q * Math.Abs(q) - p.ShutoffHeadM, 2 * p.CurveS2PerM5 * Math.Abs(q));
                 case FlowValve v:
                     if (v.OneWay && q < 0) return (ShutSlope * q, ShutSlope);
-                    double area = Math.PI / 4 * v.InnerDiameterM * v.InnerDiameterM, k = v.OpenLoss / (v.Opening * v.Opening) / (2 * Friction.Gravity * area * area);
-                    // A trace of laminar loss, so that a wide open valve at rest has a slope: a tenth of a metre of its own bore.
-                    double laminar = 12.8 * _net.ViscosityPaS / (Math.PI * _net.DensityKgPerM3 * Friction.Gravity * Math.Pow(v.InnerDiameterM, 4));
+                    var (k, laminar) = Friction.Valve(v.OpenLoss / (v.Opening * v.Opening), v.InnerDiameterM, _net.DensityKgPerM3, _net.ViscosityPaS);
                     return (k * q * Math.Abs(q) + laminar * q, 2 * k * Math.Abs(q) + laminar);
                 default:
                     throw new FlowNetworkException(_net.Edges[e].Id, "this kind of element is not known");
@@ -242,8 +252,7 @@ public static class FlowSolver
         // The others make up for what was shut, along their slopes; heads stay as they are.
         private void TakeUp()
         {
-            _matrix.Clear();
-            Array.Clear(_right);
+            Clear();
             for (int e = 0; e < _ends.Length; e++)
                 if (!_shut[e]) Stamp(e, _flow[e] - Drop(e) / _slope[e]);
             if (!_matrix.Solve(_right)) return;
@@ -320,7 +329,7 @@ public static class FlowSolver
                 FlowPump { ShutoffHeadM: not (>= 0 and <= MostM) } => $"its shut-off head must lie between 0 and {MostM:0e0} m",
                 FlowPump { CurveS2PerM5: not (>= 1e-6 and <= 1e30) } => "its curve must lie between 1e-6 and 1e30 s²/m⁵",
                 FlowValve { Opening: not (>= 0 and <= 1) } => "its opening must lie between 0 and 1",
-                FlowPipe or FlowPump or FlowValve => null,
+                FlowPipe or FlowPump or FlowValve or FlowGiven => null,
                 _ => "this kind of element is not known",
             };
         }

@@ -48,4 +48,11 @@ public static class Friction
         double perSquare = lengthM / (boreM * 2 * Gravity * area * area);
         return ((f * perSquare + minor) * q * Math.Abs(q), ((2 * f + df) * perSquare + 2 * minor) * Math.Abs(q));
     }
+
+    /// <summary>
+    /// What a valve of <paramref name="loss"/> velocity heads loses: the first figure times q|q| and the second times q, m at m³/s. The second is a trace of laminar loss, that of
+    /// a tenth of a metre of its own bore, so that a wide open valve at rest has a slope.
+    /// </summary>
+    internal static (double PerSquare, double PerFlow) Valve(double loss, double boreM, double density, double viscosity) =>
+        (loss / (2 * Gravity * Square(Math.PI / 4 * boreM * boreM)), 12.8 * viscosity / (Math.PI * density * Gravity * Square(boreM * boreM)));
 }

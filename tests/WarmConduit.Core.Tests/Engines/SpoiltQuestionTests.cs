@@ -21,16 +21,14 @@ public class SpoiltQuestionTests
     private sealed record LevelQuestion(LevelNetwork Network, Attitude Parked, double Fall, IReadOnlyList<string> Names, IReadOnlyList<double> Rolls);
 
     [Fact]
-    public void Levels() => Check(new LevelQuestion(Bores, new(1, -2), 0.01, ["drain"], [-3, 0, 3]), q =>
-    {
-        var graph = new LevelGraph(q.Network);
-        var answer = Draining.Solve(graph, q.Parked);
-        return new object?[]
-        {
-            answer.LevelM, answer.SegmentM3, q.Network.Vessels.Select((_, v) => answer.VesselM3(v)), answer.Pools(), ParkingEnvelope.Ask(graph, q.Rolls, q.Rolls, [0]), AirBasins.Find(graph, q.Names, q.Parked),
-            DrainYields.Ask(q.Network, q.Parked, q.Names), DrainSet.Find(q.Network, q.Names, q.Fall, q.Parked), AirLocks.Solve(q.Network, q.Parked).SegmentM3,
-        };
-    });
+    public void Levels() => Check(
+        new LevelQuestion(Bores, new(1, -2), 0.01, ["drain"], [-3, 0, 3]),
+        q => Draining.Solve(q.Network, q.Parked) is var a ? (a.LevelM, a.SegmentM3, q.Network.Vessels.Select((_, v) => a.VesselM3(v)), a.Pools()) : default,
+        q => ParkingEnvelope.Ask(new LevelGraph(q.Network), q.Rolls, q.Rolls, [0]),
+        q => AirBasins.Find(new LevelGraph(q.Network), q.Names, q.Parked),
+        q => DrainYields.Ask(q.Network, q.Parked, q.Names),
+        q => DrainSet.Find(q.Network, q.Names, q.Fall, q.Parked),
+        q => AirLocks.Solve(q.Network, q.Parked).SegmentM3);
 
     private sealed record FallsQuestion(FallQuestion Falls, ClippedPipe Pipe, LevelEdge Edge, Point3 From, Point3 To, double SpacingM);
 
@@ -39,7 +37,8 @@ public class SpoiltQuestionTests
         new FallsQuestion(
             new FallQuestion([new("a", 0.3, 0.5), new("b", 0, 1), new("c", 0.1, 0.1)], [new("a", "b", 1, 0.9, 0.2), new("b", "c", 2, 1, 1)], 1, 2, 0.02),
             new ClippedPipe(0.0123, 0.0159, 940, 1000, 600e6), Bores.Edges[1], new(0.5, 0.2, 0.3), new(1, 0.4, 0.1), 0.5),
-        q => (AutoFall.Solve(q.Falls), AutoFall.Solve(q.Falls with { LeastFall = 0.5 }), new LevelGraph(Bores with { Edges = [q.Pipe.Sagged(q.Edge, q.From, q.To, q.SpacingM)] })));
+        q => AutoFall.Solve(q.Falls),
+        q => new LevelGraph(Bores with { Edges = [q.Pipe.Sagged(q.Edge, q.From, q.To, q.SpacingM)] }).Network);
 
     private sealed record SweepQuestion(IReadOnlyList<SweepEdge> Edges, string Port, string Outlet);
 
@@ -62,7 +61,9 @@ public class SpoiltQuestionTests
                 ],
                 [new("c", 0.5, 1e-6)]),
             [new HeatSource("warm", 2000, 70), new Emitter("back", 800, 50, 18), new Losing("rest", 5, -10)], new(1000, 1e-3, 4200), [("tank", 12)], 5, ["v1", "v2"], [1, 2]),
-        q => (FlowSolver.Solve(q.Network), HeatCarried.Solve(q.Network, q.Heat, _ => q.Fluid, q.Reservoirs.DistinctBy(r => r.Node).ToDictionary(r => r.Node, r => r.C), q.RestC), Balancing.Solve(q.Network, q.Valves, q.Shares)));
+        q => FlowSolver.Solve(q.Network),
+        q => HeatCarried.Solve(q.Network, q.Heat, _ => q.Fluid, q.Reservoirs.DistinctBy(r => r.Node).ToDictionary(r => r.Node, r => r.C), q.RestC),
+        q => Balancing.Solve(q.Network, q.Valves, q.Shares));
 
     private sealed record NightQuestion(NightNetwork Network, NightOptions Options);
 
@@ -90,25 +91,32 @@ public class SpoiltQuestionTests
     [Fact]
     public void Steady_balances() => Check(new SteadyQuestion([new(40, 4000, 18), new(26, 0, 0)], [new(0, 1, 9)], -9), q => SteadyZones.Solve(q.Zones, q.Links, q.OutdoorC));
 
-    private static void Check<T>(T sound, Func<T, object?> ask)
+    private static void Check<T>(T sound, params Func<T, object?>[] asks)
     {
-        Assert.False(Spoil.HasNaN(ask(sound)));
         var wrong = new List<string>();
-        foreach (var (where, spoilt) in Spoil.EveryWay(sound))
+        var met = new HashSet<string>();
+        foreach (var ask in asks)
         {
-            try
+            Assert.False(Spoil.HasNaN(ask(sound)));
+            foreach (var (where, spoilt) in Spoil.EveryWay(sound))
             {
-                if (Spoil.HasNaN(ask(spoilt))) wrong.Add($"{where}: NaN");
-                else if (where.EndsWith("NaN", StringComparison.Ordinal) || where.EndsWith("unheard of", StringComparison.Ordinal)) wrong.Add($"{where}: let pass");
-            }
-            catch (Exception e) when (e is LevelNetworkException or NightNetworkException or FlowNetworkException)
-            {
-            }
-            catch (Exception e)
-            {
-                wrong.Add($"{where}: {e.GetType().Name} {e.Message} {e.StackTrace!.Split('\n')[0]}");
+                try
+                {
+                    if (Spoil.HasNaN(ask(spoilt))) wrong.Add($"{where}: NaN");
+                }
+                catch (Exception e) when (e is LevelNetworkException or NightNetworkException or FlowNetworkException)
+                {
+                    met.Add(where);
+                }
+                catch (Exception e)
+                {
+                    wrong.Add($"{where}: {e}");
+                }
             }
         }
+        // What no question refuses must at least make sense.
+        wrong.AddRange(Spoil.EveryWay(sound).Select(w => w.Where).Where(w => !met.Contains(w) && (w.EndsWith("NaN", StringComparison.Ordinal) || w.EndsWith("unheard of", StringComparison.Ordinal)))
+            .Select(w => $"{w}: let pass"));
         Assert.True(wrong.Count == 0, string.Join("\n", wrong));
     }
 }
