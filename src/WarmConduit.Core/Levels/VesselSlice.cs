@@ -5,26 +5,32 @@ namespace WarmConduit.Core.Levels;
 /// <summary>How full an upright box is when water inside stands level while the box is tilted with the vehicle.</summary>
 public static class VesselSlice
 {
-    // Gauss-Legendre, 8 points on (0, 1): depth is piecewise linear across the floor, so a thousandth of the content is reached easily.
-    private static readonly double[] Node = [0.01985507, 0.10166676, 0.23723380, 0.40828268, 0.59171732, 0.76276620, 0.89833324, 0.98014493];
-    private static readonly double[] Weight = [0.05061427, 0.11119052, 0.15685332, 0.18134189, 0.18134189, 0.15685332, 0.11119052, 0.05061427];
-
     /// <summary>
-    /// Fraction 0..1 of <paramref name="box"/> below the height over ground <paramref name="levelM"/> (metres; infinities allowed). The floor is
-    /// integrated numerically: absolute error below 2e-3. O(1).
+    /// Fraction 0..1 of <paramref name="box"/> below the height over ground <paramref name="levelM"/> (metres; infinities allowed). The depth over the floor is a plane cut off at
+    /// floor and lid, integrated in closed form: error below 1e-9. O(1).
     /// </summary>
     public static double FilledFraction(Box box, double levelM, Attitude attitude)
     {
         if (double.IsPositiveInfinity(levelM)) return 1;
-        double sum = 0;
-        for (int i = 0; i < Node.Length; i++)
-        {
-            for (int j = 0; j < Node.Length; j++)
-            {
-                var floor = new Point3(box.At.XM + Node[i] * box.Size.XM, box.At.YM + Node[j] * box.Size.YM, box.At.ZM);
-                sum += Weight[i] * Weight[j] * Math.Clamp((levelM - attitude.HeightM(floor)) / box.Size.ZM, 0, 1);
-            }
-        }
-        return sum;
+        if (double.IsNegativeInfinity(levelM)) return 0;
+        // In box heights: how much the floor rises along its two edges, and the water over its lowest corner.
+        double along = Math.Abs(attitude.TanPitch() * box.Size.XM / box.Size.ZM), across = Math.Abs(attitude.TanRoll() * box.Size.YM / box.Size.ZM);
+        double lowest = attitude.HeightM(box.Centre()) / box.Size.ZM - (1 + along + across) / 2, depth = levelM / box.Size.ZM - lowest;
+        return Math.Clamp(Over(depth, along, across) - Over(depth - 1, along, across), 0, 1);
     }
+
+    // ∫∫ max(0, u - a x - b y) over the unit square.
+    private static double Over(double u, double a, double b)
+    {
+        if (a < b) (a, b) = (b, a);
+        if (u <= 0) return 0;
+        if (u >= a + b) return u - (a + b) / 2;
+        // A rise so slight beside the other leaves nothing of the differences of cubes; its middle is as good.
+        if (b < 1e-6 * a) return (Square(u - b / 2) - Square(u - b / 2 - a)) / (2 * a);
+        return (Cube(u) - Cube(u - a) - Cube(u - b)) / (6 * a * b);
+    }
+
+    private static double Square(double x) => x > 0 ? x * x : 0;
+
+    private static double Cube(double x) => x > 0 ? x * x * x : 0;
 }

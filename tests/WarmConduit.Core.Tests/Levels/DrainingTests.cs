@@ -76,7 +76,7 @@ public class DrainingTests
         var box = new Box(new(0, 0, 0), new(1, 1, 0.5));
         double filled = VesselSlice.FilledFraction(box, level, new Attitude(pitch, roll));
         double wedge = pitch == 0 ? expected : level * level / (2 * Math.Tan(pitch * Math.PI / 180)) / 0.5;
-        Assert.Equal(wedge, filled, 2e-3);
+        Assert.Equal(wedge, filled, 1e-9);
     }
 
     [Fact]
