@@ -18,34 +18,51 @@ public sealed record SteadyBalance(double[] TemperatureC, double[] HeaterW);
 /// <summary>The linear balance of a steady night.</summary>
 public static class SteadyZones
 {
+    private enum HeaterState
+    {
+        Holds,
+        Full,
+        Off,
+    }
+
     /// <summary>
     /// Solves ΣG(Tother - T) + Q = 0 for all zones with outdoors at <paramref name="outdoorC"/>. Heaters hold their set point, or give their limit when that
-    /// is not enough, or nothing when the zone stays warmer by itself. Exact; O(n³) a try, at most 2n + 1 tries, for the few zones of a vehicle.
+    /// is not enough, or nothing when the zone is warmer by itself. Exact; O(n³) a try, a few tries, for the few zones of a vehicle.
     /// A zone joined to nothing stays at outdoor temperature. Throws <see cref="NightNetworkException"/> naming zone or link, counted from 0, for numbers that make no sense.
     /// </summary>
     public static SteadyBalance Solve(IReadOnlyList<SteadyZone> zones, IReadOnlyList<SteadyLink> links, double outdoorC)
     {
         int n = zones.Count;
         Check(zones, links, outdoorC);
-        var held = new bool[n];
+        var state = new HeaterState[n];
         var power = new double[n];
-        for (int z = 0; z < n; z++) held[z] = zones[z].HeaterW > 0 && zones[z].SetpointC > outdoorC;
-        var t = new double[n];
-        for (int attempt = 0; attempt <= 2 * n; attempt++)
+        for (int z = 0; z < n; z++) state[z] = zones[z].HeaterW > 0 && zones[z].SetpointC > outdoorC ? HeaterState.Holds : HeaterState.Off;
+        double[] t;
+        // All heaters that are not as their zone wants them turn at once; where that goes round, only the one that is farthest out.
+        for (int attempt = 0; ; attempt++)
         {
-            t = Temperatures(zones, links, outdoorC, held, power);
-            bool settled = true;
+            for (int z = 0; z < n; z++) power[z] = state[z] == HeaterState.Full ? zones[z].HeaterW : 0;
+            t = Temperatures(zones, links, outdoorC, state, power);
+            var (farthest, most, turned) = (-1, 0.0, HeaterState.Holds);
             for (int z = 0; z < n; z++)
             {
-                if (!held[z]) continue;
-                double need = Need(zones, links, outdoorC, t, z);
-                if (need > zones[z].HeaterW) (held[z], power[z], settled) = (false, zones[z].HeaterW, false);
-                else if (need < 0) (held[z], power[z], settled) = (false, 0, false);
-                else power[z] = need;
+                if (state[z] == HeaterState.Holds) power[z] = Need(zones, links, outdoorC, t, z);
+                // Watts or kelvins: either will do to say which is farther.
+                var (next, by) = state[z] switch
+                {
+                    HeaterState.Holds when power[z] > zones[z].HeaterW => (HeaterState.Full, power[z] - zones[z].HeaterW),
+                    HeaterState.Holds when power[z] < 0 => (HeaterState.Off, -power[z]),
+                    HeaterState.Full when t[z] > zones[z].SetpointC => (HeaterState.Holds, t[z] - zones[z].SetpointC),
+                    HeaterState.Off when zones[z].HeaterW > 0 && t[z] < zones[z].SetpointC => (HeaterState.Holds, zones[z].SetpointC - t[z]),
+                    _ => (state[z], 0),
+                };
+                if (by <= 1e-9) continue;
+                if (by > most) (farthest, most, turned) = (z, by, next);
+                if (attempt < n + 2) state[z] = next;
             }
-            if (settled) break;
+            if (farthest < 0 || attempt > 20 * n + 20) return new SteadyBalance(t, power);
+            state[farthest] = turned;
         }
-        return new SteadyBalance(t, power);
     }
 
     private static void Check(IReadOnlyList<SteadyZone> zones, IReadOnlyList<SteadyLink> links, double outdoorC)
@@ -78,7 +95,7 @@ public static class SteadyZones
     }
 
     private static double[] Temperatures(
-        IReadOnlyList<SteadyZone> zones, IReadOnlyList<SteadyLink> links, double outdoorC, bool[] held, double[] power)
+        IReadOnlyList<SteadyZone> zones, IReadOnlyList<SteadyLink> links, double outdoorC, HeaterState[] state, double[] power)
     {
         int n = zones.Count;
         var m = new double[n, n + 1];
@@ -96,7 +113,7 @@ public static class SteadyZones
         }
         for (int z = 0; z < n; z++)
         {
-            if (!held[z]) continue;
+            if (state[z] != HeaterState.Holds) continue;
             for (int c = 0; c < n; c++) m[z, c] = c == z ? 1 : 0;
             m[z, n] = zones[z].SetpointC;
         }
