@@ -92,7 +92,7 @@ public sealed record NightNetwork(
 }
 
 /// <summary>
-/// How to run: steps of at most <paramref name="MaxStepS"/> (the first after a jump is <paramref name="FirstStepS"/>, each next one half as long again), and when to
+/// How to run: steps of at most <paramref name="MaxStepS"/> (the first after a jump is <paramref name="FirstStepS"/>, each next one three tenths longer), and when to
 /// report, in s, rising. Reports are exact times, not interpolated.
 /// </summary>
 public sealed record NightOptions(double MaxStepS = 900, double FirstStepS = 10, IReadOnlyList<double>? ReportS = null)

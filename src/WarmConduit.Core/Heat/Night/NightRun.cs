@@ -7,7 +7,7 @@ internal sealed partial class NightRun
     private const double ShortestS = 0.05;
 
     private const int MostAttempts = 8;
-    private const double StepGrowth = 1.5;
+    private const double StepGrowth = 1.3;
 
     private readonly NightLayout _l;
     private readonly NightOptions _options;
@@ -57,6 +57,7 @@ internal sealed partial class NightRun
     private int _windKnot;
 
     private readonly BodyMilestones[] _marks;
+    private readonly double[] _lowestH;
     private double _heatersJ, _boundaryJ, _turnoverJ;
     private double _previousStepS, _wind;
     private int _event;
@@ -89,7 +90,7 @@ internal sealed partial class NightRun
         int hours = (int)Math.Ceiling(layout.Network.EndS / 3600);
         _wh = new double[layout.Heaters.Length][];
         for (int i = 0; i < _wh.Length; i++) _wh[i] = new double[hours];
-        _marks = new BodyMilestones[_nb];
+        (_marks, _lowestH) = (new BodyMilestones[_nb], new double[_nb]);
         Array.Fill(_outdoorFactor, 1);
         Array.Fill(_linkFactor, 1);
         (_openingFactor, _openingG) = (new double[layout.Openings.Length], new double[layout.Openings.Length]);
@@ -117,11 +118,8 @@ internal sealed partial class NightRun
             _onlyZone[b] = end - first == 1 && !_special[b] && layout.ContactTo[first] >= 0 ? layout.ContactTo[first] : -1;
             for (int c = first; c < end; c++) _touchesBoundary[b] |= layout.ContactTo[c] < 0;
         }
-        // Neighbours see each other's foreseen mean, which holds only while a step is short against the smaller one's answer.
         _bodiesStepS = options.MaxStepS;
-        // A body's heater is in or out of its band for a whole step: full power must not carry it across.
-        foreach (var (ofZone, b, _, heater) in layout.Heaters)
-            if (!ofZone && heater.PowerW > 0) _bodiesStepS = Math.Min(_bodiesStepS, Math.Max(1, 0.5 * heater.BandK * _wet[b] / heater.PowerW));
+        // Neighbours see each other's foreseen mean, which holds only while a step is short against the smaller one's answer.
         foreach (var (a, b, g) in layout.Neighbours)
         {
             if (g == 0) continue;
@@ -145,9 +143,9 @@ internal sealed partial class NightRun
         if (body.Ice == IceGrowth.Cylinder) _annulus[b] = 1 / (4 * Math.PI * _k.IceWPerMK * body.LengthM);
         _special[b] = _l.BodyHeaterStart[b + 1] > _l.BodyHeaterStart[b];
         double never = double.PositiveInfinity;
-        _marks[b] = body.StartC < 0 && body.WaterKg > 0
-            ? new BodyMilestones(0, 0, 0, never, 1, body.StartC)
-            : new BodyMilestones(never, never, never, never, 0, body.StartC);
+        _lowestH[b] = _h[b];
+        double ice = body.StartC < 0 && body.WaterKg > 0 ? 0 : never;
+        _marks[b] = new BodyMilestones(ice, ice, ice, never, 0, 0);
     }
 
     public NightAnswer Go(CancellationToken cancel)
@@ -195,7 +193,7 @@ internal sealed partial class NightRun
             ZoneC = zoneC,
             BodyC = bodyC,
             IceFraction = ice,
-            Milestones = _marks,
+            Milestones = [.. _marks.Select((m, b) => m with { MostIce = IceAt(b, _lowestH[b]), LowestC = Temperature(b, _lowestH[b]) })],
             Energy = [.. _l.Heaters.Select((h, n) => new HeaterEnergy(h.OfZone ? _l.Network.Zones[h.Owner].Id : _l.Network.Bodies[h.Owner].Id, h.Index, _wh[n]))],
             Balance = new HeatBalance(_heatersJ, _boundaryJ, Stored() - stored, _turnoverJ),
             Steps = steps,
@@ -287,7 +285,9 @@ internal sealed partial class NightRun
         return values[knot] + f * (values[knot + 1] - values[knot]);
     }
 
-    private double IceOf(int b) => _h[b] >= 0 || _latent[b] == 0 ? 0 : Math.Min(1, -_h[b] / _latent[b]);
+    private double IceOf(int b) => IceAt(b, _h[b]);
+
+    private double IceAt(int b, double h) => h >= 0 || _latent[b] == 0 ? 0 : Math.Min(1, -h / _latent[b]);
 
     // 1: water, 0: ice growing, -1: all ice.
     private int Phase(int b) => _h[b] > 0 ? 1 : _h[b] <= -_latent[b] ? -1 : 0;
@@ -307,8 +307,9 @@ internal sealed partial class NightRun
         _extraG[b] = 0;
         _extraT[b] = 0;
         _extraW[b] = _carryJ[b] / step;
-        double guess = _previousStepS > 0 ? _t[b] + (_t[b] - _tBefore[b]) * step / (2 * _previousStepS) : _t[b];
-        AddBodyHeaters(b, at, step, guess);
+        // Just ahead, so that a heater at the edge of its band is taken for what it is about to be.
+        double ahead = _previousStepS > 0 ? _t[b] + (_t[b] - _tBefore[b]) / _previousStepS * Math.Min(step / 2, ShortestZoneStepS) : _t[b];
+        AddBodyHeaters(b, at, step, ahead);
     }
 
     // Each of two sees the other's mean as it can be foreseen; their conductance is in gSum already.

@@ -122,9 +122,8 @@ internal sealed partial class NightRun
         }
         else
         {
-            double te1 = SurroundingsAtEnd(b), t1 = EndC(b, step);
-            ref var s = ref _used[b];
-            mean = s.Phi * _t[b] + s.MeanStart * _te0[b] + s.MeanEnd * te1;
+            double t1 = EndC(b, step);
+            mean = MeanC(b);
             if (phase > 0 ? t1 <= 0 : t1 >= 0)
             {
                 Follow(b, at, step);
@@ -153,6 +152,13 @@ internal sealed partial class NightRun
         if (_onlyZone[b] is >= 0 and int zone) return s.E * _t[b] + s.Start * _zoneC[zone] + s.End * _zone1[zone];
         double end = s.E * _t[b] + s.Start * _te0[b] + s.End * SurroundingsAtEnd(b);
         return _special[b] && _gSum[b] + _extraG[b] == 0 ? end + _extraW[b] * step / (_h[b] > 0 ? _wet[b] : _frozen[b]) : end;
+    }
+
+    // Its mean on the way there.
+    private double MeanC(int b)
+    {
+        ref readonly var s = ref _used[b];
+        return s.Phi * _t[b] + s.MeanStart * _te0[b] + s.MeanEnd * SurroundingsAtEnd(b);
     }
 
     private double SurroundingsAtEnd(int b)
@@ -205,11 +211,7 @@ internal sealed partial class NightRun
         double toldMean = 0, startH = _h[b];
         if (_onlyZone[b] is >= 0 and int alone && startPhase != 0)
             (_te0[b], _teFixed1[b]) = (_zoneC[alone], 0);
-        if (startPhase != 0)
-        {
-            ref var s = ref _used[b];
-            toldMean = s.Phi * _t[b] + s.MeanStart * _te0[b] + s.MeanEnd * SurroundingsAtEnd(b);
-        }
+        if (startPhase != 0) toldMean = MeanC(b);
         Span<double> toldJ = end - first <= 16 ? stackalloc double[end - first] : new double[end - first];
         Span<double> gotJ = end - first <= 16 ? stackalloc double[end - first] : new double[end - first];
         gotJ.Clear();
@@ -342,18 +344,18 @@ internal sealed partial class NightRun
     // Milestones within a stretch, straight between its ends.
     private void Mark(int b, double from, double length, double before)
     {
-        double after = _h[b];
-        double celsius = Temperature(b, after);
-        if (after > 0 && before > 0 && celsius >= _marks[b].LowestC) return;
+        double after = _h[b], latent = _latent[b];
+        if (after < _lowestH[b]) _lowestH[b] = after;
+        // All water or all ice throughout, or nothing that could freeze.
+        if ((after > 0 && before > 0) || (after <= -latent && before <= -latent) || latent == 0) return;
+        bool first = before >= 0 && after <= 0, blocked = before > -0.1 * latent && after <= -0.1 * latent, solid = before > -latent && after <= -latent, thawed = before < 0 && after >= 0;
+        if (!(first || blocked || solid || thawed)) return;
         ref var m = ref _marks[b];
         double When(double level) => Math.Abs(after - before) < 1e-30 ? from + length : from + length * Math.Clamp((level - before) / (after - before), 0, 1);
-        double ice = IceOf(b), iceBefore = _latent[b] == 0 ? 0 : Math.Clamp(-before / _latent[b], 0, 1);
-        m = m with { LowestC = Math.Min(m.LowestC, celsius), MostIce = Math.Max(m.MostIce, ice) };
-        if (after <= 0 && before >= 0 && double.IsInfinity(m.FirstIceS) && _latent[b] > 0) m = m with { FirstIceS = after == 0 ? from + length : When(0) };
-        if (ice >= 0.1 && iceBefore < 0.1 && double.IsInfinity(m.BlockedS)) m = m with { BlockedS = When(-0.1 * _latent[b]) };
-        if (ice >= 1 && iceBefore < 1 && double.IsInfinity(m.SolidS)) m = m with { SolidS = When(-_latent[b]) };
-        if (before < 0 && after >= 0) m = m with { ThawedS = When(0) };
-        else if (before < 0 && after < 0) m = m with { ThawedS = double.PositiveInfinity };
+        if (first) m = m with { FirstIceS = Math.Min(m.FirstIceS, after == 0 ? from + length : When(0)), ThawedS = double.PositiveInfinity };
+        if (blocked) m = m with { BlockedS = Math.Min(m.BlockedS, When(-0.1 * latent)) };
+        if (solid) m = m with { SolidS = Math.Min(m.SolidS, When(-latent)) };
+        if (thawed) m = m with { ThawedS = When(0) };
     }
 
     // What two neighbours together took too much, by having foreseen each other wrongly, each gives back half of with the next step.

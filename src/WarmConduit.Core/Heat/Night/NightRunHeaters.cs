@@ -105,14 +105,30 @@ internal sealed partial class NightRun
         }
     }
 
-    private void AddBodyHeaters(int b, double at, double step, double guess)
+    // The same of bodies, which are not mended: what goes beyond the edge by a fiftieth of the band counts.
+    private double BodyHeaterEvent(double at, double step)
+    {
+        double share = 1;
+        for (int n = _l.BodyHeaterStart[0]; n < _l.Heaters.Length; n++)
+        {
+            var (_, b, _, heater) = _l.Heaters[n];
+            if (!Runs(heater, n, at)) continue;
+            double from = _t[b], to = Phase(b) == 0 ? from : EndC(b, step), given = PowerW(n, _state[n], (from + to) / 2) * step;
+            if (_state[n] != HeaterState.Rest && given > LeftJ(n)) share = Math.Min(share, LeftJ(n) / given);
+            foreach (double edge in (ReadOnlySpan<double>)[OffC(heater), OffC(heater) - heater.BandK])
+                if ((from - edge) * (to - edge) < 0 && Math.Abs(to - edge) > 0.02 * heater.BandK) share = Math.Min(share, (edge - from) / (to - from));
+        }
+        return share;
+    }
+
+    private void AddBodyHeaters(int b, double at, double step, double ahead)
     {
         for (int n = _l.BodyHeaterStart[b]; n < _l.BodyHeaterStart[b + 1]; n++)
         {
             var heater = _l.Heaters[n].Heater;
-            _state[n] = StateOf(heater, n, at, guess);
+            _state[n] = StateOf(heater, n, at, ahead);
             // What it may come to give, with a fifth to spare for a guess that is off.
-            double left = LeftJ(n), most = Math.Min(heater.PowerW, 1.2 * PowerW(n, _state[n], guess));
+            double left = LeftJ(n), most = Math.Min(heater.PowerW, 1.2 * PowerW(n, _state[n], ahead));
             if (_state[n] != HeaterState.Off && left < most * step) (_state[n], _powerW[n]) = (HeaterState.Rest, left / step);
             if (_state[n] == HeaterState.Full) _extraW[b] += heater.PowerW;
             else if (_state[n] == HeaterState.Rest) _extraW[b] += _powerW[n];

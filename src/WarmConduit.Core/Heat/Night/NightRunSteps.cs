@@ -47,7 +47,7 @@ internal sealed partial class NightRun
         double heater = HeaterEvent(at, step);
         if (heater * step < ShortestZoneStepS) heater = 1;
         var (body, neighbours) = BodyEvent(step);
-        body = Math.Max(1.005 * body, ShortestZoneStepS / step);
+        body = Math.Max(1.005 * Math.Min(body, BodyHeaterEvent(at, step)), ShortestZoneStepS / step);
         double share = Math.Min(heater, body);
         return share <= 0.98 ? (share, neighbours || heater <= body) : null;
     }
