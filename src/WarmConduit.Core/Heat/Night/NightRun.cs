@@ -20,7 +20,7 @@ internal sealed partial class NightRun
     private readonly double[] _rhs, _plainRhs;
 
     // Bodies.
-    private readonly double[] _h, _t, _tBefore, _water, _wet, _frozen, _latent, _gSum, _carryJ, _extraG, _extraT, _extraW;
+    private readonly double[] _h, _t, _tBefore, _water, _wet, _frozen, _latent, _perLatent, _gSum, _carryJ, _extraG, _extraT, _extraW;
     private readonly double[] _te0, _teFixed1;
 
     // The answer of a body over the step at hand, and the x it was worked out for.
@@ -71,7 +71,7 @@ internal sealed partial class NightRun
         (_matrix, _rhs) = (new double[_nz, _nz], new double[_nz]);
         (_plainMatrix, _plainRhs) = (new double[_nz, _nz], new double[_nz]);
         (_h, _t, _tBefore, _water) = (new double[_nb], new double[_nb], new double[_nb], new double[_nb]);
-        (_wet, _frozen, _latent, _gSum) = (new double[_nb], new double[_nb], new double[_nb], new double[_nb]);
+        (_wet, _frozen, _latent, _perLatent, _gSum) = (new double[_nb], new double[_nb], new double[_nb], new double[_nb], new double[_nb]);
         (_carryJ, _extraG, _extraT, _extraW) = (new double[_nb], new double[_nb], new double[_nb], new double[_nb]);
         (_te0, _teFixed1) = (new double[_nb], new double[_nb]);
         (_used, _usedX) = (new BodyStep[_nb], new double[_nb]);
@@ -137,6 +137,7 @@ internal sealed partial class NightRun
         _wet[b] = body.WaterKg * _k.WaterJPerKgK + body.DryJPerK;
         _frozen[b] = body.WaterKg * _k.IceJPerKgK + body.DryJPerK;
         _latent[b] = body.WaterKg * _k.LatentJPerKg;
+        _perLatent[b] = _latent[b] > 0 ? 1 / _latent[b] : 0;
         _h[b] = body.StartC > 0 ? _wet[b] * body.StartC : body.StartC < 0 ? _frozen[b] * body.StartC - _latent[b] : 0;
         _t[b] = _tBefore[b] = body.StartC;
         for (int c = _l.ContactStart[b]; c < _l.ContactStart[b + 1]; c++) _gSum[b] += _l.ContactG[c];
@@ -287,7 +288,7 @@ internal sealed partial class NightRun
 
     private double IceOf(int b) => IceAt(b, _h[b]);
 
-    private double IceAt(int b, double h) => h >= 0 || _latent[b] == 0 ? 0 : Math.Min(1, -h / _latent[b]);
+    private double IceAt(int b, double h) => h >= 0 ? 0 : Math.Min(1, -h * _perLatent[b]);
 
     // 1: water, 0: ice growing, -1: all ice.
     private int Phase(int b) => _h[b] > 0 ? 1 : _h[b] <= -_latent[b] ? -1 : 0;

@@ -73,7 +73,7 @@ internal sealed partial class NightRun
             int c = _l.ContactStart[b];
             double ice = IceOf(b), before = _iceG[c] > 0 ? _iceG[c] : Growth(b, g, ice);
             _stiff[b] = t < 0 ? IceSlope(b, ice) * before * before * -t : 0;
-            double half = 0.5 * (_iceG[c] = Growth(b, g, Math.Clamp(ice - before * t / _latent[b] * HalfStep(b, step), 0, 1)));
+            double half = 0.5 * (_iceG[c] = Growth(b, g, Math.Clamp(ice - before * t * _perLatent[b] * HalfStep(b, step), 0, 1)));
             _matrix[zone, zone] += half;
             _rhs[zone] -= half * t;
             return;
@@ -87,11 +87,11 @@ internal sealed partial class NightRun
     private double MiddleIce(int b, double step)
     {
         double ice = IceOf(b), watt = HeatIntoIce(b, 0, ice, _special[b] ? _extraW[b] + _extraG[b] * _extraT[b] : 0, out _stiff[b]);
-        return Math.Clamp(ice - watt / _latent[b] * HalfStep(b, step), 0, 1);
+        return Math.Clamp(ice - watt * _perLatent[b] * HalfStep(b, step), 0, 1);
     }
 
     // How fast the resistance of ice grows with its share, over the latent heat.
-    private double IceSlope(int b, double ice) => _annulus[b] / (1 - Math.Min(ice, 0.9999)) / _latent[b];
+    private double IceSlope(int b, double ice) => _annulus[b] * _perLatent[b] / (1 - Math.Min(ice, 0.9999));
 
     // Half a step, in effect: ice that is nearly all there grows towards a balance, and would be carried beyond it.
     private double HalfStep(int b, double step)
@@ -113,7 +113,7 @@ internal sealed partial class NightRun
         {
             double heat = HeatOfIce(b, step);
             (after, mean) = (before + heat, 0);
-            double change = Math.Abs(heat) / _latent[b];
+            double change = Math.Abs(heat) * _perLatent[b];
             if (after > 0 || after < -_latent[b] || (_annulus[b] > 0 && (change > 0.05 || _stiff[b] * step > MostStiff)))
             {
                 Follow(b, at, step);
@@ -148,10 +148,16 @@ internal sealed partial class NightRun
     // Where a body that is all water or all ice comes to, if it stays so.
     private double EndC(int b, double step)
     {
+        if (_onlyZone[b] is >= 0 and int zone) return SimpleEndC(b, zone);
         ref readonly var s = ref _used[b];
-        if (_onlyZone[b] is >= 0 and int zone) return s.E * _t[b] + s.Start * _zoneC[zone] + s.End * _zone1[zone];
         double end = s.E * _t[b] + s.Start * _te0[b] + s.End * SurroundingsAtEnd(b);
         return _special[b] && _gSum[b] + _extraG[b] == 0 ? end + _extraW[b] * step / (_h[b] > 0 ? _wet[b] : _frozen[b]) : end;
+    }
+
+    private double SimpleEndC(int b, int zone)
+    {
+        ref readonly var s = ref _used[b];
+        return s.E * _t[b] + s.Start * _zoneC[zone] + s.End * _zone1[zone];
     }
 
     // Its mean on the way there.
@@ -172,17 +178,17 @@ internal sealed partial class NightRun
     // False when the body changes state within the step and has to be followed.
     private bool AdvanceSimple(int b, double at, double step)
     {
-        int phase = Phase(b);
+        int phase = Phase(b), zone = _onlyZone[b];
         double before = _h[b], after, celsius = 0;
         if (phase == 0)
         {
-            double heat = HeatOfIce(b, step);
+            double heat = _iceG[_l.ContactStart[b]] * (_zoneC[zone] + _zone1[zone]) / 2 * step;
             after = before + heat;
             if (after > 0 || after < -_latent[b] || (_annulus[b] > 0 && (Math.Abs(heat) > 0.05 * _latent[b] || _stiff[b] * step > MostStiff))) return false;
         }
         else
         {
-            celsius = EndC(b, step);
+            celsius = SimpleEndC(b, zone);
             if (phase > 0 ? celsius <= 0 : celsius >= 0) return false;
             after = phase > 0 ? celsius * _wet[b] : celsius * _frozen[b] - _latent[b];
         }
@@ -214,6 +220,7 @@ internal sealed partial class NightRun
         if (startPhase != 0) toldMean = MeanC(b);
         Span<double> toldJ = end - first <= 16 ? stackalloc double[end - first] : new double[end - first];
         Span<double> gotJ = end - first <= 16 ? stackalloc double[end - first] : new double[end - first];
+        Span<double> watt = end - first <= 16 ? stackalloc double[end - first] : new double[end - first];
         gotJ.Clear();
         for (int c = first; c < end; c++)
             toldJ[c - first] = (startPhase == 0 ? _iceG[c] : _l.ContactG[c]) * ((Target0(_l.ContactTo[c]) + Target1(_l.ContactTo[c])) / 2 - toldMean) * step;
@@ -236,12 +243,12 @@ internal sealed partial class NightRun
                 double ice = IceOf(b), rate = HeatIntoIce(b, time / step, ice, extra, out double stiff);
                 used = stiff > 0 ? Math.Min(left, Math.Max(MostStiff / stiff, 1e-2 * step)) : left;
                 if (rate != 0) used = Math.Min(used, Math.Max(0.02 * _latent[b] / Math.Abs(rate), 1e-3 * step));
-                double middle = Math.Clamp(ice - rate * used / 2 / _latent[b], 0, 1), t = (time + used / 2) / step, sum = extra;
-                for (int c = first; c < end; c++) sum += Growth(b, _l.ContactG[c], middle) * Between(c, t);
+                double middle = Math.Clamp(ice - rate * used / 2 * _perLatent[b], 0, 1), t = (time + used / 2) / step, sum = extra;
+                for (int c = first; c < end; c++) sum += watt[c - first] = Growth(b, _l.ContactG[c], middle) * Between(c, t);
                 double toEdge = sum > 0 ? -before / sum : sum < 0 ? (-_latent[b] - before) / sum : double.PositiveInfinity;
                 bool edge = toEdge <= used;
                 if (edge) used = Math.Max(toEdge, 1e-12);
-                for (int c = first; c < end; c++) gotJ[c - first] += Growth(b, _l.ContactG[c], middle) * Between(c, t) * used;
+                for (int c = first; c < end; c++) gotJ[c - first] += watt[c - first] * used;
                 _h[b] = edge ? (sum > 0 ? 0 : -_latent[b]) : before + sum * used;
                 if (edge && sum > 0) _h[b] = 1e-12 * _wet[b];
                 if (edge && sum < 0) _h[b] = -_latent[b] - 1e-12 * _frozen[b];

@@ -67,6 +67,8 @@ internal sealed partial class NightRun
             }
             else
             {
+                // Neither warm water in warm air nor ice in frost changes.
+                if (_onlyZone[b] is >= 0 and int z && _zoneC[z] * phase > 0 && _zone1[z] * phase > 0) continue;
                 double end = EndC(b, step);
                 (at, off) = (phase > 0 ? end > 0 : end < 0) ? (1, 0) : (_t[b] / (_t[b] - end), end);
             }
