@@ -58,9 +58,11 @@ public sealed class LevelGraph
         var bore = new List<double>();
         var passes = new List<Passes>();
         EdgeFirst = new int[network.Edges.Count + 1];
+        var ids = new HashSet<string>(network.Edges.Count);
         for (int e = 0; e < network.Edges.Count; e++)
         {
             var edge = network.Edges[e];
+            if (!ids.Add(edge.Id)) throw new LevelNetworkException(edge.Id, "this edge is named twice");
             if (edge.InnerDiameterM is not (>= 0 and <= Most)) throw new LevelNetworkException(edge.Id, $"its bore must lie between 0 and {Most:0} m");
             if (!Enum.IsDefined(edge.Passes)) throw new LevelNetworkException(edge.Id, "which way it passes is not known");
             EdgeFirst[e] = a.Count;
@@ -84,6 +86,7 @@ public sealed class LevelGraph
         for (int v = 0; v < network.Vessels.Count; v++)
         {
             var vessel = network.Vessels[v];
+            if (!ids.Add(vessel.Id)) throw new LevelNetworkException(vessel.Id, "this vessel has a name that is taken");
             var size = vessel.Box.Size;
             if (vessel.HoldsM3 is not (>= 0 and <= Most)) throw new LevelNetworkException(vessel.Id, $"its content must lie between 0 and {Most:0} m³");
             if (!IsNear(vessel.Box.At) || !IsNear(size) || !(size.XM > 0 && size.YM > 0 && size.ZM > 0))

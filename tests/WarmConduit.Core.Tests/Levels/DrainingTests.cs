@@ -88,6 +88,7 @@ public class DrainingTests
         Assert.Equal("e", Refused(good with { Edges = [good.Edges[0] with { InnerDiameterM = double.NaN }] }));
         Assert.Equal("e", Refused(good with { Edges = [good.Edges[0] with { Via = [new(0, double.PositiveInfinity, 0)] }] }));
         Assert.Equal("a", Refused(good with { Nodes = [good.Nodes[0], good.Nodes[0]] }));
+        Assert.Equal("e", Refused(good with { Edges = [good.Edges[0], good.Edges[0]] }));
         Assert.Equal("drains", Refused(good with { Drains = [] }));
     }
 

@@ -19,6 +19,18 @@ public class DrainDownTests
         .Run("above", "top.end", backwards ? "middle.out" : "middle.in")
         .Run("below", backwards ? "middle.in" : "middle.out", "foot.in");
 
+    [Fact]
+    public void Ports_may_be_called_anything()
+    {
+        var rig = new RigBuilder()
+            .Part("top", "open-end", ("end", 0, 0, 1.0))
+            .Part("cross", "tee", ("a", 1, 0, 0.6), ("b-c", 1.1, 0, 0.59), ("a-b", 1, 0.1, 0.59), ("c", 1.1, 0.1, 0.58))
+            .Part("foot", "drain-cock", ("in", 2, 0, 0.1))
+            .Run("above", "top.end", "cross.a-b")
+            .Run("below", "cross.c", "foot.in");
+        Assert.Equal(0, Held(Ask(rig), "above"), 9);
+    }
+
     [Theory]
     [InlineData("tee", ValveState.Open, false, true)]
     [InlineData("strainer", ValveState.Open, false, true)]

@@ -133,6 +133,6 @@ internal sealed class RigNetwork
                     Edge(part.Ports[j].Id, part.Ports[k].Id, passes);
         }
         void Edge(string from, string to, Passes passes) =>
-            edges.Add(new LevelEdge($"{part.Id}:{from}-{to}", NodeId(part.Id, from), NodeId(part.Id, to), 0, passes, []));
+            edges.Add(new LevelEdge($"{part.Id}:{from}>{to}", NodeId(part.Id, from), NodeId(part.Id, to), 0, passes, []));
     }
 }
