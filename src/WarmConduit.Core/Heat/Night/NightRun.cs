@@ -253,7 +253,8 @@ internal sealed partial class NightRun
         Array.Copy(_zoneC, _zoneBefore, _nz);
         Array.Copy(_zone1, _zoneC, _nz);
         _previousStepS = step;
-        return (step, turned);
+        // What is spent goes out with the step, however late in it that was.
+        return (step, turned || Array.IndexOf(_state, HeaterState.Rest) >= 0);
     }
 
     // The zones' air at the end of the step, with heaters as they stand at its start.
