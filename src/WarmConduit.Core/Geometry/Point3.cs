@@ -27,7 +27,4 @@ public readonly record struct Point3(
         double dx = XM - other.XM, dy = YM - other.YM, dz = ZM - other.ZM;
         return Math.Sqrt(dx * dx + dy * dy + dz * dz);
     }
-
-    /// <summary>True when all three coordinates are finite numbers.</summary>
-    public bool IsFinite() => double.IsFinite(XM) && double.IsFinite(YM) && double.IsFinite(ZM);
 }

@@ -140,7 +140,8 @@ public class FlowTests
     public void A_loop_with_nothing_to_lose_to_comes_to_its_heaters_limit_is_refused_without_one_and_stays_as_it_was_unheated()
     {
         HeatAnswer With(params HeatElement[] heat) => HeatCarried.Solve(Loop, heat, Glycol, new Dictionary<string, double>(), 5);
-        Assert.Equal("heater", Assert.Throws<FlowNetworkException>(() => With(new HeatSource("heater", 100, double.PositiveInfinity))).Place);
+        foreach (double limit in (double[])[1e9, double.PositiveInfinity])
+            Assert.Equal("heater", Assert.Throws<FlowNetworkException>(() => With(new HeatSource("heater", 100, limit))).Place);
         Assert.All(With(new HeatSource("heater", 100, 60)).NodeC, c => Assert.Equal(60, c, 6));
         Assert.All(With().NodeC, c => Assert.Equal(5, c, 6));
     }

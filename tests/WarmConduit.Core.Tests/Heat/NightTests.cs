@@ -93,6 +93,11 @@ public class NightTests
         Assert.True(Garage(Plain with { WindMPerS = TimeSeries.Constant(15) }) < Garage(Plain with { WindMPerS = TimeSeries.Constant(0) }) - 1);
         Assert.True(Garage(Plain with { Events = [new(12 * Hour, "garage", null, 3)] }) < Garage(Plain) - 1);
         Assert.True(Garage(Plain with { Events = [new(12 * Hour, "living", "garage", 5)] }) > Garage(Plain) + 1);
+        // However wide a door that opens later is, it is shut until then, and the balance closes over it.
+        var wide = NightEngine.Run(Plain with { Events = [new(21 * Hour, "living", "garage", 1e7)] }, new NightOptions(ReportS: [20 * Hour, 36 * Hour]));
+        Assert.Equal(Garage(Plain), wide.ZoneC[0, 1], 1e-9);
+        Assert.Equal(wide.ZoneC[1, 0], wide.ZoneC[1, 1], 0.01);
+        Assert.InRange(wide.Balance.Gap(), 0, 1e-6);
         // A louvre between the rooms warms the garage; shut at noon of the night it does so no more. What passes is what the linear balance with its conductance says.
         var louvre = Plain with { Openings = [new("garage", "living", 0.08, 0.4)] };
         Assert.True(Garage(louvre) > Garage(Plain) + 1);
@@ -159,6 +164,8 @@ public class NightTests
             var (answer, fine) = (NightEngine.Run(night, new NightOptions(ReportS: reports)), NightEngine.Run(night, new NightOptions(10, 0.1, reports)));
             Assert.InRange(answer.Balance.Gap(), 0, 1e-9);
             Assert.InRange(Farthest(answer.ZoneC, fine.ZoneC), 0, 0.2);
+            foreach (double c in answer.BodyC) Assert.InRange(c, -20, 45);
+            foreach (double f in answer.IceFraction) Assert.InRange(f, 0, 1);
             Assert.InRange(Farthest(answer.IceFraction, fine.IceFraction), 0, 0.02);
             for (int b = 0; b < night.Bodies.Count; b++)
             {
@@ -185,7 +192,12 @@ public class NightTests
         Assert.InRange(Farthest(answer.IceFraction, ice), 0, 0.01);
     });
 
-    private static double Farthest(double[,] a, double[,] b) => a.Cast<double>().Zip(b.Cast<double>(), (x, y) => Math.Abs(x - y)).Max();
+    // The greatest of numbers passes over what is none.
+    private static double Farthest(double[,] a, double[,] b)
+    {
+        double[] off = [.. a.Cast<double>().Zip(b.Cast<double>(), (x, y) => Math.Abs(x - y))];
+        return off.Any(double.IsNaN) ? double.NaN : off.Max();
+    }
 
     [Fact]
     public void Nights_that_make_no_sense_are_refused_with_their_place()
@@ -201,6 +213,8 @@ public class NightTests
         Assert.Equal("living-living", Refused(Plain with { Openings = [new("living", "living", 1, 1)] }));
         Assert.Equal("hatch", Refused(Plain with { Bodies = [Pipe("run", new NightContact("garage", 1)), Pipe("hatch", new NightContact("run", 1e9))] }));
         Assert.Equal("end", Refused(Plain with { EndS = 1e300 }));
+        Assert.Equal("reports", Assert.Throws<NightNetworkException>(() => NightOptions.Every(0, Hour)).Place);
+        Assert.Equal("reports", Assert.Throws<NightNetworkException>(() => NightEngine.Run(Plain, new NightOptions(ReportS: [Hour, 0]))).Place);
         Assert.Equal("end", Refused(Plain with { EndS = double.PositiveInfinity }));
     }
 }

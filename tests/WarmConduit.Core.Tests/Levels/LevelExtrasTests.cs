@@ -40,6 +40,7 @@ public class LevelExtrasTests
         cancel.Cancel();
         var graph = new LevelGraph(new LevelNetwork([new("a", default), new("b", new(1, 0, 0.1))], [Edge("e", "b", "a")], [], ["a"]));
         Assert.Throws<OperationCanceledException>(() => ParkingEnvelope.Ask(graph, [0, 1], [0], threads: 1, cancel: cancel.Token));
+        Assert.Equal("watched", Assert.Throws<LevelNetworkException>(() => ParkingEnvelope.Ask(graph, [0], [0], [graph.Network.Edges.Count])).Place);
     }
 
     [Fact]

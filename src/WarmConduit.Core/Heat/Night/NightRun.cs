@@ -20,7 +20,7 @@ internal sealed partial class NightRun
     private readonly double[] _rhs, _plainRhs;
 
     // Bodies.
-    private readonly double[] _h, _t, _tBefore, _water, _wet, _frozen, _latent, _perLatent, _gSum, _carryJ, _extraG, _extraT, _extraW;
+    private readonly double[] _h, _t, _tBefore, _wet, _frozen, _latent, _perLatent, _gSum, _carryJ, _extraG, _extraT, _extraW;
     private readonly double[] _te0, _teFixed1;
 
     // The answer of a body over the step at hand, and the x it was worked out for.
@@ -58,7 +58,7 @@ internal sealed partial class NightRun
 
     private readonly BodyMilestones[] _marks;
     private readonly double[] _lowestH;
-    private double _heatersJ, _boundaryJ, _turnoverJ;
+    private double _heatersJ, _boundaryJ, _turnoverJ, _raisedJ;
     private double _previousStepS, _wind;
     private int _event;
 
@@ -70,7 +70,7 @@ internal sealed partial class NightRun
         (_outdoorFactor, _linkFactor, _zoneCarryJ) = (new double[_nz], new double[layout.Links.Length], new double[_nz]);
         (_matrix, _rhs) = (new double[_nz, _nz], new double[_nz]);
         (_plainMatrix, _plainRhs) = (new double[_nz, _nz], new double[_nz]);
-        (_h, _t, _tBefore, _water) = (new double[_nb], new double[_nb], new double[_nb], new double[_nb]);
+        (_h, _t, _tBefore) = (new double[_nb], new double[_nb], new double[_nb]);
         (_wet, _frozen, _latent, _perLatent, _gSum) = (new double[_nb], new double[_nb], new double[_nb], new double[_nb], new double[_nb]);
         (_carryJ, _extraG, _extraT, _extraW) = (new double[_nb], new double[_nb], new double[_nb], new double[_nb]);
         (_te0, _teFixed1) = (new double[_nb], new double[_nb]);
@@ -102,7 +102,7 @@ internal sealed partial class NightRun
         for (int z = 0; z < _nz; z++)
         {
             _zoneC[z] = layout.Network.Zones[z].StartC;
-            _capacity[z] = Math.Max(layout.Network.Zones[z].HeatCapacityJPerK, LeastCapacity(z));
+            _capacity[z] = layout.Network.Zones[z].HeatCapacityJPerK;
         }
         _zoneBefore = (double[])_zoneC.Clone();
         for (int b = 0; b < _nb; b++) StartBody(b);
@@ -133,7 +133,6 @@ internal sealed partial class NightRun
     private void StartBody(int b)
     {
         var body = _l.Network.Bodies[b];
-        _water[b] = body.WaterKg;
         _wet[b] = body.WaterKg * _k.WaterJPerKgK + body.DryJPerK;
         _frozen[b] = body.WaterKg * _k.IceJPerKgK + body.DryJPerK;
         _latent[b] = body.WaterKg * _k.LatentJPerKg;
@@ -170,6 +169,7 @@ internal sealed partial class NightRun
                 ramp = _options.FirstStepS;
                 ApplyEvents(t0);
                 PrepareOpenings(0);
+                RaiseCapacities();
                 _maxStepS = GreatestStep();
             }
             double t1 = milestones[i + 1].TimeS, at = t0;
@@ -209,7 +209,7 @@ internal sealed partial class NightRun
 
     private double Stored()
     {
-        double sum = 0;
+        double sum = -_raisedJ;
         for (int z = 0; z < _nz; z++) sum += _capacity[z] * _zoneC[z] + _zoneCarryJ[z];
         for (int b = 0; b < _nb; b++) sum += _h[b] + _carryJ[b];
         return sum;
@@ -360,11 +360,13 @@ internal sealed partial class NightRun
         double ahead = _previousStepS > 0 ? step / (2 * _previousStepS) : 0;
         for (int o = 0; o < _l.Openings.Length; o++)
         {
-            var (a, b, area, height) = _l.Openings[o];
-            double ta = _zoneC[a] + (_zoneC[a] - _zoneBefore[a]) * ahead, tb = _zoneC[b] + (_zoneC[b] - _zoneBefore[b]) * ahead;
-            _openingG[o] = _openingFactor[o] * AirExchange.OpeningWPerK(area, height, ta - tb, (ta + tb) / 2);
+            var (a, b, _, _) = _l.Openings[o];
+            _openingG[o] = OpeningWPerK(o, _zoneC[a] + (_zoneC[a] - _zoneBefore[a]) * ahead, _zoneC[b] + (_zoneC[b] - _zoneBefore[b]) * ahead);
         }
     }
+
+    private double OpeningWPerK(int o, double ta, double tb) =>
+        _openingFactor[o] * AirExchange.OpeningWPerK(_l.Openings[o].AreaM2, _l.Openings[o].HeightM, ta - tb, (ta + tb) / 2);
 
     // Openings as they stood in the middle of the step that was solved; whether that makes a difference.
     private bool MendOpenings()
@@ -372,9 +374,8 @@ internal sealed partial class NightRun
         bool changed = false;
         for (int o = 0; o < _openingG.Length; o++)
         {
-            var (a, b, area, height) = _l.Openings[o];
-            double ta = (_zoneC[a] + _zone1[a]) / 2, tb = (_zoneC[b] + _zone1[b]) / 2;
-            double g = _openingFactor[o] * AirExchange.OpeningWPerK(area, height, ta - tb, (ta + tb) / 2);
+            var (a, b, _, _) = _l.Openings[o];
+            double ta = (_zoneC[a] + _zone1[a]) / 2, tb = (_zoneC[b] + _zone1[b]) / 2, g = OpeningWPerK(o, ta, tb);
             if (Math.Abs(g - _openingG[o]) * Math.Abs(ta - tb) <= 1e-3 * g * Math.Abs(ta - tb) + 1e-3) continue;
             (_openingG[o], changed) = (g, true);
         }

@@ -43,19 +43,40 @@ internal sealed partial class NightRun
     }
 
     // Share of a step after which a zone comes to where its heater turns, or a heater's limit is spent; 1: not within it.
-    private double HeaterEvent(double at, double step)
+    private double ZoneHeaterEvent(double at, double step)
     {
         double share = 1;
         for (int n = 0; n < _l.BodyHeaterStart[0]; n++)
         {
-            var heater = _l.Heaters[n].Heater;
             int z = _l.Heaters[n].Owner;
-            if (!Runs(heater, n, at)) continue;
-            double end = EndWeight(BandWPerK(heater), z, step), given = PowerW(n, _state[n], (1 - end) * _zoneC[z] + end * _zone1[z]) * step;
-            if (given > LeftJ(n)) share = Math.Min(share, LeftJ(n) / given);
-            foreach (double edge in (ReadOnlySpan<double>)[OffC(heater), OffC(heater) - heater.BandK])
-                if ((_zoneC[z] - edge) * (_zone1[z] - edge) < 0) share = Math.Min(share, (edge - _zoneC[z]) / (_zone1[z] - _zoneC[z]));
+            double end = EndWeight(n, z, step);
+            share = Math.Min(share, Turns(n, at, step, _zoneC[z], _zone1[z], (1 - end) * _zoneC[z] + end * _zone1[z], beyond: 0));
         }
+        return share;
+    }
+
+    // The same of bodies, which are not mended: what goes beyond the edge by a fiftieth of the band counts.
+    private double BodyHeaterEvent(double at, double step)
+    {
+        double share = 1;
+        for (int n = _l.BodyHeaterStart[0]; n < _l.Heaters.Length; n++)
+        {
+            int b = _l.Heaters[n].Owner;
+            double end = Phase(b) == 0 ? _t[b] : EndC(b, step);
+            share = Math.Min(share, Turns(n, at, step, _t[b], end, (_t[b] + end) / 2, beyond: 0.02 * _l.Heaters[n].Heater.BandK));
+        }
+        return share;
+    }
+
+    // Of one heater, whose owner goes from one temperature to another, straight.
+    private double Turns(int n, double at, double step, double from, double to, double mean, double beyond)
+    {
+        var heater = _l.Heaters[n].Heater;
+        if (!Runs(heater, n, at)) return 1;
+        double share = 1, given = PowerW(n, _state[n], mean) * step;
+        if (_state[n] != HeaterState.Rest && given > LeftJ(n)) share = LeftJ(n) / given;
+        foreach (double edge in (ReadOnlySpan<double>)[OffC(heater), OffC(heater) - heater.BandK])
+            if ((from - edge) * (to - edge) < 0 && Math.Abs(to - edge) > beyond) share = Math.Min(share, (edge - from) / (to - from));
         return share;
     }
 
@@ -73,7 +94,7 @@ internal sealed partial class NightRun
         {
             var heater = _l.Heaters[n].Heater;
             int z = _l.Heaters[n].Owner;
-            double end = heater.PowerW > 0 ? EndWeight(BandWPerK(heater), z, step) : 0.5;
+            double end = EndWeight(n, z, step);
             double mean = (1 - end) * _zoneC[z] + end * _zone1[z];
             var state = _state[n] == HeaterState.Rest || keep ? _state[n] : StateOf(heater, n, at, mean);
             // From off to full and back a narrow band would be jumped over: it is tried first.
@@ -96,29 +117,13 @@ internal sealed partial class NightRun
             double g = BandWPerK(heater);
             if (_state[n] == HeaterState.InBand)
             {
-                double end = EndWeight(g, z, step);
+                double end = EndWeight(n, z, step);
                 _matrix[z, z] += g * end;
                 _rhs[z] += g * (OffC(heater) - (1 - end) * _zoneC[z]);
             }
             else if (_state[n] == HeaterState.Full) _rhs[z] += heater.PowerW;
             else if (_state[n] == HeaterState.Rest) _rhs[z] += _powerW[n];
         }
-    }
-
-    // The same of bodies, which are not mended: what goes beyond the edge by a fiftieth of the band counts.
-    private double BodyHeaterEvent(double at, double step)
-    {
-        double share = 1;
-        for (int n = _l.BodyHeaterStart[0]; n < _l.Heaters.Length; n++)
-        {
-            var (_, b, _, heater) = _l.Heaters[n];
-            if (!Runs(heater, n, at)) continue;
-            double from = _t[b], to = Phase(b) == 0 ? from : EndC(b, step), given = PowerW(n, _state[n], (from + to) / 2) * step;
-            if (_state[n] != HeaterState.Rest && given > LeftJ(n)) share = Math.Min(share, LeftJ(n) / given);
-            foreach (double edge in (ReadOnlySpan<double>)[OffC(heater), OffC(heater) - heater.BandK])
-                if ((from - edge) * (to - edge) < 0 && Math.Abs(to - edge) > 0.02 * heater.BandK) share = Math.Min(share, (edge - from) / (to - from));
-        }
-        return share;
     }
 
     private void AddBodyHeaters(int b, double at, double step, double ahead)
@@ -147,7 +152,8 @@ internal sealed partial class NightRun
     }
 
     // A thermostat with a narrow band answers faster than a step: then the end of the step counts for more than its start, or it would swing. A half otherwise.
-    private double EndWeight(double g, int z, double step) => Math.Max(0.5, 1 - _capacity[z] / (g * step));
+    private double EndWeight(int n, int z, double step) =>
+        _l.Heaters[n].Heater.PowerW > 0 ? Math.Max(0.5, 1 - _capacity[z] / (BandWPerK(_l.Heaters[n].Heater) * step)) : 0.5;
 
     private void AccountHeaters(double at, double step)
     {

@@ -11,13 +11,20 @@ internal sealed partial class NightRun
     // What a zone may be told wrong by a body that changes state within a step, K; and the difference to it at which a body may come to that.
     private const double ToldWrongK = 0.05, HeavyK = 10;
 
-    // A zone that would answer within half a second is taken to answer in that: no ice hangs on it, and the shortest step keeps up with it.
-    private double LeastCapacity(int z)
+    // A zone that would answer within half a second, openings at their widest difference, is taken to answer in that from here on: no ice hangs on it, and the shortest step
+    // keeps up with it. What the zone then holds more was not brought by anything.
+    private void RaiseCapacities()
     {
-        double g = ConductanceOf(z), most = _l.Events.Select(e => e.Factor).DefaultIfEmpty(1).Max();
-        foreach (var (a, b, area, height) in _l.Openings)
-            if (a == z || b == z) g += 1.5 * AirExchange.OpeningWPerK(area, height, 100, 0);
-        return g * Math.Max(most, 1) * ShortestZoneStepS / ZoneAnswers;
+        for (int z = 0; z < _nz; z++)
+        {
+            double g = ConductanceOf(z);
+            for (int o = 0; o < _l.Openings.Length; o++)
+                if (_l.Openings[o].A == z || _l.Openings[o].B == z) g += 1.5 * OpeningWPerK(o, 100, 0);
+            double more = g * ShortestZoneStepS / ZoneAnswers - _capacity[z];
+            if (more <= 0) continue;
+            _capacity[z] += more;
+            _raisedJ += more * _zoneC[z];
+        }
     }
 
     // What a kelvin in the zone moves, W/K, as things stand; the exchange of an opening goes with the power 3/2 of the difference.
@@ -44,7 +51,7 @@ internal sealed partial class NightRun
     private (double Share, bool Turns)? EventWithin(double at, double step)
     {
         // A body is to be over its edge at the end, a heater that is about to turn anyhow is mended.
-        double heater = HeaterEvent(at, step);
+        double heater = ZoneHeaterEvent(at, step);
         if (heater * step < ShortestZoneStepS) heater = 1;
         var (body, neighbours) = BodyEvent(step);
         body = Math.Max(1.005 * Math.Min(body, BodyHeaterEvent(at, step)), ShortestZoneStepS / step);
