@@ -1,13 +1,13 @@
 import { AxeBuilder } from "@axe-core/playwright";
 import { expect, type Page, saved, summary, test } from "./fresh.ts";
 
-const kitchen = '[data-point="kitchen-cold:2"]';
+const kitchen = '[data-point="kitchen-cold:b2"]';
 const height = (page: Page) => page.locator(kitchen).getAttribute("aria-valuetext");
 
 async function open(page: Page) {
   await page.goto("/");
   await page.getByRole("link", { name: /Sparrow/ }).click();
-  await expect(summary(page)).toContainText("129 mL in 2 pools");
+  await expect(summary(page)).toContainText("129 mL stays in 2 pools");
 }
 
 test("a height is dragged until a pool vanishes, undone, redone, and found again as it was left", async ({ page }) => {
@@ -18,36 +18,36 @@ test("a height is dragged until a pool vanishes, undone, redone, and found again
   await page.mouse.move(x, y);
   await page.mouse.down();
   for (let up = 0; up <= 70; up += 5) await page.mouse.move(x, y - up);
-  await expect(summary(page)).toContainText("36 mL in 1 pool,");
+  await expect(summary(page)).toContainText("36 mL stays in 1 pool");
   await expect(page.locator("[data-save]")).toHaveAttribute("data-save", "saved");
   await page.mouse.up();
   await saved(page);
   const left = await height(page);
 
   await page.keyboard.press("Control+z");
-  await expect(summary(page)).toContainText("129 mL in 2 pools");
+  await expect(summary(page)).toContainText("129 mL stays in 2 pools");
   expect(await height(page)).toBe("210 mm");
   await page.keyboard.press("Control+Shift+z");
-  await expect(summary(page)).toContainText("36 mL in 1 pool,");
+  await expect(summary(page)).toContainText("36 mL stays in 1 pool");
   await page.keyboard.press("Control+z");
-  await expect(summary(page)).toContainText("129 mL in 2 pools");
+  await expect(summary(page)).toContainText("129 mL stays in 2 pools");
   await page.keyboard.press("Control+Shift+z");
   await saved(page);
 
   await page.reload();
-  await expect(summary(page)).toContainText("36 mL in 1 pool,");
+  await expect(summary(page)).toContainText("36 mL stays in 1 pool");
   await page.getByRole("combobox", { name: "Run" }).click();
   await page.getByRole("option", { name: "kitchen cold" }).click();
   expect(await height(page)).toBe(left);
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(summary(page)).toContainText("129 mL in 2 pools");
+  await expect(summary(page)).toContainText("129 mL stays in 2 pools");
 });
 
 test("keys alone: choose a run, nudge a bend, type a height in inches, be told what is wrong with one", async ({ page }) => {
   await open(page);
   await page.getByRole("combobox", { name: "Run" }).focus();
   for (const [key, name] of [
-    ["ArrowDown", "heater outlet"],
+    ["ArrowDown", "kitchen hot"],
     ["ArrowUp", "kitchen cold"],
   ] as const) {
     await page.keyboard.press("Enter");
@@ -104,20 +104,71 @@ test("a finding leads to its place, and its number can be asked why", async ({ p
   await expect(page.getByRole("dialog")).toContainText("lowest crest");
 });
 
-test("two windows on one rig: the later save is refused, kept, and can go on", async ({ page, context }) => {
+test("a second window follows within a second, and each undoes only its own", async ({ page, context }) => {
   await open(page);
   const other = await context.newPage();
   await open(other);
   await page.locator(kitchen).press("ArrowUp");
   await saved(page);
+  await expect(other.locator(kitchen)).toHaveAttribute("aria-valuetext", "215 mm", { timeout: 1000 });
+  await expect(other.getByRole("button", { name: "Undo" })).toBeDisabled();
+  await other.locator('[data-point="kitchen-cold:from"]').press("PageUp");
+  await saved(other);
+  await expect(page.locator('[data-point="kitchen-cold:from"]')).toHaveAttribute("aria-valuetext", "378 mm");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(other.locator(kitchen)).toHaveAttribute("aria-valuetext", "210 mm", { timeout: 1000 });
+  await expect(other.locator('[data-point="kitchen-cold:from"]')).toHaveAttribute("aria-valuetext", "378 mm");
+});
+
+test("one thing changed in two windows at once is a clash: it is named, and both are kept and can be opened", async ({ page, context }) => {
+  await open(page);
+  const other = await context.newPage();
+  await open(other);
+  // A window that hears nothing and saves late.
+  await other.route("**/api/rigs/sparrow/since/*", (route) => route.abort());
+  await page.locator(kitchen).press("ArrowUp");
+  await saved(page);
   await other.locator(kitchen).press("PageUp");
-  await expect(other.getByRole("dialog")).toContainText("saved elsewhere");
-  await other.getByRole("button", { name: "Go on with this one" }).click();
+  const dialog = other.getByRole("dialog");
+  await expect(dialog).toContainText("changed the same thing: kitchen cold");
+  await dialog.getByRole("button", { name: "Put this one on top" }).click();
   await saved(other);
   await page.reload();
   await expect(page.locator(kitchen)).toHaveAttribute("aria-valuetext", "235 mm");
-  await page.locator(kitchen).press("PageDown");
+
+  await page.locator(kitchen).press("ArrowUp");
   await saved(page);
+  await other.locator(kitchen).press("PageDown");
+  await dialog.getByRole("button", { name: "Open this one beside it" }).click();
+  await expect(other).toHaveURL(/sparrow-\d+$/);
+  await expect(other.locator(kitchen)).toHaveAttribute("aria-valuetext", "210 mm");
+  const copy = other.url().split("/").at(-1);
+  await page.request.delete(`/api/rigs/${copy}?revision=1`);
+});
+
+test("twelve windows share one stream and all follow", async ({ page, context }) => {
+  let streams = 0;
+  context.on("request", (request) => {
+    if (request.url().endsWith("/api/changes")) streams++;
+  });
+  await open(page);
+  const others = [];
+  for (let n = 1; n < 12; n++) {
+    const other = await context.newPage();
+    await other.goto("/rigs/sparrow");
+    await expect(summary(other)).toContainText("129 mL stays in 2 pools");
+    others.push(other);
+  }
+  await page.locator(kitchen).press("ArrowUp");
+  for (const other of others) await expect(other.locator(kitchen)).toHaveAttribute("aria-valuetext", "215 mm", { timeout: 2000 });
+  expect(streams).toBe(1);
+  // When the window that has the stream closes, another takes over.
+  await page.close();
+  const [second, third] = others as [Page, Page];
+  await second.bringToFront();
+  await second.locator(kitchen).press("ArrowUp");
+  await expect(third.locator(kitchen)).toHaveAttribute("aria-valuetext", "220 mm", { timeout: 3000 });
+  expect(streams).toBe(2);
 });
 
 test("a rig file is saved, opened again, and refused with field and reason when it is wrong", async ({ page }) => {
@@ -135,11 +186,19 @@ test("a rig file is saved, opened again, and refused with field and reason when 
   await expect(page.getByRole("dialog")).toContainText("runs[0].pipe there is no pipe 'bamboo'");
   await page.getByRole("button", { name: "Close" }).click();
   await input.setInputFiles({ name: "good.json", mimeType: "application/json", buffer: Buffer.from(rig) });
-  await expect(page).toHaveURL(/\/rigs\/sparrow-2$/);
+  await expect(page).toHaveURL(/\/rigs\/sparrow-\d+$/);
   await page.goto("/");
-  await page.getByRole("button", { name: "Take Sparrow off the shelf" }).last().click();
-  await page.getByRole("button", { name: "Take it off" }).click();
-  await expect(page.getByRole("link", { name: /Sparrow/ })).toHaveCount(1);
+  await expect(page.getByRole("heading", { name: "Sparrow (2)" })).toBeVisible();
+  const off = async () => {
+    await page.getByRole("button", { name: "Take Sparrow (2) off the shelf" }).click();
+    await page.getByRole("button", { name: "Take it off" }).click();
+    await expect(page.getByRole("link", { name: /Sparrow/ })).toHaveCount(1);
+  };
+  await off();
+  const gone = page.getByRole("region", { name: "Taken off the shelf" }).getByRole("listitem").filter({ hasText: "Sparrow (2)" });
+  await gone.getByRole("button", { name: "Bring back" }).first().click();
+  await expect(page.getByRole("link", { name: /Sparrow/ })).toHaveCount(2);
+  await off();
 });
 
 for (const theme of ["light", "dark"] as const) {

@@ -21,7 +21,7 @@ test("shelf", async ({ page }) => {
 
 test("bench, drain lens", async ({ page }) => {
   await bench(page);
-  await page.locator('[data-point="kitchen-cold:2"]').focus();
+  await page.locator('[data-point="kitchen-cold:b2"]').focus();
   await shot(page, "bench-drain");
 });
 

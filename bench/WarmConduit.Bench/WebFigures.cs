@@ -1,8 +1,9 @@
 using System.Diagnostics;
 using System.IO.Compression;
-using System.Text;
 using System.Text.Json;
+using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Server.Hosting;
 
@@ -21,23 +22,53 @@ internal static class WebFigures
     {
         string data = Directory.CreateTempSubdirectory("warm-conduit-").FullName;
         var app = Application.Build(["--port", "0", "--data", data]);
+        await Application.Prepare(app);
         await app.StartAsync();
         using var http = new HttpClient { BaseAddress = new Uri(app.Urls.First()) };
-        var rig = Repository.Sparrow();
-        string body = JsonSerializer.Serialize(new { rig, conditions = Conditions.Of(rig.Brief) }, RigFile.Json);
-        var times = new List<double>();
-        for (int n = 0; n < 500; n++)
+        foreach (var (name, rig, limit) in ((string, Rig, double?)[])[("32 runs", Repository.Sparrow(), 40), ("416 runs", Repository.Times(13), null)])
         {
-            long start = Stopwatch.GetTimestamp();
-            using var content = new StringContent(body, Encoding.UTF8, "application/json");
-            using var answer = await http.PostAsync("/api/studies/bench", content);
-            await answer.Content.ReadAsByteArrayAsync();
-            if (n >= 100) times.Add(Stopwatch.GetElapsedTime(start).TotalMilliseconds);
+            (await http.PostAsync("/api/rigs", Json(RigFile.WriteCompact(rig)))).EnsureSuccessStatusCode();
+            byte[] ask = JsonSerializer.SerializeToUtf8Bytes(
+                new
+                {
+                    id = rig.Id,
+                    @base = 1,
+                    edits = (Edit[])[new MoveThings(["runs/kitchen-cold/bends/b2"], new Point3(0, 0, 0.005))],
+                    conditions = Conditions.Of(rig.Brief) with { Water = WaterState.Wet, HeatOn = true },
+                    wanted = (string[])["drainDown", "freezeLadder", "advice"],
+                },
+                RigFile.Compact);
+            var times = new List<double>();
+            long down = 0;
+            for (int n = 0; n < 300; n++)
+            {
+                long start = Stopwatch.GetTimestamp();
+                using var answer = await http.PostAsync("/api/answers", Json(ask));
+                answer.EnsureSuccessStatusCode();
+                down = (await answer.Content.ReadAsByteArrayAsync()).Length;
+                if (n >= 100) times.Add(Stopwatch.GetElapsedTime(start).TotalMilliseconds);
+            }
+            times.Sort();
+            figures.Add($"a drag's answer over HTTP at {name}, p95", times[(int)(times.Count * 0.95)], "ms", limit);
+            figures.Add($"bytes up a drag's answer at {name}", ask.Length, "B", 2000);
+            figures.Add($"bytes down a drag's answer at {name}", down / 1000.0, "kB");
         }
+        await AddLargest(figures, http);
         await app.StopAsync();
         Directory.Delete(data, recursive: true);
-        times.Sort();
-        figures.Add("stateless bench call over HTTP, p95", times[(int)(times.Count * 0.95)], "ms", 40);
+
+        static ByteArrayContent Json(byte[] bytes) => new(bytes) { Headers = { ContentType = new("application/json") } };
+
+        static async Task AddLargest(Figures figures, HttpClient http)
+        {
+            byte[] body = JsonSerializer.SerializeToUtf8Bytes(new { rig = SizedRigs.Largest(Repository.Sparrow()), wanted = (string[])["drainDown", "freezeLadder", "advice", "standing"] }, RigFile.Compact);
+            (await http.PostAsync("/api/answers", Json(body))).EnsureSuccessStatusCode();
+            long start = Stopwatch.GetTimestamp();
+            using var answer = await http.PostAsync("/api/answers", Json(body));
+            double bytes = (await answer.Content.ReadAsByteArrayAsync()).Length;
+            figures.Add("the largest rig, sent whole and answered whole", Stopwatch.GetElapsedTime(start).TotalSeconds, "s", 2);
+            figures.Add("bytes down of that answer", bytes / 1e6, "MB", 10);
+        }
     }
 
     // What index.html asks for at once: its scripts and what they import before they run.

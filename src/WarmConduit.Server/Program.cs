@@ -1,6 +1,7 @@
 using WarmConduit.Server.Hosting;
 
 var app = Application.Build(args);
+await Application.Prepare(app);
 await app.StartAsync();
 // The launcher and the tests wait for this line.
 Console.WriteLine($"Warm Conduit answers at {app.Urls.First()}");

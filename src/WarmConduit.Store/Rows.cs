@@ -3,7 +3,7 @@ namespace WarmConduit.Store;
 /// <summary>A rig on the shelf; <see cref="Head"/> is the number of the revision that is current.</summary>
 public sealed class RigRow
 {
-    /// <summary>The rig's stable id.</summary>
+    /// <summary>The rig's stable id; never used again for another.</summary>
     public required string Id { get; set; }
 
     /// <summary>Current revision.</summary>
@@ -11,6 +11,9 @@ public sealed class RigRow
 
     /// <summary>When it came onto the shelf.</summary>
     public DateTimeOffset AddedAt { get; set; }
+
+    /// <summary>When it was taken off; null while it is there. It can be brought back for <see cref="Shelf.KeptFor"/>; then its revisions go.</summary>
+    public DateTimeOffset? RemovedAt { get; set; }
 
     /// <summary>All its revisions.</summary>
     public List<RevisionRow> Revisions { get; } = [];
@@ -28,15 +31,38 @@ public sealed class RevisionRow
     /// <summary>The revision it was made from; null for the first.</summary>
     public int? Parent { get; set; }
 
-    /// <summary>Saved from a state that was no longer current: kept, but not on the line that redo follows.</summary>
+    /// <summary>Refused since it clashed with what was saved meanwhile: kept, but never current.</summary>
     public bool Aside { get; set; }
 
-    /// <summary>What was done, in a few words.</summary>
+    /// <summary>What was done: a sentence as JSON, or plain text from earlier versions.</summary>
     public required string What { get; set; }
 
     /// <summary>When it was saved.</summary>
     public DateTimeOffset SavedAt { get; set; }
 
-    /// <summary>The rig file, JSON.</summary>
-    public required string Document { get; set; }
+    /// <summary>The document, as <see cref="Packing"/> says.</summary>
+    public required byte[] Content { get; set; }
+
+    /// <summary>How <see cref="Content"/> is packed.</summary>
+    public Packing Packing { get; set; }
+}
+
+/// <summary>How a stored document is packed.</summary>
+public enum Packing
+{
+    /// <summary>JSON in UTF-8.</summary>
+    Plain,
+
+    /// <summary>The same, Brotli.</summary>
+    Brotli,
+}
+
+/// <summary>Something that is done once in the life of a database.</summary>
+public sealed class MarkRow
+{
+    /// <summary>What.</summary>
+    public required string Name { get; set; }
+
+    /// <summary>When it was done.</summary>
+    public DateTimeOffset At { get; set; }
 }

@@ -1,150 +1,304 @@
-using System.Text;
+using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Units;
 
 namespace WarmConduit.Store;
 
 /// <summary>A rig as it stands on the shelf.</summary>
-/// <param name="Rig">The document of the current revision.</param>
-/// <param name="Revision">Its number; a save carries it back.</param>
-/// <param name="CanUndo">There is an earlier state.</param>
-/// <param name="CanRedo">There is a state that was undone.</param>
+/// <param name="Id">Its id.</param>
+/// <param name="Revision">Number of the current revision; a save carries it back.</param>
+/// <param name="Rig">The document; null when it cannot be read.</param>
+/// <param name="Unreadable">Why it cannot be read; null when it can.</param>
 /// <param name="What">What was done last.</param>
 /// <param name="SavedAt">When.</param>
-public sealed record ShelvedRig(Rig Rig, int Revision, bool CanUndo, bool CanRedo, string What, DateTimeOffset SavedAt);
+public sealed record ShelvedRig(string Id, int Revision, Rig? Rig, string? Unreadable, Sentence What, DateTimeOffset SavedAt);
+
+/// <summary>A rig that was taken off the shelf and can still be brought back.</summary>
+public sealed record RemovedRig(string Id, string Name, DateTimeOffset RemovedAt);
 
 /// <summary>A line of a rig's history.</summary>
-public sealed record RevisionLine(int Number, int? Parent, bool Aside, bool Current, string What, DateTimeOffset SavedAt);
+public sealed record RevisionLine(int Number, int? Parent, bool Aside, bool Current, Sentence What, DateTimeOffset SavedAt);
 
-/// <summary>A save that started from an older revision than the current one. What was sent is kept as <see cref="KeptAs"/>.</summary>
-public sealed class StaleSaveException(int current, int? keptAs) : Exception($"The rig has moved on to revision {current}.")
+/// <summary>Edits that were saved.</summary>
+/// <param name="Revision">The new revision.</param>
+/// <param name="Onto">The revision they were put on; another than their own base when others had saved meanwhile.</param>
+/// <param name="Effect">What differs between their base and the new revision: their own effect, and that of what was saved meanwhile.</param>
+/// <param name="What">The edits in a sentence.</param>
+/// <param name="Inverse">The edits that take these back, to be sent with <paramref name="Revision"/> as their base.</param>
+public sealed record SavedEdits(int Revision, int Onto, Effect Effect, Sentence What, IReadOnlyList<Edit> Inverse);
+
+/// <summary>Edits that touch what others have changed meanwhile. They are kept as <see cref="KeptAs"/>, beside the line.</summary>
+public sealed class StaleSaveException(int current, int? keptAs, IReadOnlyList<string> clash) : Exception($"The rig has moved on to revision {current}.")
 {
     /// <summary>The revision that is current.</summary>
     public int Current { get; } = current;
 
-    /// <summary>The revision under which the refused save was kept beside the line; null for an undo or redo, which holds nothing to keep.</summary>
+    /// <summary>The revision under which the refused edits were kept; null where there was nothing to keep.</summary>
     public int? KeptAs { get; } = keptAs;
+
+    /// <summary>What both sides touch, by path.</summary>
+    public IReadOnlyList<string> Clash { get; } = clash;
+}
+
+/// <summary>Lets one write go on at a time, so that writers wait in line here and not at the database.</summary>
+public sealed class WriteLine : IDisposable
+{
+    private readonly SemaphoreSlim _one = new(1);
+
+    /// <summary>Waits for the turn; dispose the answer to end it.</summary>
+    public async Task<IDisposable> Turn(CancellationToken cancel)
+    {
+        await _one.WaitAsync(cancel);
+        return new Ending(_one);
+    }
+
+    /// <inheritdoc/>
+    public void Dispose() => _one.Dispose();
+
+    private sealed class Ending(SemaphoreSlim one) : IDisposable
+    {
+        public void Dispose() => one.Release();
+    }
 }
 
 /// <summary>
-/// Rigs with their revisions. Every method that writes has the write on disk before it returns. Undo and redo move the current revision along its line and
-/// write nothing else. Not for use by two threads at once: one a request.
+/// Rigs with their revisions. Every method that writes has the write on disk before it returns, and once it has begun to write it is not cancelled. Not for use by two threads at once: one a request.
 /// </summary>
-public sealed class Shelf(ShelfContext db, TimeProvider time)
+public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, ChangeFeed feed, TimeProvider time)
 {
-    /// <summary>All rigs, in the order they came.</summary>
+    /// <summary>How long a rig that was taken off can be brought back.</summary>
+    public static readonly TimeSpan KeptFor = TimeSpan.FromDays(30);
+
+    /// <summary>All rigs, in the order they came. One that cannot be read harms no other.</summary>
     public async Task<IReadOnlyList<ShelvedRig>> All(CancellationToken cancel)
     {
-        var ids = await db.Rigs.AsNoTracking().OrderBy(r => r.AddedAt).ThenBy(r => r.Id).Select(r => r.Id).ToListAsync(cancel);
-        var all = new List<ShelvedRig>(ids.Count);
-        foreach (string id in ids)
-            if (await Find(id, cancel) is { } rig)
-                all.Add(rig);
+        var heads = await db.Rigs.AsNoTracking().Where(r => r.RemovedAt == null).OrderBy(r => r.AddedAt).ThenBy(r => r.Id)
+            .Join(db.Revisions, r => new { r.Id, Number = r.Head }, v => new { Id = v.RigId, v.Number }, (r, v) => new { r.Id, r.Head, v.What, v.SavedAt }).ToListAsync(cancel);
+        var all = new List<ShelvedRig>(heads.Count);
+        foreach (var head in heads)
+        {
+            var (rig, unreadable) = await Document(head.Id, head.Head, cancel);
+            all.Add(new ShelvedRig(head.Id, head.Head, rig, unreadable, WordsOf(head.What), head.SavedAt));
+        }
         return all;
+    }
+
+    /// <summary>Rigs that can be brought back, newest first.</summary>
+    public async Task<IReadOnlyList<RemovedRig>> Removed(CancellationToken cancel)
+    {
+        var rows = await db.Rigs.AsNoTracking().Where(r => r.RemovedAt != null && r.Head > 0).Select(r => new { r.Id, r.Head, r.RemovedAt }).ToListAsync(cancel);
+        var removed = new List<RemovedRig>();
+        foreach (var row in rows.OrderByDescending(r => r.RemovedAt))
+            removed.Add(new RemovedRig(row.Id, (await Document(row.Id, row.Head, cancel)).Rig?.Name ?? row.Id, row.RemovedAt!.Value));
+        return removed;
     }
 
     /// <summary>The rig with this id as it stands, or null.</summary>
     public async Task<ShelvedRig?> Find(string id, CancellationToken cancel)
     {
-        var rig = await db.Rigs.AsNoTracking().FirstOrDefaultAsync(r => r.Id == id, cancel);
-        return rig is null ? null : await State(id, rig.Head, cancel);
+        var head = await db.Rigs.AsNoTracking().Where(r => r.Id == id && r.RemovedAt == null)
+            .Join(db.Revisions, r => new { r.Id, Number = r.Head }, v => new { Id = v.RigId, v.Number }, (r, v) => new { r.Head, v.What, v.SavedAt }).FirstOrDefaultAsync(cancel);
+        if (head is null) return null;
+        var (rig, unreadable) = await Document(id, head.Head, cancel);
+        return new ShelvedRig(id, head.Head, rig, unreadable, WordsOf(head.What), head.SavedAt);
     }
 
-    /// <summary>The document of one revision, or null.</summary>
+    /// <summary>The document of one revision, or null. Throws <see cref="RigFileException"/> when it cannot be read.</summary>
     public async Task<Rig?> Revision(string id, int number, CancellationToken cancel)
     {
-        var row = await db.Revisions.AsNoTracking().FirstOrDefaultAsync(r => r.RigId == id && r.Number == number, cancel);
-        return row is null ? null : Read(row.Document);
+        if (!cache.TryGet(id, number, out _, out _) && !await db.Revisions.AnyAsync(r => r.RigId == id && r.Number == number, cancel)) return null;
+        var (rig, unreadable) = await Document(id, number, cancel);
+        return rig ?? throw new RigFileException([new RigFault("file", unreadable ?? "it cannot be read")]);
+    }
+
+    /// <summary>The stored JSON of the current revision just as it is, readable or not; null when there is no such rig.</summary>
+    public async Task<byte[]?> Raw(string id, CancellationToken cancel)
+    {
+        var row = await db.Rigs.AsNoTracking().Where(r => r.Id == id && r.RemovedAt == null)
+            .Join(db.Revisions, r => new { r.Id, Number = r.Head }, v => new { Id = v.RigId, v.Number }, (r, v) => v).FirstOrDefaultAsync(cancel);
+        if (row is null) return null;
+        try
+        {
+            return Documents.Unpack(row.Content, row.Packing);
+        }
+        catch (RigFileException)
+        {
+            return row.Content;
+        }
     }
 
     /// <summary>The history of a rig, newest first; empty when there is no such rig.</summary>
     public async Task<IReadOnlyList<RevisionLine>> History(string id, CancellationToken cancel)
     {
         int head = await db.Rigs.Where(r => r.Id == id).Select(r => r.Head).FirstOrDefaultAsync(cancel);
-        return await db.Revisions.AsNoTracking().Where(r => r.RigId == id).OrderByDescending(r => r.Number)
-            .Select(r => new RevisionLine(r.Number, r.Parent, r.Aside, r.Number == head, r.What, r.SavedAt)).ToListAsync(cancel);
+        var rows = await db.Revisions.AsNoTracking().Where(r => r.RigId == id).OrderByDescending(r => r.Number).Select(r => new { r.Number, r.Parent, r.Aside, r.What, r.SavedAt }).ToListAsync(cancel);
+        return [.. rows.Select(r => new RevisionLine(r.Number, r.Parent, r.Aside, r.Number == head, WordsOf(r.What), r.SavedAt))];
     }
 
-    /// <summary>Puts a new rig on the shelf. Where its id is taken it gets another one, ending in -2, -3, …</summary>
-    public async Task<ShelvedRig> Add(Rig rig, string what, CancellationToken cancel)
+    /// <summary>Puts a new rig on the shelf. Where its id or name is taken it gets another one, so that no two cards look alike.</summary>
+    public async Task<ShelvedRig> Add(Rig rig, Sentence what, CancellationToken cancel)
     {
+        using var turn = await line.Turn(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         string id = rig.Id;
-        for (int n = 2; await db.Rigs.AnyAsync(r => r.Id == id, cancel); n++)
-        {
-            string tail = $"-{n}";
-            id = rig.Id[..Math.Min(rig.Id.Length, 60 - tail.Length)] + tail;
-        }
-        var now = time.GetUtcNow();
-        db.Rigs.Add(new RigRow { Id = id, Head = 1, AddedAt = now });
-        db.Revisions.Add(new RevisionRow { RigId = id, Number = 1, What = what, SavedAt = now, Document = RigFile.Write(rig with { Id = id }) });
-        await db.SaveChangesAsync(cancel);
-        await transaction.CommitAsync(cancel);
+        for (int n = 2; await db.Rigs.AnyAsync(r => r.Id == id, cancel); n++) id = Counted(rig.Id, 60, $"-{n}");
+        var names = (await All(cancel)).Select(r => r.Rig?.Name).ToHashSet();
+        string name = rig.Name;
+        for (int n = 2; names.Contains(name); n++) name = Counted(rig.Name, 80, $" ({n})");
+        rig = rig with { Id = id, Name = name };
+        var row = AddRows(db, rig, id, Words(what), time.GetUtcNow());
+        await Commit(transaction);
+        cache.Put(id, 1, rig, null, row.Content.Length * 8);
+        feed.Tell(new ShelfChange(id, ChangeKind.Added, 1));
         return (await Find(id, cancel))!;
     }
 
     /// <summary>
-    /// Saves <paramref name="rig"/>, edited from <paramref name="baseRevision"/>. Null when there is no such rig. Throws <see cref="StaleSaveException"/>
-    /// when another revision is current by now: then both stay, the refused one beside the line.
+    /// Saves <paramref name="edits"/>, made on <paramref name="baseRevision"/>. When others have saved meanwhile they are carried over to the newest revision where nothing that they touch has changed; else both
+    /// are kept and <see cref="StaleSaveException"/> is thrown. Null when there is no such rig. Throws <see cref="RigFileException"/> for edits that cannot be done.
     /// </summary>
-    public async Task<ShelvedRig?> Save(Rig rig, int baseRevision, string what, CancellationToken cancel)
+    public async Task<SavedEdits?> Save(string id, int baseRevision, IReadOnlyList<Edit> edits, CancellationToken cancel)
     {
+        using var turn = await line.Turn(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var row = await db.Rigs.FirstOrDefaultAsync(r => r.Id == rig.Id, cancel);
+        var row = await db.Rigs.FirstOrDefaultAsync(r => r.Id == id && r.RemovedAt == null, cancel);
         if (row is null) return null;
-        bool stale = row.Head != baseRevision;
-        int number = 1 + await db.Revisions.Where(r => r.RigId == rig.Id).MaxAsync(r => r.Number, cancel);
-        bool known = await db.Revisions.AnyAsync(r => r.RigId == rig.Id && r.Number == baseRevision, cancel);
+        var now = await Revision(id, row.Head, cancel);
+        var then = baseRevision == row.Head ? now : await Revision(id, baseRevision, cancel);
+        if (then is null) throw new StaleSaveException(row.Head, null, []);
+        int onto = row.Head;
+        Edited edited;
+        bool clashes = false;
+        IReadOnlyList<string> clash = [];
+        try
+        {
+            edited = Carrying.Over(then, edits, now!);
+        }
+        catch (ClashException e)
+        {
+            (clashes, clash) = (true, e.Paths);
+            edited = Editor.Apply(then, edits);
+        }
+        int number = 1 + await db.Revisions.Where(r => r.RigId == id).MaxAsync(r => r.Number, cancel);
+        var what = Editor.Summary(edited.Words);
+        var (content, packing) = Documents.Pack(edited.Rig);
         db.Revisions.Add(new RevisionRow
         {
-            RigId = rig.Id,
+            RigId = id,
             Number = number,
-            Parent = known ? baseRevision : null,
-            Aside = stale,
-            What = what,
+            Parent = clashes ? baseRevision : onto,
+            Aside = clashes,
+            What = Words(what),
             SavedAt = time.GetUtcNow(),
-            Document = RigFile.Write(rig),
+            Content = content,
+            Packing = packing,
         });
-        if (!stale) row.Head = number;
-        await db.SaveChangesAsync(cancel);
-        await transaction.CommitAsync(cancel);
-        if (stale) throw new StaleSaveException(row.Head, number);
-        return await State(rig.Id, number, cancel);
+        if (!clashes) row.Head = number;
+        await Commit(transaction);
+        cache.Put(id, number, edited.Rig, null, content.Length * 8);
+        if (clashes) throw new StaleSaveException(onto, number, clash);
+        feed.Tell(new ShelfChange(id, ChangeKind.Saved, number));
+        return new SavedEdits(number, onto, onto == baseRevision ? edited.Effect : RigDiff.Between(then, edited.Rig), what, edited.Inverse);
     }
 
-    /// <summary>Goes back to the state before the current one. Null when there is no such rig; unchanged when there is nothing to undo.</summary>
-    public Task<ShelvedRig?> Undo(string id, int baseRevision, CancellationToken cancel) =>
-        Move(id, baseRevision, async head => (await db.Revisions.AsNoTracking().FirstAsync(r => r.RigId == id && r.Number == head, cancel)).Parent, cancel);
-
-    /// <summary>Goes forward to the state that was undone last. Null when there is no such rig; unchanged when there is none.</summary>
-    public Task<ShelvedRig?> Redo(string id, int baseRevision, CancellationToken cancel) =>
-        Move(id, baseRevision, head => NextOf(id, head, cancel), cancel);
-
-    /// <summary>Takes a rig and its history off the shelf; false when there is none.</summary>
-    public async Task<bool> Remove(string id, CancellationToken cancel) => await db.Rigs.Where(r => r.Id == id).ExecuteDeleteAsync(cancel) > 0;
-
-    private async Task<ShelvedRig?> Move(string id, int baseRevision, Func<int, Task<int?>> target, CancellationToken cancel)
+    /// <summary>Goes back to an earlier revision by edits on <paramref name="baseRevision"/>. Null when there is no such rig or revision.</summary>
+    public async Task<SavedEdits?> GoBack(string id, int number, int baseRevision, CancellationToken cancel)
     {
+        var then = await Revision(id, baseRevision, cancel);
+        var wanted = await Revision(id, number, cancel);
+        if (then is null || wanted is null) return null;
+        return await Save(id, baseRevision, [new Restore($"all since revision {number}", RigDiff.Between(then, wanted))], cancel);
+    }
+
+    /// <summary>
+    /// Takes a rig off the shelf, if <paramref name="revision"/> is still current; null when there is no such rig. It can be brought back for <see cref="KeptFor"/>. Those whose time is over lose their revisions;
+    /// their ids stay taken, so that no late save can reach another rig.
+    /// </summary>
+    public async Task<bool?> Remove(string id, int revision, CancellationToken cancel)
+    {
+        using var turn = await line.Turn(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var row = await db.Rigs.FirstOrDefaultAsync(r => r.Id == id, cancel);
+        var row = await db.Rigs.FirstOrDefaultAsync(r => r.Id == id && r.RemovedAt == null, cancel);
         if (row is null) return null;
-        if (row.Head != baseRevision) throw new StaleSaveException(row.Head, null);
-        if (await target(row.Head) is { } number) row.Head = number;
-        await db.SaveChangesAsync(cancel);
-        await transaction.CommitAsync(cancel);
-        return await State(id, row.Head, cancel);
+        if (row.Head != revision) throw new StaleSaveException(row.Head, null, []);
+        row.RemovedAt = time.GetUtcNow();
+        var over = (await db.Rigs.Where(r => r.RemovedAt != null && r.Head > 0 && r.Id != id).ToListAsync(cancel)).Where(r => r.RemovedAt < time.GetUtcNow() - KeptFor);
+        foreach (var gone in over)
+        {
+            gone.Head = 0;
+            await db.Revisions.Where(v => v.RigId == gone.Id).ExecuteDeleteAsync(CancellationToken.None);
+        }
+        await Commit(transaction);
+        feed.Tell(new ShelfChange(id, ChangeKind.Removed, revision));
+        return true;
     }
 
-    private async Task<ShelvedRig?> State(string id, int number, CancellationToken cancel)
+    /// <summary>Brings a rig back that was taken off; null when there is none to bring back.</summary>
+    public async Task<ShelvedRig?> BringBack(string id, CancellationToken cancel)
     {
-        var row = await db.Revisions.AsNoTracking().FirstAsync(r => r.RigId == id && r.Number == number, cancel);
-        bool canRedo = await NextOf(id, number, cancel) is not null;
-        return new ShelvedRig(Read(row.Document), number, row.Parent is not null, canRedo, row.What, row.SavedAt);
+        using var turn = await line.Turn(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var row = await db.Rigs.FirstOrDefaultAsync(r => r.Id == id && r.RemovedAt != null && r.Head > 0, cancel);
+        if (row is null) return null;
+        row.RemovedAt = null;
+        await Commit(transaction);
+        feed.Tell(new ShelfChange(id, ChangeKind.Added, row.Head));
+        return await Find(id, cancel);
     }
 
-    // Redo follows the newest state made from this one.
-    private Task<int?> NextOf(string id, int number, CancellationToken cancel) =>
-        db.Revisions.Where(r => r.RigId == id && r.Parent == number && !r.Aside).MaxAsync(r => (int?)r.Number, cancel);
+    internal static RevisionRow AddRows(ShelfContext db, Rig rig, string id, string what, DateTimeOffset now)
+    {
+        var (content, packing) = Documents.Pack(rig);
+        var revision = new RevisionRow { RigId = id, Number = 1, What = what, SavedAt = now, Content = content, Packing = packing };
+        db.Rigs.Add(new RigRow { Id = id, Head = 1, AddedAt = now });
+        db.Revisions.Add(revision);
+        return revision;
+    }
 
-    private static Rig Read(string document) => RigFile.Read(Encoding.UTF8.GetBytes(document));
+    internal static string Words(Sentence what) => JsonSerializer.Serialize(what, RigFile.Compact);
+
+    private static Sentence WordsOf(string stored)
+    {
+        if (!stored.StartsWith('{')) return stored;
+        try
+        {
+            return JsonSerializer.Deserialize<Sentence>(stored, RigFile.Compact) ?? stored;
+        }
+        catch (JsonException)
+        {
+            return stored;
+        }
+    }
+
+    private static string Counted(string text, int most, string tail) => text[..Math.Min(text.Length, most - tail.Length)] + tail;
+
+    private async Task<(Rig? Rig, string? Unreadable)> Document(string id, int number, CancellationToken cancel)
+    {
+        if (cache.TryGet(id, number, out var rig, out string? unreadable)) return (rig, unreadable);
+        var row = await db.Revisions.AsNoTracking().Where(r => r.RigId == id && r.Number == number).Select(r => new { r.Content, r.Packing }).FirstOrDefaultAsync(cancel);
+        if (row is null) return (null, "its revision is missing");
+        int bytes = row.Content.Length;
+        try
+        {
+            byte[] json = Documents.Unpack(row.Content, row.Packing);
+            bytes = json.Length;
+            rig = RigFile.ReadStored(json);
+            if (rig.Id != id) rig = rig with { Id = id };
+        }
+        catch (RigFileException e)
+        {
+            unreadable = $"{e.Faults[0].Path}: {e.Faults[0].Reason}";
+        }
+        cache.Put(id, number, rig, unreadable, bytes);
+        return (rig, unreadable);
+    }
+
+    // From here on the answer is owed: a client that goes away does not stop a write half way.
+    private async Task Commit(Microsoft.EntityFrameworkCore.Storage.IDbContextTransaction transaction)
+    {
+        await db.SaveChangesAsync(CancellationToken.None);
+        await transaction.CommitAsync(CancellationToken.None);
+    }
 }

@@ -1,6 +1,7 @@
 using System.Reflection;
 using NetArchTest.Rules;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies;
 using WarmConduit.Store;
 
 namespace WarmConduit.Server.Tests;
@@ -33,11 +34,33 @@ public class ArchitectureTests
     }
 
     [Fact]
-    public void Rigs_know_no_study_and_studies_no_advice()
+    public void Rigs_know_no_study_and_no_engine_studies_no_advice_and_networks_no_study()
     {
-        None(Types.InAssembly(Core), "WarmConduit.Core.Rigs", "WarmConduit.Core.Studies", "WarmConduit.Core.Advice", "WarmConduit.Core.Levels");
-        None(Types.InAssembly(Core), "WarmConduit.Core.Studies.DrainDown", "WarmConduit.Core.Advice");
+        None(Types.InAssembly(Core), "WarmConduit.Core.Rigs", ["WarmConduit.Core.Studies", "WarmConduit.Core.Advice", .. Engines.Select(e => $"WarmConduit.Core.{e}")]);
+        None(Types.InAssembly(Core), "WarmConduit.Core.Studies", "WarmConduit.Core.Advice");
+        None(Types.InAssembly(Core), "WarmConduit.Core.Studies.Networks", "WarmConduit.Core.Studies.DrainDown", "WarmConduit.Core.Studies.FreezeLadder", "WarmConduit.Core.Studies.Standing");
         None(Types.InAssembly(Core), "WarmConduit.Core.Materials", "WarmConduit.Core.Rigs");
+        None(Types.InAssembly(Core), "WarmConduit.Core.Rigs.Upgrades", "WarmConduit.Core.Rigs.Edits");
+    }
+
+    [Fact]
+    public void The_steady_balance_knows_nothing_of_the_night_engine()
+    {
+        var steady = Types.InAssembly(Core).That().ResideInNamespace("WarmConduit.Core.Heat").And().DoNotResideInNamespace("WarmConduit.Core.Heat.Night").ShouldNot().HaveDependencyOn("WarmConduit.Core.Heat.Night").GetResult();
+        Assert.True(steady.IsSuccessful, string.Join(", ", steady.FailingTypeNames ?? []));
+    }
+
+    [Fact]
+    public void Every_study_is_registered_and_has_the_one_shape()
+    {
+        var classes = Core.GetTypes().Where(t => t.Name.EndsWith("Study", StringComparison.Ordinal) && t.IsAbstract && t.IsSealed).ToList();
+        Assert.Equal(Study.All.Count, classes.Count);
+        foreach (var study in classes)
+        {
+            var ask = study.GetMethod("Ask")!;
+            Assert.Equal([typeof(Question)], ask.GetParameters().Select(p => p.ParameterType));
+            Assert.Contains(Study.All, s => s.Answer == ask.ReturnType);
+        }
     }
 
     [Fact]

@@ -1,33 +1,52 @@
 using System.Text.Json.Nodes;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Server.Tests;
 
 /// <summary>What the server says of itself, and what the front end builds on.</summary>
-public class ContractTests
+public class ContractTests(SharedHost shared) : IClassFixture<SharedHost>
 {
     [Fact]
     public async Task Every_address_is_described_and_says_what_it_answers_when_it_refuses()
     {
-        await using var host = await Host.Start();
-        var paths = (await host.Get("/openapi/v1.json"))["paths"]!.AsObject();
-        string[] expected =
-        [
-            "/api/catalogue", "/api/rigs", "/api/rigs/{id}", "/api/rigs/{id}/file", "/api/rigs/{id}/redo", "/api/rigs/{id}/revisions", "/api/rigs/{id}/revisions/{number}",
-            "/api/rigs/{id}/undo", "/api/schema/rig", "/api/studies/bench", "/api/studies/drain-down", "/api/studies/freeze-ladder", "/api/units", "/api/units/parse",
-        ];
-        Assert.Equal(expected, paths.Select(p => p.Key).Order());
-        foreach (var (path, methods) in paths)
+        var host = shared.Host;
+        var api = await host.Get("/openapi/v1.json");
+        var names = new HashSet<string>();
+        foreach (var (path, methods) in api["paths"]!.AsObject())
+        {
             foreach (var (method, operation) in methods!.AsObject())
-                Assert.True(operation!["responses"]!.AsObject().ContainsKey("400"), $"{method} {path}");
-        Assert.True(paths["/api/rigs/{id}"]!["put"]!["responses"]!.AsObject().ContainsKey("409"));
+            {
+                string at = $"{method} {path}";
+                Assert.True(names.Add((string)operation!["operationId"]!), at);
+                Assert.NotEmpty((string)operation["summary"]!);
+                var answers = operation["responses"]!.AsObject();
+                Assert.True(answers.ContainsKey("400") && answers.ContainsKey("403") && answers.ContainsKey("503"), at);
+                if (operation["requestBody"] is not null) Assert.True(answers.ContainsKey("413") && answers.ContainsKey("415") && answers.ContainsKey("507"), at);
+                if (path.Contains("{id}", StringComparison.Ordinal) && !path.EndsWith("/revisions", StringComparison.Ordinal)) Assert.True(answers.ContainsKey("404"), at);
+            }
+        }
+        Assert.True(names.IsSupersetOf(["saveEdits", "askAnswers", "listenChanges", "getShelf", "openRigFile", "bringRigBack"]));
+        Assert.True(api["paths"]!["/api/rigs/{id}/edits"]!["post"]!["responses"]!.AsObject().ContainsKey("409"));
+    }
+
+    [Fact]
+    public async Task Fields_are_described_with_their_units_from_the_code_and_answers_do_not_leak_the_stores_types()
+    {
+        var host = shared.Host;
+        var schemas = (await host.Get("/openapi/v1.json"))["components"]!["schemas"]!.AsObject();
+        Assert.Equal("Outdoor temperature, °C, all night; -60 to 50.", (string)schemas["Conditions"]!["properties"]!["outdoorC"]!["description"]!);
+        Assert.Contains("litres", (string)schemas["DrainDownAnswer"]!["description"]! + (string)schemas["DrainDownAnswer"]!["properties"]!["retainedL"]!["description"]!, StringComparison.Ordinal);
+        Assert.Equal(["EditAddThing", "EditChangeThing", "EditCopyPart", "EditInsertBend", "EditInsertFragment", "EditMirrorPart", "EditMoveThings", "EditPlacePart", "EditPutTee", "EditRemoveThing", "EditRestore", "EditRouteRun", "EditSetPosition", "EditTurnPart"],
+            schemas["Edit"]!["anyOf"]!.AsArray().Select(e => ((string)e!["$ref"]!).Split('/')[^1]).Order(StringComparer.Ordinal));
+        Assert.DoesNotContain(schemas, s => s.Key.EndsWith("Row", StringComparison.Ordinal) || s.Key == "ShelvedRig");
     }
 
     [Fact]
     public async Task Numbers_are_numbers_and_what_is_always_there_is_required()
     {
-        await using var host = await Host.Start();
+        var host = shared.Host;
         var schemas = (await host.Get("/openapi/v1.json"))["components"]!["schemas"]!;
         Assert.Equal("number", (string)schemas["Point3"]!["properties"]!["xM"]!["type"]!);
         Assert.Equal(["xM", "yM", "zM"], schemas["Point3"]!["required"]!.AsArray().Select(n => (string)n!));
@@ -37,11 +56,11 @@ public class ContractTests
     [Fact]
     public async Task The_schema_of_the_rig_file_knows_the_demo_rigs_shape()
     {
-        await using var host = await Host.Start();
+        var host = shared.Host;
         var schema = await host.Get("/api/schema/rig");
-        Assert.Equal(1, (int)schema["properties"]!["formatVersion"]!["const"]!);
+        Assert.Equal(2, (int)schema["properties"]!["formatVersion"]!["const"]!);
         Assert.Equal(
-            ["brief", "formatVersion", "id", "name", "note", "parts", "runs", "shell"], schema["required"]!.AsArray().Select(n => (string)n!).Order());
+            ["brief", "byHand", "formatVersion", "id", "name", "note", "parts", "prices", "runs", "scenarios", "shell"], schema["required"]!.AsArray().Select(n => (string)n!).Order());
     }
 
     [Theory]
@@ -51,7 +70,7 @@ public class ContractTests
     [InlineData("3 gal", "volume", "metric", 11.356235, "11.4 L")]
     public async Task Quantities_are_read_in_either_system_and_printed_in_the_readers(string text, string quantity, string system, double value, string printed)
     {
-        await using var host = await Host.Start();
+        var host = shared.Host;
         var (status, answer) = await host.Send(HttpMethod.Post, "/api/units/parse", new { text, quantity, system });
         Assert.Equal(200, status);
         Assert.Equal(value, (double)answer["value"]!, Math.Abs(value) * 1e-6);
@@ -61,7 +80,7 @@ public class ContractTests
     [Fact]
     public async Task The_printing_rules_cover_every_quantity_in_both_systems()
     {
-        await using var host = await Host.Start();
+        var host = shared.Host;
         var rules = (await host.Get("/api/units")).AsArray().Select(r => ((string)r!["quantity"]!, (string)r["system"]!)).ToHashSet();
         foreach (var quantity in Enum.GetNames<Quantity>())
             foreach (string system in (string[])["metric", "usCustomary"])
@@ -71,47 +90,38 @@ public class ContractTests
     [Fact]
     public async Task The_catalogue_is_served_with_its_sources()
     {
-        await using var host = await Host.Start();
+        var host = shared.Host;
         var catalogue = await host.Get("/api/catalogue");
         foreach (string kind in (string[])["pipes", "solids", "parts"])
             Assert.All(catalogue[kind]!.AsArray(), item => Assert.NotEmpty((string)item!["source"]!));
         Assert.Equal("keeps its water", catalogue["parts"]!.AsArray().Any(p => (bool)p!["keepsWater"]!) ? "keeps its water" : "");
     }
 
-    [Fact]
-    public async Task Answers_carry_the_headers_that_keep_other_pages_out()
+    [Theory]
+    [InlineData("/api/units")]
+    [InlineData("/api/rigs/nobody")]
+    [InlineData("/nowhere/at/all.css")]
+    public async Task Every_answer_errors_too_carries_the_headers_that_keep_other_pages_out(string path)
     {
-        await using var host = await Host.Start();
-        using var answer = await host.Http.GetAsync("/api/units");
-        Assert.Contains("default-src 'self'", string.Join(' ', answer.Headers.GetValues("Content-Security-Policy")));
-        Assert.Equal("nosniff", answer.Headers.GetValues("X-Content-Type-Options").Single());
+        var host = shared.Host;
+        using var answer = await host.Http.GetAsync(path);
+        string policy = string.Join(' ', answer.Headers.GetValues("Content-Security-Policy"));
+        Assert.Contains("default-src 'self'", policy, StringComparison.Ordinal);
+        Assert.Contains("form-action 'self'", policy, StringComparison.Ordinal);
+        string[] headers = ["X-Content-Type-Options", "Referrer-Policy", "Cross-Origin-Opener-Policy", "Cross-Origin-Resource-Policy"];
+        Assert.Equal(["nosniff", "no-referrer", "same-origin", "same-origin"], headers.Select(h => answer.Headers.GetValues(h).Single()));
         Assert.False(answer.Headers.Contains("Server"));
     }
 
     [Fact]
-    public async Task A_rig_out_of_a_save_is_the_rig_that_went_in_to_the_letter()
+    public async Task A_text_out_of_a_save_is_the_text_that_went_in_to_the_letter()
     {
-        await using var host = await Host.Start();
-        var rig = await host.Rig() with { Note = "Ü ß 日本 \" \\ </script>" };
-        var (status, saved) = await host.Send(HttpMethod.Put, "/api/rigs/sparrow", new { baseRevision = 1, what = "note", rig });
-        Assert.Equal(200, status);
-        Assert.Equal(rig.Note, (string)saved["rig"]!["note"]!);
+        var host = shared.Host;
+        const string note = "Ü ß 日本 \" \\ </script> {0}";
+        var edit = new ChangeThing("rig", new JsonObject { ["note"] = note });
+        Assert.Equal(200, (await host.Save(1, edit)).Status);
+        var rig = await host.Rig();
+        Assert.Equal(note, rig.Note);
         Assert.Equal(RigFile.Write(rig), await host.Http.GetStringAsync("/api/rigs/sparrow/file"));
-        Assert.True(JsonNode.DeepEquals(JsonNode.Parse(RigFile.Write(rig)), await host.Get("/api/rigs/sparrow/revisions/2") is var kept ? Without(kept) : null));
-    }
-
-    // Answers write what is null; files leave it out.
-    private static JsonNode? Without(JsonNode? node)
-    {
-        if (node is JsonObject fields)
-        {
-            foreach (string name in fields.Where(f => f.Value is null).Select(f => f.Key).ToList()) fields.Remove(name);
-            foreach (var (_, value) in fields) Without(value);
-        }
-        else if (node is JsonArray items)
-        {
-            foreach (var item in items) Without(item);
-        }
-        return node;
     }
 }

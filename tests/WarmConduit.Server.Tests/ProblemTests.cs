@@ -1,95 +1,146 @@
 using System.Text;
 using System.Text.Json.Nodes;
+using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 
 namespace WarmConduit.Server.Tests;
 
 /// <summary>What users can send wrong, and what they are told.</summary>
-public class ProblemTests
+public class ProblemTests(SharedHost shared) : IClassFixture<SharedHost>
 {
-    private static StringContent Json(string text) => new(text, Encoding.UTF8, "application/json");
+    private static readonly string[] Bench = ["drainDown", "freezeLadder", "advice", "standing"];
 
     [Fact]
-    public async Task Studies_answer_statelessly_and_alike()
+    public async Task Questions_are_answered_without_saving_alike_for_a_saved_rig_with_edits_and_for_one_sent_whole()
     {
-        await using var host = await Host.Start();
+        var host = shared.Host;
         var rig = await host.Rig();
-        var conditions = Conditions.Of(rig.Brief);
-        var (_, bench) = await host.Send(HttpMethod.Post, "/api/studies/bench", new { rig, conditions });
-        var (_, drain) = await host.Send(HttpMethod.Post, "/api/studies/drain-down", new { rig, parked = conditions.Parked });
-        var (_, ladder) = await host.Send(HttpMethod.Post, "/api/studies/freeze-ladder", new { rig, conditions });
-        Assert.True(JsonNode.DeepEquals(bench["drain"], drain));
-        Assert.True(JsonNode.DeepEquals(bench["ladder"], ladder));
-        Assert.Equal(1, (int)(await host.Get("/api/rigs/sparrow"))["shelved"]!["revision"]!);
+        Edit[] edits = [Host.Raise("runs/kitchen-cold/bends/b2", 0.1)];
+        var (_, saved) = await host.Post("/api/answers", new { id = "sparrow", @base = 1, edits, wanted = Bench });
+        var (_, whole) = await host.Post("/api/answers", new { rig = Editor.Apply(rig, edits).Rig, wanted = Bench });
+        Assert.True(JsonNode.DeepEquals(saved["answers"], whole["answers"]));
+        Assert.Equal(Bench.Order(), saved["answers"]!.AsObject().Select(a => a.Key).Order());
+        Assert.Equal(1, (int)(await host.Get("/api/rigs/sparrow"))["revision"]!);
+        // Only what is wanted is sent, and a drag sends its edits alone.
+        var (_, one) = await host.Post("/api/answers", new { id = "sparrow", @base = 1, edits, wanted = (string[])["rungWhy"], about = "kitchen-cold#0" });
+        Assert.Contains("ln(", (string)one["answers"]!["rungWhy"]!["why"]!["formula"]!, StringComparison.Ordinal);
     }
 
     [Fact]
     public async Task Every_refusal_names_its_field_and_changes_nothing()
     {
-        await using var host = await Host.Start();
+        var host = shared.Host;
         var rig = await host.Rig();
         var conditions = Conditions.Of(rig.Brief);
-        async Task Refused(string field, string path, object body, HttpMethod? method = null)
+        async Task Refused(string field, string path, object body)
         {
-            var (status, problem) = await host.Send(method ?? HttpMethod.Post, path, body);
+            var (status, problem) = await host.Post(path, body);
             Assert.Equal(400, status);
             Assert.True(problem["errors"]!.AsObject().ContainsKey(field), problem.ToJsonString());
+            Assert.DoesNotContain("isFinalBlock", problem.ToJsonString(), StringComparison.Ordinal);
         }
-        await Refused("conditions.outdoorC", "/api/studies/bench", new { rig, conditions = conditions with { OutdoorC = -300 } });
-        await Refused("parked.pitchDeg", "/api/studies/drain-down", new { rig, parked = new { pitchDeg = 80, rollDeg = 0 } });
-        await Refused("rig.runs[0].pipe", "/api/studies/bench", new { rig = rig with { Runs = [rig.Runs[0] with { Pipe = "bamboo" }, .. rig.Runs.Skip(1)] }, conditions });
-        await Refused("rig.runs[1]", "/api/studies/bench", new { rig = rig with { Runs = [rig.Runs[0], null!] }, conditions });
-        await Refused("rig.runs", "/api/studies/bench", Json("""{"rig":{"formatVersion":1,"id":"x","name":"x","note":"","runs":3},"conditions":null}"""));
-        await Refused("what", "/api/rigs/sparrow", new { baseRevision = 1, what = "", rig }, HttpMethod.Put);
-        await Refused("rig.id", "/api/rigs/sparrow", new { baseRevision = 1, what = "x", rig = rig with { Id = "other" } }, HttpMethod.Put);
-        await Refused("formatVersion", "/api/rigs", Json("""{"formatVersion":7}"""));
+        Task Ask(string field, object question) => Refused(field, "/api/answers", question);
+        string[] wanted = ["standing"];
+        await Ask("conditions.outdoorC", new { rig, wanted, conditions = conditions with { OutdoorC = -300 } });
+        await Ask("conditions.parked.pitchDeg", new { rig, wanted, conditions = conditions with { Parked = new Attitude(80, 0) } });
+        await Ask("conditions.scenarioId", new { id = "sparrow", @base = 1, wanted, conditions = conditions with { ScenarioId = "party" } });
+        await Ask("rig.runs[0].pipe", new { rig = rig with { Runs = [rig.Runs[0] with { Pipe = "bamboo" }, .. rig.Runs.Skip(1)] }, wanted });
+        await Ask("rig.runs[1]", new { rig = rig with { Runs = [rig.Runs[0], null!] }, wanted });
+        await Ask("wanted[0]", new { rig, wanted = (string[])["fortune"] });
+        await Ask("wanted", new { rig, wanted = (string[])[] });
+        await Ask("rig", new { wanted });
+        await Refused("edits[1].things[0]", "/api/rigs/sparrow/edits", new { @base = 1, edits = (Edit[])[Host.Rename("x"), Host.Raise("parts/ghost", 1)] });
+        await Refused("edits[0].values.id", "/api/rigs/sparrow/edits", new { @base = 1, edits = (Edit[])[new ChangeThing("parts/pump", new JsonObject { ["id"] = "x" })] });
+        await Refused("parts/pump.holdsL", "/api/rigs/sparrow/edits", new { @base = 1, edits = (Edit[])[new ChangeThing("parts/pump", new JsonObject { ["holdsL"] = -4 })] });
+        await Refused("edits[0]", "/api/rigs/sparrow/edits", Host.Json("""{"base":1,"edits":[{"kind":"explode"}]}"""));
+        await Refused("edits[0]", "/api/rigs/sparrow/edits", Host.Json("""{"base":1,"edits":[{"thing":"parts/pump"}]}"""));
+        await Refused("edits[0]", "/api/rigs/sparrow/edits", Host.Json("""{"base":1,"edits":[null]}"""));
+        await Refused("base", "/api/rigs/sparrow/edits", Host.Json("""{"base":1,"base":1,"edits":[]}"""));
+        await Refused("formatVersion", "/api/rigs", Host.Json("""{"formatVersion":7}"""));
+        await Refused("formatVersion", "/api/rigs", Host.Json("{\"formatVersion\":\"\\ud800\"}"));
+        await Refused("file", "/api/rigs", Host.Json("{"));
         await Refused("text", "/api/units/parse", new { text = "12 parsecs", quantity = "length", system = "metric" });
+        await Refused("text", "/api/units/parse", new { text = "1,200 mm", quantity = "length", system = "metric" });
         Assert.Single((await host.Get("/api/rigs/sparrow/revisions")).AsArray());
     }
 
     [Fact]
-    public async Task Nothing_that_is_sent_makes_a_500()
+    public async Task Only_our_own_pages_are_answered_and_only_json_in_utf_8_is_read()
     {
-        await using var host = await Host.Start();
-        string rig = RigFile.Write(await host.Rig());
-        string[] bodies =
-        [
-            "", "null", "[]", "{", "{}", "\"text\"", "{\"rig\":null,\"conditions\":null}", "{\"text\":null}", "{\"baseRevision\":\"a\"}", "{\"baseRevision\":99999999999}",
-            rig, rig.Replace("0.36", "1e999", StringComparison.Ordinal), new string('[', 100), $"{{\"rig\":{rig},\"conditions\":{{}}}}",
-        ];
-        string[] paths =
-        [
-            "POST /api/rigs", "PUT /api/rigs/sparrow", "PUT /api/rigs/nowhere", "POST /api/rigs/sparrow/undo", "POST /api/rigs/%2e%2e/redo", "POST /api/studies/bench",
-            "POST /api/studies/drain-down", "POST /api/studies/freeze-ladder", "POST /api/units/parse", "DELETE /api/rigs/none", "GET /api/rigs/none", "GET /api/rigs/sparrow/revisions/99",
-            "GET /api/rigs/x/file", "GET /api/nothing", "PATCH /api/rigs", "GET /api/rigs/%0A",
-        ];
-        foreach (string path in paths)
+        var host = shared.Host;
+        string self = host.Http.BaseAddress!.GetLeftPart(UriPartial.Authority);
+        async Task<int> Status(string header, string value, HttpMethod? method = null, HttpContent? content = null)
         {
-            foreach (string body in bodies)
-            {
-                var parts = path.Split(' ');
-                using var answer = await host.Http.SendAsync(new HttpRequestMessage(new HttpMethod(parts[0]), parts[1]) { Content = Json(body) });
-                Assert.True((int)answer.StatusCode < 500, $"{path} {body[..Math.Min(40, body.Length)]}: {answer.StatusCode}");
-                if ((int)answer.StatusCode >= 400) Assert.Equal("application/problem+json", answer.Content.Headers.ContentType?.MediaType);
-            }
-        }
-        var big = Json(new string(' ', RigFile.MaxBytes + 1));
-        Assert.InRange((await host.Send(HttpMethod.Post, "/api/rigs", big)).Status, 400, 413);
-    }
-
-    [Fact]
-    public async Task Pages_of_other_sites_and_other_names_are_turned_away()
-    {
-        await using var host = await Host.Start();
-        async Task<int> Status(string header, string value)
-        {
-            var ask = new HttpRequestMessage(HttpMethod.Get, "/api/rigs");
+            using var ask = new HttpRequestMessage(method ?? HttpMethod.Get, method is null ? "/api/rigs" : "/api/rigs/sparrow/edits") { Content = content };
             ask.Headers.TryAddWithoutValidation(header, value);
-            return (int)(await host.Http.SendAsync(ask)).StatusCode;
+            using var answer = await host.Http.SendAsync(ask);
+            if ((int)answer.StatusCode >= 400) Assert.Equal("application/problem+json", answer.Content.Headers.ContentType?.MediaType);
+            return (int)answer.StatusCode;
         }
         Assert.Equal(403, await Status("Host", "rigs.example"));
         Assert.Equal(403, await Status("Origin", "https://rigs.example"));
-        Assert.Equal(200, await Status("Origin", "http://localhost:5173"));
+        // A page on another port of this machine is another site.
+        Assert.Equal(403, await Status("Origin", "http://127.0.0.1:1"));
+        Assert.Equal(403, await Status("Sec-Fetch-Site", "cross-site"));
+        Assert.Equal(403, await Status("Sec-Fetch-Site", "same-site"));
+        Assert.Equal(200, await Status("Origin", self));
+        Assert.Equal(200, await Status("Sec-Fetch-Site", "same-origin"));
+        Assert.Equal(415, await Status("X-Nothing", "1", HttpMethod.Post, new StringContent("{}", Encoding.UTF8, "text/plain")));
+        Assert.Equal(415, await Status("X-Nothing", "1", HttpMethod.Post, new FormUrlEncodedContent([])));
+        var bogus = new ByteArrayContent("{}"u8.ToArray());
+        bogus.Headers.TryAddWithoutValidation("Content-Type", "application/json; charset=bogus");
+        Assert.Equal(415, await Status("X-Nothing", "1", HttpMethod.Post, bogus));
+    }
+
+    [Fact]
+    public async Task A_body_that_is_too_large_is_answered_before_the_sender_gives_up()
+    {
+        var host = shared.Host;
+        var big = Host.Json(new string(' ', 20_000_000));
+        var (status, problem) = await host.Post("/api/rigs", big);
+        Assert.Equal(413, status);
+        Assert.Contains("5 MB", (string)problem["title"]!, StringComparison.Ordinal);
+        // Without a length it is read as far as it may be.
+        using var endless = new HttpRequestMessage(HttpMethod.Post, "/api/answers") { Content = new StreamContent(new MemoryStream(new byte[7_000_000])) };
+        endless.Headers.TransferEncodingChunked = true;
+        endless.Content.Headers.ContentType = new("application/json");
+        try
+        {
+            using var answer = await host.Http.SendAsync(endless);
+            Assert.InRange((int)answer.StatusCode, 400, 413);
+        }
+        catch (HttpRequestException)
+        {
+            // It was cut off.
+        }
+        Assert.Equal("Sparrow", (await host.Rig()).Name);
+    }
+
+    [Fact]
+    public async Task A_client_that_goes_away_cancels_its_work_and_too_many_at_once_wait_or_are_refused_by_name()
+    {
+        var host = shared.Host;
+        string body = System.Text.Json.JsonSerializer.Serialize(new { rig = SizedRigs.Largest(await host.Rig()), wanted = Bench }, RigFile.Compact);
+        var asks = Enumerable.Range(0, 100).Select(async n =>
+        {
+            using var gone = new CancellationTokenSource();
+            // Half of them go away at once.
+            if (n % 2 == 0) gone.CancelAfter(50);
+            try
+            {
+                using var answer = await host.Http.PostAsync("/api/answers", Host.Json(body), gone.Token);
+                return (int)answer.StatusCode;
+            }
+            catch (OperationCanceledException)
+            {
+                return 0;
+            }
+        });
+        var statuses = await Task.WhenAll(asks);
+        Assert.All(statuses, s => Assert.True(s is 0 or 200 or 503, $"{s}"));
+        Assert.Contains(200, statuses);
+        Assert.Equal(200, (await host.Post("/api/answers", new { id = "sparrow", @base = 1, wanted = Bench })).Status);
     }
 }

@@ -1,6 +1,11 @@
+using System.Text;
+using System.Text.Json.Nodes;
+using CsCheck;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Store;
 
 namespace WarmConduit.Server.Tests;
@@ -8,37 +13,60 @@ namespace WarmConduit.Server.Tests;
 /// <summary>The shelf itself, on a database file, without HTTP between.</summary>
 public sealed class StoreTests : IDisposable
 {
-    private readonly string _file = Path.GetTempFileName();
+    private readonly string _folder = Host.NewFolder();
     private readonly Rig _rig = RigFile.Read(File.ReadAllBytes(Path.Combine(Host.Root, "demo", "sparrow.json")));
+    private readonly RigCache _cache = new();
+    private readonly WriteLine _line = new();
+    private DateTimeOffset _now = new(2031, 2, 3, 4, 5, 6, TimeSpan.Zero);
+
     private static CancellationToken Now => TestContext.Current.CancellationToken;
+
+    private string Database => Path.Combine(_folder, ShelfSetup.FileName);
 
     public void Dispose()
     {
-        SqliteConnection.ClearAllPools();
-        File.Delete(_file);
+        _line.Dispose();
+        Directory.Delete(_folder, recursive: true);
     }
 
-    private ShelfContext Context()
+    private DbContextOptions<ShelfContext> Options
     {
-        var builder = new DbContextOptionsBuilder<ShelfContext>();
-        ShelfContext.Configure(builder, _file);
-        var context = new ShelfContext(builder.Options);
-        context.Database.Migrate();
-        return context;
+        get
+        {
+            var builder = new DbContextOptionsBuilder<ShelfContext>();
+            ShelfContext.Configure(builder, Database);
+            return builder.Options;
+        }
     }
 
-    private static Shelf ShelfOf(ShelfContext context) => new(context, new FixedTime());
+    private Task Prepare(string? demo = null, Action<string>? tell = null) => ShelfSetup.Prepare(_folder, demo, Options, new Clock(this), tell ?? (_ => { }), Now);
 
-    private sealed class FixedTime : TimeProvider
+    private async Task<ShelfContext> Context()
     {
-        public override DateTimeOffset GetUtcNow() => new(2031, 2, 3, 4, 5, 6, TimeSpan.Zero);
+        await Prepare();
+        return new ShelfContext(Options);
+    }
+
+    private Shelf ShelfOf(ShelfContext context, RigCache? cache = null) => new(context, cache ?? _cache, _line, new ChangeFeed(), new Clock(this));
+
+    private sealed class Clock(StoreTests test) : TimeProvider
+    {
+        public override DateTimeOffset GetUtcNow() => test._now;
+    }
+
+    private async Task Sql(string sql)
+    {
+        await using var connection = new SqliteConnection($"Data Source={Database};Pooling=False");
+        await connection.OpenAsync(Now);
+        await using var command = connection.CreateCommand();
+        command.CommandText = sql;
+        await command.ExecuteNonQueryAsync(Now);
     }
 
     [Fact]
     public async Task A_commit_is_on_disk_before_it_is_acknowledged()
     {
-        await using var context = Context();
-        await ShelfOf(context).Add(_rig, "first", Now);
+        await using var context = await Context();
         await context.Database.OpenConnectionAsync(Now);
         await using var command = context.Database.GetDbConnection().CreateCommand();
         command.CommandText = "PRAGMA journal_mode";
@@ -50,76 +78,140 @@ public sealed class StoreTests : IDisposable
     [Fact]
     public async Task The_migrations_are_those_of_the_model()
     {
-        await using var context = Context();
+        await using var context = await Context();
         Assert.False(context.Database.HasPendingModelChanges());
         Assert.Empty(await context.Database.GetPendingMigrationsAsync(Now));
     }
 
     [Fact]
-    public async Task What_is_read_back_is_what_was_saved_with_who_when_and_what()
+    public async Task A_lock_left_by_a_killed_start_is_cleared_and_the_demo_is_laid_once_by_whoever_comes_first()
     {
-        await using (var context = Context()) await ShelfOf(context).Add(_rig, "Brought in", Now);
-        await using var again = Context();
-        var found = (await ShelfOf(again).Find("sparrow", Now))!;
-        Assert.Equal(RigFile.Write(_rig), RigFile.Write(found.Rig));
-        Assert.Equal(("Brought in", 1, false, false), (found.What, found.Revision, found.CanUndo, found.CanRedo));
-        Assert.Equal(new FixedTime().GetUtcNow(), found.SavedAt);
-        Assert.Null(await ShelfOf(again).Find("nobody", Now));
-        Assert.Null(await ShelfOf(again).Revision("sparrow", 2, Now));
-    }
-
-    [Fact]
-    public async Task Ids_that_are_taken_are_counted_up_and_never_grow_too_long()
-    {
-        await using var context = Context();
+        string demo = Path.Combine(Host.Root, "demo");
+        // As a start leaves it that was killed while it migrated.
+        await Sql("CREATE TABLE \"__EFMigrationsLock\" (\"Id\" INTEGER NOT NULL CONSTRAINT \"PK___EFMigrationsLock\" PRIMARY KEY, \"Timestamp\" TEXT NOT NULL); INSERT INTO \"__EFMigrationsLock\" VALUES (1, '2031-02-03');");
+        await Prepare().WaitAsync(TimeSpan.FromSeconds(20), Now);
+        // As one leaves it that was killed between migrating and laying the demo; then several starts at once.
+        await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => Task.Run(() => Prepare(demo))));
+        await using var context = new ShelfContext(Options);
         var shelf = ShelfOf(context);
-        string longId = new('a', 60);
-        var ids = new List<string>();
-        for (int i = 0; i < 3; i++) ids.Add((await shelf.Add(_rig with { Id = longId }, "again", Now)).Rig.Id);
-        Assert.Equal([longId, longId[..58] + "-2", longId[..58] + "-3"], ids);
-        Assert.Equal(3, (await shelf.All(Now)).Count);
+        Assert.Equal("sparrow", Assert.Single(await shelf.All(Now)).Id);
+        // Taken off, it does not come back by itself.
+        await shelf.Remove("sparrow", 1, Now);
+        await Prepare(demo);
+        Assert.Empty(await shelf.All(Now));
     }
 
     [Fact]
-    public async Task Undo_at_the_first_state_and_redo_at_the_last_change_nothing()
+    public async Task A_start_says_that_it_waits_for_another_one()
     {
-        await using var context = Context();
+        var heard = new List<string>();
+        var held = new FileStream(Path.Combine(_folder, "starting.lock"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
+        var start = Prepare(null, heard.Add);
+        while (heard.Count == 0) await Task.Delay(20, Now);
+        Assert.Contains("another start", heard[0], StringComparison.Ordinal);
+        await held.DisposeAsync();
+        await start;
+    }
+
+    [Fact]
+    public async Task Rigs_stored_by_the_first_version_are_read_with_the_same_answers_and_what_cannot_be_read_harms_no_other()
+    {
+        // The first version's tables, with its own rig, one that a newer program wrote, and one that breaks a rule that came later.
+        string old = await File.ReadAllTextAsync(Path.Combine(Host.Root, "tests", "WarmConduit.Core.Tests", "Data", "sparrow-v1.json"), Now);
+        await using (var first = new ShelfContext(Options)) await first.Database.MigrateAsync("20261125004918_Start", Now);
+        var tank = JsonNode.Parse(old)!;
+        tank["parts"]![0]!["holdsL"] = 0;
+        (string Id, string Text)[] stored = [("sparrow", old), ("newer", old.Replace("\"formatVersion\": 1", "\"formatVersion\": 9", StringComparison.Ordinal)), ("empty-tank", tank.ToJsonString()), ("torn", old[..500])];
+        foreach (var (id, text) in stored)
+            await Sql($"INSERT INTO Rigs VALUES ('{id}', 1, 0); INSERT INTO Revisions VALUES ('{id}', 1, NULL, 0, 'Saved before', 0, '{text.Replace("'", "''", StringComparison.Ordinal)}');");
+        await using var context = await Context();
+        var all = (await ShelfOf(context).All(Now)).ToDictionary(r => r.Id);
+        Assert.Equal(4, all.Count);
+        Assert.Equal(RigFile.Write(_rig), RigFile.Write(all["sparrow"].Rig!));
+        Assert.Equal("Saved before", all["sparrow"].What.Text);
+        Assert.Contains("version 9", all["newer"].Unreadable!, StringComparison.Ordinal);
+        Assert.NotNull(all["torn"].Unreadable);
+        Assert.Equal(old[..500], Encoding.UTF8.GetString((await ShelfOf(context).Raw("torn", Now))!));
+        // It opens, and a finding tells what would be refused today.
+        Assert.NotNull(all["empty-tank"].Rig);
+        Assert.Contains(RigCheck.Check(all["empty-tank"].Rig!), f => !f.Essential && f.Path.EndsWith("holdsL", StringComparison.Ordinal));
+        // An edit elsewhere is not refused for it.
+        Assert.NotNull(await ShelfOf(context).Save("empty-tank", 1, [new MoveThings(["parts/tee-hot"], new Point3(0, 0, 0.01))], Now));
+    }
+
+    [Fact]
+    public async Task What_was_accepted_can_always_be_read_back_at_the_limits_of_size_too()
+    {
+        await using var context = await Context();
+        var shelf = ShelfOf(context);
+        Rig Sized(int bends, string note) => _rig with
+        {
+            Note = note,
+            Runs = [.. _rig.Runs.Select((r, i) => i == 0 ? r with { Bends = [.. Enumerable.Range(0, bends).Select(n => new Bend($"b{n}", new Point3(n * 1e-4 + 0.123456, 0.1, 0.2)))] } : r)],
+        };
+        await Gen.Select(Gen.Int[0, 15_000], Gen.String[Gen.Char["aé漢\"\\\n<"], 0, 2000]).SampleAsync(async (bends, note) =>
+        {
+            var rig = Sized(bends, note) with { Id = $"r{Guid.NewGuid():N}", Name = $"n{Guid.NewGuid():N}" };
+            await shelf.Add(rig, "large", Now);
+            await using var fresh = new ShelfContext(Options);
+            var found = await ShelfOf(fresh, new RigCache()).Find(rig.Id, Now);
+            Assert.Equal(RigFile.Write(rig.InOrder()), RigFile.Write(found!.Rig!));
+        }, iter: 12, threads: 1);
+        // 5 MB are checked as it is stored: what would not be read is not accepted.
+        var most = _rig with { Parts = [.. Enumerable.Range(0, 1000).Select(p => new Part($"p{p:0000}-{new string('x', 50)}", new string('n', 80), "tee", new Box(new(0.123456, 0.123456, 0.123456), new(0.1, 0.1, 0.1)), [.. Enumerable.Range(0, 16).Select(k => new Port($"p{k:00}{new string('y', 56)}", new Point3(0.012345, 0.012345, 0.012345)))]))], Runs = [], ByHand = [], Scenarios = [] };
+        Assert.Empty(RigCheck.Check(most));
+        var bytes = RigFile.WriteCompact(most).Length;
+        Assert.InRange(bytes, 1_500_000, RigFile.MaxBytes);
+        Assert.True(Documents.Pack(most).Content.Length < bytes / 5);
+        Assert.Equal(RigFile.Write(most), RigFile.Write(RigFile.ReadStored(Documents.Unpack(Documents.Pack(most).Content, Packing.Brotli))));
+        Assert.Throws<RigFileException>(() => RigFile.ReadStored(Documents.Unpack([1, 2, 3], Packing.Brotli)));
+    }
+
+    [Fact]
+    public async Task Edits_that_cannot_be_done_change_nothing_and_an_unknown_base_is_a_clash()
+    {
+        await using var context = await Context();
         var shelf = ShelfOf(context);
         await shelf.Add(_rig, "first", Now);
-        Assert.Equal(1, (await shelf.Undo("sparrow", 1, Now))!.Revision);
-        Assert.Equal(1, (await shelf.Redo("sparrow", 1, Now))!.Revision);
-        Assert.Null(await shelf.Undo("nobody", 1, Now));
-        Assert.Null(await shelf.Save(_rig with { Id = "nobody" }, 1, "x", Now));
-        Assert.False(await shelf.Remove("nobody", Now));
+        await Assert.ThrowsAsync<RigFileException>(() => shelf.Save("sparrow", 1, [new RemoveThing("parts/ghost")], Now));
+        await using var second = new ShelfContext(Options);
+        shelf = ShelfOf(second);
+        Assert.Null((await Assert.ThrowsAsync<StaleSaveException>(() => shelf.Save("sparrow", 77, [Host.Rename("x")], Now))).KeptAs);
+        Assert.Null(await shelf.Save("nobody", 1, [Host.Rename("x")], Now));
+        Assert.Equal(1, (await shelf.Find("sparrow", Now))!.Revision);
+        Assert.Single(await shelf.History("sparrow", Now));
     }
 
     [Fact]
-    public async Task A_stale_save_is_kept_beside_the_line_where_redo_does_not_go()
+    public async Task A_rig_that_was_taken_off_goes_for_good_after_thirty_days_and_its_id_stays_taken()
     {
-        await using var context = Context();
+        await using var context = await Context();
         var shelf = ShelfOf(context);
         await shelf.Add(_rig, "first", Now);
-        await shelf.Save(_rig with { Name = "Second" }, 1, "second", Now);
-        var stale = await Assert.ThrowsAsync<StaleSaveException>(() => shelf.Save(_rig with { Name = "Stale" }, 1, "stale", Now));
-        Assert.Equal((2, 3), (stale.Current, stale.KeptAs));
-        await shelf.Undo("sparrow", 2, Now);
-        Assert.Equal("Second", (await shelf.Redo("sparrow", 1, Now))!.Rig.Name);
-        var history = await shelf.History("sparrow", Now);
-        Assert.Equal([(3, true, false), (2, false, true), (1, false, false)], history.Select(h => (h.Number, h.Aside, h.Current)));
-        // A save from a revision that never was has no parent to go back to, and is kept as well.
-        Assert.Equal(4, (await Assert.ThrowsAsync<StaleSaveException>(() => shelf.Save(_rig, 77, "lost", Now))).KeptAs);
-        Assert.Null((await shelf.History("sparrow", Now))[0].Parent);
+        await shelf.Add(_rig with { Id = "other", Name = "Other" }, "first", Now);
+        await shelf.Remove("sparrow", 1, Now);
+        _now += TimeSpan.FromDays(29);
+        Assert.Equal("Sparrow", Assert.Single(await shelf.Removed(Now)).Name);
+        _now += TimeSpan.FromDays(2);
+        await shelf.Remove("other", 1, Now);
+        Assert.Equal("other", Assert.Single(await shelf.Removed(Now)).Id);
+        Assert.Null(await shelf.BringBack("sparrow", Now));
+        Assert.Equal(0, await context.Revisions.CountAsync(r => r.RigId == "sparrow", Now));
+        Assert.Equal("sparrow-2", (await shelf.Add(_rig, "again", Now)).Id);
     }
 
     [Fact]
-    public async Task Taking_a_rig_off_takes_its_history_with_it()
+    public async Task Many_first_requests_at_once_never_share_a_connection()
     {
-        await using var context = Context();
-        var shelf = ShelfOf(context);
-        await shelf.Add(_rig, "first", Now);
-        await shelf.Save(_rig, 1, "second", Now);
-        Assert.True(await shelf.Remove("sparrow", Now));
-        Assert.Empty(await shelf.History("sparrow", Now));
-        Assert.Equal(0, await context.Revisions.CountAsync(Now));
+        await Prepare();
+        for (int round = 0; round < 5; round++)
+        {
+            await Task.WhenAll(Enumerable.Range(0, 40).Select(n => Task.Run(async () =>
+            {
+                await using var context = new ShelfContext(Options);
+                await using var transaction = await context.Database.BeginTransactionAsync(Now);
+                await transaction.RollbackAsync(Now);
+            })));
+        }
     }
 }

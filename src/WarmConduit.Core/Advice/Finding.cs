@@ -1,10 +1,14 @@
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice;
 
 /// <summary>What a finding is about.</summary>
 public enum FindingKind
 {
+    /// <summary>Nothing is open, so no water can leave.</summary>
+    NothingOpen,
+
     /// <summary>Water stays in a pool.</summary>
     Pool,
 
@@ -16,10 +20,22 @@ public enum FindingKind
 
     /// <summary>A run flatter than the least fall.</summary>
     FlatRun,
+
+    /// <summary>An end of a run is joined to nothing.</summary>
+    LooseEnd,
+
+    /// <summary>A zone without faces.</summary>
+    BareZone,
+
+    /// <summary>A joint in a place that joints keep out of.</summary>
+    JointInKeepOut,
+
+    /// <summary>The document breaks a rule that new ones keep.</summary>
+    DocumentRule,
 }
 
-/// <summary>How much a finding weighs by the rules of the school the rig has chosen.</summary>
-public enum Weight
+/// <summary>How severe a finding is by the rules of the school the rig has chosen.</summary>
+public enum Severity
 {
     /// <summary>The design fails by it.</summary>
     Fault,
@@ -31,15 +47,16 @@ public enum Weight
     Note,
 }
 
-/// <summary>Something the studies found, with its place, its number and its reason.</summary>
+/// <summary>Something the rules found, with its place, its number and its reason.</summary>
 /// <param name="Id">Stable as long as the cause is.</param>
 /// <param name="Kind">What it is about.</param>
-/// <param name="Weight">How much it weighs.</param>
+/// <param name="Severity">How severe it is.</param>
 /// <param name="Title">What, where.</param>
-/// <param name="Number">The number that measures it.</param>
+/// <param name="Verb">What the number says of it: "holds", "ice in".</param>
+/// <param name="Number">The number that measures it; null where there is none.</param>
 /// <param name="Reason">Why, with values.</param>
-/// <param name="Place">Where to look.</param>
+/// <param name="Place">Where to look; null for the rig as a whole.</param>
 /// <param name="RunIds">Runs it concerns.</param>
-/// <param name="Why">How the number came about.</param>
+/// <param name="Why">How the number came about; null where there is nothing to work out.</param>
 public sealed record Finding(
-    string Id, FindingKind Kind, Weight Weight, string Title, Measure Number, Sentence Reason, Place Place, IReadOnlyList<string> RunIds, Why Why);
+    string Id, FindingKind Kind, Severity Severity, string Title, string Verb, Measure? Number, Sentence Reason, Place? Place, IReadOnlyList<string> RunIds, Why? Why);

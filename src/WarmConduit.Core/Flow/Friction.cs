@@ -1,10 +1,12 @@
+using WarmConduit.Core.Materials;
+
 namespace WarmConduit.Core.Flow;
 
 /// <summary>Head lost along a pipe. Closed forms, O(1).</summary>
 public static class Friction
 {
     /// <summary>Standard gravity, m/s².</summary>
-    public const double Gravity = 9.80665;
+    public const double Gravity = TradeConstants.GravityMPerS2;
 
     /// <summary>
     /// Darcy friction factor in every regime: Churchill (1977), 8 [(8/Re)^12 + 1/(A + B)^1.5]^(1/12), <paramref name="roughness"/> relative to the bore. Re above 0.

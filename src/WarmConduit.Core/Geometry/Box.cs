@@ -23,4 +23,12 @@ public readonly record struct Box(Point3 At, Point3 Size)
         return p.XM >= At.XM - eps && p.YM >= At.YM - eps && p.ZM >= At.ZM - eps
             && p.XM <= far.XM + eps && p.YM <= far.YM + eps && p.ZM <= far.ZM + eps;
     }
+
+    /// <summary>Straight distance from <paramref name="p"/> to the box, metres; 0 inside.</summary>
+    public double OutsideM(Point3 p)
+    {
+        static double Beyond(double at, double low, double high) => Math.Max(0, Math.Max(low - at, at - high));
+        var far = Far();
+        return new Point3(Beyond(p.XM, At.XM, far.XM), Beyond(p.YM, At.YM, far.YM), Beyond(p.ZM, At.ZM, far.ZM)).DistanceM(default);
+    }
 }

@@ -1,10 +1,12 @@
+using WarmConduit.Core.Materials;
+
 namespace WarmConduit.Core.Heat;
 
 /// <summary>Heat carried by air that comes and goes. W/K.</summary>
 public static class AirExchange
 {
     /// <summary>Density times heat capacity of air near 0 °C, J/m³K.</summary>
-    public const double AirJPerM3K = 1.29 * 1006;
+    public const double AirJPerM3K = 1.29 * Air.HeatCapacityJPerKgK;
 
     /// <summary>Leakage: ρ cp n V/3600, n air changes an hour. O(1).</summary>
     public static double LeakageWPerK(double changesPerHour, double volumeM3) => AirJPerM3K * changesPerHour * volumeM3 / 3600;
@@ -14,5 +16,5 @@ public static class AirExchange
     /// <paramref name="meanC"/>. The conductance goes with √ΔT, so linearise it anew as the difference changes. Uncertain by a third. O(1).
     /// </summary>
     public static double OpeningWPerK(double areaM2, double heightM, double dTK, double meanC) =>
-        AirJPerM3K * 0.6 * areaM2 / 3 * Math.Sqrt(9.81 * heightM * Math.Abs(dTK) / (meanC + Film.ZeroC));
+        AirJPerM3K * 0.6 * areaM2 / 3 * Math.Sqrt(TradeConstants.GravityMPerS2 * heightM * Math.Abs(dTK) / (meanC + SurfaceCoefficient.ZeroC));
 }

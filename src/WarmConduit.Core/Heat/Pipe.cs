@@ -12,7 +12,7 @@ public readonly record struct PipeSection(
     /// <summary>Diameter of the outermost surface, m.</summary>
     public double SurfaceDiameterM() => OuterDiameterM + 2 * InsulationThicknessM;
 
-    /// <summary>Resistance of pipe wall and insulation, without the film outside, mK/W.</summary>
+    /// <summary>Resistance of pipe wall and insulation, without the surface coefficient outside, mK/W.</summary>
     public double WallResistanceMKPerW()
     {
         double wall = Math.Log(OuterDiameterM / InnerDiameterM) / (2 * Math.PI * PipeConductivityWPerMK);
@@ -33,7 +33,7 @@ public static class PipeHeat
 {
     /// <summary>
     /// Loss of <paramref name="pipe"/> filled with water at <paramref name="waterC"/> in air at <paramref name="airC"/> moving at
-    /// <paramref name="airSpeedMPerS"/>: ISO 12241 film on the outermost surface, its temperature iterated to 1e-9 K (at most 60 rounds). No film inside.
+    /// <paramref name="airSpeedMPerS"/>: ISO 12241 coefficient on the outermost surface, its temperature iterated to 1e-9 K (at most 60 rounds). None inside.
     /// </summary>
     public static PipeLoss Steady(PipeSection pipe, double waterC, double airC, double airSpeedMPerS)
     {
@@ -43,7 +43,7 @@ public static class PipeHeat
         double surface = (driving + airC) / 2, outside = 0;
         for (int i = 0; i < 60; i++)
         {
-            outside = 1 / (Film.CylinderWPerM2K(d, surface, airC, airSpeedMPerS, pipe.Emissivity) * Math.PI * d);
+            outside = 1 / (SurfaceCoefficient.CylinderWPerM2K(d, surface, airC, airSpeedMPerS, pipe.Emissivity) * Math.PI * d);
             double renewed = airC + (driving - airC) * outside / (outside + wall);
             if (Math.Abs(renewed - surface) < 1e-9) break;
             surface = renewed;

@@ -1,4 +1,3 @@
-using WarmConduit.Core.Heat.Night;
 using WarmConduit.Core.Numerics;
 
 namespace WarmConduit.Core.Heat;
@@ -28,7 +27,7 @@ public static class SteadyZones
     /// <summary>
     /// Solves ΣG(Tother - T) + Q = 0 for all zones with outdoors at <paramref name="outdoorC"/>. Heaters hold their set point, or give their limit when that
     /// is not enough, or nothing when the zone is warmer by itself. Exact; O(n³) a try, a few tries, for the few zones of a vehicle.
-    /// A zone joined to nothing stays at outdoor temperature. Throws <see cref="NightNetworkException"/> naming zone or link, counted from 0, for numbers that make no sense.
+    /// A zone joined to nothing stays at outdoor temperature. Throws <see cref="HeatNetworkException"/> naming zone or link, counted from 0, for numbers that make no sense.
     /// </summary>
     public static SteadyBalance Solve(IReadOnlyList<SteadyZone> zones, IReadOnlyList<SteadyLink> links, double outdoorC)
     {
@@ -67,19 +66,19 @@ public static class SteadyZones
 
     private static void Check(IReadOnlyList<SteadyZone> zones, IReadOnlyList<SteadyLink> links, double outdoorC)
     {
-        NightLayout.Temperature("outdoor", outdoorC);
+        HeatNumbers.Temperature("outdoor", outdoorC);
         for (int z = 0; z < zones.Count; z++)
         {
             string place = $"zone {z}";
-            NightLayout.NotNegative(place, "conductance to outdoors", zones[z].OutdoorWPerK);
-            NightLayout.NotNegative(place, "power of its heater", zones[z].HeaterW);
-            NightLayout.Temperature(place, zones[z].SetpointC);
+            HeatNumbers.NotNegative(place, "conductance to outdoors", zones[z].OutdoorWPerK);
+            HeatNumbers.NotNegative(place, "power of its heater", zones[z].HeaterW);
+            HeatNumbers.Temperature(place, zones[z].SetpointC);
         }
         for (int l = 0; l < links.Count; l++)
         {
             string place = $"link {l}";
-            NightLayout.NotNegative(place, "conductance", links[l].ConductanceWPerK);
-            if ((uint)links[l].A >= zones.Count || (uint)links[l].B >= zones.Count || links[l].A == links[l].B) throw new NightNetworkException(place, "it must join two of the zones");
+            HeatNumbers.NotNegative(place, "conductance", links[l].ConductanceWPerK);
+            if ((uint)links[l].A >= zones.Count || (uint)links[l].B >= zones.Count || links[l].A == links[l].B) throw new HeatNetworkException(place, "it must join two of the zones");
         }
     }
 

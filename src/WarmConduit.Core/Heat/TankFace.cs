@@ -3,7 +3,7 @@ namespace WarmConduit.Core.Heat;
 /// <summary>A face of a tank: what it loses to the zone it looks at, or to the far side of a floor or wall it stands against.</summary>
 public static class TankFace
 {
-    /// <summary>Film of still water inside, W/m²K. Estimate.</summary>
+    /// <summary>Surface coefficient of still water inside, W/m²K. Estimate.</summary>
     public const double WaterFilmWPerM2K = 5;
 
     /// <summary>Conductivity of a moulded wall, W/mK. Estimate.</summary>
@@ -20,7 +20,7 @@ public static class TankFace
         return 1 / r;
     }
 
-    /// <summary>W/m²K of a face that stands on a floor or against a wall: no film on it, but the floor's or wall's layers and the film beyond. O(layers).</summary>
+    /// <summary>W/m²K of a face that stands on a floor or against a wall: no air on it, but the floor's or wall's layers and the surface beyond. O(layers).</summary>
     public static double AgainstWPerM2K(double wallM, ReadOnlySpan<WallLayer> insulation, ReadOnlySpan<WallLayer> beyond, double beyondFilmWPerM2K)
     {
         double r = 1 / TransmittanceWPerM2K(wallM, insulation, beyondFilmWPerM2K);

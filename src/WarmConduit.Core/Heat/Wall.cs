@@ -7,7 +7,7 @@ public readonly record struct WallLayer(double ThicknessM, double ConductivityWP
     public double Resistance() => ThicknessM / ConductivityWPerMK;
 }
 
-/// <summary>Which way heat goes through the inner face; it sets the still film there (ISO 6946).</summary>
+/// <summary>Which way heat goes through the inner face; it sets the surface resistance there (ISO 6946).</summary>
 public enum HeatFlow
 {
     /// <summary>Through a roof: Rsi 0.10.</summary>
@@ -23,8 +23,8 @@ public enum HeatFlow
 /// <summary>Transmittance of layered walls. Source: ISO 6946; metal that bridges counts as a parallel path (upper limit of conductance).</summary>
 public static class Wall
 {
-    /// <summary>Still film on an inner face, m²K/W.</summary>
-    public static double InnerFilmM2KPerW(HeatFlow flow) => flow switch
+    /// <summary>Surface resistance of an inner face, m²K/W.</summary>
+    public static double InnerSurfaceM2KPerW(HeatFlow flow) => flow switch
     {
         HeatFlow.Up => 0.10,
         HeatFlow.Down => 0.17,
@@ -33,14 +33,14 @@ public static class Wall
 
     /// <summary>
     /// W/m²K of a wall with <paramref name="layers"/> from inside to outside, of which <paramref name="bridgeFraction"/> (0..1) of the area is
-    /// <paramref name="bridge"/> instead. Films in m²K/W. O(layers).
+    /// <paramref name="bridge"/> instead. Surface resistances in m²K/W. O(layers).
     /// </summary>
     public static double TransmittanceWPerM2K(
-        ReadOnlySpan<WallLayer> layers, ReadOnlySpan<WallLayer> bridge, double bridgeFraction, double innerFilm, double outerFilm)
+        ReadOnlySpan<WallLayer> layers, ReadOnlySpan<WallLayer> bridge, double bridgeFraction, double innerSurface, double outerSurface)
     {
-        double clear = 1 / (innerFilm + Sum(layers) + outerFilm);
+        double clear = 1 / (innerSurface + Sum(layers) + outerSurface);
         if (bridgeFraction <= 0) return clear;
-        return (1 - bridgeFraction) * clear + bridgeFraction / (innerFilm + Sum(bridge) + outerFilm);
+        return (1 - bridgeFraction) * clear + bridgeFraction / (innerSurface + Sum(bridge) + outerSurface);
     }
 
     private static double Sum(ReadOnlySpan<WallLayer> layers)

@@ -1,4 +1,5 @@
 using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Materials;
 
 namespace WarmConduit.Core.Levels;
 
@@ -8,7 +9,7 @@ namespace WarmConduit.Core.Levels;
 /// </summary>
 public readonly record struct ClippedPipe(double InnerDiameterM, double OuterDiameterM, double PipeKgPerM3, double WaterKgPerM3, double ElasticModulusPa)
 {
-    private const double Gravity = 9.80665;
+    private const double Gravity = TradeConstants.GravityMPerS2;
 
     /// <summary>Weight of pipe and water, N/m.</summary>
     public double WeightNPerM()

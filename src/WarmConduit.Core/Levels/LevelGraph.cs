@@ -13,20 +13,35 @@ public sealed class LevelGraph
 
     private readonly Dictionary<string, int> _nodeIndex;
 
-    internal Point3[] Points { get; }
-    internal int NodeCount { get; }
+    /// <summary>Place of every point, m: the nodes first, in their order, then bends and vessels. Do not write to the arrays of this class.</summary>
+    public Point3[] Points { get; }
 
-    // Segments: a → b in the sense of the edge, so that one-way passage runs from a to b.
-    internal int[] SegA { get; }
-    internal int[] SegB { get; }
-    internal double[] SegLengthM { get; }
-    internal double[] SegBoreM { get; }
-    internal Passes[] SegPasses { get; }
+    /// <summary>How many of the points are nodes.</summary>
+    public int NodeCount { get; }
 
-    // First segment of each edge; edge e owns segments EdgeFirst[e] .. EdgeFirst[e + 1] - 1. Those of the vessels follow after the last edge.
-    internal int[] EdgeFirst { get; }
-    internal int[] VesselPoint { get; }
-    internal int[] DrainPoints { get; }
+    /// <summary>Point at which each segment starts, in the sense of its edge, so that one-way passage runs from here.</summary>
+    public int[] SegA { get; }
+
+    /// <summary>Point at which each segment ends.</summary>
+    public int[] SegB { get; }
+
+    /// <summary>Length of each segment, m.</summary>
+    public double[] SegLengthM { get; }
+
+    /// <summary>Bore of each segment, m; 0 inside parts and vessels.</summary>
+    public double[] SegBoreM { get; }
+
+    /// <summary>Which way each segment passes water.</summary>
+    public Passes[] SegPasses { get; }
+
+    /// <summary>First segment of each edge: edge e owns segments EdgeFirst[e] .. EdgeFirst[e + 1] - 1. Those of the vessels follow after the last edge.</summary>
+    public int[] EdgeFirst { get; }
+
+    /// <summary>Point of each vessel.</summary>
+    public int[] VesselPoint { get; }
+
+    /// <summary>Points of the drains.</summary>
+    public int[] DrainPoints { get; }
 
     // Who can flow into a point: neighbours from which water may come, compressed rows.
     private readonly int[] _rowStart;

@@ -5,7 +5,7 @@ namespace WarmConduit.Core.Materials;
 /// <summary>Pipes, solids and parts from stock. Values are defaults; a rig may override those of its parts.</summary>
 public static class Catalogue
 {
-    private const string Estimate = "estimate";
+    internal const string Estimate = "estimate";
     private const string PexSource = "ASTM F876 dimensions; pressure at 23 °C, 5.5 bar at 93 °C";
 
     /// <summary>Bubble foil facing a still air space, m²K/W; near nothing when pressed flat.</summary>
@@ -43,40 +43,11 @@ public static class Catalogue
         new("steel", "steel", 50, false, "ISO 10456"),
         new("aluminium", "aluminium", 200, false, "ISO 10456, rounded up"),
         new("grp", "glass-fibre panel", 0.25, false, Estimate),
-        new("air-gap", "still air, 25 mm, as a solid", 0.14, false, "ISO 6946: 0.18 m²K/W across 25 mm"),
+        new("air-gap", "still air", 0.14, false, "ISO 6946: 0.18 m²K/W across 25 mm, and no more across any wider gap", 0.025),
     ];
 
     /// <summary>All parts.</summary>
-    public static IReadOnlyList<StockPart> Parts { get; } =
-    [
-        Part("tank", "water tank", 0, 0, Passage.Vessel, IceBreaks.WhenFull, null),
-        Part("grey-tank", "grey tank", 0, 0, Passage.Vessel, IceBreaks.WhenFull, null),
-        Part("pump", "diaphragm pump", 0.12, 0.25, Passage.Pump, IceBreaks.Yes, 4, "Run it dry for half a minute after the tank is empty"),
-        Part("strainer", "strainer", 0.05, 0.08, Passage.Through, IceBreaks.Yes, 7, "Unscrew its bowl and tip it out"),
-        Part("accumulator", "accumulator 0.75 L", 0.5, 0.35, Passage.DeadEnd, IceBreaks.Yes, 8),
-        Part("filter", "cartridge filter, 10 in", 0.9, 0.5, Passage.Through, IceBreaks.Yes, 8, "Unscrew its bowl and take the cartridge home"),
-        Part("ultraviolet", "ultraviolet unit", 0.4, 0.35, Passage.Through, IceBreaks.Yes, 8),
-        Part("ball-valve", "ball valve 15 mm", 0.01, 0.05, Passage.Valve, IceBreaks.Yes, 10),
-        Part("check-valve", "non-return valve", 0.01, 0.04, Passage.OneWay, IceBreaks.Yes, 10),
-        Part("mixer", "lever mixer tap", 0.04, 0.06, Passage.Mixer, IceBreaks.Yes, 10),
-        Part("shower-mixer", "shower mixer", 0.08, 0.12, Passage.Mixer, IceBreaks.Yes, 10),
-        Part("shower-hose", "shower hose 1.5 m and head", 0.09, 0.15, Passage.Through, IceBreaks.No, 5, "Lay it down in the tray, head lowest"),
-        Part("outdoor-shower", "outdoor shower box", 0.08, 0.20, Passage.Mixer, IceBreaks.Yes, 10, null, 0.5),
-        Part("toilet-valve", "toilet valve", 0.03, 0.05, Passage.Mixer, IceBreaks.Yes, 8),
-        Part("storage-heater", "storage heater 10 L", 10, 0.6, Passage.Vessel, IceBreaks.WhenFull, 6),
-        Part("gas-heater", "instantaneous gas heater", 0.6, 0.5, Passage.Through, IceBreaks.Yes, 8, "Open its two drain screws"),
-        Part("plate-exchanger", "plate exchanger", 0.15, 0.2, Passage.Through, IceBreaks.Yes, 10),
-        Part("calorifier", "calorifier 20 L", 20, 0.9, Passage.Vessel, IceBreaks.WhenFull, 6),
-        Part("mixing-valve", "thermostatic mixing valve", 0.03, 0.06, Passage.Through, IceBreaks.Yes, 10),
-        Part("trap", "water trap", 0.3, 0.2, Passage.Through, IceBreaks.Yes, null, "Pour in about a litre of propylene glycol antifreeze for drinking-water systems"),
-        Part("waterless-trap", "waterless trap", 0.02, 0.1, Passage.OneWay, IceBreaks.No, null),
-        Part("frost-valve", "frost valve", 0.02, 0.05, Passage.Drain, IceBreaks.No, 6),
-        Part("drain-cock", "drain cock", 0.01, 0.05, Passage.Drain, IceBreaks.Yes, 10),
-        Part("tee", "tee", 0.005, 0.02, Passage.Through, IceBreaks.Yes, 10),
-        Part("open-end", "open end", 0, 0, Passage.OpenEnd, IceBreaks.No, null),
-        Part("basin", "sink or basin", 0, 0, Passage.OpenEnd, IceBreaks.No, null),
-        Part("air-port", "blow-out port, capped", 0.005, 0.02, Passage.DeadEnd, IceBreaks.Yes, 10),
-    ];
+    public static IReadOnlyList<StockPart> Parts => StockShelf.Parts;
 
     private static readonly FrozenDictionary<string, PipeStock> PipeById = Pipes.ToFrozenDictionary(p => p.Id);
     private static readonly FrozenDictionary<string, SolidStock> SolidById = Solids.ToFrozenDictionary(s => s.Id);
@@ -90,8 +61,4 @@ public static class Catalogue
 
     /// <summary>The part named <paramref name="id"/>, or null.</summary>
     public static StockPart? Part(string id) => PartById.GetValueOrDefault(id);
-
-    private static StockPart Part(
-        string id, string name, double holdsL, double lossWPerK, Passage passage, IceBreaks ice, double? bar, string? keeps = null, double outdoors = 0) =>
-        new(id, name, holdsL, lossWPerK, passage, keeps is not null, keeps, ice, bar, outdoors, Estimate);
 }

@@ -53,5 +53,13 @@ public sealed record PipeStock(
     }
 }
 
-/// <summary>An insulating or structural material: conductivity W/mK, and whether damp raises it by a fifth.</summary>
-public sealed record SolidStock(string Id, string Name, double ConductivityWPerMK, bool SoaksUpDamp, string Source);
+/// <summary>
+/// An insulating or structural material: conductivity W/mK, whether damp raises it by a fifth, and the thickness, m, beyond which more of it resists no
+/// better (an air gap: the air begins to turn); null for solids.
+/// </summary>
+public sealed record SolidStock(string Id, string Name, double ConductivityWPerMK, bool SoaksUpDamp, string Source, double? CountsUpToM = null)
+{
+    /// <summary>Conductivity of a layer of <paramref name="thicknessM"/> that gives its true resistance, W/mK.</summary>
+    public double ConductivityAt(double thicknessM) =>
+        CountsUpToM is { } most && thicknessM > most ? ConductivityWPerMK * thicknessM / most : ConductivityWPerMK;
+}

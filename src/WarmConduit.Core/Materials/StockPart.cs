@@ -1,18 +1,20 @@
+using WarmConduit.Core.Geometry;
+
 namespace WarmConduit.Core.Materials;
 
-/// <summary>How water and air get through a part while the system drains.</summary>
+/// <summary>How water and air get through a part.</summary>
 public enum Passage
 {
     /// <summary>Both ways between all its ports.</summary>
     Through,
 
-    /// <summary>Both ways when open or half open.</summary>
+    /// <summary>As its position says, both ways.</summary>
     Valve,
 
     /// <summary>From port "in" to port "out" only.</summary>
     OneWay,
 
-    /// <summary>Not at all while it rests.</summary>
+    /// <summary>Not at all while it rests; from port "in" to port "out" when it runs.</summary>
     Pump,
 
     /// <summary>Between all ports when open; port "spout" is then open to air.</summary>
@@ -44,6 +46,106 @@ public enum IceBreaks
     WhenFull,
 }
 
+/// <summary>How a part is drawn.</summary>
+public enum PartLook
+{
+    /// <summary>A body of its own size.</summary>
+    Body,
+
+    /// <summary>A joint: a dot where pipes meet.</summary>
+    Joint,
+
+    /// <summary>An end that is open to air.</summary>
+    OpenEnd,
+
+    /// <summary>A drain.</summary>
+    Drain,
+}
+
+/// <summary>The way a port looks out of its part: along an axis of the vehicle (x forward, y away from the kerb, z up).</summary>
+public enum Facing
+{
+    /// <summary>Towards the cab.</summary>
+    Forward,
+
+    /// <summary>Towards the rear.</summary>
+    Rear,
+
+    /// <summary>Away from the kerb.</summary>
+    FarSide,
+
+    /// <summary>Towards the kerb.</summary>
+    KerbSide,
+
+    /// <summary>Up.</summary>
+    Up,
+
+    /// <summary>Down.</summary>
+    Down,
+}
+
+/// <summary>What a port is for.</summary>
+public enum PortRole
+{
+    /// <summary>Water comes in, or goes either way.</summary>
+    Inlet,
+
+    /// <summary>Water goes out.</summary>
+    Outlet,
+
+    /// <summary>Cold water.</summary>
+    Cold,
+
+    /// <summary>Hot water.</summary>
+    Hot,
+
+    /// <summary>Open to air when the tap is.</summary>
+    Spout,
+
+    /// <summary>Filling.</summary>
+    Fill,
+
+    /// <summary>Air.</summary>
+    Vent,
+
+    /// <summary>Emptying.</summary>
+    Drain,
+
+    /// <summary>Waste water.</summary>
+    Waste,
+
+    /// <summary>Heating fluid.</summary>
+    Coolant,
+}
+
+/// <summary>A port as stock has it: the invert as an offset from the part's corner, the way it faces, its bore in m, what it is for.</summary>
+public sealed record StockPort(string Id, Point3 Offset, Facing Facing, double BoreM, PortRole Role);
+
+/// <summary>
+/// A position that a valve, tap or pump can be left in. <paramref name="Passes"/>: water gets by. <paramref name="Joins"/> lists the groups of ports that are
+/// then joined; null for all of them.
+/// </summary>
+public sealed record StockPosition(string Id, string Name, bool Passes, IReadOnlyList<IReadOnlyList<string>>? Joins = null);
+
+/// <summary>Ids of the common positions.</summary>
+public static class Positions
+{
+    /// <summary>Open.</summary>
+    public const string Open = "open";
+
+    /// <summary>Half open, so that no water is shut in the ball.</summary>
+    public const string HalfOpen = "half-open";
+
+    /// <summary>Closed.</summary>
+    public const string Closed = "closed";
+
+    /// <summary>Running.</summary>
+    public const string On = "on";
+
+    /// <summary>At rest.</summary>
+    public const string Off = "off";
+}
+
 /// <summary>A part from stock. Every figure is an estimate that a rig may replace with its own.</summary>
 /// <param name="Id">Name used in rig files.</param>
 /// <param name="Name">Name shown.</param>
@@ -55,6 +157,13 @@ public enum IceBreaks
 /// <param name="IceBreaks">What ice does to it.</param>
 /// <param name="RatedBar">Rated pressure; null where none applies.</param>
 /// <param name="OutdoorShare">Part of the loss that goes straight outdoors, 0..1.</param>
+/// <param name="UsualShare">How full a tank is taken to be at the start of a night, 0..1; 1 for all that is always full.</param>
+/// <param name="Look">How it is drawn.</param>
+/// <param name="Landmark">A builder looks for it first, so that its name is shown from afar.</param>
+/// <param name="Size">Its edges, m.</param>
+/// <param name="Ports">Its ports.</param>
+/// <param name="MassKg">Its mass when empty.</param>
+/// <param name="Positions">The positions it can be left in; none for what cannot be set.</param>
 /// <param name="Source">Where the values come from, or "estimate".</param>
 public sealed record StockPart(
     string Id,
@@ -67,4 +176,11 @@ public sealed record StockPart(
     IceBreaks IceBreaks,
     double? RatedBar,
     double OutdoorShare,
+    double UsualShare,
+    PartLook Look,
+    bool Landmark,
+    Point3 Size,
+    IReadOnlyList<StockPort> Ports,
+    double MassKg,
+    IReadOnlyList<StockPosition> Positions,
     string Source);

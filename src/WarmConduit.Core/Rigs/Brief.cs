@@ -35,7 +35,7 @@ public enum FreezeSchool
 /// <param name="LitresPerPersonDay">Use, litres per person and day.</param>
 /// <param name="LowestC">Lowest outdoor temperature to stand, °C.</param>
 /// <param name="WindMPerS">Wind on that night, m/s.</param>
-/// <param name="NightsWithoutHeat">Nights it must stand without heat.</param>
+/// <param name="HoursWithoutHeat">Hours it must stand without heat.</param>
 /// <param name="Living">Way of living.</param>
 /// <param name="School">Freeze school.</param>
 /// <param name="LeastFall">Least fall of a line that drains itself, metres per metre (0.02 is 1/4 in per foot).</param>
@@ -45,7 +45,7 @@ public sealed record Brief(
     double LitresPerPersonDay,
     double LowestC,
     double WindMPerS,
-    int NightsWithoutHeat,
+    double HoursWithoutHeat,
     WayOfLiving Living,
     FreezeSchool School,
     double LeastFall);

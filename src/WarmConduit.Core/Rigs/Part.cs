@@ -1,26 +1,35 @@
 using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Materials;
 
 namespace WarmConduit.Core.Rigs;
 
-/// <summary>How a valve, tap or drain stands once the draining procedure is done.</summary>
-public enum ValveState
+/// <summary>Something in a rig that a hand can hold, with an id that stays its own. Lists of such things stand in ordinal order of id, but for bends.</summary>
+public interface IIdentified
 {
-    /// <summary>Open.</summary>
-    Open,
-
-    /// <summary>Half open, so that no water is shut in the ball.</summary>
-    HalfOpen,
-
-    /// <summary>Closed, or forgotten.</summary>
-    Closed,
+    /// <summary>1 to 60 lower-case letters, digits and hyphens, unique in its list.</summary>
+    string Id { get; }
 }
 
-/// <summary>A place where a run joins a part: the pipe's invert, as an offset in metres from the part's corner.</summary>
-public sealed record Port(string Id, Point3 Offset);
+/// <summary>
+/// A place where a run joins a part: the pipe's invert, as an offset in metres from the part's corner. Facing, bore (m) and role come with a part from stock
+/// and may be left out.
+/// </summary>
+public sealed record Port(string Id, Point3 Offset, Facing? Facing = null, double? BoreM = null, PortRole? Role = null) : IIdentified;
 
 /// <summary>
-/// A part in its place. <paramref name="Stock"/> names a part of the catalogue; <paramref name="HoldsL"/> and <paramref name="LossWPerK"/> replace its
-/// figures where the builder knows better. Of a tank, the content is that of its box unless <paramref name="HoldsL"/> says otherwise.
+/// How a part is turned from the way stock describes it: mirrored along its own x, put upside down, then turned counter-clockwise as seen from above by
+/// <paramref name="QuarterTurns"/> (0 to 3).
+/// </summary>
+public sealed record Orientation(int QuarterTurns, bool Mirrored = false, bool UpsideDown = false)
+{
+    /// <summary>As stock has it.</summary>
+    public static readonly Orientation AsStock = new(0);
+}
+
+/// <summary>
+/// A part in its place. <paramref name="Stock"/> names a part of the catalogue; <paramref name="HoldsL"/>, <paramref name="LossWPerK"/> and
+/// <paramref name="MassKg"/> replace its figures where the builder knows better. Of a tank, the content is that of its box unless <paramref name="HoldsL"/>
+/// says otherwise. Box and ports stand as turned; <paramref name="Orientation"/> (left out: as stock has it) says how.
 /// </summary>
 public sealed record Part(
     string Id,
@@ -28,9 +37,10 @@ public sealed record Part(
     string Stock,
     Box Box,
     IReadOnlyList<Port> Ports,
-    ValveState WhenDrained = ValveState.Open,
+    Orientation? Orientation = null,
     double? HoldsL = null,
-    double? LossWPerK = null)
+    double? LossWPerK = null,
+    double? MassKg = null) : IIdentified
 {
     /// <summary>Where port <paramref name="port"/> is in the vehicle, or null when the part has none of that name.</summary>
     public Point3? PortAt(string port)

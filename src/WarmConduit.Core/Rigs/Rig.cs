@@ -1,11 +1,16 @@
-using WarmConduit.Core.Geometry;
-
 namespace WarmConduit.Core.Rigs;
 
 /// <summary>
-/// A whole water system as its builder describes it: the one document that is edited, saved as a revision and written to a file. Immutable.
+/// What a thing of the catalogue costs the builder. <paramref name="Of"/> is the catalogue id of a part (a piece), or of a pipe or solid (a metre);
+/// <paramref name="Amount"/> in whatever money the builder counts.
 /// </summary>
-/// <param name="FormatVersion">Version of the document's shape; this code reads and writes <see cref="CurrentFormat"/>.</param>
+public sealed record Price(string Id, string Of, double Amount) : IIdentified;
+
+/// <summary>
+/// A whole water system as its builder describes it: the one document that is edited, saved as a revision and written to a file. Immutable. A drawing under
+/// way is one too: loose ends, ports without pipe and an empty vehicle are valid.
+/// </summary>
+/// <param name="FormatVersion">Version of the document's shape; this code writes <see cref="CurrentFormat"/> and reads every version up to it.</param>
 /// <param name="Id">Stable id: lower-case letters, digits and hyphens.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="Note">What a reader should know of it.</param>
@@ -13,32 +18,70 @@ namespace WarmConduit.Core.Rigs;
 /// <param name="Shell">The body and its zones.</param>
 /// <param name="Parts">Tanks, pumps, taps and all else that runs join.</param>
 /// <param name="Runs">Pipes and hoses.</param>
+/// <param name="Scenarios">How valves, taps and pumps stand for each thing the system does.</param>
+/// <param name="ByHand">What is done by hand on leaving; every study takes it to be done.</param>
+/// <param name="Prices">Prices that the builder has typed; empty until then.</param>
 public sealed record Rig(
-    int FormatVersion, string Id, string Name, string Note, Brief Brief, Shell Shell, IReadOnlyList<Part> Parts, IReadOnlyList<Run> Runs)
+    int FormatVersion,
+    string Id,
+    string Name,
+    string Note,
+    Brief Brief,
+    Shell Shell,
+    IReadOnlyList<Part> Parts,
+    IReadOnlyList<Run> Runs,
+    IReadOnlyList<Scenario> Scenarios,
+    IReadOnlyList<HandTask> ByHand,
+    IReadOnlyList<Price> Prices)
 {
-    /// <summary>The only format version so far.</summary>
-    public const int CurrentFormat = 1;
+    /// <summary>The format version that is written.</summary>
+    public const int CurrentFormat = 2;
 
-    /// <summary>The part with this id; throws when the rig was not checked and has none.</summary>
-    public Part PartOf(string id) => Parts.First(p => p.Id == id);
+    /// <summary>The scenario of this kind that comes first; an empty one where the rig has none.</summary>
+    public Scenario ScenarioOf(ScenarioKind kind) =>
+        Scenarios.FirstOrDefault(s => s.Kind == kind) ?? Rigs.Scenarios.Standard.First(s => s.Kind == kind);
 
-    /// <summary>The whole course of <paramref name="run"/>: its ends' ports and the bends between, in its own sense. At least two points.</summary>
-    public IReadOnlyList<Point3> CourseOf(Run run)
+    /// <summary>The same rig with every list in order of id, as it is always kept. Bends keep the order of flow.</summary>
+    public Rig InOrder() => this with
     {
-        var course = new Point3[run.Via.Count + 2];
-        course[0] = PartOf(run.From.Part).PortAt(run.From.Port)!.Value;
-        for (int i = 0; i < run.Via.Count; i++) course[i + 1] = run.Via[i];
-        course[^1] = PartOf(run.To.Part).PortAt(run.To.Port)!.Value;
-        return course;
-    }
+        Parts = [.. Parts.Select(p => p with { Ports = p.Ports.InOrder() }).InOrder()],
+        Runs = Runs.InOrder(),
+        Scenarios = [.. Scenarios.Select(s => s with { Settings = s.Settings.InOrder() }).InOrder()],
+        ByHand = ByHand.InOrder(),
+        Prices = Prices.InOrder(),
+        Shell = Shell with
+        {
+            Obstacles = Shell.Obstacles.InOrder(),
+            Zones = [.. Shell.Zones.Select(z => z with { Faces = z.Faces.InOrder(), Openings = z.Openings.InOrder() }).InOrder()],
+            KeepOuts = Shell.KeepOuts.InOrder(),
+            Access = Shell.Access.InOrder(),
+        },
+    };
+}
 
-    /// <summary>The zone that holds <paramref name="place"/> (the smallest one), or null for outdoors.</summary>
-    public Zone? ZoneAt(Point3 place)
+/// <summary>Lists of things by id.</summary>
+public static class ById
+{
+    /// <summary>In ordinal order of id.</summary>
+    public static IReadOnlyList<T> InOrder<T>(this IEnumerable<T> things)
+        where T : IIdentified => [.. things.OrderBy(t => t.Id, StringComparer.Ordinal)];
+
+    /// <summary>The thing with this id, or null. O(log n) in a list in order, O(n) in any other.</summary>
+    public static T? Find<T>(this IReadOnlyList<T> things, string id)
+        where T : class, IIdentified
     {
-        Zone? best = null;
-        foreach (var zone in Shell.Zones)
-            if (zone.Box.Holds(place) && (best is null || zone.Box.VolumeM3() < best.Box.VolumeM3()))
-                best = zone;
-        return best;
+        int low = 0, high = things.Count - 1;
+        while (low <= high)
+        {
+            int mid = (low + high) / 2, order = string.CompareOrdinal(things[mid].Id, id);
+            if (order == 0) return things[mid];
+            if (order < 0) low = mid + 1;
+            else high = mid - 1;
+        }
+        // A document that is being read, or a test's, may not be in order yet.
+        foreach (var thing in things)
+            if (thing.Id == id)
+                return thing;
+        return null;
     }
 }

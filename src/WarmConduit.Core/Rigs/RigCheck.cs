@@ -4,10 +4,31 @@ using WarmConduit.Core.Materials;
 
 namespace WarmConduit.Core.Rigs;
 
-/// <summary>Checks that a rig makes sense as a document: ids, references, finite numbers, sizes a vehicle can have. It does not judge the design.</summary>
+/// <summary>
+/// Checks that a rig makes sense as a document: ids, references, finite numbers, sizes a vehicle can have. It does not judge the design, and a drawing under
+/// way passes: loose ends, ports without pipe, an empty vehicle.
+/// </summary>
 public static partial class RigCheck
 {
+    /// <summary>Most runs.</summary>
+    public const int MaxRuns = 1000;
+
+    /// <summary>Most parts, tees included.</summary>
+    public const int MaxParts = 1000;
+
+    /// <summary>Most bends in all runs together.</summary>
+    public const int MaxBends = 20_000;
+
+    /// <summary>Most zones.</summary>
+    public const int MaxZones = 40;
+
+    /// <summary>Most faces and openings in all zones together.</summary>
+    public const int MaxFaces = 400;
+
     private const double FarthestM = 30;
+
+    // A shower hose reaches this far.
+    private const double PortReachM = 2;
     private const int MaxFaults = 50;
 
     /// <summary>Throws <see cref="RigFileException"/> when <see cref="Check"/> finds anything.</summary>
@@ -17,18 +38,27 @@ public static partial class RigCheck
         if (faults.Count > 0) throw new RigFileException(faults);
     }
 
-    /// <summary>All faults of <paramref name="rig"/> (the first 50), empty when it is sound. O(parts + runs).</summary>
+    /// <summary>All faults of <paramref name="rig"/> (the first 50), empty when it is sound. O(parts + runs + bends).</summary>
     public static IReadOnlyList<RigFault> Check(Rig rig)
     {
         var c = new Checker();
-        if (rig.FormatVersion != Rig.CurrentFormat) c.Add("formatVersion", $"version {rig.FormatVersion} is not known; this program reads version {Rig.CurrentFormat}");
+        if (rig.FormatVersion != Rig.CurrentFormat) c.Add("formatVersion", $"version {rig.FormatVersion} is not known; this program writes version {Rig.CurrentFormat}");
         c.Id("id", rig.Id);
         c.Name("name", rig.Name);
         if (rig.Note.Length > 2000) c.Add("note", "it is longer than 2000 characters");
         CheckBrief(c, rig.Brief);
         CheckShell(c, rig.Shell);
-        CheckParts(c, rig.Parts);
-        CheckRuns(c, rig);
+        var parts = CheckParts(c, rig.Parts);
+        CheckRuns(c, rig, parts);
+        CheckScenarios(c, rig, parts);
+        c.Count("prices", rig.Prices.Count, 0, 500);
+        c.Unique("prices", rig.Prices);
+        for (int i = 0; i < rig.Prices.Count; i++)
+        {
+            string of = rig.Prices[i].Of;
+            c.Known($"prices[{i}].of", Catalogue.Part(of) is not null || Catalogue.Pipe(of) is not null || Catalogue.Solid(of) is not null, of, "thing");
+            c.Range($"prices[{i}].amount", rig.Prices[i].Amount, 0, 1e6, "");
+        }
         return c.Faults;
     }
 
@@ -39,17 +69,20 @@ public static partial class RigCheck
         c.Range("brief.litresPerPersonDay", b.LitresPerPersonDay, 0.1, 500, "L");
         c.Range("brief.lowestC", b.LowestC, -60, 30, "°C");
         c.Range("brief.windMPerS", b.WindMPerS, 0, 60, "m/s");
-        c.Range("brief.nightsWithoutHeat", b.NightsWithoutHeat, 0, 365, "");
+        c.Range("brief.hoursWithoutHeat", b.HoursWithoutHeat, 0, 24 * 365, "h");
         c.Range("brief.leastFall", b.LeastFall, 0, 0.2, "m/m");
     }
 
     private static void CheckShell(Checker c, Shell shell)
     {
         c.Box("shell.body", shell.Body);
-        c.Count("shell.obstacles", shell.Obstacles.Count, 0, 50);
-        for (int i = 0; i < shell.Obstacles.Count; i++) c.Box($"shell.obstacles[{i}].box", shell.Obstacles[i].Box);
-        c.Count("shell.zones", shell.Zones.Count, 1, 40);
-        var ids = c.Unique("shell.zones", shell.Zones.Select(z => z.Id));
+        CheckBoxes(c, "shell.obstacles", shell.Obstacles, o => o.Name, o => o.Box);
+        CheckBoxes(c, "shell.keepOuts", shell.KeepOuts, k => k.Name, k => k.Box);
+        CheckBoxes(c, "shell.access", shell.Access, a => a.Name, a => a.Box);
+        c.Count("shell.zones", shell.Zones.Count, 0, MaxZones);
+        int faces = shell.Zones.Sum(z => z.Faces.Count + z.Openings.Count);
+        if (faces > MaxFaces) c.Add("shell.zones", $"{faces} faces and openings in all, where {MaxFaces} are allowed", essential: false);
+        var ids = c.Unique("shell.zones", shell.Zones);
         for (int i = 0; i < shell.Zones.Count; i++)
         {
             var zone = shell.Zones[i];
@@ -57,7 +90,8 @@ public static partial class RigCheck
             c.Name($"{at}.name", zone.Name);
             c.Box($"{at}.box", zone.Box);
             c.Range($"{at}.airChangesPerHour", zone.AirChangesPerHour, 0, 1000, "an hour");
-            c.Count($"{at}.faces", zone.Faces.Count, 0, 40);
+            c.Unique($"{at}.faces", zone.Faces);
+            c.Unique($"{at}.openings", zone.Openings);
             for (int f = 0; f < zone.Faces.Count; f++) CheckFace(c, $"{at}.faces[{f}]", zone, zone.Faces[f], ids);
             for (int o = 0; o < zone.Openings.Count; o++)
             {
@@ -72,8 +106,21 @@ public static partial class RigCheck
         }
     }
 
+    private static void CheckBoxes<T>(Checker c, string at, IReadOnlyList<T> things, Func<T, string> name, Func<T, Box> box)
+        where T : IIdentified
+    {
+        c.Count(at, things.Count, 0, 100);
+        c.Unique(at, things);
+        for (int i = 0; i < things.Count; i++)
+        {
+            c.Name($"{at}[{i}].name", name(things[i]));
+            c.Box($"{at}[{i}].box", box(things[i]));
+        }
+    }
+
     private static void CheckFace(Checker c, string at, Zone zone, Face face, HashSet<string> ids)
     {
+        c.Name($"{at}.name", face.Name);
         c.Range($"{at}.areaM2", face.AreaM2, 0, 200, "m²");
         c.Range($"{at}.bridgeFraction", face.BridgeFraction, 0, 1, "");
         if (face.Towards is not null) c.Towards($"{at}.towards", zone.Id, face.Towards, ids);
@@ -88,49 +135,60 @@ public static partial class RigCheck
         }
     }
 
-    private static void CheckParts(Checker c, IReadOnlyList<Part> parts)
+    private static Dictionary<string, Part> CheckParts(Checker c, IReadOnlyList<Part> parts)
     {
-        c.Count("parts", parts.Count, 0, 500);
-        c.Unique("parts", parts.Select(p => p.Id));
+        c.Count("parts", parts.Count, 0, MaxParts);
+        c.Unique("parts", parts);
         for (int i = 0; i < parts.Count; i++)
         {
             var part = parts[i];
             string at = $"parts[{i}]";
+            var stock = Catalogue.Part(part.Stock);
             c.Name($"{at}.name", part.Name);
-            c.Known($"{at}.stock", Catalogue.Part(part.Stock) is not null, part.Stock, "stock part");
+            c.Known($"{at}.stock", stock is not null, part.Stock, "stock part");
             c.Box($"{at}.box", part.Box);
             c.Count($"{at}.ports", part.Ports.Count, 1, 16);
-            c.Unique($"{at}.ports", part.Ports.Select(p => p.Id));
-            for (int k = 0; k < part.Ports.Count; k++) c.Place($"{at}.ports[{k}].offset", part.Ports[k].Offset);
-            if (part.HoldsL is { } holds) c.Range($"{at}.holdsL", holds, 0, 2000, "L");
+            c.Unique($"{at}.ports", part.Ports);
+            for (int k = 0; k < part.Ports.Count; k++)
+            {
+                string port = $"{at}.ports[{k}]";
+                c.Place($"{port}.offset", part.Ports[k].Offset);
+                if (part.Box.OutsideM(part.Box.At + part.Ports[k].Offset) > PortReachM) c.Add($"{port}.offset", $"it lies more than {PortReachM} m off its part", essential: false);
+                if (part.Ports[k].BoreM is { } bore) c.Range($"{port}.boreM", bore, 0.001, 0.3, "m");
+            }
+            if (part.Orientation is { QuarterTurns: not (>= 0 and <= 3) }) c.Add($"{at}.orientation.quarterTurns", "it must lie between 0 and 3");
+            if (part.HoldsL is { } holds)
+            {
+                c.Range($"{at}.holdsL", holds, 0, 2000, "L");
+                if (holds == 0 && stock?.Passage == Passage.Vessel) c.Add($"{at}.holdsL", "a vessel holds more than 0 L; leave it out to take the content of its box", essential: false);
+            }
             if (part.LossWPerK is { } loss) c.Range($"{at}.lossWPerK", loss, 0, 100, "W/K");
-            if (Catalogue.Part(part.Stock)?.Passage is Passage.OneWay or Passage.Pump && (part.PortAt("in") is null || part.PortAt("out") is null))
+            if (part.MassKg is { } mass) c.Range($"{at}.massKg", mass, 0, 1000, "kg");
+            if (stock?.Passage is Passage.OneWay or Passage.Pump && (part.PortAt("in") is null || part.PortAt("out") is null))
                 c.Add($"{at}.ports", "a part with a direction needs the ports 'in' and 'out'");
         }
+        var byId = new Dictionary<string, Part>();
+        foreach (var p in parts) byId.TryAdd(p.Id, p);
+        return byId;
     }
 
-    private static void CheckRuns(Checker c, Rig rig)
+    private static void CheckRuns(Checker c, Rig rig, Dictionary<string, Part> parts)
     {
-        c.Count("runs", rig.Runs.Count, 0, 1000);
-        c.Unique("runs", rig.Runs.Select(r => r.Id));
-        var parts = new Dictionary<string, Part>();
-        foreach (var p in rig.Parts) parts.TryAdd(p.Id, p);
-        var shared = rig.Parts.Select(p => p.Id).Intersect(rig.Runs.Select(r => r.Id)).FirstOrDefault();
-        if (shared is not null) c.Add("runs", $"the id '{shared}' is a part's already");
+        c.Count("runs", rig.Runs.Count, 0, MaxRuns);
+        c.Count("runs, bends in all", rig.Runs.Sum(r => r.Bends.Count), 0, MaxBends);
+        c.Unique("runs", rig.Runs);
+        if (rig.Runs.FirstOrDefault(r => parts.ContainsKey(r.Id)) is { } shared) c.Add("runs", $"the id '{shared.Id}' is a part's already");
         for (int i = 0; i < rig.Runs.Count; i++)
         {
             var run = rig.Runs[i];
             string at = $"runs[{i}]";
             c.Name($"{at}.name", run.Name);
             c.Known($"{at}.pipe", Catalogue.Pipe(run.Pipe) is not null, run.Pipe, "pipe");
-            foreach (var (name, end) in new[] { ("from", run.From), ("to", run.To) })
-            {
-                if (!parts.TryGetValue(end.Part, out var part)) c.Add($"{at}.{name}.part", $"there is no part '{end.Part}'");
-                else if (part.PortAt(end.Port) is null) c.Add($"{at}.{name}.port", $"part '{end.Part}' has no port '{end.Port}'");
-            }
+            CheckEnd(c, $"{at}.from", run.From, parts);
+            CheckEnd(c, $"{at}.to", run.To, parts);
             if (run.From == run.To) c.Add($"{at}.to", "a run cannot end where it starts");
-            c.Count($"{at}.via", run.Via.Count, 0, 200);
-            for (int k = 0; k < run.Via.Count; k++) c.Place($"{at}.via[{k}]", run.Via[k]);
+            c.Unique($"{at}.bends", run.Bends);
+            for (int k = 0; k < run.Bends.Count; k++) c.Place($"{at}.bends[{k}].at", run.Bends[k].At);
             if (run.Insulation is { } sleeve)
             {
                 c.Known($"{at}.insulation.material", Catalogue.Solid(sleeve.Material) is not null, sleeve.Material, "material");
@@ -140,21 +198,63 @@ public static partial class RigCheck
         }
     }
 
-    [GeneratedRegex("^[a-z0-9][a-z0-9-]{0,59}$")]
+    private static void CheckEnd(Checker c, string at, RunEnd end, Dictionary<string, Part> parts)
+    {
+        if (end.At is { } place)
+        {
+            if (end.Part is not null || end.Port is not null) c.Add(at, "an end is at a part's port or loose at a place, not both");
+            c.Place($"{at}.at", place);
+        }
+        else if (end.Part is null || end.Port is null) c.Add(at, "an end has a part and a port, or a place where it is loose");
+        else if (!parts.TryGetValue(end.Part, out var part)) c.Add($"{at}.part", $"there is no part '{end.Part}'");
+        else if (part.PortAt(end.Port) is null) c.Add($"{at}.port", $"part '{end.Part}' has no port '{end.Port}'");
+    }
+
+    private static void CheckScenarios(Checker c, Rig rig, Dictionary<string, Part> parts)
+    {
+        c.Count("scenarios", rig.Scenarios.Count, 0, 40);
+        c.Unique("scenarios", rig.Scenarios);
+        for (int i = 0; i < rig.Scenarios.Count; i++)
+        {
+            var scenario = rig.Scenarios[i];
+            string at = $"scenarios[{i}]";
+            c.Name($"{at}.name", scenario.Name);
+            if (scenario.Kind != ScenarioKind.Own && rig.Scenarios.Take(i).Any(s => s.Kind == scenario.Kind)) c.Add($"{at}.kind", "there is a scenario of this kind already");
+            c.Unique($"{at}.settings", scenario.Settings);
+            for (int k = 0; k < scenario.Settings.Count; k++)
+            {
+                var setting = scenario.Settings[k];
+                if (!parts.TryGetValue(setting.Id, out var part)) c.Add($"{at}.settings[{k}].id", $"there is no part '{setting.Id}'");
+                else if (Catalogue.Part(part.Stock) is { } stock && stock.Positions.All(p => p.Id != setting.Position))
+                    c.Add($"{at}.settings[{k}].position", stock.Positions.Count == 0 ? $"a {stock.Name} has no positions" : $"a {stock.Name} can be {string.Join(", ", stock.Positions.Select(p => p.Id))}");
+            }
+        }
+        c.Unique("byHand", rig.ByHand);
+        for (int i = 0; i < rig.ByHand.Count; i++)
+        {
+            if (!parts.ContainsKey(rig.ByHand[i].Id)) c.Add($"byHand[{i}].id", $"there is no part '{rig.ByHand[i].Id}'");
+            if (string.IsNullOrWhiteSpace(rig.ByHand[i].Task) || rig.ByHand[i].Task.Length > 200) c.Add($"byHand[{i}].task", "say in 1 to 200 characters what is done");
+        }
+    }
+
+    /// <summary>Whether <paramref name="id"/> is one: 1 to 60 lower-case letters, digits and hyphens.</summary>
+    public static bool IsId(string id) => IdPattern().IsMatch(id);
+
+    [GeneratedRegex(@"\A[a-z0-9][a-z0-9-]{0,59}\z")]
     private static partial Regex IdPattern();
 
     private sealed class Checker
     {
         public List<RigFault> Faults { get; } = [];
 
-        public void Add(string path, string reason)
+        public void Add(string path, string reason, bool essential = true)
         {
-            if (Faults.Count < MaxFaults) Faults.Add(new RigFault(path, reason));
+            if (Faults.Count < MaxFaults) Faults.Add(new RigFault(path, reason, essential));
         }
 
         public void Id(string path, string id)
         {
-            if (!IdPattern().IsMatch(id)) Add(path, "an id is 1 to 60 lower-case letters, digits and hyphens");
+            if (!IsId(id)) Add(path, "an id is 1 to 60 lower-case letters, digits and hyphens");
         }
 
         public void Name(string path, string name)
@@ -200,15 +300,15 @@ public static partial class RigCheck
             else if (!ids.Contains(towards)) Add(path, $"there is no zone '{towards}'");
         }
 
-        public HashSet<string> Unique(string path, IEnumerable<string> ids)
+        public HashSet<string> Unique<T>(string path, IReadOnlyList<T> things)
+            where T : IIdentified
         {
             var seen = new HashSet<string>();
-            int i = 0;
-            foreach (string id in ids)
+            for (int i = 0; i < things.Count; i++)
             {
-                Id($"{path}[{i}].id", id);
+                string id = things[i].Id;
+                if (!IsId(id)) Id($"{path}[{i}].id", id);
                 if (!seen.Add(id)) Add($"{path}[{i}].id", $"the id '{id}' is used twice");
-                i++;
             }
             return seen;
         }

@@ -1,14 +1,19 @@
 using System.Collections;
+using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Schema;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
+using WarmConduit.Core.Rigs.Upgrades;
 
 namespace WarmConduit.Core.Rigs;
 
 /// <summary>Something wrong with a rig document: where (a path such as <c>parts[3].box.at.zM</c>), and why in words.</summary>
-public sealed record RigFault(string Path, string Reason);
+/// <param name="Path">Where.</param>
+/// <param name="Reason">Why.</param>
+/// <param name="Essential">No study could work with it; false for a rule of sense that an older document may break.</param>
+public sealed record RigFault(string Path, string Reason, bool Essential = true);
 
 /// <summary>A document that was refused, with all that is wrong with it.</summary>
 public sealed class RigFileException(IReadOnlyList<RigFault> faults)
@@ -21,45 +26,81 @@ public sealed class RigFileException(IReadOnlyList<RigFault> faults)
 /// <summary>The open rig file: versioned JSON in UTF-8, the same record as <see cref="Rig"/>. Metres, °C, litres, W/K as the names say.</summary>
 public static class RigFile
 {
-    /// <summary>Largest file that is read, bytes.</summary>
+    /// <summary>Largest file that is read and largest document that is kept, bytes of compact JSON.</summary>
     public const int MaxBytes = 5_000_000;
 
-    /// <summary>How rigs are written and read everywhere: camel case, names for enums, nothing missing, nothing unknown.</summary>
-    public static JsonSerializerOptions Json { get; } = MakeOptions();
+    /// <summary>How rigs are written and read everywhere: camel case, names for enums, nothing missing, nothing unknown, nothing named twice.</summary>
+    public static JsonSerializerOptions Json { get; } = MakeOptions(indented: true);
+
+    /// <summary>The same without white space: for what is stored and sent.</summary>
+    public static JsonSerializerOptions Compact { get; } = MakeOptions(indented: false);
 
     /// <summary>
-    /// Reads and checks a file. Throws <see cref="RigFileException"/> naming field and reason for text over <see cref="MaxBytes"/>, bad JSON, an unknown
-    /// version, missing or unknown fields, and all that <see cref="RigCheck"/> refuses.
+    /// Reads and checks a file, of this version or an older one. Throws <see cref="RigFileException"/> naming field and reason for text over
+    /// <see cref="MaxBytes"/>, bad JSON, an unknown version, missing or unknown fields, and all that <see cref="RigCheck"/> refuses.
     /// </summary>
     public static Rig Read(ReadOnlySpan<byte> utf8)
     {
-        if (utf8.Length > MaxBytes) throw Refuse("file", $"it is larger than {MaxBytes / 1_000_000} MB");
-        if (utf8.StartsWith((ReadOnlySpan<byte>)[0xEF, 0xBB, 0xBF])) utf8 = utf8[3..];
-        Rig rig;
-        try
-        {
-            rig = JsonSerializer.Deserialize<Rig>(utf8, Json) ?? throw Refuse("file", "it holds no rig");
-        }
-        catch (JsonException e)
-        {
-            CheckVersion(utf8);
-            throw new RigFileException([FaultOf(e)]);
-        }
+        var rig = Parse(utf8);
         RigCheck.Demand(rig);
-        return rig;
+        return rig.InOrder();
+    }
+
+    /// <summary>
+    /// Reads a document that was accepted once. Only what no study could work with is refused; rules that came later make a finding
+    /// (<see cref="RigCheck.Check"/> tells them).
+    /// </summary>
+    public static Rig ReadStored(ReadOnlySpan<byte> utf8)
+    {
+        var rig = Parse(utf8);
+        var broken = RigCheck.Check(rig).Where(f => f.Essential).ToList();
+        return broken.Count == 0 ? rig.InOrder() : throw new RigFileException(broken);
     }
 
     /// <summary>Writes <paramref name="rig"/> as indented JSON, ending with a line feed.</summary>
     public static string Write(Rig rig) => JsonSerializer.Serialize(rig, Json) + "\n";
+
+    /// <summary>
+    /// Writes <paramref name="rig"/> compact, as it is stored. Throws <see cref="RigFileException"/> when that is more than <see cref="MaxBytes"/>, so that
+    /// what was accepted can always be read back.
+    /// </summary>
+    public static byte[] WriteCompact(Rig rig)
+    {
+        byte[] bytes = JsonSerializer.SerializeToUtf8Bytes(rig, Compact);
+        return bytes.Length <= MaxBytes ? bytes : throw Refuse("file", $"it is larger than {MaxBytes / 1_000_000} MB as it would be stored");
+    }
 
     /// <summary>The JSON Schema of the file.</summary>
     public static JsonNode Schema()
     {
         var schema = Json.GetJsonSchemaAsNode(typeof(Rig), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true });
         schema["$schema"] = "https://json-schema.org/draft/2020-12/schema";
-        schema["title"] = "Warm Conduit rig, format version 1";
+        schema["title"] = $"Warm Conduit rig, format version {Rig.CurrentFormat}";
         schema["properties"]!["formatVersion"] = new JsonObject { ["const"] = Rig.CurrentFormat };
         return schema;
+    }
+
+    private static Rig Parse(ReadOnlySpan<byte> utf8)
+    {
+        if (utf8.Length > MaxBytes) throw Refuse("file", $"it is larger than {MaxBytes / 1_000_000} MB");
+        if (utf8.StartsWith((ReadOnlySpan<byte>)[0xEF, 0xBB, 0xBF])) utf8 = utf8[3..];
+        try
+        {
+            int version = VersionOf(utf8);
+            if (version == Rig.CurrentFormat) return JsonSerializer.Deserialize<Rig>(utf8, Json) ?? throw Refuse("file", "it holds no rig");
+            var document = (JsonObject)JsonNode.Parse(utf8, null, new JsonDocumentOptions { AllowDuplicateProperties = false, MaxDepth = 32 })!;
+            UpgradeChain.Upgrade(document, version);
+            return document.Deserialize<Rig>(Json) ?? throw Refuse("file", "it holds no rig");
+        }
+        catch (JsonException e)
+        {
+            throw new RigFileException([FaultOf(e)]);
+        }
+        catch (InvalidOperationException)
+        {
+            // Half a character, as no text has it.
+            throw Refuse("file", "it holds text that cannot be read");
+        }
     }
 
     /// <summary>What the reader objects to, at a path such as <c>parts[3].name</c>.</summary>
@@ -69,11 +110,32 @@ public static class RigFile
         // The reader stands at the list or behind its last entry when the gap is found.
         if (e is EmptyEntryException gap) path = $"{(path.EndsWith(']') ? path[..path.LastIndexOf('[')] : path)}[{gap.Index}]";
         if (path.StartsWith("$.", StringComparison.Ordinal)) path = path[2..];
-        string reason = e.Message;
-        int tail = reason.IndexOf(" Path: ", StringComparison.Ordinal);
-        if (tail > 0) reason = reason[..tail];
-        if (reason.StartsWith("The JSON value could not be converted", StringComparison.Ordinal)) reason = "this is not the kind of value that belongs here";
-        return new RigFault(path is "$" or "" ? "file" : path, reason.Replace($"'{typeof(Rig).FullName}'", "the rig", StringComparison.Ordinal));
+        return new RigFault(path is "$" or "" ? "file" : path, InWords(e));
+    }
+
+    /// <summary>What the reader objects to where a thing of several kinds does not say which it is.</summary>
+    public static RigFault FaultOf(NotSupportedException e)
+    {
+        int at = e.Message.IndexOf(" Path: $.", StringComparison.Ordinal);
+        string path = at < 0 ? "" : e.Message[(at + " Path: $.".Length)..].Split(' ')[0];
+        return new RigFault(path.Length == 0 ? "file" : path, "its 'kind' is missing");
+    }
+
+    // The reader speaks to programmers; a builder is told what to look for.
+    private static string InWords(JsonException e)
+    {
+        if (e is EmptyEntryException) return e.Message;
+        string said = e.Message;
+        string Quoted() => said.Split('\'') is { Length: > 2 } parts ? parts[1] : "";
+        if (said.StartsWith("The JSON value could not be converted", StringComparison.Ordinal)) return "this is not the kind of value that belongs here";
+        if (said.Contains("could not be mapped to any .NET member", StringComparison.Ordinal)) return $"the field '{Quoted()}' is not known";
+        if (said.Contains("missing required properties", StringComparison.Ordinal)) return $"it lacks {said[(said.IndexOf(':', StringComparison.Ordinal) + 1)..].Split(" Path")[0].Trim().TrimEnd('.')}";
+        if (said.Contains("uplicate", StringComparison.Ordinal)) return $"the field '{Quoted()}' stands here twice";
+        if (said.Contains("doesn't allow null", StringComparison.Ordinal) || said.Contains("cannot be null", StringComparison.Ordinal)) return "a value belongs here";
+        if (said.Contains("type discriminator", StringComparison.Ordinal)) return "its 'kind' is missing or not known";
+        if (said.Contains("maximum", StringComparison.Ordinal) && said.Contains("depth", StringComparison.Ordinal)) return "it is nested too deep";
+        string where = e.LineNumber is { } line ? $" (line {line + 1}, byte {e.BytePositionInLine + 1})" : "";
+        return $"this is not JSON that can be read{where}";
     }
 
     /// <summary>Sets <paramref name="options"/> to read as rig files are read, so that a rig means the same everywhere.</summary>
@@ -82,6 +144,7 @@ public static class RigFile
         options.PropertyNameCaseInsensitive = false;
         options.NumberHandling = JsonNumberHandling.Strict;
         options.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
+        options.AllowDuplicateProperties = false;
         options.RespectNullableAnnotations = true;
         options.RespectRequiredConstructorParameters = true;
         options.MaxDepth = 32;
@@ -90,28 +153,31 @@ public static class RigFile
     }
 
     // A file of another version is refused for that, and not for the first field that is new in it.
-    private static void CheckVersion(ReadOnlySpan<byte> utf8)
+    private static int VersionOf(ReadOnlySpan<byte> utf8)
     {
         var reader = new Utf8JsonReader(utf8);
-        try
+        if (!reader.Read() || reader.TokenType != JsonTokenType.StartObject) throw Refuse("file", "it holds no rig");
+        while (reader.Read() && reader.TokenType == JsonTokenType.PropertyName)
         {
-            using var document = JsonDocument.ParseValue(ref reader);
-            if (document.RootElement.ValueKind != JsonValueKind.Object) throw Refuse("file", "it holds no rig");
-            if (!document.RootElement.TryGetProperty("formatVersion", out var version)) throw Refuse("formatVersion", "it is missing");
-            if (version.ValueKind != JsonValueKind.Number || !version.TryGetInt32(out int number) || number != Rig.CurrentFormat)
-                throw Refuse("formatVersion", $"version {version} is not known; this program reads version {Rig.CurrentFormat}");
+            bool here = reader.ValueTextEquals("formatVersion");
+            reader.Read();
+            if (!here)
+            {
+                reader.Skip();
+                continue;
+            }
+            if (reader.TokenType == JsonTokenType.Number && reader.TryGetInt32(out int version) && version is >= 1 and <= Rig.CurrentFormat) return version;
+            string said = reader.TokenType == JsonTokenType.Number ? $"version {Encoding.UTF8.GetString(reader.ValueSpan)}" : "this version";
+            throw Refuse("formatVersion", $"{said} is not known; this program reads versions 1 to {Rig.CurrentFormat}");
         }
-        catch (JsonException)
-        {
-            // Not even JSON: the caller's reason says where.
-        }
+        throw Refuse("formatVersion", "it is missing");
     }
 
     private static RigFileException Refuse(string path, string reason) => new([new RigFault(path, reason)]);
 
-    private static JsonSerializerOptions MakeOptions()
+    private static JsonSerializerOptions MakeOptions(bool indented)
     {
-        var options = new JsonSerializerOptions(JsonSerializerDefaults.Web) { WriteIndented = true, DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull };
+        var options = new JsonSerializerOptions(JsonSerializerDefaults.Web) { WriteIndented = indented, DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull };
         ReadStrictly(options);
         options.MakeReadOnly(populateMissingResolver: true);
         return options;

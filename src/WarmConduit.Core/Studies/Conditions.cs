@@ -13,17 +13,31 @@ public enum WaterState
     Drained,
 }
 
+/// <summary>How full a tank is at the start, 0..1. <paramref name="Id"/> is the part's.</summary>
+public sealed record TankLevel(string Id, double Share) : IIdentified;
+
 /// <summary>The night a study is asked about.</summary>
-/// <param name="OutdoorC">Outdoor temperature, °C, all night.</param>
-/// <param name="WindMPerS">Wind, m/s.</param>
+/// <param name="OutdoorC">Outdoor temperature, °C, all night; -60 to 50.</param>
+/// <param name="WindMPerS">Wind, m/s; 0 to 60.</param>
 /// <param name="HeatOn">Whether the zone heaters run.</param>
-/// <param name="StartWaterC">Water temperature at the start, °C.</param>
+/// <param name="StartWaterC">Water temperature at the start, °C; 0 to 95.</param>
 /// <param name="Water">Full or drained.</param>
 /// <param name="StartHour">Hour of the day at which the night starts, 0..24.</param>
-/// <param name="Hours">Length of the night until morning, h.</param>
-/// <param name="Parked">How the vehicle stands.</param>
+/// <param name="Hours">Length of the night until morning, h; 0.5 to 240.</param>
+/// <param name="Parked">How the vehicle stands; within 15° each way.</param>
+/// <param name="ScenarioId">The scenario in which it is drained and left; left out: the rig's drain scenario.</param>
+/// <param name="TankLevels">How full tanks are at the start; one that is not named is as full as its stock usually is.</param>
 public sealed record Conditions(
-    double OutdoorC, double WindMPerS, bool HeatOn, double StartWaterC, WaterState Water, double StartHour, double Hours, Attitude Parked)
+    double OutdoorC,
+    double WindMPerS,
+    bool HeatOn,
+    double StartWaterC,
+    WaterState Water,
+    double StartHour,
+    double Hours,
+    Attitude Parked,
+    string? ScenarioId = null,
+    IReadOnlyList<TankLevel>? TankLevels = null)
 {
     /// <summary>A night as the brief fears it: from ten in the evening to six, parked level, the lowest temperature, heat as the way of living has it.</summary>
     public static Conditions Of(Brief brief) => new(
@@ -36,13 +50,13 @@ public sealed record Conditions(
         8,
         Attitude.Level);
 
-    /// <summary>What is out of range, by field; empty when all is well.</summary>
-    public IReadOnlyList<RigFault> Check()
+    /// <summary>What is out of range or not in <paramref name="rig"/>, by field; empty when all is well.</summary>
+    public IReadOnlyList<RigFault> Check(Rig rig)
     {
         var faults = new List<RigFault>();
         void Range(string field, double value, double low, double high, string unit)
         {
-            if (!(value >= low && value <= high)) faults.Add(new RigFault($"conditions.{field}", FormattableString.Invariant($"it must lie between {low} and {high} {unit}")));
+            if (!(value >= low && value <= high)) faults.Add(new RigFault($"conditions.{field}", FormattableString.Invariant($"it must lie between {low} and {high} {unit}").TrimEnd()));
         }
         Range("outdoorC", OutdoorC, -60, 50, "°C");
         Range("windMPerS", WindMPerS, 0, 60, "m/s");
@@ -51,6 +65,16 @@ public sealed record Conditions(
         Range("hours", Hours, 0.5, 240, "h");
         Range("parked.pitchDeg", Parked.PitchDeg, -15, 15, "°");
         Range("parked.rollDeg", Parked.RollDeg, -15, 15, "°");
+        if (ScenarioId is not null && rig.Scenarios.Find(ScenarioId) is null) faults.Add(new RigFault("conditions.scenarioId", $"there is no scenario '{ScenarioId}'"));
+        if (TankLevels?.Count > RigCheck.MaxParts) faults.Add(new RigFault("conditions.tankLevels", $"more than {RigCheck.MaxParts} entries"));
+        for (int i = 0; i < Math.Min(TankLevels?.Count ?? 0, RigCheck.MaxParts); i++)
+        {
+            if (rig.Parts.Find(TankLevels![i].Id) is null) faults.Add(new RigFault($"conditions.tankLevels[{i}].id", $"there is no part '{TankLevels[i].Id}'"));
+            Range($"tankLevels[{i}].share", TankLevels[i].Share, 0, 1, "");
+        }
         return faults;
     }
+
+    /// <summary>Whether tanks start alike.</summary>
+    public bool SameTanks(Conditions other) => (TankLevels ?? []).SequenceEqual(other.TankLevels ?? []);
 }

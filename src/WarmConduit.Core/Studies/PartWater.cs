@@ -10,12 +10,17 @@ public static class PartWater
     // A moulded tank of 5 mm in still air with radiation, 8 W/m²K. Estimates.
     private static readonly double TankFaceWPerM2K = TankFace.TransmittanceWPerM2K(0.005, [], 8);
 
-    /// <summary>Water held when full, litres.</summary>
+    /// <summary>Water held when full, litres. A vessel's own figure counts only above 0: no vessel holds nothing.</summary>
     public static double HoldsL(Part part)
     {
         var stock = Catalogue.Part(part.Stock)!;
-        return part.HoldsL ?? (stock.HoldsL > 0 || stock.Passage != Passage.Vessel ? stock.HoldsL : part.Box.VolumeM3() * 1000);
+        if (part.HoldsL is { } own && (own > 0 || stock.Passage != Passage.Vessel)) return own;
+        return stock.HoldsL > 0 || stock.Passage != Passage.Vessel ? stock.HoldsL : part.Box.VolumeM3() * 1000;
     }
+
+    /// <summary>Water in it at the start of a night when the system is in use, litres.</summary>
+    public static double AtStartL(Part part, Conditions night) =>
+        HoldsL(part) * (night.TankLevels?.Find(part.Id)?.Share ?? Catalogue.Part(part.Stock)!.UsualShare);
 
     /// <summary>Loss to the air of its zone, W/K; of a plain tank, all six faces.</summary>
     public static double LossWPerK(Part part)

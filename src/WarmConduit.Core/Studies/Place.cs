@@ -3,22 +3,37 @@ using WarmConduit.Core.Rigs;
 
 namespace WarmConduit.Core.Studies;
 
-/// <summary>
-/// A spot on the rig in the builder's words. <paramref name="PointIndex"/> counts along the course of <paramref name="RunId"/> (0: its start).
-/// </summary>
-public sealed record Place(Point3 At, string Words, string? RunId, int? PointIndex, string? PartId, string? ZoneId)
+/// <summary>Names of the two ends of a run, where a bend has its id.</summary>
+public static class RunPoint
 {
-    /// <summary>A bend or end of a run.</summary>
-    public static Place OnRun(Rig rig, Run run, int pointIndex, Point3 at)
+    /// <summary>Its start.</summary>
+    public const string From = "from";
+
+    /// <summary>Its end.</summary>
+    public const string To = "to";
+
+    /// <summary>Id of point <paramref name="index"/> along the course of <paramref name="run"/> (0: its start).</summary>
+    public static string IdOf(Run run, int index) => index == 0 ? From : index <= run.Bends.Count ? run.Bends[index - 1].Id : To;
+}
+
+/// <summary>
+/// A spot on the rig in the builder's words. <paramref name="PointId"/> names a point of <paramref name="RunId"/>: a bend's id, or <c>from</c> or <c>to</c>.
+/// </summary>
+public sealed record Place(Point3 At, string Words, string? RunId, string? PointId, string? PartId, string? ZoneId)
+{
+    /// <summary>A bend or end of a run, counted along its course.</summary>
+    public static Place OnRun(RigIndex index, Run run, int pointIndex, Point3 at)
     {
-        int last = run.Via.Count + 1;
-        if (pointIndex == 0) return OnPart(rig, run.From.Part, at) with { RunId = run.Id, PointIndex = 0 };
-        if (pointIndex == last) return OnPart(rig, run.To.Part, at) with { RunId = run.Id, PointIndex = last };
-        var zone = rig.ZoneAt(at);
-        return new Place(at, $"{run.Name}, bend {pointIndex}", run.Id, pointIndex, null, zone?.Id);
+        string id = RunPoint.IdOf(run, pointIndex);
+        if ((id == RunPoint.From ? run.From.Part : id == RunPoint.To ? run.To.Part : null) is { } part)
+            return OnPart(index, part, at) with { RunId = run.Id, PointId = id };
+        string words = id is RunPoint.From or RunPoint.To ? $"{run.Name}, loose end" : $"{run.Name}, bend {pointIndex}";
+        return new Place(at, words, run.Id, id, null, index.ZoneAt(at)?.Id);
     }
 
     /// <summary>A part, or one of its ports.</summary>
-    public static Place OnPart(Rig rig, string partId, Point3 at) =>
-        new(at, rig.PartOf(partId).Name, null, null, partId, rig.ZoneAt(at)?.Id);
+    public static Place OnPart(RigIndex index, string partId, Point3 at) => new(at, index.Part(partId).Name, null, null, partId, index.ZoneAt(at)?.Id);
+
+    /// <summary>The middle of a part.</summary>
+    public static Place OnPart(RigIndex index, Part part) => OnPart(index, part.Id, part.Box.Centre());
 }

@@ -135,7 +135,10 @@ public static class QuantityText
             if (!whole) return first;
             if (!AtEnd && text[_at] == '/') return first / TakeBottom();
             int back = _at;
-            SkipSpace();
+            // "3 1/2" and, as tapes and lists have it, "3-1/2".
+            bool joined = !AtEnd && text[_at] is '-' or '‐' or '–';
+            if (joined) _at++;
+            else SkipSpace();
             if (_at > back && AtDigit)
             {
                 double top = TakeDecimal(out bool plain);
@@ -189,8 +192,14 @@ public static class QuantityText
             if (!AtEnd && text[_at] is '.' or ',')
             {
                 whole = false;
-                _at++;
+                int mark = _at++;
                 while (AtDigit) _at++;
+                if (text[mark] == ',' && _at - mark == 4 && mark > start && mark - start <= 3 && text[start] != '0')
+                {
+                    string said = text[start.._at];
+                    _at = start;
+                    throw Error($"'{said}' can be read as {said.Replace(",", "", StringComparison.Ordinal)} or as {said.Replace(',', '.').TrimEnd('0').TrimEnd('.')}: write the one you mean");
+                }
             }
             if (_at == start || (_at == start + 1 && !whole))
             {

@@ -1,9 +1,12 @@
 using System.Net;
+using Microsoft.AspNetCore.StaticFiles;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.FileProviders;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Server.Answers;
+using WarmConduit.Server.Catalogues;
+using WarmConduit.Server.Changes;
 using WarmConduit.Server.Rigs;
-using WarmConduit.Server.Studies;
 using WarmConduit.Server.Units;
 using WarmConduit.Store;
 
@@ -15,54 +18,67 @@ namespace WarmConduit.Server.Hosting;
 /// </summary>
 public static class Application
 {
-    /// <summary>Builds the application, brings the database up to date and lays the demo rigs on a shelf that is new.</summary>
+    /// <summary>Builds the application; <see cref="Prepare"/> then brings the database up to date and lays the demo rigs on a shelf that is new.</summary>
     public static WebApplication Build(string[] args)
     {
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
         var settings = builder.Configuration;
-        string data = Path.GetFullPath(settings["data"] ?? "data");
-        Directory.CreateDirectory(data);
         string? demo = settings["demo"];
         if (demo is not null && !Directory.Exists(demo)) throw new DirectoryNotFoundException($"There is no folder of demo rigs at {Path.GetFullPath(demo)}.");
+        var data = new DataSettings(Path.GetFullPath(settings["data"] ?? "data"), demo);
 
         builder.WebHost.ConfigureKestrel(kestrel =>
         {
             kestrel.Listen(IPAddress.Loopback, settings.GetValue("port", 5210));
-            kestrel.Limits.MaxRequestBodySize = RigFile.MaxBytes + 100_000;
+            kestrel.Limits.MaxRequestBodySize = Guard.MaxBody;
             kestrel.AddServerHeader = false;
         });
-        builder.Services.AddDbContext<ShelfContext>(options => ShelfContext.Configure(options, Path.Combine(data, "warm-conduit.db")));
-        builder.Services.AddScoped<Shelf>();
-        builder.Services.AddSingleton(TimeProvider.System);
-        builder.Services.AddProblemDetails();
-        builder.Services.AddExceptionHandler<ProblemAnswers>();
-        builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
-        builder.Services.ConfigureHttpJsonOptions(options => RigFile.ReadStrictly(options.SerializerOptions));
-        builder.Services.AddOpenApi(OpenApiNames.Configure);
+        var services = builder.Services;
+        services.AddSingleton(data);
+        services.AddDbContext<ShelfContext>(options => ShelfContext.Configure(options, data.Database));
+        services.AddSingleton<RigCache>().AddSingleton<WriteLine>().AddSingleton<ChangeFeed>().AddSingleton<QuestionCache>().AddSingleton<ShelfReady>();
+        services.AddScoped<Shelf>();
+        services.AddSingleton(TimeProvider.System);
+        services.AddProblemDetails();
+        services.AddExceptionHandler<ProblemAnswers>();
+        services.AddRateLimiter(Limits.Configure);
+        services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
+        services.ConfigureHttpJsonOptions(options => RigFile.ReadStrictly(options.SerializerOptions));
+        services.AddOpenApi(OpenApiWords.Configure);
 
         var app = builder.Build();
         app.UseExceptionHandler();
         app.UseStatusCodePages();
-        app.UseLoopbackOnly();
+        app.UseGuard();
+        app.UseRouting();
+        app.UseRateLimiter();
         app.MapOpenApi("/openapi/{documentName}.json");
-        var api = app.MapGroup("/api").AddEndpointFilter<CheckedBodies>().ProducesValidationProblem();
-        RigEndpoints.Map(api);
-        StudyEndpoints.Map(api);
+        var api = app.MapGroup("/api").ProducesValidationProblem();
         UnitEndpoints.Map(api);
+        CatalogueEndpoints.Map(api);
+        ChangeEndpoints.Map(api);
+        var stored = api.MapGroup("").AddEndpointFilter(async (context, next) =>
+        {
+            await context.HttpContext.RequestServices.GetRequiredService<ShelfReady>().Prepare(context.HttpContext.RequestAborted);
+            return await next(context);
+        });
+        RigEndpoints.Map(stored);
+        AnswerEndpoints.Map(stored);
         ServeFrontEnd(app, settings["web"]);
-
-        using var scope = app.Services.CreateScope();
-        var db = scope.ServiceProvider.GetRequiredService<ShelfContext>();
-        bool isNew = !db.Database.GetAppliedMigrations().Any();
-        db.Database.Migrate();
-        if (isNew && demo is not null) LayOutDemo(scope.ServiceProvider.GetRequiredService<Shelf>(), demo);
         return app;
     }
 
-    private static void LayOutDemo(Shelf shelf, string folder)
+    /// <summary>Prepares the data folder. Trouble is told, and does not keep the program from answering: each request says what is wrong until it is cured.</summary>
+    public static async Task Prepare(WebApplication app)
     {
-        foreach (string file in Directory.GetFiles(folder, "*.json").Order())
-            shelf.Add(RigFile.Read(File.ReadAllBytes(file)), "Demo rig", CancellationToken.None).GetAwaiter().GetResult();
+        try
+        {
+            await app.Services.GetRequiredService<ShelfReady>().Prepare(app.Lifetime.ApplicationStopping);
+        }
+        catch (TroubleException)
+        {
+            // Logged where it was met.
+        }
     }
 
     private static void ServeFrontEnd(WebApplication app, string? folder)
@@ -73,11 +89,14 @@ public static class Application
         app.UseStaticFiles(new StaticFileOptions
         {
             FileProvider = files,
-            // Names under assets carry a hash of their content.
-            OnPrepareResponse = context => context.Context.Response.Headers.CacheControl =
-                context.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
+            OnPrepareResponse = SetCaching,
         });
         // Any other address is a place of the front end, but an unknown one of the API is unknown.
-        app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/|openapi/).*$)}", "index.html", new StaticFileOptions { FileProvider = files });
+        app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/|openapi/).*$)}", "index.html", new StaticFileOptions { FileProvider = files, OnPrepareResponse = SetCaching });
     }
+
+    // Names under assets carry a hash of their content; all else may be another file after the next build.
+    private static void SetCaching(StaticFileResponseContext context) => context.Context.Response.Headers.CacheControl =
+        context.Context.Request.Path.StartsWithSegments("/assets") && context.File.Name != "index.html" ? "public, max-age=31536000, immutable" : "no-store";
+
 }

@@ -1,12 +1,13 @@
 using System.Text.Json;
 using Microsoft.AspNetCore.Diagnostics;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies;
 using WarmConduit.Store;
 
 namespace WarmConduit.Server.Hosting;
 
-/// <summary>Turns what users can cause into problem details (RFC 9457) that name the field and the reason.</summary>
-internal sealed class ProblemAnswers : IExceptionHandler
+/// <summary>Turns what users and machines can cause into problem details (RFC 9457) that name the field and the reason.</summary>
+internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExceptionHandler
 {
     public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
     {
@@ -14,14 +15,17 @@ internal sealed class ProblemAnswers : IExceptionHandler
         {
             RigFileException e => Refused(e.Faults),
             BadHttpRequestException { InnerException: JsonException e } => Refused([RigFile.FaultOf(e)]),
+            // A thing of several kinds that does not say which it is.
+            NotSupportedException e when e.Message.Contains(" Path: ", StringComparison.Ordinal) => Refused([RigFile.FaultOf(e)]),
+            // Half a character in a text, which the reader of JSON cannot name.
+            BadHttpRequestException { InnerException: InvalidOperationException } => Refused([new RigFault("body", "it holds text that cannot be read")]),
             BadHttpRequestException { StatusCode: 413 } => Results.Problem(statusCode: 413, title: $"That is larger than {RigFile.MaxBytes / 1_000_000} MB."),
-            BadHttpRequestException e => Results.Problem(statusCode: e.StatusCode, title: "The request could not be read.", detail: e.Message),
-            StaleSaveException e => Results.Problem(
-                statusCode: 409,
-                title: "Somebody else saved this rig meanwhile.",
-                detail: e.KeptAs is { } kept ? $"It is at revision {e.Current}. What you sent is kept as revision {kept}." : $"It is at revision {e.Current}.",
-                extensions: new Dictionary<string, object?> { ["current"] = e.Current, ["keptAs"] = e.KeptAs }),
+            BadHttpRequestException e => Results.Problem(statusCode: e.StatusCode, title: "The request could not be read.", detail: Plain(e.Message)),
+            TooLargeException e => Results.Problem(statusCode: 422, title: "That question is too large.", detail: e.Message),
+            StaleSaveException e => Stale(e),
             OperationCanceledException when httpContext.RequestAborted.IsCancellationRequested => Results.StatusCode(499),
+            OperationCanceledException => Results.Problem(statusCode: 503, title: "That question took too long.", detail: "It was stopped. Ask for less at a time."),
+            _ when TroubleException.Of(exception) is { } trouble => Trouble(trouble),
             _ => null,
         };
         if (answer is null) return false;
@@ -34,4 +38,22 @@ internal sealed class ProblemAnswers : IExceptionHandler
         faults.GroupBy(f => f.Path).ToDictionary(g => g.Key, g => g.Select(f => f.Reason).ToArray()),
         title: "Refused; nothing was changed.",
         detail: $"{faults[0].Path}: {faults[0].Reason}");
+
+    private static IResult Stale(StaleSaveException e) => Results.Problem(
+        statusCode: 409,
+        title: e.Clash.Count > 0 ? "Somebody else changed the same thing meanwhile." : "The rig has moved on meanwhile.",
+        detail: e.KeptAs is { } kept ? $"It is at revision {e.Current}. What you sent is kept as revision {kept}." : $"It is at revision {e.Current}.",
+        extensions: new Dictionary<string, object?> { ["current"] = e.Current, ["keptAs"] = e.KeptAs, ["clash"] = e.Clash.Take(20).ToArray() });
+
+    private IResult Trouble(TroubleException e)
+    {
+        LogTrouble(log, e.Message);
+        return Results.Problem(statusCode: e.Full ? 507 : 503, title: e.Message, detail: "Nothing was changed.");
+    }
+
+    [LoggerMessage(LogLevel.Warning, "{Reason}")]
+    private static partial void LogTrouble(ILogger log, string reason);
+
+    // The framework names its own types.
+    private static string? Plain(string message) => message.Contains('"') || message.Contains("Microsoft", StringComparison.Ordinal) ? null : message;
 }

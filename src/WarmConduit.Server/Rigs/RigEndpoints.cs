@@ -1,58 +1,88 @@
+using System.Text;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using WarmConduit.Core.Rigs;
-using WarmConduit.Core.Studies.Standing;
+using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Units;
 using WarmConduit.Server.Hosting;
 using WarmConduit.Store;
 
 namespace WarmConduit.Server.Rigs;
 
-/// <summary>A rig on the shelf with its verdict.</summary>
-public sealed record ShelfCard(ShelvedRig Shelved, StandingAnswer Standing);
+/// <summary>A card on the shelf. A rig that cannot be read has its reason, and no name of its own.</summary>
+/// <param name="Id">The rig.</param>
+/// <param name="Revision">Its current revision.</param>
+/// <param name="Name">Its name; its id when it cannot be read.</param>
+/// <param name="Unreadable">Why it cannot be read; null when it can.</param>
+/// <param name="Living">Way of living; null when it cannot be read.</param>
+/// <param name="School">Freeze school; null when it cannot be read.</param>
+/// <param name="What">What was done last.</param>
+/// <param name="SavedAt">When.</param>
+public sealed record ShelfCard(string Id, int Revision, string Name, string? Unreadable, WayOfLiving? Living, FreezeSchool? School, Sentence What, DateTimeOffset SavedAt);
 
-/// <summary>A save: the whole document, and the revision it was edited from.</summary>
-public sealed record SaveRequest(int BaseRevision, string What, Rig Rig) : IChecked
-{
-    IEnumerable<RigFault> IChecked.Check()
-    {
-        if (string.IsNullOrWhiteSpace(What) || What.Length > 200) yield return new RigFault("what", "say in 1 to 200 characters what was done");
-        foreach (var fault in CheckedBodies.Of(Rig)) yield return fault;
-    }
-}
+/// <summary>The rigs on the shelf, and those taken off it that can still be brought back.</summary>
+public sealed record ShelfAnswer(IReadOnlyList<ShelfCard> Rigs, IReadOnlyList<RemovedRig> Removed);
 
-/// <summary>An undo or redo, from the revision that is thought to be current.</summary>
-public sealed record MoveRequest(int BaseRevision);
+/// <summary>A rig with its current revision.</summary>
+public sealed record OpenRig(string Id, int Revision, Rig Rig, Sentence What, DateTimeOffset SavedAt);
+
+/// <summary>Edits, and the revision they were made on.</summary>
+/// <param name="Base">That revision.</param>
+/// <param name="Edits">1 to 1000 edits, done in their order, all or none.</param>
+public sealed record EditsRequest(int Base, IReadOnlyList<Edit> Edits);
+
+/// <summary>The revision that is thought to be current.</summary>
+public sealed record BaseRequest(int Base);
+
+/// <summary>What differs between a revision and the current one.</summary>
+/// <param name="Revision">The current revision.</param>
+/// <param name="Effect">What leads to it.</param>
+/// <param name="What">What was done last.</param>
+/// <param name="SavedAt">When.</param>
+public sealed record Since(int Revision, Effect Effect, Sentence What, DateTimeOffset SavedAt);
 
 /// <summary>The shelf of rigs over HTTP.</summary>
 internal static class RigEndpoints
 {
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/schema/rig", () => TypedResults.Ok(RigFile.Schema())).WithTags("Rigs").Produces<JsonNode>();
+        api.MapGet("/schema/rig", () => TypedResults.Ok(RigFile.Schema())).WithName("getRigSchema").WithTags("Rigs").WithSummary("JSON Schema of the rig file.").Produces<JsonNode>();
         var rigs = api.MapGroup("/rigs").WithTags("Rigs");
-        rigs.MapGet("/", async (Shelf shelf, CancellationToken cancel) =>
-            TypedResults.Ok((await shelf.All(cancel)).Select(Card).ToArray()));
-        rigs.MapPost("/", Open).Accepts<Rig>("application/json").Produces<ShelvedRig>(StatusCodes.Status201Created);
-        rigs.MapGet("/{id}", async Task<Results<Ok<ShelfCard>, NotFound>> (string id, Shelf shelf, CancellationToken cancel) =>
-            Found(await shelf.Find(id, cancel) is { } rig ? Card(rig) : null));
-        rigs.MapPut("/{id}", Save).ProducesProblem(StatusCodes.Status409Conflict);
-        rigs.MapDelete("/{id}", async Task<Results<NoContent, NotFound>> (string id, Shelf shelf, CancellationToken cancel) =>
-            await shelf.Remove(id, cancel) ? TypedResults.NoContent() : TypedResults.NotFound());
-        rigs.MapPost("/{id}/undo", async Task<Results<Ok<ShelvedRig>, NotFound>> (string id, MoveRequest move, Shelf shelf, CancellationToken cancel) =>
-            Found(await shelf.Undo(id, move.BaseRevision, cancel))).ProducesProblem(StatusCodes.Status409Conflict);
-        rigs.MapPost("/{id}/redo", async Task<Results<Ok<ShelvedRig>, NotFound>> (string id, MoveRequest move, Shelf shelf, CancellationToken cancel) =>
-            Found(await shelf.Redo(id, move.BaseRevision, cancel))).ProducesProblem(StatusCodes.Status409Conflict);
-        rigs.MapGet("/{id}/revisions", async (string id, Shelf shelf, CancellationToken cancel) => TypedResults.Ok(await shelf.History(id, cancel)));
+        rigs.MapGet("/", async (Shelf shelf, CancellationToken cancel) => TypedResults.Ok(new ShelfAnswer([.. (await shelf.All(cancel)).Select(Card)], await shelf.Removed(cancel))))
+            .WithName("getShelf").WithSummary("Every rig on the shelf as a card, and those that can be brought back.");
+        rigs.MapPost("/", Open).RequireRateLimiting(Limits.Work).Accepts<Rig>("application/json").Produces<OpenRig>(201)
+            .WithName("openRigFile").WithSummary("Puts the rig of a file on the shelf. Files of older versions are brought up to date.");
+        rigs.MapGet("/{id}", async Task<Results<Ok<OpenRig>, NotFound>> (string id, Shelf shelf, CancellationToken cancel) =>
+            await shelf.Find(id, cancel) is { } found ? TypedResults.Ok(Opened(found)) : TypedResults.NotFound())
+            .WithName("getRig").WithSummary("A rig with its current revision.").ProducesProblem(404);
+        rigs.MapPost("/{id}/edits", async Task<Results<Ok<SavedEdits>, NotFound>> (string id, EditsRequest ask, Shelf shelf, CancellationToken cancel) =>
+            Found(await shelf.Save(id, ask.Base, ask.Edits, cancel)))
+            .WithName("saveEdits").WithSummary("Saves edits. On an older base they are carried over where nothing that they touch has changed; else 409 names the clash, and both are kept.")
+            .ProducesProblem(404).ProducesProblem(409);
+        rigs.MapGet("/{id}/since/{revision:int}", SinceRevision).WithName("getSince").WithSummary("What leads from a revision to the current one.").ProducesProblem(404);
+        rigs.MapDelete("/{id}", async Task<Results<NoContent, NotFound>> (string id, [FromQuery] int revision, Shelf shelf, CancellationToken cancel) =>
+            await shelf.Remove(id, revision, cancel) is true ? TypedResults.NoContent() : TypedResults.NotFound())
+            .WithName("removeRig").WithSummary("Takes a rig off the shelf, if the revision is still current. It can be brought back for 30 days.").ProducesProblem(404).ProducesProblem(409);
+        rigs.MapPost("/{id}/bring-back", async Task<Results<Ok<OpenRig>, NotFound>> (string id, Shelf shelf, CancellationToken cancel) =>
+            await shelf.BringBack(id, cancel) is { } back ? TypedResults.Ok(Opened(back)) : TypedResults.NotFound())
+            .WithName("bringRigBack").WithSummary("Brings back a rig that was taken off.").Accepts<object>("application/json").ProducesProblem(404);
+        rigs.MapGet("/{id}/revisions", async (string id, Shelf shelf, CancellationToken cancel) => TypedResults.Ok(await shelf.History(id, cancel)))
+            .WithName("getRevisions").WithSummary("The history of a rig, newest first.");
         rigs.MapGet("/{id}/revisions/{number:int}", async Task<Results<Ok<Rig>, NotFound>> (string id, int number, Shelf shelf, CancellationToken cancel) =>
-            Found(await shelf.Revision(id, number, cancel)));
-        rigs.MapGet("/{id}/file", async Task<Results<FileContentHttpResult, NotFound>> (string id, Shelf shelf, CancellationToken cancel) =>
-            await shelf.Find(id, cancel) is { } found
-                ? TypedResults.File(System.Text.Encoding.UTF8.GetBytes(RigFile.Write(found.Rig)), "application/json", $"{id}.rig.json")
-                : TypedResults.NotFound()).Produces(StatusCodes.Status200OK, contentType: "application/json");
+            Found(await shelf.Revision(id, number, cancel)))
+            .WithName("getRevision").WithSummary("The document of one revision.").ProducesProblem(404);
+        rigs.MapPost("/{id}/revisions/{number:int}/go-back", async Task<Results<Ok<SavedEdits>, NotFound>> (string id, int number, BaseRequest ask, Shelf shelf, CancellationToken cancel) =>
+            Found(await shelf.GoBack(id, number, ask.Base, cancel)))
+            .WithName("goBack").WithSummary("Makes an older revision current again, as a new one.").ProducesProblem(404).ProducesProblem(409);
+        rigs.MapPost("/{id}/revisions/{number:int}/copy", Copy).WithName("copyRevision").WithSummary("Puts a revision on the shelf as a rig of its own.").Accepts<object>("application/json").Produces<OpenRig>(201).ProducesProblem(404);
+        rigs.MapGet("/{id}/file", File).Produces(200, contentType: "application/json").WithName("getRigFile").WithSummary("The rig as a file; one that cannot be read, just as it is stored.").ProducesProblem(404);
     }
 
-    private static ShelfCard Card(ShelvedRig shelved) => new(shelved, StandingStudy.Ask(shelved.Rig));
+    private static ShelfCard Card(ShelvedRig s) => new(s.Id, s.Revision, s.Rig?.Name ?? s.Id, s.Unreadable, s.Rig?.Brief.Living, s.Rig?.Brief.School, s.What, s.SavedAt);
+
+    private static OpenRig Opened(ShelvedRig s) =>
+        new(s.Id, s.Revision, s.Rig ?? throw new RigFileException([new RigFault("file", $"this rig cannot be read: {s.Unreadable}")]), s.What, s.SavedAt);
 
     private static async Task<IResult> Open(HttpRequest request, Shelf shelf, CancellationToken cancel)
     {
@@ -60,14 +90,25 @@ internal static class RigEndpoints
         using var bytes = new MemoryStream();
         await request.Body.CopyToAsync(bytes, cancel);
         var rig = RigFile.Read(bytes.GetBuffer().AsSpan(0, (int)bytes.Length));
-        var added = await shelf.Add(rig, "Opened from a file", cancel);
-        return TypedResults.Created($"/api/rigs/{added.Rig.Id}", added);
+        return Created(await shelf.Add(rig, "Opened from a file", cancel));
     }
 
-    private static async Task<Results<Ok<ShelvedRig>, NotFound, ValidationProblem>> Save(string id, SaveRequest save, Shelf shelf, CancellationToken cancel)
+    private static async Task<IResult> Copy(string id, int number, Shelf shelf, CancellationToken cancel) =>
+        await shelf.Revision(id, number, cancel) is { } rig ? Created(await shelf.Add(rig, $"Copied from revision {number} of {rig.Name}", cancel)) : Results.NotFound();
+
+    private static Created<OpenRig> Created(ShelvedRig added) => TypedResults.Created($"/api/rigs/{added.Id}", Opened(added));
+
+    private static async Task<Results<Ok<Since>, NotFound>> SinceRevision(string id, int revision, Shelf shelf, CancellationToken cancel)
     {
-        if (save.Rig.Id != id) throw new RigFileException([new RigFault("rig.id", "it is not the id in the address")]);
-        return await shelf.Save(save.Rig, save.BaseRevision, save.What, cancel) is { } saved ? TypedResults.Ok(saved) : TypedResults.NotFound();
+        if (await shelf.Find(id, cancel) is not { } now || await shelf.Revision(id, revision, cancel) is not { } then) return TypedResults.NotFound();
+        return TypedResults.Ok(new Since(now.Revision, RigDiff.Between(then, Opened(now).Rig), now.What, now.SavedAt));
+    }
+
+    private static async Task<Results<FileContentHttpResult, NotFound>> File(string id, Shelf shelf, CancellationToken cancel)
+    {
+        if (await shelf.Find(id, cancel) is not { } found) return TypedResults.NotFound();
+        byte[] bytes = found.Rig is { } rig ? Encoding.UTF8.GetBytes(RigFile.Write(rig)) : (await shelf.Raw(id, cancel))!;
+        return TypedResults.File(bytes, "application/json", $"{id}.rig.json");
     }
 
     private static Results<Ok<T>, NotFound> Found<T>(T? value)

@@ -16,7 +16,7 @@ internal static class UnitEndpoints
     public static void Map(IEndpointRouteBuilder api)
     {
         var units = api.MapGroup("/units").WithTags("Units");
-        units.MapGet("/", () => TypedResults.Ok(UnitTable.PrintRules));
+        units.MapGet("/", () => TypedResults.Ok(UnitTable.PrintRules)).WithName("getPrintRules").WithSummary("How quantities are printed, in both systems.");
         units.MapPost("/parse", IResult (ParseRequest ask) =>
         {
             if (ask.Text.Length > 100) return ProblemAnswers.Refused([new RigFault("text", "it is longer than 100 characters")]);
@@ -29,6 +29,6 @@ internal static class UnitEndpoints
             {
                 return ProblemAnswers.Refused([new RigFault("text", $"{e.Message} (at character {e.Position + 1})")]);
             }
-        }).Produces<ParseAnswer>();
+        }).Produces<ParseAnswer>().WithName("parseQuantity").WithSummary("Reads a quantity as people write it, in either system.");
     }
 }

@@ -2,7 +2,6 @@ using WarmConduit.Core.Advice;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
-using WarmConduit.Core.Studies.Bench;
 using WarmConduit.Core.Tests.Studies;
 using WarmConduit.Core.Units;
 
@@ -13,7 +12,7 @@ public class AdviserTests
 {
     private static readonly Conditions Mild = new(5, 0, false, 10, WaterState.Drained, 22, 8, Attitude.Level);
 
-    private static IReadOnlyList<Finding> Ask(RigBuilder rig, Conditions? night = null) => BenchStudy.Ask(rig.Build(), night ?? Mild).Findings;
+    private static IReadOnlyList<Finding> Ask(RigBuilder rig, Conditions? night = null) => rig.Build().Findings(night ?? Mild);
 
     private static RigBuilder Falling(double top, double foot, params Point3[] via) => new RigBuilder()
         .Part("tap", "tee", ("end", 0, 0, top))
@@ -24,20 +23,20 @@ public class AdviserTests
     public void A_sound_line_on_a_mild_night_is_not_spoken_of() => Assert.Empty(Ask(Falling(0.5, 0.2)));
 
     [Theory]
-    [InlineData(0.05, Weight.Warning)]
-    [InlineData(0.045, Weight.Note)]
+    [InlineData(0.05, Severity.Warning)]
+    [InlineData(0.045, Severity.Note)]
     [InlineData(0.20, null)]
-    public void A_flat_line_weighs_by_how_flat_it_is(double drop, Weight? weight)
+    public void A_flat_line_weighs_by_how_flat_it_is(double drop, Severity? weight)
     {
         // 0.045 m in 3 m is 1.5 %: tolerated. 0.05 m in two unequal parts leaves one of them dead level.
         var rig = drop == 0.05 ? Falling(0.25, 0.2, new Point3(1, 0, 0.2)) : Falling(0.2 + drop, 0.2);
         var flat = Ask(rig).SingleOrDefault(f => f.Kind == FindingKind.FlatRun);
-        Assert.Equal(weight, flat?.Weight);
+        Assert.Equal(weight, flat?.Severity);
         if (flat is null) return;
         Assert.Equal(["line"], flat.RunIds);
-        Assert.Equal(Quantity.Fall, flat.Number.Quantity);
+        Assert.Equal(Quantity.Fall, flat.Number!.Quantity);
         Assert.Equal(0.02, flat.Reason.Values[^1].Value);
-        Assert.Equal("line", flat.Place.RunId);
+        Assert.Equal("line", flat.Place!.RunId);
     }
 
     [Fact]
@@ -57,12 +56,12 @@ public class AdviserTests
     public void A_pool_names_its_crest_its_depth_and_the_place_for_a_drain()
     {
         var pool = Ask(Falling(0.6, 0.1, new Point3(1, 0, 0.2), new Point3(2, 0, 0.3))).First(f => f.Kind == FindingKind.Pool);
-        Assert.Equal(Weight.Fault, pool.Weight);
+        Assert.Equal(Severity.Fault, pool.Severity);
         Assert.Equal("line", pool.Title);
-        Assert.Equal(1, pool.Place.PointIndex);
+        Assert.Equal("b1", pool.Place!.PointId);
         Assert.Contains("line, bend 2", pool.Reason.Text);
         Assert.Equal(0.1, pool.Reason.Values[0].Value!.Value, 9);
-        Assert.Equal(pool.Number.Value!.Value, pool.Why.Inputs.Sum(i => i.Value.Value!.Value), 9);
+        Assert.Equal(pool.Number!.Value!.Value, pool.Why!.Inputs.Sum(i => i.Value.Value!.Value), 9);
     }
 
     [Fact]
@@ -77,7 +76,7 @@ public class AdviserTests
     {
         var rig = new RigBuilder()
             .Part("tap", "tee", ("end", 0, 0, 0.9))
-            .Part("cock", "ball-valve", ValveState.Closed, ("a", 1, 0, 0.5), ("b", 1.1, 0, 0.49))
+            .Part("cock", "ball-valve", "closed", ("a", 1, 0, 0.5), ("b", 1.1, 0, 0.49))
             .Part("foot", "drain-cock", ("in", 2, 0, 0.1))
             .Run("above", "tap.end", "cock.a")
             .Run("below", "cock.b", "foot.in");
@@ -95,7 +94,7 @@ public class AdviserTests
             .Part("foot", "drain-cock", ("in", 1, 0.25, 0.02)).Run("out", "tank.outlet", "foot.in");
         Assert.DoesNotContain(Ask(Tank(0.2005)), f => f.Title == "tank");
         var kept = Ask(Tank(0.22)).Single(f => f.Title == "tank");
-        Assert.Equal(5, kept.Number.Value!.Value, 0.05);
+        Assert.Equal(5, kept.Number!.Value!.Value, 0.05);
         Assert.Equal(50, kept.Reason.Values[1].Value!.Value, 0.01);
     }
 
@@ -104,10 +103,10 @@ public class AdviserTests
     {
         var rig = Falling(0.5, 0.2).Part("filter", "filter", ("in", 1, 1, 0.5));
         var mild = Assert.Single(Ask(rig));
-        Assert.Equal((FindingKind.KeepsWater, Weight.Warning), (mild.Kind, mild.Weight));
+        Assert.Equal((FindingKind.KeepsWater, Severity.Warning), (mild.Kind, mild.Severity));
         Assert.Contains("Unscrew its bowl", mild.Reason.Text);
         var cold = Assert.Single(Ask(rig, Mild with { OutdoorC = -12 }));
-        Assert.Equal((FindingKind.FirstIce, Weight.Fault), (cold.Kind, cold.Weight));
+        Assert.Equal((FindingKind.FirstIce, Severity.Fault), (cold.Kind, cold.Severity));
         Assert.Contains("Unscrew its bowl", cold.Reason.Text);
     }
 
@@ -121,8 +120,8 @@ public class AdviserTests
             .Run("large", "tee.b", "foot.in", new Point3(3, 0, 0.2), new Point3(4, 0, 0.5))
             .Part("filter", "filter", ("in", 1, 1, 0.5)).Part("strainer", "strainer", ("in", 2, 1, 0.5)).Part("hose", "shower-hose", ("in", 3, 1, 0.5));
         var findings = Ask(rig, Mild with { OutdoorC = -12 });
-        Assert.Equal(findings.Select(f => f.Weight).Order(), findings.Select(f => f.Weight));
+        Assert.Equal(findings.Select(f => f.Severity).Order(), findings.Select(f => f.Severity));
         Assert.Equal(["large", "small"], findings.Where(f => f.Kind == FindingKind.Pool).Select(f => f.Title));
-        Assert.Equal(["strainer", "filter"], findings.Where(f => f.Kind == FindingKind.FirstIce && f.Weight == Weight.Fault).Select(f => f.Title));
+        Assert.Equal(["strainer", "filter"], findings.Where(f => f.Kind == FindingKind.FirstIce && f.Severity == Severity.Fault).Select(f => f.Title));
     }
 }

@@ -104,7 +104,7 @@ public class SpoiltQuestionTests
                 {
                     if (Spoil.HasNaN(ask(spoilt))) wrong.Add($"{where}: NaN");
                 }
-                catch (Exception e) when (e is LevelNetworkException or NightNetworkException or FlowNetworkException)
+                catch (Exception e) when (e is LevelNetworkException or HeatNetworkException or FlowNetworkException)
                 {
                     met.Add(where);
                 }

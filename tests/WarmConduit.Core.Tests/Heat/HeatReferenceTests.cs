@@ -39,8 +39,8 @@ public class HeatReferenceTests
     {
         static WallLayer[] Layers(JsonElement c, string name) =>
             [.. c.Rows(name).Select(l => new WallLayer(l.Num("thickness_m"), l.Num("conductivity_W_mK")))];
-        double outer = 1 / Film.OuterWallWPerM2K(c.Num("windSpeed_m_s"), c.Num("outerEmissivity"), c.Num("meanOuterTemperature_C"));
-        double inner = Wall.InnerFilmM2KPerW(Enum.Parse<HeatFlow>(c.Text("heatFlow"), ignoreCase: true));
+        double outer = 1 / SurfaceCoefficient.OuterWallWPerM2K(c.Num("windSpeed_m_s"), c.Num("outerEmissivity"), c.Num("meanOuterTemperature_C"));
+        double inner = Wall.InnerSurfaceM2KPerW(Enum.Parse<HeatFlow>(c.Text("heatFlow"), ignoreCase: true));
         double u = Wall.TransmittanceWPerM2K(Layers(c, "layers"), Layers(c, "bridgeLayers"), c.Num("bridgeFraction", 0), inner, outer);
         check.Near("U", expected.Num("transmittance_W_m2K"), u, 0.005);
     });

@@ -23,16 +23,16 @@ public class HeatTests
     public void The_film_of_the_worst_wind_never_falls_as_the_wind_rises_and_is_never_under_that_of_a_lower_wind() =>
         Gen.Select(Gen.Double[0.005, 0.2], Gen.Double[0, 40], Gen.Double[-30, 30], Gen.Double[0, 30], Gen.Double[0, 1]).Sample((d, surface, air, wind, share) =>
         {
-            double At(double v, double emissivity = 0.9) => Film.CylinderWPerM2K(d, surface, air, v, emissivity);
-            double worst = Film.WorstWindMPerS(d, wind);
+            double At(double v, double emissivity = 0.9) => SurfaceCoefficient.CylinderWPerM2K(d, surface, air, v, emissivity);
+            double worst = SurfaceCoefficient.WorstWindMPerS(d, wind);
             Assert.InRange(worst, 0, wind);
             Assert.True(double.IsFinite(At(worst)) && At(worst) > 0 && At(worst, 0.2) < At(worst));
             Assert.True(At(worst) >= At(share * wind) - 1e-9);
-            Assert.True(At(Film.WorstWindMPerS(d, wind + share)) >= At(worst) - 1e-9);
+            Assert.True(At(SurfaceCoefficient.WorstWindMPerS(d, wind + share)) >= At(worst) - 1e-9);
         });
 
     [Fact]
-    public void Radiation_near_room_temperature_is_some_five_watts_a_kelvin() => Assert.Equal(5.1, Film.RadiationWPerM2K(20, 0, 0.98), 0.2);
+    public void Radiation_near_room_temperature_is_some_five_watts_a_kelvin() => Assert.Equal(5.1, SurfaceCoefficient.RadiationWPerM2K(20, 0, 0.98), 0.2);
 
     [Fact]
     public void Metal_ribs_spoil_a_wall_and_more_layers_mend_it()

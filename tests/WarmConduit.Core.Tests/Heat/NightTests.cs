@@ -202,7 +202,7 @@ public class NightTests
     [Fact]
     public void Nights_that_make_no_sense_are_refused_with_their_place()
     {
-        string Refused(NightNetwork network) => Assert.Throws<NightNetworkException>(() => NightEngine.Run(network)).Place;
+        string Refused(NightNetwork network) => Assert.Throws<HeatNetworkException>(() => NightEngine.Run(network)).Place;
         Assert.Equal("run", Refused(Plain with { Bodies = [Pipe("run", new NightContact("attic", 1))] }));
         Assert.Equal("run", Refused(Plain with { Bodies = [Pipe("run", new NightContact("garage", double.NaN))] }));
         Assert.Equal("run", Refused(Plain with { Bodies = [Pipe("run", new NightContact("run", 1))] }));
@@ -213,8 +213,8 @@ public class NightTests
         Assert.Equal("living-living", Refused(Plain with { Openings = [new("living", "living", 1, 1)] }));
         Assert.Equal("hatch", Refused(Plain with { Bodies = [Pipe("run", new NightContact("garage", 1)), Pipe("hatch", new NightContact("run", 1e9))] }));
         Assert.Equal("end", Refused(Plain with { EndS = 1e300 }));
-        Assert.Equal("reports", Assert.Throws<NightNetworkException>(() => NightOptions.Every(0, Hour)).Place);
-        Assert.Equal("reports", Assert.Throws<NightNetworkException>(() => NightEngine.Run(Plain, new NightOptions(ReportS: [Hour, 0]))).Place);
+        Assert.Equal("reports", Assert.Throws<HeatNetworkException>(() => NightOptions.Every(0, Hour)).Place);
+        Assert.Equal("reports", Assert.Throws<HeatNetworkException>(() => NightEngine.Run(Plain, new NightOptions(ReportS: [Hour, 0]))).Place);
         Assert.Equal("end", Refused(Plain with { EndS = double.PositiveInfinity }));
     }
 }

@@ -8,6 +8,8 @@ public class RigCheckTests
 {
     private static readonly Rig Good = RigFileTests.Sparrow;
 
+    private static readonly RigIndex Index = new(Good);
+
     private static Rig Runs(Func<Run, Run> change) => Good with { Runs = [change(Good.Runs[0]), .. Good.Runs.Skip(1)] };
 
     private static Rig Parts(Func<Part, Part> change) => Good with { Parts = [change(Good.Parts[0]), .. Good.Parts.Skip(1)] };
@@ -23,8 +25,8 @@ public class RigCheckTests
         { "brief.lowestC", Good with { Brief = Good.Brief with { LowestC = -90 } } },
         { "brief.leastFall", Good with { Brief = Good.Brief with { LeastFall = double.NaN } } },
         { "runs[0].pipe", Runs(r => r with { Pipe = "straw" }) },
-        { "runs[0].via[0].zM", Runs(r => r with { Via = [new Point3(0, 0, double.PositiveInfinity)] }) },
-        { "runs[0].via[0].xM", Runs(r => r with { Via = [new Point3(900, 0, 0)] }) },
+        { "runs[0].bends[0].at.zM", Runs(r => r with { Bends = [new Bend("b1", new Point3(0, 0, double.PositiveInfinity))] }) },
+        { "runs[0].bends[0].at.xM", Runs(r => r with { Bends = [new Bend("b1", new Point3(900, 0, 0))] }) },
         { "runs[0].insulation.material", Runs(r => r with { Insulation = new Sleeve("cheese", 0.01) }) },
         { "runs[0].insulation.thicknessM", Runs(r => r with { Insulation = new Sleeve("xps", 4) }) },
         { "runs[0].clipSpacingM", Runs(r => r with { ClipSpacingM = 0 }) },
@@ -39,13 +41,12 @@ public class RigCheckTests
         { "parts[0].box.size.yM", Parts(p => p with { Box = p.Box with { Size = new Point3(1, 0, 1) } }) },
         { "parts[0].ports[1].id", Parts(p => p with { Ports = [p.Ports[0], p.Ports[0], .. p.Ports.Skip(1)] }) },
         { "parts[0].ports", Parts(p => p with { Stock = "pump" }) },
-        { "shell.zones", Good with { Shell = Good.Shell with { Zones = [] } } },
         { "shell.zones[1].id", Zones(z => z with { Id = Good.Shell.Zones[1].Id }) },
         { "shell.zones[0].airChangesPerHour", Zones(z => z with { AirChangesPerHour = -3 }) },
         { "shell.zones[0].heater.powerW", Zones(z => z with { Heater = new ZoneHeater(1e9, 18) }) },
         { "shell.zones[0].faces[0].towards", Zones(z => z with { Faces = [z.Faces[0] with { Towards = z.Id }] }) },
         { "shell.zones[0].faces[0].layers[0].material", Zones(z => z with { Faces = [z.Faces[0] with { Layers = [new FaceLayer("felt", 0.1)] }] }) },
-        { "shell.zones[0].openings[0].towards", Zones(z => z with { Openings = [new Opening("moon", 0.1, 0.1)] }) },
+        { "shell.zones[0].openings[0].towards", Zones(z => z with { Openings = [new Opening("o", "moon", 0.1, 0.1)] }) },
     };
 
     [Theory]
@@ -68,16 +69,16 @@ public class RigCheckTests
     [Fact]
     public void A_place_belongs_to_the_smallest_zone_around_it_and_a_run_starts_and_ends_at_its_ports()
     {
-        Assert.Equal("hatch", Good.ZoneAt(new Point3(0.1, 1.6, 0.4))!.Id);
-        Assert.Equal("garage", Good.ZoneAt(new Point3(0.5, 0.5, 0.4))!.Id);
-        Assert.Equal("living", Good.ZoneAt(new Point3(1.5, 0.8, 1.2))!.Id);
-        Assert.Null(Good.ZoneAt(new Point3(-1, 0, 0.5)));
+        Assert.Equal("hatch", Index.ZoneAt(new Point3(0.1, 1.6, 0.4))!.Id);
+        Assert.Equal("garage", Index.ZoneAt(new Point3(0.5, 0.5, 0.4))!.Id);
+        Assert.Equal("living", Index.ZoneAt(new Point3(1.5, 0.8, 1.2))!.Id);
+        Assert.Null(Index.ZoneAt(new Point3(-1, 0, 0.5)));
         var run = Good.Runs.Single(r => r.Id == "kitchen-cold");
-        var course = Good.CourseOf(run);
-        Assert.Equal(Good.PartOf("tee-main").PortAt("b"), course[0]);
-        Assert.Equal(Good.PartOf("mixer").PortAt("cold"), course[^1]);
-        Assert.Equal(run.Via, course.Skip(1).SkipLast(1));
-        Assert.Null(Good.PartOf("mixer").PortAt("nowhere"));
+        var course = Index.CourseOf(run);
+        Assert.Equal(Index.Part("tee-main").PortAt("b"), course[0]);
+        Assert.Equal(Index.Part("mixer").PortAt("cold"), course[^1]);
+        Assert.Equal(run.Bends.Select(b => b.At), course.Skip(1).SkipLast(1));
+        Assert.Null(Index.Part("mixer").PortAt("nowhere"));
     }
 
     [Fact]

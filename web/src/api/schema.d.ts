@@ -4,735 +4,6 @@
  */
 
 export interface paths {
-    "/api/schema/rig": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["JsonNode"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/catalogue": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["CatalogueAnswer"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rigs": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ShelfCard"][];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["Rig"];
-                };
-            };
-            responses: {
-                /** @description Created */
-                201: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ShelvedRig"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rigs/{id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: string;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ShelfCard"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                    };
-                };
-                /** @description Not Found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content?: never;
-                };
-            };
-        };
-        put: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: string;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["SaveRequest"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ShelvedRig"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                    };
-                };
-                /** @description Not Found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content?: never;
-                };
-                /** @description Conflict */
-                409: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["ProblemDetails"];
-                    };
-                };
-            };
-        };
-        post?: never;
-        delete: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: string;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description No Content */
-                204: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content?: never;
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                    };
-                };
-                /** @description Not Found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content?: never;
-                };
-            };
-        };
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rigs/{id}/undo": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: string;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["MoveRequest"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ShelvedRig"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                    };
-                };
-                /** @description Not Found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content?: never;
-                };
-                /** @description Conflict */
-                409: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["ProblemDetails"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rigs/{id}/redo": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: string;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["MoveRequest"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ShelvedRig"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                    };
-                };
-                /** @description Not Found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content?: never;
-                };
-                /** @description Conflict */
-                409: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["ProblemDetails"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rigs/{id}/revisions": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: string;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["RevisionLine"][];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rigs/{id}/revisions/{number}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: string;
-                    number: number;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["Rig"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                    };
-                };
-                /** @description Not Found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content?: never;
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rigs/{id}/file": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: string;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content?: never;
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                    };
-                };
-                /** @description Not Found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content?: never;
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/studies/drain-down": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["DrainRequest"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["DrainDownAnswer"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/studies/freeze-ladder": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["StudyRequest"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["FreezeLadderAnswer"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/studies/bench": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["StudyRequest"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["BenchAnswer"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/units": {
         parameters: {
             query?: never;
@@ -740,35 +11,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["PrintRule"][];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                    };
-                };
-            };
-        };
+        /** How quantities are printed, in both systems. */
+        get: operations["getPrintRules"];
         put?: never;
         post?: never;
         delete?: never;
@@ -786,39 +30,248 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["ParseRequest"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ParseAnswer"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                    };
-                };
-            };
+        /** Reads a quantity as people write it, in either system. */
+        post: operations["parseQuantity"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
+        /** Pipes, solids, stock parts, standard scenarios and numbers of the trade, each with its source. */
+        get: operations["getCatalogue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Server-sent events of every change on the shelf, of all rigs: one stream is enough for all windows of a browser. */
+        get: operations["listenChanges"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schema/rig": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** JSON Schema of the rig file. */
+        get: operations["getRigSchema"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Answer without saving: what the edits would do, and what the studies say of the rig then. */
+        post: operations["askAnswers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every rig on the shelf as a card, and those that can be brought back. */
+        get: operations["getShelf"];
+        put?: never;
+        /** Puts the rig of a file on the shelf. Files of older versions are brought up to date. */
+        post: operations["openRigFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A rig with its current revision. */
+        get: operations["getRig"];
+        put?: never;
+        post?: never;
+        /** Takes a rig off the shelf, if the revision is still current. It can be brought back for 30 days. */
+        delete: operations["removeRig"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Saves edits. On an older base they are carried over where nothing that they touch has changed; else 409 names the clash, and both are kept. */
+        post: operations["saveEdits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/since/{revision}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What leads from a revision to the current one. */
+        get: operations["getSince"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings back a rig that was taken off. */
+        post: operations["bringRigBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The history of a rig, newest first. */
+        get: operations["getRevisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/revisions/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The document of one revision. */
+        get: operations["getRevision"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/revisions/{number}/go-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes an older revision current again, as a new one. */
+        post: operations["goBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/revisions/{number}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a revision on the shelf as a rig of its own. */
+        post: operations["copyRevision"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The rig as a file; one that cannot be read, just as it is stored. */
+        get: operations["getRigFile"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -829,80 +282,341 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A box that both hands reach once the rig is built: behind a hatch, a door, a panel that comes off. */
+        Access: {
+            id: string;
+            name: string;
+            box: components["schemas"]["Box"];
+        };
+        /** @description What the rules found. */
+        AdviceAnswer: {
+            /** @description Most severe first; at most 400. */
+            findings: components["schemas"]["Finding"][];
+            /**
+             * Format: int32
+             * @description How many there are in all.
+             */
+            count: number;
+        };
+        /** @description What was asked for, and only that. */
+        AnswersAnswer: {
+            conditions: components["schemas"]["Conditions"];
+            effect: null | components["schemas"]["Effect"];
+            /** @description The answers by name. */
+            answers: {
+                drainDown?: components["schemas"]["DrainDownAnswer"];
+                freezeLadder?: components["schemas"]["FreezeLadderAnswer"];
+                rungWhy?: components["schemas"]["RungWhyAnswer"];
+                standing?: components["schemas"]["StandingAnswer"];
+                advice?: components["schemas"]["AdviceAnswer"];
+            };
+        };
+        /** @description A question that saves nothing: of a saved rig (Id and Base) or of one sent along (Rig), with edits on top of it. */
+        AnswersRequest: {
+            /** @description Names of the answers wanted, 1 to 10. */
+            wanted: string[];
+            /** @description The saved rig. */
+            id?: null | string;
+            /**
+             * Format: int32
+             * @description The revision of it that is meant.
+             */
+            base?: null | number;
+            rig?: null | components["schemas"]["Rig"];
+            /** @description Edits to think of as done. */
+            edits?: null | components["schemas"]["Edit"][];
+            conditions?: null | components["schemas"]["Conditions"];
+            /** @description The one thing a question for a reason is about. */
+            about?: null | string;
+        };
+        /** @description How the vehicle stands; within 15° each way. */
         Attitude: {
             /** Format: double */
             pitchDeg: number;
             /** Format: double */
             rollDeg: number;
         };
-        BenchAnswer: {
-            drain: components["schemas"]["DrainDownAnswer"];
-            ladder: components["schemas"]["FreezeLadderAnswer"];
-            findings: components["schemas"]["Finding"][];
+        /**
+         * @description An axis of the vehicle.
+         * @enum {unknown}
+         */
+        Axis: "x" | "y" | "z";
+        /** @description The revision that is thought to be current. */
+        BaseRequest: {
+            /** Format: int32 */
+            base: number;
         };
+        /** @description A bend of a run: its id, unique in the run, and its invert in metres. */
+        Bend: {
+            id: string;
+            at: components["schemas"]["Point3"];
+        };
+        /** @description An upright box: At is its lowest, rearmost, kerb-side corner; Size its three edges, metres. */
         Box: {
             at: components["schemas"]["Point3"];
             size: components["schemas"]["Point3"];
         };
+        /** @description What it shall do. */
         Brief: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Number of people.
+             */
             people: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Days a fill shall last.
+             */
             daysBetweenFills: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Use, litres per person and day.
+             */
             litresPerPersonDay: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Lowest outdoor temperature to stand, °C.
+             */
             lowestC: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Wind on that night, m/s.
+             */
             windMPerS: number;
-            /** Format: int32 */
-            nightsWithoutHeat: number;
+            /**
+             * Format: double
+             * @description Hours it must stand without heat.
+             */
+            hoursWithoutHeat: number;
             living: components["schemas"]["WayOfLiving"];
             school: components["schemas"]["FreezeSchool"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Least fall of a line that drains itself, metres per metre (0.02 is 1/4 in per foot).
+             */
             leastFall: number;
         };
+        /** @description Pipes, solids and parts from stock, the standard scenarios, and the numbers of the trade that screens use. */
         CatalogueAnswer: {
             pipes: components["schemas"]["PipeStock"][];
             solids: components["schemas"]["SolidStock"][];
             parts: components["schemas"]["StockPart"][];
+            scenarios: components["schemas"]["Scenario"][];
+            numbers: components["schemas"]["TradeNumbers"];
         };
+        /**
+         * @description What happened to a rig on the shelf.
+         * @enum {unknown}
+         */
+        ChangeKind: "added" | "saved" | "removed";
+        /** @description The night; left out: that of the brief. */
         Conditions: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Outdoor temperature, °C, all night; -60 to 50.
+             */
             outdoorC: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Wind, m/s; 0 to 60.
+             */
             windMPerS: number;
+            /** @description Whether the zone heaters run. */
             heatOn: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Water temperature at the start, °C; 0 to 95.
+             */
             startWaterC: number;
             water: components["schemas"]["WaterState"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Hour of the day at which the night starts, 0..24.
+             */
             startHour: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Length of the night until morning, h; 0.5 to 240.
+             */
             hours: number;
             parked: components["schemas"]["Attitude"];
+            /** @description The scenario in which it is drained and left; left out: the rig's drain scenario. */
+            scenarioId?: null | string;
+            /** @description How full tanks are at the start; one that is not named is as full as its stock usually is. */
+            tankLevels?: null | components["schemas"]["TankLevel"][];
         };
+        /** @description Water retained after draining, once what is done by hand on leaving is done. Volumes in litres, heights over ground of the vehicle as parked, in metres. */
         DrainDownAnswer: {
-            /** Format: double */
-            totalL: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description All retained water: in pools, in vessels and in parts that keep it.
+             */
+            retainedL: number;
+            /**
+             * Format: double
+             * @description Of it, in pipes and hoses.
+             */
             inRunsL: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of it, all that no part keeps by design: what the pools hold, and rests too small to name.
+             */
             inPoolsL: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of it, in parts that keep their water by design and are not emptied by hand.
+             */
             byDesignL: number;
-            /** Format: double */
-            filmL: number;
+            /**
+             * Format: double
+             * @description What is taken out by hand; not in the total.
+             */
+            byHandL: number;
+            /**
+             * Format: double
+             * @description Residual water: beads and film in runs flatter than the least fall; an estimate, not in the total.
+             */
+            residualL: number;
+            /** @description Water that stays together in one place, most first. */
             pools: components["schemas"]["PoolAnswer"][];
+            /** @description Every run, in order of id. */
             runs: components["schemas"]["RunDrain"][];
+            /** @description Every part that holds water when full, in order of id. */
             parts: components["schemas"]["PartDrain"][];
+            /** @description Every opening that lets water out. */
             drains: components["schemas"]["Place"][];
         };
-        DrainRequest: {
-            rig: components["schemas"]["Rig"];
-            parked: components["schemas"]["Attitude"];
+        /** @description One thing done to a rig, as data. This vocabulary is closed: whatever changes a rig, from a drag to an import, is a list of these. Things are named by paths of ids: parts/pump, runs/kitchen-cold/bends/b2, shell/zones/garage/faces/floor, brief, rig. Ids of new things come with the edit. Lengths in metres. */
+        Edit: components["schemas"]["EditPlacePart"] | components["schemas"]["EditMoveThings"] | components["schemas"]["EditTurnPart"] | components["schemas"]["EditMirrorPart"] | components["schemas"]["EditCopyPart"] | components["schemas"]["EditAddThing"] | components["schemas"]["EditChangeThing"] | components["schemas"]["EditRemoveThing"] | components["schemas"]["EditRouteRun"] | components["schemas"]["EditInsertBend"] | components["schemas"]["EditPutTee"] | components["schemas"]["EditSetPosition"] | components["schemas"]["EditInsertFragment"] | components["schemas"]["EditRestore"];
+        /** @description Adds a whole thing to a list: parts, runs, scenarios, byHand, prices, shell/zones, shell/obstacles, shell/keepOuts, shell/access, and the lists inside of things, such as shell/zones/garage/openings. */
+        EditAddThing: {
+            /** @enum {string} */
+            kind?: "add";
+            list: string;
+            value: components["schemas"]["JsonObject"];
         };
+        /** @description Sets fields of a thing; a field that may be left out is taken away by null. An id never changes. */
+        EditChangeThing: {
+            /** @enum {string} */
+            kind?: "change";
+            thing: string;
+            values: components["schemas"]["JsonObject"];
+        };
+        /** @description Puts a copy of a part beside it, joined to nothing. */
+        EditCopyPart: {
+            /** @enum {string} */
+            kind?: "copy";
+            partId: string;
+            newId: string;
+            name: string;
+            by: components["schemas"]["Point3"];
+        };
+        /** @description Puts a bend into a run, after the bend After, or first where that is null. */
+        EditInsertBend: {
+            /** @enum {string} */
+            kind?: "insertBend";
+            runId: string;
+            bend: components["schemas"]["Bend"];
+            after: null | string;
+        };
+        /** @description Inserts parts and runs that belong together. Ends may also lead to what is in the rig already. */
+        EditInsertFragment: {
+            /** @enum {string} */
+            kind?: "fragment";
+            name: string;
+            parts: components["schemas"]["Part"][];
+            runs: components["schemas"]["Run"][];
+        };
+        /** @description Mirrors a part in its own middle, along an axis of the vehicle. */
+        EditMirrorPart: {
+            /** @enum {string} */
+            kind?: "mirror";
+            partId: string;
+            axis: components["schemas"]["Axis"];
+        };
+        /** @description Moves parts (ports and all), bends, loose ends (runs/x/from, runs/x/to), zones, obstacles, keep-outs and access together. */
+        EditMoveThings: {
+            /** @enum {string} */
+            kind?: "move";
+            things: string[];
+            by: components["schemas"]["Point3"];
+        };
+        /** @description Places a part from stock, complete with its ports, its lowest, rearmost, kerb-side corner at At. */
+        EditPlacePart: {
+            /** @enum {string} */
+            kind?: "place";
+            partId: string;
+            stock: string;
+            name: string;
+            at: components["schemas"]["Point3"];
+            orientation?: null | components["schemas"]["Orientation"];
+        };
+        /** @description Puts a tee into a run at At, after the bend After (null: before the first). The run then ends at the tee, and a new run like it goes on from there. */
+        EditPutTee: {
+            /** @enum {string} */
+            kind?: "tee";
+            runId: string;
+            after: null | string;
+            at: components["schemas"]["Point3"];
+            teeId: string;
+            teeName: string;
+            newRunId: string;
+        };
+        /** @description Removes a thing and what hangs on it: with a part or port its runs, its settings and what is done to it by hand; with a zone the faces and openings of others towards it. */
+        EditRemoveThing: {
+            /** @enum {string} */
+            kind?: "remove";
+            thing: string;
+        };
+        /** @description Puts values, and things added and removed, as Effect has them: the way back from any edit. */
+        EditRestore: {
+            /** @enum {string} */
+            kind?: "restore";
+            what: components["schemas"]["Sentence"];
+            effect: components["schemas"]["Effect"];
+        };
+        /** @description Gives a run a new course between its ends. */
+        EditRouteRun: {
+            /** @enum {string} */
+            kind?: "route";
+            runId: string;
+            bends: components["schemas"]["Bend"][];
+        };
+        /** @description Says how a valve, tap or pump stands in a scenario; null goes back to what is usual. */
+        EditSetPosition: {
+            /** @enum {string} */
+            kind?: "setPosition";
+            scenarioId: string;
+            partId: string;
+            position: null | string;
+        };
+        /** @description Turns a part about its upright middle, counter-clockwise as seen from above. Runs stay joined to its ports. */
+        EditTurnPart: {
+            /** @enum {string} */
+            kind?: "turn";
+            partId: string;
+            /** Format: int32 */
+            quarterTurns: number;
+        };
+        /** @description Edits, and the revision they were made on. */
+        EditsRequest: {
+            /**
+             * Format: int32
+             * @description That revision.
+             */
+            base: number;
+            /** @description 1 to 1000 edits, done in their order, all or none. */
+            edits: components["schemas"]["Edit"][];
+        };
+        /** @description What an edit did to a document: values set, things added, things removed, by id. Drawn by a reader without any rule of its own. */
+        Effect: {
+            set: components["schemas"]["ValueSet"][];
+            added: components["schemas"]["ThingMoved"][];
+            removed: components["schemas"]["ThingMoved"][];
+        };
+        /** @description A face of a zone, layers from inside to outside. Towards is another zone's id, or null for outdoors. BridgeLayers stand for BridgeFraction of the area: ribs and pillars. Area in m². */
         Face: {
+            id: string;
             name: string;
             side: components["schemas"]["FaceSide"];
             /** Format: double */
@@ -913,34 +627,69 @@ export interface components {
             bridgeLayers: components["schemas"]["FaceLayer"][];
             towards?: null | string;
         };
+        /** @description A layer of a face: a solid of the catalogue and its thickness, m. */
         FaceLayer: {
             material: string;
             /** Format: double */
             thicknessM: number;
         };
-        /** @enum {unknown} */
+        /**
+         * @description Where a face of a zone lies; it sets the surface resistance inside.
+         * @enum {unknown}
+         */
         FaceSide: "roof" | "wall" | "floor";
+        /** @enum {unknown} */
+        Facing: "forward" | "rear" | "farSide" | "kerbSide" | "up" | "down" | null;
+        /** @description Something the rules found, with its place, its number and its reason. */
         Finding: {
+            /** @description Stable as long as the cause is. */
             id: string;
             kind: components["schemas"]["FindingKind"];
-            weight: components["schemas"]["Weight"];
+            severity: components["schemas"]["Severity"];
+            /** @description What, where. */
             title: string;
-            number: components["schemas"]["Measure"];
+            /** @description What the number says of it: "holds", "ice in". */
+            verb: string;
+            number: null | components["schemas"]["Measure"];
             reason: components["schemas"]["Sentence"];
-            place: components["schemas"]["Place"];
+            place: null | components["schemas"]["Place"];
+            /** @description Runs it concerns. */
             runIds: string[];
-            why: components["schemas"]["Why"];
+            why: null | components["schemas"]["Why"];
         };
-        /** @enum {unknown} */
-        FindingKind: "pool" | "keepsWater" | "firstIce" | "flatRun";
+        /**
+         * @description What it is about.
+         * @enum {unknown}
+         */
+        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule";
+        /** @description What freezes and when, at a steady night. */
         FreezeLadderAnswer: {
+            verdict: components["schemas"]["Verdict"];
+            /** @description Pieces of runs and parts that hold water, soonest first ice first; the first 3000 of them. */
             rungs: components["schemas"]["Rung"][];
+            /**
+             * Format: int32
+             * @description How many there are in all.
+             */
+            count: number;
+            /** @description Each zone's air. */
             zones: components["schemas"]["ZoneAir"][];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seconds from the start until morning.
+             */
             morningS: number;
         };
-        /** @enum {unknown} */
+        /**
+         * @description Freeze school.
+         * @enum {unknown}
+         */
         FreezeSchool: "drain" | "air" | "antifreeze" | "heat";
+        /** @description Something done by hand when the rig is left, that no slope and no valve does. Id is the part's. */
+        HandTask: {
+            id: string;
+            task: string;
+        };
         HttpValidationProblemDetails: {
             type?: null | string;
             title?: null | string;
@@ -952,98 +701,201 @@ export interface components {
                 [key: string]: string[];
             };
         };
-        /** @enum {unknown} */
+        /**
+         * @description What ice does to it.
+         * @enum {unknown}
+         */
         IceBreaks: "no" | "yes" | "whenFull";
-        /** @enum {unknown} */
+        /**
+         * @description How far it gets before morning.
+         * @enum {unknown}
+         */
         IceState: "safe" | "firstIce" | "blocked" | "solid";
         JsonNode: unknown;
+        JsonObject: {
+            [key: string]: unknown;
+        };
+        /** @description A box that joints keep out of. */
+        KeepOut: {
+            id: string;
+            name: string;
+            kind: components["schemas"]["KeepOutKind"];
+            box: components["schemas"]["Box"];
+        };
+        /**
+         * @description Why joints keep out of a place.
+         * @enum {unknown}
+         */
+        KeepOutKind: "electrics" | "heat" | "sharpMetal" | "other";
+        /** @description A value with its kind, in the base unit of the quantity. A null value means "never" or "without limit". */
         Measure: {
             /** Format: double */
             value: null | number;
             quantity: components["schemas"]["Quantity"];
         };
-        MoveRequest: {
-            /** Format: int32 */
-            baseRevision: number;
-        };
+        /** @description Something solid that runs must go around. */
         Obstacle: {
+            id: string;
             name: string;
             kind: components["schemas"]["ObstacleKind"];
             box: components["schemas"]["Box"];
         };
-        /** @enum {unknown} */
+        /**
+         * @description What kind of thing is in the way.
+         * @enum {unknown}
+         */
         ObstacleKind: "wheelArch" | "other";
+        /** @description A rig with its current revision. */
+        OpenRig: {
+            id: string;
+            /** Format: int32 */
+            revision: number;
+            rig: components["schemas"]["Rig"];
+            what: components["schemas"]["Sentence"];
+            /** Format: date-time */
+            savedAt: string;
+        };
+        /** @description An opening to zone Towards: a louvre, an open cupboard door. Area in m², height in m. */
         Opening: {
+            id: string;
             towards: string;
             /** Format: double */
             areaM2: number;
             /** Format: double */
             heightM: number;
         };
+        /** @description How a part is turned from the way stock describes it: mirrored along its own x, put upside down, then turned counter-clockwise as seen from above by QuarterTurns (0 to 3). */
+        Orientation: {
+            /** Format: int32 */
+            quarterTurns: number;
+            /** @default false */
+            mirrored: boolean;
+            /** @default false */
+            upsideDown: boolean;
+        };
+        /** @description The value in the quantity's base unit, and how it is printed. */
         ParseAnswer: {
             /** Format: double */
             value: number;
             printed: string;
         };
+        /** @description Text to be read as a quantity. */
         ParseRequest: {
             text: string;
             quantity: components["schemas"]["Quantity"];
             system: components["schemas"]["UnitSystem"];
         };
+        /** @description A part in its place. Stock names a part of the catalogue; HoldsL, LossWPerK and MassKg replace its figures where the builder knows better. Of a tank, the content is that of its box unless HoldsL says otherwise. Box and ports stand as turned; Orientation (left out: as stock has it) says how. */
         Part: {
             id: string;
             name: string;
             stock: string;
             box: components["schemas"]["Box"];
             ports: components["schemas"]["Port"][];
-            whenDrained?: components["schemas"]["ValveState"];
+            orientation?: null | components["schemas"]["Orientation"];
             /** Format: double */
             holdsL?: null | number;
             /** Format: double */
             lossWPerK?: null | number;
+            /** Format: double */
+            massKg?: null | number;
         };
+        /** @description A part after draining. */
         PartDrain: {
+            /** @description Its id. */
             partId: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Content when full.
+             */
             fullL: number;
-            /** Format: double */
-            heldL: number;
+            /**
+             * Format: double
+             * @description What stays in it once what is done by hand is done.
+             */
+            retainedL: number;
+            /** @description It keeps its water whatever the lines do. */
             byDesign: boolean;
+            /**
+             * Format: double
+             * @description What is taken out of it by hand.
+             */
+            byHandL: number;
+            /** @description What is done to it by hand on leaving; null for nothing. */
+            task: null | string;
+            /** @description What would empty or protect it, when it keeps its water. */
             remedy: null | string;
         };
-        /** @enum {unknown} */
+        /**
+         * @description How it is drawn.
+         * @enum {unknown}
+         */
+        PartLook: "body" | "joint" | "openEnd" | "drain";
+        /**
+         * @description How water and air pass.
+         * @enum {unknown}
+         */
         Passage: "through" | "valve" | "oneWay" | "pump" | "mixer" | "vessel" | "deadEnd" | "drain" | "openEnd";
+        /** @description A pipe or hose from stock. Diameters in m, conductivity W/mK, density kg/m³, elastic modulus in Pa at 20 and 60 °C, pressure in bar. */
         PipeStock: {
+            /** @description Name used in rig files. */
             id: string;
+            /** @description Name shown. */
             name: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Bore.
+             */
             innerDiameterM: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Outside.
+             */
             outerDiameterM: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of the wall.
+             */
             conductivityWPerMK: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of the wall.
+             */
             densityKgPerM3: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Elastic modulus at 20 °C.
+             */
             modulusColdPa: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Elastic modulus at 60 °C.
+             */
             modulusWarmPa: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Highest working temperature.
+             */
             maxC: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Rated pressure at 20 to 23 °C.
+             */
             ratedBar: number;
             standsFreezing: components["schemas"]["StandsFreezing"];
+            /** @description Where the values come from, or "estimate". */
             source: string;
         };
+        /** @description Where to look; null for the rig as a whole. */
         Place: {
             at: components["schemas"]["Point3"];
             words: string;
             runId: null | string;
-            /** Format: int32 */
-            pointIndex: null | number;
+            pointId: null | string;
             partId: null | string;
             zoneId: null | string;
         };
+        /** @description A place in the vehicle's frame, metres: x forward from the rear of the load bay, y across from the kerb side, z up from the floor. */
         Point3: {
             /** Format: double */
             xM: number;
@@ -1052,36 +904,68 @@ export interface components {
             /** Format: double */
             zM: number;
         };
+        /** @description A pool: in runs and the parts they meet, or in a tank alone. */
         PoolAnswer: {
+            /** @description Stable as long as the same runs and parts hold it. */
             id: string;
+            /** @description The runs and parts that hold it. */
             words: string;
-            /** Format: double */
-            heldL: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Water in runs, vessels and parts of the pool.
+             */
+            retainedL: number;
+            /**
+             * Format: double
+             * @description Level over ground; null when nothing lets the water out.
+             */
             levelM: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description How far its lowest place lies under that level; null likewise, and for a tank alone.
+             */
             depthM: null | number;
             lowest: components["schemas"]["Place"];
             crest: null | components["schemas"]["Place"];
             shutBy: null | components["schemas"]["Place"];
+            /** @description Runs and what each holds. */
             shares: components["schemas"]["PoolShare"][];
+            /** @description Parts that stand in it and what each holds. */
             parts: components["schemas"]["PoolPart"][];
+            /** @description Ids of parts that stand in the pool and that ice breaks. */
             threatens: string[];
         };
+        /** @description Water of one pool in one tank or other part, litres. */
         PoolPart: {
             partId: string;
             /** Format: double */
-            heldL: number;
+            retainedL: number;
         };
+        /** @description Water of one pool in one run, litres. */
         PoolShare: {
             runId: string;
             /** Format: double */
-            heldL: number;
+            retainedL: number;
         };
+        /** @description A place where a run joins a part: the pipe's invert, as an offset in metres from the part's corner. Facing, bore (m) and role come with a part from stock and may be left out. */
         Port: {
             id: string;
             offset: components["schemas"]["Point3"];
+            facing?: null | components["schemas"]["Facing"];
+            /** Format: double */
+            boreM?: null | number;
+            role?: null | components["schemas"]["PortRole"];
         };
+        /** @enum {unknown} */
+        PortRole: "inlet" | "outlet" | "cold" | "hot" | "spout" | "fill" | "vent" | "drain" | "waste" | "coolant" | null;
+        /** @description What a thing of the catalogue costs the builder. Of is the catalogue id of a part (a piece), or of a pipe or solid (a metre); Amount in whatever money the builder counts. */
+        Price: {
+            id: string;
+            of: string;
+            /** Format: double */
+            amount: number;
+        };
+        /** @description How values up to Below (in the base unit, by size) are printed in a system: with Decimals digits, or as a fraction of Denominator when that is above 1. */
         PrintRule: {
             quantity: components["schemas"]["Quantity"];
             system: components["schemas"]["UnitSystem"];
@@ -1108,8 +992,19 @@ export interface components {
             detail?: null | string;
             instance?: null | string;
         };
-        /** @enum {unknown} */
+        /**
+         * @description What a number is a measure of. Inside, every value of a quantity has the one unit named here.
+         * @enum {unknown}
+         */
         Quantity: "length" | "area" | "volume" | "mass" | "temperature" | "temperatureDifference" | "pressure" | "flow" | "speed" | "power" | "energy" | "conductance" | "thermalResistance" | "duration" | "fall" | "angle" | "number";
+        /** @description A rig that was taken off the shelf and can still be brought back. */
+        RemovedRig: {
+            id: string;
+            name: string;
+            /** Format: date-time */
+            removedAt: string;
+        };
+        /** @description A line of a rig's history. */
         RevisionLine: {
             /** Format: int32 */
             number: number;
@@ -1117,25 +1012,37 @@ export interface components {
             parent: null | number;
             aside: boolean;
             current: boolean;
-            what: string;
+            what: components["schemas"]["Sentence"];
             /** Format: date-time */
             savedAt: string;
         };
+        /** @description A whole water system as its builder describes it: the one document that is edited, saved as a revision and written to a file. Immutable. A drawing under way is one too: loose ends, ports without pipe and an empty vehicle are valid. */
         Rig: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Version of the document's shape; this code writes CurrentFormat and reads every version up to it.
+             */
             formatVersion: number;
+            /** @description Stable id: lower-case letters, digits and hyphens. */
             id: string;
+            /** @description Its name. */
             name: string;
+            /** @description What a reader should know of it. */
             note: string;
             brief: components["schemas"]["Brief"];
             shell: components["schemas"]["Shell"];
+            /** @description Tanks, pumps, taps and all else that runs join. */
             parts: components["schemas"]["Part"][];
+            /** @description Pipes and hoses. */
             runs: components["schemas"]["Run"][];
+            /** @description How valves, taps and pumps stand for each thing the system does. */
+            scenarios: components["schemas"]["Scenario"][];
+            /** @description What is done by hand on leaving; every study takes it to be done. */
+            byHand: components["schemas"]["HandTask"][];
+            /** @description Prices that the builder has typed; empty until then. */
+            prices: components["schemas"]["Price"][];
         };
-        RouteLeg: {
-            runId: string;
-            reversed: boolean;
-        };
+        /** @description A line from end to end. Its course is the place it starts from, its bends in the order of flow from From to To, and the place it ends at; straight between. Pipe names a pipe of the catalogue. */
         Run: {
             id: string;
             name: string;
@@ -1143,96 +1050,232 @@ export interface components {
             pipe: string;
             from: components["schemas"]["RunEnd"];
             to: components["schemas"]["RunEnd"];
-            via: components["schemas"]["Point3"][];
+            bends: components["schemas"]["Bend"][];
             insulation?: null | components["schemas"]["Sleeve"];
             /** Format: double */
             clipSpacingM?: null | number;
         };
+        /** @description A run after draining. */
         RunDrain: {
+            /** @description Its id. */
             runId: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Inner diameter.
+             */
             boreM: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Length.
+             */
             lengthM: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Content when full.
+             */
             fullL: number;
-            /** Format: double */
-            heldL: number;
-            /** Format: double */
-            filmL: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What stays in pools.
+             */
+            retainedL: number;
+            /**
+             * Format: double
+             * @description Film and beads where it is too flat; estimate.
+             */
+            residualL: number;
+            /**
+             * Format: double
+             * @description The least fall of its lengths; negative where water would have to climb; null with no way out.
+             */
             leastFall: null | number;
-            /** Format: int32 */
-            leastFallAt: number;
+            /** @description Id of the station where that length starts; null with no way out. */
+            leastFallAt: null | string;
+            /** @description Its points. */
             stations: components["schemas"]["Station"][];
-            route: components["schemas"]["RouteLeg"][];
+            /** @description Its water leaves towards its start. */
+            reversed: boolean;
+            /** @description The run its water passes next on the way to a drain; null when it passes no other. */
+            leadsTo: null | string;
             routeEnd: null | components["schemas"]["Place"];
         };
+        /** @description An end of a run: a part's id and one of its ports, or, while the drawing is under way, a loose end at a place (invert, metres). Exactly one of the two. */
         RunEnd: {
-            part: string;
-            port: string;
+            part?: null | string;
+            port?: null | string;
+            at?: null | components["schemas"]["Point3"];
         };
+        /** @description A piece of a run within one zone, or a part. Times in seconds from the start; null: never on such a night. */
         Rung: {
+            /** @description Stable id. */
             id: string;
+            /** @description In the builder's words. */
             name: string;
+            /** @description The run, for a piece of one. */
             runId: null | string;
+            /** @description The part, for a part. */
             partId: null | string;
+            /** @description The zone; null for outdoors. */
             zoneId: null | string;
+            /** @description The piece's course; for a part, its middle. */
             course: components["schemas"]["Point3"][];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Water in it, litres.
+             */
             waterL: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Air around it, °C.
+             */
             airC: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description First ice.
+             */
             firstIceS: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description A tenth ice.
+             */
             blockedS: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description All ice.
+             */
             solidS: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Its temperature in the morning, °C.
+             */
             morningC: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Its ice fraction in the morning, 0..1.
+             */
             morningIce: number;
             state: components["schemas"]["IceState"];
+            /** @description Ice that comes before morning breaks it. */
             breaks: boolean;
-            why: components["schemas"]["Why"];
         };
-        SaveRequest: {
-            /** Format: int32 */
-            baseRevision: number;
-            what: string;
-            rig: components["schemas"]["Rig"];
+        /** @description Why one rung of the ladder stands where it does; null when it is not on the ladder. */
+        RungWhyAnswer: {
+            id: string;
+            why: null | components["schemas"]["Why"];
         };
+        /** @description Edits that were saved. */
+        SavedEdits: {
+            /**
+             * Format: int32
+             * @description The new revision.
+             */
+            revision: number;
+            /**
+             * Format: int32
+             * @description The revision they were put on; another than their own base when others had saved meanwhile.
+             */
+            onto: number;
+            effect: components["schemas"]["Effect"];
+            what: components["schemas"]["Sentence"];
+            /** @description The edits that take these back, to be sent with Revision as their base. */
+            inverse: components["schemas"]["Edit"][];
+        };
+        /** @description A named set of positions of valves, taps and pumps. A part without a setting stands as ScenarioKind) says. */
+        Scenario: {
+            id: string;
+            name: string;
+            kind: components["schemas"]["ScenarioKind"];
+            settings: components["schemas"]["Setting"][];
+        };
+        /**
+         * @description What a scenario is for. Every rig has one of each of the standard ones, and any number of the user's own.
+         * @enum {unknown}
+         */
+        ScenarioKind: "inUse" | "townWater" | "fill" | "drain" | "blowOut" | "antifreeze" | "own";
+        /** @description A sentence with {0}, {1} … where the values go, so that they are written in the reader's units. A brace that means itself is doubled. */
         Sentence: {
             text: string;
             values: components["schemas"]["Measure"][];
         };
-        /** @enum {unknown} */
-        Service: "cold" | "hot" | "waste" | "vent" | "fill";
-        ShelfCard: {
-            shelved: components["schemas"]["ShelvedRig"];
-            standing: components["schemas"]["StandingAnswer"];
+        /**
+         * @description What a run carries.
+         * @enum {unknown}
+         */
+        Service: "cold" | "hot" | "waste" | "vent" | "fill" | "coolant" | "overflow";
+        /** @description How one part stands in a scenario. Id is the part's; Position one of its stock's positions. */
+        Setting: {
+            id: string;
+            position: string;
         };
+        /**
+         * @description How severe it is.
+         * @enum {unknown}
+         */
+        Severity: "fault" | "warning" | "note";
+        /** @description The rigs on the shelf, and those taken off it that can still be brought back. */
+        ShelfAnswer: {
+            rigs: components["schemas"]["ShelfCard"][];
+            removed: components["schemas"]["RemovedRig"][];
+        };
+        /** @description A card on the shelf. A rig that cannot be read has its reason, and no name of its own. */
+        ShelfCard: {
+            /** @description The rig. */
+            id: string;
+            /**
+             * Format: int32
+             * @description Its current revision.
+             */
+            revision: number;
+            /** @description Its name; its id when it cannot be read. */
+            name: string;
+            /** @description Why it cannot be read; null when it can. */
+            unreadable: null | string;
+            living: null | components["schemas"]["WayOfLiving"];
+            school: null | components["schemas"]["FreezeSchool"];
+            what: components["schemas"]["Sentence"];
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            savedAt: string;
+        };
+        /** @description A change on the shelf: which rig, what, and the revision that is now current. */
+        ShelfChange: {
+            rigId: string;
+            kind: components["schemas"]["ChangeKind"];
+            /** Format: int32 */
+            revision: number;
+        };
+        /** @description The body and its zones. */
         Shell: {
             body: components["schemas"]["Box"];
             obstacles: components["schemas"]["Obstacle"][];
             zones: components["schemas"]["Zone"][];
+            keepOuts: components["schemas"]["KeepOut"][];
+            access: components["schemas"]["Access"][];
         };
-        ShelvedRig: {
-            rig: components["schemas"]["Rig"];
-            /** Format: int32 */
+        /** @description What differs between a revision and the current one. */
+        Since: {
+            /**
+             * Format: int32
+             * @description The current revision.
+             */
             revision: number;
-            canUndo: boolean;
-            canRedo: boolean;
-            what: string;
-            /** Format: date-time */
+            effect: components["schemas"]["Effect"];
+            what: components["schemas"]["Sentence"];
+            /**
+             * Format: date-time
+             * @description When.
+             */
             savedAt: string;
         };
+        /** @description A sleeve around a run: a solid of the catalogue and its thickness, m. */
         Sleeve: {
             material: string;
             /** Format: double */
             thicknessM: number;
         };
+        /** @description An insulating or structural material: conductivity W/mK, whether damp raises it by a fifth, and the thickness, m, beyond which more of it resists no better (an air gap: the air begins to turn); null for solids. */
         SolidStock: {
             id: string;
             name: string;
@@ -1240,86 +1283,258 @@ export interface components {
             conductivityWPerMK: number;
             soaksUpDamp: boolean;
             source: string;
+            /** Format: double */
+            countsUpToM?: null | number;
         };
+        SseItemOfShelfChange: {
+            data?: components["schemas"]["ShelfChange"];
+            eventType?: null | string;
+            eventId?: null | string;
+            reconnectionInterval?: null | string;
+        };
+        /** @description A rig's verdict in one line. */
         StandingAnswer: {
-            /** Format: double */
-            staysL: number;
-            /** Format: int32 */
+            /**
+             * Format: double
+             * @description Water retained after draining, litres, parked as on the night.
+             */
+            retainedL: number;
+            /**
+             * Format: int32
+             * @description In how many pools.
+             */
             poolCount: number;
-            /** Format: double */
-            carefulL: number;
+            /**
+             * Format: double
+             * @description What is taken out by hand besides, litres.
+             */
+            byHandL: number;
+            /** @description Names of the parts that is done to. */
             byHand: string[];
             night: components["schemas"]["Conditions"];
-            /** Format: double */
+            verdict: components["schemas"]["Verdict"];
+            /**
+             * Format: double
+             * @description Lowest outdoor temperature at which nothing breaks on such a night, to 0.25 K; null when even just below zero is too cold, and when nothing breaks as far as was tried.
+             */
             coldestC: null | number;
+            /**
+             * Format: double
+             * @description The coldest that was tried.
+             */
+            triedC: number;
+            /** @description Nothing breaks even at TriedC; how much colder it may get is not known. */
+            standsAllTried: boolean;
+            /** @description What freezes first on that night; null when nothing does. */
             firstName: null | string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description When, seconds from the start.
+             */
             firstIceS: null | number;
         };
-        /** @enum {unknown} */
-        StandsFreezing: "pipeOnly" | "yes" | "no";
-        Station: {
-            at: components["schemas"]["Point3"];
-            /** Format: double */
-            distanceM: number;
-            /** Format: double */
-            heightM: number;
-            /** Format: double */
-            levelM: null | number;
-            /** Format: double */
-            fall: null | number;
-            /** Format: int32 */
-            direction: number;
-            /** Format: double */
-            wetFrom: number;
-            /** Format: double */
-            wetTo: number;
-            /** Format: double */
-            standsAtM: null | number;
-        };
-        StockPart: {
-            id: string;
-            name: string;
-            /** Format: double */
-            holdsL: number;
-            /** Format: double */
-            lossWPerK: number;
-            passage: components["schemas"]["Passage"];
-            keepsWater: boolean;
-            remedy: null | string;
-            iceBreaks: components["schemas"]["IceBreaks"];
-            /** Format: double */
-            ratedBar: null | number;
-            /** Format: double */
-            outdoorShare: number;
-            source: string;
-        };
-        StudyRequest: {
-            rig: components["schemas"]["Rig"];
-            conditions: components["schemas"]["Conditions"];
-        };
-        /** @enum {unknown} */
-        UnitSystem: "metric" | "usCustomary";
         /**
-         * @default open
+         * @description What ice does to it.
          * @enum {unknown}
          */
-        ValveState: "open" | "halfOpen" | "closed";
-        /** @enum {unknown} */
+        StandsFreezing: "pipeOnly" | "yes" | "no";
+        /** @description A point along a run, with the straight length that follows it. */
+        Station: {
+            /** @description The bend's id, or from or to. */
+            id: string;
+            at: components["schemas"]["Point3"];
+            /**
+             * Format: double
+             * @description Distance along the run from its start.
+             */
+            distanceM: number;
+            /**
+             * Format: double
+             * @description Invert over ground as parked.
+             */
+            heightM: number;
+            /**
+             * Format: double
+             * @description Level at which water stands here; null without limit.
+             */
+            levelM: null | number;
+            /**
+             * Format: double
+             * @description Fall of the length after this point, positive when it falls the way its water leaves; null at the last point and where there is no way out.
+             */
+            fall: null | number;
+            /**
+             * Format: int32
+             * @description +1 when the water of that length leaves towards the run's end, -1 towards its start, 0 nowhere.
+             */
+            direction: number;
+            /**
+             * Format: double
+             * @description Start of the wet part of that length, 0..1.
+             */
+            wetFrom: number;
+            /**
+             * Format: double
+             * @description End of it; equal to the start when dry.
+             */
+            wetTo: number;
+            /**
+             * Format: double
+             * @description Level of the water that stays in that length; null when it is dry and where nothing lets it out.
+             */
+            standsAtM: null | number;
+        };
+        /** @description A part from stock. Every figure is an estimate that a rig may replace with its own. */
+        StockPart: {
+            /** @description Name used in rig files. */
+            id: string;
+            /** @description Name shown. */
+            name: string;
+            /**
+             * Format: double
+             * @description Water held, litres.
+             */
+            holdsL: number;
+            /**
+             * Format: double
+             * @description Loss to the air of its zone, W/K.
+             */
+            lossWPerK: number;
+            passage: components["schemas"]["Passage"];
+            /** @description Keeps its water after draining, by design. */
+            keepsWater: boolean;
+            /** @description What empties or protects it, when it keeps its water. */
+            remedy: null | string;
+            iceBreaks: components["schemas"]["IceBreaks"];
+            /**
+             * Format: double
+             * @description Rated pressure; null where none applies.
+             */
+            ratedBar: null | number;
+            /**
+             * Format: double
+             * @description Part of the loss that goes straight outdoors, 0..1.
+             */
+            outdoorShare: number;
+            /**
+             * Format: double
+             * @description How full a tank is taken to be at the start of a night, 0..1; 1 for all that is always full.
+             */
+            usualShare: number;
+            look: components["schemas"]["PartLook"];
+            /** @description A builder looks for it first, so that its name is shown from afar. */
+            landmark: boolean;
+            size: components["schemas"]["Point3"];
+            /** @description Its ports. */
+            ports: components["schemas"]["StockPort"][];
+            /**
+             * Format: double
+             * @description Its mass when empty.
+             */
+            massKg: number;
+            /** @description The positions it can be left in; none for what cannot be set. */
+            positions: components["schemas"]["StockPosition"][];
+            /** @description Where the values come from, or "estimate". */
+            source: string;
+        };
+        /** @description A port as stock has it: the invert as an offset from the part's corner, the way it faces, its bore in m, what it is for. */
+        StockPort: {
+            id: string;
+            offset: components["schemas"]["Point3"];
+            facing: components["schemas"]["Facing"];
+            /** Format: double */
+            boreM: number;
+            role: components["schemas"]["PortRole"];
+        };
+        /** @description A position that a valve, tap or pump can be left in. Passes: water gets by. Joins lists the groups of ports that are then joined; null for all of them. */
+        StockPosition: {
+            id: string;
+            name: string;
+            passes: boolean;
+            joins?: null | string[][];
+        };
+        /** @description How full a tank is at the start, 0..1. Id is the part's. */
+        TankLevel: {
+            id: string;
+            /** Format: double */
+            share: number;
+        };
+        /** @description A thing that came into a list or went from it, whole. */
+        ThingMoved: {
+            list: string;
+            thing: components["schemas"]["JsonObject"];
+        };
+        /** @description Numbers that screens judge by; the core has them once. */
+        TradeNumbers: {
+            /**
+             * Format: double
+             * @description Colder water is close to its first ice, °C.
+             */
+            nearFreezingC: number;
+            /**
+             * Format: double
+             * @description Warm water begins here, °C.
+             */
+            warmC: number;
+            /**
+             * Format: double
+             * @description Hot water begins here, °C.
+             */
+            hotC: number;
+            /**
+             * Format: double
+             * @description Water is kept at or above this to be safe from frost, °C.
+             */
+            holdC: number;
+            /**
+             * Format: double
+             * @description Hottest water at an outlet that does not scald, °C.
+             */
+            hottestOutletC: number;
+            /**
+             * Format: double
+             * @description A run that keeps less runs dry, litres.
+             */
+            dryRunL: number;
+        };
+        /**
+         * @description The two systems people measure in.
+         * @enum {unknown}
+         */
+        UnitSystem: "metric" | "usCustomary";
+        /** @description A value set, by path: fields after the thing, such as parts/pump/box/at/zM. Null: left out. The order of a run's bends is runs/x/bends/#order. */
+        ValueSet: {
+            path: string;
+            before: null | components["schemas"]["JsonNode"];
+            after: null | components["schemas"]["JsonNode"];
+        };
+        /**
+         * @description Whether the rig stands it.
+         * @enum {unknown}
+         */
+        Verdict: "passes" | "passesButForIce" | "fails";
+        /**
+         * @description Full or drained.
+         * @enum {unknown}
+         */
         WaterState: "wet" | "drained";
-        /** @enum {unknown} */
+        /**
+         * @description Way of living.
+         * @enum {unknown}
+         */
         WayOfLiving: "livedIn" | "weekends" | "laidUp";
-        /** @enum {unknown} */
-        Weight: "fault" | "warning" | "note";
+        /** @description How the number came about; null where there is nothing to work out. */
         Why: {
             formula: string;
             inputs: components["schemas"]["WhyInput"][];
         };
+        /** @description One input of a number: its name, its value, whether it is an estimate. */
         WhyInput: {
             name: string;
             value: components["schemas"]["Measure"];
             estimate: boolean;
         };
+        /** @description A room a pipe can be in. A place belongs to the smallest zone whose box holds it, and to outdoors when none does. AirChangesPerHour is leakage to outdoors. */
         Zone: {
             id: string;
             name: string;
@@ -1331,6 +1546,7 @@ export interface components {
             openings: components["schemas"]["Opening"][];
             heater?: null | components["schemas"]["ZoneHeater"];
         };
+        /** @description Air of a zone on the steady night, °C, and what its heater gives, W. */
         ZoneAir: {
             zoneId: string;
             /** Format: double */
@@ -1338,13 +1554,17 @@ export interface components {
             /** Format: double */
             heaterW: number;
         };
+        /** @description What heats a zone while heat is on: it holds SetpointC with at most PowerW. */
         ZoneHeater: {
             /** Format: double */
             powerW: number;
             /** Format: double */
             setpointC: number;
         };
-        /** @enum {unknown} */
+        /**
+         * @description What kind of room a zone is.
+         * @enum {unknown}
+         */
         ZoneKind: "living" | "garage" | "cupboard" | "wallCavity" | "wheelArch" | "hatch" | "enclosedUnderfloor" | "openUnderfloor";
     };
     responses: never;
@@ -1354,4 +1574,1216 @@ export interface components {
     pathItems: never;
 }
 export type $defs = Record<string, never>;
-export type operations = Record<string, never>;
+export interface operations {
+    getPrintRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintRule"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    parseQuantity: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ParseRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ParseAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig can be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getCatalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogueAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listenChanges: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["SseItemOfShelfChange"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getRigSchema: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JsonNode"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    askAnswers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswersRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnswersAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig can be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getShelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    openRigFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Rig"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenRig"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig can be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getRig: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenRig"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeRig: {
+        parameters: {
+            query: {
+                revision: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    saveEdits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedEdits"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig can be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getSince: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Since"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    bringRigBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": unknown;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenRig"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig can be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getRevisions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionLine"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getRevision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rig"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    goBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BaseRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedEdits"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig can be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    copyRevision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": unknown;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenRig"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig can be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getRigFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+}

@@ -72,6 +72,8 @@ describe("printing", () => {
       ],
     };
     expect(say(sentence, metric)).toBe("500 mm of it falls by 1.0%.");
+    // A name may have braces of its own: they come doubled.
+    expect(say({ ...sentence, text: "{{0}} falls by {1}" }, metric)).toBe("{0} falls by 1.0%");
   });
 });
 

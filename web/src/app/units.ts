@@ -55,7 +55,9 @@ export function usePrint(): Print {
 
 /** A sentence of the core with its values filled in. */
 export function say(sentence: Schema["Sentence"], print: Print) {
-  return sentence.text.replace(/\{(\d+)\}/g, (_, n) => {
+  return sentence.text.replace(/\{\{|\}\}|\{(\d+)\}/g, (found, n) => {
+    // A brace that means itself is doubled.
+    if (n === undefined) return found[0] as string;
     const measure = sentence.values[Number(n)];
     return measure ? print(measure.value, measure.quantity) : "";
   });

@@ -1,5 +1,6 @@
 import { memo, useMemo } from "react";
 import type { Schema } from "../api/client";
+import { useCatalogue } from "../app/catalogue";
 import { usePrint } from "../app/units";
 import { alongLine, placeLabels, type Wanted } from "./labels";
 import { type Frame, type Px, part as partOfLine, pathOf, rectOf, toPx, type View, wheelUnder } from "./projection";
@@ -7,18 +8,19 @@ import { RunStroke } from "./RunStroke";
 import { colourOf, cssOf } from "./temperature";
 
 type Rig = Schema["Rig"];
-type Answer = Schema["BenchAnswer"];
+/** What is drawn of the answers; a thumbnail has fewer of them. */
+type Answers = Pick<Schema["AnswersAnswer"]["answers"], "drainDown" | "freezeLadder" | "advice">;
 
 interface Props {
   rig: Rig;
-  answer: Answer | null;
+  answers: Answers | null;
   view: View;
   frame: Frame;
   lens: "drain" | "cold";
   runId?: string | null;
   partId?: string | null;
   findingId?: string | null;
-  station?: number | null;
+  pointId?: string | null;
   /** A thumbnail: no names, no numbers, nothing to press. */
   bare?: boolean;
   onRun?(id: string): void;
@@ -26,23 +28,23 @@ interface Props {
   onFinding?(finding: Schema["Finding"]): void;
 }
 
-const joints = new Set(["tee", "air-port"]);
-const openings = new Set(["open-end"]);
-const drains = new Set(["drain-cock", "frost-valve"]);
-const landmarks = new Set(["drain-cock", "pump", "filter", "mixer", "outdoor-shower", "shower-mixer"]);
-
 /** The rig from above or from the kerb: zones, what is in the way, parts, runs, and what its water does. */
 export const RigDrawing = memo(function RigDrawing(props: Props) {
-  const { rig, answer, view, frame, lens, bare = false } = props;
+  const { rig, answers, view, frame, lens, bare = false } = props;
   const print = usePrint();
+  const { stock, numbers } = useCatalogue();
+  const drains = useMemo(() => new Map(answers?.drainDown?.runs.map((r) => [r.runId, r])), [answers?.drainDown]);
+  const retained = useMemo(() => new Map(answers?.drainDown?.parts.map((p) => [p.partId, p.retainedL])), [answers?.drainDown]);
+  const ladder = answers?.freezeLadder;
   const px = (p: Schema["Point3"]) => toPx(view, frame, p);
   const weight = bare ? 0.6 : 1;
 
-  const rungOfPart = useMemo(() => new Map(answer?.ladder.rungs.flatMap((r) => (r.partId ? [[r.partId, r] as const] : []))), [answer]);
-  const air = useMemo(() => new Map(answer?.ladder.zones.map((z) => [z.zoneId, z.airC])), [answer]);
+  const rungOfPart = useMemo(() => new Map(ladder?.rungs.flatMap((r) => (r.partId ? [[r.partId, r] as const] : []))), [ladder]);
+  const pieces = useMemo(() => Map.groupBy(ladder?.rungs ?? [], (r) => r.runId ?? null), [ladder]);
+  const air = useMemo(() => new Map(ladder?.zones.map((z) => [z.zoneId, z.airC])), [ladder]);
   const zones = [...rig.shell.zones].sort((a, b) => area(b.box) - area(a.box));
   const body = rectOf(view, frame, rig.shell.body);
-  const discs = bare ? [] : placeDiscs(answer?.findings ?? [], px);
+  const discs = bare ? [] : placeDiscs(answers?.advice?.findings ?? [], px);
 
   const wanted: Wanted[] = [];
   if (!bare) {
@@ -60,10 +62,10 @@ export const RigDrawing = memo(function RigDrawing(props: Props) {
       });
     }
     for (const p of rig.parts) {
-      if (joints.has(p.stock)) continue;
+      if (stock.get(p.stock)?.look === "joint") continue;
       const chosen = p.id === props.partId;
       // Close up there is room for every name; from afar only for what a builder looks for first.
-      const big = p.box.size.xM * p.box.size.yM > 0.015 || landmarks.has(p.stock);
+      const big = p.box.size.xM * p.box.size.yM > 0.015 || stock.get(p.stock)?.landmark;
       if (!big && !chosen && frame.scale < 190) continue;
       wanted.push({
         id: p.id,
@@ -77,7 +79,7 @@ export const RigDrawing = memo(function RigDrawing(props: Props) {
       if (i === 0 || view === "plan") wanted.push({ id: `obstacle:${i}`, text: o.kind === "wheelArch" ? "arch" : o.name, ...r, rank: 3 });
     });
   }
-  const lines = bare ? [] : rig.runs.flatMap((_, i) => alongLine(answer?.drain.runs[i]?.stations.map((s) => px(s.at)) ?? []));
+  const lines = bare ? [] : rig.runs.flatMap((run) => alongLine(drains.get(run.id)?.stations.map((s) => px(s.at)) ?? []));
   const labels = placeLabels(
     wanted,
     discs.map((d) => ({ x: d.at.x - 12, y: d.at.y - 12, width: 24, height: 24 })),
@@ -112,15 +114,17 @@ export const RigDrawing = memo(function RigDrawing(props: Props) {
           part={p}
           rect={rectOf(view, frame, p.box)}
           rung={lens === "cold" ? rungOfPart.get(p.id) : undefined}
-          held={lens === "drain" ? (answer?.drain.parts.find((d) => d.partId === p.id)?.heldL ?? 0) : 0}
+          look={stock.get(p.stock)?.look ?? "body"}
+          retainedL={lens === "drain" ? (retained.get(p.id) ?? 0) : 0}
+          numbers={numbers}
           chosen={p.id === props.partId}
           bare={bare}
           hidden={view === "plan" && p.box.at.zM + p.box.size.zM <= 0}
           onPress={props.onPart && (() => props.onPart?.(p.id))}
         />
       ))}
-      {rig.runs.map((run, i) => {
-        const drain = answer?.drain.runs[i];
+      {rig.runs.map((run) => {
+        const drain = drains.get(run.id);
         const course = (drain?.stations.map((s) => s.at) ?? []).map(px);
         if (course.length === 0) return null;
         const chosen = run.id === props.runId;
@@ -141,9 +145,7 @@ export const RigDrawing = memo(function RigDrawing(props: Props) {
             {lens === "drain" && drain && <WetSpans drain={drain} px={px} weight={weight} />}
             {lens === "drain" && drain && !bare && <Chevrons drain={drain} px={px} />}
             {lens === "cold" &&
-              answer?.ladder.rungs
-                .filter((r) => r.runId === run.id)
-                .map((r) => <ColdPiece key={r.id} rung={r} px={px} run={run} weight={weight} />)}
+              pieces.get(run.id)?.map((r) => <ColdPiece key={r.id} rung={r} px={px} run={run} weight={weight} numbers={numbers} />)}
             {props.onRun && (
               // biome-ignore lint/a11y/noStaticElementInteractions: the keys' way to a run is the list in the strip
               <path
@@ -161,7 +163,7 @@ export const RigDrawing = memo(function RigDrawing(props: Props) {
           </g>
         );
       })}
-      {!bare && <HandMark rig={rig} answer={answer} runId={props.runId} station={props.station} px={px} />}
+      {!bare && <HandMark drain={drains.get(props.runId ?? "")} pointId={props.pointId} px={px} />}
       {labels.map((l) => (
         <text
           key={l.id}
@@ -207,9 +209,11 @@ const area = (b: Schema["Box"]) => b.size.xM * b.size.yM * b.size.zM;
 
 function PartShape(props: {
   part: Schema["Part"];
+  look: Schema["PartLook"];
+  numbers: Schema["TradeNumbers"];
   rect: { x: number; y: number; width: number; height: number };
   rung: Schema["Rung"] | undefined;
-  held: number;
+  retainedL: number;
   chosen: boolean;
   bare: boolean;
   /** Under the floor, seen from above. */
@@ -221,8 +225,8 @@ function PartShape(props: {
   const fill = rung
     ? rung.morningIce > 0
       ? "url(#ice-hatch)"
-      : cssOf(colourOf(rung.morningC))
-    : props.held > 0
+      : cssOf(colourOf(props.numbers, rung.morningC))
+    : props.retainedL > 0
       ? "var(--stays)"
       : "var(--panel)";
   const line = {
@@ -231,11 +235,11 @@ function PartShape(props: {
     strokeWidth: chosen ? 2.5 : bare ? 0.8 : 1.25,
   };
   let shape = (
-    <rect {...rect} rx={2} fill={fill} fillOpacity={rung ? (rung.morningIce > 0 ? 1 : 0.35) : props.held > 0 ? 0.32 : 1} {...line} />
+    <rect {...rect} rx={2} fill={fill} fillOpacity={rung ? (rung.morningIce > 0 ? 1 : 0.35) : props.retainedL > 0 ? 0.32 : 1} {...line} />
   );
-  if (joints.has(part.stock)) shape = <circle cx={mid.x} cy={mid.y} r={bare ? 1.5 : chosen ? 5 : 3} fill="var(--ink)" />;
-  else if (openings.has(part.stock)) shape = <circle cx={mid.x} cy={mid.y} r={bare ? 2 : 4} fill="var(--panel)" {...line} />;
-  else if (drains.has(part.stock)) {
+  if (props.look === "joint") shape = <circle cx={mid.x} cy={mid.y} r={bare ? 1.5 : chosen ? 5 : 3} fill="var(--ink)" />;
+  else if (props.look === "openEnd") shape = <circle cx={mid.x} cy={mid.y} r={bare ? 2 : 4} fill="var(--panel)" {...line} />;
+  else if (props.look === "drain") {
     const r = bare ? 4 : 7;
     shape = (
       <path d={`M${mid.x - r} ${mid.y - r / 2}h${2 * r}l${-r} ${r * 1.3}z`} fill="var(--ink)" stroke="var(--panel)" strokeWidth={1} />
@@ -256,16 +260,7 @@ function WetSpans({ drain, px, weight }: { drain: Schema["RunDrain"]; px(p: Sche
     const next = drain.stations[k + 1];
     if (!next || s.wetTo <= s.wetFrom) return null;
     const [a, b] = partOfLine(s.at, next.at, s.wetFrom, s.wetTo);
-    return (
-      <path
-        key={`${s.distanceM}:${k}`}
-        d={pathOf([px(a), px(b)])}
-        stroke="var(--stays)"
-        strokeWidth={8 * weight}
-        strokeLinecap="round"
-        fill="none"
-      />
-    );
+    return <path key={s.id} d={pathOf([px(a), px(b)])} stroke="var(--stays)" strokeWidth={8 * weight} strokeLinecap="round" fill="none" />;
   });
 }
 
@@ -296,17 +291,23 @@ function Chevrons({ drain, px }: { drain: Schema["RunDrain"]; px(p: Schema["Poin
   });
 }
 
-function ColdPiece({ rung, px, run, weight }: { rung: Schema["Rung"]; px(p: Schema["Point3"]): Px; run: Schema["Run"]; weight: number }) {
+function ColdPiece(props: {
+  rung: Schema["Rung"];
+  px(p: Schema["Point3"]): Px;
+  run: Schema["Run"];
+  weight: number;
+  numbers: Schema["TradeNumbers"];
+}) {
+  const { rung, px, run, weight } = props;
   const d = pathOf(rung.course.map(px));
-  const colour = cssOf(colourOf(rung.morningC, rung.morningIce));
+  const colour = cssOf(colourOf(props.numbers, rung.morningC, rung.morningIce));
   if (rung.morningIce > 0) return <path d={d} fill="none" stroke="url(#ice-hatch)" strokeWidth={7 * weight} strokeLinejoin="round" />;
   return <RunStroke d={d} service={run.service} colour={colour} weight={weight * 1.2} />;
 }
 
 /** Where the point in hand is, in both drawings. */
-function HandMark(props: { rig: Rig; answer: Answer | null; runId?: string | null; station?: number | null; px(p: Schema["Point3"]): Px }) {
-  const drain = props.answer?.drain.runs.find((r) => r.runId === props.runId);
-  const station = props.station == null ? undefined : drain?.stations[props.station];
+function HandMark(props: { drain: Schema["RunDrain"] | undefined; pointId?: string | null | undefined; px(p: Schema["Point3"]): Px }) {
+  const station = props.drain?.stations.find((s) => s.id === props.pointId);
   if (!station) return null;
   const at = props.px(station.at);
   return <circle cx={at.x} cy={at.y} r={8} fill="none" stroke="var(--ink)" strokeWidth={2} className="pointer-events-none" />;
@@ -322,7 +323,9 @@ interface Disc {
 // Discs step aside from their place, and from each other where two findings share one.
 function placeDiscs(findings: Schema["Finding"][], px: (p: Schema["Point3"]) => Px): Disc[] {
   const used: Px[] = [];
-  return findings.map((finding, i) => {
+  return findings.flatMap((finding, i) => {
+    // A finding on the rig as a whole has no place.
+    if (!finding.place) return [];
     const anchor = px(finding.place.at);
     let at = { x: anchor.x + 15, y: anchor.y - 15 };
     for (let turn = 0; turn < 10 && used.some((u) => Math.hypot(u.x - at.x, u.y - at.y) < 24); turn++) {
@@ -330,7 +333,7 @@ function placeDiscs(findings: Schema["Finding"][], px: (p: Schema["Point3"]) => 
       at = { x: anchor.x + 25 * Math.cos(angle), y: anchor.y - 25 * Math.sin(angle) };
     }
     used.push(at);
-    return { finding, number: i + 1, at, anchor };
+    return [{ finding, number: i + 1, at, anchor }];
   });
 }
 

@@ -71,7 +71,12 @@ describe("projection", () => {
     const rect = rectOf("side", frame, { at: place, size: { xM: 1, yM: 1, zM: 0.5 } });
     expect(rect).toEqual({ x: 250, y: 50, width: 100, height: 50 });
     expect(extentOf(rig, "side")).toEqual({ lowX: 0, highX: 3, lowO: 0, highO: 2 });
-    const arch = { name: "arch", kind: "wheelArch" as const, box: { at: { xM: 1, yM: 0, zM: 0 }, size: { xM: 0.8, yM: 0.2, zM: 0.3 } } };
+    const arch = {
+      id: "arch",
+      name: "arch",
+      kind: "wheelArch" as const,
+      box: { at: { xM: 1, yM: 0, zM: 0 }, size: { xM: 0.8, yM: 0.2, zM: 0.3 } },
+    };
     const withWheel = { ...rig, shell: { ...rig.shell, obstacles: [arch] } };
     const wheel = wheelUnder(arch.box);
     expect(extentOf(withWheel, "side").lowO).toBeCloseTo(wheel.centre.zM - wheel.radiusM);
@@ -100,6 +105,7 @@ describe("colour", () => {
     [30, 0, "warm"],
     [60, 0, "hot"],
   ])("of water at %d °C with %d ice is that of %s", (celsius, ice, colour) => {
-    expect(colourOf(celsius, ice)).toBe(colour);
+    const numbers = { nearFreezingC: 4, warmC: 25, hotC: 45, holdC: 5, hottestOutletC: 49, dryRunL: 0 };
+    expect(colourOf(numbers, celsius, ice)).toBe(colour);
   });
 });

@@ -3,12 +3,12 @@ import type { Schema } from "../api/client";
 /** The only colours: what the water is doing. */
 export type WaterColour = "ice" | "near" | "safe" | "warm" | "hot";
 
-/** Colour of water at a temperature; ice of any amount is ice. */
-export function colourOf(celsius: number, ice = 0): WaterColour {
+/** Colour of water at a temperature, by the core's borders; ice of any amount is ice. */
+export function colourOf(numbers: Schema["TradeNumbers"], celsius: number, ice = 0): WaterColour {
   if (ice > 0 || celsius <= 0) return "ice";
-  if (celsius < 4) return "near";
-  if (celsius < 25) return "safe";
-  return celsius < 45 ? "warm" : "hot";
+  if (celsius < numbers.nearFreezingC) return "near";
+  if (celsius < numbers.warmC) return "safe";
+  return celsius < numbers.hotC ? "warm" : "hot";
 }
 
 export const cssOf = (colour: WaterColour) => `var(--${colour})`;
@@ -27,4 +27,11 @@ export const stateWords: Record<Schema["IceState"], string> = {
   firstIce: "ice by morning",
   blocked: "blocked by morning",
   solid: "solid by morning",
+};
+
+/** Whether a rig stands a night, in words. */
+export const verdictWords: Record<Schema["Verdict"], string> = {
+  passes: "It stands this night",
+  passesButForIce: "Ice, but nothing breaks",
+  fails: "Ice breaks something",
 };

@@ -4,7 +4,7 @@ const at = (xM: number, yM: number, zM: number) => ({ xM, yM, zM });
 
 /** A tap, a tee and a drain with two runs between them: the least a strip can be drawn of. */
 export const rig: Schema["Rig"] = {
-  formatVersion: 1,
+  formatVersion: 2,
   id: "test",
   name: "Test",
   note: "",
@@ -14,12 +14,12 @@ export const rig: Schema["Rig"] = {
     litresPerPersonDay: 1,
     lowestC: -5,
     windMPerS: 0,
-    nightsWithoutHeat: 0,
+    hoursWithoutHeat: 0,
     living: "weekends",
     school: "drain",
     leastFall: 0.02,
   },
-  shell: { body: { at: at(0, 0, 0), size: at(3, 2, 2) }, obstacles: [], zones: [] },
+  shell: { body: { at: at(0, 0, 0), size: at(3, 2, 2) }, obstacles: [], zones: [], keepOuts: [], access: [] },
   parts: [
     part("tap", "mixer", at(0, 0, 0.8), { cold: at(0, 0, 0) }),
     part("tee", "tee", at(2, 0, 0.4), { a: at(0, 0, 0), b: at(0.1, 0, 0) }),
@@ -33,7 +33,7 @@ export const rig: Schema["Rig"] = {
       pipe: "pex-1/2",
       from: { part: "tap", port: "cold" },
       to: { part: "tee", port: "a" },
-      via: [at(1, 0, 0.2)],
+      bends: [{ id: "b1", at: at(1, 0, 0.2) }],
       clipSpacingM: null,
     },
     {
@@ -43,10 +43,13 @@ export const rig: Schema["Rig"] = {
       pipe: "pex-1/2",
       from: { part: "tank", port: "in" },
       to: { part: "tee", port: "b" },
-      via: [],
+      bends: [],
       clipSpacingM: null,
     },
   ],
+  scenarios: [],
+  byHand: [],
+  prices: [],
 };
 
 function part(id: string, stock: string, corner: Schema["Point3"], ports: Record<string, Schema["Point3"]>): Schema["Part"] {
@@ -56,30 +59,31 @@ function part(id: string, stock: string, corner: Schema["Point3"], ports: Record
     stock,
     box: { at: corner, size: at(0.1, 0.1, 0.1) },
     ports: Object.entries(ports).map(([port, offset]) => ({ id: port, offset })),
-    whenDrained: "open",
     holdsL: null,
     lossWPerK: null,
   };
 }
 
-function run(runId: string, stations: Schema["Station"][], route: Schema["RouteLeg"][]): Schema["RunDrain"] {
+function run(runId: string, stations: Schema["Station"][], reversed: boolean, leadsTo: string | null): Schema["RunDrain"] {
   return {
     runId,
     boreM: 0.0123,
     lengthM: stations.at(-1)?.distanceM ?? 0,
     fullL: 0.2,
-    heldL: 0,
-    filmL: 0,
+    retainedL: 0,
+    residualL: 0,
     leastFall: 0,
-    leastFallAt: 0,
+    leastFallAt: null,
     stations,
-    route,
+    reversed,
+    leadsTo,
     routeEnd: null,
   };
 }
 
-function station(place: Schema["Point3"], distanceM: number, more: Partial<Schema["Station"]> = {}): Schema["Station"] {
+function station(id: string, place: Schema["Point3"], distanceM: number, more: Partial<Schema["Station"]> = {}): Schema["Station"] {
   return {
+    id,
     at: place,
     distanceM,
     heightM: place.zM,
@@ -95,22 +99,23 @@ function station(place: Schema["Point3"], distanceM: number, more: Partial<Schem
 
 /** What the server would say of it: the low bend holds water up to the tee. */
 export const drain: Schema["DrainDownAnswer"] = {
-  totalL: 0.1,
+  retainedL: 0.1,
   inRunsL: 0.1,
   inPoolsL: 0.1,
   byDesignL: 0,
-  filmL: 0,
+  byHandL: 0,
+  residualL: 0,
   pools: [
     {
       id: "pool:upper",
       words: "Upper",
-      heldL: 0.1,
+      retainedL: 0.1,
       levelM: 0.4,
       depthM: 0.2,
-      lowest: { at: at(1, 0, 0.2), words: "Upper, bend 1", runId: "upper", pointIndex: 1, partId: null, zoneId: null },
-      crest: { at: at(2, 0, 0.4), words: "the tee", runId: null, pointIndex: null, partId: "tee", zoneId: null },
+      lowest: { at: at(1, 0, 0.2), words: "Upper, bend 1", runId: "upper", pointId: "b1", partId: null, zoneId: null },
+      crest: { at: at(2, 0, 0.4), words: "the tee", runId: null, pointId: null, partId: "tee", zoneId: null },
       shutBy: null,
-      shares: [{ runId: "upper", heldL: 0.1 }],
+      shares: [{ runId: "upper", retainedL: 0.1 }],
       parts: [],
       threatens: [],
     },
@@ -121,16 +126,19 @@ export const drain: Schema["DrainDownAnswer"] = {
     run(
       "upper",
       [
-        station(at(0, 0, 0.8), 0, { fall: 0.5, wetFrom: 0.67, wetTo: 1, standsAtM: 0.4 }),
-        station(at(1, 0, 0.2), 1.2, { levelM: 0.4, fall: -0.2, wetFrom: 0, wetTo: 1, standsAtM: 0.4 }),
-        station(at(2, 0, 0.4), 2.2),
+        station("from", at(0, 0, 0.8), 0, { fall: 0.5, wetFrom: 0.67, wetTo: 1, standsAtM: 0.4 }),
+        station("b1", at(1, 0, 0.2), 1.2, { levelM: 0.4, fall: -0.2, wetFrom: 0, wetTo: 1, standsAtM: 0.4 }),
+        station("to", at(2, 0, 0.4), 2.2),
       ],
-      [
-        { runId: "upper", reversed: false },
-        { runId: "lower", reversed: true },
-      ],
+      false,
+      "lower",
     ),
-    run("lower", [station(at(2.5, 0, 0.1), 0, { direction: -1, fall: 0.6, wetFrom: 0.25, wetTo: 0.5 }), station(at(2.1, 0, 0.4), 0.5)], []),
+    run(
+      "lower",
+      [station("from", at(2.5, 0, 0.1), 0, { direction: -1, fall: 0.6, wetFrom: 0.25, wetTo: 0.5 }), station("to", at(2.1, 0, 0.4), 0.5)],
+      true,
+      null,
+    ),
   ],
 };
 

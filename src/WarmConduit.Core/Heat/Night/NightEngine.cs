@@ -14,7 +14,7 @@ namespace WarmConduit.Core.Heat.Night;
 public static class NightEngine
 {
     /// <summary>
-    /// Runs <paramref name="network"/>. Deterministic: the same network and options give the same bits. Throws <see cref="NightNetworkException"/> for a network that makes
+    /// Runs <paramref name="network"/>. Deterministic: the same network and options give the same bits. Throws <see cref="HeatNetworkException"/> for a network that makes
     /// no sense and <see cref="OperationCanceledException"/> when <paramref name="cancel"/> asks for it.
     /// </summary>
     public static NightAnswer Run(NightNetwork network, NightOptions? options = null, CancellationToken cancel = default)
@@ -26,11 +26,11 @@ public static class NightEngine
 
     private static void Check(NightOptions options, NightNetwork network)
     {
-        if (!(options.MaxStepS >= 0.01) || !(options.FirstStepS >= 0.01)) throw new NightNetworkException("options", "steps are a hundredth of a second at the least");
+        if (!(options.MaxStepS >= 0.01) || !(options.FirstStepS >= 0.01)) throw new HeatNetworkException("options", "steps are a hundredth of a second at the least");
         double before = 0;
         foreach (double report in options.ReportS ?? [])
         {
-            if (!(report >= before && report <= network.EndS)) throw new NightNetworkException("reports", $"they must rise from the start to the end; {report} s does not");
+            if (!(report >= before && report <= network.EndS)) throw new HeatNetworkException("reports", $"they must rise from the start to the end; {report} s does not");
             before = report;
         }
     }

@@ -6,8 +6,6 @@ internal sealed class NightLayout
     private const double LongestS = 10 * 366 * 86400.0;
 
     // In SI, whatever it is: a slip beyond these would leave nothing of the other numbers.
-    private const double Least = 1e-6, Most = 1e12;
-    private const double HottestC = 1000;
 
     public readonly NightNetwork Network;
     public readonly int ZoneCount, BodyCount;
@@ -31,28 +29,28 @@ internal sealed class NightLayout
     public readonly (bool OfZone, int Owner, int Index, NightHeater Heater)[] Heaters;
     public readonly int[] ZoneHeaterStart, BodyHeaterStart;
 
-    /// <summary>Lays out and checks; throws <see cref="NightNetworkException"/> naming the place.</summary>
+    /// <summary>Lays out and checks; throws <see cref="HeatNetworkException"/> naming the place.</summary>
     public NightLayout(NightNetwork network)
     {
         Network = network;
         (ZoneCount, BodyCount) = (network.Zones.Count, network.Bodies.Count);
-        if (!(network.EndS > 0 && network.EndS <= LongestS)) throw new NightNetworkException("end", "it must lie after the start, and within ten years of it");
-        if (ZoneCount == 0) throw new NightNetworkException("zones", "there is no zone");
-        CheckSeries("outdoor", network.OutdoorC, -HottestC);
+        if (!(network.EndS > 0 && network.EndS <= LongestS)) throw new HeatNetworkException("end", "it must lie after the start, and within ten years of it");
+        if (ZoneCount == 0) throw new HeatNetworkException("zones", "there is no zone");
+        CheckSeries("outdoor", network.OutdoorC, -HeatNumbers.HottestC);
         CheckSeries("wind", network.WindMPerS, 0);
         CheckConstants(network.Constants);
 
         var index = new Dictionary<string, (char Kind, int Index)> { ["outdoor"] = ('b', 0) };
         void Name(string id, char kind, int i)
         {
-            if (string.IsNullOrEmpty(id) || !index.TryAdd(id, (kind, i))) throw new NightNetworkException(id, "this name is missing or taken");
+            if (string.IsNullOrEmpty(id) || !index.TryAdd(id, (kind, i))) throw new HeatNetworkException(id, "this name is missing or taken");
         }
         for (int z = 0; z < ZoneCount; z++) Name(network.Zones[z].Id, 'z', z);
         for (int b = 0; b < BodyCount; b++) Name(network.Bodies[b].Id, 'w', b);
         for (int s = 0; s < network.Sources.Count; s++)
         {
             Name(network.Sources[s].Id, 'b', s + 1);
-            CheckSeries(network.Sources[s].Id, network.Sources[s].TemperatureC, -HottestC);
+            CheckSeries(network.Sources[s].Id, network.Sources[s].TemperatureC, -HeatNumbers.HottestC);
         }
         Boundary = [network.OutdoorC, .. network.Sources.Select(s => s.TemperatureC)];
         BoundaryKnots = [.. Boundary.Select(Knots)];
@@ -60,32 +58,32 @@ internal sealed class NightLayout
 
         foreach (var zone in network.Zones)
         {
-            Positive(zone.Id, "heat capacity", zone.HeatCapacityJPerK);
-            NotNegative(zone.Id, "conductance to outdoors", zone.OutdoorWPerK);
-            NotNegative(zone.Id, "conductance by wind", zone.OutdoorWPerKPerMPerS);
-            Temperature(zone.Id, zone.StartC);
+            HeatNumbers.Positive(zone.Id, "heat capacity", zone.HeatCapacityJPerK);
+            HeatNumbers.NotNegative(zone.Id, "conductance to outdoors", zone.OutdoorWPerK);
+            HeatNumbers.NotNegative(zone.Id, "conductance by wind", zone.OutdoorWPerKPerMPerS);
+            HeatNumbers.Temperature(zone.Id, zone.StartC);
         }
         int Zone(string id, string place) =>
-            index.TryGetValue(id, out var t) && t.Kind == 'z' ? t.Index : throw new NightNetworkException(place, $"there is no zone '{id}'");
+            index.TryGetValue(id, out var t) && t.Kind == 'z' ? t.Index : throw new HeatNetworkException(place, $"there is no zone '{id}'");
         Links = [.. network.Links.Select(l =>
         {
             string place = $"{l.A}-{l.B}";
-            NotNegative(place, "conductance", l.ConductanceWPerK);
-            if (l.A == l.B) throw new NightNetworkException(place, "a zone cannot be joined to itself");
+            HeatNumbers.NotNegative(place, "conductance", l.ConductanceWPerK);
+            if (l.A == l.B) throw new HeatNetworkException(place, "a zone cannot be joined to itself");
             return (Zone(l.A, place), Zone(l.B, place), l.ConductanceWPerK);
         })];
         Openings = [.. network.Openings.Select(o =>
         {
             string place = $"{o.A}-{o.B}";
-            NotNegative(place, "area", o.AreaM2);
-            NotNegative(place, "height", o.HeightM);
-            if (o.A == o.B) throw new NightNetworkException(place, "a zone cannot open to itself");
+            HeatNumbers.NotNegative(place, "area", o.AreaM2);
+            HeatNumbers.NotNegative(place, "height", o.HeightM);
+            if (o.A == o.B) throw new HeatNetworkException(place, "a zone cannot open to itself");
             return (Zone(o.A, place), Zone(o.B, place), o.AreaM2, o.HeightM);
         })];
         Events = [.. network.Events.Select(e =>
         {
-            NotNegative(e.A, "factor", e.Factor);
-            if (!double.IsFinite(e.TimeS)) throw new NightNetworkException(e.A, "an event needs a time");
+            HeatNumbers.NotNegative(e.A, "factor", e.Factor);
+            if (!double.IsFinite(e.TimeS)) throw new HeatNetworkException(e.A, "an event needs a time");
             return (e.TimeS, Zone(e.A, e.A), e.B is null ? -1 : Zone(e.B, e.A), e.Factor);
         }).OrderBy(e => e.TimeS)];
 
@@ -99,9 +97,9 @@ internal sealed class NightLayout
             CheckBody(body);
             foreach (var contact in body.Contacts)
             {
-                NotNegative(body.Id, "conductance", contact.ConductanceWPerK);
-                if (!index.TryGetValue(contact.To, out var target)) throw new NightNetworkException(body.Id, $"it touches '{contact.To}', which is not there");
-                if (target == ('w', b)) throw new NightNetworkException(body.Id, "it touches itself");
+                HeatNumbers.NotNegative(body.Id, "conductance", contact.ConductanceWPerK);
+                if (!index.TryGetValue(contact.To, out var target)) throw new HeatNetworkException(body.Id, $"it touches '{contact.To}', which is not there");
+                if (target == ('w', b)) throw new HeatNetworkException(body.Id, "it touches itself");
                 if (target.Kind == 'w')
                 {
                     neighbours.Add((b, target.Index, contact.ConductanceWPerK));
@@ -134,11 +132,11 @@ internal sealed class NightLayout
         {
             for (int i = 0; i < list.Count; i++)
             {
-                Positive(id, "band of its heater", list[i].BandK);
-                NotNegative(id, "power of its heater", list[i].PowerW);
-                Temperature(id, list[i].SetpointC);
+                HeatNumbers.Positive(id, "band of its heater", list[i].BandK);
+                HeatNumbers.NotNegative(id, "power of its heater", list[i].PowerW);
+                HeatNumbers.Temperature(id, list[i].SetpointC);
                 if (double.IsNaN(list[i].FromS) || double.IsNaN(list[i].ToS) || !(list[i].LimitWh >= 0))
-                    throw new NightNetworkException(id, "its heater's window or limit is no number");
+                    throw new HeatNetworkException(id, "its heater's window or limit is no number");
                 heaters.Add((ofZone, owner, i, list[i]));
             }
         }
@@ -179,45 +177,30 @@ internal sealed class NightLayout
 
     private static void CheckBody(NightBody body)
     {
-        NotNegative(body.Id, "water", body.WaterKg);
-        NotNegative(body.Id, "dry heat capacity", body.DryJPerK);
-        Positive(body.Id, "mass or dry heat capacity", body.WaterKg + body.DryJPerK);
-        Temperature(body.Id, body.StartC);
-        if (!Enum.IsDefined(body.Ice)) throw new NightNetworkException(body.Id, "how ice grows in it is not known");
-        NotNegative(body.Id, "length", body.LengthM);
-        if (body.Ice == IceGrowth.Cylinder) Positive(body.Id, "length", body.LengthM);
+        HeatNumbers.NotNegative(body.Id, "water", body.WaterKg);
+        HeatNumbers.NotNegative(body.Id, "dry heat capacity", body.DryJPerK);
+        HeatNumbers.Positive(body.Id, "mass or dry heat capacity", body.WaterKg + body.DryJPerK);
+        HeatNumbers.Temperature(body.Id, body.StartC);
+        if (!Enum.IsDefined(body.Ice)) throw new HeatNetworkException(body.Id, "how ice grows in it is not known");
+        HeatNumbers.NotNegative(body.Id, "length", body.LengthM);
+        if (body.Ice == IceGrowth.Cylinder) HeatNumbers.Positive(body.Id, "length", body.LengthM);
     }
 
     private static void CheckConstants(NightConstants c)
     {
-        Positive("constants", "heat capacity of water", c.WaterJPerKgK);
-        Positive("constants", "heat capacity of ice", c.IceJPerKgK);
-        Positive("constants", "latent heat", c.LatentJPerKg);
-        Positive("constants", "conductivity of ice", c.IceWPerMK);
+        HeatNumbers.Positive("constants", "heat capacity of water", c.WaterJPerKgK);
+        HeatNumbers.Positive("constants", "heat capacity of ice", c.IceJPerKgK);
+        HeatNumbers.Positive("constants", "latent heat", c.LatentJPerKg);
+        HeatNumbers.Positive("constants", "conductivity of ice", c.IceWPerMK);
     }
 
     private static void CheckSeries(string id, TimeSeries series, double least)
     {
-        if (series.TimeS.Count == 0 || series.TimeS.Count != series.Value.Count) throw new NightNetworkException(id, "it needs as many values as times, and at least one");
+        if (series.TimeS.Count == 0 || series.TimeS.Count != series.Value.Count) throw new HeatNetworkException(id, "it needs as many values as times, and at least one");
         for (int i = 0; i < series.TimeS.Count; i++)
         {
-            if (!double.IsFinite(series.TimeS[i]) || !(series.Value[i] >= least && series.Value[i] < HottestC)) throw new NightNetworkException(id, $"knot {i + 1} is no sensible number");
-            if (i > 0 && series.TimeS[i] <= series.TimeS[i - 1]) throw new NightNetworkException(id, $"time goes back at knot {i + 1}");
+            if (!double.IsFinite(series.TimeS[i]) || !(series.Value[i] >= least && series.Value[i] < HeatNumbers.HottestC)) throw new HeatNetworkException(id, $"knot {i + 1} is no sensible number");
+            if (i > 0 && series.TimeS[i] <= series.TimeS[i - 1]) throw new HeatNetworkException(id, $"time goes back at knot {i + 1}");
         }
-    }
-
-    internal static void Positive(string id, string what, double value)
-    {
-        if (!(value >= Least && value <= Most)) throw new NightNetworkException(id, $"its {what} must be a number from {Least:0e0} to {Most:0e0}");
-    }
-
-    internal static void NotNegative(string id, string what, double value)
-    {
-        if (!(value >= 0 && value <= Most)) throw new NightNetworkException(id, $"its {what} must be a number from 0 to {Most:0e0}");
-    }
-
-    internal static void Temperature(string id, double celsius)
-    {
-        if (!(Math.Abs(celsius) < HottestC)) throw new NightNetworkException(id, "its temperature is no sensible number");
     }
 }

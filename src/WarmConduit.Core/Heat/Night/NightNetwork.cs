@@ -101,20 +101,13 @@ public sealed record NightOptions(double MaxStepS = 900, double FirstStepS = 10,
     public static readonly NightOptions Default = new();
 
     /// <summary>
-    /// Reports every <paramref name="intervalS"/> up to <paramref name="endS"/>, both ends included: ten million at the most, or it throws <see cref="NightNetworkException"/>. O(reports).
+    /// Reports every <paramref name="intervalS"/> up to <paramref name="endS"/>, both ends included: ten million at the most, or it throws <see cref="HeatNetworkException"/>. O(reports).
     /// </summary>
     public static IReadOnlyList<double> Every(double intervalS, double endS)
     {
-        if (!(intervalS > 0 && endS / intervalS is >= 0 and < 1e7)) throw new NightNetworkException("reports", "they must be some time apart, and not more than ten million");
+        if (!(intervalS > 0 && endS / intervalS is >= 0 and < 1e7)) throw new HeatNetworkException("reports", "they must be some time apart, and not more than ten million");
         var times = new double[(int)Math.Floor(endS / intervalS + 1e-9) + 1];
         for (int i = 0; i < times.Length; i++) times[i] = i * intervalS;
         return times;
     }
-}
-
-/// <summary>A night that cannot be run or balanced. <see cref="Place"/> names the zone, body, source, series or setting at fault.</summary>
-public sealed class NightNetworkException(string place, string reason) : ArgumentException($"{place}: {reason}")
-{
-    /// <summary>What is wrong, by id.</summary>
-    public string Place { get; } = place;
 }

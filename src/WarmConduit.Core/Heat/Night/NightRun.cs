@@ -124,7 +124,7 @@ internal sealed partial class NightRun
         {
             if (g == 0) continue;
             double step = 0.4 * Math.Min(Math.Min(_wet[a], _wet[b]), Math.Min(_frozen[a], _frozen[b])) / g;
-            if (step < ShortestS) throw new NightNetworkException(layout.Network.Bodies[a].Id, "it is joined to its neighbour so closely that the two are one body");
+            if (step < ShortestS) throw new HeatNetworkException(layout.Network.Bodies[a].Id, "it is joined to its neighbour so closely that the two are one body");
             _bodiesStepS = Math.Min(_bodiesStepS, step);
         }
         _heavy = [.. Enumerable.Range(0, _nb).Where(b => _latent[b] > 0 && (_joined[b] || MovesAZone(b, HeavyK, _bodiesStepS)))];

@@ -2,95 +2,99 @@ using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Levels;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies.Networks;
 
 namespace WarmConduit.Core.Studies.DrainDown;
 
-/// <summary>What stays in a rig once it is drained, where, and what that threatens.</summary>
+/// <summary>What a rig retains once it is drained, where, and what that threatens.</summary>
 public static class DrainDownStudy
 {
-    private const double LeastPoolL = 0.002;
-
-    // A cup left in a tank has room to freeze.
-    private const double LeastInTankL = 0.25;
-
     /// <summary>
-    /// Asks the question of <paramref name="rig"/> (checked before) standing as <paramref name="parked"/>, with taps, valves and drains as
-    /// each part's <see cref="Part.WhenDrained"/> says. Pure. O(points log points). Heights are trusted to the millimetre; film is an estimate.
+    /// Asks of a rig as it is parked, with taps, valves and drains as the scenario has them, and what is done by hand on leaving done. Pure.
+    /// O(points log points). Heights are trusted to the millimetre; residual water is an estimate.
     /// </summary>
-    public static DrainDownAnswer Ask(Rig rig, Attitude parked)
+    public static DrainDownAnswer Ask(Question question)
     {
-        var network = new RigNetwork(rig);
-        if (network.Graph is null) return NothingOpen(rig, parked);
-        var levels = Draining.Solve(network.Graph, parked);
-        var parts = rig.Parts.Select(p => PartAfter(network, levels, p)).Where(p => p.FullL > 0).ToList();
-        var runs = Enumerable.Range(0, rig.Runs.Count).Select(r => RunAfter(network, levels, r)).ToList();
-        var held = parts.ToDictionary(p => p.PartId, p => p.HeldL);
-        var pools = levels.Pools().Select(p => PoolAfter(network, levels, p, runs, held)).Where(p => p.HeldL >= LeastPoolL).ToList();
+        if (question.Draining is not { } levels) return NothingOpen(question);
+        var rig = question.Rig;
+        var network = question.Levels;
+        var parts = rig.Parts.Select(p => PartAfter(question, levels, p)).Where(p => p.FullL > 0).ToList();
+        var ways = new Ways(question, levels);
+        var runs = Enumerable.Range(0, rig.Runs.Count).Select(r => RunAfter(question, levels, ways, r)).ToList();
+        var retained = parts.ToDictionary(p => p.PartId, p => p.RetainedL);
+        var pools = levels.Pools().Select(p => PoolAfter(question, levels, p, runs, retained)).Where(p => p.RetainedL >= TradeConstants.LeastPoolL).ToList();
         var named = pools.SelectMany(p => p.Parts).Select(p => p.PartId).ToHashSet();
-        pools.AddRange(network.VesselOf.Where(v => held[v.Key] >= LeastInTankL && !named.Contains(v.Key)).Select(v => TankAfter(network, levels, v.Key, held[v.Key])));
-        return Sum([.. pools.OrderByDescending(p => p.HeldL)], runs, parts, [.. network.Graph.DrainPoints.Select(network.PlaceAt)]);
+        pools.AddRange(network.VesselOf.Where(v => retained[v.Key] >= TradeConstants.LeastInVesselL && !named.Contains(v.Key)).Select(v => TankAfter(question, levels, v.Key, retained[v.Key])));
+        return Sum([.. pools.OrderByDescending(p => p.RetainedL)], runs, parts, [.. network.Graph!.DrainPoints.Select(network.PlaceAt)]);
     }
 
     private static DrainDownAnswer Sum(IReadOnlyList<PoolAnswer> pools, IReadOnlyList<RunDrain> runs, IReadOnlyList<PartDrain> parts, IReadOnlyList<Place> drains)
     {
-        double inRuns = runs.Sum(r => r.HeldL), total = inRuns + parts.Sum(p => p.HeldL), byDesign = parts.Where(p => p.ByDesign).Sum(p => p.HeldL);
-        return new DrainDownAnswer(total, inRuns, total - byDesign, byDesign, runs.Sum(r => r.FilmL), pools, runs, parts, drains);
+        double inRuns = runs.Sum(r => r.RetainedL), total = inRuns + parts.Sum(p => p.RetainedL), byDesign = parts.Where(p => p.ByDesign).Sum(p => p.RetainedL);
+        return new DrainDownAnswer(total, inRuns, total - byDesign, byDesign, parts.Sum(p => p.ByHandL), runs.Sum(r => r.ResidualL), pools, runs, parts, drains);
     }
 
     /// <summary>
-    /// Film and beads that stay on a length of bore with less than <paramref name="leastFall"/>: a quarter of the bore where dead level, nothing at the
+    /// Residual water: film and beads that stay on a length of bore with less than <paramref name="leastFall"/>: a quarter of the bore where dead level, nothing at the
     /// least fall, linear between. Litres. Estimate (a puddle on plastic stands some 3 mm deep).
     /// </summary>
-    internal static double FilmL(double boreM2, double lengthM, double fall, double leastFall) =>
+    internal static double ResidualL(double boreM2, double lengthM, double fall, double leastFall) =>
         leastFall <= 0 || fall >= leastFall ? 0 : 0.25 * boreM2 * lengthM * 1000 * (1 - Math.Max(fall, 0) / leastFall);
 
-    private static DrainDownAnswer NothingOpen(Rig rig, Attitude parked)
+    private static DrainDownAnswer NothingOpen(Question question)
     {
-        var parts = rig.Parts
-            .Select(p => new PartDrain(p.Id, PartWater.HoldsL(p), PartWater.HoldsL(p), Catalogue.Part(p.Stock)!.KeepsWater, Catalogue.Part(p.Stock)!.Remedy))
-            .Where(p => p.FullL > 0).ToList();
+        var rig = question.Rig;
+        var parts = rig.Parts.Select(p => Left(question, p, PartWater.HoldsL(p))).Where(p => p.FullL > 0).ToList();
         var runs = new List<RunDrain>();
         foreach (var run in rig.Runs)
         {
             var pipe = Catalogue.Pipe(run.Pipe)!;
-            var course = rig.CourseOf(run);
+            var course = question.Index.CourseOf(run);
             var stations = new List<Station>();
             double at = 0;
-            for (int k = 0; k < course.Count; k++)
+            for (int k = 0; k < course.Length; k++)
             {
                 if (k > 0) at += course[k].DistanceM(course[k - 1]);
-                stations.Add(new Station(course[k], at, parked.HeightM(course[k]), null, null, 0, 0, k < course.Count - 1 ? 1 : 0, null));
+                stations.Add(new Station(RunPoint.IdOf(run, k), course[k], at, question.Conditions.Parked.HeightM(course[k]), null, null, 0, 0, k < course.Length - 1 ? 1 : 0, null));
             }
             double full = pipe.BoreM2() * at * 1000;
-            runs.Add(new RunDrain(run.Id, pipe.InnerDiameterM, at, full, full, 0, null, 0, stations, [new RouteLeg(run.Id, false)], null));
+            runs.Add(new RunDrain(run.Id, pipe.InnerDiameterM, at, full, full, 0, null, null, stations, false, null, null));
         }
         return Sum([], runs, parts, []);
     }
 
-    private static PartDrain PartAfter(RigNetwork network, LevelAnswer levels, Part part)
+    private static PartDrain PartAfter(Question question, LevelAnswer levels, Part part)
     {
         var stock = Catalogue.Part(part.Stock)!;
         double full = PartWater.HoldsL(part);
-        if (stock.KeepsWater) return new PartDrain(part.Id, full, full, true, stock.Remedy);
-        double held = stock.Passage == Passage.Vessel
-            ? levels.VesselM3(network.VesselOf[part.Id]) * 1000
-            : part.Ports.Any(p => Wet(levels, network.PointOf(part.Id, p.Id))) ? full : 0;
-        return new PartDrain(part.Id, full, held, false, null);
+        if (stock.KeepsWater) return Left(question, part, full);
+        return Left(question, part, stock.Passage == Passage.Vessel
+            ? levels.VesselM3(question.Levels.VesselOf[part.Id]) * 1000
+            : part.Ports.Any(p => Wet(levels, question.Levels.PointOf(part.Id, p.Id))) ? full : 0);
+    }
+
+    // What gravity leaves, less what was not there and what is taken out by hand.
+    private static PartDrain Left(Question question, Part part, double leftL)
+    {
+        var stock = Catalogue.Part(part.Stock)!;
+        leftL = Math.Min(leftL, PartWater.AtStartL(part, question.Conditions));
+        string? task = question.Rig.ByHand.Find(part.Id)?.Task;
+        return new PartDrain(part.Id, PartWater.HoldsL(part), task is null ? leftL : 0, stock.KeepsWater, task is null ? 0 : leftL, task, stock.Remedy);
     }
 
     private static bool Wet(LevelAnswer levels, int point) => levels.LevelM[point] > levels.HeightM[point] + 1e-6;
 
-    private static RunDrain RunAfter(RigNetwork network, LevelAnswer levels, int r)
+    private static RunDrain RunAfter(Question question, LevelAnswer levels, Ways ways, int r)
     {
-        var run = network.Rig.Runs[r];
+        var run = question.Rig.Runs[r];
         var pipe = Catalogue.Pipe(run.Pipe)!;
-        var points = network.PointsOfRun(r);
+        var points = question.Levels.PointsOfRun(r);
         var graph = levels.Graph;
         int first = graph.EdgeFirst[r];
         var stations = new List<Station>(points.Length);
-        double distance = 0, film = 0;
+        double distance = 0, residual = 0;
         double? leastFall = null;
-        int leastAt = 0;
+        string? leastAt = null;
         for (int k = 0; k < points.Length; k++)
         {
             int p = points[k];
@@ -109,16 +113,15 @@ public static class DrainDownStudy
                 if (wetTo > wetFrom) standsAt = Finite(stands);
                 if (fall is { } f)
                 {
-                    film += FilmL(pipe.BoreM2(), length * (1 - (wetTo - wetFrom)), f, network.Rig.Brief.LeastFall);
-                    if (leastFall is null || f < leastFall) (leastFall, leastAt) = (f, k);
+                    residual += ResidualL(pipe.BoreM2(), length * (1 - (wetTo - wetFrom)), f, question.Rig.Brief.LeastFall);
+                    if (leastFall is null || f < leastFall) (leastFall, leastAt) = (f, RunPoint.IdOf(run, k));
                 }
             }
-            stations.Add(new Station(graph.Points[p], distance, z, Finite(levels.LevelM[p]), fall, direction, wetFrom, wetTo, standsAt));
+            stations.Add(new Station(RunPoint.IdOf(run, k), graph.Points[p], distance, z, Finite(levels.LevelM[p]), fall, direction, wetFrom, wetTo, standsAt));
             distance += length;
         }
-        var (route, end) = RouteOf(network, levels, r);
         return new RunDrain(
-            run.Id, pipe.InnerDiameterM, distance, pipe.BoreM2() * distance * 1000, levels.EdgeM3[r] * 1000, film, leastFall, leastAt, stations, route, end);
+            run.Id, pipe.InnerDiameterM, distance, pipe.BoreM2() * distance * 1000, levels.EdgeM3[r] * 1000, residual, leastFall, leastAt, stations, ways.Reversed(r), ways.LeadsTo(r), ways.EndOf(r));
     }
 
     // Neither end drains through this length: its water parts in the middle or goes to the end with the lower level.
@@ -137,77 +140,55 @@ public static class DrainDownStudy
         return zStart < zEnd ? (0, at) : (at, 1);
     }
 
-    // Follows the water from the run's far end, run by run, to the drain it reaches.
-    private static (IReadOnlyList<RouteLeg> Route, Place? End) RouteOf(RigNetwork network, LevelAnswer levels, int r)
+    private static PoolAnswer PoolAfter(Question question, LevelAnswer levels, Pool pool, List<RunDrain> runs, Dictionary<string, double> retainedByPart)
     {
-        var points = network.PointsOfRun(r);
-        bool reversed = levels.Next[points[0]] != points[1] && levels.Next[points[^1]] == points[^2];
-        var legs = new List<RouteLeg> { new(network.Rig.Runs[r].Id, reversed) };
-        int at = reversed ? points[0] : points[^1];
-        for (int guard = 0; guard < levels.Next.Length && levels.Next[at] >= 0; guard++)
-        {
-            int next = levels.Next[at];
-            if (network.RunFrom(at, next) is not { } step)
-            {
-                at = next;
-                continue;
-            }
-            string id = network.Rig.Runs[step.Run].Id;
-            if (legs.Any(l => l.RunId == id)) break;
-            legs.Add(new RouteLeg(id, step.Reversed));
-            var course = network.PointsOfRun(step.Run);
-            at = step.Reversed ? course[0] : course[^1];
-        }
-        return (legs, double.IsInfinity(levels.LevelM[at]) ? null : network.PlaceAt(at));
-    }
-
-    private static PoolAnswer PoolAfter(RigNetwork network, LevelAnswer levels, Pool pool, List<RunDrain> runs, Dictionary<string, double> heldByPart)
-    {
-        var rig = network.Rig;
-        var shares = pool.Edges.Where(e => e.Edge < network.RunCount).Select(e => new PoolShare(rig.Runs[e.Edge].Id, e.VolumeM3 * 1000)).ToList();
+        var rig = question.Rig;
+        var network = question.Levels;
+        var shares = pool.Edges.Where(e => e.Edge < rig.Runs.Count).Select(e => new PoolShare(rig.Runs[e.Edge].Id, e.VolumeM3 * 1000)).ToList();
         var parts = pool.Points.Select(network.PortAt).OfType<(string Part, string Port)>().Select(p => p.Part).Distinct()
-            .Where(id => heldByPart.GetValueOrDefault(id) > 0 && !Catalogue.Part(network.PartOf(id).Stock)!.KeepsWater)
-            .Select(id => new PoolPart(id, heldByPart[id])).ToList();
-        var threatens = pool.Edges.Where(e => e.Edge < network.RunCount).SelectMany(e => TouchedParts(rig.Runs[e.Edge], runs[e.Edge])).Distinct().Where(network.IceBreaks).ToList();
+            .Where(id => retainedByPart.GetValueOrDefault(id) > 0 && !Catalogue.Part(question.Index.Part(id).Stock)!.KeepsWater)
+            .Select(id => new PoolPart(id, retainedByPart[id])).ToList();
+        var threatens = pool.Edges.Where(e => e.Edge < rig.Runs.Count).SelectMany(e => TouchedParts(rig.Runs[e.Edge], runs[e.Edge])).Distinct().Where(network.IceBreaks).ToList();
         return new PoolAnswer(
             "pool:" + string.Join("+", shares.Select(s => s.RunId).Order()),
-            WordsOf(network, shares, parts),
-            pool.VolumeM3 * 1000 + parts.Sum(p => p.HeldL),
+            WordsOf(question, shares, parts),
+            pool.VolumeM3 * 1000 + parts.Sum(p => p.RetainedL),
             Finite(pool.LevelM),
             Finite(pool.LevelM - levels.HeightM[pool.LowestPoint]),
             network.PlaceAt(pool.LowestPoint),
             pool.CrestPoint < 0 ? null : network.PlaceAt(pool.CrestPoint),
-            pool.CrestPoint < 0 ? ShutBy(network, pool.Points) : null,
+            pool.CrestPoint < 0 ? ShutBy(question, levels, pool.Points) : null,
             shares,
             parts,
             threatens);
     }
 
     // Water in a tank and in nothing that leads from it.
-    private static PoolAnswer TankAfter(RigNetwork network, LevelAnswer levels, string id, double heldL)
+    private static PoolAnswer TankAfter(Question question, LevelAnswer levels, string id, double retainedL)
     {
-        var part = network.PartOf(id);
+        var part = question.Index.Part(id);
+        var network = question.Levels;
         int point = levels.Graph.VesselPoint[network.VesselOf[id]], crest = levels.Crest[point];
         return new PoolAnswer(
             "vessel:" + id,
             part.Name,
-            heldL,
+            retainedL,
             Finite(levels.LevelM[point]),
             null,
-            Place.OnPart(network.Rig, id, part.Box.Centre()),
+            Place.OnPart(question.Index, part),
             crest < 0 ? null : network.PlaceAt(crest),
-            crest < 0 ? ShutBy(network, part.Ports.Select(p => network.PointOf(id, p.Id))) : null,
+            crest < 0 ? ShutBy(question, levels, part.Ports.Select(p => network.PointOf(id, p.Id))) : null,
             [],
-            [new PoolPart(id, heldL)],
+            [new PoolPart(id, retainedL)],
             network.IceBreaks(id) ? [id] : []);
     }
 
     // By the runs and tanks that hold most; fittings go without saying.
-    private static string WordsOf(RigNetwork network, List<PoolShare> shares, List<PoolPart> parts)
+    private static string WordsOf(Question question, List<PoolShare> shares, List<PoolPart> parts)
     {
-        var holders = shares.Select(s => (network.Rig.Runs.First(r => r.Id == s.RunId).Name, s.HeldL))
-            .Concat(parts.Where(p => network.VesselOf.ContainsKey(p.PartId)).Select(p => (network.PartOf(p.PartId).Name, p.HeldL)))
-            .OrderByDescending(h => h.HeldL).Select(h => h.Name).ToList();
+        var holders = shares.Select(s => (question.Index.Run(s.RunId).Name, s.RetainedL))
+            .Concat(parts.Where(p => question.Levels.VesselOf.ContainsKey(p.PartId)).Select(p => (question.Index.Part(p.PartId).Name, p.RetainedL)))
+            .OrderByDescending(h => h.RetainedL).Select(h => h.Name).ToList();
         return holders.Count switch
         {
             0 => "parts",
@@ -221,21 +202,22 @@ public static class DrainDownStudy
     private static IEnumerable<string> TouchedParts(Run run, RunDrain drain)
     {
         var stations = drain.Stations;
-        if (stations[0].WetTo > 0 && stations[0].WetFrom < 1e-6) yield return run.From.Part;
-        if (stations[^2].WetTo > 1 - 1e-6) yield return run.To.Part;
+        if (run.From.Part is not null && stations[0].WetTo > 0 && stations[0].WetFrom < 1e-6) yield return run.From.Part!;
+        if (run.To.Part is not null && stations[^2].WetTo > 1 - 1e-6) yield return run.To.Part!;
     }
 
-    private static Place? ShutBy(RigNetwork network, IEnumerable<int> points)
+    // What to open: of the parts that shut the pool in, the one whose other side lets water out, lowest first; else the first of them.
+    private static Place? ShutBy(Question question, LevelAnswer levels, IEnumerable<int> points)
     {
+        var network = question.Levels;
+        var (found, lowest) = ((int?)null, double.PositiveInfinity);
         foreach (int p in points)
         {
-            if (network.PortAt(p) is not { } port) continue;
-            var part = network.PartOf(port.Part);
-            var passage = Catalogue.Part(part.Stock)!.Passage;
-            if (passage is Passage.Pump or Passage.OneWay || (part.WhenDrained == ValveState.Closed && passage is Passage.Valve or Passage.Mixer or Passage.Drain))
-                return network.PlaceAt(p);
+            if (network.PortAt(p) is not { } port || !network.Shuts(port.Part)) continue;
+            double beyond = question.Index.Part(port.Part).Ports.Min(o => levels.LevelM[network.PointOf(port.Part, o.Id)]);
+            if (found is null || beyond < lowest) (found, lowest) = (p, beyond);
         }
-        return null;
+        return found is { } at ? network.PlaceAt(at) : null;
     }
 
     private static double? Finite(double value) => double.IsFinite(value) ? value : null;

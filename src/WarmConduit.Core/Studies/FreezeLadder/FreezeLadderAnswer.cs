@@ -1,15 +1,28 @@
 using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Studies.Networks;
 
 namespace WarmConduit.Core.Studies.FreezeLadder;
 
+/// <summary>Whether a rig stands its night.</summary>
+public enum Verdict
+{
+    /// <summary>Nothing reaches first ice.</summary>
+    Passes,
+
+    /// <summary>Only what stands ice reaches it: no damage.</summary>
+    PassesButForIce,
+
+    /// <summary>Ice breaks something.</summary>
+    Fails,
+}
+
 /// <summary>What freezes and when, at a steady night.</summary>
-/// <param name="Rungs">Every piece of run and every part that holds water, soonest first ice first.</param>
+/// <param name="Verdict">Whether the rig stands this night.</param>
+/// <param name="Rungs">Pieces of runs and parts that hold water, soonest first ice first; the first 3000 of them.</param>
+/// <param name="Count">How many there are in all.</param>
 /// <param name="Zones">Each zone's air.</param>
 /// <param name="MorningS">Seconds from the start until morning.</param>
-public sealed record FreezeLadderAnswer(IReadOnlyList<Rung> Rungs, IReadOnlyList<ZoneAir> Zones, double MorningS);
-
-/// <summary>Air of a zone on the steady night, °C, and what its heater gives, W.</summary>
-public sealed record ZoneAir(string ZoneId, double AirC, double HeaterW);
+public sealed record FreezeLadderAnswer(Verdict Verdict, IReadOnlyList<Rung> Rungs, int Count, IReadOnlyList<ZoneAir> Zones, double MorningS);
 
 /// <summary>How far a thing gets before morning.</summary>
 public enum IceState
@@ -34,16 +47,15 @@ public enum IceState
 /// <param name="PartId">The part, for a part.</param>
 /// <param name="ZoneId">The zone; null for outdoors.</param>
 /// <param name="Course">The piece's course; for a part, its middle.</param>
-/// <param name="WaterL">Water in it.</param>
-/// <param name="AirC">Air around it.</param>
+/// <param name="WaterL">Water in it, litres.</param>
+/// <param name="AirC">Air around it, °C.</param>
 /// <param name="FirstIceS">First ice.</param>
 /// <param name="BlockedS">A tenth ice.</param>
 /// <param name="SolidS">All ice.</param>
-/// <param name="MorningC">Its temperature in the morning.</param>
+/// <param name="MorningC">Its temperature in the morning, °C.</param>
 /// <param name="MorningIce">Its ice fraction in the morning, 0..1.</param>
 /// <param name="State">How far it gets before morning.</param>
 /// <param name="Breaks">Ice that comes before morning breaks it.</param>
-/// <param name="Why">How the time of first ice came about.</param>
 public sealed record Rung(
     string Id,
     string Name,
@@ -59,5 +71,4 @@ public sealed record Rung(
     double MorningC,
     double MorningIce,
     IceState State,
-    bool Breaks,
-    Why Why);
+    bool Breaks);

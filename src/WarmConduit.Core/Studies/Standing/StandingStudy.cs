@@ -1,45 +1,60 @@
-using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.FreezeLadder;
 
 namespace WarmConduit.Core.Studies.Standing;
 
 /// <summary>A rig's verdict in one line.</summary>
-/// <param name="StaysL">What stays after draining, litres, parked level.</param>
+/// <param name="RetainedL">Water retained after draining, litres, parked as on the night.</param>
 /// <param name="PoolCount">In how many pools.</param>
-/// <param name="CarefulL">Of it, in parts that keep their water by design.</param>
-/// <param name="Night">The night of the brief.</param>
-/// <param name="ByHand">Names of those parts: they are taken to be emptied by hand when the rig is left drained.</param>
-/// <param name="ColdestC">Lowest outdoor temperature at which nothing that ice breaks reaches first ice on such a night; null when even just below zero is too cold.</param>
-/// <param name="FirstName">What freezes first on the night of the brief; null when nothing does.</param>
+/// <param name="ByHandL">What is taken out by hand besides, litres.</param>
+/// <param name="ByHand">Names of the parts that is done to.</param>
+/// <param name="Night">The night asked about.</param>
+/// <param name="Verdict">Whether the rig stands it.</param>
+/// <param name="ColdestC">Lowest outdoor temperature at which nothing breaks on such a night, to 0.25 K; null when even just below zero is too cold, and when nothing breaks as far as was tried.</param>
+/// <param name="TriedC">The coldest that was tried.</param>
+/// <param name="StandsAllTried">Nothing breaks even at <paramref name="TriedC"/>; how much colder it may get is not known.</param>
+/// <param name="FirstName">What freezes first on that night; null when nothing does.</param>
 /// <param name="FirstIceS">When, seconds from the start.</param>
 public sealed record StandingAnswer(
-    double StaysL, int PoolCount, double CarefulL, IReadOnlyList<string> ByHand, Conditions Night, double? ColdestC, string? FirstName, double? FirstIceS);
+    double RetainedL,
+    int PoolCount,
+    double ByHandL,
+    IReadOnlyList<string> ByHand,
+    Conditions Night,
+    Verdict Verdict,
+    double? ColdestC,
+    double TriedC,
+    bool StandsAllTried,
+    string? FirstName,
+    double? FirstIceS);
 
 /// <summary>How cold a night a rig stands.</summary>
 public static class StandingStudy
 {
-    private const double LowestTriedC = -40;
+    private const double LowestTriedC = -40, HighestTriedC = -0.5, WithinK = 0.25;
 
     /// <summary>
-    /// Verdict on <paramref name="rig"/> under the night of its brief, with the coldest night found by bisection to 0.25 K between -0.5 and -40 °C (colder air
-    /// never freezes anything later). Pure.
+    /// Verdict on the night asked about, with the coldest night of its kind found by bisection between -0.5 and -40 °C (colder air never freezes anything
+    /// later). It is the ladder's verdict, whoever asks. Pure.
     /// </summary>
-    public static StandingAnswer Ask(Rig rig)
+    public static StandingAnswer Ask(Question question)
     {
-        var night = Conditions.Of(rig.Brief);
-        var drained = DrainDownStudy.Ask(rig, night.Parked);
-        var byHand = drained.Parts.Where(p => p.ByDesign).Select(p => p.PartId).ToHashSet();
-        bool Counts(Rung r) => r.State != IceState.Safe && (night.Water == WaterState.Wet || r.PartId is null || !byHand.Contains(r.PartId));
-        var first = FreezeLadderStudy.Ask(rig, night, drained).Rungs.FirstOrDefault(Counts);
-        bool Stands(double outdoorC) =>
-            !FreezeLadderStudy.Ask(rig, night with { OutdoorC = outdoorC }, drained).Rungs.Any(r => r.Breaks && Counts(r));
-        double? coldest = null;
-        if (Stands(LowestTriedC)) coldest = LowestTriedC;
-        else if (Stands(-0.5))
+        var night = question.Conditions;
+        var drained = question.Ask(DrainDownStudy.Ask);
+        var ladder = question.Ask(FreezeLadderStudy.Ask);
+        var first = ladder.Rungs.FirstOrDefault(r => r.State != IceState.Safe);
+        bool Stands(double outdoorC)
         {
-            double stands = -0.5, fails = LowestTriedC;
-            while (stands - fails > 0.25)
+            question.Cancel.ThrowIfCancellationRequested();
+            var colder = question.With(night with { OutdoorC = outdoorC });
+            return !FreezeLadderStudy.Freezers(colder).Any(f => f.Rung(colder.Conditions).Breaks);
+        }
+        bool all = Stands(LowestTriedC);
+        double? coldest = null;
+        if (!all && Stands(HighestTriedC))
+        {
+            double stands = HighestTriedC, fails = LowestTriedC;
+            while (stands - fails > WithinK)
             {
                 double mid = (stands + fails) / 2;
                 if (Stands(mid)) stands = mid;
@@ -47,6 +62,8 @@ public static class StandingStudy
             }
             coldest = stands;
         }
-        return new StandingAnswer(drained.TotalL, drained.Pools.Count, drained.ByDesignL, [.. byHand.Select(id => rig.PartOf(id).Name)], night, coldest, first?.Name, first?.FirstIceS);
+        return new StandingAnswer(
+            drained.RetainedL, drained.Pools.Count, drained.ByHandL, [.. drained.Parts.Where(p => p.ByHandL > 0).Select(p => question.Index.Part(p.PartId).Name)],
+            night, ladder.Verdict, coldest, LowestTriedC, all, first?.Name, first?.FirstIceS);
     }
 }

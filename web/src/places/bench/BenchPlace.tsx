@@ -1,12 +1,13 @@
 import { useEffect, useState } from "react";
-import type { Problem } from "../../api/client";
+import { useLocation } from "wouter";
+import type { Problem, Schema } from "../../api/client";
 import { usePrint } from "../../app/units";
 import { Patterns } from "../../drawing/patterns";
 import type { View } from "../../drawing/projection";
 import { Button, Choice } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 import { BenchHeader } from "./BenchHeader";
-import { type Lens, useBench } from "./benchStore";
+import { type Lens, partOf, runOf, useBench } from "./benchStore";
 import { DrawingPane, whole } from "./DrawingPane";
 import { FallStrip } from "./FallStrip";
 import { Findings } from "./Findings";
@@ -90,19 +91,22 @@ export function BenchPlace({ id }: { id: string }) {
 }
 
 function DrainSummary() {
-  const drain = useBench((s) => s.answer?.drain);
+  const drain = useBench((s) => s.answers?.drainDown);
   const problem = useBench((s) => s.studyProblem);
+  const stale = useBench((s) => s.stale);
   const print = usePrint();
   if (problem) return <p role="alert">No answer: {problem}</p>;
   if (!drain) return null;
   const pools = drain.pools.length;
   return (
-    <p className="min-w-0 truncate" data-summary>
+    <p className={`min-w-0 truncate ${stale ? "opacity-60" : ""}`} data-summary data-stale={stale}>
       <span className="text-muted">After draining </span>
-      <strong className="text-[17px] font-semibold">{print(drain.totalL, "volume")} stays</strong>
+      <strong className="text-[17px] font-semibold">{print(drain.retainedL, "volume")} stays</strong>
       <span className="text-muted">
-        : {print(drain.inPoolsL, "volume")} in {pools === 1 ? "1 pool" : `${pools} pools`}, {print(drain.byDesignL, "volume")} in parts that
-        keep it
+        {" "}
+        in {pools === 1 ? "1 pool" : `${pools} pools`}
+        {drain.byDesignL > 0 && ` and parts that keep it (${print(drain.byDesignL, "volume")})`}
+        {drain.byHandL > 0 && `; ${print(drain.byHandL, "volume")} is taken out by hand`}
       </span>
     </p>
   );
@@ -111,21 +115,40 @@ function DrainSummary() {
 /** Two saves from one state: both are kept, the builder says which goes on. */
 function Clash() {
   const { conflict, resolveConflict, rig } = useBench();
+  const [, go] = useLocation();
+  const both = async () => {
+    const copy = await resolveConflict("both");
+    if (copy) go(`/rigs/${copy}`);
+  };
   return (
     <Dialog
       open={conflict !== null}
-      title={`${rig?.name} was saved elsewhere meanwhile`}
+      title={`${rig?.name} was changed elsewhere meanwhile`}
       text={
-        <p>
-          Another window or device saved revision {conflict?.current}.
-          {conflict?.keptAs ? ` What is on this screen is safe too, as revision ${conflict.keptAs}.` : ""} Which one shall go on?
-        </p>
+        <>
+          <p>Another window changed the same thing: {rig && conflict && namesOf(rig, conflict.clash)}.</p>
+          <p className="mt-2">
+            The other is revision {conflict?.current}.
+            {conflict?.keptAs ? ` What is on this screen is safe too, as revision ${conflict.keptAs}.` : ""} Which one shall go on?
+          </p>
+        </>
       }
     >
+      {conflict?.keptAs && <Button onClick={both}>Open this one beside it</Button>}
       <Button onClick={() => resolveConflict("theirs")}>Go on with the other</Button>
-      <Button onClick={() => resolveConflict("mine")}>Go on with this one</Button>
+      <Button onClick={() => resolveConflict("mine")}>Put this one on top</Button>
     </Dialog>
   );
+}
+
+/** Things by name, for paths such as `runs/kitchen-cold/bends/b2/at/zM`. */
+function namesOf(rig: Schema["Rig"], paths: string[]) {
+  const names = paths.map((path) => {
+    const [list, id] = path.split("/");
+    const thing = list === "parts" ? partOf(rig, id ?? null) : list === "runs" ? runOf(rig, id ?? null) : undefined;
+    return thing?.name ?? (list === "brief" ? "the brief" : list === "shell" ? "the shell" : "the rig");
+  });
+  return [...new Set(names)].join(", ");
 }
 
 function NotThere({ problem, id }: { problem: Problem; id: string }) {

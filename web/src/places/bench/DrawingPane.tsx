@@ -33,7 +33,7 @@ interface Props {
 export function DrawingPane({ view, zoom, wide, onZoom, onWide }: Props) {
   const [box, size] = useSize<HTMLDivElement>();
   const svg = useRef<SVGSVGElement>(null);
-  const { rig, answer, lens, selection, select } = useBench();
+  const { rig, answers, lens, selection, select } = useBench();
   const extent = rig ? extentOf(rig, view) : { lowX: 0, highX: 1, lowO: 0, highO: 1 };
   const pad = 22;
   const fit = Math.max(
@@ -62,8 +62,9 @@ export function DrawingPane({ view, zoom, wide, onZoom, onWide }: Props) {
   };
   // The buttons go to what is in hand, else to the middle.
   const zoomBy = (factor: number) => {
-    const place = answer?.findings.find((f) => f.id === selection.findingId)?.place.at;
-    const station = answer?.drain.runs.find((r) => r.runId === selection.runId)?.stations[selection.station ?? -1];
+    const place = answers?.advice.findings.find((f) => f.id === selection.findingId)?.place?.at;
+    const run = answers?.drainDown.runs.find((r) => r.runId === selection.runId);
+    const station = run?.stations.find((s) => s.id === selection.pointId);
     const target = station?.at ?? place;
     if (!target || factor < 1) return zoomTo(zoom.factor * factor);
     onZoom({
@@ -133,14 +134,14 @@ export function DrawingPane({ view, zoom, wide, onZoom, onWide }: Props) {
             <title>{`${title} of ${rig.name}`}</title>
             <RigDrawing
               rig={rig}
-              answer={answer}
+              answers={answers}
               view={view}
               frame={frame}
               lens={lens}
               {...selection}
               onRun={(runId) => select({ runId })}
               onPart={(partId) => select({ partId, runId: selection.runId })}
-              onFinding={(f) => select({ findingId: f.id, runId: f.runIds[0] ?? null, partId: f.place.partId ?? null })}
+              onFinding={(f) => select({ findingId: f.id, runId: f.runIds[0] ?? null, partId: f.place?.partId ?? null })}
             />
           </svg>
         )}

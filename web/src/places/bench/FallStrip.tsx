@@ -1,6 +1,7 @@
 import { useGesture } from "@use-gesture/react";
 import { type KeyboardEvent, useMemo, useRef, useState } from "react";
 import type { Schema } from "../../api/client";
+import { useCatalogue } from "../../app/catalogue";
 import { useSettings } from "../../app/settings";
 import { type Print, usePrint } from "../../app/units";
 import { alongLine, placeLabels } from "../../drawing/labels";
@@ -16,13 +17,15 @@ const margin = { left: 58, right: 40, top: 26, bottom: 26 };
 
 /** The chosen run and its way to the drain, unrolled along its length with heights exaggerated. Heights are dragged here, or nudged with keys. */
 export function FallStrip() {
-  const { rig, answer, selection } = useBench();
+  const { rig, answers, selection } = useBench();
   const print = usePrint();
+  const { stock, numbers } = useCatalogue();
+  const drainDown = answers?.drainDown;
   const runId = selection.runId ?? rig?.runs[0]?.id ?? null;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the answer comes from the rig, and names come with it
-  const strip = useMemo(() => (rig && answer && runId ? unroll(rig, answer.drain, runId) : null), [answer, runId]);
-  const drain = answer?.drain.runs.find((r) => r.runId === runId);
-  const chosen = strip?.points.find((p) => p.runId === runId && p.station === selection.station);
+  const strip = useMemo(() => (rig && drainDown && runId ? unroll(rig, stock, drainDown, runId) : null), [drainDown, stock, runId]);
+  const drain = drainDown?.runs.find((r) => r.runId === runId);
+  const chosen = strip?.points.find((p) => p.runId === runId && p.pointId === selection.pointId);
   const run = rig ? runOf(rig, runId) : undefined;
 
   return (
@@ -30,14 +33,14 @@ export function FallStrip() {
       <header className="flex h-12 items-center gap-3 pr-2 pl-3">
         <h2 className="shrink-0 font-semibold">Fall strip</h2>
         {rig && run && <RunPicker runs={rig.runs} runId={run.id} />}
-        <p className="min-w-0 truncate text-muted">{drain && run && summary(drain, print)}</p>
+        <p className="min-w-0 truncate text-muted">{drain && run && summary(drain, numbers.dryRunL, print)}</p>
         <span className="grow" />
         <HeightField point={chosen ?? null} />
       </header>
       {strip && rig ? (
         <StripSvg
           strip={strip}
-          pool={poolLine(strip, answer?.drain.pools ?? [], runId ?? "")}
+          pool={poolLine(strip, drainDown?.pools ?? [], runId ?? "")}
           rig={rig}
           chosen={chosen ?? null}
           print={print}
@@ -49,9 +52,9 @@ export function FallStrip() {
   );
 }
 
-function summary(drain: Schema["RunDrain"], print: Print) {
+function summary(drain: Schema["RunDrain"], dryRunL: number, print: Print) {
   const end = drain.routeEnd ? `to ${drain.routeEnd.words}` : "no way out";
-  const held = drain.heldL > 0.0005 ? `holds ${print(drain.heldL, "volume")}` : "runs dry";
+  const held = drain.retainedL > dryRunL ? `holds ${print(drain.retainedL, "volume")}` : "runs dry";
   return `${end} · ${print(drain.lengthM, "length")} long · ${held}`;
 }
 
@@ -65,7 +68,9 @@ interface StripProps {
 
 function StripSvg({ strip, pool, rig, chosen, print }: StripProps) {
   const [box, size] = useSize<HTMLDivElement>();
-  const { select, preview, commit, cancelPreview } = useBench();
+  const { select, show, commit, cancelPreview } = useBench();
+  // The document as it was when a drag began: what is dragged is raised from there.
+  const start = useRef(rig);
   // While a point is dragged the window keeps its heights, or the point would run from the finger.
   const [hold, setHold] = useState<{ lowM: number; highM: number } | null>(null);
   const svg = useRef<SVGSVGElement>(null);
@@ -84,7 +89,7 @@ function StripSvg({ strip, pool, rig, chosen, print }: StripProps) {
   const nudge = (point: StripPoint, byM: number) => {
     if (!point.handle) return;
     const handle = point.handle;
-    commit(`Height of ${point.name ?? "a bend"} ${byM > 0 ? "+" : "−"}${Math.abs(byM * 1000)} mm`, (r) => raised(r, handle, byM));
+    commit(`Height of ${point.name ?? "a bend"} ${byM > 0 ? "+" : "−"}${Math.abs(byM * 1000)} mm`, [raised(rig, handle, byM)]);
   };
   const keys = (event: KeyboardEvent, point: StripPoint) => {
     const step = event.shiftKey ? 0.001 : event.key.startsWith("Page") ? 0.025 : 0.005;
@@ -100,13 +105,15 @@ function StripSvg({ strip, pool, rig, chosen, print }: StripProps) {
         const point = memo ?? pointOfEvent(event, strip);
         if (!point) return null;
         if (first) {
-          select({ runId: selectedRun(), station: point.runId === selectedRun() ? point.station : null });
+          start.current = rig;
+          select({ runId: selectedRun(), pointId: point.runId === selectedRun() ? point.pointId : null });
           if (point.handle) setHold({ lowM: low, highM: high });
         }
         if (point.handle && !tap && dy !== 0) {
           const by = Math.round((-dy / ky) * 1000) / 1000;
-          preview((r) => raised(r, point.handle, by));
-          if (last) commit(`Height of ${point.name ?? "a bend"} by drag`);
+          const edits = [raised(start.current, point.handle, by)];
+          if (last) commit(`Height of ${point.name ?? "a bend"} by drag`, edits);
+          else show(edits);
         }
         if (last) setHold(null);
         return point;
@@ -145,7 +152,7 @@ function StripSvg({ strip, pool, rig, chosen, print }: StripProps) {
         p.name
           ? [
               {
-                id: `${p.runId}:${p.station}`,
+                id: `${p.runId}:${p.pointId}`,
                 text: p.name,
                 x: x(p.alongM) - 9,
                 y: y(p.heightM) - 8,
@@ -229,13 +236,13 @@ function StripSvg({ strip, pool, rig, chosen, print }: StripProps) {
             </text>
           ))}
           {handles.map((p) => {
-            const held = chosen !== null && p.runId === chosen.runId && p.station === chosen.station;
+            const held = chosen !== null && p.runId === chosen.runId && p.pointId === chosen.pointId;
             const at = { x: x(p.alongM), y: y(p.heightM) };
-            const label = `${p.name ?? `bend ${p.station}`}, ${print(p.builtM, "length")} above the floor`;
+            const label = `${p.name ?? `bend ${p.number}`}, ${print(p.builtM, "length")} above the floor`;
             return (
               <g
-                key={`${p.runId}:${p.station}`}
-                data-point={`${p.runId}:${p.station}`}
+                key={`${p.runId}:${p.pointId}`}
+                data-point={`${p.runId}:${p.pointId}`}
                 role="slider"
                 tabIndex={0}
                 aria-label={label}
@@ -246,7 +253,7 @@ function StripSvg({ strip, pool, rig, chosen, print }: StripProps) {
                 aria-valuetext={print(p.builtM, "length")}
                 aria-disabled={p.handle === null}
                 onKeyDown={(e) => keys(e, p)}
-                onFocus={() => select({ runId: selectedRun(), station: p.runId === selectedRun() ? p.station : null })}
+                onFocus={() => select({ runId: selectedRun(), pointId: p.runId === selectedRun() ? p.pointId : null })}
                 className={`group ${p.handle ? "cursor-ns-resize" : "cursor-not-allowed"}`}
               >
                 <title>{p.fixed ?? label}</title>
@@ -281,11 +288,11 @@ function StripSvg({ strip, pool, rig, chosen, print }: StripProps) {
   );
 }
 
-const key = (l: StripLength) => `${l.from.runId}:${l.from.station}`;
+const key = (l: StripLength) => `${l.from.runId}:${l.from.pointId}`;
 
 function pointOfEvent(event: Event, strip: Strip): StripPoint | null {
   const id = (event.target as Element).closest("[data-point]")?.getAttribute("data-point");
-  return strip.points.find((p) => `${p.runId}:${p.station}` === id) ?? null;
+  return strip.points.find((p) => `${p.runId}:${p.pointId}` === id) ?? null;
 }
 
 /** The bore as two edges, filled where water stays. */

@@ -3,9 +3,9 @@ import type { Schema } from "../../api/client";
 import { say, usePrint } from "../../app/units";
 import { Panel } from "../../ui/controls";
 import { useBench } from "./benchStore";
-import { WhyButton } from "./WhyButton";
+import { RungWhy, WhyButton } from "./WhyButton";
 
-const weights: Record<Schema["Weight"], string> = {
+const severities: Record<Schema["Severity"], string> = {
   fault: "Faults",
   warning: "To see to",
   note: "Worth knowing",
@@ -13,7 +13,7 @@ const weights: Record<Schema["Weight"], string> = {
 
 /** What the studies found, heaviest first; a press leads to the place. */
 export function Findings() {
-  const findings = useBench((s) => s.answer?.findings);
+  const findings = useBench((s) => s.answers?.advice.findings);
   const chosen = useBench((s) => s.selection.findingId);
   if (!findings)
     return (
@@ -41,7 +41,7 @@ export function Findings() {
               finding={f}
               number={i + 1}
               chosen={f.id === chosen}
-              heading={f.weight !== findings[i - 1]?.weight ? weights[f.weight] : null}
+              heading={f.severity !== findings[i - 1]?.severity ? severities[f.severity] : null}
             />
           ))}
         </ol>
@@ -71,10 +71,10 @@ function FindingRow({
     select({
       findingId: f.id,
       runId: f.runIds[0] ?? null,
-      station: f.place.pointIndex ?? null,
-      partId: f.place.partId ?? null,
+      pointId: f.place?.pointId ?? null,
+      partId: f.place?.partId ?? null,
     });
-  const what = { pool: "holds", keepsWater: "keeps", firstIce: "ice in", flatRun: "falls" }[f.kind];
+  const size = f.number && print(f.number.value, f.number.quantity);
   return (
     <li ref={row}>
       {heading && <h3 className="px-3 pt-2 pb-1 text-[13px] text-muted">{heading}</h3>}
@@ -87,12 +87,13 @@ function FindingRow({
               {number}
             </span>
             <span className="min-w-0 grow truncate font-semibold">{f.title}</span>
-            <span className="shrink-0 text-muted">{what}</span>
-            <span className="shrink-0 font-semibold">{print(f.number.value, f.number.quantity)}</span>
+            <span className="shrink-0 text-muted">{f.verb}</span>
+            <span className="shrink-0 font-semibold">{size}</span>
           </span>
           {chosen && <span className="mt-1.5 block pl-8 text-muted">{say(f.reason, print)}</span>}
         </button>
-        {chosen && <WhyButton why={f.why} of={`${f.title}, ${print(f.number.value, f.number.quantity)}`} />}
+        {chosen && f.why && <WhyButton why={f.why} of={`${f.title}, ${size}`} />}
+        {chosen && f.kind === "firstIce" && <RungWhy id={f.place?.partId ?? ""} of={`${f.title}, ice in ${size}`} />}
       </div>
     </li>
   );

@@ -10,6 +10,7 @@ export function HeightField({ point }: { point: StripPoint | null }) {
   const print = usePrint();
   const system = useSettings((s) => s.system);
   const commit = useBench((s) => s.commit);
+  const rig = useBench((s) => s.rig);
   const shown = point ? print(point.builtM, "length") : "";
   const [text, setText] = useState(shown);
   const [error, setError] = useState<string | null>(null);
@@ -20,12 +21,12 @@ export function HeightField({ point }: { point: StripPoint | null }) {
 
   async function submit(event: FormEvent) {
     event.preventDefault();
-    if (!point?.handle || text === shown) return;
+    if (!rig || !point?.handle || text === shown) return;
     const handle = point.handle;
     try {
       const read = data(await api.POST("/api/units/parse", { body: { text, quantity: "length", system } }));
       if (Math.abs(read.value) > 5) return setError("within 5 m of the floor");
-      commit(`Height of ${point.name ?? "a bend"} set to ${read.printed}`, (rig) => raised(rig, handle, read.value - point.builtM));
+      commit(`Height of ${point.name ?? "a bend"} set to ${read.printed}`, [raised(rig, handle, read.value - point.builtM)]);
       // The print may be what stood there before, when less than it shows has changed.
       setText(read.printed);
       setError(null);
@@ -38,7 +39,7 @@ export function HeightField({ point }: { point: StripPoint | null }) {
   return (
     <form onSubmit={submit} className="flex shrink-0 items-center gap-2">
       <label htmlFor="height" className="text-muted">
-        {point.name ?? `Bend ${point.station}`}
+        {point.name ?? `Bend ${point.number}`}
       </label>
       <input
         id="height"

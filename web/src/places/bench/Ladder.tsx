@@ -1,23 +1,25 @@
 import type { Schema } from "../../api/client";
+import { useCatalogue } from "../../app/catalogue";
 import { clock, usePrint } from "../../app/units";
-import { colourOf, cssOf, stateWords } from "../../drawing/temperature";
+import { colourOf, cssOf, stateWords, verdictWords } from "../../drawing/temperature";
 import { Panel } from "../../ui/controls";
 import { useBench } from "./benchStore";
-import { WhyButton } from "./WhyButton";
+import { RungWhy } from "./WhyButton";
 
 /** Every run and part by the hour of its first ice; the bar runs from the start of the night to the morning. */
 export function Ladder() {
-  const { answer, conditions, selection, select } = useBench();
-  if (!answer || !conditions) return null;
-  const { rungs, morningS } = answer.ladder;
+  const { answers, conditions, selection, select } = useBench();
+  if (!answers || !conditions) return null;
+  const { rungs, count, morningS, verdict } = answers.freezeLadder;
   const freezing = rungs.filter((r) => r.state !== "safe").length;
   return (
     <Panel aria-label="Freeze ladder" className="flex grow flex-col">
       <header className="shrink-0 px-3 pt-2.5">
         <h2 className="flex justify-between text-[15px] font-semibold">
           First ice, {conditions.water === "wet" ? "left full" : "drained like this"}
-          <span className="font-normal text-muted">{freezing === 0 ? "none" : `${freezing} of ${rungs.length}`}</span>
+          <span className="font-normal text-muted">{freezing === 0 ? "none" : `${freezing} of ${count}`}</span>
         </h2>
+        <p data-verdict={verdict}>{verdictWords[verdict]}</p>
         <p className="mt-1 flex justify-between text-[13px] text-muted">
           <span>{clock(conditions.startHour, 0)}</span>
           <span>{clock(conditions.startHour, morningS / 2)}</span>
@@ -51,7 +53,8 @@ function RungRow(props: { rung: Schema["Rung"]; conditions: Schema["Conditions"]
   const first = percent(r.firstIceS);
   const solid = percent(r.solidS);
   const when = r.state === "safe" ? "not tonight" : clock(conditions.startHour, r.firstIceS ?? 0);
-  const colour = cssOf(colourOf(Math.max(r.morningC, 0.1)));
+  const { numbers } = useCatalogue();
+  const colour = cssOf(colourOf(numbers, Math.max(r.morningC, 0.1)));
   return (
     <li className={`mx-1.5 flex items-center rounded-md ${props.chosen ? "bg-sunk" : "hover:bg-sunk"}`}>
       <button type="button" onClick={props.onPress} className="min-h-10 min-w-0 grow px-1.5 py-1 text-left" title={stateWords[r.state]}>
@@ -66,8 +69,8 @@ function RungRow(props: { rung: Schema["Rung"]; conditions: Schema["Conditions"]
           {solid < 100 && <rect x={`${solid}%`} width={`${100 - solid}%`} height="8" fill="var(--ice)" />}
         </svg>
       </button>
-      <WhyButton
-        why={r.why}
+      <RungWhy
+        id={r.id}
         of={`${r.name}: first ice ${r.state === "safe" ? "not before morning" : `after ${print(r.firstIceS, "duration")}`}`}
       />
     </li>

@@ -1,13 +1,15 @@
 import { Check, ChevronsUpDown } from "lucide-react";
 import { Select } from "radix-ui";
 import type { Schema } from "../../api/client";
+import { useCatalogue } from "../../app/catalogue";
 import { usePrint } from "../../app/units";
 import { useBench } from "./benchStore";
 
 /** Every run by name, with what it holds: the keys' way to a run. */
 export function RunPicker({ runs, runId }: { runs: Schema["Run"][]; runId: string }) {
   const select = useBench((s) => s.select);
-  const answer = useBench((s) => s.answer);
+  const drains = useBench((s) => s.answers?.drainDown.runs);
+  const { numbers } = useCatalogue();
   const print = usePrint();
   return (
     <Select.Root value={runId} onValueChange={(id) => select({ runId: id })}>
@@ -26,7 +28,7 @@ export function RunPicker({ runs, runId }: { runs: Schema["Run"][]; runId: strin
         >
           <Select.Viewport className="p-1">
             {runs.map((run) => {
-              const held = answer?.drain.runs.find((r) => r.runId === run.id)?.heldL ?? 0;
+              const retained = drains?.find((r) => r.runId === run.id)?.retainedL ?? 0;
               return (
                 <Select.Item
                   key={run.id}
@@ -34,7 +36,7 @@ export function RunPicker({ runs, runId }: { runs: Schema["Run"][]; runId: strin
                   className="flex h-10 items-center gap-3 rounded-[5px] px-3 outline-none data-highlighted:bg-sunk"
                 >
                   <Select.ItemText>{run.name}</Select.ItemText>
-                  <span className="ml-auto text-muted">{held > 0.0005 ? print(held, "volume") : ""}</span>
+                  <span className="ml-auto text-muted">{retained > numbers.dryRunL ? print(retained, "volume") : ""}</span>
                   <Select.ItemIndicator>
                     <Check size={15} />
                   </Select.ItemIndicator>

@@ -1,10 +1,15 @@
 import { create } from "zustand";
 import { api, data, OFFLINE, Problem, type Schema } from "../../api/client";
+import { listenChanges } from "../../document/changes";
+import { applyEffect, drawn } from "../../document/effects";
 
 type Rig = Schema["Rig"];
+type Edit = Schema["Edit"];
 type Conditions = Schema["Conditions"];
-type Answer = Schema["BenchAnswer"];
-type Shelved = Schema["ShelvedRig"];
+
+/** What the bench wants to know of a rig. */
+export const wanted = ["drainDown", "freezeLadder", "advice"] as const;
+export type Answers = Required<Pick<Schema["AnswersAnswer"]["answers"], (typeof wanted)[number]>>;
 
 /** The two lenses over the drawings. */
 export type Lens = "drain" | "cold";
@@ -15,28 +20,47 @@ export type SaveState = "saved" | "unsaved" | "saving" | "offline" | "refused";
 /** What is in hand: a run, one of its points, a part, a finding. */
 export interface Selection {
   runId: string | null;
-  station: number | null;
+  pointId: string | null;
   partId: string | null;
   findingId: string | null;
+}
+
+/** Edits that wait to be saved, in the words of the screen on which they were made. */
+export interface Waiting {
+  what: string;
+  edits: Edit[];
+}
+
+/** A way back or forward: edits, and the revision they belong to. */
+interface Step {
+  base: number;
+  edits: Edit[];
 }
 
 interface Conflict {
   current: number;
   keptAs: number | null;
+  clash: string[];
 }
 
 interface Bench {
+  id: string | null;
+  /** The document as it is drawn: the saved one, what waits, and what is under the finger. */
   rig: Rig | null;
-  /** The document as it was when a drag began. */
-  held: Rig | null;
+  /** The newest saved state that is known here, and its revision. */
+  saved: Rig | null;
   revision: number;
+  waiting: Waiting[];
+  preview: Edit[];
   canUndo: boolean;
   canRedo: boolean;
   saveState: SaveState;
   refusal: string | null;
   conflict: Conflict | null;
   conditions: Conditions | null;
-  answer: Answer | null;
+  answers: Answers | null;
+  /** The answers are about an earlier state than the one that is drawn. */
+  stale: boolean;
   studyProblem: string | null;
   lens: Lens;
   selection: Selection;
@@ -44,164 +68,203 @@ interface Bench {
   setConditions(change: Partial<Conditions>): void;
   setLens(lens: Lens): void;
   select(selection: Partial<Selection>): void;
-  /** Shows a changed rig without keeping it: while dragging. */
-  preview(change: (rig: Rig) => Rig): void;
-  /** Keeps what is shown (after a drag), or a change at once. */
-  commit(what: string, change?: (rig: Rig) => Rig): void;
+  /** Shows edits without keeping them: while dragging. */
+  show(edits: Edit[]): void;
+  /** Keeps edits. */
+  commit(what: string, edits: Edit[]): void;
   cancelPreview(): void;
   move(way: "undo" | "redo"): Promise<void>;
-  resolveConflict(keep: "mine" | "theirs"): Promise<void>;
+  resolveConflict(keep: "mine" | "theirs" | "both"): Promise<string | null>;
 }
 
-const nothing: Selection = { runId: null, station: null, partId: null, findingId: null };
+const nothing: Selection = { runId: null, pointId: null, partId: null, findingId: null };
 const SAVE_AFTER_MS = 500;
+const RETRY_AFTER_MS = 3000;
+const MOST_STEPS = 200;
 const draftKey = (id: string) => `draft:${id}`;
 const nightKey = (id: string) => `night:${id}`;
+const stepsKey = (id: string) => `steps:${id}`;
 
+/** What belongs to one visit to a rig, and to no screen. */
 let saveTimer: ReturnType<typeof setTimeout> | undefined;
-let pendingWhat: string | null = null;
 let saving: Promise<void> | null = null;
-let asking = false;
+let asking: AbortController | null = null;
 let askAgain = false;
+let undone: Step[] = [];
+let done: Step[] = [];
 
 /** The rig on the bench: the working document, the night it is asked about, and the answers. */
 export const useBench = create<Bench>((set, get) => {
-  const take = (shelved: Shelved) =>
-    set({
-      rig: shelved.rig,
-      held: null,
-      revision: shelved.revision,
-      canUndo: shelved.canUndo,
-      canRedo: shelved.canRedo,
-      saveState: "saved",
-      refusal: null,
-      conflict: null,
-    });
+  /** Draws anew from the parts of the state. */
+  const redraw = (change: Partial<Bench> = {}) => {
+    const { saved, waiting, preview } = { ...get(), ...change };
+    const rig = saved && drawn(saved, [...waiting.flatMap((w) => w.edits), ...preview]);
+    set({ ...change, rig, canUndo: waiting.length > 0 || done.length > 0, canRedo: waiting.length === 0 && undone.length > 0 });
+  };
+  const pending = () => [...get().waiting.flatMap((w) => w.edits), ...get().preview];
 
   // One question is under way at a time; while it is, only the newest one after it counts.
   async function ask() {
+    set({ stale: true });
     if (asking) {
       askAgain = true;
       return;
     }
-    asking = true;
     do {
       askAgain = false;
-      const { rig, conditions } = get();
-      if (!rig || !conditions) break;
+      const { id, revision, conditions } = get();
+      if (!id || !conditions) break;
+      asking = new AbortController();
       try {
-        const answer = data(await api.POST("/api/studies/bench", { body: { rig, conditions } }));
-        if (get().rig?.id === rig.id) set({ answer, studyProblem: null });
+        const body = { id, base: revision, edits: pending(), conditions, wanted: [...wanted] };
+        const { answers } = data(await api.POST("/api/answers", { body, signal: asking.signal }));
+        if (get().id === id) set({ answers: answers as Answers, studyProblem: null, stale: askAgain });
       } catch (problem) {
-        set({ studyProblem: problem instanceof Problem ? problem.message : String(problem) });
+        if (get().id === id) set({ studyProblem: problem instanceof Problem ? problem.message : String(problem) });
       }
     } while (askAgain);
-    asking = false;
+    asking = null;
   }
 
   function keepDraft() {
-    const { rig, revision } = get();
-    if (!rig || pendingWhat === null) return;
-    localStorage.setItem(draftKey(rig.id), JSON.stringify({ revision, rig, what: pendingWhat }));
+    const { id, revision, waiting } = get();
+    if (!id) return;
+    if (waiting.length === 0) localStorage.removeItem(draftKey(id));
+    else localStorage.setItem(draftKey(id), JSON.stringify({ base: revision, waiting }));
+    // The way back is this window's own, and lasts as long as it does.
+    sessionStorage.setItem(stepsKey(id), JSON.stringify({ done, undone }));
   }
 
-  function saveSoon() {
+  function saveSoon(ms = SAVE_AFTER_MS) {
     clearTimeout(saveTimer);
-    saveTimer = setTimeout(() => void save(), SAVE_AFTER_MS);
+    saveTimer = setTimeout(() => void save(), ms);
+  }
+
+  /** Sends edits; on success the saved state is the new one. Throws a {@link Problem}. */
+  async function send(id: string, base: number, edits: Edit[]) {
+    const saved = data(await api.POST("/api/rigs/{id}/edits", { params: { path: { id } }, body: { base, edits } }));
+    return saved;
+  }
+
+  function refused(caught: unknown, retry: boolean) {
+    const problem = caught instanceof Problem ? caught : new Problem(OFFLINE, String(caught), undefined, {}, {});
+    if (problem.status === 409) {
+      const { current, keptAs, clash } = problem.extra as unknown as Conflict;
+      set({ saveState: "refused", conflict: { current, keptAs: keptAs ?? null, clash: clash ?? [] } });
+    } else if (problem.status === OFFLINE || problem.status >= 500) {
+      set({ saveState: "offline", refusal: problem.status === OFFLINE ? null : problem.title });
+      if (retry) saveSoon(RETRY_AFTER_MS);
+    } else set({ saveState: "refused", refusal: problem.message });
   }
 
   async function save(): Promise<void> {
     clearTimeout(saveTimer);
     if (saving) await saving;
-    const { rig, revision } = get();
-    if (!rig || pendingWhat === null || get().conflict) return;
-    const what = pendingWhat;
-    pendingWhat = null;
+    const { id, revision, waiting, conflict } = get();
+    if (!id || waiting.length === 0 || conflict) return;
     set({ saveState: "saving" });
     saving = (async () => {
       try {
-        const saved = data(
-          await api.PUT("/api/rigs/{id}", {
-            params: { path: { id: rig.id } },
-            body: { baseRevision: revision, what, rig },
-          }),
+        const answer = await send(
+          id,
+          revision,
+          waiting.flatMap((w) => w.edits),
         );
-        if (get().rig?.id !== rig.id) return;
-        set({
-          revision: saved.revision,
-          canUndo: saved.canUndo,
-          canRedo: saved.canRedo,
-          saveState: pendingWhat === null ? "saved" : "unsaved",
+        if (get().id !== id) return;
+        done.push({ base: answer.revision, edits: answer.inverse });
+        done.splice(0, done.length - MOST_STEPS);
+        undone = [];
+        const left = get().waiting.slice(waiting.length);
+        redraw({
+          saved: applyEffect(get().saved as Rig, answer.effect),
+          revision: answer.revision,
+          waiting: left,
+          saveState: left.length === 0 ? "saved" : "unsaved",
           refusal: null,
         });
-        if (pendingWhat === null) localStorage.removeItem(draftKey(rig.id));
-        else keepDraft();
+        keepDraft();
+        if (left.length > 0) saveSoon();
+        // What others saved meanwhile came along.
+        if (answer.onto !== revision) void ask();
       } catch (caught) {
-        const problem = caught instanceof Problem ? caught : new Problem(OFFLINE, String(caught), undefined, {}, {});
-        if (problem.status === 409) {
-          set({
-            saveState: "refused",
-            conflict: {
-              current: Number(problem.extra.current),
-              keptAs: problem.extra.keptAs == null ? null : Number(problem.extra.keptAs),
-            },
-          });
-          localStorage.removeItem(draftKey(rig.id));
-          return;
-        }
-        pendingWhat ??= what;
-        if (problem.status === OFFLINE || problem.status >= 500) {
-          set({ saveState: "offline" });
-          clearTimeout(saveTimer);
-          saveTimer = setTimeout(() => void save(), 3000);
-        } else set({ saveState: "refused", refusal: problem.message });
+        refused(caught, true);
       }
     })();
     await saving;
     saving = null;
   }
 
+  /** Brings the saved state up to the newest revision, unless something here waits: then the save will say what clashes. */
+  async function follow() {
+    const { id, revision, saved, waiting, preview } = get();
+    if (!id || !saved || waiting.length > 0 || preview.length > 0 || saving) return;
+    const since = data(await api.GET("/api/rigs/{id}/since/{revision}", { params: { path: { id, revision } } }));
+    const now = get();
+    if (now.id !== id || now.revision !== revision || now.waiting.length > 0 || now.preview.length > 0) return;
+    if (since.revision === revision) return;
+    redraw({ saved: applyEffect(saved, since.effect), revision: since.revision });
+    void ask();
+  }
+
+  listenChanges((change) => {
+    const { id, revision } = get();
+    if (!id || (change && (change.rigId !== id || change.revision <= revision))) return;
+    follow().catch(() => undefined);
+  });
+
   return {
+    id: null,
     rig: null,
-    held: null,
+    saved: null,
     revision: 0,
+    waiting: [],
+    preview: [],
     canUndo: false,
     canRedo: false,
     saveState: "saved",
     refusal: null,
     conflict: null,
     conditions: null,
-    answer: null,
+    answers: null,
+    stale: false,
     studyProblem: null,
     lens: "drain",
     selection: nothing,
 
     async load(id) {
       await save();
-      pendingWhat = null;
-      set({ rig: null, answer: null, selection: nothing, lens: "drain" });
-      const card = data(await api.GET("/api/rigs/{id}", { params: { path: { id } } }));
-      take(card.shelved);
+      asking?.abort();
+      set({ id: null, rig: null, saved: null, answers: null, waiting: [], preview: [], conflict: null, selection: nothing, lens: "drain" });
+      const open = data(await api.GET("/api/rigs/{id}", { params: { path: { id } } }));
+      const steps = JSON.parse(sessionStorage.getItem(stepsKey(id)) ?? "{}");
+      done = steps.done ?? [];
+      undone = steps.undone ?? [];
+      redraw({ id, saved: open.rig, revision: open.revision, saveState: "saved", refusal: null });
       const night = localStorage.getItem(nightKey(id));
-      set({ conditions: night ? { ...card.standing.night, ...JSON.parse(night) } : card.standing.night });
+      const brief = data(await api.POST("/api/answers", { body: { id, base: open.revision, wanted: ["standing"] } }));
+      set({ conditions: night ? { ...brief.conditions, ...JSON.parse(night) } : brief.conditions });
       const draft = localStorage.getItem(draftKey(id));
       if (draft) {
-        // A lid was closed before the last change was saved.
-        const { rig, revision, what } = JSON.parse(draft);
-        pendingWhat = what;
-        set({ rig, revision, saveState: "unsaved" });
+        // A lid was closed before the last edits were saved. They were made on the revision that they name.
+        const { base, waiting } = JSON.parse(draft) as { base: number; waiting: Waiting[] };
+        redraw({ waiting, revision: base, saveState: "unsaved" });
+        if (base !== open.revision) {
+          const then = await api.GET("/api/rigs/{id}/revisions/{number}", { params: { path: { id, number: base } } }).catch(() => null);
+          if (then?.data) redraw({ saved: then.data });
+          else redraw({ revision: open.revision });
+        }
         await save();
       }
       await ask();
-      const first = get().answer?.findings.find((f) => f.runIds.length > 0);
+      const first = get().answers?.advice.findings.find((f) => f.runIds.length > 0);
       if (first && !get().selection.runId) set({ selection: { ...nothing, runId: first.runIds[0] ?? null, findingId: first.id } });
     },
 
     setConditions(change) {
-      const { rig, conditions } = get();
-      if (!rig || !conditions) return;
+      const { id, conditions } = get();
+      if (!id || !conditions) return;
       const next = { ...conditions, ...change };
-      localStorage.setItem(nightKey(rig.id), JSON.stringify(next));
+      localStorage.setItem(nightKey(id), JSON.stringify(next));
       set({ conditions: next });
       void ask();
     },
@@ -209,103 +272,106 @@ export const useBench = create<Bench>((set, get) => {
     setLens: (lens) => set({ lens }),
     select: (selection) => set({ selection: { ...nothing, ...selection } }),
 
-    preview(change) {
-      const { rig, held } = get();
-      if (!rig) return;
-      const from = held ?? rig;
-      set({ held: from, rig: change(from) });
+    show(edits) {
+      redraw({ preview: edits });
       void ask();
     },
 
-    commit(what, change) {
-      const { rig, held } = get();
-      if (!rig) return;
-      const next = change ? change(held ?? rig) : rig;
-      set({ rig: next, held: null, saveState: "unsaved", canUndo: true, canRedo: false });
-      pendingWhat = pendingWhat !== null && pendingWhat !== what ? `${what}, and before: ${pendingWhat}`.slice(0, 200) : what;
+    commit(what, edits) {
+      if (!get().saved) return;
+      redraw({ preview: [], waiting: [...get().waiting, { what, edits }], saveState: "unsaved" });
       keepDraft();
       void ask();
       saveSoon();
     },
 
     cancelPreview() {
-      const { held } = get();
-      if (!held) return;
-      set({ rig: held, held: null });
+      if (get().preview.length === 0) return;
+      redraw({ preview: [] });
       void ask();
     },
 
     async move(way) {
       await save();
-      const { rig, revision } = get();
-      if (!rig || get().conflict) return;
+      const { id, waiting, conflict } = get();
+      const from = way === "undo" ? done : undone;
+      const step = from.at(-1);
+      if (!id || !step || waiting.length > 0 || conflict) return;
+      set({ saveState: "saving" });
       try {
-        const body = { baseRevision: revision };
-        const params = { path: { id: rig.id } };
-        take(
-          data(
-            way === "undo"
-              ? await api.POST("/api/rigs/{id}/undo", { params, body })
-              : await api.POST("/api/rigs/{id}/redo", { params, body }),
-          ),
-        );
-        await ask();
+        // The way back is carried to the newest state, and clashes like any edit: it never takes back another window's.
+        const answer = await send(id, step.base, step.edits);
+        from.pop();
+        (way === "undo" ? undone : done).push({ base: answer.revision, edits: answer.inverse });
+        keepDraft();
+        await follow();
+        redraw({ saveState: "saved" });
       } catch (caught) {
-        const problem = caught as Problem;
-        if (problem.status === 409) set({ conflict: { current: Number(problem.extra.current), keptAs: null } });
-        else set({ saveState: "offline" });
+        refused(caught, false);
+        // What was kept of it is of no use to anybody: the rig stays as it is.
+        const { conflict: clash } = get();
+        if (clash)
+          set({
+            conflict: null,
+            saveState: "refused",
+            refusal: `That cannot be ${way === "undo" ? "undone" : "done again"}: it was changed elsewhere since.`,
+          });
       }
     },
 
     async resolveConflict(keep) {
-      const { rig, conflict } = get();
-      if (!rig || !conflict) return;
-      if (keep === "theirs") {
-        const card = data(await api.GET("/api/rigs/{id}", { params: { path: { id: rig.id } } }));
-        pendingWhat = null;
-        take(card.shelved);
-      } else {
-        set({ revision: conflict.current, conflict: null });
-        pendingWhat = "Kept this copy after a clash";
-        await save();
+      const { id, conflict, waiting } = get();
+      if (!id || !conflict) return null;
+      if (keep === "both" && conflict.keptAs !== null) {
+        const copy = data(
+          await api.POST("/api/rigs/{id}/revisions/{number}/copy", { params: { path: { id, number: conflict.keptAs } }, body: {} }),
+        );
+        redraw({ waiting: [], conflict: null });
+        keepDraft();
+        return copy.id;
       }
+      const open = data(await api.GET("/api/rigs/{id}", { params: { path: { id } } }));
+      redraw({
+        saved: open.rig,
+        revision: open.revision,
+        conflict: null,
+        waiting: keep === "mine" ? waiting : [],
+        saveState: keep === "mine" ? "unsaved" : "saved",
+      });
+      keepDraft();
+      if (keep === "mine") await save();
       await ask();
+      return null;
     },
   };
 });
 
-// A lid closed in mid-edit: the draft is on this device already; this asks the server to have it too.
+// A lid closed in mid-edit: the edits are on this device already; this asks the server to have them too.
 window.addEventListener("pagehide", () => {
-  const { rig, revision } = useBench.getState();
-  if (!rig || pendingWhat === null) return;
-  void fetch(`/api/rigs/${rig.id}`, {
-    method: "PUT",
+  const { id, revision, waiting } = useBench.getState();
+  if (!id || waiting.length === 0) return;
+  void fetch(`/api/rigs/${id}/edits`, {
+    method: "POST",
     keepalive: true,
     headers: { "content-type": "application/json" },
-    body: JSON.stringify({ baseRevision: revision, what: pendingWhat, rig }),
-  }).then((answer) => answer.ok && localStorage.removeItem(draftKey(rig.id)));
+    body: JSON.stringify({ base: revision, edits: waiting.flatMap((w) => w.edits) }),
+  }).then((answer) => answer.ok && localStorage.removeItem(draftKey(id)));
 });
 
 /** The runs of a rig by id, and its parts: small enough to be looked up by walking. */
 export const runOf = (rig: Rig, id: string | null) => rig.runs.find((r) => r.id === id);
 export const partOf = (rig: Rig, id: string | null) => rig.parts.find((p) => p.id === id);
 
-/** Height of a bend, or of a part with all its ports, raised by `byM`; heights are kept to the tenth of a millimetre. */
-export function raised(rig: Rig, point: Handle, byM: number): Rig {
-  const lift = (z: number) => Math.round((z + byM) * 10000) / 10000;
+/** The edit that raises a bend, or a part with all its ports, by `byM`; heights are kept to the tenth of a millimetre. */
+export function raised(rig: Rig, point: Handle, byM: number): Edit {
+  const lifted = (p: Schema["Point3"]) => ({ ...p, zM: Math.round((p.zM + byM) * 10000) / 10000 });
   if (point.kind === "part") {
-    return {
-      ...rig,
-      parts: rig.parts.map((p) => (p.id === point.partId ? { ...p, box: { ...p.box, at: { ...p.box.at, zM: lift(p.box.at.zM) } } } : p)),
-    };
+    const box = partOf(rig, point.partId)?.box as Schema["Box"];
+    return { kind: "change", thing: `parts/${point.partId}`, values: { box: { ...box, at: lifted(box.at) } } };
   }
-  return {
-    ...rig,
-    runs: rig.runs.map((r) =>
-      r.id === point.runId ? { ...r, via: r.via.map((v, i) => (i === point.bend ? { ...v, zM: lift(v.zM) } : v)) } : r,
-    ),
-  };
+  const bend = runOf(rig, point.runId)?.bends.find((b) => b.id === point.bendId) as Schema["Bend"];
+  return { kind: "change", thing: `runs/${point.runId}/bends/${point.bendId}`, values: { at: lifted(bend.at) } };
 }
 
 /** Something whose height can be changed. */
-export type Handle = { kind: "bend"; runId: string; bend: number } | { kind: "part"; partId: string };
+export type Handle = { kind: "bend"; runId: string; bendId: string } | { kind: "part"; partId: string };

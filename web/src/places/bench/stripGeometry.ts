@@ -1,4 +1,5 @@
 import type { Schema } from "../../api/client";
+import type { Stock } from "../../app/catalogue";
 import { type Handle, partOf, runOf } from "./benchStore";
 
 type Rig = Schema["Rig"];
@@ -12,8 +13,10 @@ export interface StripPoint {
   /** Height above the floor, as built (not tilted), m. */
   builtM: number;
   runId: string;
-  /** Index of the station in its run. */
-  station: number;
+  /** Its id in its run: a bend's, or `from` or `to`. */
+  pointId: string;
+  /** Its number along its run, for a bend that has no other name. */
+  number: number;
   own: boolean;
   partId: string | null;
   name: string | null;
@@ -44,37 +47,36 @@ export interface Strip {
 }
 
 /** Unrolls the chosen run and the runs its water passes on the way out. */
-export function unroll(rig: Rig, drain: Schema["DrainDownAnswer"], runId: string): Strip | null {
-  const chosen = drain.runs.find((r) => r.runId === runId);
-  if (!chosen) return null;
+export function unroll(rig: Rig, stock: Stock, drain: Schema["DrainDownAnswer"], runId: string): Strip | null {
+  const answers = new Map(drain.runs.map((r) => [r.runId, r]));
+  if (!answers.has(runId)) return null;
   const points: StripPoint[] = [];
   const lengths: StripLength[] = [];
   let start = 0;
-  for (const leg of chosen.route) {
-    const run = runOf(rig, leg.runId);
-    const answer = drain.runs.find((r) => r.runId === leg.runId);
-    if (!run || !answer) continue;
-    const own = leg.runId === runId;
+  for (const answer of routeOf(answers, runId)) {
+    const run = runOf(rig, answer.runId);
+    if (!run) continue;
+    const own = answer.runId === runId;
     const order = answer.stations.map((station, index) => ({ station, index }));
-    if (leg.reversed) order.reverse();
+    if (answer.reversed) order.reverse();
     const made = order.map(({ station, index }) => ({
-      ...point(rig, run, station, index),
-      alongM: start + (leg.reversed ? answer.lengthM - station.distanceM : station.distanceM),
+      ...point(rig, stock, run, station, index),
+      alongM: start + (answer.reversed ? answer.lengthM - station.distanceM : station.distanceM),
       own,
     }));
     for (let k = 0; k + 1 < made.length; k++) {
       const from = made[k] as StripPoint;
       const to = made[k + 1] as StripPoint;
       // A length is described at the station where it starts in the run's own sense.
-      const s = answer.stations[Math.min(from.station, to.station)] as Station;
+      const s = answer.stations[Math.min(from.number, to.number)] as Station;
       lengths.push({
         from,
         to,
         own,
         boreM: answer.boreM,
         fall: s.fall,
-        wetFrom: leg.reversed ? 1 - s.wetTo : s.wetFrom,
-        wetTo: leg.reversed ? 1 - s.wetFrom : s.wetTo,
+        wetFrom: answer.reversed ? 1 - s.wetTo : s.wetFrom,
+        wetTo: answer.reversed ? 1 - s.wetFrom : s.wetTo,
         levelM: s.standsAtM,
       });
     }
@@ -85,9 +87,16 @@ export function unroll(rig: Rig, drain: Schema["DrainDownAnswer"], runId: string
   return { points, lengths, lengthM: start, lowM: Math.min(...heights), highM: Math.max(...heights) };
 }
 
+/** The run and those that its water passes on its way out, as far as it gets. */
+function routeOf(answers: Map<string, Schema["RunDrain"]>, runId: string) {
+  const route: Schema["RunDrain"][] = [];
+  for (let at = answers.get(runId); at && !route.includes(at); at = answers.get(at.leadsTo ?? "")) route.push(at);
+  return route;
+}
+
 /** The level at which the largest pool of the chosen run stands, from its water to its crest. */
 export function poolLine(strip: Strip, pools: Schema["PoolAnswer"][], runId: string) {
-  const heldBy = (p: Schema["PoolAnswer"]) => p.shares.find((s) => s.runId === runId)?.heldL ?? 0;
+  const heldBy = (p: Schema["PoolAnswer"]) => p.shares.find((s) => s.runId === runId)?.retainedL ?? 0;
   const pool = [...pools].sort((a, b) => heldBy(b) - heldBy(a))[0];
   const wet = strip.lengths.filter((l) => l.own && l.wetTo > l.wetFrom);
   const first = wet[0];
@@ -95,8 +104,7 @@ export function poolLine(strip: Strip, pools: Schema["PoolAnswer"][], runId: str
   if (!pool || heldBy(pool) === 0 || pool.levelM == null || !first || !last) return null;
   const { crest } = pool;
   const point =
-    crest &&
-    strip.points.find((p) => (crest.partId ? p.partId === crest.partId : p.runId === crest.runId && p.station === crest.pointIndex));
+    crest && strip.points.find((p) => (crest.partId ? p.partId === crest.partId : p.runId === crest.runId && p.pointId === crest.pointId));
   const along = (l: StripLength, share: number) => l.from.alongM + (l.to.alongM - l.from.alongM) * share;
   const fromM = along(first, first.wetFrom);
   const toM = along(last, last.wetTo);
@@ -108,20 +116,19 @@ export function poolLine(strip: Strip, pools: Schema["PoolAnswer"][], runId: str
   };
 }
 
-const vessels = new Set(["tank", "grey-tank", "storage-heater", "calorifier"]);
-
-function point(rig: Rig, run: Schema["Run"], station: Station, index: number): Omit<StripPoint, "alongM" | "own"> {
-  const last = run.via.length + 1;
-  const end = index === 0 ? run.from : index === last ? run.to : null;
-  const part = end ? partOf(rig, end.part) : undefined;
+function point(rig: Rig, stock: Stock, run: Schema["Run"], station: Station, index: number): Omit<StripPoint, "alongM" | "own"> {
+  const end = station.id === "from" ? run.from : station.id === "to" ? run.to : null;
+  const part = end?.part ? partOf(rig, end.part) : undefined;
   const base = {
     heightM: station.heightM,
     builtM: station.at.zM,
     runId: run.id,
-    station: index,
+    pointId: station.id,
+    number: index,
   };
-  if (!part) return { ...base, partId: null, name: null, handle: { kind: "bend", runId: run.id, bend: index - 1 }, fixed: null };
-  const fixed = vessels.has(part.stock) ? `${part.name} stands where it stands; move a tank in the shell` : null;
+  if (end && !part) return { ...base, partId: null, name: "loose end", handle: null, fixed: "This end is joined to nothing yet" };
+  if (!part) return { ...base, partId: null, name: null, handle: { kind: "bend", runId: run.id, bendId: station.id }, fixed: null };
+  const fixed = stock.get(part.stock)?.passage === "vessel" ? `${part.name} stands where it stands; move a tank in the shell` : null;
   return { ...base, partId: part.id, name: part.name, handle: fixed ? null : { kind: "part", partId: part.id }, fixed };
 }
 

@@ -1,11 +1,12 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Trash2 } from "lucide-react";
+import { Download, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { Link } from "wouter";
-import { api, data, type Schema } from "../../api/client";
-import { clock, type Print, usePrint } from "../../app/units";
+import { api, data, Problem, type Schema } from "../../api/client";
+import { clock, type Print, say, usePrint } from "../../app/units";
 import { extentOf, type Frame } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
+import { verdictWords } from "../../drawing/temperature";
 import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 import { useSize } from "../../ui/useSize";
@@ -24,68 +25,111 @@ const schools: Record<Schema["FreezeSchool"], string> = {
 
 /** A rig on the shelf. */
 export function RigCard({ card }: { card: Schema["ShelfCard"] }) {
-  const { rig, what } = card.shelved;
   const print = usePrint();
+  if (card.unreadable) return <UnreadableCard card={card} reason={card.unreadable} />;
   return (
     <li className="relative rounded-md border border-rule bg-panel hover:border-strong">
-      <Link href={`/rigs/${rig.id}`} className="block rounded-md p-4">
-        <h2 className="flex items-baseline gap-2">
-          <span className="text-[17px] font-semibold">{rig.name}</span>
-          <span className="text-muted">
-            {living[rig.brief.living]}, {schools[rig.brief.school]}
+      <Link href={`/rigs/${card.id}`} className="block rounded-md p-4">
+        <h2 className="flex items-baseline gap-2 pr-10">
+          <span className="truncate text-[17px] font-semibold">{card.name}</span>
+          <span className="shrink-0 text-muted">
+            {card.living && living[card.living]}, {card.school && schools[card.school]}
           </span>
         </h2>
-        <Thumbnail card={card} />
-        <Verdict standing={card.standing} print={print} />
-        <p className="mt-2 truncate text-[13px] text-muted">Last: {what}</p>
+        <Standing card={card} print={print} />
+        <p className="mt-2 truncate text-[13px] text-muted">
+          Last: {say(card.what, print)},{" "}
+          {new Date(card.savedAt).toLocaleDateString(undefined, { day: "numeric", month: "short", year: "numeric" })}
+        </p>
       </Link>
-      <Remove rig={rig} />
+      <Remove card={card} />
     </li>
   );
 }
 
-function Thumbnail({ card }: { card: Schema["ShelfCard"] }) {
-  const { rig, revision } = card.shelved;
-  const conditions = card.standing.night;
-  const [box, size] = useSize<HTMLDivElement>();
-  const answer = useQuery({
-    queryKey: ["thumbnail", rig.id, revision],
-    queryFn: async () => data(await api.POST("/api/studies/bench", { body: { rig, conditions } })),
+/** A rig that cannot be read: why, and the file as it is stored, for somebody who can mend it. */
+function UnreadableCard({ card, reason }: { card: Schema["ShelfCard"]; reason: string }) {
+  return (
+    <li className="relative rounded-md border border-dashed border-strong bg-panel p-4" data-unreadable={card.id}>
+      <h2 className="truncate pr-10 text-[17px] font-semibold">{card.name}</h2>
+      <p className="mt-2">This rig cannot be read.</p>
+      <p className="mt-1 text-muted">{reason}</p>
+      <p className="mt-1 text-muted">
+        Nothing was changed in it. A newer version of the program may read it, or somebody who knows the file.
+      </p>
+      <a
+        href={`/api/rigs/${card.id}/file`}
+        download
+        className="mt-3 inline-flex h-10 items-center gap-2 rounded-md border border-rule px-3 font-medium hover:border-strong"
+      >
+        <Download size={17} />
+        Save the raw file
+      </a>
+      <Remove card={card} />
+    </li>
+  );
+}
+
+/** The drawing and the verdict: asked by id and revision, so that each is worked out once. */
+function Standing({ card, print }: { card: Schema["ShelfCard"]; print: Print }) {
+  const { id, revision } = card;
+  const rig = useQuery({
+    queryKey: ["rig", id, revision],
+    queryFn: async ({ signal }) => data(await api.GET("/api/rigs/{id}", { params: { path: { id } }, signal })).rig,
+    staleTime: Number.POSITIVE_INFINITY,
   });
-  const extent = extentOf(rig, "side");
-  const frame: Frame = {
+  const asked = useQuery({
+    queryKey: ["standing", id, revision],
+    queryFn: async ({ signal }) =>
+      data(await api.POST("/api/answers", { body: { id, base: revision, wanted: ["standing", "drainDown"] }, signal })).answers,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const [box, size] = useSize<HTMLDivElement>();
+  const extent = rig.data && extentOf(rig.data, "side");
+  const frame: Frame | undefined = extent && {
     ...size,
     scale: Math.min((size.width - 8) / (extent.highX - extent.lowX), (size.height - 8) / (extent.highO - extent.lowO)),
     alongM: (extent.lowX + extent.highX) / 2,
     otherM: (extent.lowO + extent.highO) / 2,
   };
   return (
-    <div ref={box} className="my-3 h-48 overflow-hidden rounded-[5px] bg-ground">
-      {size.width > 0 && (
-        <svg width={size.width} height={size.height} aria-hidden="true">
-          <RigDrawing rig={rig} answer={answer.data ?? null} view="side" frame={frame} lens="drain" bare />
-        </svg>
-      )}
-    </div>
+    <>
+      <div ref={box} className="my-3 h-48 overflow-hidden rounded-[5px] bg-ground">
+        {rig.data && frame && size.width > 0 && (
+          <svg width={size.width} height={size.height} aria-hidden="true">
+            <RigDrawing rig={rig.data} answers={asked.data ?? null} view="side" frame={frame} lens="drain" bare />
+          </svg>
+        )}
+      </div>
+      {asked.data?.standing && <Verdict standing={asked.data.standing} print={print} />}
+      {asked.isPending && <p className="h-16 text-muted">Working out what stays and what freezes…</p>}
+      {asked.isError && <p className="h-16 text-muted">No verdict: {asked.error.message}</p>}
+    </>
   );
 }
 
 function Verdict({ standing: s, print }: { standing: Schema["StandingAnswer"]; print: Print }) {
   const left = s.night.water === "wet" ? "left full" : "left drained";
-  const stands = s.coldestC == null ? `Fails at any frost, ${left}` : `Stands ${print(s.coldestC, "temperature")} ${left}`;
+  const stands = s.standsAllTried
+    ? `Nothing breaks down to ${print(s.triedC, "temperature")}, as far as was looked, ${left}`
+    : s.coldestC == null
+      ? `Fails at any frost, ${left}`
+      : `Stands ${print(s.coldestC, "temperature")} ${left}`;
   const first =
     s.firstName && s.firstIceS != null ? `First ice at ${clock(s.night.startHour, s.firstIceS)} in ${s.firstName}` : "No ice by morning";
   return (
     <dl className="grid grid-cols-2 gap-x-4">
       <div>
-        <dt className="text-muted">{print(s.night.outdoorC, "temperature")}, one night</dt>
+        <dt className="text-muted">
+          {print(s.night.outdoorC, "temperature")}, one night: <span data-verdict={s.verdict}>{verdictWords[s.verdict].toLowerCase()}</span>
+        </dt>
         <dd className="font-semibold">{stands}</dd>
         <dd>{first}</dd>
       </div>
       <div>
         <dt className="text-muted">After draining</dt>
         <dd className="font-semibold">
-          {print(s.staysL - s.carefulL, "volume")} stays in {s.poolCount === 1 ? "1 pool" : `${s.poolCount} pools`}
+          {print(s.retainedL, "volume")} stays in {s.poolCount === 1 ? "1 pool" : `${s.poolCount} pools`}
         </dd>
         {s.byHand.length > 0 && <dd>by hand: {s.byHand.join(", ")}</dd>}
       </div>
@@ -93,19 +137,28 @@ function Verdict({ standing: s, print }: { standing: Schema["StandingAnswer"]; p
   );
 }
 
-function Remove({ rig }: { rig: Schema["Rig"] }) {
+function Remove({ card }: { card: Schema["ShelfCard"] }) {
   const [asked, setAsked] = useState(false);
+  const [refused, setRefused] = useState<string | null>(null);
   const client = useQueryClient();
   const remove = async () => {
-    await api.DELETE("/api/rigs/{id}", { params: { path: { id: rig.id } } });
-    setAsked(false);
+    try {
+      await api.DELETE("/api/rigs/{id}", { params: { path: { id: card.id }, query: { revision: card.revision } } });
+      setAsked(false);
+    } catch (problem) {
+      setRefused(
+        problem instanceof Problem && problem.status === 409
+          ? "It was changed meanwhile. Look at it again first."
+          : (problem as Error).message,
+      );
+    }
     await client.invalidateQueries({ queryKey: ["rigs"] });
   };
   return (
     <>
       <button
         type="button"
-        aria-label={`Take ${rig.name} off the shelf`}
+        aria-label={`Take ${card.name} off the shelf`}
         onClick={() => setAsked(true)}
         className="absolute top-2 right-2 grid size-10 place-items-center rounded-md text-muted hover:bg-sunk hover:text-ink"
       >
@@ -114,8 +167,8 @@ function Remove({ rig }: { rig: Schema["Rig"] }) {
       <Dialog
         open={asked}
         onClose={() => setAsked(false)}
-        title={`Take ${rig.name} off the shelf?`}
-        text={<p>It goes with all its revisions, and cannot be brought back from here. Save it to a file first to keep a copy.</p>}
+        title={`Take ${card.name} off the shelf?`}
+        text={refused ? <p role="alert">{refused}</p> : <p>It can be brought back, with all its revisions, for 30 days.</p>}
       >
         <Button onClick={() => setAsked(false)}>Keep it</Button>
         <Button onClick={remove}>Take it off</Button>

@@ -1,15 +1,16 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { FolderOpen } from "lucide-react";
-import { type DragEvent, useRef, useState } from "react";
+import { type DragEvent, useEffect, useRef, useState } from "react";
 import { useLocation } from "wouter";
 import { api, data, Problem, problemOf, type Schema } from "../../api/client";
 import { AppBar } from "../../app/AppBar";
+import { listenChanges } from "../../document/changes";
 import { Patterns } from "../../drawing/patterns";
 import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 import { RigCard } from "./RigCard";
 
-async function openFile(file: File): Promise<Schema["ShelvedRig"]> {
+async function openFile(file: File): Promise<Schema["OpenRig"]> {
   const answer = await fetch("/api/rigs", {
     method: "POST",
     headers: { "content-type": "application/json" },
@@ -36,10 +37,11 @@ export function RigsPlace() {
     mutationFn: openFile,
     onSuccess: async (shelved) => {
       await client.invalidateQueries({ queryKey: ["rigs"] });
-      go(`/rigs/${shelved.rig.id}`);
+      go(`/rigs/${shelved.id}`);
     },
     onError: (problem: Problem, file) => setRefused({ file: file.name, problem }),
   });
+  useEffect(() => listenChanges(() => void client.invalidateQueries({ queryKey: ["rigs"] })), [client]);
   const drop = (event: DragEvent) => {
     event.preventDefault();
     const file = event.dataTransfer.files[0];
@@ -81,7 +83,7 @@ export function RigsPlace() {
             </Button>
           </div>
         )}
-        {shelf.data?.length === 0 && (
+        {shelf.data?.rigs.length === 0 && (
           <div className="max-w-md">
             <h2 className="text-[15px] font-semibold">The shelf is empty</h2>
             <p className="mt-1 text-muted">
@@ -90,10 +92,11 @@ export function RigsPlace() {
           </div>
         )}
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(26rem,1fr))] gap-4">
-          {shelf.data?.map((card) => (
-            <RigCard key={card.shelved.rig.id} card={card} />
+          {shelf.data?.rigs.map((card) => (
+            <RigCard key={card.id} card={card} />
           ))}
         </ul>
+        {shelf.data && shelf.data.removed.length > 0 && <TakenOff removed={shelf.data.removed} />}
       </main>
       <Dialog
         open={refused !== null}
@@ -115,5 +118,35 @@ export function RigsPlace() {
         <Button onClick={() => setRefused(null)}>Close</Button>
       </Dialog>
     </div>
+  );
+}
+
+/** Rigs that were taken off and can still be brought back. */
+function TakenOff({ removed }: { removed: Schema["RemovedRig"][] }) {
+  const client = useQueryClient();
+  const back = useMutation({
+    mutationFn: async (id: string) => data(await api.POST("/api/rigs/{id}/bring-back", { params: { path: { id } }, body: {} })),
+    onSettled: () => client.invalidateQueries({ queryKey: ["rigs"] }),
+  });
+  return (
+    <section aria-label="Taken off the shelf" className="mt-8">
+      <h2 className="text-[15px] font-semibold">Taken off the shelf</h2>
+      <p className="text-muted">Kept for 30 days.</p>
+      <ul className="mt-2 flex flex-wrap gap-2">
+        {removed.map((r) => (
+          <li key={r.id} className="flex items-center gap-3 rounded-md border border-rule bg-panel py-1 pr-1 pl-3">
+            <span>
+              {r.name}
+              <span className="ml-2 text-muted">
+                {new Date(r.removedAt).toLocaleDateString(undefined, { day: "numeric", month: "short" })}
+              </span>
+            </span>
+            <Button quiet onClick={() => back.mutate(r.id)} disabled={back.isPending}>
+              Bring back
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

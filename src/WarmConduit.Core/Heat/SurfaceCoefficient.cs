@@ -1,7 +1,7 @@
 namespace WarmConduit.Core.Heat;
 
 /// <summary>Heat between surfaces and air. Coefficients in W/m²K, temperatures in °C; closed forms, O(1), that check nothing.</summary>
-public static class Film
+public static class SurfaceCoefficient
 {
     /// <summary>Stefan-Boltzmann constant, W/m²K⁴.</summary>
     public const double StefanBoltzmann = 5.670374419e-8;
@@ -12,7 +12,7 @@ public static class Film
     /// <summary>
     /// Cylinder of diameter <paramref name="diameterM"/> in air: the greater of free convection and cross wind at <paramref name="airSpeedMPerS"/>,
     /// plus radiation to surroundings at air temperature. Source: ISO 12241. Uncertain by some 15 %, and its two formulas for wind do not meet:
-    /// where the second takes over the film of a thin pipe falls by more than half. See <see cref="WorstWindMPerS"/>.
+    /// where the second takes over the coefficient of a thin pipe falls by more than half. See <see cref="WorstWindMPerS"/>.
     /// </summary>
     public static double CylinderWPerM2K(double diameterM, double surfaceC, double airC, double airSpeedMPerS, double emissivity)
     {

@@ -1,0 +1,22 @@
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies;
+
+namespace WarmConduit.Core.Advice.Rules;
+
+/// <summary>Zones that no wall keeps from the weather, since none is described.</summary>
+internal sealed class BareZoneRule : IRule
+{
+    public IEnumerable<Finding> Find(Question question)
+    {
+        var zones = question.Rig.Shell.Zones;
+        foreach (var zone in zones)
+        {
+            // Under the floor, in the wind, there are none.
+            if (zone.Kind == ZoneKind.OpenUnderfloor || zone.Faces.Count > 0 || zones.Any(z => z.Faces.Any(f => f.Towards == zone.Id))) continue;
+            yield return new Finding(
+                $"bare:{zone.Id}", FindingKind.BareZone, Severity.Warning, zone.Name, "no faces", null,
+                "No face of it is described, so it is taken to be as cold as outdoors. Give it its walls, floor and roof.",
+                new Place(zone.Box.Centre(), zone.Name, null, null, null, zone.Id), [], null);
+        }
+    }
+}

@@ -1,0 +1,11 @@
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies;
+
+namespace WarmConduit.Core.Advice.Rules;
+
+/// <summary>Rules of sense that came after the document was saved.</summary>
+internal sealed class DocumentRule : IRule
+{
+    public IEnumerable<Finding> Find(Question question) => RigCheck.Check(question.Rig).Select(f => new Finding(
+        $"document:{f.Path}", FindingKind.DocumentRule, Severity.Warning, "Something saved here would be refused today", "see", null, $"{f.Path}: {f.Reason}.", null, [], null));
+}

@@ -1,0 +1,26 @@
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies;
+
+namespace WarmConduit.Core.Advice.Rules;
+
+/// <summary>Ends of runs that are joined to nothing yet.</summary>
+internal sealed class LooseEndRule : IRule
+{
+    public IEnumerable<Finding> Find(Question question)
+    {
+        foreach (var run in question.Rig.Runs)
+        {
+            if (run.From.IsLoose()) yield return Of(question, run, 0);
+            if (run.To.IsLoose()) yield return Of(question, run, run.Bends.Count + 1);
+        }
+    }
+
+    private static Finding Of(Question question, Run run, int point)
+    {
+        string id = RunPoint.IdOf(run, point);
+        var at = question.Index.PlaceOf(point == 0 ? run.From : run.To);
+        return new Finding(
+            $"loose:{run.Id}:{id}", FindingKind.LooseEnd, Severity.Warning, run.Name, "loose end", null,
+            $"Its {(point == 0 ? "start" : "end")} is joined to nothing yet. Until it is, it counts as capped.", Place.OnRun(question.Index, run, point, at), [run.Id], null);
+    }
+}

@@ -1,0 +1,236 @@
+using System.Text.Json.Nodes;
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Rigs.Edits;
+
+/// <summary>What each edit does, and its words.</summary>
+internal static class EditRules
+{
+    public static (Rig Rig, Sentence Words) Apply(Rig rig, Edit edit) => edit switch
+    {
+        PlacePart e => Place(rig, e),
+        MoveThings e => Move(rig, e),
+        TurnPart e => Turn(rig, e),
+        MirrorPart e => ChangePart(rig, e.PartId, p => Turning.Mirrored(p, e.Axis), p => $"Mirrored {p.Name}"),
+        CopyPart e => Copy(rig, e),
+        AddThing e => Add(rig, e),
+        ChangeThing e => Change(rig, e),
+        RemoveThing e => Removing.Remove(rig, e.Thing),
+        RouteRun e => ChangeRun(rig, e.RunId, r => r with { Bends = e.Bends }, r => $"New course of {r.Name}"),
+        InsertBend e => Insert(rig, e),
+        PutTee e => Tee(rig, e),
+        SetPosition e => Set(rig, e),
+        InsertFragment e => Insert(rig, e),
+        Restore e => (Restoring.Apply(rig, e.Effect), Restoring.Words(e.What)),
+        _ => throw new EditException("kind", "this edit is not known"),
+    };
+
+    private static (Rig, Sentence) Place(Rig rig, PlacePart e)
+    {
+        var stock = Catalogue.Part(e.Stock) ?? throw new EditException("stock", $"there is no stock part '{e.Stock}' in the catalogue");
+        if (e.Orientation is { QuarterTurns: not (>= 0 and <= 3) }) throw new EditException("orientation.quarterTurns", "it must lie between 0 and 3");
+        return (rig with { Parts = Fresh(rig.Parts, Turning.FromStock(stock, e.PartId, e.Name, e.At, e.Orientation), "partId") }, $"Placed {e.Name}");
+    }
+
+    private static (Rig, Sentence) Move(Rig rig, MoveThings e)
+    {
+        if (e.Things.Count == 0) throw new EditException("things", "name what is moved");
+        var by = e.By;
+        Point3 Moved(Point3 p) => Turning.Micro(p + by);
+        Box MovedBox(Box b) => b with { At = Moved(b.At) };
+        var names = new List<string>();
+        for (int i = 0; i < e.Things.Count; i++)
+        {
+            string thing = e.Things[i];
+            var steps = thing.Split('/');
+            EditException Nowhere() => new($"things[{i}]", $"there is nothing at '{thing}' that can be moved");
+            switch (steps)
+            {
+                case ["parts", var id]:
+                    rig = rig with { Parts = RigNodes.Put(rig.Parts, (rig.Parts.Find(id) ?? throw Nowhere()) is var p ? p with { Box = MovedBox(p.Box) } : null!) };
+                    names.Add(rig.Parts.Find(id)!.Name);
+                    break;
+                case ["runs", var id, "bends", var bend]:
+                    var run = rig.Runs.Find(id) ?? throw Nowhere();
+                    int k = IndexOf(run, bend);
+                    if (k < 0) throw Nowhere();
+                    rig = rig with { Runs = RigNodes.Put(rig.Runs, run with { Bends = [.. run.Bends.Select((b, n) => n == k ? b with { At = Moved(b.At) } : b)] }) };
+                    names.Add($"{run.Name}, bend {k + 1}");
+                    break;
+                case ["runs", var id, "from" or "to"]:
+                    var loose = rig.Runs.Find(id) ?? throw Nowhere();
+                    bool from = steps[2] == "from";
+                    if ((from ? loose.From : loose.To).At is not { } place) throw new EditException($"things[{i}]", "this end is joined to a part: move the part");
+                    var end = new RunEnd(At: Moved(place));
+                    rig = rig with { Runs = RigNodes.Put(rig.Runs, from ? loose with { From = end } : loose with { To = end }) };
+                    names.Add($"{loose.Name}, loose end");
+                    break;
+                case ["shell", var list and ("zones" or "obstacles" or "keepOuts" or "access"), var id]:
+                    var shell = rig.Shell;
+                    rig = rig with
+                    {
+                        Shell = list switch
+                        {
+                            "zones" => shell with { Zones = RigNodes.Put(shell.Zones, (shell.Zones.Find(id) ?? throw Nowhere()) is var z ? z with { Box = MovedBox(z.Box) } : null!) },
+                            "obstacles" => shell with { Obstacles = RigNodes.Put(shell.Obstacles, (shell.Obstacles.Find(id) ?? throw Nowhere()) is var o ? o with { Box = MovedBox(o.Box) } : null!) },
+                            "keepOuts" => shell with { KeepOuts = RigNodes.Put(shell.KeepOuts, (shell.KeepOuts.Find(id) ?? throw Nowhere()) is var q ? q with { Box = MovedBox(q.Box) } : null!) },
+                            _ => shell with { Access = RigNodes.Put(shell.Access, (shell.Access.Find(id) ?? throw Nowhere()) is var a ? a with { Box = MovedBox(a.Box) } : null!) },
+                        },
+                    };
+                    names.Add(id);
+                    break;
+                default:
+                    throw Nowhere();
+            }
+        }
+        string what = names.Count == 1 ? names[0] : $"{names[0]} and {names.Count - 1} more";
+        return (rig, EditWords.Moved(what, by));
+    }
+
+    private static (Rig, Sentence) Turn(Rig rig, TurnPart e)
+    {
+        int turns = (e.QuarterTurns % 4 + 4) % 4;
+        return ChangePart(
+            rig, e.PartId,
+            p =>
+            {
+                for (int q = 0; q < turns; q++) p = Turning.QuarterTurned(p);
+                return p;
+            },
+            p => Sentence.Of($"Turned {p.Name} by {new Measure(turns == 3 ? -90 : 90 * turns, Quantity.Angle)}"));
+    }
+
+    private static (Rig, Sentence) Copy(Rig rig, CopyPart e)
+    {
+        var part = PartOf(rig, e.PartId);
+        var copy = part with { Id = e.NewId, Name = e.Name, Box = part.Box with { At = Turning.Micro(part.Box.At + e.By) } };
+        return (rig with { Parts = Fresh(rig.Parts, copy, "newId") }, $"Copied {part.Name}");
+    }
+
+    private static (Rig, Sentence) Add(Rig rig, AddThing e)
+    {
+        string id = IdOf(e.Value) ?? throw new EditException("value.id", "a new thing comes with its id");
+        string name = e.Value["name"] is JsonValue n && n.TryGetValue(out string? said) ? said : id;
+        return (Restoring.AddTo(rig, e.List, id, e.Value), $"Added {name}");
+    }
+
+    private static (Rig, Sentence) Change(Rig rig, ChangeThing e)
+    {
+        if (e.Values.Count == 0) throw new EditException("values", "say what changes");
+        var (root, inside) = RigNodes.Split(e.Thing);
+        Sentence? words = null;
+        var after = RigNodes.With(rig, root, node =>
+        {
+            if (RigNodes.At(node, inside) is not JsonObject thing) throw new EditException("thing", $"there is nothing at '{e.Thing}'");
+            words = EditWords.Changed(e.Thing, node, thing, e.Values);
+            foreach (var (field, value) in e.Values)
+            {
+                if (field == "id") throw new EditException("values.id", "an id never changes");
+                if (value is null) thing.Remove(field);
+                else thing[field] = value.DeepClone();
+            }
+            return node;
+        });
+        return (after, words!);
+    }
+
+    private static (Rig, Sentence) Insert(Rig rig, InsertBend e)
+    {
+        int place = 0;
+        return ChangeRun(
+            rig, e.RunId,
+            run =>
+            {
+                if (IndexOf(run, e.Bend.Id) >= 0) throw new EditException("bend.id", $"the id '{e.Bend.Id}' is used already");
+                place = After(run, e.After);
+                return run with { Bends = [.. run.Bends.Take(place), e.Bend, .. run.Bends.Skip(place)] };
+            },
+            run => $"Bend {place + 1} put into {run.Name}");
+    }
+
+    private static (Rig, Sentence) Tee(Rig rig, PutTee e)
+    {
+        var run = RunOf(rig, e.RunId);
+        int place = After(run, e.After);
+        var index = new RigIndex(rig);
+        var course = index.CourseOf(run);
+        var along = course[place + 1] - course[place];
+        // The way through the tee follows the run as nearly as quarter turns allow.
+        int turns = Math.Abs(along.XM) >= Math.Abs(along.YM) ? along.XM >= 0 ? 0 : 2 : along.YM >= 0 ? 1 : 3;
+        var tee = Turning.FromStock(Catalogue.Part("tee")!, e.TeeId, e.TeeName, e.At, new Orientation(turns));
+        var middle = tee.PortAt("a")!.Value.Towards(tee.PortAt("b")!.Value, 0.5);
+        tee = tee with { Box = tee.Box with { At = Turning.Micro(e.At + (e.At - middle)) } };
+        var first = run with { To = new RunEnd(tee.Id, "a"), Bends = [.. run.Bends.Take(place)] };
+        var second = run with { Id = e.NewRunId, Name = run.Name, From = new RunEnd(tee.Id, "b"), Bends = [.. run.Bends.Skip(place)] };
+        rig = rig with { Parts = Fresh(rig.Parts, tee, "teeId"), Runs = Fresh(RigNodes.Put(rig.Runs, first), second, "newRunId") };
+        return (rig, $"Tee put into {run.Name}");
+    }
+
+    private static (Rig, Sentence) Set(Rig rig, SetPosition e)
+    {
+        var scenario = rig.Scenarios.Find(e.ScenarioId) ?? throw new EditException("scenarioId", $"there is no scenario '{e.ScenarioId}'");
+        var part = PartOf(rig, e.PartId);
+        var positions = Catalogue.Part(part.Stock)!.Positions;
+        var position = positions.FirstOrDefault(p => p.Id == e.Position);
+        if (e.Position is not null && position is null)
+            throw new EditException("position", positions.Count == 0 ? $"{part.Name} has no positions" : $"{part.Name} can be {string.Join(", ", positions.Select(p => p.Id))}");
+        var settings = e.Position is null ? RigNodes.Without(scenario.Settings, part.Id) : RigNodes.Put(scenario.Settings, new Setting(part.Id, e.Position));
+        rig = rig with { Scenarios = RigNodes.Put(rig.Scenarios, scenario with { Settings = settings }) };
+        return (rig, $"{scenario.Name}: {part.Name} {position?.Name ?? "as usual"}");
+    }
+
+    private static (Rig, Sentence) Insert(Rig rig, InsertFragment e)
+    {
+        if (e.Parts.Count + e.Runs.Count == 0) throw new EditException("parts", "there is nothing to insert");
+        var taken = rig.Parts.Select(p => p.Id).ToHashSet();
+        for (int i = 0; i < e.Parts.Count; i++)
+            if (!taken.Add(e.Parts[i].Id)) throw new EditException($"parts[{i}].id", $"the id '{e.Parts[i].Id}' is used already");
+        taken = [.. rig.Runs.Select(r => r.Id)];
+        for (int i = 0; i < e.Runs.Count; i++)
+            if (!taken.Add(e.Runs[i].Id)) throw new EditException($"runs[{i}].id", $"the id '{e.Runs[i].Id}' is used already");
+        return (rig with { Parts = [.. rig.Parts.Concat(e.Parts.Select(p => p with { Ports = p.Ports.InOrder() })).InOrder()], Runs = rig.Runs.Concat(e.Runs).InOrder() }, $"Inserted {e.Name}");
+    }
+
+    private static (Rig, Sentence) ChangePart(Rig rig, string id, Func<Part, Part> change, Func<Part, Sentence> words)
+    {
+        var part = PartOf(rig, id);
+        return (rig with { Parts = RigNodes.Put(rig.Parts, change(part)) }, words(part));
+    }
+
+    private static (Rig, Sentence) ChangeRun(Rig rig, string id, Func<Run, Run> change, Func<Run, Sentence> words)
+    {
+        var run = RunOf(rig, id);
+        var changed = change(run);
+        return (rig with { Runs = RigNodes.Put(rig.Runs, changed) }, words(run));
+    }
+
+    private static Part PartOf(Rig rig, string id) => rig.Parts.Find(id) ?? throw new EditException("partId", $"there is no part '{id}'");
+
+    private static Run RunOf(Rig rig, string id) => rig.Runs.Find(id) ?? throw new EditException("runId", $"there is no run '{id}'");
+
+    private static int IndexOf(Run run, string bend)
+    {
+        for (int i = 0; i < run.Bends.Count; i++)
+            if (run.Bends[i].Id == bend)
+                return i;
+        return -1;
+    }
+
+    private static int After(Run run, string? bend)
+    {
+        if (bend is null) return 0;
+        int at = IndexOf(run, bend);
+        return at >= 0 ? at + 1 : throw new EditException("after", $"{run.Name} has no bend '{bend}'");
+    }
+
+    private static IReadOnlyList<T> Fresh<T>(IReadOnlyList<T> list, T thing, string field)
+        where T : class, IIdentified
+    {
+        if (!RigCheck.IsId(thing.Id)) throw new EditException(field, "an id is 1 to 60 lower-case letters, digits and hyphens");
+        return list.Find(thing.Id) is null ? RigNodes.Put(list, thing) : throw new EditException(field, $"the id '{thing.Id}' is used already");
+    }
+
+    internal static string? IdOf(JsonObject value) => value["id"] is JsonValue v && v.TryGetValue(out string? id) ? id : null;
+}

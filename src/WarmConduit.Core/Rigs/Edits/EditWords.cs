@@ -1,0 +1,108 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Rigs.Edits;
+
+/// <summary>Words for changed fields, with values in the reader's units.</summary>
+internal static class EditWords
+{
+    // Field of a rig file, its words, and what it measures.
+    private static readonly Dictionary<string, (string Words, Quantity Quantity)> Fields = new()
+    {
+        ["people"] = ("people", Quantity.Number),
+        ["daysBetweenFills"] = ("days between fills", Quantity.Number),
+        ["litresPerPersonDay"] = ("water per person and day", Quantity.Volume),
+        ["lowestC"] = ("lowest temperature", Quantity.Temperature),
+        ["windMPerS"] = ("wind", Quantity.Speed),
+        ["hoursWithoutHeat"] = ("hours without heat", Quantity.Number),
+        ["leastFall"] = ("least fall", Quantity.Fall),
+        ["holdsL"] = ("content", Quantity.Volume),
+        ["lossWPerK"] = ("heat loss", Quantity.Conductance),
+        ["massKg"] = ("mass", Quantity.Mass),
+        ["clipSpacingM"] = ("clip spacing", Quantity.Length),
+        ["areaM2"] = ("area", Quantity.Area),
+        ["heightM"] = ("height", Quantity.Length),
+        ["boreM"] = ("bore", Quantity.Length),
+        ["name"] = ("name", Quantity.Number),
+        ["note"] = ("note", Quantity.Number),
+        ["living"] = ("way of living", Quantity.Number),
+        ["school"] = ("freeze school", Quantity.Number),
+        ["pipe"] = ("pipe", Quantity.Number),
+        ["service"] = ("what it carries", Quantity.Number),
+        ["from"] = ("start", Quantity.Number),
+        ["to"] = ("end", Quantity.Number),
+        ["bends"] = ("course", Quantity.Number),
+        ["insulation"] = ("insulation", Quantity.Number),
+        ["box"] = ("place and size", Quantity.Number),
+        ["at"] = ("place", Quantity.Number),
+        ["offset"] = ("place", Quantity.Number),
+        ["ports"] = ("ports", Quantity.Number),
+        ["stock"] = ("kind of part", Quantity.Number),
+        ["layers"] = ("layers", Quantity.Number),
+        ["bridgeFraction"] = ("share of metal that bridges", Quantity.Number),
+        ["bridgeLayers"] = ("layers of metal that bridges", Quantity.Number),
+        ["towards"] = ("what lies behind", Quantity.Number),
+        ["side"] = ("side", Quantity.Number),
+        ["heater"] = ("heater", Quantity.Number),
+        ["airChangesPerHour"] = ("air changes an hour", Quantity.Number),
+        ["kind"] = ("kind", Quantity.Number),
+        ["settings"] = ("positions", Quantity.Number),
+        ["task"] = ("what is done by hand", Quantity.Number),
+        ["amount"] = ("price", Quantity.Number),
+        ["position"] = ("position", Quantity.Number),
+    };
+
+    /// <summary>"Raised kitchen cold, bend 2 by 5 mm".</summary>
+    public static Sentence Moved(string what, Point3 by) => by is { XM: 0, YM: 0 }
+        ? Sentence.Of($"{(by.ZM >= 0 ? "Raised" : "Lowered")} {what} by {Measure.Length(Math.Abs(by.ZM))}")
+        : Sentence.Of($"Moved {what} by {Measure.Length(by.DistanceM(default))}");
+
+    /// <summary>"Content of fresh tank: 60 L", "Name and note of the rig".</summary>
+    public static Sentence Changed(string path, JsonNode? root, JsonObject thing, JsonObject values)
+    {
+        // A bend has no name of its own: its run's, and its number along it.
+        string? holder = path.Contains("/bends/", StringComparison.Ordinal) ? (string?)root!["name"] : null;
+        int index = holder is null ? 0 : 1 + root!["bends"]!.AsArray().IndexOf(thing);
+        string name = path switch
+        {
+            "rig" => "the rig",
+            "brief" => "the brief",
+            "shell" => "the shell",
+            _ => thing["name"] is JsonValue n && n.TryGetValue(out string? said) ? said : path.Split('/')[^1],
+        };
+        if (values.Count == 1)
+        {
+            var (field, value) = values.First();
+            if (PlaceOf(thing, field) is { } old && PlaceOf(values, field) is { } now && now != old) return Moved(holder is null ? name : $"{holder}, bend {index}", Turning.Micro(now - old));
+            var (words, quantity) = Fields.GetValueOrDefault(field, (field, Quantity.Number));
+            if (field == "name" && value is JsonValue v && v.TryGetValue(out string? renamed)) return $"Renamed {name} to {renamed}";
+            if (value is JsonValue number && number.GetValueKind() == JsonValueKind.Number && number.TryGetValue(out double measured))
+                return Sentence.Of($"{Capital(words)} of {name}: {new Measure(measured, quantity)}");
+            return $"{Capital(words)} of {name}{(value is null ? " left out" : "")}";
+        }
+        var all = values.Select(f => Fields.GetValueOrDefault(f.Key, (f.Key, Quantity.Number)).Item1).ToList();
+        return $"{Capital(string.Join(", ", all.SkipLast(1)))} and {all[^1]} of {name}";
+    }
+
+    // Where the thing is, if that is all that the field says: a place, or a box that keeps its size.
+    private static Point3? PlaceOf(JsonObject fields, string field)
+    {
+        try
+        {
+            return field switch
+            {
+                "at" => fields["at"].Deserialize<Point3>(RigFile.Compact),
+                "box" => fields["box"].Deserialize<Box>(RigFile.Compact).At,
+                _ => null,
+            };
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
+
+    private static string Capital(string text) => text.Length == 0 ? text : char.ToUpperInvariant(text[0]) + text[1..];
+}

@@ -1,0 +1,81 @@
+using System.Text.RegularExpressions;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Rigs.Edits;
+
+/// <summary>A rig after edits: the new document, what changed, each edit in words, and the edits that lead back.</summary>
+public sealed record Edited(Rig Rig, Effect Effect, IReadOnlyList<Sentence> Words, IReadOnlyList<Edit> Inverse);
+
+/// <summary>Applies edits to rigs.</summary>
+public static partial class Editor
+{
+    /// <summary>Most edits in one list.</summary>
+    public const int MaxEdits = 1000;
+
+    /// <summary>
+    /// Applies <paramref name="edits"/> in their order, all or none. Pure. Throws <see cref="RigFileException"/> at <c>edits[2].partId</c> and the like for what cannot
+    /// be done, and at the thing for a document that <see cref="RigCheck"/> would refuse; faults that the rig had before do not count.
+    /// </summary>
+    public static Edited Apply(Rig rig, IReadOnlyList<Edit> edits)
+    {
+        if (edits.Count is 0 or > MaxEdits) throw Refused("edits", $"{edits.Count} edits, where 1 to {MaxEdits} are allowed");
+        var words = new List<Sentence>(edits.Count);
+        var at = rig;
+        for (int i = 0; i < edits.Count; i++)
+        {
+            try
+            {
+                Sentence said;
+                (at, said) = EditRules.Apply(at, edits[i]);
+                words.Add(said);
+            }
+            catch (EditException e)
+            {
+                throw Refused(e.Field.Length == 0 ? $"edits[{i}]" : $"edits[{i}].{e.Field}", e.Message);
+            }
+        }
+        Demand(rig, at);
+        var effect = RigDiff.Between(rig, at);
+        return new Edited(at, effect, words, [new Restore(Summary(words), effect.Inverse())]);
+    }
+
+    /// <summary>A list of edits in one sentence.</summary>
+    public static Sentence Summary(IReadOnlyList<Sentence> words) => words.Count switch
+    {
+        1 => words[0],
+        _ => words[0].And($", and {words.Count - 1} more"),
+    };
+
+    private static void Demand(Rig before, Rig after)
+    {
+        var faults = RigCheck.Check(after);
+        if (faults.Count == 0) return;
+        var old = RigCheck.Check(before).Select(f => Named(before, f)).ToHashSet();
+        var made = faults.Select(f => Named(after, f)).Where(f => !old.Contains(f)).ToList();
+        if (made.Count > 0) throw new RigFileException(made);
+    }
+
+    // Numbers of entries change as things come and go; ids do not.
+    private static RigFault Named(Rig rig, RigFault fault)
+    {
+        string path = EntryPattern().Replace(fault.Path, m =>
+        {
+            int i = int.Parse(m.Groups[2].Value, System.Globalization.CultureInfo.InvariantCulture);
+            string? id = m.Groups[1].Value switch
+            {
+                "parts" => rig.Parts.ElementAtOrDefault(i)?.Id,
+                "runs" => rig.Runs.ElementAtOrDefault(i)?.Id,
+                "scenarios" => rig.Scenarios.ElementAtOrDefault(i)?.Id,
+                "shell.zones" => rig.Shell.Zones.ElementAtOrDefault(i)?.Id,
+                _ => null,
+            };
+            return id is null ? m.Value : $"{m.Groups[1].Value}/{id}";
+        });
+        return fault with { Path = path };
+    }
+
+    private static RigFileException Refused(string path, string reason) => new([new RigFault(path, reason)]);
+
+    [GeneratedRegex(@"\A(parts|runs|scenarios|shell\.zones)\[(\d+)\]")]
+    private static partial Regex EntryPattern();
+}

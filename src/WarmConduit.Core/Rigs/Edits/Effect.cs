@@ -1,0 +1,26 @@
+using System.Text.Json.Nodes;
+
+namespace WarmConduit.Core.Rigs.Edits;
+
+/// <summary>A value set, by path: fields after the thing, such as <c>parts/pump/box/at/zM</c>. Null: left out. The order of a run's bends is <c>runs/x/bends/#order</c>.</summary>
+public sealed record ValueSet(string Path, JsonNode? Before, JsonNode? After);
+
+/// <summary>A thing that came into a list or went from it, whole.</summary>
+public sealed record ThingMoved(string List, JsonObject Thing)
+{
+    /// <summary>Its path.</summary>
+    public string Path() => $"{List}/{(string)Thing["id"]!}";
+}
+
+/// <summary>What an edit did to a document: values set, things added, things removed, by id. Drawn by a reader without any rule of its own.</summary>
+public sealed record Effect(IReadOnlyList<ValueSet> Set, IReadOnlyList<ThingMoved> Added, IReadOnlyList<ThingMoved> Removed)
+{
+    /// <summary>The ending of a path that holds the order of a list.</summary>
+    public const string Order = "#order";
+
+    /// <summary>The way back.</summary>
+    public Effect Inverse() => new([.. Set.Select(s => new ValueSet(s.Path, s.After, s.Before))], Removed, Added);
+
+    /// <summary>True when nothing changed.</summary>
+    public bool IsNothing() => Set.Count + Added.Count + Removed.Count == 0;
+}

@@ -1,0 +1,65 @@
+using System.Text.Json.Nodes;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Rigs.Edits;
+
+/// <summary>Removes a thing and what hangs on it.</summary>
+internal static class Removing
+{
+    public static (Rig Rig, Sentence Words) Remove(Rig rig, string thing)
+    {
+        switch (thing.Split('/'))
+        {
+            case ["parts", var id]:
+                var part = rig.Parts.Find(id) ?? throw Nothing(thing);
+                return (Loosened(rig with { Parts = RigNodes.Without(rig.Parts, id) }, e => e.Part == id, id), Words(part.Name, rig.Runs.Count(r => r.From.Part == id || r.To.Part == id)));
+            case ["parts", var id, "ports", var port]:
+                var holder = rig.Parts.Find(id) ?? throw Nothing(thing);
+                if (holder.Ports.Find(port) is null) throw Nothing(thing);
+                if (holder.Ports.Count == 1) throw new EditException("thing", $"it is the only port of {holder.Name}");
+                bool Here(RunEnd e) => e.Part == id && e.Port == port;
+                var without = RigNodes.Put(rig.Parts, holder with { Ports = RigNodes.Without(holder.Ports, port) });
+                return (Loosened(rig with { Parts = without }, Here, null), Words($"port {port} of {holder.Name}", rig.Runs.Count(r => Here(r.From) || Here(r.To))));
+            case ["runs", var id]:
+                var run = rig.Runs.Find(id) ?? throw Nothing(thing);
+                return (rig with { Runs = RigNodes.Without(rig.Runs, id) }, $"Removed {run.Name}");
+            case ["runs", var id, "bends", var bend]:
+                var bent = rig.Runs.Find(id) ?? throw Nothing(thing);
+                if (bent.Bends.All(b => b.Id != bend)) throw Nothing(thing);
+                return (rig with { Runs = RigNodes.Put(rig.Runs, bent with { Bends = RigNodes.Without(bent.Bends, bend) }) }, $"Removed a bend of {bent.Name}");
+            case ["shell", "zones", var id]:
+                var zone = rig.Shell.Zones.Find(id) ?? throw Nothing(thing);
+                int faces = rig.Shell.Zones.Sum(z => z.Faces.Count(f => f.Towards == id) + z.Openings.Count(o => o.Towards == id));
+                var zones = RigNodes.Without(rig.Shell.Zones, id).Select(z => z with
+                {
+                    Faces = [.. z.Faces.Where(f => f.Towards != id)],
+                    Openings = [.. z.Openings.Where(o => o.Towards != id)],
+                });
+                return (rig with { Shell = rig.Shell with { Zones = [.. zones] } }, faces == 0 ? $"Removed {zone.Name}" : $"Removed {zone.Name}, and with it {faces} faces and openings towards it");
+            case ["scenarios", var id]:
+                var scenario = rig.Scenarios.Find(id) ?? throw Nothing(thing);
+                if (scenario.Kind != ScenarioKind.Own) throw new EditException("thing", $"'{scenario.Name}' is one of the standard scenarios");
+                return (rig with { Scenarios = RigNodes.Without(rig.Scenarios, id) }, $"Removed {scenario.Name}");
+            default:
+                return (Restoring.RemoveFrom(rig, thing, out string name), $"Removed {name}");
+        }
+    }
+
+    private static Rig Loosened(Rig rig, Func<RunEnd, bool> gone, string? partId) => rig with
+    {
+        Runs = rig.Runs.Any(r => gone(r.From) || gone(r.To)) ? [.. rig.Runs.Where(r => !gone(r.From) && !gone(r.To))] : rig.Runs,
+        Scenarios = partId is null || rig.Scenarios.All(s => s.Settings.Find(partId) is null)
+            ? rig.Scenarios
+            : [.. rig.Scenarios.Select(s => s.Settings.Find(partId) is null ? s : s with { Settings = RigNodes.Without(s.Settings, partId) })],
+        ByHand = partId is null || rig.ByHand.Find(partId) is null ? rig.ByHand : RigNodes.Without(rig.ByHand, partId),
+    };
+
+    private static Sentence Words(string name, int runs) => runs switch
+    {
+        0 => $"Removed {name}",
+        1 => $"Removed {name} and the run joined to it",
+        _ => $"Removed {name} and {runs} runs joined to it",
+    };
+
+    private static EditException Nothing(string thing) => new("thing", $"there is nothing at '{thing}'");
+}

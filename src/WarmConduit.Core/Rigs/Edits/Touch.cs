@@ -1,0 +1,113 @@
+namespace WarmConduit.Core.Rigs.Edits;
+
+/// <summary>What a change touches, by path: what it writes, what it reads whole, what it refers to, what it takes away.</summary>
+internal sealed class Touch
+{
+    public HashSet<string> Written { get; } = [];
+    public HashSet<string> Read { get; } = [];
+    public HashSet<string> RefersTo { get; } = [];
+    public HashSet<string> Gone { get; } = [];
+
+    public Touch(Effect effect, Rig after)
+    {
+        foreach (var set in effect.Set) Written.Add(set.Path);
+        foreach (var come in effect.Added) Written.Add(come.Path());
+        foreach (var gone in effect.Removed)
+        {
+            Written.Add(gone.Path());
+            Gone.Add(gone.Path());
+        }
+        // References of every thing that was written.
+        foreach (string path in Written.ToList()) AddReferences(path, after);
+    }
+
+    /// <summary>What <paramref name="edits"/> touched on their way to <paramref name="done"/>.</summary>
+    public static Touch Of(Edited done, IReadOnlyList<Edit> edits)
+    {
+        var touch = new Touch(done.Effect, done.Rig);
+        foreach (var edit in edits)
+        {
+            switch (edit)
+            {
+                case CopyPart copy:
+                    touch.Read.Add($"parts/{copy.PartId}");
+                    break;
+                case PutTee tee:
+                    touch.Read.Add($"runs/{tee.RunId}");
+                    touch.ReadEnds(tee.RunId, done.Rig);
+                    break;
+                case TurnPart turn:
+                    touch.ReadShape(turn.PartId);
+                    break;
+                case MirrorPart mirror:
+                    touch.ReadShape(mirror.PartId);
+                    break;
+                case InsertBend bend:
+                    touch.Read.Add($"runs/{bend.RunId}/bends/{Effect.Order}");
+                    if (bend.After is not null) touch.RefersTo.Add($"runs/{bend.RunId}/bends/{bend.After}");
+                    break;
+                case RouteRun route:
+                    touch.Read.Add($"runs/{route.RunId}/bends");
+                    break;
+                case MoveThings move:
+                    // Raised by some millimetres from where it was seen: where it was counts.
+                    foreach (string thing in move.Things) touch.ReadPlace(thing);
+                    break;
+                case SetPosition set:
+                    touch.RefersTo.Add($"parts/{set.PartId}");
+                    touch.Read.Add($"parts/{set.PartId}/stock");
+                    touch.Read.Add($"scenarios/{set.ScenarioId}/settings/{set.PartId}");
+                    break;
+                case RemoveThing remove:
+                    touch.Read.Add(remove.Thing);
+                    break;
+                default:
+                    break;
+            }
+        }
+        return touch;
+    }
+
+    private void ReadShape(string partId)
+    {
+        foreach (string field in (ReadOnlySpan<string>)["box", "ports", "orientation"]) Read.Add($"parts/{partId}/{field}");
+    }
+
+    private void ReadPlace(string thing) => Read.Add(thing.StartsWith("parts/", StringComparison.Ordinal) || thing.StartsWith("shell/", StringComparison.Ordinal) ? $"{thing}/box/at" : $"{thing}/at");
+
+    // Where a tee goes in, and which way it lies, depends on where the ends are.
+    private void ReadEnds(string runId, Rig rig)
+    {
+        if (rig.Runs.Find(runId)?.From.Part is { } part) Read.Add($"parts/{part}/box/at");
+    }
+
+    private void AddReferences(string path, Rig rig)
+    {
+        var steps = path.Split('/');
+        switch (steps)
+        {
+            case ["runs", var id, ..] when rig.Runs.Find(id) is { } run:
+                AddEnd(run.From);
+                AddEnd(run.To);
+                break;
+            case ["scenarios", var id, ..] when rig.Scenarios.Find(id) is { } scenario:
+                // Only the settings that were written.
+                foreach (var setting in scenario.Settings)
+                    if (steps.Length < 4 || steps[3] == setting.Id) RefersTo.Add($"parts/{setting.Id}");
+                break;
+            case ["byHand", var id, ..]:
+                RefersTo.Add($"parts/{id}");
+                break;
+            case ["shell", "zones", var id, ..] when rig.Shell.Zones.Find(id) is { } zone:
+                foreach (string towards in zone.Faces.Select(f => f.Towards).OfType<string>().Concat(zone.Openings.Select(o => o.Towards))) RefersTo.Add($"shell/zones/{towards}");
+                break;
+            default:
+                break;
+        }
+    }
+
+    private void AddEnd(RunEnd end)
+    {
+        if (end.Part is not null) RefersTo.Add($"parts/{end.Part}/ports/{end.Port}");
+    }
+}

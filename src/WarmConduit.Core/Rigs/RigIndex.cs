@@ -1,0 +1,44 @@
+using WarmConduit.Core.Geometry;
+
+namespace WarmConduit.Core.Rigs;
+
+/// <summary>A rig (checked before) laid out for looking things up by id. Build it once for each document; safe to share between threads.</summary>
+public sealed class RigIndex
+{
+    private readonly Dictionary<string, Part> _parts;
+    private readonly Dictionary<string, Run> _runs;
+    private readonly Zone[] _zones;
+
+    /// <summary>Lays <paramref name="rig"/> out. O(parts + runs + zones).</summary>
+    public RigIndex(Rig rig)
+    {
+        Rig = rig;
+        _parts = rig.Parts.ToDictionary(p => p.Id);
+        _runs = rig.Runs.ToDictionary(r => r.Id);
+        _zones = [.. rig.Shell.Zones.OrderBy(z => z.Box.VolumeM3())];
+    }
+
+    /// <summary>The document.</summary>
+    public Rig Rig { get; }
+
+    /// <summary>The part with this id; throws when there is none.</summary>
+    public Part Part(string id) => _parts[id];
+
+    /// <summary>The run with this id; throws when there is none.</summary>
+    public Run Run(string id) => _runs[id];
+
+    /// <summary>Where an end of a run is: its port, or the place of a loose end.</summary>
+    public Point3 PlaceOf(RunEnd end) => end.At ?? _parts[end.Part!].PortAt(end.Port!)!.Value;
+
+    /// <summary>The whole course of <paramref name="run"/>: its ends and the bends between, in its own sense. At least two points.</summary>
+    public Point3[] CourseOf(Run run) => [PlaceOf(run.From), .. run.Bends.Select(b => b.At), PlaceOf(run.To)];
+
+    /// <summary>The zone that holds <paramref name="place"/> (the smallest one), or null for outdoors.</summary>
+    public Zone? ZoneAt(Point3 place)
+    {
+        foreach (var zone in _zones)
+            if (zone.Box.Holds(place))
+                return zone;
+        return null;
+    }
+}

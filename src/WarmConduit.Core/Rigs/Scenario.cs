@@ -1,0 +1,70 @@
+using WarmConduit.Core.Materials;
+
+namespace WarmConduit.Core.Rigs;
+
+/// <summary>What a scenario is for. Every rig has one of each of the standard ones, and any number of the user's own.</summary>
+public enum ScenarioKind
+{
+    /// <summary>Water from the tank by the pump.</summary>
+    InUse,
+
+    /// <summary>Water from a hose outside.</summary>
+    TownWater,
+
+    /// <summary>Filling the tank.</summary>
+    Fill,
+
+    /// <summary>Draining for frost, and how the rig is then left.</summary>
+    Drain,
+
+    /// <summary>Blowing the lines out with air.</summary>
+    BlowOut,
+
+    /// <summary>Drawing antifreeze through the lines.</summary>
+    Antifreeze,
+
+    /// <summary>The user's own.</summary>
+    Own,
+}
+
+/// <summary>How one part stands in a scenario. <paramref name="Id"/> is the part's; <paramref name="Position"/> one of its stock's positions.</summary>
+public sealed record Setting(string Id, string Position) : IIdentified;
+
+/// <summary>A named set of positions of valves, taps and pumps. A part without a setting stands as <see cref="Scenarios.Usual"/> says.</summary>
+public sealed record Scenario(string Id, string Name, ScenarioKind Kind, IReadOnlyList<Setting> Settings) : IIdentified;
+
+/// <summary>Something done by hand when the rig is left, that no slope and no valve does. <paramref name="Id"/> is the part's.</summary>
+public sealed record HandTask(string Id, string Task) : IIdentified;
+
+/// <summary>The standard scenarios, and how parts stand in them until somebody says otherwise.</summary>
+public static class Scenarios
+{
+    /// <summary>Id and name of every standard scenario.</summary>
+    public static IReadOnlyList<Scenario> Standard { get; } =
+    [
+        new("antifreeze", "Antifreeze", ScenarioKind.Antifreeze, []),
+        new("blow-out", "Blow out", ScenarioKind.BlowOut, []),
+        new("drain", "Drain", ScenarioKind.Drain, []),
+        new("fill", "Fill", ScenarioKind.Fill, []),
+        new("in-use", "In use", ScenarioKind.InUse, []),
+        new("town-water", "Town water", ScenarioKind.TownWater, []),
+    ];
+
+    /// <summary>The position of a part of <paramref name="stock"/> in a scenario of <paramref name="kind"/> where none is set; null for a part that cannot be set.</summary>
+    public static string? Usual(StockPart stock, ScenarioKind kind) => stock.Passage switch
+    {
+        Passage.Valve => kind == ScenarioKind.Drain ? Positions.HalfOpen : Positions.Open,
+        Passage.Mixer or Passage.Drain => kind == ScenarioKind.Drain ? Positions.Open : Positions.Closed,
+        Passage.Pump => kind is ScenarioKind.InUse or ScenarioKind.Antifreeze ? Positions.On : Positions.Off,
+        _ => stock.Positions.Count > 0 ? stock.Positions[0].Id : null,
+    };
+
+    /// <summary>How <paramref name="part"/> stands in <paramref name="scenario"/>; null for a part that cannot be set.</summary>
+    public static StockPosition? PositionOf(this Scenario scenario, Part part)
+    {
+        var stock = Catalogue.Part(part.Stock)!;
+        if (stock.Positions.Count == 0) return null;
+        string? id = scenario.Settings.Find(part.Id)?.Position ?? Usual(stock, scenario.Kind);
+        return stock.Positions.FirstOrDefault(p => p.Id == id) ?? stock.Positions[0];
+    }
+}

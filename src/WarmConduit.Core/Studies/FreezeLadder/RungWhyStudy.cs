@@ -1,0 +1,15 @@
+namespace WarmConduit.Core.Studies.FreezeLadder;
+
+/// <summary>Why one rung of the ladder stands where it does; null when it is not on the ladder.</summary>
+public sealed record RungWhyAnswer(string Id, Why? Why);
+
+/// <summary>How the time of first ice of the one thing asked about came about.</summary>
+public static class RungWhyStudy
+{
+    /// <summary>Asks about the rung that <see cref="Question.About"/> names. Pure.</summary>
+    public static RungWhyAnswer Ask(Question question)
+    {
+        string id = question.About ?? "";
+        return new RungWhyAnswer(id, FreezeLadderStudy.Freezers(question).FirstOrDefault(f => f.Id == id)?.Why(question.Conditions));
+    }
+}

@@ -1,0 +1,122 @@
+using WarmConduit.Core.Heat;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+
+namespace WarmConduit.Core.Studies.Networks;
+
+/// <summary>Air of a zone on the steady night, °C, and what its heater gives, W.</summary>
+public sealed record ZoneAir(string ZoneId, double AirC, double HeaterW);
+
+/// <summary>Air of each zone of a rig on a steady night.</summary>
+public static class ZoneBalance
+{
+    /// <summary>
+    /// Solves the linear balance of all zones: faces (ISO 6946, wind on every outer face), leakage, openings, heaters. Openings depend on the difference
+    /// across them, so the balance is repeated with their new conductance until nothing moves by 0.01 K (at most 12 rounds). A partition or opening that both its zones
+    /// list counts once. Pure.
+    /// </summary>
+    public static IReadOnlyList<ZoneAir> Solve(Rig rig, Conditions night)
+    {
+        var zones = rig.Shell.Zones;
+        if (zones.Count == 0) return [];
+        var index = new Dictionary<string, int>();
+        for (int z = 0; z < zones.Count; z++) index[zones[z].Id] = z;
+        var plain = new List<SteadyZone>(zones.Count);
+        var links = new List<SteadyLink>();
+        for (int z = 0; z < zones.Count; z++)
+        {
+            var zone = zones[z];
+            double outdoors = AirExchange.LeakageWPerK(zone.AirChangesPerHour + (InWind(zone) ? BlownThrough(zone, night.WindMPerS) : 0), zone.Box.VolumeM3());
+            foreach (var face in zone.Faces)
+            {
+                if (face.Towards is null) outdoors += face.AreaM2 * Transmittance(face, night, inWind: true);
+                else if (!ListedBefore(zones, index, z, face)) links.Add(new SteadyLink(z, index[face.Towards], face.AreaM2 * Transmittance(face, night, InWind(zones[index[face.Towards]]))));
+            }
+            plain.Add(new SteadyZone(outdoors, night.HeatOn ? zone.Heater?.PowerW ?? 0 : 0, zone.Heater?.SetpointC ?? 0));
+        }
+        int solid = links.Count;
+        var openings = new List<(int A, int B, Opening Opening)>();
+        for (int z = 0; z < zones.Count; z++)
+            foreach (var opening in zones[z].Openings)
+                if (!ListedBefore(zones, index, z, opening))
+                    openings.Add((z, index[opening.Towards], opening));
+        foreach (var (a, b, opening) in openings) links.Add(new SteadyLink(a, b, OpeningWPerK(opening, 1, night.OutdoorC)));
+
+        var balance = SteadyZones.Solve(plain, links, night.OutdoorC);
+        for (int round = 0; round < 12 && openings.Count > 0; round++)
+        {
+            for (int o = 0; o < openings.Count; o++)
+            {
+                var (a, b, opening) = openings[o];
+                double dT = Math.Abs(balance.TemperatureC[a] - balance.TemperatureC[b]);
+                links[solid + o] = new SteadyLink(a, b, OpeningWPerK(opening, dT, balance.TemperatureC[a]));
+            }
+            var renewed = SteadyZones.Solve(plain, links, night.OutdoorC);
+            bool settled = renewed.TemperatureC.Zip(balance.TemperatureC, (x, y) => Math.Abs(x - y)).Max() < 0.01;
+            balance = renewed;
+            if (settled) break;
+        }
+        return [.. zones.Select((z, i) => new ZoneAir(z.Id, balance.TemperatureC[i], balance.HeaterW[i]))];
+    }
+
+    /// <summary>
+    /// Transmittance of a face, W/m²K. Outdoors and an open underfloor are in the wind, so that the far side has the surface coefficient of an outer wall; between other zones it is still air
+    /// on both sides.
+    /// </summary>
+    public static double Transmittance(Face face, Conditions night, bool inWind)
+    {
+        var flow = face.Side switch
+        {
+            FaceSide.Roof => HeatFlow.Up,
+            FaceSide.Floor => HeatFlow.Down,
+            _ => HeatFlow.Horizontal,
+        };
+        double inner = Wall.InnerSurfaceM2KPerW(flow);
+        double outer = inWind ? 1 / SurfaceCoefficient.OuterWallWPerM2K(night.WindMPerS, 0.9, night.OutdoorC) : inner;
+        return Wall.TransmittanceWPerM2K(Layers(face.Layers), Layers(face.BridgeLayers), face.BridgeFraction, inner, outer);
+    }
+
+    /// <summary>Whether the other zone lists this face too and comes first; two faces are one partition when their areas agree within 1 %.</summary>
+    internal static bool ListedBefore(IReadOnlyList<Zone> zones, Dictionary<string, int> index, int z, Face face)
+    {
+        int other = index[face.Towards!];
+        return other < z && Paired(
+            zones[z].Faces.Where(f => f.Towards == face.Towards).ToList(), zones[other].Faces.Where(f => f.Towards == zones[z].Id), face, (a, b) => Near(a.AreaM2, b.AreaM2));
+    }
+
+    /// <summary>As for faces; areas and heights agree within 1 %.</summary>
+    internal static bool ListedBefore(IReadOnlyList<Zone> zones, Dictionary<string, int> index, int z, Opening opening)
+    {
+        int other = index[opening.Towards];
+        return other < z && Paired(
+            zones[z].Openings.Where(o => o.Towards == opening.Towards).ToList(), zones[other].Openings.Where(o => o.Towards == zones[z].Id), opening,
+            (a, b) => Near(a.AreaM2, b.AreaM2) && Near(a.HeightM, b.HeightM));
+    }
+
+    // Each entry of the other side is taken for one of this side.
+    private static bool Paired<T>(List<T> mine, IEnumerable<T> theirs, T wanted, Func<T, T, bool> same)
+        where T : class
+    {
+        var left = theirs.ToList();
+        foreach (var entry in mine)
+        {
+            int match = left.FindIndex(t => same(entry, t));
+            if (ReferenceEquals(entry, wanted)) return match >= 0;
+            if (match >= 0) left.RemoveAt(match);
+        }
+        return false;
+    }
+
+    private static bool Near(double a, double b) => Math.Abs(a - b) <= 0.01 * Math.Max(a, b);
+
+    private static bool InWind(Zone zone) => zone.Kind == ZoneKind.OpenUnderfloor;
+
+    // A tenth of the wind gets through between wheels, axles and frame. Estimate; without it more wind would only warm the underfloor through the floor.
+    private static double BlownThrough(Zone zone, double windMPerS) => 3600 * 0.1 * windMPerS / Math.Max(zone.Box.Size.XM, zone.Box.Size.YM);
+
+    private static WallLayer[] Layers(IReadOnlyList<FaceLayer> layers) =>
+        [.. layers.Select(l => new WallLayer(l.ThicknessM, Catalogue.Solid(l.Material)!.ConductivityAt(l.ThicknessM)))];
+
+    // Half a kelvin at least, so that a start at rest can move.
+    private static double OpeningWPerK(Opening opening, double dT, double airC) => AirExchange.OpeningWPerK(opening.AreaM2, opening.HeightM, Math.Max(dT, 0.5), airC);
+}

@@ -1,0 +1,114 @@
+using WarmConduit.Core.Levels;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Studies.Networks;
+
+namespace WarmConduit.Core.Studies;
+
+/// <summary>A question that is too large to answer: what there is too much of, and the limit.</summary>
+public sealed class TooLargeException(string reason) : Exception(reason);
+
+/// <summary>
+/// What studies are asked: a rig (checked before), the conditions, and whether the answer is still wanted. What several studies need is worked out when the
+/// first of them asks for it, and once. For one thread at a time.
+/// </summary>
+public sealed class Question
+{
+    private readonly Dictionary<Type, object> _answers = [];
+    private RigIndex? _index;
+    private RigLevels? _levels;
+    private CutRuns? _cuts;
+    private IReadOnlyList<ZoneAir>? _zones;
+    private (bool Known, LevelAnswer? Answer) _draining;
+
+    /// <summary>Asks about <paramref name="rig"/> under <paramref name="conditions"/>.</summary>
+    /// <param name="rig">The document, checked before.</param>
+    /// <param name="conditions">The night, the parking, the scenario.</param>
+    /// <param name="about">Id of the one thing that a question for a reason is about.</param>
+    /// <param name="cancel">Studies stop with <see cref="OperationCanceledException"/> when nobody waits any more.</param>
+    public Question(Rig rig, Conditions conditions, string? about = null, CancellationToken cancel = default)
+    {
+        (Rig, Conditions, About, Cancel) = (rig, conditions, about, cancel);
+        Scenario = conditions.ScenarioId is { } id ? rig.Scenarios.Find(id) ?? rig.ScenarioOf(ScenarioKind.Drain) : rig.ScenarioOf(ScenarioKind.Drain);
+    }
+
+    /// <summary>The document.</summary>
+    public Rig Rig { get; }
+
+    /// <summary>The conditions.</summary>
+    public Conditions Conditions { get; }
+
+    /// <summary>How valves, taps and pumps stand once the rig is drained: the scenario of the conditions.</summary>
+    public Scenario Scenario { get; }
+
+    /// <summary>Id of the one thing asked about, for studies that give a reason.</summary>
+    public string? About { get; }
+
+    /// <summary>Stops the work.</summary>
+    public CancellationToken Cancel { get; }
+
+    /// <summary>The document by id.</summary>
+    public RigIndex Index => _index ??= new RigIndex(Rig);
+
+    /// <summary>The rig as the Levels engine sees it in this scenario.</summary>
+    internal RigLevels Levels => _levels ??= new RigLevels(Index, Scenario);
+
+    /// <summary>Runs cut where they pass from zone to zone.</summary>
+    internal CutRuns Cuts => _cuts ??= new CutRuns(Index, Cancel);
+
+    /// <summary>Each zone's air on the steady night.</summary>
+    public IReadOnlyList<ZoneAir> Zones => _zones ??= ZoneBalance.Solve(Rig, Conditions);
+
+    /// <summary>Where water stands once all that can leave has left; null when nothing is open anywhere.</summary>
+    internal LevelAnswer? Draining
+    {
+        get
+        {
+            if (!_draining.Known) _draining = (true, Levels.Graph is null ? null : Core.Levels.Draining.Solve(Levels.Graph, Conditions.Parked));
+            return _draining.Answer;
+        }
+    }
+
+    /// <summary>The answer of <paramref name="study"/>, asked once.</summary>
+    public TAnswer Ask<TAnswer>(Func<Question, TAnswer> study)
+        where TAnswer : class
+    {
+        if (_answers.TryGetValue(typeof(TAnswer), out object? known)) return (TAnswer)known;
+        Cancel.ThrowIfCancellationRequested();
+        var answer = study(this);
+        _answers[typeof(TAnswer)] = answer;
+        return answer;
+    }
+
+    /// <summary>The same rig under other conditions; what does not depend on them is shared.</summary>
+    public Question With(Conditions conditions)
+    {
+        var other = new Question(Rig, conditions, About, Cancel) { _index = _index, _cuts = _cuts };
+        if (other.Scenario.Id != Scenario.Id) return other;
+        other._levels = _levels;
+        if (conditions.Parked != Conditions.Parked) return other;
+        other._draining = _draining;
+        if (conditions.SameTanks(Conditions) && _answers.TryGetValue(typeof(DrainDownAnswer), out object? drained)) other._answers[typeof(DrainDownAnswer)] = drained;
+        return other;
+    }
+
+    /// <summary>
+    /// The same conditions for an edited <paramref name="rig"/>; the air of the zones is shared where the shell is the same object. The original may be shared between threads
+    /// once <see cref="Warm"/> has been called.
+    /// </summary>
+    public Question On(Rig rig, string? about, CancellationToken cancel)
+    {
+        var other = new Question(rig, Conditions, about, cancel);
+        if (ReferenceEquals(rig.Shell, Rig.Shell)) other._zones = _zones;
+        if (!ReferenceEquals(rig, Rig)) return other;
+        (other._index, other._levels, other._cuts, other._draining) = (_index, _levels, _cuts, _draining);
+        return other;
+    }
+
+    /// <summary>Works out what edited copies can share.</summary>
+    public Question Warm()
+    {
+        _ = Zones;
+        return this;
+    }
+}

@@ -1,0 +1,82 @@
+using Microsoft.AspNetCore.Http.Features;
+using Microsoft.Net.Http.Headers;
+using WarmConduit.Core.Rigs;
+
+namespace WarmConduit.Server.Hosting;
+
+/// <summary>
+/// The door: security headers on every answer; requests only to this machine by a loopback name, and only from our own pages; bodies only as JSON in UTF-8, and no larger than a rig can be.
+/// </summary>
+internal static class Guard
+{
+    private const string Policy =
+        "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; frame-ancestors 'none'; base-uri 'none'; form-action 'self'; object-src 'none'";
+
+    // A refused body is read to its end up to here, so that the answer arrives before the client gives up writing.
+    private const long MostThrownAway = 200_000_000;
+
+    /// <summary>Largest request body, bytes: a rig, and what is said around it.</summary>
+    public const int MaxBody = RigFile.MaxBytes + 100_000;
+
+    public static void UseGuard(this WebApplication app) => app.Use(async (context, next) =>
+    {
+        context.Response.OnStarting(SetHeaders, context.Response);
+        if (Refusal(context.Request) is not { } refusal)
+        {
+            if (context.Request.ContentLength is null) context.Features.Get<IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize = MaxBody;
+            await next(context);
+            return;
+        }
+        await Results.Problem(statusCode: refusal.Status, title: refusal.Title).ExecuteAsync(context);
+        if (refusal.Status == StatusCodes.Status413PayloadTooLarge)
+        {
+            await context.Response.CompleteAsync();
+            await ThrowAway(context);
+        }
+    });
+
+    private static Task SetHeaders(object state)
+    {
+        var headers = ((HttpResponse)state).Headers;
+        headers.ContentSecurityPolicy = Policy;
+        headers.XContentTypeOptions = "nosniff";
+        headers["Referrer-Policy"] = "no-referrer";
+        headers["Cross-Origin-Opener-Policy"] = "same-origin";
+        headers["Cross-Origin-Resource-Policy"] = "same-origin";
+        return Task.CompletedTask;
+    }
+
+    private static (int Status, string Title)? Refusal(HttpRequest request)
+    {
+        const string foreign = "This program answers only to its own pages on this machine.";
+        if (request.Host.Host is not ("localhost" or "127.0.0.1" or "[::1]")) return (403, foreign);
+        bool api = request.Path.StartsWithSegments("/api");
+        // Another program's page on another port of this machine is another site, whatever it is called.
+        if (request.Headers.Origin is [{ } origin, ..] && origin != $"{request.Scheme}://{request.Host}") return (403, foreign);
+        if (api && request.Headers["Sec-Fetch-Site"] is [{ } site, ..] && site is not ("same-origin" or "none")) return (403, foreign);
+        if (request.ContentLength > MaxBody) return (413, $"That is larger than {RigFile.MaxBytes / 1_000_000} MB.");
+        bool writes = HttpMethods.IsPost(request.Method) || HttpMethods.IsPut(request.Method) || HttpMethods.IsPatch(request.Method) || (HttpMethods.IsDelete(request.Method) && request.ContentLength > 0);
+        if (api && writes && !IsJson(request.ContentType)) return (415, "A body is sent as application/json, in UTF-8.");
+        return null;
+    }
+
+    private static bool IsJson(string? contentType) =>
+        MediaTypeHeaderValue.TryParse(contentType, out var type)
+        && type.MediaType.Equals("application/json", StringComparison.OrdinalIgnoreCase)
+        && (!type.Charset.HasValue || type.Charset.Value.Trim('"').Equals("utf-8", StringComparison.OrdinalIgnoreCase));
+
+    private static async Task ThrowAway(HttpContext context)
+    {
+        context.Features.Get<IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize = null;
+        try
+        {
+            byte[] buffer = new byte[65536];
+            long all = 0;
+            for (int read; all < MostThrownAway && (read = await context.Request.Body.ReadAsync(buffer, context.RequestAborted)) > 0;) all += read;
+        }
+        catch (Exception e) when (e is IOException or OperationCanceledException or BadHttpRequestException)
+        {
+            // It has gone; the answer was sent.
+        }
+    }
+}

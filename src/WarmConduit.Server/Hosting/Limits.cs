@@ -1,0 +1,25 @@
+using System.Threading.RateLimiting;
+using Microsoft.AspNetCore.RateLimiting;
+
+namespace WarmConduit.Server.Hosting;
+
+/// <summary>How many requests that cost something go on at once. More wait in line; beyond the line they are refused by name.</summary>
+internal static class Limits
+{
+    /// <summary>Policy of requests that compute or read a whole document.</summary>
+    public const string Work = "work";
+
+    private const int AtOnce = 2, InLine = 64;
+
+    public static void Configure(RateLimiterOptions options)
+    {
+        options.AddConcurrencyLimiter(Work, work =>
+        {
+            work.PermitLimit = AtOnce;
+            work.QueueLimit = InLine;
+            work.QueueProcessingOrder = QueueProcessingOrder.OldestFirst;
+        });
+        options.OnRejected = async (context, _) => await Results.Problem(
+            statusCode: 503, title: "Too many questions at once.", detail: $"{AtOnce} are being answered and {InLine} wait in line. Try again in a moment.").ExecuteAsync(context.HttpContext);
+    }
+}

@@ -1,0 +1,47 @@
+using System.Collections.Concurrent;
+using System.Threading.Channels;
+
+namespace WarmConduit.Store;
+
+/// <summary>What happened to a rig on the shelf.</summary>
+public enum ChangeKind
+{
+    /// <summary>It came onto the shelf, or back.</summary>
+    Added,
+
+    /// <summary>It has a new revision.</summary>
+    Saved,
+
+    /// <summary>It was taken off.</summary>
+    Removed,
+}
+
+/// <summary>A change on the shelf: which rig, what, and the revision that is now current.</summary>
+public sealed record ShelfChange(string RigId, ChangeKind Kind, int Revision);
+
+/// <summary>Tells those who listen of every change that is on disk. One that does not keep up loses the oldest: it is told of the newest, and that is what counts.</summary>
+public sealed class ChangeFeed
+{
+    private readonly ConcurrentDictionary<Channel<ShelfChange>, byte> _listeners = new();
+
+    /// <summary>Tells of a change.</summary>
+    public void Tell(ShelfChange change)
+    {
+        foreach (var listener in _listeners.Keys) listener.Writer.TryWrite(change);
+    }
+
+    /// <summary>All changes from now on, until cancelled.</summary>
+    public async IAsyncEnumerable<ShelfChange> Listen([System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
+    {
+        var channel = Channel.CreateBounded<ShelfChange>(new BoundedChannelOptions(256) { FullMode = BoundedChannelFullMode.DropOldest });
+        _listeners.TryAdd(channel, 0);
+        try
+        {
+            await foreach (var change in channel.Reader.ReadAllAsync(cancel)) yield return change;
+        }
+        finally
+        {
+            _listeners.TryRemove(channel, out _);
+        }
+    }
+}

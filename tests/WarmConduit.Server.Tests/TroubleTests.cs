@@ -1,0 +1,91 @@
+using Microsoft.Data.Sqlite;
+using WarmConduit.Store;
+
+namespace WarmConduit.Server.Tests;
+
+/// <summary>Trouble with the machine: each is named on screen and in the log, nothing is lost, and work goes on when it is cured.</summary>
+public class TroubleTests
+{
+    private static async Task Trouble(Host host, int status, string words)
+    {
+        var (answered, problem) = await host.Save(1, Host.Rename("Newer"));
+        Assert.Equal(status, answered);
+        Assert.Contains(words, (string)problem["title"]!, StringComparison.Ordinal);
+        Assert.Contains(words, host.Said, StringComparison.Ordinal);
+        Assert.DoesNotContain("   at ", host.Said, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_lock_held_by_another_program_is_named_and_saving_goes_on_after_it()
+    {
+        await using var host = await Host.Start();
+        await using (var other = new SqliteConnection($"Data Source={Path.Combine(host.Data, ShelfSetup.FileName)};Pooling=False"))
+        {
+            await other.OpenAsync(TestContext.Current.CancellationToken);
+            await using var command = other.CreateCommand();
+            command.CommandText = "BEGIN IMMEDIATE";
+            await command.ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
+            await Trouble(host, 503, "Another program holds the database");
+            Assert.Equal("Sparrow", (await host.Rig()).Name);
+        }
+        Assert.Equal(200, (await host.Save(1, Host.Rename("Newer"))).Status);
+    }
+
+    [Fact]
+    public async Task A_full_disk_is_named_and_what_was_saved_before_stands()
+    {
+        await using var host = await Host.Start();
+        int revision = 1;
+        // A limit on the size of files stands in for a full disk: 400 kB, and the signal that goes with it ignored.
+        host.Kill();
+        await using var tight = await Host.Start(host.Data, "trap '' XFSZ; export DOTNET_EnableWriteXorExecute=0; ulimit -f 400");
+        (int Status, System.Text.Json.Nodes.JsonNode Body) answer;
+        do
+        {
+            answer = await tight.Save(revision, new Core.Rigs.Edits.ChangeThing("rig", new() { ["note"] = $"{revision} {new string((char)('a' + revision % 26), 1900)}" }));
+            if (answer.Status == 200) revision = (int)answer.Body["revision"]!;
+        }
+        while (answer.Status == 200 && revision < 500);
+        Assert.Equal(507, answer.Status);
+        Assert.Contains("full", (string)answer.Body["title"]!, StringComparison.Ordinal);
+        tight.Kill();
+        await using var cured = await Host.Start(host.Data);
+        Assert.Equal(revision, (int)(await cured.Get("/api/rigs/sparrow"))["revision"]!);
+        Assert.Equal(200, (await cured.Save(revision, Host.Rename("Newer"))).Status);
+    }
+
+    [Fact]
+    public async Task A_damaged_database_is_named_left_as_it_is_and_work_goes_on_with_a_copy_from_a_backup()
+    {
+        string data = Host.NewFolder();
+        string file = Path.Combine(data, ShelfSetup.FileName);
+        await using (var good = await Host.Start(data)) await good.Save(1, Host.Rename("Backed up"));
+        foreach (string wal in Directory.GetFiles(data, "*-wal").Concat(Directory.GetFiles(data, "*-shm"))) File.Move(wal, wal + ".kept");
+        byte[] backup = await File.ReadAllBytesAsync(file, TestContext.Current.CancellationToken);
+        byte[] damaged = [.. Enumerable.Repeat((byte)7, backup.Length)];
+        await File.WriteAllBytesAsync(file, damaged, TestContext.Current.CancellationToken);
+        await using var host = await Host.Start(data);
+        await Trouble(host, 503, "damaged");
+        Assert.Equal(damaged, await File.ReadAllBytesAsync(file, TestContext.Current.CancellationToken));
+        await File.WriteAllBytesAsync(file, backup, TestContext.Current.CancellationToken);
+        Assert.Equal("sparrow", (string)(await host.Get("/api/rigs"))["rigs"]![0]!["id"]!);
+        host.Kill();
+        Directory.Delete(data, recursive: true);
+    }
+
+    [Fact]
+    public async Task A_data_folder_that_cannot_be_made_is_named_until_it_can()
+    {
+        string parent = Host.NewFolder(), blocked = Path.Combine(parent, "data");
+        await File.WriteAllTextAsync(blocked, "a file where the folder should be", TestContext.Current.CancellationToken);
+        await using var host = await Host.Start(blocked);
+        var (status, problem) = await host.Save(1, Host.Rename("x"));
+        Assert.Equal(503, status);
+        Assert.Contains("folder", (string)problem["title"]!, StringComparison.Ordinal);
+        Assert.DoesNotContain("   at ", host.Said, StringComparison.Ordinal);
+        File.Delete(blocked);
+        Assert.Equal(200, (await host.Save(1, Host.Rename("x"))).Status);
+        host.Kill();
+        Directory.Delete(parent, recursive: true);
+    }
+}

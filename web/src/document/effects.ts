@@ -1,0 +1,62 @@
+import type { Schema } from "../api/client";
+
+type Rig = Schema["Rig"];
+type Edit = Schema["Edit"];
+type Effect = Schema["Effect"];
+
+/** Steps of a path into a document. The rig's own fields stand at its root. */
+const stepsOf = (path: string) => {
+  const steps = path.split("/");
+  return steps[0] === "rig" ? steps.slice(1) : steps;
+};
+
+/** A copy of `node` with what stands at `steps` changed; what does not lie on the way is shared. Fields of objects by name, things in lists by id. */
+function changedAt(node: unknown, steps: string[], change: (old: unknown) => unknown): unknown {
+  const [step, ...rest] = steps;
+  if (step === undefined) return change(node);
+  if (Array.isArray(node)) {
+    const index = node.findIndex((thing) => thing.id === step);
+    return index < 0 ? node : node.with(index, changedAt(node[index], rest, change));
+  }
+  const fields = (node ?? {}) as Record<string, unknown>;
+  return { ...fields, [step]: changedAt(fields[step], rest, change) };
+}
+
+type Thing = { id: string } & Record<string, unknown>;
+const ORDER = "#order";
+
+/** The document as an effect leaves it: values set, things added and removed, by id. It knows no rule about what an edit does. */
+export function applyEffect(rig: Rig, effect: Effect): Rig {
+  let made: unknown = rig;
+  for (const { list, thing } of effect.removed) {
+    const { id } = thing as Thing;
+    made = changedAt(made, stepsOf(list), (old) => (old as Thing[]).filter((t) => t.id !== id));
+  }
+  for (const { list, thing } of effect.added) {
+    made = changedAt(made, stepsOf(list), (old) => {
+      const things = [...((old as Thing[] | undefined) ?? []), thing as Thing];
+      // All lists stand in order of id but bends, whose order comes with the effect.
+      return list.endsWith("/bends") ? things : things.sort((a, b) => (a.id < b.id ? -1 : 1));
+    });
+  }
+  const values = effect.set.filter((s) => !s.path.endsWith(ORDER));
+  for (const { path, after } of values) made = changedAt(made, stepsOf(path), () => after ?? null);
+  for (const { path, after } of effect.set.filter((s) => s.path.endsWith(ORDER))) {
+    const rank = new Map((after as unknown as string[]).map((id, i) => [id, i]));
+    made = changedAt(made, stepsOf(path).slice(0, -1), (old) =>
+      [...(old as Thing[])].sort((a, b) => (rank.get(a.id) ?? Infinity) - (rank.get(b.id) ?? Infinity)),
+    );
+  }
+  return made as Rig;
+}
+
+/** The document with all that can be drawn of edits before the server has answered: values that are set. Other edits wait for their effect. */
+export function drawn(rig: Rig, edits: Edit[]): Rig {
+  return edits.reduce((made, edit) => {
+    if (edit.kind === "change") {
+      const { thing, values } = edit as Schema["EditChangeThing"];
+      return changedAt(made, stepsOf(thing), (old) => ({ ...(old as object), ...(values as object) })) as Rig;
+    }
+    return edit.kind === "restore" ? applyEffect(made, (edit as Schema["EditRestore"]).effect) : made;
+  }, rig);
+}
