@@ -1,8 +1,6 @@
-using System.Data.Common;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
-using Microsoft.EntityFrameworkCore.Diagnostics;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 
 namespace WarmConduit.Store;
@@ -19,13 +17,15 @@ public sealed class ShelfContext(DbContextOptions<ShelfContext> options) : DbCon
     /// <summary>What has been done once.</summary>
     public DbSet<MarkRow> Marks => Set<MarkRow>();
 
-    /// <summary>
-    /// Options for a database in file <paramref name="path"/>: every commit is on disk before it is acknowledged. Connections are not pooled: while it grows, the client's pool may hand one
-    /// handle to two requests at once ("cannot start a transaction within a transaction"), and a new handle costs a fraction of a millisecond.
-    /// </summary>
-    public static void Configure(DbContextOptionsBuilder builder, string path) =>
-        builder.UseSqlite(new SqliteConnectionStringBuilder { DataSource = path, Pooling = false, ForeignKeys = true, DefaultTimeout = 5 }.ConnectionString)
-            .AddInterceptors(new DurableConnections());
+    /// <summary>What makes every commit be on disk before it is acknowledged.</summary>
+    internal const string Durable = "PRAGMA synchronous=FULL;";
+
+    /// <summary>How the database at <paramref name="path"/> is opened: <see cref="Connections"/> says why without the client's pool.</summary>
+    public static string ConnectionString(string path) =>
+        new SqliteConnectionStringBuilder { DataSource = path, Pooling = false, ForeignKeys = true, DefaultTimeout = 5 }.ConnectionString;
+
+    /// <summary>Options for a context with connections of its own: for preparing the database, and for tests.</summary>
+    public static DbContextOptions<ShelfContext> OptionsFor(string path) => new DbContextOptionsBuilder<ShelfContext>().UseSqlite(ConnectionString(path)).Options;
 
     /// <inheritdoc/>
     protected override void OnModelCreating(ModelBuilder modelBuilder)
@@ -43,37 +43,10 @@ public sealed class ShelfContext(DbContextOptions<ShelfContext> options) : DbCon
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) =>
         configurationBuilder.Properties<DateTimeOffset>().HaveConversion<DateTimeOffsetToBinaryConverter>();
 
-    private sealed class DurableConnections : DbConnectionInterceptor
-    {
-        public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData)
-        {
-            if (!Writes(connection)) return;
-            using var command = connection.CreateCommand();
-            command.CommandText = "PRAGMA synchronous=FULL;";
-            command.ExecuteNonQuery();
-        }
-
-        public override async Task ConnectionOpenedAsync(DbConnection connection, ConnectionEndEventData eventData, CancellationToken cancellationToken = default)
-        {
-            if (!Writes(connection)) return;
-            await using var command = connection.CreateCommand();
-            command.CommandText = "PRAGMA synchronous=FULL;";
-            await command.ExecuteNonQueryAsync(cancellationToken);
-        }
-
-        // EF looks whether the database is there by opening it read-only, and then it cannot be told anything.
-        private static bool Writes(DbConnection connection) => new SqliteConnectionStringBuilder(connection.ConnectionString).Mode != SqliteOpenMode.ReadOnly;
-    }
-
     /// <summary>Lets the migration tool make a context.</summary>
     public sealed class Factory : IDesignTimeDbContextFactory<ShelfContext>
     {
         /// <inheritdoc/>
-        public ShelfContext CreateDbContext(string[] args)
-        {
-            var builder = new DbContextOptionsBuilder<ShelfContext>();
-            Configure(builder, "design-time.db");
-            return new ShelfContext(builder.Options);
-        }
+        public ShelfContext CreateDbContext(string[] args) => new(OptionsFor("design-time.db"));
     }
 }

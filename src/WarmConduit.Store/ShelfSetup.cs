@@ -15,13 +15,13 @@ public static class ShelfSetup
     /// Prepares the folder <paramref name="data"/>. The demo rigs come from the folder <paramref name="demo"/>; null for none. Says through <paramref name="tell"/> what it waits for. Throws
     /// <see cref="TroubleException"/> when the folder or the database cannot be used.
     /// </summary>
-    public static async Task Prepare(string data, string? demo, DbContextOptions<ShelfContext> options, TimeProvider time, Action<string> tell, CancellationToken cancel)
+    public static async Task Prepare(string data, string? demo, TimeProvider time, Action<string> tell, CancellationToken cancel)
     {
         try
         {
             MakeFolder(data);
             using var mine = await Alone(Path.Combine(data, "starting.lock"), tell, cancel);
-            await using var db = new ShelfContext(options);
+            await using var db = new ShelfContext(ShelfContext.OptionsFor(Path.Combine(data, FileName)));
             await Migrate(db, cancel);
             if (demo is not null) await LayOut(db, demo, time, cancel);
         }
@@ -71,7 +71,7 @@ public static class ShelfSetup
             await db.Database.MigrateAsync(cancel);
         }
         await db.Database.OpenConnectionAsync(cancel);
-        await Run(db, "PRAGMA journal_mode=WAL;", cancel);
+        await Run(db, "PRAGMA journal_mode=WAL; " + ShelfContext.Durable, cancel);
     }
 
     private static async Task LayOut(ShelfContext db, string folder, TimeProvider time, CancellationToken cancel)

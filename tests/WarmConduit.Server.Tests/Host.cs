@@ -74,6 +74,16 @@ internal sealed class Host : IAsyncDisposable
         }
     }
 
+    /// <summary>Memory that the process has resident.</summary>
+    public long MemoryBytes
+    {
+        get
+        {
+            _process.Refresh();
+            return _process.WorkingSet64;
+        }
+    }
+
     public static string NewFolder() => Directory.CreateTempSubdirectory("warm-conduit-").FullName;
 
     /// <summary>Ends the process with no chance to tidy up.</summary>

@@ -29,17 +29,9 @@ public sealed class StoreTests : IDisposable
         Directory.Delete(_folder, recursive: true);
     }
 
-    private DbContextOptions<ShelfContext> Options
-    {
-        get
-        {
-            var builder = new DbContextOptionsBuilder<ShelfContext>();
-            ShelfContext.Configure(builder, Database);
-            return builder.Options;
-        }
-    }
+    private DbContextOptions<ShelfContext> Options => ShelfContext.OptionsFor(Database);
 
-    private Task Prepare(string? demo = null, Action<string>? tell = null) => ShelfSetup.Prepare(_folder, demo, Options, new Clock(this), tell ?? (_ => { }), Now);
+    private Task Prepare(string? demo = null, Action<string>? tell = null) => ShelfSetup.Prepare(_folder, demo, new Clock(this), tell ?? (_ => { }), Now);
 
     private async Task<ShelfContext> Context()
     {
@@ -66,8 +58,10 @@ public sealed class StoreTests : IDisposable
     [Fact]
     public async Task A_commit_is_on_disk_before_it_is_acknowledged()
     {
-        await using var context = await Context();
-        await context.Database.OpenConnectionAsync(Now);
+        await Prepare();
+        using var connections = new Connections(Database);
+        using var loan = connections.Borrow();
+        await using var context = loan.Context();
         await using var command = context.Database.GetDbConnection().CreateCommand();
         command.CommandText = "PRAGMA journal_mode";
         Assert.Equal("wal", await command.ExecuteScalarAsync(Now));
@@ -204,11 +198,13 @@ public sealed class StoreTests : IDisposable
     public async Task Many_first_requests_at_once_never_share_a_connection()
     {
         await Prepare();
+        using var connections = new Connections(Database);
         for (int round = 0; round < 5; round++)
         {
             await Task.WhenAll(Enumerable.Range(0, 40).Select(n => Task.Run(async () =>
             {
-                await using var context = new ShelfContext(Options);
+                using var loan = connections.Borrow();
+                await using var context = loan.Context();
                 await using var transaction = await context.Database.BeginTransactionAsync(Now);
                 await transaction.RollbackAsync(Now);
             })));

@@ -1,6 +1,5 @@
 using System.Net;
 using Microsoft.AspNetCore.StaticFiles;
-using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.FileProviders;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Server.Answers;
@@ -35,7 +34,9 @@ public static class Application
         });
         var services = builder.Services;
         services.AddSingleton(data);
-        services.AddDbContext<ShelfContext>(options => ShelfContext.Configure(options, data.Database));
+        services.AddSingleton(_ => new Connections(data.Database));
+        services.AddScoped(s => s.GetRequiredService<Connections>().Borrow());
+        services.AddScoped(s => s.GetRequiredService<Connections.Loan>().Context());
         services.AddSingleton<RigCache>().AddSingleton<WriteLine>().AddSingleton<ChangeFeed>().AddSingleton<QuestionCache>().AddSingleton<ShelfReady>();
         services.AddScoped<Shelf>();
         services.AddSingleton(TimeProvider.System);

@@ -9,7 +9,9 @@ internal static class Limits
     /// <summary>Policy of requests that compute or read a whole document.</summary>
     public const string Work = "work";
 
-    private const int AtOnce = 2, InLine = 64;
+    // One core is left for saves and for the shelf, however many ask.
+    private static readonly int AtOnce = Math.Max(1, Environment.ProcessorCount - 1);
+    private const int InLine = 64;
 
     public static void Configure(RateLimiterOptions options)
     {

@@ -25,7 +25,7 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
             StaleSaveException e => Stale(e),
             OperationCanceledException when httpContext.RequestAborted.IsCancellationRequested => Results.StatusCode(499),
             OperationCanceledException => Results.Problem(statusCode: 503, title: "That question took too long.", detail: "It was stopped. Ask for less at a time."),
-            _ when TroubleException.Of(exception) is { } trouble => Trouble(trouble),
+            _ when TroubleException.Of(exception) is { } trouble => Trouble(trouble, httpContext),
             _ => null,
         };
         if (answer is null) return false;
@@ -45,9 +45,12 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
         detail: e.KeptAs is { } kept ? $"It is at revision {e.Current}. What you sent is kept as revision {kept}." : $"It is at revision {e.Current}.",
         extensions: new Dictionary<string, object?> { ["current"] = e.Current, ["keptAs"] = e.KeptAs, ["clash"] = e.Clash.Take(20).ToArray() });
 
-    private IResult Trouble(TroubleException e)
+    private IResult Trouble(TroubleException e, HttpContext context)
     {
         LogTrouble(log, e.Message);
+        // A handle that met trouble may be on a file that is cured by putting another in its place.
+        var connections = context.RequestServices.GetRequiredService<Connections>();
+        connections.Clear();
         return Results.Problem(statusCode: e.Full ? 507 : 503, title: e.Message, detail: "Nothing was changed.");
     }
 

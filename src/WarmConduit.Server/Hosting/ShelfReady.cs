@@ -1,4 +1,3 @@
-using Microsoft.EntityFrameworkCore;
 using WarmConduit.Store;
 
 namespace WarmConduit.Server.Hosting;
@@ -10,7 +9,7 @@ internal sealed record DataSettings(string Folder, string? Demo)
 }
 
 /// <summary>Prepares the database before the first request that wants it, and again after each trouble, so that the program goes on once the trouble is cured.</summary>
-internal sealed partial class ShelfReady(DataSettings settings, TimeProvider time, ILogger<ShelfReady> log) : IDisposable
+internal sealed partial class ShelfReady(DataSettings settings, Connections connections, TimeProvider time, ILogger<ShelfReady> log) : IDisposable
 {
     private readonly SemaphoreSlim _one = new(1);
     private volatile bool _ready;
@@ -23,9 +22,9 @@ internal sealed partial class ShelfReady(DataSettings settings, TimeProvider tim
         try
         {
             if (_ready && File.Exists(settings.Database)) return;
-            var options = new DbContextOptionsBuilder<ShelfContext>();
-            ShelfContext.Configure(options, settings.Database);
-            await ShelfSetup.Prepare(settings.Folder, settings.Demo, options.Options, time, words => Console.WriteLine(words), cancel);
+            // The file may be another one than before.
+            connections.Clear();
+            await ShelfSetup.Prepare(settings.Folder, settings.Demo, time, words => Console.WriteLine(words), cancel);
             _ready = true;
         }
         catch (TroubleException e)

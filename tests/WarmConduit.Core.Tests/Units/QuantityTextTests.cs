@@ -9,6 +9,9 @@ public class QuantityTextTests
     [InlineData("3/8 in", Quantity.Length, 0.009525)]
     [InlineData("5 ft 3 1/2 in", Quantity.Length, 1.6129)]
     [InlineData("5' 3\"", Quantity.Length, 1.6002)]
+    [InlineData("3-1/2 in", Quantity.Length, 0.0889)]
+    [InlineData("0,125 m", Quantity.Length, 0.125)]
+    [InlineData("1,25 m", Quantity.Length, 1.25)]
     [InlineData("13,5 mm", Quantity.Length, 0.0135)]
     [InlineData("340", Quantity.Length, 0.340)]
     [InlineData("12 gal", Quantity.Volume, 45.424941)]
@@ -33,8 +36,13 @@ public class QuantityTextTests
     [InlineData("--3 mm", 1)]
     [InlineData("5 ft 3 mm", 9)]
     [InlineData("1e5 mm", 1)]
+    [InlineData("1,200 mm", 0)]
     public void Says_where_reading_stopped(string text, int position) =>
         Assert.Equal(position, Assert.Throws<QuantityFormatException>(() => QuantityText.Parse(text, Quantity.Length, UnitSystem.Metric)).Position);
+
+    [Fact]
+    public void A_number_that_can_be_read_two_ways_is_refused_with_both() =>
+        Assert.Contains("1200 or as 1.2", Assert.Throws<QuantityFormatException>(() => QuantityText.Parse("1,200 mm", Quantity.Length, UnitSystem.Metric)).Message, StringComparison.Ordinal);
 
     [Fact]
     public void What_is_printed_reads_back_to_the_same_print() =>

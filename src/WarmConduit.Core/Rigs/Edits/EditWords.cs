@@ -78,8 +78,8 @@ internal static class EditWords
             if (PlaceOf(thing, field) is { } old && PlaceOf(values, field) is { } now && now != old) return Moved(holder is null ? name : $"{holder}, bend {index}", Turning.Micro(now - old));
             var (words, quantity) = Fields.GetValueOrDefault(field, (field, Quantity.Number));
             if (field == "name" && value is JsonValue v && v.TryGetValue(out string? renamed)) return $"Renamed {name} to {renamed}";
-            if (value is JsonValue number && number.GetValueKind() == JsonValueKind.Number && number.TryGetValue(out double measured))
-                return Sentence.Of($"{Capital(words)} of {name}: {new Measure(measured, quantity)}");
+            if (value?.GetValueKind() == JsonValueKind.Number)
+                return Sentence.Of($"{Capital(words)} of {name}: {new Measure(value.Deserialize<double>(), quantity)}");
             return $"{Capital(words)} of {name}{(value is null ? " left out" : "")}";
         }
         var all = values.Select(f => Fields.GetValueOrDefault(f.Key, (f.Key, Quantity.Number)).Item1).ToList();

@@ -3,7 +3,7 @@ using System.Text.Json.Nodes;
 namespace WarmConduit.Core.Rigs.Edits;
 
 /// <summary>A value set, by path: fields after the thing, such as <c>parts/pump/box/at/zM</c>. Null: left out. The order of a run's bends is <c>runs/x/bends/#order</c>.</summary>
-public sealed record ValueSet(string Path, JsonNode? Before, JsonNode? After);
+public sealed record ValueSet(string Path, JsonNode? Before = null, JsonNode? After = null);
 
 /// <summary>A thing that came into a list or went from it, whole.</summary>
 public sealed record ThingMoved(string List, JsonObject Thing)

@@ -34,7 +34,7 @@ internal sealed class Touch
                     break;
                 case PutTee tee:
                     touch.Read.Add($"runs/{tee.RunId}");
-                    touch.ReadEnds(tee.RunId, done.Rig);
+                    touch.ReadEnds(done.Rig, tee.RunId, tee.NewRunId);
                     break;
                 case TurnPart turn:
                     touch.ReadShape(turn.PartId);
@@ -45,6 +45,10 @@ internal sealed class Touch
                 case InsertBend bend:
                     touch.Read.Add($"runs/{bend.RunId}/bends/{Effect.Order}");
                     if (bend.After is not null) touch.RefersTo.Add($"runs/{bend.RunId}/bends/{bend.After}");
+                    break;
+                case ChangeThing change:
+                    // Also what is set to the value that it has.
+                    foreach (var (field, _) in change.Values) touch.Written.Add(change.Thing == "rig" ? field : $"{change.Thing}/{field}");
                     break;
                 case RouteRun route:
                     touch.Read.Add($"runs/{route.RunId}/bends");
@@ -76,9 +80,10 @@ internal sealed class Touch
     private void ReadPlace(string thing) => Read.Add(thing.StartsWith("parts/", StringComparison.Ordinal) || thing.StartsWith("shell/", StringComparison.Ordinal) ? $"{thing}/box/at" : $"{thing}/at");
 
     // Where a tee goes in, and which way it lies, depends on where the ends are.
-    private void ReadEnds(string runId, Rig rig)
+    private void ReadEnds(Rig rig, string first, string second)
     {
-        if (rig.Runs.Find(runId)?.From.Part is { } part) Read.Add($"parts/{part}/box/at");
+        foreach (string? part in (ReadOnlySpan<string?>)[rig.Runs.Find(first)?.From.Part, rig.Runs.Find(second)?.To.Part])
+            if (part is not null) ReadShape(part);
     }
 
     private void AddReferences(string path, Rig rig)

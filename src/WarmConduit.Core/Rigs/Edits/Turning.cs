@@ -56,8 +56,8 @@ internal static class Turning
         };
     }
 
-    /// <summary>To the micrometre.</summary>
-    public static Point3 Micro(Point3 p) => new(Math.Round(p.XM, 6), Math.Round(p.YM, 6), Math.Round(p.ZM, 6));
+    /// <summary>To the micrometre; nothing is no minus nothing.</summary>
+    public static Point3 Micro(Point3 p) => new(Math.Round(p.XM, 6) + 0.0, Math.Round(p.YM, 6) + 0.0, Math.Round(p.ZM, 6) + 0.0);
 
     private static Orientation? Kept(Orientation o) => o == Orientation.AsStock ? null : o;
 

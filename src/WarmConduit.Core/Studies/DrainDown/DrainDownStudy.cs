@@ -117,7 +117,7 @@ public static class DrainDownStudy
                     if (leastFall is null || f < leastFall) (leastFall, leastAt) = (f, RunPoint.IdOf(run, k));
                 }
             }
-            stations.Add(new Station(RunPoint.IdOf(run, k), graph.Points[p], distance, z, Finite(levels.LevelM[p]), fall, direction, wetFrom, wetTo, standsAt));
+            stations.Add(new Station(RunPoint.IdOf(run, k), graph.Points[p], Short(distance), Short(z), Short((double?)levels.LevelM[p]), Short(fall), direction, Short(wetFrom), Short(wetTo), Short(standsAt)));
             distance += length;
         }
         return new RunDrain(
@@ -219,6 +219,11 @@ public static class DrainDownStudy
         }
         return found is { } at ? network.PlaceAt(at) : null;
     }
+
+    // To the nanometre: of the thousands of stations of a large rig half of the digits would be noise.
+    private static double Short(double value) => Math.Round(value, 9);
+
+    private static double? Short(double? value) => value is { } v && double.IsFinite(v) ? Math.Round(v, 9) : null;
 
     private static double? Finite(double value) => double.IsFinite(value) ? value : null;
 }

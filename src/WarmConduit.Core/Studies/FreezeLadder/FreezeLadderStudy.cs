@@ -69,7 +69,9 @@ public static class FreezeLadderStudy
                 Close();
                 continue;
             }
-            if (from > cut.From || course.Count == 0 || cut.Zone != zone) Close();
+            // Two dips that meet at a crest are two: each has its own water.
+            bool crest = !full && from == 0 && station.StandsAtM <= station.HeightM + 1e-6;
+            if (from > cut.From || course.Count == 0 || cut.Zone != zone || crest) Close();
             if (course.Count == 0) course.Add(station.At.Towards(next.At, from));
             zone = cut.Zone;
             course.Add(station.At.Towards(next.At, to));
