@@ -31,7 +31,7 @@ public static partial class RigCheck
     private const double PortReachM = 2;
     private const int MaxFaults = 50;
 
-    /// <summary>Throws <see cref="RigFileException"/> when <see cref="Check"/> finds anything.</summary>
+    /// <summary>Throws <see cref="RigFileException"/> when <see cref="Check(Rig)"/> finds anything.</summary>
     public static void Demand(Rig rig)
     {
         var faults = Check(rig);
@@ -39,17 +39,23 @@ public static partial class RigCheck
     }
 
     /// <summary>All faults of <paramref name="rig"/> (the first 50), empty when it is sound. O(parts + runs + bends).</summary>
-    public static IReadOnlyList<RigFault> Check(Rig rig)
+    public static IReadOnlyList<RigFault> Check(Rig rig) => Check(rig, null);
+
+    /// <summary>
+    /// As <see cref="Check(Rig)"/>, of a rig made from <paramref name="earlier"/>: parts, runs and shell that are the same objects are not looked into again, only how they hang together.
+    /// </summary>
+    internal static IReadOnlyList<RigFault> Check(Rig rig, Rig? earlier)
     {
         var c = new Checker();
+        var known = earlier is null ? null : new HashSet<object>([.. earlier.Parts, .. earlier.Runs], ReferenceEqualityComparer.Instance);
         if (rig.FormatVersion != Rig.CurrentFormat) c.Add("formatVersion", $"version {rig.FormatVersion} is not known; this program writes version {Rig.CurrentFormat}");
         c.Id("id", rig.Id);
         c.Name("name", rig.Name);
         if (rig.Note.Length > 2000) c.Add("note", "it is longer than 2000 characters");
         CheckBrief(c, rig.Brief);
-        CheckShell(c, rig.Shell);
-        var parts = CheckParts(c, rig.Parts);
-        CheckRuns(c, rig, parts);
+        if (!ReferenceEquals(rig.Shell, earlier?.Shell)) CheckShell(c, rig.Shell);
+        var parts = CheckParts(c, rig.Parts, known);
+        CheckRuns(c, rig, parts, known);
         CheckScenarios(c, rig, parts);
         c.Count("prices", rig.Prices.Count, 0, 500);
         c.Unique("prices", rig.Prices);
@@ -135,13 +141,14 @@ public static partial class RigCheck
         }
     }
 
-    private static Dictionary<string, Part> CheckParts(Checker c, IReadOnlyList<Part> parts)
+    private static Dictionary<string, Part> CheckParts(Checker c, IReadOnlyList<Part> parts, HashSet<object>? known)
     {
         c.Count("parts", parts.Count, 0, MaxParts);
         c.Unique("parts", parts);
         for (int i = 0; i < parts.Count; i++)
         {
             var part = parts[i];
+            if (known?.Contains(part) == true) continue;
             string at = $"parts[{i}]";
             var stock = Catalogue.Part(part.Stock);
             c.Name($"{at}.name", part.Name);
@@ -172,7 +179,7 @@ public static partial class RigCheck
         return byId;
     }
 
-    private static void CheckRuns(Checker c, Rig rig, Dictionary<string, Part> parts)
+    private static void CheckRuns(Checker c, Rig rig, Dictionary<string, Part> parts, HashSet<object>? known)
     {
         c.Count("runs", rig.Runs.Count, 0, MaxRuns);
         c.Count("runs, bends in all", rig.Runs.Sum(r => r.Bends.Count), 0, MaxBends);
@@ -181,11 +188,12 @@ public static partial class RigCheck
         for (int i = 0; i < rig.Runs.Count; i++)
         {
             var run = rig.Runs[i];
+            CheckEnd(c, i, "from", run.From, parts);
+            CheckEnd(c, i, "to", run.To, parts);
+            if (known?.Contains(run) == true) continue;
             string at = $"runs[{i}]";
             c.Name($"{at}.name", run.Name);
             c.Known($"{at}.pipe", Catalogue.Pipe(run.Pipe) is not null, run.Pipe, "pipe");
-            CheckEnd(c, $"{at}.from", run.From, parts);
-            CheckEnd(c, $"{at}.to", run.To, parts);
             if (run.From == run.To) c.Add($"{at}.to", "a run cannot end where it starts");
             c.Unique($"{at}.bends", run.Bends);
             for (int k = 0; k < run.Bends.Count; k++) c.Place($"{at}.bends[{k}].at", run.Bends[k].At);
@@ -198,16 +206,16 @@ public static partial class RigCheck
         }
     }
 
-    private static void CheckEnd(Checker c, string at, RunEnd end, Dictionary<string, Part> parts)
+    private static void CheckEnd(Checker c, int run, string which, RunEnd end, Dictionary<string, Part> parts)
     {
         if (end.At is { } place)
         {
-            if (end.Part is not null || end.Port is not null) c.Add(at, "an end is at a part's port or loose at a place, not both");
-            c.Place($"{at}.at", place);
+            if (end.Part is not null || end.Port is not null) c.Add($"runs[{run}].{which}", "an end is at a part's port or loose at a place, not both");
+            c.Place($"runs[{run}].{which}.at", place);
         }
-        else if (end.Part is null || end.Port is null) c.Add(at, "an end has a part and a port, or a place where it is loose");
-        else if (!parts.TryGetValue(end.Part, out var part)) c.Add($"{at}.part", $"there is no part '{end.Part}'");
-        else if (part.PortAt(end.Port) is null) c.Add($"{at}.port", $"part '{end.Part}' has no port '{end.Port}'");
+        else if (end.Part is null || end.Port is null) c.Add($"runs[{run}].{which}", "an end has a part and a port, or a place where it is loose");
+        else if (!parts.TryGetValue(end.Part, out var part)) c.Add($"runs[{run}].{which}.part", $"there is no part '{end.Part}'");
+        else if (part.PortAt(end.Port) is null) c.Add($"runs[{run}].{which}.port", $"part '{end.Part}' has no port '{end.Port}'");
     }
 
     private static void CheckScenarios(Checker c, Rig rig, Dictionary<string, Part> parts)

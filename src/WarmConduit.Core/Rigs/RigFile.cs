@@ -48,7 +48,7 @@ public static class RigFile
 
     /// <summary>
     /// Reads a document that was accepted once. Only what no study could work with is refused; rules that came later make a finding
-    /// (<see cref="RigCheck.Check"/> tells them).
+    /// (<see cref="RigCheck.Check(Rig)"/> tells them).
     /// </summary>
     public static Rig ReadStored(ReadOnlySpan<byte> utf8)
     {

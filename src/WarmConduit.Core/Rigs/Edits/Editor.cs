@@ -48,8 +48,8 @@ public static partial class Editor
 
     private static void Demand(Rig before, Rig after)
     {
+        if (RigCheck.Check(after, before).Count == 0) return;
         var faults = RigCheck.Check(after);
-        if (faults.Count == 0) return;
         var old = RigCheck.Check(before).Select(f => Named(before, f)).ToHashSet();
         var made = faults.Select(f => Named(after, f)).Where(f => !old.Contains(f)).ToList();
         if (made.Count > 0) throw new RigFileException(made);
