@@ -30,7 +30,7 @@ public static class TradeConstants
     /// <summary>A run that keeps less than this runs dry, litres.</summary>
     public const double DryRunL = 0.0005;
 
-    /// <summary>Less than this share of what a part holds is a film that harms nothing.</summary>
+    /// <summary>Less than this share of what a part holds is what clings to its walls, and harms nothing.</summary>
     public const double DryShare = 0.01;
 
     /// <summary>Ice breaks a vessel that is fuller than this share.</summary>

@@ -477,8 +477,13 @@ export interface components {
              * @description Residual water: beads and film in runs flatter than the least fall; an estimate, not in the total.
              */
             residualL: number;
-            /** @description Water that stays together in one place, most first. */
+            /** @description Water that stays together in one place, most first; the 1000 largest. */
             pools: components["schemas"]["PoolAnswer"][];
+            /**
+             * Format: int32
+             * @description How many there are in all.
+             */
+            poolCount: number;
             /** @description Every run, in order of id. */
             runs: components["schemas"]["RunDrain"][];
             /** @description Every part that holds water when full, in order of id. */
@@ -1097,6 +1102,8 @@ export interface components {
             reversed: boolean;
             /** @description The run its water passes next on the way to a drain; null when it passes no other. */
             leadsTo: null | string;
+            /** @description Its water stands in a pool with a part that ice breaks. */
+            threatens: boolean;
             routeEnd: null | components["schemas"]["Place"];
         };
         /** @description An end of a run: a part's id and one of its ports, or, while the drawing is under way, a loose end at a place (invert, metres). Exactly one of the two. */
@@ -1285,12 +1292,6 @@ export interface components {
             source: string;
             /** Format: double */
             countsUpToM?: null | number;
-        };
-        SseItemOfShelfChange: {
-            data?: components["schemas"]["ShelfChange"];
-            eventType?: null | string;
-            eventId?: null | string;
-            reconnectionInterval?: null | string;
         };
         /** @description A rig's verdict in one line. */
         StandingAnswer: {
@@ -1505,8 +1506,8 @@ export interface components {
         /** @description A value set, by path: fields after the thing, such as parts/pump/box/at/zM. Null: left out. The order of a run's bends is runs/x/bends/#order. */
         ValueSet: {
             path: string;
-            before: null | components["schemas"]["JsonNode"];
-            after: null | components["schemas"]["JsonNode"];
+            before?: unknown;
+            after?: unknown;
         };
         /**
          * @description Whether the rig stands it.
@@ -1762,7 +1763,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/event-stream": components["schemas"]["SseItemOfShelfChange"];
+                    "text/event-stream": components["schemas"]["ShelfChange"];
                 };
             };
             /** @description Bad Request */

@@ -221,12 +221,14 @@ function PartShape(props: {
   onPress: (() => void) | undefined;
 }) {
   const { part, rect, rung, chosen, bare } = props;
+  // Drops in a tank are not water that stays.
+  const holds = props.retainedL > props.numbers.dryRunL;
   const mid = { x: rect.x + rect.width / 2, y: rect.y + rect.height / 2 };
   const fill = rung
     ? rung.morningIce > 0
       ? "url(#ice-hatch)"
       : cssOf(colourOf(props.numbers, rung.morningC))
-    : props.retainedL > 0
+    : holds
       ? "var(--stays)"
       : "var(--panel)";
   const line = {
@@ -234,9 +236,7 @@ function PartShape(props: {
     strokeDasharray: props.hidden ? "4 3" : undefined,
     strokeWidth: chosen ? 2.5 : bare ? 0.8 : 1.25,
   };
-  let shape = (
-    <rect {...rect} rx={2} fill={fill} fillOpacity={rung ? (rung.morningIce > 0 ? 1 : 0.35) : props.retainedL > 0 ? 0.32 : 1} {...line} />
-  );
+  let shape = <rect {...rect} rx={2} fill={fill} fillOpacity={rung ? (rung.morningIce > 0 ? 1 : 0.35) : holds ? 0.32 : 1} {...line} />;
   if (props.look === "joint") shape = <circle cx={mid.x} cy={mid.y} r={bare ? 1.5 : chosen ? 5 : 3} fill="var(--ink)" />;
   else if (props.look === "openEnd") shape = <circle cx={mid.x} cy={mid.y} r={bare ? 2 : 4} fill="var(--panel)" {...line} />;
   else if (props.look === "drain") {

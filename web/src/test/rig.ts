@@ -77,6 +77,7 @@ function run(runId: string, stations: Schema["Station"][], reversed: boolean, le
     stations,
     reversed,
     leadsTo,
+    threatens: false,
     routeEnd: null,
   };
 }
@@ -120,6 +121,7 @@ export const drain: Schema["DrainDownAnswer"] = {
       threatens: [],
     },
   ],
+  poolCount: 1,
   parts: [],
   drains: [],
   runs: [

@@ -12,9 +12,9 @@ internal sealed class FlatRunRule : IRule
     public IEnumerable<Finding> Find(Question question)
     {
         var drained = question.Ask(DrainDownStudy.Ask);
-        var pooled = drained.Pools.SelectMany(p => p.Shares).Select(s => s.RunId).ToHashSet();
+
         foreach (var run in drained.Runs)
-            if (Flattest(run, question.Rig.Brief.LeastFall, pooled.Contains(run.RunId)) is { } at)
+            if (Flattest(run, question.Rig.Brief.LeastFall, run.RetainedL >= TradeConstants.LeastPoolL) is { } at)
                 yield return Of(question, run, at);
     }
 

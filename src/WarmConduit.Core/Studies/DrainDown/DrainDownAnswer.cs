@@ -11,7 +11,8 @@ namespace WarmConduit.Core.Studies.DrainDown;
 /// <param name="ByDesignL">Of it, in parts that keep their water by design and are not emptied by hand.</param>
 /// <param name="ByHandL">What is taken out by hand; not in the total.</param>
 /// <param name="ResidualL">Residual water: beads and film in runs flatter than the least fall; an estimate, not in the total.</param>
-/// <param name="Pools">Water that stays together in one place, most first.</param>
+/// <param name="Pools">Water that stays together in one place, most first; the 1000 largest.</param>
+/// <param name="PoolCount">How many there are in all.</param>
 /// <param name="Runs">Every run, in order of id.</param>
 /// <param name="Parts">Every part that holds water when full, in order of id.</param>
 /// <param name="Drains">Every opening that lets water out.</param>
@@ -23,6 +24,7 @@ public sealed record DrainDownAnswer(
     double ByHandL,
     double ResidualL,
     IReadOnlyList<PoolAnswer> Pools,
+    int PoolCount,
     IReadOnlyList<RunDrain> Runs,
     IReadOnlyList<PartDrain> Parts,
     IReadOnlyList<Place> Drains);
@@ -84,6 +86,7 @@ public sealed record Station(
 /// <param name="Stations">Its points.</param>
 /// <param name="Reversed">Its water leaves towards its start.</param>
 /// <param name="LeadsTo">The run its water passes next on the way to a drain; null when it passes no other.</param>
+/// <param name="Threatens">Its water stands in a pool with a part that ice breaks.</param>
 /// <param name="RouteEnd">Where that way ends: a drain; null when there is no way out.</param>
 public sealed record RunDrain(
     string RunId,
@@ -97,6 +100,7 @@ public sealed record RunDrain(
     IReadOnlyList<Station> Stations,
     bool Reversed,
     string? LeadsTo,
+    bool Threatens,
     Place? RouteEnd);
 
 /// <summary>A part after draining.</summary>

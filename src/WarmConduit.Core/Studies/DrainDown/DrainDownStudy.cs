@@ -9,6 +9,8 @@ namespace WarmConduit.Core.Studies.DrainDown;
 /// <summary>What a rig retains once it is drained, where, and what that threatens.</summary>
 public static class DrainDownStudy
 {
+    private const int MostPools = 1000;
+
     /// <summary>
     /// Asks of a rig as it is parked, with taps, valves and drains as the scenario has them, and what is done by hand on leaving done. Pure.
     /// O(points log points). Heights are trusted to the millimetre; residual water is an estimate.
@@ -25,13 +27,16 @@ public static class DrainDownStudy
         var pools = levels.Pools().Select(p => PoolAfter(question, levels, p, runs, retained)).Where(p => p.RetainedL >= TradeConstants.LeastPoolL).ToList();
         var named = pools.SelectMany(p => p.Parts).Select(p => p.PartId).ToHashSet();
         pools.AddRange(network.VesselOf.Where(v => retained[v.Key] >= TradeConstants.LeastInVesselL && !named.Contains(v.Key)).Select(v => TankAfter(question, levels, v.Key, retained[v.Key])));
+        var threatening = pools.Where(p => p.Threatens.Count > 0).SelectMany(p => p.Shares).Select(s => s.RunId).ToHashSet();
+        for (int r = 0; r < runs.Count; r++)
+            if (threatening.Contains(runs[r].RunId)) runs[r] = runs[r] with { Threatens = true };
         return Sum([.. pools.OrderByDescending(p => p.RetainedL)], runs, parts, [.. network.Graph!.DrainPoints.Select(network.PlaceAt)]);
     }
 
     private static DrainDownAnswer Sum(IReadOnlyList<PoolAnswer> pools, IReadOnlyList<RunDrain> runs, IReadOnlyList<PartDrain> parts, IReadOnlyList<Place> drains)
     {
         double inRuns = runs.Sum(r => r.RetainedL), total = inRuns + parts.Sum(p => p.RetainedL), byDesign = parts.Where(p => p.ByDesign).Sum(p => p.RetainedL);
-        return new DrainDownAnswer(total, inRuns, total - byDesign, byDesign, parts.Sum(p => p.ByHandL), runs.Sum(r => r.ResidualL), pools, runs, parts, drains);
+        return new DrainDownAnswer(total, inRuns, total - byDesign, byDesign, parts.Sum(p => p.ByHandL), runs.Sum(r => r.ResidualL), pools.Count > MostPools ? [.. pools.Take(MostPools)] : pools, pools.Count, runs, parts, drains);
     }
 
     /// <summary>
@@ -58,7 +63,7 @@ public static class DrainDownStudy
                 stations.Add(new Station(RunPoint.IdOf(run, k), course[k], at, question.Conditions.Parked.HeightM(course[k]), null, null, 0, 0, k < course.Length - 1 ? 1 : 0, null));
             }
             double full = pipe.BoreM2() * at * 1000;
-            runs.Add(new RunDrain(run.Id, pipe.InnerDiameterM, at, full, full, 0, null, null, stations, false, null, null));
+            runs.Add(new RunDrain(run.Id, pipe.InnerDiameterM, at, full, full, 0, null, null, stations, false, null, false, null));
         }
         return Sum([], runs, parts, []);
     }
@@ -121,7 +126,7 @@ public static class DrainDownStudy
             distance += length;
         }
         return new RunDrain(
-            run.Id, pipe.InnerDiameterM, distance, pipe.BoreM2() * distance * 1000, levels.EdgeM3[r] * 1000, residual, leastFall, leastAt, stations, ways.Reversed(r), ways.LeadsTo(r), ways.EndOf(r));
+            run.Id, pipe.InnerDiameterM, distance, pipe.BoreM2() * distance * 1000, levels.EdgeM3[r] * 1000, residual, leastFall, leastAt, stations, ways.Reversed(r), ways.LeadsTo(r), false, ways.EndOf(r));
     }
 
     // Neither end drains through this length: its water parts in the middle or goes to the end with the lower level.

@@ -30,11 +30,10 @@ public static class FreezeLadderStudy
     {
         var drained = question.Ask(DrainDownStudy.Ask);
         var losses = new PipeLosses(question);
-        var pressing = drained.Pools.Where(p => p.Threatens.Count > 0).SelectMany(p => p.Shares).Select(s => s.RunId).ToHashSet();
         for (int r = 0; r < question.Rig.Runs.Count; r++)
         {
             question.Cancel.ThrowIfCancellationRequested();
-            foreach (var piece in PiecesOf(question, losses, r, drained.Runs[r], pressing.Contains(drained.Runs[r].RunId))) yield return piece;
+            foreach (var piece in PiecesOf(question, losses, r, drained.Runs[r], drained.Runs[r].Threatens)) yield return piece;
         }
         foreach (var part in drained.Parts)
         {

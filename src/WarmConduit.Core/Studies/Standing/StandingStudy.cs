@@ -63,7 +63,7 @@ public static class StandingStudy
             coldest = stands;
         }
         return new StandingAnswer(
-            drained.RetainedL, drained.Pools.Count, drained.ByHandL, [.. drained.Parts.Where(p => p.ByHandL > 0).Select(p => question.Index.Part(p.PartId).Name)],
+            drained.RetainedL, drained.PoolCount, drained.ByHandL, [.. drained.Parts.Where(p => p.ByHandL > 0).Select(p => question.Index.Part(p.PartId).Name)],
             night, ladder.Verdict, coldest, LowestTriedC, all, first?.Name, first?.FirstIceS);
     }
 }

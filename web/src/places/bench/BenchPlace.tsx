@@ -97,7 +97,7 @@ function DrainSummary() {
   const print = usePrint();
   if (problem) return <p role="alert">No answer: {problem}</p>;
   if (!drain) return null;
-  const pools = drain.pools.length;
+  const pools = drain.poolCount;
   return (
     <p className={`min-w-0 truncate ${stale ? "opacity-60" : ""}`} data-summary data-stale={stale}>
       <span className="text-muted">After draining </span>

@@ -15,6 +15,7 @@ const severities: Record<Schema["Severity"], string> = {
 export function Findings() {
   const findings = useBench((s) => s.answers?.advice.findings);
   const chosen = useBench((s) => s.selection.findingId);
+  const ice = useBench((s) => s.answers?.freezeLadder.rungs.filter((r) => r.state !== "safe").length ?? 0);
   if (!findings)
     return (
       <Panel aria-label="Findings" className="grow">
@@ -22,7 +23,6 @@ export function Findings() {
       </Panel>
     );
   const pools = findings.filter((f) => f.kind === "pool").length;
-  const ice = findings.filter((f) => f.kind === "firstIce").length;
   return (
     <Panel aria-label="Findings" className="flex grow flex-col">
       <header className="flex h-11 shrink-0 items-center justify-between px-3">
