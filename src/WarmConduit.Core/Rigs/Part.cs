@@ -14,6 +14,11 @@ public interface IIdentified
 /// A place where a run joins a part: the pipe's invert, as an offset in metres from the part's corner. Facing, bore (m) and role come with a part from stock
 /// and may be left out.
 /// </summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Offset">From the corner of the part, m; within 2 m of its box.</param>
+/// <param name="Facing">The way it looks.</param>
+/// <param name="BoreM">Bore, m.</param>
+/// <param name="Role">What it is for.</param>
 public sealed record Port(string Id, Point3 Offset, Facing? Facing = null, double? BoreM = null, PortRole? Role = null) : IIdentified;
 
 /// <summary>
@@ -31,6 +36,15 @@ public sealed record Orientation(int QuarterTurns, bool Mirrored = false, bool U
 /// <paramref name="MassKg"/> replace its figures where the builder knows better. Of a tank, the content is that of its box unless <paramref name="HoldsL"/>
 /// says otherwise. Box and ports stand as turned; <paramref name="Orientation"/> (left out: as stock has it) says how.
 /// </summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Name">Its name, 1 to 80 characters.</param>
+/// <param name="Stock">Id of its stock part.</param>
+/// <param name="Box">Its box as turned, m.</param>
+/// <param name="Ports">1 to 16 ports.</param>
+/// <param name="Orientation">How it is turned; left out: as stock has it.</param>
+/// <param name="HoldsL">Water held when full, L; 0 to 2000, and more than 0 for a vessel.</param>
+/// <param name="LossWPerK">Loss to the air around it, W/K; 0 to 100.</param>
+/// <param name="MassKg">Mass when empty, kg; 0 to 1000.</param>
 public sealed record Part(
     string Id,
     string Name,

@@ -30,6 +30,9 @@ public enum Service
 /// <summary>
 /// An end of a run: a part's id and one of its ports, or, while the drawing is under way, a loose end at a place (invert, metres). Exactly one of the two.
 /// </summary>
+/// <param name="Part">Id of a part.</param>
+/// <param name="Port">Id of one of its ports.</param>
+/// <param name="At">Place of a loose end, m.</param>
 public sealed record RunEnd(string? Part = null, string? Port = null, Point3? At = null)
 {
     /// <summary>Joined to nothing yet.</summary>
@@ -37,6 +40,8 @@ public sealed record RunEnd(string? Part = null, string? Port = null, Point3? At
 }
 
 /// <summary>A sleeve around a run: a solid of the catalogue and its thickness, m.</summary>
+/// <param name="Material">Id of a solid.</param>
+/// <param name="ThicknessM">Thickness, m; 0 to 0.3.</param>
 public sealed record Sleeve(string Material, double ThicknessM);
 
 /// <summary>A bend of a run: its id, unique in the run, and its invert in metres.</summary>
@@ -46,6 +51,15 @@ public sealed record Bend(string Id, Point3 At) : IIdentified;
 /// A line from end to end. Its course is the place it starts from, its bends in the order of flow from <paramref name="From"/> to <paramref name="To"/>,
 /// and the place it ends at; straight between. <paramref name="Pipe"/> names a pipe of the catalogue.
 /// </summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Name">Its name, 1 to 80 characters.</param>
+/// <param name="Service">What it carries.</param>
+/// <param name="Pipe">Id of a pipe of the catalogue.</param>
+/// <param name="From">Where it starts.</param>
+/// <param name="To">Where it ends.</param>
+/// <param name="Bends">Bends in the order of flow.</param>
+/// <param name="Insulation">A sleeve; left out: none.</param>
+/// <param name="ClipSpacingM">Distance between clips, m; 0.05 to 10.</param>
 public sealed record Run(
     string Id,
     string Name,

@@ -31,6 +31,10 @@ public enum ScenarioKind
 public sealed record Setting(string Id, string Position) : IIdentified;
 
 /// <summary>A named set of positions of valves, taps and pumps. A part without a setting stands as <see cref="Scenarios.Usual"/> says.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Kind">What it is for.</param>
+/// <param name="Settings">Positions that differ from what is usual.</param>
 public sealed record Scenario(string Id, string Name, ScenarioKind Kind, IReadOnlyList<Setting> Settings) : IIdentified;
 
 /// <summary>Something done by hand when the rig is left, that no slope and no valve does. <paramref name="Id"/> is the part's.</summary>

@@ -44,25 +44,49 @@ public enum FaceSide
 }
 
 /// <summary>A layer of a face: a solid of the catalogue and its thickness, m.</summary>
+/// <param name="Material">Id of a solid.</param>
+/// <param name="ThicknessM">Thickness, m; 0 to 1.</param>
 public sealed record FaceLayer(string Material, double ThicknessM);
 
 /// <summary>
 /// A face of a zone, layers from inside to outside. <paramref name="Towards"/> is another zone's id, or null for outdoors.
 /// <paramref name="BridgeLayers"/> stand for <paramref name="BridgeFraction"/> of the area: ribs and pillars. Area in m².
 /// </summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Side">Where it lies.</param>
+/// <param name="AreaM2">Area, m²; 0 to 200.</param>
+/// <param name="Layers">Layers from inside to outside; at most 12.</param>
+/// <param name="BridgeFraction">Share of the area that is bridged, 0 to 1.</param>
+/// <param name="BridgeLayers">Layers there.</param>
+/// <param name="Towards">The zone behind it; left out: outdoors.</param>
 public sealed record Face(
     string Id, string Name, FaceSide Side, double AreaM2, IReadOnlyList<FaceLayer> Layers, double BridgeFraction, IReadOnlyList<FaceLayer> BridgeLayers, string? Towards = null) : IIdentified;
 
 /// <summary>What heats a zone while heat is on: it holds <paramref name="SetpointC"/> with at most <paramref name="PowerW"/>.</summary>
+/// <param name="PowerW">Most it gives, W; 0 to 50,000.</param>
+/// <param name="SetpointC">What it holds, °C; -20 to 40.</param>
 public sealed record ZoneHeater(double PowerW, double SetpointC);
 
 /// <summary>An opening to zone <paramref name="Towards"/>: a louvre, an open cupboard door. Area in m², height in m.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Towards">The zone behind it.</param>
+/// <param name="AreaM2">Area, m²; 0 to 20.</param>
+/// <param name="HeightM">Height, m; 0 to 5.</param>
 public sealed record Opening(string Id, string Towards, double AreaM2, double HeightM) : IIdentified;
 
 /// <summary>
 /// A room a pipe can be in. A place belongs to the smallest zone whose box holds it, and to outdoors when none does.
 /// <paramref name="AirChangesPerHour"/> is leakage to outdoors.
 /// </summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Kind">What kind of room it is.</param>
+/// <param name="Box">Its box, m.</param>
+/// <param name="AirChangesPerHour">Leakage to outdoors, air changes an hour; 0 to 1000.</param>
+/// <param name="Faces">Its faces.</param>
+/// <param name="Openings">Its openings to other zones.</param>
+/// <param name="Heater">What heats it.</param>
 public sealed record Zone(
     string Id,
     string Name,

@@ -4,6 +4,8 @@ using System.Text;
 namespace WarmConduit.Core.Units;
 
 /// <summary>A value with its kind, in the base unit of the quantity. A null value means "never" or "without limit".</summary>
+/// <param name="Value">The value, in the base unit of the quantity.</param>
+/// <param name="Quantity">What it measures.</param>
 public sealed record Measure(double? Value, Quantity Quantity)
 {
     /// <summary>Metres.</summary>
@@ -28,6 +30,8 @@ public sealed record Measure(double? Value, Quantity Quantity)
 /// <summary>
 /// A sentence with <c>{0}</c>, <c>{1}</c> … where the values go, so that they are written in the reader's units. A brace that means itself is doubled.
 /// </summary>
+/// <param name="Text">The words, with places for the values.</param>
+/// <param name="Values">The values.</param>
 public sealed record Sentence(string Text, IReadOnlyList<Measure> Values)
 {
     /// <summary>A sentence without values; braces in it mean themselves.</summary>

@@ -53,16 +53,18 @@ public static class Application
         app.UseGuard();
         app.UseRouting();
         app.UseRateLimiter();
+        // Before anything that an endpoint asks for is made: a connection wants a database.
+        app.Use(async (context, next) =>
+        {
+            if (context.GetEndpoint()?.Metadata.GetMetadata<NeedsShelf>() is not null) await context.RequestServices.GetRequiredService<ShelfReady>().Prepare(context.RequestAborted);
+            await next(context);
+        });
         app.MapOpenApi("/openapi/{documentName}.json");
         var api = app.MapGroup("/api").ProducesValidationProblem();
         UnitEndpoints.Map(api);
         CatalogueEndpoints.Map(api);
         ChangeEndpoints.Map(api);
-        var stored = api.MapGroup("").AddEndpointFilter(async (context, next) =>
-        {
-            await context.HttpContext.RequestServices.GetRequiredService<ShelfReady>().Prepare(context.HttpContext.RequestAborted);
-            return await next(context);
-        });
+        var stored = api.MapGroup("").WithMetadata(new NeedsShelf());
         RigEndpoints.Map(stored);
         AnswerEndpoints.Map(stored);
         ServeFrontEnd(app, settings["web"]);

@@ -8,6 +8,9 @@ internal sealed record DataSettings(string Folder, string? Demo)
     public string Database => Path.Combine(Folder, ShelfSetup.FileName);
 }
 
+/// <summary>Marks endpoints that read or write the shelf.</summary>
+internal sealed class NeedsShelf;
+
 /// <summary>Prepares the database before the first request that wants it, and again after each trouble, so that the program goes on once the trouble is cured.</summary>
 internal sealed partial class ShelfReady(DataSettings settings, Connections connections, TimeProvider time, ILogger<ShelfReady> log) : IDisposable
 {

@@ -42,6 +42,9 @@ public sealed record BaseRequest(int Base);
 /// <param name="SavedAt">When.</param>
 public sealed record Since(int Revision, Effect Effect, Sentence What, DateTimeOffset SavedAt);
 
+/// <summary>A rig whose stored document cannot be read, and why.</summary>
+internal sealed class UnreadableException(string reason) : Exception(reason);
+
 /// <summary>The shelf of rigs over HTTP.</summary>
 internal static class RigEndpoints
 {
@@ -55,7 +58,7 @@ internal static class RigEndpoints
             .WithName("openRigFile").WithSummary("Puts the rig of a file on the shelf. Files of older versions are brought up to date.");
         rigs.MapGet("/{id}", async Task<Results<Ok<OpenRig>, NotFound>> (string id, Shelf shelf, CancellationToken cancel) =>
             await shelf.Find(id, cancel) is { } found ? TypedResults.Ok(Opened(found)) : TypedResults.NotFound())
-            .WithName("getRig").WithSummary("A rig with its current revision.").ProducesProblem(404);
+            .WithName("getRig").WithSummary("A rig with its current revision.").ProducesProblem(404).ProducesProblem(422);
         rigs.MapPost("/{id}/edits", async Task<Results<Ok<SavedEdits>, NotFound>> (string id, EditsRequest ask, Shelf shelf, CancellationToken cancel) =>
             Found(await shelf.Save(id, ask.Base, ask.Edits, cancel)))
             .WithName("saveEdits").WithSummary("Saves edits. On an older base they are carried over where nothing that they touch has changed; else 409 names the clash, and both are kept.")
@@ -82,7 +85,7 @@ internal static class RigEndpoints
     private static ShelfCard Card(ShelvedRig s) => new(s.Id, s.Revision, s.Rig?.Name ?? s.Id, s.Unreadable, s.Rig?.Brief.Living, s.Rig?.Brief.School, s.What, s.SavedAt);
 
     private static OpenRig Opened(ShelvedRig s) =>
-        new(s.Id, s.Revision, s.Rig ?? throw new RigFileException([new RigFault("file", $"this rig cannot be read: {s.Unreadable}")]), s.What, s.SavedAt);
+        new(s.Id, s.Revision, s.Rig ?? throw new UnreadableException(s.Unreadable ?? "its document is missing"), s.What, s.SavedAt);
 
     private static async Task<IResult> Open(HttpRequest request, Shelf shelf, CancellationToken cancel)
     {

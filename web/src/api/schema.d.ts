@@ -351,7 +351,7 @@ export interface components {
             id: string;
             at: components["schemas"]["Point3"];
         };
-        /** @description An upright box: At is its lowest, rearmost, kerb-side corner; Size its three edges, metres. */
+        /** @description Its box as turned, m. */
         Box: {
             at: components["schemas"]["Point3"];
             size: components["schemas"]["Point3"];
@@ -621,29 +621,47 @@ export interface components {
         };
         /** @description A face of a zone, layers from inside to outside. Towards is another zone's id, or null for outdoors. BridgeLayers stand for BridgeFraction of the area: ribs and pillars. Area in m². */
         Face: {
+            /** @description Its id. */
             id: string;
+            /** @description Its name. */
             name: string;
             side: components["schemas"]["FaceSide"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Area, m²; 0 to 200.
+             */
             areaM2: number;
+            /** @description Layers from inside to outside; at most 12. */
             layers: components["schemas"]["FaceLayer"][];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Share of the area that is bridged, 0 to 1.
+             */
             bridgeFraction: number;
+            /** @description Layers there. */
             bridgeLayers: components["schemas"]["FaceLayer"][];
+            /** @description The zone behind it; left out: outdoors. */
             towards?: null | string;
         };
         /** @description A layer of a face: a solid of the catalogue and its thickness, m. */
         FaceLayer: {
+            /** @description Id of a solid. */
             material: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Thickness, m; 0 to 1.
+             */
             thicknessM: number;
         };
         /**
-         * @description Where a face of a zone lies; it sets the surface resistance inside.
+         * @description Where it lies.
          * @enum {unknown}
          */
         FaceSide: "roof" | "wall" | "floor";
-        /** @enum {unknown} */
+        /**
+         * @description The way it looks.
+         * @enum {unknown}
+         */
         Facing: "forward" | "rear" | "farSide" | "kerbSide" | "up" | "down" | null;
         /** @description Something the rules found, with its place, its number and its reason. */
         Finding: {
@@ -734,7 +752,10 @@ export interface components {
         KeepOutKind: "electrics" | "heat" | "sharpMetal" | "other";
         /** @description A value with its kind, in the base unit of the quantity. A null value means "never" or "without limit". */
         Measure: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The value, in the base unit of the quantity.
+             */
             value: null | number;
             quantity: components["schemas"]["Quantity"];
         };
@@ -762,14 +783,22 @@ export interface components {
         };
         /** @description An opening to zone Towards: a louvre, an open cupboard door. Area in m², height in m. */
         Opening: {
+            /** @description Its id. */
             id: string;
+            /** @description The zone behind it. */
             towards: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Area, m²; 0 to 20.
+             */
             areaM2: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Height, m; 0 to 5.
+             */
             heightM: number;
         };
-        /** @description How a part is turned from the way stock describes it: mirrored along its own x, put upside down, then turned counter-clockwise as seen from above by QuarterTurns (0 to 3). */
+        /** @description How it is turned; left out: as stock has it. */
         Orientation: {
             /** Format: int32 */
             quarterTurns: number;
@@ -792,17 +821,30 @@ export interface components {
         };
         /** @description A part in its place. Stock names a part of the catalogue; HoldsL, LossWPerK and MassKg replace its figures where the builder knows better. Of a tank, the content is that of its box unless HoldsL says otherwise. Box and ports stand as turned; Orientation (left out: as stock has it) says how. */
         Part: {
+            /** @description Its id. */
             id: string;
+            /** @description Its name, 1 to 80 characters. */
             name: string;
+            /** @description Id of its stock part. */
             stock: string;
             box: components["schemas"]["Box"];
+            /** @description 1 to 16 ports. */
             ports: components["schemas"]["Port"][];
             orientation?: null | components["schemas"]["Orientation"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Water held when full, L; 0 to 2000, and more than 0 for a vessel.
+             */
             holdsL?: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Loss to the air around it, W/K; 0 to 100.
+             */
             lossWPerK?: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Mass when empty, kg; 0 to 1000.
+             */
             massKg?: null | number;
         };
         /** @description A part after draining. */
@@ -954,14 +996,21 @@ export interface components {
         };
         /** @description A place where a run joins a part: the pipe's invert, as an offset in metres from the part's corner. Facing, bore (m) and role come with a part from stock and may be left out. */
         Port: {
+            /** @description Its id. */
             id: string;
             offset: components["schemas"]["Point3"];
             facing?: null | components["schemas"]["Facing"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Bore, m.
+             */
             boreM?: null | number;
             role?: null | components["schemas"]["PortRole"];
         };
-        /** @enum {unknown} */
+        /**
+         * @description What it is for.
+         * @enum {unknown}
+         */
         PortRole: "inlet" | "outlet" | "cold" | "hot" | "spout" | "fill" | "vent" | "drain" | "waste" | "coolant" | null;
         /** @description What a thing of the catalogue costs the builder. Of is the catalogue id of a part (a piece), or of a pipe or solid (a metre); Amount in whatever money the builder counts. */
         Price: {
@@ -998,7 +1047,7 @@ export interface components {
             instance?: null | string;
         };
         /**
-         * @description What a number is a measure of. Inside, every value of a quantity has the one unit named here.
+         * @description What it measures.
          * @enum {unknown}
          */
         Quantity: "length" | "area" | "volume" | "mass" | "temperature" | "temperatureDifference" | "pressure" | "flow" | "speed" | "power" | "energy" | "conductance" | "thermalResistance" | "duration" | "fall" | "angle" | "number";
@@ -1049,15 +1098,22 @@ export interface components {
         };
         /** @description A line from end to end. Its course is the place it starts from, its bends in the order of flow from From to To, and the place it ends at; straight between. Pipe names a pipe of the catalogue. */
         Run: {
+            /** @description Its id. */
             id: string;
+            /** @description Its name, 1 to 80 characters. */
             name: string;
             service: components["schemas"]["Service"];
+            /** @description Id of a pipe of the catalogue. */
             pipe: string;
             from: components["schemas"]["RunEnd"];
             to: components["schemas"]["RunEnd"];
+            /** @description Bends in the order of flow. */
             bends: components["schemas"]["Bend"][];
             insulation?: null | components["schemas"]["Sleeve"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Distance between clips, m; 0.05 to 10.
+             */
             clipSpacingM?: null | number;
         };
         /** @description A run after draining. */
@@ -1106,9 +1162,11 @@ export interface components {
             threatens: boolean;
             routeEnd: null | components["schemas"]["Place"];
         };
-        /** @description An end of a run: a part's id and one of its ports, or, while the drawing is under way, a loose end at a place (invert, metres). Exactly one of the two. */
+        /** @description Where it ends. */
         RunEnd: {
+            /** @description Id of a part. */
             part?: null | string;
+            /** @description Id of one of its ports. */
             port?: null | string;
             at?: null | components["schemas"]["Point3"];
         };
@@ -1189,23 +1247,28 @@ export interface components {
         };
         /** @description A named set of positions of valves, taps and pumps. A part without a setting stands as ScenarioKind) says. */
         Scenario: {
+            /** @description Its id. */
             id: string;
+            /** @description Its name. */
             name: string;
             kind: components["schemas"]["ScenarioKind"];
+            /** @description Positions that differ from what is usual. */
             settings: components["schemas"]["Setting"][];
         };
         /**
-         * @description What a scenario is for. Every rig has one of each of the standard ones, and any number of the user's own.
+         * @description What it is for.
          * @enum {unknown}
          */
         ScenarioKind: "inUse" | "townWater" | "fill" | "drain" | "blowOut" | "antifreeze" | "own";
         /** @description A sentence with {0}, {1} … where the values go, so that they are written in the reader's units. A brace that means itself is doubled. */
         Sentence: {
+            /** @description The words, with places for the values. */
             text: string;
+            /** @description The values. */
             values: components["schemas"]["Measure"][];
         };
         /**
-         * @description What a run carries.
+         * @description What it carries.
          * @enum {unknown}
          */
         Service: "cold" | "hot" | "waste" | "vent" | "fill" | "coolant" | "overflow";
@@ -1276,10 +1339,14 @@ export interface components {
              */
             savedAt: string;
         };
-        /** @description A sleeve around a run: a solid of the catalogue and its thickness, m. */
+        /** @description A sleeve; left out: none. */
         Sleeve: {
+            /** @description Id of a solid. */
             material: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Thickness, m; 0 to 0.3.
+             */
             thicknessM: number;
         };
         /** @description An insulating or structural material: conductivity W/mK, whether damp raises it by a fifth, and the thickness, m, beyond which more of it resists no better (an air gap: the air begins to turn); null for solids. */
@@ -1537,13 +1604,20 @@ export interface components {
         };
         /** @description A room a pipe can be in. A place belongs to the smallest zone whose box holds it, and to outdoors when none does. AirChangesPerHour is leakage to outdoors. */
         Zone: {
+            /** @description Its id. */
             id: string;
+            /** @description Its name. */
             name: string;
             kind: components["schemas"]["ZoneKind"];
             box: components["schemas"]["Box"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Leakage to outdoors, air changes an hour; 0 to 1000.
+             */
             airChangesPerHour: number;
+            /** @description Its faces. */
             faces: components["schemas"]["Face"][];
+            /** @description Its openings to other zones. */
             openings: components["schemas"]["Opening"][];
             heater?: null | components["schemas"]["ZoneHeater"];
         };
@@ -1555,15 +1629,21 @@ export interface components {
             /** Format: double */
             heaterW: number;
         };
-        /** @description What heats a zone while heat is on: it holds SetpointC with at most PowerW. */
+        /** @description What heats it. */
         ZoneHeater: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Most it gives, W; 0 to 50,000.
+             */
             powerW: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What it holds, °C; -20 to 40.
+             */
             setpointC: number;
         };
         /**
-         * @description What kind of room a zone is.
+         * @description What kind of room it is.
          * @enum {unknown}
          */
         ZoneKind: "living" | "garage" | "cupboard" | "wallCavity" | "wheelArch" | "hatch" | "enclosedUnderfloor" | "openUnderfloor";
@@ -2103,6 +2183,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

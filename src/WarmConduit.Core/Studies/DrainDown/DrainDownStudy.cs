@@ -119,7 +119,7 @@ public static class DrainDownStudy
                 if (fall is { } f)
                 {
                     residual += ResidualL(pipe.BoreM2(), length * (1 - (wetTo - wetFrom)), f, question.Rig.Brief.LeastFall);
-                    if (leastFall is null || f < leastFall) (leastFall, leastAt) = (f, RunPoint.IdOf(run, k));
+                    if (leastFall is null || f < leastFall) (leastFall, leastAt) = (Short(f), RunPoint.IdOf(run, k));
                 }
             }
             stations.Add(new Station(RunPoint.IdOf(run, k), graph.Points[p], Short(distance), Short(z), Short((double?)levels.LevelM[p]), Short(fall), direction, Short(wetFrom), Short(wetTo), Short(standsAt)));
