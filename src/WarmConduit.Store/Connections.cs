@@ -12,13 +12,19 @@ public sealed class Connections(string path) : IDisposable
 {
     private const int MostKept = 16;
     private readonly ConcurrentStack<SqliteConnection> _stock = [];
+    private int _cleared;
 
     /// <summary>Lends a connection; dispose the loan to give it back.</summary>
-    public Loan Borrow() => new(this, _stock.TryPop(out var kept) ? kept : Open());
+    public Loan Borrow()
+    {
+        int cleared = Volatile.Read(ref _cleared);
+        return new Loan(this, _stock.TryPop(out var kept) ? kept : Open(), cleared);
+    }
 
-    /// <summary>Closes all that are not lent: after trouble, or when the file has become another one.</summary>
+    /// <summary>Closes all, those that are lent once they come back: after trouble, or when the file has become another one.</summary>
     public void Clear()
     {
+        Interlocked.Increment(ref _cleared);
         while (_stock.TryPop(out var connection)) connection.Dispose();
     }
 
@@ -44,26 +50,29 @@ public sealed class Connections(string path) : IDisposable
         }
     }
 
-    private void TakeBack(SqliteConnection connection, bool sound)
+    private void TakeBack(SqliteConnection connection, int cleared)
     {
+        bool sound = cleared == Volatile.Read(ref _cleared);
         // One left in the middle of a transaction goes.
         if (sound && _stock.Count < MostKept && connection.State == System.Data.ConnectionState.Open && SQLitePCL.raw.sqlite3_get_autocommit(connection.Handle) != 0) _stock.Push(connection);
         else connection.Dispose();
     }
 
     /// <summary>A connection that is lent.</summary>
-    public sealed class Loan(Connections from, SqliteConnection connection) : IDisposable
+    public sealed class Loan : IDisposable
     {
+        private readonly Connections _from;
+        private readonly SqliteConnection _connection;
+        private readonly int _cleared;
         private bool _back;
 
-        /// <summary>It met trouble and is not to be lent again.</summary>
-        public bool Spoilt { get; set; }
+        internal Loan(Connections from, SqliteConnection connection, int cleared) => (_from, _connection, _cleared) = (from, connection, cleared);
 
         /// <summary>A context on it.</summary>
         public ShelfContext Context()
         {
             var builder = new DbContextOptionsBuilder<ShelfContext>();
-            builder.UseSqlite(connection);
+            builder.UseSqlite(_connection);
             return new ShelfContext(builder.Options);
         }
 
@@ -72,7 +81,7 @@ public sealed class Connections(string path) : IDisposable
         {
             if (_back) return;
             _back = true;
-            from.TakeBack(connection, !Spoilt);
+            _from.TakeBack(_connection, _cleared);
         }
     }
 }

@@ -195,6 +195,25 @@ public sealed class StoreTests : IDisposable
     }
 
     [Fact]
+    public async Task A_connection_is_lent_again_but_not_one_from_before_trouble()
+    {
+        await Prepare();
+        using var connections = new Connections(Database);
+        static SqliteConnection Of(Connections.Loan loan) => (SqliteConnection)loan.Context().Database.GetDbConnection();
+        SqliteConnection first, second;
+        using (var loan = connections.Borrow()) first = Of(loan);
+        using (var loan = connections.Borrow())
+        {
+            second = Of(loan);
+            connections.Clear();
+        }
+        Assert.Same(first, second);
+        using var after = connections.Borrow();
+        Assert.NotSame(first, Of(after));
+        Assert.Equal(System.Data.ConnectionState.Closed, first.State);
+    }
+
+    [Fact]
     public async Task Many_first_requests_at_once_never_share_a_connection()
     {
         await Prepare();

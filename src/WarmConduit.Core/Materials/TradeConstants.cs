@@ -36,9 +36,6 @@ public static class TradeConstants
     /// <summary>Ice breaks a vessel that is fuller than this share.</summary>
     public const double FullShare = 0.9;
 
-    /// <summary>Ice fraction at which a pipe up to 22 mm counts as blocked. Estimate.</summary>
-    public const double BlockedIce = 0.1;
-
     /// <summary>Least fall that is tolerated where the brief's own is not reached, m/m.</summary>
     public const double ToleratedFall = 0.01;
 }

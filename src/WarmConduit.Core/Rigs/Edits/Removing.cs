@@ -1,4 +1,3 @@
-using System.Text.Json.Nodes;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Rigs.Edits;
