@@ -1,3 +1,5 @@
+using WarmConduit.Core.Heat.Night.Steps;
+
 namespace WarmConduit.Core.Heat.Night;
 
 /// <summary>

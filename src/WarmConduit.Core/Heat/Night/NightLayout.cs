@@ -5,8 +5,6 @@ internal sealed class NightLayout
 {
     private const double LongestS = 10 * 366 * 86400.0;
 
-    // In SI, whatever it is: a slip beyond these would leave nothing of the other numbers.
-
     public readonly NightNetwork Network;
     public readonly int ZoneCount, BodyCount;
 
@@ -27,7 +25,9 @@ internal sealed class NightLayout
     public readonly (int A, int B, double AreaM2, double HeightM)[] Openings;
     public readonly (double TimeS, int A, int B, double Factor)[] Events;
     public readonly (bool OfZone, int Owner, int Index, NightHeater Heater)[] Heaters;
-    public readonly int[] ZoneHeaterStart, BodyHeaterStart;
+
+    // Heaters of zones come first, those of bodies from the first start on.
+    public readonly int[] BodyHeaterStart;
 
     /// <summary>Lays out and checks; throws <see cref="HeatNetworkException"/> naming the place.</summary>
     public NightLayout(NightNetwork network)
@@ -113,13 +113,8 @@ internal sealed class NightLayout
         (ContactTo, ContactG, Neighbours) = ([.. to], [.. g], [.. neighbours]);
 
         var heaters = new List<(bool, int, int, NightHeater)>();
-        ZoneHeaterStart = new int[ZoneCount + 1];
         BodyHeaterStart = new int[BodyCount + 1];
-        for (int z = 0; z < ZoneCount; z++)
-        {
-            Add(true, z, network.Zones[z].Id, network.Zones[z].Heaters);
-            ZoneHeaterStart[z + 1] = heaters.Count;
-        }
+        for (int z = 0; z < ZoneCount; z++) Add(true, z, network.Zones[z].Id, network.Zones[z].Heaters);
         BodyHeaterStart[0] = heaters.Count;
         for (int b = 0; b < BodyCount; b++)
         {

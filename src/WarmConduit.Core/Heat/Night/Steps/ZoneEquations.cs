@@ -1,0 +1,56 @@
+namespace WarmConduit.Core.Heat.Night.Steps;
+
+/// <summary>The zones' air at the end of a step by the trapezoidal rule: a matrix in W/K, a right side in W. What is added before <see cref="Keep"/> stands until the next step.</summary>
+internal sealed class ZoneEquations(int zones)
+{
+    private readonly double[,] _keptMatrix = new double[zones, zones];
+    private readonly double[] _keptSide = new double[zones];
+
+    public readonly double[,] Matrix = new double[zones, zones];
+    public readonly double[] Side = new double[zones];
+
+    /// <summary>Two zones that exchange <paramref name="g"/> W/K and stand at these at the start.</summary>
+    public void Join(int a, int b, double g, double[] startC)
+    {
+        double half = g / 2, flow = half * (startC[a] - startC[b]);
+        Matrix[a, a] += half;
+        Matrix[b, b] += half;
+        Matrix[a, b] -= half;
+        Matrix[b, a] -= half;
+        Side[a] -= flow;
+        Side[b] += flow;
+    }
+
+    public void Keep()
+    {
+        Array.Copy(Matrix, _keptMatrix, Matrix.Length);
+        Array.Copy(Side, _keptSide, zones);
+    }
+
+    public void Restore()
+    {
+        Array.Copy(_keptMatrix, Matrix, Matrix.Length);
+        Array.Copy(_keptSide, Side, zones);
+    }
+
+    /// <summary>Solves for the air at the end. Diagonally dominant: no pivoting is needed.</summary>
+    public void Solve(double[] endC)
+    {
+        for (int k = 0; k < zones; k++)
+        {
+            for (int r = k + 1; r < zones; r++)
+            {
+                double f = Matrix[r, k] / Matrix[k, k];
+                if (f == 0) continue;
+                for (int c = k; c < zones; c++) Matrix[r, c] -= f * Matrix[k, c];
+                Side[r] -= f * Side[k];
+            }
+        }
+        for (int r = zones - 1; r >= 0; r--)
+        {
+            double s = Side[r];
+            for (int c = r + 1; c < zones; c++) s -= Matrix[r, c] * endC[c];
+            endC[r] = s / Matrix[r, r];
+        }
+    }
+}
