@@ -163,8 +163,9 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
     {
         using var turn = await line.Turn(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var row = await db.Rigs.FirstOrDefaultAsync(r => r.Id == id && r.RemovedAt == null, cancel);
-        if (row is null) return null;
+        var found = await db.Rigs.Where(r => r.Id == id && r.RemovedAt == null).Select(r => new { Row = r, Last = r.Revisions.Max(v => v.Number) }).FirstOrDefaultAsync(cancel);
+        if (found is null) return null;
+        var row = found.Row;
         var now = await Revision(id, row.Head, cancel);
         var then = baseRevision == row.Head ? now : await Revision(id, baseRevision, cancel);
         if (then is null) throw new StaleSaveException(row.Head, null, []);
@@ -181,7 +182,7 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
             (clashes, clash) = (true, e.Paths);
             edited = Editor.Apply(then, edits);
         }
-        int number = 1 + await db.Revisions.Where(r => r.RigId == id).MaxAsync(r => r.Number, cancel);
+        int number = 1 + found.Last;
         var what = Editor.Summary(edited.Words);
         var (content, packing) = Documents.Pack(edited.Rig);
         db.Revisions.Add(new RevisionRow

@@ -161,7 +161,7 @@ public class Campaign
                     "shelf" => await host.Http.GetAsync("/api/rigs"),
                     "read" => await host.Http.GetAsync($"/api/rigs/{id}"),
                     "save" => await host.Http.PostAsync($"/api/rigs/{id}/edits", Host.Json($$"""{"base":{{at}},"edits":{{move}}}""")),
-                    _ => await host.Http.PostAsync("/api/answers", Host.Json($$"""{"id":"{{id}}","base":{{at}},"edits":{{move}},"wanted":["drainDown","freezeLadder","advice"]}""")),
+                    _ => await host.Http.PostAsync("/api/answers", Host.Json($$"""{"id":"{{id}}","base":{{at}},"edits":{{move}},"wanted":["drainDown","freezeLadder","advice"],"since":{{at}}}""")),
                 };
                 string text = await answer.Content.ReadAsStringAsync();
                 double ms = Stopwatch.GetElapsedTime(start).TotalMilliseconds;
@@ -174,8 +174,12 @@ public class Campaign
                 if (early == 0 && clock.Elapsed > length / 3) early = host.MemoryBytes;
             }
         }
+        using var over = new CancellationTokenSource();
+        var flushes = Task.Run(() => Flushes(over.Token));
         await Task.WhenAll(Enumerable.Range(0, 8).Select(Client));
+        await over.CancelAsync();
         long late = host.MemoryBytes;
+        times["the disk's own flush of 16 kB"] = await flushes;
         string P99(string kind)
         {
             var sorted = times[kind].Order().ToList();
@@ -183,6 +187,25 @@ public class Campaign
         }
         Report($"load at {rig.Runs.Count} runs: 8 connections for {length.TotalSeconds:F0} s, 10 ms between an answer and the next request", string.Join("; ", times.Keys.Select(k => $"{k} p99 {P99(k)}")));
         Report($"memory under that load at {rig.Runs.Count} runs", $"{early / 1e6:F0} MB after a third, {late / 1e6:F0} MB at the end");
+    }
+
+    // What a save waits for whatever the program does: the disk, asked beside it.
+    private static List<double> Flushes(CancellationToken over)
+    {
+        var times = new List<double>();
+        string path = Path.GetTempFileName();
+        using (var file = new FileStream(path, FileMode.Append, FileAccess.Write, FileShare.None, 1))
+        {
+            while (!over.WaitHandle.WaitOne(50))
+            {
+                file.Write(new byte[16384]);
+                long start = Stopwatch.GetTimestamp();
+                file.Flush(flushToDisk: true);
+                times.Add(Stopwatch.GetElapsedTime(start).TotalMilliseconds);
+            }
+        }
+        File.Delete(path);
+        return times;
     }
 
     [Fact(Explicit = true)]

@@ -29,6 +29,33 @@ public class ProblemTests(SharedHost shared) : IClassFixture<SharedHost>
     }
 
     [Fact]
+    public async Task Told_as_what_differs_from_the_base_an_answer_is_the_same_and_short()
+    {
+        var host = shared.Host;
+        var large = SizedRigs.Times(await host.Rig(), 4) with { Id = "four" };
+        Assert.Equal(201, (await host.Post("/api/rigs", large)).Status);
+        var (_, held) = await host.Post("/api/answers", new { id = "four", @base = 1, wanted = Bench });
+        // Raising changes a pool; a new name moves things in lists; a drain takes findings away.
+        foreach (Edit[] edits in (Edit[][])[[Host.Raise("runs/kitchen-cold/bends/b2", 0.1)], [new ChangeThing("parts/grey-tank", new JsonObject { ["name"] = "Aaa" })], [new RemoveThing("runs/kitchen-cold")]])
+        {
+            var (_, whole) = await host.Post("/api/answers", new { id = "four", @base = 1, edits, wanted = Bench });
+            var (_, told) = await host.Post("/api/answers", new { id = "four", @base = 1, edits, wanted = Bench, since = 1 });
+            Assert.Empty(told["answers"]!.AsObject());
+            Assert.True(told.ToJsonString().Length < whole.ToJsonString().Length / 4);
+            foreach (string name in Bench) Assert.True(JsonNode.DeepEquals(whole["answers"]![name], Changed(held["answers"]![name]!, told["changed"]![name]!)), name);
+        }
+        static JsonObject Changed(JsonNode held, JsonNode change)
+        {
+            var made = held.DeepClone().AsObject();
+            foreach (var (field, value) in change["values"]!.AsObject()) made[field] = value?.DeepClone();
+            foreach (var (field, stretches) in change["lists"]!.AsObject())
+                made[field] = new JsonArray([.. stretches!.AsArray().SelectMany(s => (int)s!["count"]! is > 0 and int count
+                    ? held[field]!.AsArray().Skip((int)s["from"]!).Take(count).Select(i => i!.DeepClone()) : [s["item"]!.DeepClone()])]);
+            return made;
+        }
+    }
+
+    [Fact]
     public async Task Every_refusal_names_its_field_and_changes_nothing()
     {
         var host = shared.Host;

@@ -35,6 +35,8 @@ public static class RigFile
     /// <summary>The same without white space: for what is stored and sent.</summary>
     public static JsonSerializerOptions Compact { get; } = MakeOptions(indented: false);
 
+    private static JsonSerializerOptions Stored { get; } = MakeStored();
+
     /// <summary>
     /// Reads and checks a file, of this version or an older one. Throws <see cref="RigFileException"/> naming field and reason for text over
     /// <see cref="MaxBytes"/>, bad JSON, an unknown version, missing or unknown fields, and all that <see cref="RigCheck"/> refuses.
@@ -66,7 +68,7 @@ public static class RigFile
     /// </summary>
     public static byte[] WriteCompact(Rig rig)
     {
-        byte[] bytes = JsonSerializer.SerializeToUtf8Bytes(rig, Compact);
+        byte[] bytes = JsonSerializer.SerializeToUtf8Bytes(rig, Stored);
         return bytes.Length <= MaxBytes ? bytes : throw Refuse("file", $"it is larger than {MaxBytes / 1_000_000} MB as it would be stored");
     }
 
@@ -182,6 +184,8 @@ public static class RigFile
         options.MakeReadOnly(populateMissingResolver: true);
         return options;
     }
+
+    private static JsonSerializerOptions MakeStored() => new(Compact) { Converters = { new WrittenOnce<Part>(Compact), new WrittenOnce<Run>(Compact) } };
 
     // The reader respects what may be null everywhere but among the entries of a list; no list here may have gaps.
     private static void RefuseEmptyEntries(JsonTypeInfo type)

@@ -15,14 +15,23 @@ namespace WarmConduit.Server.Answers;
 /// <param name="Conditions">The night; left out: that of the brief.</param>
 /// <param name="Wanted">Names of the answers wanted, 1 to 10.</param>
 /// <param name="About">The one thing a question for a reason is about.</param>
+/// <param name="Since">The revision whose answers, without edits and for the same night, the asker holds: an answer that is told as what differs from those is short.</param>
 public sealed record AnswersRequest(
-    IReadOnlyList<string> Wanted, string? Id = null, int? Base = null, Rig? Rig = null, IReadOnlyList<Edit>? Edits = null, Conditions? Conditions = null, string? About = null);
+    IReadOnlyList<string> Wanted,
+    string? Id = null,
+    int? Base = null,
+    Rig? Rig = null,
+    IReadOnlyList<Edit>? Edits = null,
+    Conditions? Conditions = null,
+    string? About = null,
+    int? Since = null);
 
 /// <summary>What was asked for, and only that.</summary>
 /// <param name="Conditions">The night that was asked about.</param>
 /// <param name="Effect">What the edits do to the document; null without edits.</param>
-/// <param name="Answers">The answers by name.</param>
-public sealed record AnswersAnswer(Conditions Conditions, Effect? Effect, WantedAnswers Answers);
+/// <param name="Answers">Whole answers by name.</param>
+/// <param name="Changed">By name, those that are told as what differs from the ones that the asker holds.</param>
+public sealed record AnswersAnswer(Conditions Conditions, Effect? Effect, WantedAnswers Answers, IReadOnlyDictionary<string, AnswerChange> Changed);
 
 /// <summary>Answers without saving.</summary>
 internal static class AnswerEndpoints
@@ -59,16 +68,22 @@ internal static class AnswerEndpoints
         var wrong = conditions.Check(asked);
         if (wrong.Count > 0) throw new RigFileException(wrong);
 
-        var question = saved
-            ? cache.Base(ask.Id!, ask.Base!.Value, rig, conditions).On(asked, ask.About, limited.Token)
-            : new Question(asked, conditions, ask.About, limited.Token);
+        QuestionCache.Key? key = saved ? new(ask.Id!, ask.Base!.Value, conditions) : null;
+        var question = key is { } k ? cache.Base(k, rig, conditions).On(asked, ask.About, limited.Token) : new Question(asked, conditions, ask.About, limited.Token);
         var answers = new WantedAnswers();
+        var changed = new Dictionary<string, AnswerChange>();
         foreach (var study in studies)
         {
-            bool keeps = saved && edited is null && ask.Conditions is null && ask.About is null;
-            answers[study.Name] = keeps ? cache.Answer(ask.Id!, ask.Base!.Value, study, () => study.Ask(question)) : study.Ask(question);
+            object answer = key is { } whole && edited is null && ask.About is null ? cache.Answer(whole, study, question) : study.Ask(question);
+            object? held = ask.About is null && key is { } now && ask.Since is { } since ? Held(now, since, study) : null;
+            if (held is null) answers[study.Name] = answer;
+            else changed[study.Name] = AnswerChange.Between(held, answer);
         }
-        return TypedResults.Ok(new AnswersAnswer(conditions, edited?.Effect, answers));
+        return TypedResults.Ok(new AnswersAnswer(conditions, edited?.Effect, answers, changed));
+
+        // Of the base itself it is worked out where it is not known: whoever drags asks again.
+        object? Held(QuestionCache.Key now, int since, Study study) =>
+            since == now.Revision ? cache.Answer(now, study, cache.Base(now, rig, conditions).On(rig, null, limited.Token)) : cache.Answer(now with { Revision = since }, study);
     }
 
     private static List<Study> Studies(AnswersRequest ask)

@@ -1,56 +1,45 @@
+using System.Text.Json;
+using Microsoft.Extensions.Caching.Memory;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 
 namespace WarmConduit.Server.Answers;
 
 /// <summary>
-/// Keeps, by id and revision, what questions have in common while a drag asks again and again, and whole answers about saved rigs. A revision never changes, so nothing here is ever stale. Safe for many threads.
+/// Keeps, by id, revision and night, what questions have in common while a drag asks again and again, and whole answers about saved rigs. A revision never changes, so nothing here is
+/// ever stale; what was not asked for longest goes first. Safe for many threads.
 /// </summary>
-internal sealed class QuestionCache
+internal sealed class QuestionCache : IDisposable
 {
-    private const int MostQuestions = 8, MostAnswers = 400;
-    private readonly Lock _lock = new();
-    private readonly LinkedList<((string Id, int Revision, Conditions Conditions) Key, Question Question)> _questions = [];
-    private readonly Dictionary<(string Id, int Revision, string Wanted), object> _answers = [];
-    private readonly Queue<(string, int, string)> _order = [];
+    // In points of runs and parts: an answer takes some hundred bytes for each.
+    private const long MostPoints = 500_000;
+
+    private readonly MemoryCache _cache = new(new MemoryCacheOptions { SizeLimit = MostPoints, CompactionPercentage = 0.25 });
+
+    /// <summary>A rig as saved, on one night.</summary>
+    internal readonly record struct Key(string Id, int Revision, string Conditions)
+    {
+        public Key(string id, int revision, Conditions conditions)
+            : this(id, revision, JsonSerializer.Serialize(conditions, RigFile.Compact))
+        {
+        }
+    }
 
     /// <summary>A question about a saved rig, with what edited copies can share worked out.</summary>
-    public Question Base(string id, int revision, Rig rig, Conditions conditions)
+    public Question Base(Key key, Rig rig, Conditions conditions)
     {
-        var key = (id, revision, conditions);
-        lock (_lock)
-        {
-            for (var node = _questions.First; node is not null; node = node.Next)
-            {
-                if (node.Value.Key != key) continue;
-                _questions.Remove(node);
-                _questions.AddFirst(node);
-                return node.Value.Question;
-            }
-        }
-        var question = new Question(rig, conditions).Warm();
-        lock (_lock)
-        {
-            _questions.AddFirst((key, question));
-            if (_questions.Count > MostQuestions) _questions.RemoveLast();
-        }
-        return question;
+        if (_cache.TryGetValue(key, out Question? known)) return known!;
+        return _cache.Set(key, new Question(rig, conditions).Warm(), Size(rig));
     }
 
-    /// <summary>The answer about a saved rig on the night of its brief, worked out once.</summary>
-    public object Answer(string id, int revision, Study study, Func<object> ask)
-    {
-        var key = (id, revision, study.Name);
-        lock (_lock)
-        {
-            if (_answers.TryGetValue(key, out object? known)) return known;
-        }
-        object answer = ask();
-        lock (_lock)
-        {
-            if (_answers.TryAdd(key, answer)) _order.Enqueue(key);
-            while (_order.Count > MostAnswers) _answers.Remove(_order.Dequeue());
-        }
-        return answer;
-    }
+    /// <summary>The answer of a study about a saved rig, if it is still here.</summary>
+    public object? Answer(Key key, Study study) => _cache.Get((key, study.Name));
+
+    /// <summary>The same, worked out when it is not.</summary>
+    public object Answer(Key key, Study study, Question question) => Answer(key, study) ?? _cache.Set((key, study.Name), study.Ask(question), Size(question.Rig));
+
+    /// <inheritdoc/>
+    public void Dispose() => _cache.Dispose();
+
+    private static MemoryCacheEntryOptions Size(Rig rig) => new() { Size = 1 + rig.Parts.Count + rig.Runs.Sum(r => r.Bends.Count + 2) };
 }

@@ -298,17 +298,30 @@ export interface components {
              */
             count: number;
         };
+        /** @description An answer as what differs from the one that the asker holds. */
+        AnswerChange: {
+            /** @description All fields that are no lists. */
+            values: Record<string, never>;
+            /** @description Lists that differ, by field: what they are made of, in order. */
+            lists: {
+                [key: string]: components["schemas"]["Stretch"][];
+            };
+        };
         /** @description What was asked for, and only that. */
         AnswersAnswer: {
             conditions: components["schemas"]["Conditions"];
             effect: null | components["schemas"]["Effect"];
-            /** @description The answers by name. */
+            /** @description Whole answers by name. */
             answers: {
                 drainDown?: components["schemas"]["DrainDownAnswer"];
                 freezeLadder?: components["schemas"]["FreezeLadderAnswer"];
                 rungWhy?: components["schemas"]["RungWhyAnswer"];
                 standing?: components["schemas"]["StandingAnswer"];
                 advice?: components["schemas"]["AdviceAnswer"];
+            };
+            /** @description By name, those that are told as what differs from the ones that the asker holds. */
+            changed: {
+                [key: string]: components["schemas"]["AnswerChange"];
             };
         };
         /** @description A question that saves nothing: of a saved rig (Id and Base) or of one sent along (Rig), with edits on top of it. */
@@ -328,6 +341,11 @@ export interface components {
             conditions?: null | components["schemas"]["Conditions"];
             /** @description The one thing a question for a reason is about. */
             about?: null | string;
+            /**
+             * Format: int32
+             * @description The revision whose answers, without edits and for the same night, the asker holds: an answer that is told as what differs from those is short.
+             */
+            since?: null | number;
         };
         /** @description How the vehicle stands; within 15° each way. */
         Attitude: {
@@ -1520,6 +1538,21 @@ export interface components {
             name: string;
             passes: boolean;
             joins?: null | string[][];
+        };
+        /** @description Part of a list: items of the list that is held, or a new item. */
+        Stretch: {
+            /**
+             * Format: int32
+             * @description Index of the first held item.
+             */
+            from: number;
+            /**
+             * Format: int32
+             * @description How many of them; 0 for a new item.
+             */
+            count: number;
+            /** @description The new item. */
+            item: unknown;
         };
         /** @description How full a tank is at the start, 0..1. Id is the part's. */
         TankLevel: {

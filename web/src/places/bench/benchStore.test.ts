@@ -39,7 +39,7 @@ class Server {
         freezeLadder: { rungs: [], count: 0, zones: [], morningS: 28800, verdict: "passes" },
         advice: { findings: [], count: 0 },
       };
-      return Response.json({ conditions: night, effect: null, answers });
+      return Response.json({ conditions: night, effect: null, answers, changed: {} });
     }
     if (path.endsWith("/edits")) {
       // Everything here touches the one bend, so whatever came in between clashes.

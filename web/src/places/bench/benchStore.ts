@@ -1,5 +1,6 @@
 import { create } from "zustand";
 import { api, data, OFFLINE, Problem, type Schema } from "../../api/client";
+import { changedAnswer } from "../../document/answers";
 import { listenChanges } from "../../document/changes";
 import { applyEffect, drawn } from "../../document/effects";
 
@@ -90,6 +91,8 @@ let saveTimer: ReturnType<typeof setTimeout> | undefined;
 let saving: Promise<void> | null = null;
 let asking: AbortController | null = null;
 let askAgain = false;
+/** The last answers about a saved revision: later ones come as what differs from them. */
+let held: { id: string; revision: number; night: string; answers: Answers } | null = null;
 let undone: Step[] = [];
 let done: Step[] = [];
 
@@ -116,9 +119,16 @@ export const useBench = create<Bench>((set, get) => {
       if (!id || !conditions) break;
       asking = new AbortController();
       try {
-        const body = { id, base: revision, edits: pending(), conditions, wanted: [...wanted] };
-        const { answers } = data(await api.POST("/api/answers", { body, signal: asking.signal }));
-        if (get().id === id) set({ answers: answers as Answers, studyProblem: null, stale: askAgain });
+        const edits = pending();
+        const night = JSON.stringify(conditions);
+        const known = held?.id === id && held.night === night ? held : null;
+        const body = { id, base: revision, edits, conditions, wanted: [...wanted], since: known?.revision };
+        const told = data(await api.POST("/api/answers", { body, signal: asking.signal }));
+        const answers = { ...told.answers } as Record<string, object>;
+        for (const [name, change] of Object.entries(told.changed))
+          answers[name] = changedAnswer(known?.answers[name as keyof Answers] as object, change);
+        if (edits.length === 0) held = { id, revision, night, answers: answers as unknown as Answers };
+        if (get().id === id) set({ answers: answers as unknown as Answers, studyProblem: null, stale: askAgain });
       } catch (problem) {
         if (get().id === id) set({ studyProblem: problem instanceof Problem ? problem.message : String(problem) });
       }
@@ -184,8 +194,8 @@ export const useBench = create<Bench>((set, get) => {
         });
         keepDraft();
         if (left.length > 0) saveSoon();
-        // What others saved meanwhile came along.
-        if (answer.onto !== revision) void ask();
+        // What others saved meanwhile may have come along; and the next drag's answers are told from these.
+        void ask();
       } catch (caught) {
         refused(caught, true);
       }
