@@ -17,6 +17,9 @@ public enum ChangeKind
 }
 
 /// <summary>A change on the shelf: which rig, what, and the revision that is now current.</summary>
+/// <param name="RigId">The rig.</param>
+/// <param name="Kind">What happened to it.</param>
+/// <param name="Revision">The revision that is now current.</param>
 public sealed record ShelfChange(string RigId, ChangeKind Kind, int Revision);
 
 /// <summary>Tells those who listen of every change that is on disk. One that does not keep up loses the oldest: it is told of the newest, and that is what counts.</summary>

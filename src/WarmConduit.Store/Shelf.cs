@@ -16,9 +16,18 @@ namespace WarmConduit.Store;
 public sealed record ShelvedRig(string Id, int Revision, Rig? Rig, string? Unreadable, Sentence What, DateTimeOffset SavedAt);
 
 /// <summary>A rig that was taken off the shelf and can still be brought back.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="RemovedAt">When it was taken off.</param>
 public sealed record RemovedRig(string Id, string Name, DateTimeOffset RemovedAt);
 
 /// <summary>A line of a rig's history.</summary>
+/// <param name="Number">Number of the revision.</param>
+/// <param name="Parent">The revision it was made from; null for the first.</param>
+/// <param name="Aside">Kept beside the line: edits that clashed.</param>
+/// <param name="Current">It is the current one.</param>
+/// <param name="What">What was done.</param>
+/// <param name="SavedAt">When.</param>
 public sealed record RevisionLine(int Number, int? Parent, bool Aside, bool Current, Sentence What, DateTimeOffset SavedAt);
 
 /// <summary>Edits that were saved.</summary>

@@ -234,4 +234,39 @@ public class Campaign
         Assert.True(most < 1_000_000_000, $"{most}");
         Report("40 questions at once about the largest rig, each sent whole", $"{answers.Count(a => a.Status == 200)} answered with {answers.Max(a => a.Bytes) / 1e6:F1} MB each, {answers.Count(a => a.Status == 503)} refused by name; memory at most {most / 1e6:F0} MB");
     }
+
+    [Fact(Explicit = true)]
+    public async Task Nobody_waits_any_more()
+    {
+        await using var host = await Host.Start();
+        string body = System.Text.Json.JsonSerializer.Serialize(new { rig = SizedRigs.Largest(await host.Rig()), wanted = (string[])["drainDown", "freezeLadder", "advice"] }, RigFile.Compact);
+        // Once, so that the program is compiled.
+        using (await host.Http.PostAsync("/api/answers", Host.Json(body)))
+        {
+        }
+        using (var gone = new CancellationTokenSource(TimeSpan.FromSeconds(1)))
+        {
+            await Task.WhenAll(Enumerable.Range(0, 20).Select(async _ =>
+            {
+                try
+                {
+                    using var answer = await host.Http.PostAsync("/api/answers", Host.Json(body), gone.Token);
+                }
+                catch (OperationCanceledException)
+                {
+                    // That is what is tried.
+                }
+            }));
+        }
+        // Until it rests: the work goes on no longer than that.
+        var left = Stopwatch.StartNew();
+        for (double busy = 1; busy > 0.1;)
+        {
+            var before = host.ProcessorTime;
+            await Task.Delay(200);
+            busy = (host.ProcessorTime - before).TotalSeconds / 0.2;
+            Assert.True(left.Elapsed < TimeSpan.FromSeconds(10), $"still {busy:P0} of a processor is busy");
+        }
+        Report("20 questions about the largest rig whose askers leave after a second", $"the processors rest {left.Elapsed.TotalSeconds - 0.2:F1} s later");
+    }
 }

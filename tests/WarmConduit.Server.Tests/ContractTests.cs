@@ -40,6 +40,9 @@ public class ContractTests(SharedHost shared) : IClassFixture<SharedHost>
         Assert.Contains("litres", (string)schemas["DrainDownAnswer"]!["description"]! + (string)schemas["DrainDownAnswer"]!["properties"]!["retainedL"]!["description"]!, StringComparison.Ordinal);
         Assert.Equal(["EditAddThing", "EditChangeThing", "EditCopyPart", "EditInsertBend", "EditInsertFragment", "EditMirrorPart", "EditMoveThings", "EditPlacePart", "EditPutTee", "EditRemoveThing", "EditRestore", "EditRouteRun", "EditSetPosition", "EditTurnPart"],
             schemas["Edit"]!["anyOf"]!.AsArray().Select(e => ((string)e!["$ref"]!).Split('/')[^1]).Order(StringComparer.Ordinal));
+        // Every field, but for those of problem details, which a standard describes.
+        Assert.Empty(schemas.Where(s => !s.Key.EndsWith("ProblemDetails", StringComparison.Ordinal))
+            .SelectMany(s => (s.Value!["properties"]?.AsObject() ?? []).Where(p => p.Value!["description"] is null).Select(p => $"{s.Key}.{p.Key}")));
         Assert.DoesNotContain(schemas, s => s.Key.EndsWith("Row", StringComparison.Ordinal) || s.Key == "ShelvedRig");
     }
 

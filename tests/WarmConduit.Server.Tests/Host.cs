@@ -74,6 +74,16 @@ internal sealed class Host : IAsyncDisposable
         }
     }
 
+    /// <summary>What the process has used of the processors.</summary>
+    public TimeSpan ProcessorTime
+    {
+        get
+        {
+            _process.Refresh();
+            return _process.TotalProcessorTime;
+        }
+    }
+
     /// <summary>Memory that the process has resident.</summary>
     public long MemoryBytes
     {

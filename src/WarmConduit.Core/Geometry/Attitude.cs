@@ -5,6 +5,8 @@ namespace WarmConduit.Core.Geometry;
 /// <summary>
 /// How the vehicle is parked, degrees. Positive pitch raises +x (the cab), positive roll raises +y (the side away from the kerb).
 /// </summary>
+/// <param name="PitchDeg">Degrees; positive raises the cab.</param>
+/// <param name="RollDeg">Degrees; positive raises the side away from the kerb.</param>
 [method: JsonConstructor]
 public readonly record struct Attitude(double PitchDeg, double RollDeg)
 {

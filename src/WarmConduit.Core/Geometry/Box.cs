@@ -3,6 +3,8 @@ using System.Text.Json.Serialization;
 namespace WarmConduit.Core.Geometry;
 
 /// <summary>An upright box: <paramref name="At"/> is its lowest, rearmost, kerb-side corner; <paramref name="Size"/> its three edges, metres.</summary>
+/// <param name="At">Lowest, rearmost, kerb-side corner, m.</param>
+/// <param name="Size">Its three edges, m; none below 0.</param>
 [method: JsonConstructor]
 public readonly record struct Box(Point3 At, Point3 Size)
 {

@@ -5,6 +5,9 @@ namespace WarmConduit.Core.Geometry;
 /// <summary>
 /// A place in the vehicle's frame, metres: x forward from the rear of the load bay, y across from the kerb side, z up from the floor.
 /// </summary>
+/// <param name="XM">Forward from the rear of the load bay, m.</param>
+/// <param name="YM">Across from the kerb side, m.</param>
+/// <param name="ZM">Up from the floor, m.</param>
 [method: JsonConstructor]
 public readonly record struct Point3(
     [property: JsonPropertyName("xM")] double XM,

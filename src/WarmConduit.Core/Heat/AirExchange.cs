@@ -6,7 +6,7 @@ namespace WarmConduit.Core.Heat;
 public static class AirExchange
 {
     /// <summary>Density times heat capacity of air near 0 °C, J/m³K.</summary>
-    public const double AirJPerM3K = 1.29 * Air.HeatCapacityJPerKgK;
+    public const double AirJPerM3K = Air.FreezingKgPerM3 * Air.HeatCapacityJPerKgK;
 
     /// <summary>Leakage: ρ cp n V/3600, n air changes an hour. O(1).</summary>
     public static double LeakageWPerK(double changesPerHour, double volumeM3) => AirJPerM3K * changesPerHour * volumeM3 / 3600;

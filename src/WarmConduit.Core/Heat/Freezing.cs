@@ -1,10 +1,12 @@
+using WarmConduit.Core.Materials;
+
 namespace WarmConduit.Core.Heat;
 
 /// <summary>Constants of freezing used where a case gives none: water cp 4200 J/kgK, ice k 2.22 W/mK, latent heat 333.6 kJ/kg, water 1000 kg/m³.</summary>
 public readonly record struct FreezingConstants(double WaterJPerKgK, double LatentJPerKg, double IceWPerMK, double WaterKgPerM3)
 {
     /// <summary>The defaults.</summary>
-    public static readonly FreezingConstants Default = new(4200, 333_600, 2.22, 1000);
+    public static readonly FreezingConstants Default = new(Water.FreezingJPerKgK, Water.LatentJPerKg, Ice.FreezingWPerMK, 1000);
 }
 
 /// <summary>Seconds from the start to first ice, to a tenth, to a half and to all of the water frozen; infinite when the air is not below 0 °C.</summary>

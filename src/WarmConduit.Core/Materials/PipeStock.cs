@@ -57,6 +57,12 @@ public sealed record PipeStock(
 /// An insulating or structural material: conductivity W/mK, whether damp raises it by a fifth, and the thickness, m, beyond which more of it resists no
 /// better (an air gap: the air begins to turn); null for solids.
 /// </summary>
+/// <param name="Id">Catalogue id.</param>
+/// <param name="Name">What it is called.</param>
+/// <param name="ConductivityWPerMK">Dry, at about 10 °C, W/mK.</param>
+/// <param name="SoaksUpDamp">Damp raises its conductivity by a fifth.</param>
+/// <param name="Source">Where the figure comes from.</param>
+/// <param name="CountsUpToM">Thickness beyond which more of it resists no better, m; null: always.</param>
 public sealed record SolidStock(string Id, string Name, double ConductivityWPerMK, bool SoaksUpDamp, string Source, double? CountsUpToM = null)
 {
     /// <summary>Conductivity of a layer of <paramref name="thicknessM"/> that gives its true resistance, W/mK.</summary>

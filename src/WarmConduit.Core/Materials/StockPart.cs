@@ -119,12 +119,21 @@ public enum PortRole
 }
 
 /// <summary>A port as stock has it: the invert as an offset from the part's corner, the way it faces, its bore in m, what it is for.</summary>
+/// <param name="Id">Id, unique in the part.</param>
+/// <param name="Offset">Its invert from the part's corner, m.</param>
+/// <param name="Facing">The way it faces.</param>
+/// <param name="BoreM">Bore, m.</param>
+/// <param name="Role">What it is for.</param>
 public sealed record StockPort(string Id, Point3 Offset, Facing Facing, double BoreM, PortRole Role);
 
 /// <summary>
 /// A position that a valve, tap or pump can be left in. <paramref name="Passes"/>: water gets by. <paramref name="Joins"/> lists the groups of ports that are
 /// then joined; null for all of them.
 /// </summary>
+/// <param name="Id">Id, unique in the part.</param>
+/// <param name="Name">In words.</param>
+/// <param name="Passes">Water gets by.</param>
+/// <param name="Joins">Groups of ports that are joined; null: all of them.</param>
 public sealed record StockPosition(string Id, string Name, bool Passes, IReadOnlyList<IReadOnlyList<string>>? Joins = null);
 
 /// <summary>Ids of the common positions.</summary>

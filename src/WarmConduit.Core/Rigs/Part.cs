@@ -25,6 +25,9 @@ public sealed record Port(string Id, Point3 Offset, Facing? Facing = null, doubl
 /// How a part is turned from the way stock describes it: mirrored along its own x, put upside down, then turned counter-clockwise as seen from above by
 /// <paramref name="QuarterTurns"/> (0 to 3).
 /// </summary>
+/// <param name="QuarterTurns">0 to 3, counter-clockwise as seen from above.</param>
+/// <param name="Mirrored">Mirrored along its own x.</param>
+/// <param name="UpsideDown">Put upside down.</param>
 public sealed record Orientation(int QuarterTurns, bool Mirrored = false, bool UpsideDown = false)
 {
     /// <summary>As stock has it.</summary>

@@ -4,6 +4,9 @@ namespace WarmConduit.Core.Rigs;
 /// What a thing of the catalogue costs the builder. <paramref name="Of"/> is the catalogue id of a part (a piece), or of a pipe or solid (a metre);
 /// <paramref name="Amount"/> in whatever money the builder counts.
 /// </summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Of">Catalogue id of a part (a piece), or of a pipe or solid (a metre).</param>
+/// <param name="Amount">Above 0, in whatever money the builder counts.</param>
 public sealed record Price(string Id, string Of, double Amount) : IIdentified;
 
 /// <summary>

@@ -45,6 +45,8 @@ public sealed record RunEnd(string? Part = null, string? Port = null, Point3? At
 public sealed record Sleeve(string Material, double ThicknessM);
 
 /// <summary>A bend of a run: its id, unique in the run, and its invert in metres.</summary>
+/// <param name="Id">Id, unique in the run.</param>
+/// <param name="At">Invert, m.</param>
 public sealed record Bend(string Id, Point3 At) : IIdentified;
 
 /// <summary>

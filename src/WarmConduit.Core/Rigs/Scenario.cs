@@ -28,6 +28,8 @@ public enum ScenarioKind
 }
 
 /// <summary>How one part stands in a scenario. <paramref name="Id"/> is the part's; <paramref name="Position"/> one of its stock's positions.</summary>
+/// <param name="Id">Id of the part.</param>
+/// <param name="Position">One of its stock's positions.</param>
 public sealed record Setting(string Id, string Position) : IIdentified;
 
 /// <summary>A named set of positions of valves, taps and pumps. A part without a setting stands as <see cref="Scenarios.Usual"/> says.</summary>
@@ -38,6 +40,8 @@ public sealed record Setting(string Id, string Position) : IIdentified;
 public sealed record Scenario(string Id, string Name, ScenarioKind Kind, IReadOnlyList<Setting> Settings) : IIdentified;
 
 /// <summary>Something done by hand when the rig is left, that no slope and no valve does. <paramref name="Id"/> is the part's.</summary>
+/// <param name="Id">Id of the part.</param>
+/// <param name="Task">What is done, in words.</param>
 public sealed record HandTask(string Id, string Task) : IIdentified;
 
 /// <summary>The standard scenarios, and how parts stand in them until somebody says otherwise.</summary>

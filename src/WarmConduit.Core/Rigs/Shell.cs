@@ -98,6 +98,11 @@ public sealed record Zone(
     ZoneHeater? Heater = null) : IIdentified;
 
 /// <summary>The vehicle's body: its box (load bay, metres), what gets in the way, its zones, where no joint may be, and where hands get in.</summary>
+/// <param name="Body">The load bay, m.</param>
+/// <param name="Obstacles">Solids that runs go around.</param>
+/// <param name="Zones">Rooms of air.</param>
+/// <param name="KeepOuts">Where no joint may be.</param>
+/// <param name="Access">Where hands get in.</param>
 public sealed record Shell(
     Box Body, IReadOnlyList<Obstacle> Obstacles, IReadOnlyList<Zone> Zones, IReadOnlyList<KeepOut> KeepOuts, IReadOnlyList<Access> Access);
 
@@ -112,6 +117,10 @@ public enum ObstacleKind
 }
 
 /// <summary>Something solid that runs must go around.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Name">In words.</param>
+/// <param name="Kind">What it is.</param>
+/// <param name="Box">Where it is, m.</param>
 public sealed record Obstacle(string Id, string Name, ObstacleKind Kind, Box Box) : IIdentified;
 
 /// <summary>Why joints keep out of a place.</summary>
@@ -131,7 +140,14 @@ public enum KeepOutKind
 }
 
 /// <summary>A box that joints keep out of.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Name">In words.</param>
+/// <param name="Kind">Why joints keep out.</param>
+/// <param name="Box">Where it is, m.</param>
 public sealed record KeepOut(string Id, string Name, KeepOutKind Kind, Box Box) : IIdentified;
 
 /// <summary>A box that both hands reach once the rig is built: behind a hatch, a door, a panel that comes off.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Name">In words.</param>
+/// <param name="Box">Where it is, m.</param>
 public sealed record Access(string Id, string Name, Box Box) : IIdentified;

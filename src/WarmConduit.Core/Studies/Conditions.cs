@@ -14,6 +14,8 @@ public enum WaterState
 }
 
 /// <summary>How full a tank is at the start, 0..1. <paramref name="Id"/> is the part's.</summary>
+/// <param name="Id">Id of the part.</param>
+/// <param name="Share">0 (empty) to 1 (full).</param>
 public sealed record TankLevel(string Id, double Share) : IIdentified;
 
 /// <summary>The night a study is asked about.</summary>

@@ -19,6 +19,12 @@ public static class RunPoint
 /// <summary>
 /// A spot on the rig in the builder's words. <paramref name="PointId"/> names a point of <paramref name="RunId"/>: a bend's id, or <c>from</c> or <c>to</c>.
 /// </summary>
+/// <param name="At">In the vehicle, m.</param>
+/// <param name="Words">In the builder's words.</param>
+/// <param name="RunId">The run it lies on.</param>
+/// <param name="PointId">Point of that run: a bend's id, or from or to.</param>
+/// <param name="PartId">The part it belongs to.</param>
+/// <param name="ZoneId">The zone it belongs to.</param>
 public sealed record Place(Point3 At, string Words, string? RunId, string? PointId, string? PartId, string? ZoneId)
 {
     /// <summary>A bend or end of a run, counted along its course.</summary>

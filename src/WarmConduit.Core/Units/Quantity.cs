@@ -75,4 +75,12 @@ public sealed record Unit(Quantity Quantity, string Symbol, double Factor, doubl
 /// How values up to <paramref name="Below"/> (in the base unit, by size) are printed in a system: with <paramref name="Decimals"/> digits, or as a fraction
 /// of <paramref name="Denominator"/> when that is above 1.
 /// </summary>
+/// <param name="Quantity">The kind of quantity.</param>
+/// <param name="System">The system of units.</param>
+/// <param name="Below">Up to this size, in the base unit.</param>
+/// <param name="Symbol">Unit as printed.</param>
+/// <param name="Factor">Printed value = (value - offset) / factor.</param>
+/// <param name="Offset">See the factor.</param>
+/// <param name="Decimals">Digits after the point.</param>
+/// <param name="Denominator">Above 1: printed as a fraction of this.</param>
 public sealed record PrintRule(Quantity Quantity, UnitSystem System, double Below, string Symbol, double Factor, double Offset, int Decimals, int Denominator = 1);

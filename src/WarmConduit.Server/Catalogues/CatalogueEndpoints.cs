@@ -4,6 +4,11 @@ using WarmConduit.Core.Rigs;
 namespace WarmConduit.Server.Catalogues;
 
 /// <summary>Pipes, solids and parts from stock, the standard scenarios, and the numbers of the trade that screens use.</summary>
+/// <param name="Pipes">Pipes and hoses.</param>
+/// <param name="Solids">Insulating and structural materials.</param>
+/// <param name="Parts">Parts.</param>
+/// <param name="Scenarios">The standard scenarios.</param>
+/// <param name="Numbers">Numbers of the trade that screens use.</param>
 public sealed record CatalogueAnswer(
     IReadOnlyList<PipeStock> Pipes, IReadOnlyList<SolidStock> Solids, IReadOnlyList<StockPart> Parts, IReadOnlyList<Scenario> Scenarios, TradeNumbers Numbers);
 

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Text.RegularExpressions;
 using System.Xml.Linq;
 using Microsoft.AspNetCore.OpenApi;
@@ -10,22 +11,42 @@ internal static partial class DocWords
 {
     private static readonly Lazy<Dictionary<string, XElement>> Members = new(Load);
 
+    // Types by the names of their schemas; one of several kinds carries the name of what they all are in front.
+    private static readonly ConcurrentDictionary<string, Type> Named = new();
+
+    /// <summary>Describes a type.</summary>
     public static Task Describe(OpenApiSchema schema, OpenApiSchemaTransformerContext context, CancellationToken cancel)
     {
-        var type = context.JsonTypeInfo.Type;
-        if (type.FullName is not { } name || !Members.Value.TryGetValue($"T:{name.Replace('+', '.')}", out var member)) return Task.CompletedTask;
-        schema.Description ??= Plain(member.Element("summary"));
-        if (schema.Properties is null) return Task.CompletedTask;
-        foreach (var (field, property) in schema.Properties)
+        var type = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type;
+        if (WordsOf(type) is not { } words) return Task.CompletedTask;
+        Named[KindOf(type)?.Name + type.Name] = type;
+        schema.Description ??= Plain(words.Element("summary"));
+        return Task.CompletedTask;
+    }
+
+    /// <summary>Describes the fields of all types, once what they refer to stands apart.</summary>
+    public static Task DescribeFields(OpenApiDocument document, OpenApiDocumentTransformerContext context, CancellationToken cancel)
+    {
+        foreach (var (name, schema) in document.Components?.Schemas ?? new Dictionary<string, IOpenApiSchema>())
         {
-            string code = char.ToUpperInvariant(field[0]) + field[1..];
-            var words = member.Elements("param").FirstOrDefault(p => (string?)p.Attribute("name") == code) ?? Members.Value.GetValueOrDefault($"P:{name}.{code}")?.Element("summary");
-            if (words is null) continue;
-            if (property is OpenApiSchema plain) plain.Description ??= Plain(words);
-            else if (property is OpenApiSchemaReference reference) reference.Description ??= Plain(words);
+            if (schema.Properties is null || !Named.TryGetValue(name, out var type)) continue;
+            foreach (var (field, property) in schema.Properties)
+            {
+                string? said = field == "kind" && KindOf(type) is not null ? "Which kind it is." : FieldWords(type, char.ToUpperInvariant(field[0]) + field[1..]);
+                if (property is OpenApiSchema plain) plain.Description = said ?? plain.Description;
+                else if (property is OpenApiSchemaReference reference) reference.Description = said ?? reference.Description;
+            }
         }
         return Task.CompletedTask;
     }
+
+    // What it is one of several kinds of.
+    private static Type? KindOf(Type type) => type is { IsClass: true, BaseType: { IsAbstract: true } kind } ? kind : null;
+
+    private static XElement? WordsOf(Type type) => type.FullName is { } name ? Members.Value.GetValueOrDefault($"T:{name.Replace('+', '.')}") : null;
+
+    private static string? FieldWords(Type type, string field) =>
+        Plain(WordsOf(type)?.Elements("param").FirstOrDefault(p => (string?)p.Attribute("name") == field) ?? Members.Value.GetValueOrDefault($"P:{type.FullName}.{field}")?.Element("summary"));
 
     private static Dictionary<string, XElement> Load()
     {

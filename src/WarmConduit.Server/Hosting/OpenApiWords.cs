@@ -18,6 +18,7 @@ internal static class OpenApiWords
             document.Servers?.Clear();
             return Task.CompletedTask;
         });
+        options.AddDocumentTransformer(DocWords.DescribeFields);
         options.AddSchemaTransformer(AnswerSchema.Describe);
         options.AddSchemaTransformer(DocWords.Describe);
         options.AddSchemaTransformer((schema, context, _) =>

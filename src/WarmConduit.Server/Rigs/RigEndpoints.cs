@@ -22,9 +22,16 @@ namespace WarmConduit.Server.Rigs;
 public sealed record ShelfCard(string Id, int Revision, string Name, string? Unreadable, WayOfLiving? Living, FreezeSchool? School, Sentence What, DateTimeOffset SavedAt);
 
 /// <summary>The rigs on the shelf, and those taken off it that can still be brought back.</summary>
+/// <param name="Rigs">Rigs, in the order they came.</param>
+/// <param name="Removed">Rigs that can be brought back, newest first.</param>
 public sealed record ShelfAnswer(IReadOnlyList<ShelfCard> Rigs, IReadOnlyList<RemovedRig> Removed);
 
 /// <summary>A rig with its current revision.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Revision">Number of the current revision.</param>
+/// <param name="Rig">The document.</param>
+/// <param name="What">What was done last.</param>
+/// <param name="SavedAt">When.</param>
 public sealed record OpenRig(string Id, int Revision, Rig Rig, Sentence What, DateTimeOffset SavedAt);
 
 /// <summary>Edits, and the revision they were made on.</summary>
@@ -33,6 +40,7 @@ public sealed record OpenRig(string Id, int Revision, Rig Rig, Sentence What, Da
 public sealed record EditsRequest(int Base, IReadOnlyList<Edit> Edits);
 
 /// <summary>The revision that is thought to be current.</summary>
+/// <param name="Base">Its number.</param>
 public sealed record BaseRequest(int Base);
 
 /// <summary>What differs between a revision and the current one.</summary>

@@ -5,9 +5,14 @@ using WarmConduit.Server.Hosting;
 namespace WarmConduit.Server.Units;
 
 /// <summary>Text to be read as a quantity.</summary>
+/// <param name="Text">What was typed, such as "1 1/2 in".</param>
+/// <param name="Quantity">What kind of quantity it is.</param>
+/// <param name="System">The system in which a bare number is meant.</param>
 public sealed record ParseRequest(string Text, Quantity Quantity, UnitSystem System);
 
 /// <summary>The value in the quantity's base unit, and how it is printed.</summary>
+/// <param name="Value">In the quantity's base unit.</param>
+/// <param name="Printed">As it is printed in the reader's system.</param>
 public sealed record ParseAnswer(double Value, string Printed);
 
 /// <summary>Reading of quantities, and the rules by which they are printed.</summary>

@@ -284,8 +284,11 @@ export interface components {
     schemas: {
         /** @description A box that both hands reach once the rig is built: behind a hatch, a door, a panel that comes off. */
         Access: {
+            /** @description Its id. */
             id: string;
+            /** @description In words. */
             name: string;
+            /** @description Where it is, m. */
             box: components["schemas"]["Box"];
         };
         /** @description What the rules found. */
@@ -309,7 +312,9 @@ export interface components {
         };
         /** @description What was asked for, and only that. */
         AnswersAnswer: {
+            /** @description The night that was asked about. */
             conditions: components["schemas"]["Conditions"];
+            /** @description What the edits do to the document; null without edits. */
             effect: null | components["schemas"]["Effect"];
             /** @description Whole answers by name. */
             answers: {
@@ -335,9 +340,11 @@ export interface components {
              * @description The revision of it that is meant.
              */
             base?: null | number;
+            /** @description A whole rig, instead of a saved one. */
             rig?: null | components["schemas"]["Rig"];
             /** @description Edits to think of as done. */
             edits?: null | components["schemas"]["Edit"][];
+            /** @description The night; left out: that of the brief. */
             conditions?: null | components["schemas"]["Conditions"];
             /** @description The one thing a question for a reason is about. */
             about?: null | string;
@@ -347,11 +354,17 @@ export interface components {
              */
             since?: null | number;
         };
-        /** @description How the vehicle stands; within 15° each way. */
+        /** @description How the vehicle is parked, degrees. Positive pitch raises +x (the cab), positive roll raises +y (the side away from the kerb). */
         Attitude: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Degrees; positive raises the cab.
+             */
             pitchDeg: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Degrees; positive raises the side away from the kerb.
+             */
             rollDeg: number;
         };
         /**
@@ -361,20 +374,27 @@ export interface components {
         Axis: "x" | "y" | "z";
         /** @description The revision that is thought to be current. */
         BaseRequest: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Its number.
+             */
             base: number;
         };
         /** @description A bend of a run: its id, unique in the run, and its invert in metres. */
         Bend: {
+            /** @description Id, unique in the run. */
             id: string;
+            /** @description Invert, m. */
             at: components["schemas"]["Point3"];
         };
-        /** @description Its box as turned, m. */
+        /** @description An upright box: At is its lowest, rearmost, kerb-side corner; Size its three edges, metres. */
         Box: {
+            /** @description Lowest, rearmost, kerb-side corner, m. */
             at: components["schemas"]["Point3"];
+            /** @description Its three edges, m; none below 0. */
             size: components["schemas"]["Point3"];
         };
-        /** @description What it shall do. */
+        /** @description What the builder wants of the rig. */
         Brief: {
             /**
              * Format: int32
@@ -406,7 +426,9 @@ export interface components {
              * @description Hours it must stand without heat.
              */
             hoursWithoutHeat: number;
+            /** @description Way of living. */
             living: components["schemas"]["WayOfLiving"];
+            /** @description Freeze school. */
             school: components["schemas"]["FreezeSchool"];
             /**
              * Format: double
@@ -416,10 +438,15 @@ export interface components {
         };
         /** @description Pipes, solids and parts from stock, the standard scenarios, and the numbers of the trade that screens use. */
         CatalogueAnswer: {
+            /** @description Pipes and hoses. */
             pipes: components["schemas"]["PipeStock"][];
+            /** @description Insulating and structural materials. */
             solids: components["schemas"]["SolidStock"][];
+            /** @description Parts. */
             parts: components["schemas"]["StockPart"][];
+            /** @description The standard scenarios. */
             scenarios: components["schemas"]["Scenario"][];
+            /** @description Numbers of the trade that screens use. */
             numbers: components["schemas"]["TradeNumbers"];
         };
         /**
@@ -427,7 +454,7 @@ export interface components {
          * @enum {unknown}
          */
         ChangeKind: "added" | "saved" | "removed";
-        /** @description The night; left out: that of the brief. */
+        /** @description The night a study is asked about. */
         Conditions: {
             /**
              * Format: double
@@ -446,6 +473,7 @@ export interface components {
              * @description Water temperature at the start, °C; 0 to 95.
              */
             startWaterC: number;
+            /** @description Full or drained. */
             water: components["schemas"]["WaterState"];
             /**
              * Format: double
@@ -457,6 +485,7 @@ export interface components {
              * @description Length of the night until morning, h; 0.5 to 240.
              */
             hours: number;
+            /** @description How the vehicle stands; within 15° each way. */
             parked: components["schemas"]["Attitude"];
             /** @description The scenario in which it is drained and left; left out: the rig's drain scenario. */
             scenarioId?: null | string;
@@ -513,112 +542,195 @@ export interface components {
         Edit: components["schemas"]["EditPlacePart"] | components["schemas"]["EditMoveThings"] | components["schemas"]["EditTurnPart"] | components["schemas"]["EditMirrorPart"] | components["schemas"]["EditCopyPart"] | components["schemas"]["EditAddThing"] | components["schemas"]["EditChangeThing"] | components["schemas"]["EditRemoveThing"] | components["schemas"]["EditRouteRun"] | components["schemas"]["EditInsertBend"] | components["schemas"]["EditPutTee"] | components["schemas"]["EditSetPosition"] | components["schemas"]["EditInsertFragment"] | components["schemas"]["EditRestore"];
         /** @description Adds a whole thing to a list: parts, runs, scenarios, byHand, prices, shell/zones, shell/obstacles, shell/keepOuts, shell/access, and the lists inside of things, such as shell/zones/garage/openings. */
         EditAddThing: {
-            /** @enum {string} */
+            /**
+             * @description Which kind it is.
+             * @enum {string}
+             */
             kind?: "add";
+            /** @description Path of the list. */
             list: string;
+            /** @description The thing, as the file has it, with its id. */
             value: components["schemas"]["JsonObject"];
         };
         /** @description Sets fields of a thing; a field that may be left out is taken away by null. An id never changes. */
         EditChangeThing: {
-            /** @enum {string} */
+            /**
+             * @description Which kind it is.
+             * @enum {string}
+             */
             kind?: "change";
+            /** @description Its path. */
             thing: string;
+            /** @description New values by field, as the file has them. */
             values: components["schemas"]["JsonObject"];
         };
         /** @description Puts a copy of a part beside it, joined to nothing. */
         EditCopyPart: {
-            /** @enum {string} */
+            /**
+             * @description Which kind it is.
+             * @enum {string}
+             */
             kind?: "copy";
+            /** @description Id of the part. */
             partId: string;
+            /** @description Id of the copy. */
             newId: string;
+            /** @description The copy's name. */
             name: string;
+            /** @description From the part to the copy, m. */
             by: components["schemas"]["Point3"];
         };
         /** @description Puts a bend into a run, after the bend After, or first where that is null. */
         EditInsertBend: {
-            /** @enum {string} */
+            /**
+             * @description Which kind it is.
+             * @enum {string}
+             */
             kind?: "insertBend";
+            /** @description Id of the run. */
             runId: string;
+            /** @description The new bend. */
             bend: components["schemas"]["Bend"];
+            /** @description Id of the bend before it; null: first. */
             after: null | string;
         };
         /** @description Inserts parts and runs that belong together. Ends may also lead to what is in the rig already. */
         EditInsertFragment: {
-            /** @enum {string} */
+            /**
+             * @description Which kind it is.
+             * @enum {string}
+             */
             kind?: "fragment";
+            /** @description What it is, for the history. */
             name: string;
+            /** @description The parts. */
             parts: components["schemas"]["Part"][];
+            /** @description The runs. */
             runs: components["schemas"]["Run"][];
         };
         /** @description Mirrors a part in its own middle, along an axis of the vehicle. */
         EditMirrorPart: {
-            /** @enum {string} */
+            /**
+             * @description Which kind it is.
+             * @enum {string}
+             */
             kind?: "mirror";
+            /** @description Id of the part. */
             partId: string;
+            /** @description The axis of the vehicle along which it is mirrored. */
             axis: components["schemas"]["Axis"];
         };
         /** @description Moves parts (ports and all), bends, loose ends (runs/x/from, runs/x/to), zones, obstacles, keep-outs and access together. */
         EditMoveThings: {
-            /** @enum {string} */
+            /**
+             * @description Which kind it is.
+             * @enum {string}
+             */
             kind?: "move";
+            /** @description Their paths. */
             things: string[];
+            /** @description How far, m. */
             by: components["schemas"]["Point3"];
         };
         /** @description Places a part from stock, complete with its ports, its lowest, rearmost, kerb-side corner at At. */
         EditPlacePart: {
-            /** @enum {string} */
+            /**
+             * @description Which kind it is.
+             * @enum {string}
+             */
             kind?: "place";
+            /** @description Id of the new part. */
             partId: string;
+            /** @description Catalogue id. */
             stock: string;
+            /** @description The builder's name for it. */
             name: string;
+            /** @description Lowest, rearmost, kerb-side corner, m. */
             at: components["schemas"]["Point3"];
+            /** @description How it is turned; left out: as stock has it. */
             orientation?: null | components["schemas"]["Orientation"];
         };
         /** @description Puts a tee into a run at At, after the bend After (null: before the first). The run then ends at the tee, and a new run like it goes on from there. */
         EditPutTee: {
-            /** @enum {string} */
+            /**
+             * @description Which kind it is.
+             * @enum {string}
+             */
             kind?: "tee";
+            /** @description Id of the run. */
             runId: string;
+            /** @description Id of the bend before the tee; null: before the first. */
             after: null | string;
+            /** @description Invert of the tee, m. */
             at: components["schemas"]["Point3"];
+            /** @description Id of the tee. */
             teeId: string;
+            /** @description Its name. */
             teeName: string;
+            /** @description Id of the run that goes on from it. */
             newRunId: string;
         };
         /** @description Removes a thing and what hangs on it: with a part or port its runs, its settings and what is done to it by hand; with a zone the faces and openings of others towards it. */
         EditRemoveThing: {
-            /** @enum {string} */
+            /**
+             * @description Which kind it is.
+             * @enum {string}
+             */
             kind?: "remove";
+            /** @description Its path. */
             thing: string;
         };
         /** @description Puts values, and things added and removed, as Effect has them: the way back from any edit. */
         EditRestore: {
-            /** @enum {string} */
+            /**
+             * @description Which kind it is.
+             * @enum {string}
+             */
             kind?: "restore";
+            /** @description What is put back, in words. */
             what: components["schemas"]["Sentence"];
+            /** @description The values and things to put. */
             effect: components["schemas"]["Effect"];
         };
         /** @description Gives a run a new course between its ends. */
         EditRouteRun: {
-            /** @enum {string} */
+            /**
+             * @description Which kind it is.
+             * @enum {string}
+             */
             kind?: "route";
+            /** @description Id of the run. */
             runId: string;
+            /** @description Its new bends, in the order of flow. */
             bends: components["schemas"]["Bend"][];
         };
         /** @description Says how a valve, tap or pump stands in a scenario; null goes back to what is usual. */
         EditSetPosition: {
-            /** @enum {string} */
+            /**
+             * @description Which kind it is.
+             * @enum {string}
+             */
             kind?: "setPosition";
+            /** @description Id of the scenario. */
             scenarioId: string;
+            /** @description Id of the part. */
             partId: string;
+            /** @description One of its stock's positions; null: as is usual. */
             position: null | string;
         };
         /** @description Turns a part about its upright middle, counter-clockwise as seen from above. Runs stay joined to its ports. */
         EditTurnPart: {
-            /** @enum {string} */
+            /**
+             * @description Which kind it is.
+             * @enum {string}
+             */
             kind?: "turn";
+            /** @description Id of the part. */
             partId: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Quarter turns, counter-clockwise; negative the other way.
+             */
             quarterTurns: number;
         };
         /** @description Edits, and the revision they were made on. */
@@ -633,8 +745,11 @@ export interface components {
         };
         /** @description What an edit did to a document: values set, things added, things removed, by id. Drawn by a reader without any rule of its own. */
         Effect: {
+            /** @description Values set. */
             set: components["schemas"]["ValueSet"][];
+            /** @description Things added. */
             added: components["schemas"]["ThingMoved"][];
+            /** @description Things removed. */
             removed: components["schemas"]["ThingMoved"][];
         };
         /** @description A face of a zone, layers from inside to outside. Towards is another zone's id, or null for outdoors. BridgeLayers stand for BridgeFraction of the area: ribs and pillars. Area in m². */
@@ -643,6 +758,7 @@ export interface components {
             id: string;
             /** @description Its name. */
             name: string;
+            /** @description Where it lies. */
             side: components["schemas"]["FaceSide"];
             /**
              * Format: double
@@ -672,12 +788,12 @@ export interface components {
             thicknessM: number;
         };
         /**
-         * @description Where it lies.
+         * @description Where a face of a zone lies; it sets the surface resistance inside.
          * @enum {unknown}
          */
         FaceSide: "roof" | "wall" | "floor";
         /**
-         * @description The way it looks.
+         * @description The way a port looks out of its part: along an axis of the vehicle (x forward, y away from the kerb, z up).
          * @enum {unknown}
          */
         Facing: "forward" | "rear" | "farSide" | "kerbSide" | "up" | "down" | null;
@@ -685,26 +801,33 @@ export interface components {
         Finding: {
             /** @description Stable as long as the cause is. */
             id: string;
+            /** @description What it is about. */
             kind: components["schemas"]["FindingKind"];
+            /** @description How severe it is. */
             severity: components["schemas"]["Severity"];
             /** @description What, where. */
             title: string;
             /** @description What the number says of it: "holds", "ice in". */
             verb: string;
+            /** @description The number that measures it; null where there is none. */
             number: null | components["schemas"]["Measure"];
+            /** @description Why, with values. */
             reason: components["schemas"]["Sentence"];
+            /** @description Where to look; null for the rig as a whole. */
             place: null | components["schemas"]["Place"];
             /** @description Runs it concerns. */
             runIds: string[];
+            /** @description How the number came about; null where there is nothing to work out. */
             why: null | components["schemas"]["Why"];
         };
         /**
-         * @description What it is about.
+         * @description What a finding is about.
          * @enum {unknown}
          */
         FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule";
         /** @description What freezes and when, at a steady night. */
         FreezeLadderAnswer: {
+            /** @description Whether the rig stands this night. */
             verdict: components["schemas"]["Verdict"];
             /** @description Pieces of runs and parts that hold water, soonest first ice first; the first 3000 of them. */
             rungs: components["schemas"]["Rung"][];
@@ -722,13 +845,15 @@ export interface components {
             morningS: number;
         };
         /**
-         * @description Freeze school.
+         * @description How this rig is meant to survive frost; findings are judged by the chosen school's own rules.
          * @enum {unknown}
          */
         FreezeSchool: "drain" | "air" | "antifreeze" | "heat";
         /** @description Something done by hand when the rig is left, that no slope and no valve does. Id is the part's. */
         HandTask: {
+            /** @description Id of the part. */
             id: string;
+            /** @description What is done, in words. */
             task: string;
         };
         HttpValidationProblemDetails: {
@@ -743,12 +868,12 @@ export interface components {
             };
         };
         /**
-         * @description What ice does to it.
+         * @description What ice does to a part.
          * @enum {unknown}
          */
         IceBreaks: "no" | "yes" | "whenFull";
         /**
-         * @description How far it gets before morning.
+         * @description How far a thing gets before morning.
          * @enum {unknown}
          */
         IceState: "safe" | "firstIce" | "blocked" | "solid";
@@ -758,9 +883,13 @@ export interface components {
         };
         /** @description A box that joints keep out of. */
         KeepOut: {
+            /** @description Its id. */
             id: string;
+            /** @description In words. */
             name: string;
+            /** @description Why joints keep out. */
             kind: components["schemas"]["KeepOutKind"];
+            /** @description Where it is, m. */
             box: components["schemas"]["Box"];
         };
         /**
@@ -775,13 +904,18 @@ export interface components {
              * @description The value, in the base unit of the quantity.
              */
             value: null | number;
+            /** @description What it measures. */
             quantity: components["schemas"]["Quantity"];
         };
         /** @description Something solid that runs must go around. */
         Obstacle: {
+            /** @description Its id. */
             id: string;
+            /** @description In words. */
             name: string;
+            /** @description What it is. */
             kind: components["schemas"]["ObstacleKind"];
+            /** @description Where it is, m. */
             box: components["schemas"]["Box"];
         };
         /**
@@ -791,12 +925,21 @@ export interface components {
         ObstacleKind: "wheelArch" | "other";
         /** @description A rig with its current revision. */
         OpenRig: {
+            /** @description Its id. */
             id: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Number of the current revision.
+             */
             revision: number;
+            /** @description The document. */
             rig: components["schemas"]["Rig"];
+            /** @description What was done last. */
             what: components["schemas"]["Sentence"];
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When.
+             */
             savedAt: string;
         };
         /** @description An opening to zone Towards: a louvre, an open cupboard door. Area in m², height in m. */
@@ -816,25 +959,41 @@ export interface components {
              */
             heightM: number;
         };
-        /** @description How it is turned; left out: as stock has it. */
+        /** @description How a part is turned from the way stock describes it: mirrored along its own x, put upside down, then turned counter-clockwise as seen from above by QuarterTurns (0 to 3). */
         Orientation: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description 0 to 3, counter-clockwise as seen from above.
+             */
             quarterTurns: number;
-            /** @default false */
+            /**
+             * @description Mirrored along its own x.
+             * @default false
+             */
             mirrored: boolean;
-            /** @default false */
+            /**
+             * @description Put upside down.
+             * @default false
+             */
             upsideDown: boolean;
         };
         /** @description The value in the quantity's base unit, and how it is printed. */
         ParseAnswer: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description In the quantity's base unit.
+             */
             value: number;
+            /** @description As it is printed in the reader's system. */
             printed: string;
         };
         /** @description Text to be read as a quantity. */
         ParseRequest: {
+            /** @description What was typed, such as "1 1/2 in". */
             text: string;
+            /** @description What kind of quantity it is. */
             quantity: components["schemas"]["Quantity"];
+            /** @description The system in which a bare number is meant. */
             system: components["schemas"]["UnitSystem"];
         };
         /** @description A part in its place. Stock names a part of the catalogue; HoldsL, LossWPerK and MassKg replace its figures where the builder knows better. Of a tank, the content is that of its box unless HoldsL says otherwise. Box and ports stand as turned; Orientation (left out: as stock has it) says how. */
@@ -845,9 +1004,11 @@ export interface components {
             name: string;
             /** @description Id of its stock part. */
             stock: string;
+            /** @description Its box as turned, m. */
             box: components["schemas"]["Box"];
             /** @description 1 to 16 ports. */
             ports: components["schemas"]["Port"][];
+            /** @description How it is turned; left out: as stock has it. */
             orientation?: null | components["schemas"]["Orientation"];
             /**
              * Format: double
@@ -892,12 +1053,12 @@ export interface components {
             remedy: null | string;
         };
         /**
-         * @description How it is drawn.
+         * @description How a part is drawn.
          * @enum {unknown}
          */
         PartLook: "body" | "joint" | "openEnd" | "drain";
         /**
-         * @description How water and air pass.
+         * @description How water and air get through a part.
          * @enum {unknown}
          */
         Passage: "through" | "valve" | "oneWay" | "pump" | "mixer" | "vessel" | "deadEnd" | "drain" | "openEnd";
@@ -947,26 +1108,42 @@ export interface components {
              * @description Rated pressure at 20 to 23 °C.
              */
             ratedBar: number;
+            /** @description What ice does to it. */
             standsFreezing: components["schemas"]["StandsFreezing"];
             /** @description Where the values come from, or "estimate". */
             source: string;
         };
-        /** @description Where to look; null for the rig as a whole. */
+        /** @description A spot on the rig in the builder's words. PointId names a point of RunId: a bend's id, or from or to. */
         Place: {
+            /** @description In the vehicle, m. */
             at: components["schemas"]["Point3"];
+            /** @description In the builder's words. */
             words: string;
+            /** @description The run it lies on. */
             runId: null | string;
+            /** @description Point of that run: a bend's id, or from or to. */
             pointId: null | string;
+            /** @description The part it belongs to. */
             partId: null | string;
+            /** @description The zone it belongs to. */
             zoneId: null | string;
         };
         /** @description A place in the vehicle's frame, metres: x forward from the rear of the load bay, y across from the kerb side, z up from the floor. */
         Point3: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Forward from the rear of the load bay, m.
+             */
             xM: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Across from the kerb side, m.
+             */
             yM: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Up from the floor, m.
+             */
             zM: number;
         };
         /** @description A pool: in runs and the parts they meet, or in a tank alone. */
@@ -990,8 +1167,11 @@ export interface components {
              * @description How far its lowest place lies under that level; null likewise, and for a tank alone.
              */
             depthM: null | number;
+            /** @description Its lowest place: where a drain would empty it. */
             lowest: components["schemas"]["Place"];
+            /** @description What it would have to climb over; null when nothing lets it out. */
             crest: null | components["schemas"]["Place"];
+            /** @description The part that shuts it in, where one does. */
             shutBy: null | components["schemas"]["Place"];
             /** @description Runs and what each holds. */
             shares: components["schemas"]["PoolShare"][];
@@ -1002,56 +1182,88 @@ export interface components {
         };
         /** @description Water of one pool in one tank or other part, litres. */
         PoolPart: {
+            /** @description The part. */
             partId: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Litres in it.
+             */
             retainedL: number;
         };
         /** @description Water of one pool in one run, litres. */
         PoolShare: {
+            /** @description The run. */
             runId: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Litres in it.
+             */
             retainedL: number;
         };
         /** @description A place where a run joins a part: the pipe's invert, as an offset in metres from the part's corner. Facing, bore (m) and role come with a part from stock and may be left out. */
         Port: {
             /** @description Its id. */
             id: string;
+            /** @description From the corner of the part, m; within 2 m of its box. */
             offset: components["schemas"]["Point3"];
+            /** @description The way it looks. */
             facing?: null | components["schemas"]["Facing"];
             /**
              * Format: double
              * @description Bore, m.
              */
             boreM?: null | number;
+            /** @description What it is for. */
             role?: null | components["schemas"]["PortRole"];
         };
         /**
-         * @description What it is for.
+         * @description What a port is for.
          * @enum {unknown}
          */
         PortRole: "inlet" | "outlet" | "cold" | "hot" | "spout" | "fill" | "vent" | "drain" | "waste" | "coolant" | null;
         /** @description What a thing of the catalogue costs the builder. Of is the catalogue id of a part (a piece), or of a pipe or solid (a metre); Amount in whatever money the builder counts. */
         Price: {
+            /** @description Its id. */
             id: string;
+            /** @description Catalogue id of a part (a piece), or of a pipe or solid (a metre). */
             of: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Above 0, in whatever money the builder counts.
+             */
             amount: number;
         };
         /** @description How values up to Below (in the base unit, by size) are printed in a system: with Decimals digits, or as a fraction of Denominator when that is above 1. */
         PrintRule: {
+            /** @description The kind of quantity. */
             quantity: components["schemas"]["Quantity"];
+            /** @description The system of units. */
             system: components["schemas"]["UnitSystem"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Up to this size, in the base unit.
+             */
             below: number;
+            /** @description Unit as printed. */
             symbol: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Printed value = (value - offset) / factor.
+             */
             factor: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description See the factor.
+             */
             offset: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Digits after the point.
+             */
             decimals: number;
             /**
              * Format: int32
+             * @description Above 1: printed as a fraction of this.
              * @default 1
              */
             denominator: number;
@@ -1065,27 +1277,44 @@ export interface components {
             instance?: null | string;
         };
         /**
-         * @description What it measures.
+         * @description What a number is a measure of. Inside, every value of a quantity has the one unit named here.
          * @enum {unknown}
          */
         Quantity: "length" | "area" | "volume" | "mass" | "temperature" | "temperatureDifference" | "pressure" | "flow" | "speed" | "power" | "energy" | "conductance" | "thermalResistance" | "duration" | "fall" | "angle" | "number";
         /** @description A rig that was taken off the shelf and can still be brought back. */
         RemovedRig: {
+            /** @description Its id. */
             id: string;
+            /** @description Its name. */
             name: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was taken off.
+             */
             removedAt: string;
         };
         /** @description A line of a rig's history. */
         RevisionLine: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Number of the revision.
+             */
             number: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The revision it was made from; null for the first.
+             */
             parent: null | number;
+            /** @description Kept beside the line: edits that clashed. */
             aside: boolean;
+            /** @description It is the current one. */
             current: boolean;
+            /** @description What was done. */
             what: components["schemas"]["Sentence"];
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When.
+             */
             savedAt: string;
         };
         /** @description A whole water system as its builder describes it: the one document that is edited, saved as a revision and written to a file. Immutable. A drawing under way is one too: loose ends, ports without pipe and an empty vehicle are valid. */
@@ -1101,7 +1330,9 @@ export interface components {
             name: string;
             /** @description What a reader should know of it. */
             note: string;
+            /** @description What it shall do. */
             brief: components["schemas"]["Brief"];
+            /** @description The body and its zones. */
             shell: components["schemas"]["Shell"];
             /** @description Tanks, pumps, taps and all else that runs join. */
             parts: components["schemas"]["Part"][];
@@ -1120,13 +1351,17 @@ export interface components {
             id: string;
             /** @description Its name, 1 to 80 characters. */
             name: string;
+            /** @description What it carries. */
             service: components["schemas"]["Service"];
             /** @description Id of a pipe of the catalogue. */
             pipe: string;
+            /** @description Where it starts. */
             from: components["schemas"]["RunEnd"];
+            /** @description Where it ends. */
             to: components["schemas"]["RunEnd"];
             /** @description Bends in the order of flow. */
             bends: components["schemas"]["Bend"][];
+            /** @description A sleeve; left out: none. */
             insulation?: null | components["schemas"]["Sleeve"];
             /**
              * Format: double
@@ -1178,14 +1413,16 @@ export interface components {
             leadsTo: null | string;
             /** @description Its water stands in a pool with a part that ice breaks. */
             threatens: boolean;
+            /** @description Where that way ends: a drain; null when there is no way out. */
             routeEnd: null | components["schemas"]["Place"];
         };
-        /** @description Where it ends. */
+        /** @description An end of a run: a part's id and one of its ports, or, while the drawing is under way, a loose end at a place (invert, metres). Exactly one of the two. */
         RunEnd: {
             /** @description Id of a part. */
             part?: null | string;
             /** @description Id of one of its ports. */
             port?: null | string;
+            /** @description Place of a loose end, m. */
             at?: null | components["schemas"]["Point3"];
         };
         /** @description A piece of a run within one zone, or a part. Times in seconds from the start; null: never on such a night. */
@@ -1237,13 +1474,16 @@ export interface components {
              * @description Its ice fraction in the morning, 0..1.
              */
             morningIce: number;
+            /** @description How far it gets before morning. */
             state: components["schemas"]["IceState"];
             /** @description Ice that comes before morning breaks it. */
             breaks: boolean;
         };
         /** @description Why one rung of the ladder stands where it does; null when it is not on the ladder. */
         RungWhyAnswer: {
+            /** @description The rung. */
             id: string;
+            /** @description The reason; null when it is not on the ladder. */
             why: null | components["schemas"]["Why"];
         };
         /** @description Edits that were saved. */
@@ -1258,7 +1498,9 @@ export interface components {
              * @description The revision they were put on; another than their own base when others had saved meanwhile.
              */
             onto: number;
+            /** @description What differs between their base and the new revision: their own effect, and that of what was saved meanwhile. */
             effect: components["schemas"]["Effect"];
+            /** @description The edits in a sentence. */
             what: components["schemas"]["Sentence"];
             /** @description The edits that take these back, to be sent with Revision as their base. */
             inverse: components["schemas"]["Edit"][];
@@ -1269,12 +1511,13 @@ export interface components {
             id: string;
             /** @description Its name. */
             name: string;
+            /** @description What it is for. */
             kind: components["schemas"]["ScenarioKind"];
             /** @description Positions that differ from what is usual. */
             settings: components["schemas"]["Setting"][];
         };
         /**
-         * @description What it is for.
+         * @description What a scenario is for. Every rig has one of each of the standard ones, and any number of the user's own.
          * @enum {unknown}
          */
         ScenarioKind: "inUse" | "townWater" | "fill" | "drain" | "blowOut" | "antifreeze" | "own";
@@ -1286,23 +1529,27 @@ export interface components {
             values: components["schemas"]["Measure"][];
         };
         /**
-         * @description What it carries.
+         * @description What a run carries.
          * @enum {unknown}
          */
         Service: "cold" | "hot" | "waste" | "vent" | "fill" | "coolant" | "overflow";
         /** @description How one part stands in a scenario. Id is the part's; Position one of its stock's positions. */
         Setting: {
+            /** @description Id of the part. */
             id: string;
+            /** @description One of its stock's positions. */
             position: string;
         };
         /**
-         * @description How severe it is.
+         * @description How severe a finding is by the rules of the school the rig has chosen.
          * @enum {unknown}
          */
         Severity: "fault" | "warning" | "note";
         /** @description The rigs on the shelf, and those taken off it that can still be brought back. */
         ShelfAnswer: {
+            /** @description Rigs, in the order they came. */
             rigs: components["schemas"]["ShelfCard"][];
+            /** @description Rigs that can be brought back, newest first. */
             removed: components["schemas"]["RemovedRig"][];
         };
         /** @description A card on the shelf. A rig that cannot be read has its reason, and no name of its own. */
@@ -1318,8 +1565,11 @@ export interface components {
             name: string;
             /** @description Why it cannot be read; null when it can. */
             unreadable: null | string;
+            /** @description Way of living; null when it cannot be read. */
             living: null | components["schemas"]["WayOfLiving"];
+            /** @description Freeze school; null when it cannot be read. */
             school: null | components["schemas"]["FreezeSchool"];
+            /** @description What was done last. */
             what: components["schemas"]["Sentence"];
             /**
              * Format: date-time
@@ -1329,17 +1579,27 @@ export interface components {
         };
         /** @description A change on the shelf: which rig, what, and the revision that is now current. */
         ShelfChange: {
+            /** @description The rig. */
             rigId: string;
+            /** @description What happened to it. */
             kind: components["schemas"]["ChangeKind"];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The revision that is now current.
+             */
             revision: number;
         };
-        /** @description The body and its zones. */
+        /** @description The vehicle's body: its box (load bay, metres), what gets in the way, its zones, where no joint may be, and where hands get in. */
         Shell: {
+            /** @description The load bay, m. */
             body: components["schemas"]["Box"];
+            /** @description Solids that runs go around. */
             obstacles: components["schemas"]["Obstacle"][];
+            /** @description Rooms of air. */
             zones: components["schemas"]["Zone"][];
+            /** @description Where no joint may be. */
             keepOuts: components["schemas"]["KeepOut"][];
+            /** @description Where hands get in. */
             access: components["schemas"]["Access"][];
         };
         /** @description What differs between a revision and the current one. */
@@ -1349,7 +1609,9 @@ export interface components {
              * @description The current revision.
              */
             revision: number;
+            /** @description What leads to it. */
             effect: components["schemas"]["Effect"];
+            /** @description What was done last. */
             what: components["schemas"]["Sentence"];
             /**
              * Format: date-time
@@ -1357,7 +1619,7 @@ export interface components {
              */
             savedAt: string;
         };
-        /** @description A sleeve; left out: none. */
+        /** @description A sleeve around a run: a solid of the catalogue and its thickness, m. */
         Sleeve: {
             /** @description Id of a solid. */
             material: string;
@@ -1369,13 +1631,23 @@ export interface components {
         };
         /** @description An insulating or structural material: conductivity W/mK, whether damp raises it by a fifth, and the thickness, m, beyond which more of it resists no better (an air gap: the air begins to turn); null for solids. */
         SolidStock: {
+            /** @description Catalogue id. */
             id: string;
+            /** @description What it is called. */
             name: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Dry, at about 10 °C, W/mK.
+             */
             conductivityWPerMK: number;
+            /** @description Damp raises its conductivity by a fifth. */
             soaksUpDamp: boolean;
+            /** @description Where the figure comes from. */
             source: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Thickness beyond which more of it resists no better, m; null: always.
+             */
             countsUpToM?: null | number;
         };
         /** @description A rig's verdict in one line. */
@@ -1397,7 +1669,9 @@ export interface components {
             byHandL: number;
             /** @description Names of the parts that is done to. */
             byHand: string[];
+            /** @description The night asked about. */
             night: components["schemas"]["Conditions"];
+            /** @description Whether the rig stands it. */
             verdict: components["schemas"]["Verdict"];
             /**
              * Format: double
@@ -1420,7 +1694,7 @@ export interface components {
             firstIceS: null | number;
         };
         /**
-         * @description What ice does to it.
+         * @description Whether a pipe lives through water freezing in it.
          * @enum {unknown}
          */
         StandsFreezing: "pipeOnly" | "yes" | "no";
@@ -1428,6 +1702,7 @@ export interface components {
         Station: {
             /** @description The bend's id, or from or to. */
             id: string;
+            /** @description Place in the vehicle. */
             at: components["schemas"]["Point3"];
             /**
              * Format: double
@@ -1486,11 +1761,13 @@ export interface components {
              * @description Loss to the air of its zone, W/K.
              */
             lossWPerK: number;
+            /** @description How water and air pass. */
             passage: components["schemas"]["Passage"];
             /** @description Keeps its water after draining, by design. */
             keepsWater: boolean;
             /** @description What empties or protects it, when it keeps its water. */
             remedy: null | string;
+            /** @description What ice does to it. */
             iceBreaks: components["schemas"]["IceBreaks"];
             /**
              * Format: double
@@ -1507,9 +1784,11 @@ export interface components {
              * @description How full a tank is taken to be at the start of a night, 0..1; 1 for all that is always full.
              */
             usualShare: number;
+            /** @description How it is drawn. */
             look: components["schemas"]["PartLook"];
             /** @description A builder looks for it first, so that its name is shown from afar. */
             landmark: boolean;
+            /** @description Its edges, m. */
             size: components["schemas"]["Point3"];
             /** @description Its ports. */
             ports: components["schemas"]["StockPort"][];
@@ -1525,18 +1804,29 @@ export interface components {
         };
         /** @description A port as stock has it: the invert as an offset from the part's corner, the way it faces, its bore in m, what it is for. */
         StockPort: {
+            /** @description Id, unique in the part. */
             id: string;
+            /** @description Its invert from the part's corner, m. */
             offset: components["schemas"]["Point3"];
+            /** @description The way it faces. */
             facing: components["schemas"]["Facing"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Bore, m.
+             */
             boreM: number;
+            /** @description What it is for. */
             role: components["schemas"]["PortRole"];
         };
         /** @description A position that a valve, tap or pump can be left in. Passes: water gets by. Joins lists the groups of ports that are then joined; null for all of them. */
         StockPosition: {
+            /** @description Id, unique in the part. */
             id: string;
+            /** @description In words. */
             name: string;
+            /** @description Water gets by. */
             passes: boolean;
+            /** @description Groups of ports that are joined; null: all of them. */
             joins?: null | string[][];
         };
         /** @description Part of a list: items of the list that is held, or a new item. */
@@ -1556,13 +1846,19 @@ export interface components {
         };
         /** @description How full a tank is at the start, 0..1. Id is the part's. */
         TankLevel: {
+            /** @description Id of the part. */
             id: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description 0 (empty) to 1 (full).
+             */
             share: number;
         };
         /** @description A thing that came into a list or went from it, whole. */
         ThingMoved: {
+            /** @description Path of the list. */
             list: string;
+            /** @description The thing, as the file has it. */
             thing: components["schemas"]["JsonObject"];
         };
         /** @description Numbers that screens judge by; the core has them once. */
@@ -1605,34 +1901,42 @@ export interface components {
         UnitSystem: "metric" | "usCustomary";
         /** @description A value set, by path: fields after the thing, such as parts/pump/box/at/zM. Null: left out. The order of a run's bends is runs/x/bends/#order. */
         ValueSet: {
+            /** @description Where. */
             path: string;
+            /** @description The value before; null: left out. */
             before?: unknown;
+            /** @description The value after; null: left out. */
             after?: unknown;
         };
         /**
-         * @description Whether the rig stands it.
+         * @description Whether a rig stands its night.
          * @enum {unknown}
          */
         Verdict: "passes" | "passesButForIce" | "fails";
         /**
-         * @description Full or drained.
+         * @description Whether the system is full or has been drained.
          * @enum {unknown}
          */
         WaterState: "wet" | "drained";
         /**
-         * @description Way of living.
+         * @description How the vehicle is lived in over the winter.
          * @enum {unknown}
          */
         WayOfLiving: "livedIn" | "weekends" | "laidUp";
-        /** @description How the number came about; null where there is nothing to work out. */
+        /** @description How a number came about: the formula in words and what went into it. */
         Why: {
+            /** @description In words. */
             formula: string;
+            /** @description What went into it. */
             inputs: components["schemas"]["WhyInput"][];
         };
         /** @description One input of a number: its name, its value, whether it is an estimate. */
         WhyInput: {
+            /** @description What it is. */
             name: string;
+            /** @description Its value. */
             value: components["schemas"]["Measure"];
+            /** @description It is an estimate. */
             estimate: boolean;
         };
         /** @description A room a pipe can be in. A place belongs to the smallest zone whose box holds it, and to outdoors when none does. AirChangesPerHour is leakage to outdoors. */
@@ -1641,7 +1945,9 @@ export interface components {
             id: string;
             /** @description Its name. */
             name: string;
+            /** @description What kind of room it is. */
             kind: components["schemas"]["ZoneKind"];
+            /** @description Its box, m. */
             box: components["schemas"]["Box"];
             /**
              * Format: double
@@ -1652,17 +1958,25 @@ export interface components {
             faces: components["schemas"]["Face"][];
             /** @description Its openings to other zones. */
             openings: components["schemas"]["Opening"][];
+            /** @description What heats it. */
             heater?: null | components["schemas"]["ZoneHeater"];
         };
         /** @description Air of a zone on the steady night, °C, and what its heater gives, W. */
         ZoneAir: {
+            /** @description The zone. */
             zoneId: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Air, °C.
+             */
             airC: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What its heater gives, W.
+             */
             heaterW: number;
         };
-        /** @description What heats it. */
+        /** @description What heats a zone while heat is on: it holds SetpointC with at most PowerW. */
         ZoneHeater: {
             /**
              * Format: double
@@ -1676,7 +1990,7 @@ export interface components {
             setpointC: number;
         };
         /**
-         * @description What kind of room it is.
+         * @description What kind of room a zone is.
          * @enum {unknown}
          */
         ZoneKind: "living" | "garage" | "cupboard" | "wallCavity" | "wheelArch" | "hatch" | "enclosedUnderfloor" | "openUnderfloor";

@@ -1,3 +1,5 @@
+using WarmConduit.Core.Materials;
+
 namespace WarmConduit.Core.Heat.Night;
 
 /// <summary>A quantity over time, piecewise linear between knots and held beyond them. Times in s, rising; at least one knot.</summary>
@@ -65,7 +67,8 @@ public sealed record NightSource(string Id, TimeSeries TemperatureC);
 public sealed record NightEvent(double TimeS, string A, string? B, double Factor);
 
 /// <summary>Constants of water and ice.</summary>
-public sealed record NightConstants(double WaterJPerKgK = 4200, double IceJPerKgK = 2060, double LatentJPerKg = 333_600, double IceWPerMK = 2.22);
+public sealed record NightConstants(
+    double WaterJPerKgK = Water.FreezingJPerKgK, double IceJPerKgK = Ice.FreezingJPerKgK, double LatentJPerKg = Water.LatentJPerKg, double IceWPerMK = Ice.FreezingWPerMK);
 
 /// <summary>Zones, bodies and what drives them from 0 to <paramref name="EndS"/>.</summary>
 public sealed record NightNetwork(

@@ -28,12 +28,21 @@ namespace WarmConduit.Core.Rigs.Edits;
 public abstract record Edit;
 
 /// <summary>Places a part from stock, complete with its ports, its lowest, rearmost, kerb-side corner at <paramref name="At"/>.</summary>
+/// <param name="PartId">Id of the new part.</param>
+/// <param name="Stock">Catalogue id.</param>
+/// <param name="Name">The builder's name for it.</param>
+/// <param name="At">Lowest, rearmost, kerb-side corner, m.</param>
+/// <param name="Orientation">How it is turned; left out: as stock has it.</param>
 public sealed record PlacePart(string PartId, string Stock, string Name, Point3 At, Orientation? Orientation = null) : Edit;
 
 /// <summary>Moves parts (ports and all), bends, loose ends (<c>runs/x/from</c>, <c>runs/x/to</c>), zones, obstacles, keep-outs and access together.</summary>
+/// <param name="Things">Their paths.</param>
+/// <param name="By">How far, m.</param>
 public sealed record MoveThings(IReadOnlyList<string> Things, Point3 By) : Edit;
 
 /// <summary>Turns a part about its upright middle, counter-clockwise as seen from above. Runs stay joined to its ports.</summary>
+/// <param name="PartId">Id of the part.</param>
+/// <param name="QuarterTurns">Quarter turns, counter-clockwise; negative the other way.</param>
 public sealed record TurnPart(string PartId, int QuarterTurns) : Edit;
 
 /// <summary>An axis of the vehicle.</summary>
@@ -50,43 +59,73 @@ public enum Axis
 }
 
 /// <summary>Mirrors a part in its own middle, along an axis of the vehicle.</summary>
+/// <param name="PartId">Id of the part.</param>
+/// <param name="Axis">The axis of the vehicle along which it is mirrored.</param>
 public sealed record MirrorPart(string PartId, Axis Axis) : Edit;
 
 /// <summary>Puts a copy of a part beside it, joined to nothing.</summary>
+/// <param name="PartId">Id of the part.</param>
+/// <param name="NewId">Id of the copy.</param>
+/// <param name="Name">The copy's name.</param>
+/// <param name="By">From the part to the copy, m.</param>
 public sealed record CopyPart(string PartId, string NewId, string Name, Point3 By) : Edit;
 
 /// <summary>
 /// Adds a whole thing to a list: <c>parts</c>, <c>runs</c>, <c>scenarios</c>, <c>byHand</c>, <c>prices</c>, <c>shell/zones</c>, <c>shell/obstacles</c>,
 /// <c>shell/keepOuts</c>, <c>shell/access</c>, and the lists inside of things, such as <c>shell/zones/garage/openings</c>.
 /// </summary>
+/// <param name="List">Path of the list.</param>
+/// <param name="Value">The thing, as the file has it, with its id.</param>
 public sealed record AddThing(string List, JsonObject Value) : Edit;
 
 /// <summary>Sets fields of a thing; a field that may be left out is taken away by null. An id never changes.</summary>
+/// <param name="Thing">Its path.</param>
+/// <param name="Values">New values by field, as the file has them.</param>
 public sealed record ChangeThing(string Thing, JsonObject Values) : Edit;
 
 /// <summary>
 /// Removes a thing and what hangs on it: with a part or port its runs, its settings and what is done to it by hand; with a zone the faces and openings of
 /// others towards it.
 /// </summary>
+/// <param name="Thing">Its path.</param>
 public sealed record RemoveThing(string Thing) : Edit;
 
 /// <summary>Gives a run a new course between its ends.</summary>
+/// <param name="RunId">Id of the run.</param>
+/// <param name="Bends">Its new bends, in the order of flow.</param>
 public sealed record RouteRun(string RunId, IReadOnlyList<Bend> Bends) : Edit;
 
 /// <summary>Puts a bend into a run, after the bend <paramref name="After"/>, or first where that is null.</summary>
+/// <param name="RunId">Id of the run.</param>
+/// <param name="Bend">The new bend.</param>
+/// <param name="After">Id of the bend before it; null: first.</param>
 public sealed record InsertBend(string RunId, Bend Bend, string? After) : Edit;
 
 /// <summary>
 /// Puts a tee into a run at <paramref name="At"/>, after the bend <paramref name="After"/> (null: before the first). The run then ends at the tee, and a new
 /// run like it goes on from there.
 /// </summary>
+/// <param name="RunId">Id of the run.</param>
+/// <param name="After">Id of the bend before the tee; null: before the first.</param>
+/// <param name="At">Invert of the tee, m.</param>
+/// <param name="TeeId">Id of the tee.</param>
+/// <param name="TeeName">Its name.</param>
+/// <param name="NewRunId">Id of the run that goes on from it.</param>
 public sealed record PutTee(string RunId, string? After, Point3 At, string TeeId, string TeeName, string NewRunId) : Edit;
 
 /// <summary>Says how a valve, tap or pump stands in a scenario; null goes back to what is usual.</summary>
+/// <param name="ScenarioId">Id of the scenario.</param>
+/// <param name="PartId">Id of the part.</param>
+/// <param name="Position">One of its stock's positions; null: as is usual.</param>
 public sealed record SetPosition(string ScenarioId, string PartId, string? Position) : Edit;
 
 /// <summary>Inserts parts and runs that belong together. Ends may also lead to what is in the rig already.</summary>
+/// <param name="Name">What it is, for the history.</param>
+/// <param name="Parts">The parts.</param>
+/// <param name="Runs">The runs.</param>
 public sealed record InsertFragment(string Name, IReadOnlyList<Part> Parts, IReadOnlyList<Run> Runs) : Edit;
 
 /// <summary>Puts values, and things added and removed, as <paramref name="Effect"/> has them: the way back from any edit.</summary>
+/// <param name="What">What is put back, in words.</param>
+/// <param name="Effect">The values and things to put.</param>
 public sealed record Restore(Sentence What, Effect Effect) : Edit;

@@ -3,9 +3,14 @@ using System.Text.Json.Nodes;
 namespace WarmConduit.Core.Rigs.Edits;
 
 /// <summary>A value set, by path: fields after the thing, such as <c>parts/pump/box/at/zM</c>. Null: left out. The order of a run's bends is <c>runs/x/bends/#order</c>.</summary>
+/// <param name="Path">Where.</param>
+/// <param name="Before">The value before; null: left out.</param>
+/// <param name="After">The value after; null: left out.</param>
 public sealed record ValueSet(string Path, JsonNode? Before = null, JsonNode? After = null);
 
 /// <summary>A thing that came into a list or went from it, whole.</summary>
+/// <param name="List">Path of the list.</param>
+/// <param name="Thing">The thing, as the file has it.</param>
 public sealed record ThingMoved(string List, JsonObject Thing)
 {
     /// <summary>Its path.</summary>
@@ -13,6 +18,9 @@ public sealed record ThingMoved(string List, JsonObject Thing)
 }
 
 /// <summary>What an edit did to a document: values set, things added, things removed, by id. Drawn by a reader without any rule of its own.</summary>
+/// <param name="Set">Values set.</param>
+/// <param name="Added">Things added.</param>
+/// <param name="Removed">Things removed.</param>
 public sealed record Effect(IReadOnlyList<ValueSet> Set, IReadOnlyList<ThingMoved> Added, IReadOnlyList<ThingMoved> Removed)
 {
     /// <summary>The ending of a path that holds the order of a list.</summary>

@@ -30,9 +30,13 @@ public sealed record DrainDownAnswer(
     IReadOnlyList<Place> Drains);
 
 /// <summary>Water of one pool in one run, litres.</summary>
+/// <param name="RunId">The run.</param>
+/// <param name="RetainedL">Litres in it.</param>
 public sealed record PoolShare(string RunId, double RetainedL);
 
 /// <summary>Water of one pool in one tank or other part, litres.</summary>
+/// <param name="PartId">The part.</param>
+/// <param name="RetainedL">Litres in it.</param>
 public sealed record PoolPart(string PartId, double RetainedL);
 
 /// <summary>A pool: in runs and the parts they meet, or in a tank alone.</summary>

@@ -1,6 +1,8 @@
 namespace WarmConduit.Core.Studies.FreezeLadder;
 
 /// <summary>Why one rung of the ladder stands where it does; null when it is not on the ladder.</summary>
+/// <param name="Id">The rung.</param>
+/// <param name="Why">The reason; null when it is not on the ladder.</param>
 public sealed record RungWhyAnswer(string Id, Why? Why);
 
 /// <summary>How the time of first ice of the one thing asked about came about.</summary>

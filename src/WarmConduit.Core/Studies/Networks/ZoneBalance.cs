@@ -5,6 +5,9 @@ using WarmConduit.Core.Rigs;
 namespace WarmConduit.Core.Studies.Networks;
 
 /// <summary>Air of a zone on the steady night, °C, and what its heater gives, W.</summary>
+/// <param name="ZoneId">The zone.</param>
+/// <param name="AirC">Air, °C.</param>
+/// <param name="HeaterW">What its heater gives, W.</param>
 public sealed record ZoneAir(string ZoneId, double AirC, double HeaterW);
 
 /// <summary>Air of each zone of a rig on a steady night.</summary>
