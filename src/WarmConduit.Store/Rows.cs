@@ -34,6 +34,9 @@ public sealed class RevisionRow
     /// <summary>Refused since it clashed with what was saved meanwhile: kept, but never current.</summary>
     public bool Aside { get; set; }
 
+    /// <summary>Name that the sender gave to this save, unique within a rig; null for none. Sent again, it is the same save.</summary>
+    public string? Key { get; set; }
+
     /// <summary>What was done: a sentence as JSON, or plain text from earlier versions.</summary>
     public required string What { get; set; }
 

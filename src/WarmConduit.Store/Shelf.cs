@@ -167,8 +167,11 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
     /// <summary>
     /// Saves <paramref name="edits"/>, made on <paramref name="baseRevision"/>. When others have saved meanwhile they are carried over to the newest revision where nothing that they touch has changed; else both
     /// are kept and <see cref="StaleSaveException"/> is thrown. Null when there is no such rig. Throws <see cref="RigFileException"/> for edits that cannot be done.
+    /// <para>
+    /// A save with the <paramref name="key"/> of an earlier one is that one, told again: whoever did not hear the answer may ask once more without clashing with themselves.
+    /// </para>
     /// </summary>
-    public async Task<SavedEdits?> Save(string id, int baseRevision, IReadOnlyList<Edit> edits, CancellationToken cancel)
+    public async Task<SavedEdits?> Save(string id, int baseRevision, IReadOnlyList<Edit> edits, string? key, CancellationToken cancel)
     {
         using var turn = await line.Turn(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
@@ -178,6 +181,7 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
         var now = await Revision(id, row.Head, cancel);
         var then = baseRevision == row.Head ? now : await Revision(id, baseRevision, cancel);
         if (then is null) throw new StaleSaveException(row.Head, null, []);
+        if (key is not null && await db.Revisions.AsNoTracking().FirstOrDefaultAsync(r => r.RigId == id && r.Key == key, cancel) is { } earlier) return await Again(earlier, then, row.Head, cancel);
         int onto = row.Head;
         Edited edited;
         bool clashes = false;
@@ -200,6 +204,7 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
             Number = number,
             Parent = clashes ? baseRevision : onto,
             Aside = clashes,
+            Key = key,
             What = Words(what),
             SavedAt = time.GetUtcNow(),
             Content = content,
@@ -213,13 +218,23 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
         return new SavedEdits(number, onto, onto == baseRevision ? edited.Effect : RigDiff.Between(then, edited.Rig), what, edited.Inverse);
     }
 
+    private async Task<SavedEdits> Again(RevisionRow earlier, Rig then, int head, CancellationToken cancel)
+    {
+        if (earlier.Aside) throw new StaleSaveException(head, earlier.Number, []);
+        int onto = earlier.Parent!.Value;
+        var before = (await Revision(earlier.RigId, onto, cancel))!;
+        var after = (await Revision(earlier.RigId, earlier.Number, cancel))!;
+        var what = WordsOf(earlier.What);
+        return new SavedEdits(earlier.Number, onto, RigDiff.Between(then, after), what, [new Restore(what, RigDiff.Between(after, before))]);
+    }
+
     /// <summary>Goes back to an earlier revision by edits on <paramref name="baseRevision"/>. Null when there is no such rig or revision.</summary>
     public async Task<SavedEdits?> GoBack(string id, int number, int baseRevision, CancellationToken cancel)
     {
         var then = await Revision(id, baseRevision, cancel);
         var wanted = await Revision(id, number, cancel);
         if (then is null || wanted is null) return null;
-        return await Save(id, baseRevision, [new Restore($"all since revision {number}", RigDiff.Between(then, wanted))], cancel);
+        return await Save(id, baseRevision, [new Restore($"all since revision {number}", RigDiff.Between(then, wanted))], null, cancel);
     }
 
     /// <summary>

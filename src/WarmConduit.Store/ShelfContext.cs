@@ -35,7 +35,11 @@ public sealed class ShelfContext(DbContextOptions<ShelfContext> options) : DbCon
             rig.HasKey(r => r.Id);
             rig.HasMany(r => r.Revisions).WithOne().HasForeignKey(r => r.RigId).OnDelete(DeleteBehavior.Cascade);
         });
-        modelBuilder.Entity<RevisionRow>(revision => revision.HasKey(r => new { r.RigId, r.Number }));
+        modelBuilder.Entity<RevisionRow>(revision =>
+        {
+            revision.HasKey(r => new { r.RigId, r.Number });
+            revision.HasIndex(r => new { r.RigId, r.Key }).IsUnique();
+        });
         modelBuilder.Entity<MarkRow>(mark => mark.HasKey(m => m.Name));
     }
 

@@ -130,7 +130,7 @@ public sealed class StoreTests : IDisposable
         Assert.NotNull(all["empty-tank"].Rig);
         Assert.Contains(RigCheck.Check(all["empty-tank"].Rig!), f => !f.Essential && f.Path.EndsWith("holdsL", StringComparison.Ordinal));
         // An edit elsewhere is not refused for it.
-        Assert.NotNull(await ShelfOf(context).Save("empty-tank", 1, [new MoveThings(["parts/tee-hot"], new Point3(0, 0, 0.01))], Now));
+        Assert.NotNull(await ShelfOf(context).Save("empty-tank", 1, [new MoveThings(["parts/tee-hot"], new Point3(0, 0, 0.01))], null, Now));
     }
 
     [Fact]
@@ -167,13 +167,33 @@ public sealed class StoreTests : IDisposable
         await using var context = await Context();
         var shelf = ShelfOf(context);
         await shelf.Add(_rig, "first", Now);
-        await Assert.ThrowsAsync<RigFileException>(() => shelf.Save("sparrow", 1, [new RemoveThing("parts/ghost")], Now));
+        await Assert.ThrowsAsync<RigFileException>(() => shelf.Save("sparrow", 1, [new RemoveThing("parts/ghost")], null, Now));
         await using var second = new ShelfContext(Options);
         shelf = ShelfOf(second);
-        Assert.Null((await Assert.ThrowsAsync<StaleSaveException>(() => shelf.Save("sparrow", 77, [Host.Rename("x")], Now))).KeptAs);
-        Assert.Null(await shelf.Save("nobody", 1, [Host.Rename("x")], Now));
+        Assert.Null((await Assert.ThrowsAsync<StaleSaveException>(() => shelf.Save("sparrow", 77, [Host.Rename("x")], null, Now))).KeptAs);
+        Assert.Null(await shelf.Save("nobody", 1, [Host.Rename("x")], null, Now));
         Assert.Equal(1, (await shelf.Find("sparrow", Now))!.Revision);
         Assert.Single(await shelf.History("sparrow", Now));
+    }
+
+    [Fact]
+    public async Task A_save_sent_again_is_the_same_save_also_when_it_clashed_or_others_have_saved_since()
+    {
+        await using var context = await Context();
+        var shelf = ShelfOf(context);
+        await shelf.Add(_rig, "first", Now);
+        Edit[] mine = [Host.Raise("runs/kitchen-cold/bends/b2", 0.01)], theirs = [Host.Raise("runs/kitchen-cold/bends/b2", 0.5)];
+        var first = await shelf.Save("sparrow", 1, mine, "k1", Now);
+        Assert.Equal(3, (await shelf.Save("sparrow", 2, theirs, null, Now))!.Revision);
+        var again = await shelf.Save("sparrow", 1, mine, "k1", Now);
+        Assert.Equal((first!.Revision, first.Onto), (again!.Revision, again.Onto));
+        Assert.Equal(System.Text.Json.JsonSerializer.Serialize(first.Effect, RigFile.Compact), System.Text.Json.JsonSerializer.Serialize(again.Effect, RigFile.Compact));
+        // Its way back leads to where it came from.
+        var rig = (await shelf.Revision("sparrow", 2, Now))!;
+        Assert.Equal(RigFile.Write((await shelf.Revision("sparrow", 1, Now))!), RigFile.Write(Editor.Apply(rig, again.Inverse).Rig));
+        int kept = (await Assert.ThrowsAsync<StaleSaveException>(() => shelf.Save("sparrow", 1, mine, "k2", Now))).KeptAs!.Value;
+        Assert.Equal(kept, (await Assert.ThrowsAsync<StaleSaveException>(() => shelf.Save("sparrow", 1, mine, "k2", Now))).KeptAs);
+        Assert.Equal(4, (await shelf.History("sparrow", Now)).Count);
     }
 
     [Fact]

@@ -44,6 +44,9 @@ namespace WarmConduit.Store.Migrations
                         .IsRequired()
                         .HasColumnType("BLOB");
 
+                    b.Property<string>("Key")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("Packing")
                         .HasColumnType("INTEGER");
 
@@ -58,6 +61,9 @@ namespace WarmConduit.Store.Migrations
                         .HasColumnType("TEXT");
 
                     b.HasKey("RigId", "Number");
+
+                    b.HasIndex("RigId", "Key")
+                        .IsUnique();
 
                     b.ToTable("Revisions");
                 });
