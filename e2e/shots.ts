@@ -30,7 +30,7 @@ test("bench, cold lens", async ({ page }) => {
   await page.getByRole("radio", { name: "Full" }).click();
   await page.getByRole("switch", { name: "Heat" }).click();
   await page.getByRole("radio", { name: "Cold" }).click();
-  await page.locator("section[aria-label=Findings] li button").nth(2).click();
+  await page.getByRole("tab", { name: "First ice" }).click();
   await page.waitForTimeout(300);
   await shot(page, "bench-cold");
 });

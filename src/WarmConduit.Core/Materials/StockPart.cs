@@ -52,6 +52,12 @@ public enum PartLook
     /// <summary>A body of its own size.</summary>
     Body,
 
+    /// <summary>A body that is round about its longest edge.</summary>
+    Cylinder,
+
+    /// <summary>A body that is open at the top.</summary>
+    Bowl,
+
     /// <summary>A joint: a dot where pipes meet.</summary>
     Joint,
 

@@ -48,6 +48,9 @@ public enum Quantity
     /// <summary>Metres per metre.</summary>
     Fall,
 
+    /// <summary>Metres per metre, told as a rise over a length, as a folding rule shows it.</summary>
+    Slope,
+
     /// <summary>Degrees of arc.</summary>
     Angle,
 

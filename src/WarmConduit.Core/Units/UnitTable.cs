@@ -53,6 +53,8 @@ public static class UnitTable
         U(Quantity.Duration, "d", 86400, "days", "day"),
         U(Quantity.Fall, "%", 0.01, "percent"),
         U(Quantity.Fall, "in/ft", 1.0 / 12, "in per ft"),
+        U(Quantity.Slope, "mm/m", 0.001, "mm per m"),
+        U(Quantity.Slope, "in/ft", 1.0 / 12, "in per ft"),
         U(Quantity.Angle, "°", 1, "deg", "degrees"),
         U(Quantity.Number, "", 1),
     ];
@@ -86,6 +88,8 @@ public static class UnitTable
         .. Rules(Quantity.ThermalResistance, UnitSystem.UsCustomary, (Most, "R", 1, 1)),
         .. Both(Quantity.Duration, (5400, "min", 0, 1), (36 * 3600, "h", 1, 1), (Most, "d", 1, 1)),
         .. Both(Quantity.Fall, (Most, "%", 1, 1)),
+        .. Rules(Quantity.Slope, UnitSystem.Metric, (Most, "mm/m", 0, 1)),
+        .. Rules(Quantity.Slope, UnitSystem.UsCustomary, (Most, "in/ft", 2, 1)),
         .. Both(Quantity.Angle, (Most, "°", 1, 1)),
         .. Both(Quantity.Number, (Most, "", 2, 1)),
     ];

@@ -1058,7 +1058,7 @@ export interface components {
          * @description How a part is drawn.
          * @enum {unknown}
          */
-        PartLook: "body" | "joint" | "openEnd" | "drain";
+        PartLook: "body" | "cylinder" | "bowl" | "joint" | "openEnd" | "drain";
         /**
          * @description How water and air get through a part.
          * @enum {unknown}
@@ -1282,7 +1282,7 @@ export interface components {
          * @description What a number is a measure of. Inside, every value of a quantity has the one unit named here.
          * @enum {unknown}
          */
-        Quantity: "length" | "area" | "volume" | "mass" | "temperature" | "temperatureDifference" | "pressure" | "flow" | "speed" | "power" | "energy" | "conductance" | "thermalResistance" | "duration" | "fall" | "angle" | "number";
+        Quantity: "length" | "area" | "volume" | "mass" | "temperature" | "temperatureDifference" | "pressure" | "flow" | "speed" | "power" | "energy" | "conductance" | "thermalResistance" | "duration" | "fall" | "slope" | "angle" | "number";
         /** @description A rig that was taken off the shelf and can still be brought back. */
         RemovedRig: {
             /** @description Its id. */

@@ -4,7 +4,7 @@ import { useSettings } from "./settings";
 
 /** The bar at the top of every place: the mark, what the place puts there, units and light. */
 export function AppBar({ children }: { children: ReactNode }) {
-  const { system, theme, toggleSystem, toggleTheme } = useSettings();
+  const { system, theme, hours12, toggleSystem, toggleTheme, toggleClock } = useSettings();
   return (
     <header className="flex h-13 shrink-0 items-center gap-2 border-b border-rule bg-panel px-3">
       <a href="/" className="grid size-10 shrink-0 place-items-center">
@@ -21,6 +21,14 @@ export function AppBar({ children }: { children: ReactNode }) {
         className="h-10 shrink-0 rounded-md border border-rule px-3 font-medium hover:border-strong"
       >
         {system === "metric" ? "mm · L · °C" : "in · gal · °F"}
+      </button>
+      <button
+        type="button"
+        onClick={toggleClock}
+        aria-label={`Clock: ${hours12 ? "12" : "24"} hours. Change`}
+        className="h-10 shrink-0 rounded-md border border-rule px-2 font-medium hover:border-strong max-[900px]:hidden"
+      >
+        {hours12 ? "12 h" : "24 h"}
       </button>
       <button
         type="button"

@@ -11,14 +11,24 @@ export type Stock = Map<string, Schema["StockPart"]>;
 const nothingKnown: Schema["TradeNumbers"] = { nearFreezingC: 0, warmC: 100, hotC: 100, holdC: 0, hottestOutletC: 100, dryRunL: 0 };
 
 /** The catalogue, once a visit. */
-export function useCatalogue(): { stock: Stock; numbers: Schema["TradeNumbers"]; catalogue: Catalogue | undefined } {
+export function useCatalogue(): {
+  stock: Stock;
+  bores: Map<string, number>;
+  numbers: Schema["TradeNumbers"];
+  catalogue: Catalogue | undefined;
+} {
   const catalogue = useQuery({
     queryKey: ["catalogue"],
     queryFn: async () => data(await api.GET("/api/catalogue")),
     staleTime: Number.POSITIVE_INFINITY,
   }).data;
   return useMemo(
-    () => ({ stock: new Map(catalogue?.parts.map((p) => [p.id, p])), numbers: catalogue?.numbers ?? nothingKnown, catalogue }),
+    () => ({
+      stock: new Map(catalogue?.parts.map((p) => [p.id, p])),
+      bores: new Map(catalogue?.pipes.map((p) => [p.id, p.innerDiameterM])),
+      numbers: catalogue?.numbers ?? nothingKnown,
+      catalogue,
+    }),
     [catalogue],
   );
 }

@@ -79,11 +79,16 @@ describe("printing", () => {
 
 describe("the clock", () => {
   it.each([
-    [22, 0, "22:00"],
-    [22, 2 * 3600 + 90, "00:02"],
-    [22, 8 * 3600, "06:00"],
-    [22, 50 * 3600, "00:00 +3 d"],
-  ])("from %d h, %d s on, shows %s", (start, seconds, text) => {
-    expect(clock(start, seconds)).toBe(text);
-  });
+    [22, 0, false, "22:00"],
+    [22, 2 * 3600 + 90, false, "00:00 next day"],
+    [22, 8 * 3600 + 500, false, "06:15 next day"],
+    [22, 50 * 3600, false, "00:00, day 4"],
+    [22, 2 * 3600, true, "12:00 am next day"],
+    [10, 3 * 3600, true, "1:00 pm"],
+  ])(
+    "from %d h, %d s on, in 12 hours %s, shows %s: its day, and no more digits than an estimate is worth",
+    (start, seconds, hours12, text) => {
+      expect(clock(start, seconds, hours12)).toBe(text);
+    },
+  );
 });

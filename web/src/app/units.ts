@@ -63,10 +63,18 @@ export function say(sentence: Schema["Sentence"], print: Print) {
   });
 }
 
-/** The hour of the day, so many seconds after the start of the night. */
-export function clock(startHour: number, seconds: number) {
-  const minutes = Math.round(startHour * 60 + seconds / 60);
+/** The hour of the day, so many seconds after the start of the night, with its day; estimates are worth no more than a quarter of an hour. */
+export function clock(startHour: number, seconds: number, hours12 = false) {
+  const minutes = Math.round((startHour * 60 + seconds / 60) / 15) * 15;
   const day = Math.floor(minutes / 1440);
-  const text = `${String(Math.floor((minutes % 1440) / 60)).padStart(2, "0")}:${String(minutes % 60).padStart(2, "0")}`;
-  return day > 1 ? `${text} +${day} d` : text;
+  const hour = Math.floor((minutes % 1440) / 60);
+  const past = String(minutes % 60).padStart(2, "0");
+  const text = hours12 ? `${hour % 12 || 12}:${past} ${hour < 12 ? "am" : "pm"}` : `${String(hour).padStart(2, "0")}:${past}`;
+  return day === 0 ? text : day === 1 ? `${text} next day` : `${text}, day ${day + 1}`;
+}
+
+/** The same by the reader's clock. */
+export function useClock() {
+  const hours12 = useSettings((s) => s.hours12);
+  return useMemo(() => (startHour: number, seconds: number) => clock(startHour, seconds, hours12), [hours12]);
 }

@@ -60,3 +60,19 @@ export function drawn(rig: Rig, edits: Edit[]): Rig {
     return edit.kind === "restore" ? applyEffect(made, (edit as Schema["EditRestore"]).effect) : made;
   }, rig);
 }
+
+/** Whether an edit is drawn in full before the server has answered. */
+export const isDrawnAtOnce = (edit: Edit) => edit.kind === "change" || edit.kind === "restore";
+
+/** Whether edits may touch what an effect changed: sure for values that are set, and on the safe side for all else. */
+export function mayTouch(effect: Effect, edits: Edit[]): boolean {
+  const changed = [
+    ...effect.set.map((s) => s.path),
+    ...[...effect.added, ...effect.removed].map((t) => `${t.list}/${(t.thing as Thing).id}`),
+  ];
+  return edits.some((edit) => {
+    if (edit.kind !== "change") return true;
+    const { thing } = edit as Schema["EditChangeThing"];
+    return changed.some((path) => path.startsWith(thing) || thing.startsWith(path));
+  });
+}

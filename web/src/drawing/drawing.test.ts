@@ -1,8 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { rig } from "../test/rig";
-import { alongLine, placeLabels, type Wanted } from "./labels";
+import { placeDiscs } from "./discs";
+import { placeLabels, type Wanted } from "./labels";
+import { pick, within } from "./pick";
 import { extentOf, type Frame, part, pathOf, rectOf, toPx, wheelUnder } from "./projection";
-import { colourOf } from "./temperature";
+import { colourOf, markOf } from "./temperature";
 
 const frame: Frame = { width: 400, height: 300, scale: 100, alongM: 1.5, otherM: 1 };
 const label = (id: string, x: number, y: number, more: Partial<Wanted> = {}): Wanted => ({
@@ -46,13 +48,12 @@ describe("labels", () => {
   });
 
   it("keep off lines where there is another place", () => {
-    const line = alongLine([
+    const line = [
       { x: 150, y: 140 },
       { x: 260, y: 140 },
-    ]);
-    expect(line.length).toBeGreaterThan(10);
+    ];
     const [free] = placeLabels([label("l", 200, 145)], [], frame);
-    const [kept] = placeLabels([label("l", 200, 145)], [], frame, line);
+    const [kept] = placeLabels([label("l", 200, 145)], [], frame, [line]);
     expect(free?.y).toBeLessThan(145);
     expect(kept?.y).toBeGreaterThan(145);
   });
@@ -96,7 +97,56 @@ describe("projection", () => {
   });
 });
 
+describe("a finger", () => {
+  const px = (xM: number, zM: number) => toPx("side", frame, { xM, yM: 0, zM });
+
+  it("takes a point of the run in hand before the line, a line before the part behind it, a part before its zone", () => {
+    expect(pick(rig, "side", frame, px(1.05, 0.24), "upper")).toEqual({ kind: "point", runId: "upper", pointId: "b1" });
+    expect(pick(rig, "side", frame, px(1.05, 0.24), null)).toEqual({ kind: "run", runId: "upper" });
+    expect(pick(rig, "side", frame, px(0.05, 0.87), null)).toEqual({ kind: "part", partId: "tap" });
+    expect(pick(rig, "side", frame, px(1.5, 1.5), null)).toBeNull();
+  });
+
+  it("takes all within a rectangle", () => {
+    const found = within(rig, "side", frame, px(0.9, 0.1), px(2.2, 0.6));
+    expect(found).toEqual([
+      { kind: "part", partId: "tee" },
+      { kind: "point", runId: "upper", pointId: "b1" },
+    ]);
+  });
+});
+
+describe("discs", () => {
+  const finding = (id: string, xM: number) => ({ id, title: id, place: { at: { xM, yM: 0, zM: 0 } } }) as never;
+  const place = (all: boolean, chosen: string | null = null) =>
+    placeDiscs(
+      [0, 0.1, 1, 2, 3, 3.5, 3.6].map((x, i) => finding(`f${i}`, x)),
+      chosen,
+      all,
+      (p) => toPx("side", frame, p),
+      () => true,
+    );
+
+  it("are those of the worst and the chosen from afar, all close up, one where they would collide, led by the chosen", () => {
+    expect(place(false).map((d) => d.findings.map((f) => f.id))).toEqual([["f0", "f1"], ["f2"], ["f3"], ["f4"]]);
+    expect(place(false, "f6").at(-1)).toMatchObject({ number: 7 });
+    expect(place(true, "f1")[0]).toMatchObject({ number: 2, findings: [{ id: "f1" }, { id: "f0" }] });
+    expect(place(true).flatMap((d) => d.findings)).toHaveLength(7);
+  });
+});
+
 describe("colour", () => {
+  it("has a mark beside it wherever it could be taken for another", () => {
+    const line = [
+      { x: 0, y: 0 },
+      { x: 80, y: 0 },
+    ];
+    const marks = (["near", "warm", "hot"] as const).map((c) => markOf(c, line));
+    expect(new Set(marks).size).toBe(3);
+    expect(marks.every((m) => m.length > 0)).toBe(true);
+    expect(markOf("safe", line)).toBe("");
+  });
+
   it.each([
     [-3, 0, "ice"],
     [0, 0.2, "ice"],

@@ -19,29 +19,72 @@ export interface Placed {
   anchor: "start" | "middle" | "end";
 }
 
-interface Area {
+export interface Area {
   x: number;
   y: number;
   width: number;
   height: number;
 }
 
+type Px = { x: number; y: number };
+
 const CHAR = 5.9;
 const LINE = 15;
+const CELL = 4;
 
-const meets = (a: Area, b: Area) => a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
+/** Which small squares of a drawing are taken, by something or by a line. */
+class Ground {
+  private readonly columns: number;
+  private readonly rows: number;
+  private readonly cells: Uint8Array;
 
-/** Squares along a line of pixels, for labels to keep off. */
-export function alongLine(points: { x: number; y: number }[]): Area[] {
-  return points.flatMap((b, i) => {
-    const a = points[i - 1];
-    if (!a) return [];
-    const count = Math.ceil(Math.hypot(b.x - a.x, b.y - a.y) / 9);
-    return Array.from({ length: count }, (_, k) => {
-      const t = (k + 0.5) / count;
-      return { x: a.x + (b.x - a.x) * t - 3, y: a.y + (b.y - a.y) * t - 3, width: 6, height: 6 };
+  constructor({ width, height }: { width: number; height: number }) {
+    this.columns = Math.max(1, Math.ceil(width / CELL));
+    this.rows = Math.max(1, Math.ceil(height / CELL));
+    this.cells = new Uint8Array(this.columns * this.rows);
+  }
+
+  take(area: Area) {
+    this.walk(area, (i) => {
+      this.cells[i] = 2;
+      return false;
     });
-  });
+  }
+
+  line(points: Px[]) {
+    points.forEach((b, i) => {
+      const a = points[i - 1];
+      if (!a) return;
+      const count = Math.min(2000, Math.ceil(Math.hypot(b.x - a.x, b.y - a.y) / CELL));
+      for (let k = 0; k <= count; k++) {
+        const column = Math.floor((a.x + ((b.x - a.x) * k) / count) / CELL);
+        const row = Math.floor((a.y + ((b.y - a.y) * k) / count) / CELL);
+        if (column < 0 || row < 0 || column >= this.columns || row >= this.rows) continue;
+        const cell = row * this.columns + column;
+        this.cells[cell] = Math.max(this.cells[cell] ?? 0, 1);
+      }
+    });
+  }
+
+  isFree = (area: Area) => !this.walk(area, (i) => this.cells[i] === 2);
+
+  crossed(area: Area) {
+    let count = 0;
+    this.walk(area, (i) => {
+      count += this.cells[i] === 1 ? 1 : 0;
+      return false;
+    });
+    return count;
+  }
+
+  private walk(area: Area, found: (cell: number) => boolean): boolean {
+    const left = Math.max(0, Math.floor(area.x / CELL));
+    const right = Math.min(this.columns - 1, Math.floor((area.x + area.width) / CELL));
+    const bottom = Math.min(this.rows - 1, Math.floor((area.y + area.height) / CELL));
+    for (let row = Math.max(0, Math.floor(area.y / CELL)); row <= bottom; row++)
+      for (let column = left; column <= right; column++) if (found(row * this.columns + column)) return true;
+    return false;
+  }
 }
 
 /**
@@ -49,8 +92,10 @@ export function alongLine(points: { x: number; y: number }[]): Area[] {
  * `lines` are kept off where there is another place.
  * One that fits nowhere is left out: a drawing with a few names reads better than one with all of them on top of each other.
  */
-export function placeLabels(wanted: Wanted[], taken: Area[], frame: { width: number; height: number }, lines: Area[] = []): Placed[] {
-  const used = [...taken];
+export function placeLabels(wanted: Wanted[], taken: Area[], frame: { width: number; height: number }, lines: Px[][] = []): Placed[] {
+  const ground = new Ground(frame);
+  for (const line of lines) ground.line(line);
+  for (const area of taken) ground.take(area);
   const placed: Placed[] = [];
   for (const w of [...wanted].sort((a, b) => a.rank - b.rank)) {
     const width = w.text.length * CHAR + 6;
@@ -68,16 +113,18 @@ export function placeLabels(wanted: Wanted[], taken: Area[], frame: { width: num
       ["start", w.x + 10, w.y - 22],
     ];
     if (w.width > width && w.height > LINE + 4) spots.unshift(["middle", midX, midY + 4]);
-    const free = spots.flatMap(([anchor, x, y]) => {
+    let best: { anchor: Placed["anchor"]; x: number; y: number; area: Area; crossed: number } | undefined;
+    for (const [anchor, x, y] of spots) {
       const left = anchor === "start" ? x : anchor === "end" ? x - width : x - width / 2;
       const area = { x: left - 1, y: y - 12, width: width + 2, height: LINE };
       const inside = area.x > 2 && area.x + area.width < frame.width - 2 && area.y > 2 && area.y + area.height < frame.height - 2;
-      if (!inside || used.some((u) => meets(u, area))) return [];
-      return [{ anchor, x, y, area, crossed: lines.filter((l) => meets(l, area)).length }];
-    });
-    const best = free.reduce<(typeof free)[number] | undefined>((b, f) => (b && b.crossed <= f.crossed ? b : f), undefined);
+      if (!inside || !ground.isFree(area)) continue;
+      const crossed = ground.crossed(area);
+      if (!best || crossed < best.crossed) best = { anchor, x, y, area, crossed };
+      if (best.crossed === 0) break;
+    }
     if (!best) continue;
-    used.push(best.area);
+    ground.take(best.area);
     placed.push({ id: w.id, text: w.text, x: best.x, y: best.y, anchor: best.anchor });
   }
   return placed;

@@ -1,7 +1,7 @@
 /** Hatch for ice and for what is solid, so that print and colour-blind eyes lose nothing. Once a page. */
 export function Patterns() {
   return (
-    <svg width="0" height="0" className="absolute" aria-hidden="true">
+    <svg width="0" height="0" className="absolute" aria-hidden="true" data-patterns>
       <defs>
         <pattern id="ice-hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="5" height="5" fill="var(--ice)" />

@@ -66,7 +66,7 @@ export function wheelUnder(arch: Box3) {
   };
 }
 
-/** Extent of what a view shows of a rig, metres: body, parts and runs. */
+/** Extent of what a thumbnail shows of a rig, metres: body, parts and wheels. */
 export function extentOf(rig: Schema["Rig"], view: View) {
   const boxes = [rig.shell.body, ...rig.parts.map((p) => p.box)];
   const other = (p: Point3) => (view === "plan" ? p.yM : p.zM);

@@ -1,4 +1,5 @@
 import type { Schema } from "../api/client";
+import type { Px } from "./projection";
 
 /** The only colours: what the water is doing. */
 export type WaterColour = "ice" | "near" | "safe" | "warm" | "hot";
@@ -12,6 +13,27 @@ export function colourOf(numbers: Schema["TradeNumbers"], celsius: number, ice =
 }
 
 export const cssOf = (colour: WaterColour) => `var(--${colour})`;
+
+/** Marks beside the colours, so that none is told by colour alone: a tick across where it is close to freezing, a ring where it is warm, two where it is hot. */
+export function markOf(colour: WaterColour, line: Px[]): string {
+  if (colour === "ice" || colour === "safe") return "";
+  let d = "";
+  line.forEach((b, i) => {
+    const a = line[i - 1];
+    if (!a) return;
+    const length = Math.hypot(b.x - a.x, b.y - a.y);
+    const count = Math.floor(length / 34);
+    const [ux, uy] = [(b.x - a.x) / length, (b.y - a.y) / length];
+    for (let k = 1; k <= count; k++) {
+      const [x, y] = [a.x + ((b.x - a.x) * k) / (count + 1), a.y + ((b.y - a.y) * k) / (count + 1)];
+      if (colour === "near")
+        d += `M${(x - 5 * uy).toFixed(1)} ${(y + 5 * ux).toFixed(1)}L${(x + 5 * uy).toFixed(1)} ${(y - 5 * ux).toFixed(1)}`;
+      for (const shift of colour === "warm" ? [0] : colour === "hot" ? [-4, 4] : [])
+        d += `M${(x + shift * ux - 3.5).toFixed(1)} ${(y + shift * uy).toFixed(1)}a3.5 3.5 0 1 0 7 0a3.5 3.5 0 1 0-7 0`;
+    }
+  });
+  return d;
+}
 
 export const colourNames: Record<WaterColour, string> = {
   ice: "ice",

@@ -1,8 +1,9 @@
-import { Redo2, Undo2 } from "lucide-react";
+import { Redo2, Search, Undo2 } from "lucide-react";
 import { Popover } from "radix-ui";
 import { Link } from "wouter";
 import { AppBar } from "../../app/AppBar";
-import { type SaveState, useBench } from "./benchStore";
+import { canRedo, canUndo, type SaveState, saveStateOf } from "../../document/documentStore";
+import { useAnswers, useDocument, useStores } from "./benchStores";
 
 const words: Record<SaveState, string> = {
   saved: "Saved",
@@ -12,10 +13,11 @@ const words: Record<SaveState, string> = {
   refused: "Not saved",
 };
 
-/** The rig's name, undo and redo, and whether it is saved. */
-export function BenchHeader() {
-  const { rig, canUndo, canRedo, saveState, refusal, waiting, move } = useBench();
-  const tool = "grid size-10 place-items-center rounded-md hover:bg-sunk disabled:opacity-30";
+/** The rig's name, undo and redo, whether it is saved, and whether the answers are those of what is shown. */
+export function BenchHeader({ onFind }: { onFind(): void }) {
+  const { document } = useStores();
+  const name = useDocument((s) => s.rig?.name ?? "");
+  const tool = "grid size-10 shrink-0 place-items-center rounded-md hover:bg-sunk disabled:opacity-30";
   return (
     <AppBar>
       <nav aria-label="Place" className="flex min-w-0 items-center gap-2">
@@ -23,14 +25,58 @@ export function BenchHeader() {
           Rigs
         </Link>
         <span className="text-muted">/</span>
-        <h1 className="truncate text-[17px] font-semibold">{rig?.name ?? ""}</h1>
+        <h1 className="truncate text-[17px] font-semibold" title={name}>
+          {name}
+        </h1>
       </nav>
-      <span className="grow" />
-      <span role="status" className={`truncate ${saveState === "refused" ? "font-semibold" : "text-muted"}`} data-save={saveState}>
-        {words[saveState]}
+      <span className="min-w-0 grow" />
+      <SaveWords />
+      <AnswerWords />
+      <button type="button" className={tool} aria-label="Find or do" title="Find a thing, or do something (Ctrl K)" onClick={onFind}>
+        <Search size={19} />
+      </button>
+      <button
+        type="button"
+        className={tool}
+        aria-label="Undo"
+        title="Undo (Ctrl Z)"
+        disabled={!useDocument(canUndo)}
+        onClick={() => document.undo()}
+      >
+        <Undo2 size={19} />
+      </button>
+      <button
+        type="button"
+        className={tool}
+        aria-label="Redo"
+        title="Redo (Ctrl Shift Z)"
+        disabled={!useDocument(canRedo)}
+        onClick={() => document.redo()}
+      >
+        <Redo2 size={19} />
+      </button>
+      <SaveToFile />
+    </AppBar>
+  );
+}
+
+function SaveWords() {
+  const state = useDocument(saveStateOf);
+  const refusal = useDocument((s) => s.refusal);
+  const waiting = useDocument((s) => s.waiting);
+  const unkept = useDocument((s) => s.unkept);
+  return (
+    <>
+      <span
+        role="status"
+        className={`min-w-0 truncate ${state === "refused" || unkept ? "font-semibold" : "text-muted"}`}
+        data-save={state}
+        title={refusal ?? undefined}
+      >
+        {unkept ? "Not saved yet, and this device has no room to keep it: do not close this window" : words[state]}
         {refusal ? `: ${refusal}` : ""}
       </span>
-      {saveState === "offline" && waiting.length > 0 && (
+      {state === "offline" && waiting.length > 0 && (
         <Popover.Root>
           <Popover.Trigger className="h-10 shrink-0 rounded-md border border-rule px-3 font-medium hover:border-strong">
             {waiting.length === 1 ? "1 edit waits" : `${waiting.length} edits wait`}
@@ -39,29 +85,57 @@ export function BenchHeader() {
             <Popover.Content className="z-50 w-80 rounded-md border border-strong bg-panel p-4 shadow-xl" collisionPadding={12}>
               <h2 className="font-semibold">To be saved once the program answers</h2>
               <ol className="mt-2 max-h-72 list-decimal overflow-y-auto pl-5">
-                {waiting.map((w, i) => (
-                  <li key={i}>{w.what}</li>
+                {waiting.map((w) => (
+                  <li key={w.key}>{w.what}</li>
                 ))}
               </ol>
             </Popover.Content>
           </Popover.Portal>
         </Popover.Root>
       )}
-      <button type="button" className={tool} aria-label="Undo" title="Undo (Ctrl Z)" disabled={!canUndo} onClick={() => move("undo")}>
-        <Undo2 size={19} />
-      </button>
-      <button type="button" className={tool} aria-label="Redo" title="Redo (Ctrl Shift Z)" disabled={!canRedo} onClick={() => move("redo")}>
-        <Redo2 size={19} />
-      </button>
-      {rig && (
-        <a
-          href={`/api/rigs/${rig.id}/file`}
-          download
-          className="inline-flex h-10 shrink-0 items-center rounded-md border border-rule px-3 font-medium hover:border-strong"
-        >
-          Save to file
-        </a>
-      )}
-    </AppBar>
+    </>
+  );
+}
+
+/** Answers follow the drawing; until they have, this says so. Short waits are not worth a word. */
+function AnswerWords() {
+  const problem = useAnswers((s) => s.problem);
+  const stale = useAnswers((s) => s.stale);
+  if (problem)
+    return (
+      <span role="alert" className="max-w-64 min-w-0 truncate font-semibold" title={problem}>
+        No newer answers: {problem}
+      </span>
+    );
+  return (
+    <span
+      data-answers={stale ? "stale" : "current"}
+      className="w-3 shrink-0 text-center text-muted"
+      title={stale ? "The answers are being worked out" : "The answers are about what is shown"}
+    >
+      {stale ? "…" : ""}
+    </span>
+  );
+}
+
+/** The file holds what is shown: what waits is saved first. */
+function SaveToFile() {
+  const { document } = useStores();
+  const id = useDocument((s) => s.id);
+  const save = async () => {
+    if (!(await document.flush())) return;
+    const link = window.document.createElement("a");
+    link.href = `/api/rigs/${id}/file`;
+    link.download = "";
+    link.click();
+  };
+  return (
+    <button
+      type="button"
+      onClick={save}
+      className="inline-flex h-10 shrink-0 items-center rounded-md border border-rule px-3 font-medium hover:border-strong max-[800px]:hidden"
+    >
+      Save to file
+    </button>
   );
 }

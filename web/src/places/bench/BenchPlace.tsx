@@ -1,105 +1,228 @@
-import { useEffect, useState } from "react";
+import { useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import { Group, Panel, Separator, useDefaultLayout } from "react-resizable-panels";
 import { useLocation } from "wouter";
-import type { Problem, Schema } from "../../api/client";
+import type { Problem } from "../../api/client";
 import { usePrint } from "../../app/units";
+import { indexOf, type Rig } from "../../document/geometry";
 import { Patterns } from "../../drawing/patterns";
-import type { View } from "../../drawing/projection";
 import { Button, Choice } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
+import { useMedia } from "../../ui/useMedia";
 import { BenchHeader } from "./BenchHeader";
-import { type Lens, partOf, runOf, useBench } from "./benchStore";
-import { DrawingPane, whole } from "./DrawingPane";
-import { FallStrip } from "./FallStrip";
-import { Findings } from "./Findings";
-import { Ladder } from "./Ladder";
+import { BenchStores, useAnswers, useDocument, useStores } from "./benchStores";
 import { ColdLegend } from "./Legend";
+import { Palette } from "./Palette";
+import { Rail } from "./Rail";
+import { useActions } from "./useActions";
+import { type Lens, type Pane, useView } from "./viewStore";
+import { CornerView } from "./views/CornerView";
+import { FallStrip } from "./views/FallStrip";
+import { Sheet } from "./views/Sheet";
 import { WeatherStrip } from "./WeatherStrip";
 
-/** The heart: plan and side, linked and to scale, the fall strip under them, the night as a control, and what follows from all of it. */
+/** The heart: the drafting sheet, the corner view and the fall strip over one rig, the night as a control, and what follows from all of it. */
 export function BenchPlace({ id }: { id: string }) {
-  const { rig, lens, setLens, load, move } = useBench();
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const [zoom, setZoom] = useState(whole);
-  const [only, setOnly] = useState<View | null>(null);
-
-  useEffect(() => {
-    setProblem(null);
-    load(id).catch(setProblem);
-  }, [id, load]);
-
-  useEffect(() => {
-    const keys = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLInputElement;
-      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z" && !typing) {
-        event.preventDefault();
-        void move(event.shiftKey ? "redo" : "undo");
-      }
-      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.key === "d") setLens("drain");
-      if (event.key === "c") setLens("cold");
-    };
-    window.addEventListener("keydown", keys);
-    return () => window.removeEventListener("keydown", keys);
-  }, [move, setLens]);
-
-  if (problem) return <NotThere problem={problem} id={id} />;
-  const pane = (view: View) =>
-    only === null || only === view ? (
-      <DrawingPane view={view} zoom={zoom} wide={only === view} onZoom={setZoom} onWide={() => setOnly(only ? null : view)} />
-    ) : null;
   return (
-    <div className="flex h-full flex-col">
+    <BenchStores key={id} id={id}>
+      <Bench id={id} />
+    </BenchStores>
+  );
+}
+
+/** Less room than this has one view at a time, on a page that scrolls. */
+const NARROW = "(max-width: 899px), (max-height: 559px)";
+
+function Bench({ id }: { id: string }) {
+  const missing = useDocument((s) => s.missing);
+  const here = useDocument((s) => s.rig !== null);
+  const [finding, setFinding] = useState(false);
+  const narrow = useMedia(NARROW);
+  useKeys(() => setFinding(true));
+  if (missing) return <NotThere problem={missing} id={id} />;
+  return (
+    <div className={`flex flex-col ${narrow ? "min-h-full" : "h-full"}`}>
       <Patterns />
-      <BenchHeader />
-      {!rig ? (
-        <p className="p-8 text-muted">Fetching the rig…</p>
-      ) : (
-        <main className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_20.5rem] grid-rows-[minmax(0,1fr)_auto] gap-2.5 p-2.5 max-[1100px]:grid-cols-[minmax(0,1fr)_17rem]">
-          <div className="flex min-h-0 flex-col gap-2.5">
-            <div className="flex items-center gap-3">
-              <Choice<Lens>
-                label="Lens"
-                value={lens}
-                onChange={setLens}
-                options={[
-                  { value: "drain", text: "Drain", title: "Falls, pools and drains (D)" },
-                  { value: "cold", text: "Cold", title: "Temperatures and ice (C)" },
-                ]}
-              />
-              {lens === "drain" ? <DrainSummary /> : <ColdLegend />}
-            </div>
-            <div className={`grid min-h-0 grow basis-64 gap-2.5 ${only ? "" : "grid-cols-2"}`}>
-              {pane("plan")}
-              {pane("side")}
-            </div>
-            <div className="flex min-h-0 grow basis-56 flex-col [&>*]:grow">
-              <FallStrip />
-            </div>
-          </div>
-          <div className="flex min-h-0 flex-col gap-2.5 [&>*]:basis-1/2">
-            <Findings />
-            <Ladder />
-          </div>
-          <div className="col-span-2 min-w-0">
-            <WeatherStrip />
-          </div>
-        </main>
-      )}
+      <BenchHeader onFind={() => setFinding(true)} />
+      {!here ? <p className="p-8 text-muted">Fetching the rig…</p> : narrow ? <Narrow /> : <Wide />}
       <Clash />
+      <Palette open={finding} onOpen={setFinding} />
     </div>
   );
 }
 
+function useKeys(find: () => void) {
+  const { document, selection } = useStores();
+  const { setLens, toggle } = useView();
+  const actions = useActions();
+  useHotkeys("mod+k", find, { preventDefault: true, enableOnFormTags: true });
+  useHotkeys("mod+z", () => void document.undo(), { preventDefault: true });
+  useHotkeys("mod+shift+z, mod+y", () => void document.redo(), { preventDefault: true });
+  useHotkeys("d", () => setLens("drain"));
+  useHotkeys("c", () => setLens("cold"));
+  useHotkeys("1", () => toggle("sheet"));
+  useHotkeys("2", () => toggle("corner"));
+  useHotkeys("3", () => toggle("strip"));
+  useHotkeys("4", () => toggle("rail"));
+  useHotkeys("delete, backspace", () => actions.remove());
+  useHotkeys("escape", () => {
+    // A drag first; what is in hand only when there is none.
+    if (document.getState().inHand.length > 0) document.letGo();
+    else selection.nothing();
+  });
+}
+
+const panes: { pane: Pane; text: string; key: string }[] = [
+  { pane: "sheet", text: "Side and plan", key: "1" },
+  { pane: "corner", text: "Corner", key: "2" },
+  { pane: "strip", text: "Fall strip", key: "3" },
+  { pane: "rail", text: "Rail", key: "4" },
+];
+
+function LensChoice() {
+  const { lens, setLens } = useView();
+  return (
+    <Choice<Lens>
+      label="Lens"
+      value={lens}
+      onChange={setLens}
+      options={[
+        { value: "drain", text: "Drain", title: "Falls, pools and drains (D)" },
+        { value: "cold", text: "Cold", title: "Temperatures and ice (C)" },
+      ]}
+    />
+  );
+}
+
+function Wide() {
+  const { lens, shown, toggle } = useView();
+  const stored = { storage: localStorage };
+  const rails = useDefaultLayout({ id: "bench-rail", ...stored });
+  const rows = useDefaultLayout({ id: "bench-rows", ...stored });
+  const views = useDefaultLayout({ id: "bench-views", ...stored });
+  const drawings = shown.sheet || shown.corner;
+  return (
+    <main className="flex min-h-0 grow flex-col gap-2 p-2">
+      <div className="flex shrink-0 items-center gap-3">
+        <LensChoice />
+        <div className="min-w-0 grow">{lens === "drain" ? <DrainSummary /> : <ColdLegend />}</div>
+        <fieldset className="flex shrink-0 gap-1">
+          <legend className="sr-only">Views</legend>
+          {panes.map((p) => (
+            <button
+              key={p.pane}
+              type="button"
+              aria-pressed={shown[p.pane]}
+              title={`${shown[p.pane] ? "Hide" : "Show"} (${p.key})`}
+              onClick={() => toggle(p.pane)}
+              className="h-10 rounded-md px-2.5 text-muted hover:bg-sunk aria-pressed:font-semibold aria-pressed:text-ink aria-pressed:underline aria-pressed:decoration-2 aria-pressed:underline-offset-4"
+            >
+              {p.text}
+            </button>
+          ))}
+        </fieldset>
+      </div>
+      <Group
+        orientation="horizontal"
+        className="min-h-0 grow"
+        id="bench-rail"
+        defaultLayout={rails.defaultLayout}
+        onLayoutChanged={rails.onLayoutChanged}
+      >
+        <Panel id="work" minSize="40%">
+          <Group orientation="vertical" id="bench-rows" defaultLayout={rows.defaultLayout} onLayoutChanged={rows.onLayoutChanged}>
+            {drawings && (
+              <Panel id="drawings" minSize="30%">
+                <Group
+                  orientation="horizontal"
+                  id="bench-views"
+                  defaultLayout={views.defaultLayout}
+                  onLayoutChanged={views.onLayoutChanged}
+                >
+                  {shown.sheet && (
+                    <Panel id="sheet" minSize="25%">
+                      <Sheet />
+                    </Panel>
+                  )}
+                  {shown.sheet && shown.corner && <Grip upright />}
+                  {shown.corner && (
+                    <Panel id="corner" minSize="20%">
+                      <CornerView />
+                    </Panel>
+                  )}
+                </Group>
+              </Panel>
+            )}
+            {drawings && shown.strip && <Grip />}
+            {shown.strip && (
+              <Panel id="strip" defaultSize="31%" minSize="20%">
+                <FallStrip />
+              </Panel>
+            )}
+          </Group>
+        </Panel>
+        {shown.rail && <Grip upright />}
+        {shown.rail && (
+          <Panel id="rail" defaultSize="26%" minSize="18%">
+            <Rail />
+          </Panel>
+        )}
+      </Group>
+      <WeatherStrip />
+    </main>
+  );
+}
+
+/** Between two panels: pulled, or moved with arrow keys. */
+function Grip({ upright }: { upright?: boolean }) {
+  return (
+    <Separator
+      className={`group relative flex items-center justify-center outline-none ${upright ? "w-2 cursor-col-resize" : "h-2 cursor-row-resize"} before:absolute ${upright ? "before:-inset-x-1.5 before:inset-y-0" : "before:inset-x-0 before:-inset-y-1.5"}`}
+    >
+      <span
+        className={`rounded bg-strong opacity-60 group-hover:opacity-100 group-focus-visible:bg-ink ${upright ? "h-8 w-1" : "h-1 w-8"}`}
+      />
+    </Separator>
+  );
+}
+
+/** One view at a time on a page that scrolls: a tablet held upright, a page magnified. */
+function Narrow() {
+  const { lens } = useView();
+  const [view, setView] = useState<"sheet" | "corner" | "strip">("sheet");
+  return (
+    <main className="flex flex-col gap-2 p-2">
+      <div className="flex flex-wrap items-center gap-2">
+        <LensChoice />
+        <Choice<"sheet" | "corner" | "strip">
+          label="View"
+          value={view}
+          onChange={setView}
+          options={[
+            { value: "sheet", text: "Side and plan" },
+            { value: "corner", text: "Corner" },
+            { value: "strip", text: "Fall strip" },
+          ]}
+        />
+      </div>
+      {lens === "drain" ? <DrainSummary /> : <ColdLegend />}
+      <div className="h-[62vh] min-h-80 shrink-0">{view === "sheet" ? <Sheet /> : view === "corner" ? <CornerView /> : <FallStrip />}</div>
+      <div className="h-[70vh] min-h-96 shrink-0">
+        <Rail />
+      </div>
+      <WeatherStrip />
+    </main>
+  );
+}
+
 function DrainSummary() {
-  const drain = useBench((s) => s.answers?.drainDown);
-  const problem = useBench((s) => s.studyProblem);
-  const stale = useBench((s) => s.stale);
+  const drain = useAnswers((s) => s.answers?.drainDown);
+  const stale = useAnswers((s) => s.stale);
   const print = usePrint();
-  if (problem) return <p role="alert">No answer: {problem}</p>;
   if (!drain) return null;
   const pools = drain.poolCount;
   return (
-    <p className={`min-w-0 truncate ${stale ? "opacity-60" : ""}`} data-summary data-stale={stale}>
+    <p className={`min-w-0 truncate max-[899px]:whitespace-normal ${stale ? "opacity-60" : ""}`} data-summary data-stale={stale}>
       <span className="text-muted">After draining </span>
       <strong className="text-[17px] font-semibold">{print(drain.retainedL, "volume")} stays</strong>
       <span className="text-muted">
@@ -114,51 +237,56 @@ function DrainSummary() {
 
 /** Two saves from one state: both are kept, the builder says which goes on. */
 function Clash() {
-  const { conflict, resolveConflict, rig } = useBench();
+  const { document } = useStores();
+  const conflict = useDocument((s) => s.conflict);
+  const rig = useDocument((s) => s.rig);
   const [, go] = useLocation();
   const both = async () => {
-    const copy = await resolveConflict("both");
+    const copy = await document.settle("both");
     if (copy) go(`/rigs/${copy}`);
   };
   return (
     <Dialog
       open={conflict !== null}
-      title={`${rig?.name} was changed elsewhere meanwhile`}
+      title={`${rig?.name} was changed in another window`}
       text={
         <>
-          <p>Another window changed the same thing: {rig && conflict && namesOf(rig, conflict.clash)}.</p>
+          <p>Both windows changed the same thing: {rig && conflict && namesOf(rig, conflict.clash)}.</p>
           <p className="mt-2">
-            The other is revision {conflict?.current}.
-            {conflict?.keptAs ? ` What is on this screen is safe too, as revision ${conflict.keptAs}.` : ""} Which one shall go on?
+            Nothing is lost: what the other window saved and what is on this screen are both kept. Which one shall go on under this name?
           </p>
         </>
       }
     >
       {conflict?.keptAs && <Button onClick={both}>Open this one beside it</Button>}
-      <Button onClick={() => resolveConflict("theirs")}>Go on with the other</Button>
-      <Button onClick={() => resolveConflict("mine")}>Put this one on top</Button>
+      <Button onClick={() => window.open(window.document.location.href, "_blank")}>Look at the other</Button>
+      <Button onClick={() => document.settle("theirs")}>Go on with the other</Button>
+      <Button onClick={() => document.settle("mine")}>Put this one on top</Button>
     </Dialog>
   );
 }
 
 /** Things by name, for paths such as `runs/kitchen-cold/bends/b2/at/zM`. */
-function namesOf(rig: Schema["Rig"], paths: string[]) {
+function namesOf(rig: Rig, paths: string[]) {
+  const { parts, runs } = indexOf(rig);
   const names = paths.map((path) => {
-    const [list, id] = path.split("/");
-    const thing = list === "parts" ? partOf(rig, id ?? null) : list === "runs" ? runOf(rig, id ?? null) : undefined;
+    const [list, id = ""] = path.split("/");
+    const thing = list === "parts" ? parts.get(id) : list === "runs" ? runs.get(id) : undefined;
     return thing?.name ?? (list === "brief" ? "the brief" : list === "shell" ? "the shell" : "the rig");
   });
-  return [...new Set(names)].join(", ");
+  return names.length === 0 ? "something in the rig" : [...new Set(names)].join(", ");
 }
 
 function NotThere({ problem, id }: { problem: Problem; id: string }) {
   return (
     <main className="mx-auto mt-24 max-w-md p-6">
-      <h1 className="text-[17px] font-semibold">{problem.status === 404 ? `There is no rig “${id}” on this shelf` : problem.title}</h1>
+      <h1 className="text-[17px] font-semibold break-words">
+        {problem.status === 404 ? `There is no rig “${id}” on this shelf` : problem.title}
+      </h1>
       <p className="mt-2 text-muted">
         {problem.status === 404 ? "It may have been taken off, or the address is misspelt." : problem.detail}
       </p>
-      <a href="/" className="mt-4 inline-block underline">
+      <a href="/" className="mt-4 inline-flex h-10 items-center underline">
         To the shelf
       </a>
     </main>

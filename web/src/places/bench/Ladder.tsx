@@ -1,78 +1,124 @@
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { useRef, useState } from "react";
 import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
-import { clock, usePrint } from "../../app/units";
-import { colourOf, cssOf, stateWords, verdictWords } from "../../drawing/temperature";
-import { Panel } from "../../ui/controls";
-import { useBench } from "./benchStore";
-import { RungWhy } from "./WhyButton";
+import { useClock } from "../../app/units";
+import { colourNames, colourOf, cssOf, stateWords, verdictWords } from "../../drawing/temperature";
+import { useAnswers, useSelection, useStores } from "./benchStores";
+import { RungWhy, WhyButton } from "./Why";
 
 /** Every run and part by the hour of its first ice; the bar runs from the start of the night to the morning. */
 export function Ladder() {
-  const { answers, conditions, selection, select } = useBench();
-  if (!answers || !conditions) return null;
-  const { rungs, count, morningS, verdict } = answers.freezeLadder;
+  const ladder = useAnswers((s) => s.answers?.freezeLadder);
+  const night = useAnswers((s) => s.night);
+  const stale = useAnswers((s) => s.stale);
+  const things = useSelection((s) => s.things);
+  const clock = useClock();
+  const list = useRef<HTMLDivElement>(null);
+  const rungs = ladder?.rungs ?? [];
+  const virtual = useVirtualizer({
+    count: rungs.length,
+    getScrollElement: () => list.current,
+    estimateSize: () => 44,
+    getItemKey: (i) => rungs[i]?.id ?? i,
+    overscan: 8,
+  });
+  if (!ladder || !night) return <p className="p-4 text-muted">Asking…</p>;
+  const { morningS, verdict, count } = ladder;
   const freezing = rungs.filter((r) => r.state !== "safe").length;
+  const isChosen = (r: Schema["Rung"]) =>
+    things.some((t) => (r.runId ? "runId" in t && t.runId === r.runId : t.kind === "part" && t.partId === r.partId));
   return (
-    <Panel aria-label="Freeze ladder" className="flex grow flex-col">
+    <div className={`flex min-h-0 grow flex-col ${stale ? "opacity-60" : ""}`} data-stale={stale}>
       <header className="shrink-0 px-3 pt-2.5">
-        <h2 className="flex justify-between text-[15px] font-semibold">
-          First ice, {conditions.water === "wet" ? "left full" : "drained like this"}
-          <span className="font-normal text-muted">{freezing === 0 ? "none" : `${freezing} of ${count}`}</span>
-        </h2>
+        <h3 className="flex justify-between gap-2 font-semibold">
+          First ice, {night.water === "wet" ? "left full" : "drained like this"}
+          <span className="font-normal text-muted">
+            {freezing === 0 ? "none before morning" : `${freezing} of ${count} before morning`}
+          </span>
+        </h3>
         <p data-verdict={verdict}>{verdictWords[verdict]}</p>
-        <p className="mt-1 flex justify-between text-[13px] text-muted">
-          <span>{clock(conditions.startHour, 0)}</span>
-          <span>{clock(conditions.startHour, morningS / 2)}</span>
-          <span>{clock(conditions.startHour, morningS)}</span>
+        <p className="mt-1 flex justify-between text-muted">
+          <span>{clock(night.startHour, 0)}</span>
+          <span>{clock(night.startHour, morningS)}</span>
         </p>
       </header>
-      <ol className="min-h-0 grow overflow-y-auto pb-1">
-        {rungs.map((r) => (
-          <RungRow
-            key={r.id}
-            rung={r}
-            conditions={conditions}
-            morningS={morningS}
-            chosen={(r.runId ?? r.partId) === (r.runId ? selection.runId : selection.partId)}
-            onPress={() => select({ runId: r.runId ?? selection.runId, partId: r.partId ?? null })}
-          />
-        ))}
+      <div ref={list} className="min-h-0 grow overflow-y-auto pb-1">
         {rungs.length === 0 && <p className="px-3 py-2 text-muted">No water is left that could freeze.</p>}
-      </ol>
-      <p className="shrink-0 border-t border-rule px-3 py-2 text-[13px] text-muted">
+        <ol style={{ height: virtual.getTotalSize() }} className="relative">
+          {virtual.getVirtualItems().map((row) => {
+            const r = rungs[row.index] as Schema["Rung"];
+            return (
+              <li
+                key={row.key}
+                ref={virtual.measureElement}
+                data-index={row.index}
+                className="absolute inset-x-0 top-0"
+                style={{ transform: `translateY(${row.start}px)` }}
+              >
+                <RungRow rung={r} startHour={night.startHour} morningS={morningS} chosen={isChosen(r)} />
+              </li>
+            );
+          })}
+        </ol>
+      </div>
+      <p className="flex shrink-0 flex-wrap gap-x-4 border-t border-rule px-3 pt-2 text-muted">
+        <Key fill="var(--near)">water</Key>
+        <Key fill="url(#ice-hatch)">ice grows</Key>
+        <Key fill="var(--ice)">solid</Key>
+      </p>
+      <p className="shrink-0 px-3 pb-2 text-muted">
         Estimates, for air that stays as it is. A thermometer in the coldest corner outranks them.
       </p>
-    </Panel>
+    </div>
   );
 }
 
-function RungRow(props: { rung: Schema["Rung"]; conditions: Schema["Conditions"]; morningS: number; chosen: boolean; onPress(): void }) {
-  const { rung: r, conditions, morningS } = props;
-  const print = usePrint();
+function Key({ fill, children }: { fill: string; children: string }) {
+  return (
+    <span className="inline-flex items-center gap-1.5">
+      <svg width="22" height="8" aria-hidden="true">
+        <rect width="22" height="8" fill={fill} />
+      </svg>
+      {children}
+    </span>
+  );
+}
+
+function RungRow({ rung: r, startHour, morningS, chosen }: { rung: Schema["Rung"]; startHour: number; morningS: number; chosen: boolean }) {
+  const { selection } = useStores();
+  const clock = useClock();
+  const { numbers } = useCatalogue();
+  const [why, setWhy] = useState(false);
   const percent = (s: number | null | undefined) => (s == null ? 100 : Math.min(100, (100 * s) / morningS));
   const first = percent(r.firstIceS);
   const solid = percent(r.solidS);
-  const when = r.state === "safe" ? "not tonight" : clock(conditions.startHour, r.firstIceS ?? 0);
-  const { numbers } = useCatalogue();
-  const colour = cssOf(colourOf(numbers, Math.max(r.morningC, 0.1)));
+  const colour = colourOf(numbers, Math.max(r.morningC, 0.1));
+  const when = r.state === "safe" ? (colour === "near" ? "close to it" : "not tonight") : `ice about ${clock(startHour, r.firstIceS ?? 0)}`;
+  const press = () => selection.take(r.runId ? { kind: "run", runId: r.runId } : { kind: "part", partId: r.partId ?? "" });
   return (
-    <li className={`mx-1.5 flex items-center rounded-md ${props.chosen ? "bg-sunk" : "hover:bg-sunk"}`}>
-      <button type="button" onClick={props.onPress} className="min-h-10 min-w-0 grow px-1.5 py-1 text-left" title={stateWords[r.state]}>
-        <span className="flex items-baseline gap-2">
-          <span className="min-w-0 grow truncate">{r.name}</span>
-          {r.breaks && <span className="shrink-0 text-[13px] text-muted">breaks</span>}
-          <span className={`shrink-0 ${r.state === "safe" ? "text-muted" : "font-semibold"}`}>{when}</span>
-        </span>
-        <svg width="100%" height="8" className="mt-0.5 block" aria-hidden="true" preserveAspectRatio="none">
-          <rect width={`${first}%`} height="8" fill={r.state === "safe" ? colour : "var(--near)"} opacity={0.55} />
-          <rect x={`${first}%`} width={`${100 - first}%`} height="8" fill="url(#ice-hatch)" />
-          {solid < 100 && <rect x={`${solid}%`} width={`${100 - solid}%`} height="8" fill="var(--ice)" />}
-        </svg>
-      </button>
-      <RungWhy
-        id={r.id}
-        of={`${r.name}: first ice ${r.state === "safe" ? "not before morning" : `after ${print(r.firstIceS, "duration")}`}`}
-      />
-    </li>
+    <div className={`mx-1.5 rounded-md ${chosen ? "bg-sunk" : "hover:bg-sunk"}`}>
+      <div className="flex items-center">
+        <button
+          type="button"
+          onClick={press}
+          className="min-h-10 min-w-0 grow px-1.5 py-1 text-left"
+          title={`${stateWords[r.state]}, ${colourNames[colour]}`}
+        >
+          <span className="flex items-baseline gap-2">
+            <span className="min-w-0 grow truncate">{r.name}</span>
+            <span className={`shrink-0 ${r.state === "safe" ? "text-muted" : "font-semibold"}`}>{when}</span>
+          </span>
+          {r.breaks && <span className="block text-muted">ice breaks it</span>}
+          <svg width="100%" height="8" className="mt-0.5 block" aria-hidden="true" preserveAspectRatio="none">
+            <rect width={`${first}%`} height="8" fill={r.state === "safe" ? cssOf(colour) : "var(--near)"} opacity={0.55} />
+            <rect x={`${first}%`} width={`${100 - first}%`} height="8" fill="url(#ice-hatch)" />
+            {solid < 100 && <rect x={`${solid}%`} width={`${100 - solid}%`} height="8" fill="var(--ice)" />}
+          </svg>
+        </button>
+        <WhyButton of={`first ice, ${r.name}`} open={why} onToggle={() => setWhy(!why)} />
+      </div>
+      {why && <RungWhy id={r.id} />}
+    </div>
   );
 }

@@ -3,19 +3,19 @@ import { Select } from "radix-ui";
 import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
 import { usePrint } from "../../app/units";
-import { useBench } from "./benchStore";
+import { useAnswers, useStores } from "./benchStores";
 
 /** Every run by name, with what it holds: the keys' way to a run. */
 export function RunPicker({ runs, runId }: { runs: Schema["Run"][]; runId: string }) {
-  const select = useBench((s) => s.select);
-  const drains = useBench((s) => s.answers?.drainDown.runs);
+  const { selection } = useStores();
+  const drains = useAnswers((s) => s.answers?.drainDown.runs);
   const { numbers } = useCatalogue();
   const print = usePrint();
   return (
-    <Select.Root value={runId} onValueChange={(id) => select({ runId: id })}>
+    <Select.Root value={runId} onValueChange={(runId) => selection.take({ kind: "run", runId })}>
       <Select.Trigger
         aria-label="Run"
-        className="inline-flex h-10 shrink-0 items-center gap-2 rounded-md border border-rule px-3 font-medium hover:border-strong"
+        className="inline-flex h-10 max-w-72 shrink-0 items-center gap-2 truncate rounded-md border border-rule px-3 font-medium text-ink hover:border-strong"
       >
         <Select.Value />
         <ChevronsUpDown size={15} className="text-muted" />

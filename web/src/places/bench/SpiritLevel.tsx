@@ -1,64 +1,70 @@
 import { useDrag } from "@use-gesture/react";
-import type { KeyboardEvent } from "react";
 import type { Schema } from "../../api/client";
 import { usePrint } from "../../app/units";
+import { Slider } from "../../ui/controls";
 
 type Attitude = Schema["Attitude"];
-const MOST = 6;
+/** What the bubble shows; the sliders go as far as a question may. */
+const BUBBLE = 6;
+const MOST = 15;
 const RADIUS = 27;
 
-/** A round spirit level: the bubble goes to the high side, as it does. Drag it, or use the arrow keys; a double press levels. */
+/** How the vehicle is parked: a slider each for nose and kerb side, and a bubble that goes to the high side. A double press on the bubble levels. */
 export function SpiritLevel({ parked, onChange }: { parked: Attitude; onChange(parked: Attitude): void }) {
   const print = usePrint();
-  const clamp = (deg: number) => Math.round(Math.min(MOST, Math.max(-MOST, deg)) * 10) / 10;
+  const tenth = (deg: number) => Math.round(Math.min(BUBBLE, Math.max(-BUBBLE, deg)) * 10) / 10;
   const bind = useDrag(
     ({ xy: [x, y], event, tap }) => {
       if (tap) return;
-      const r = (event.target as Element).closest("[role=slider]")?.getBoundingClientRect();
+      const r = (event.target as Element).closest("[data-bubble]")?.getBoundingClientRect();
       if (!r) return;
       onChange({
-        pitchDeg: clamp(((x - r.left - r.width / 2) / RADIUS) * MOST),
-        rollDeg: clamp(((r.top + r.height / 2 - y) / RADIUS) * MOST),
+        pitchDeg: tenth(((x - r.left - r.width / 2) / RADIUS) * BUBBLE),
+        rollDeg: tenth(((r.top + r.height / 2 - y) / RADIUS) * BUBBLE),
       });
     },
     { filterTaps: true, pointer: { keys: false } },
   );
-  const keys = (event: KeyboardEvent) => {
-    const step = event.shiftKey ? 0.1 : 0.5;
-    const move = { ArrowRight: [step, 0], ArrowLeft: [-step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[event.key];
-    if (event.key === "Home") onChange({ pitchDeg: 0, rollDeg: 0 });
-    if (!move) return;
-    event.preventDefault();
-    onChange({
-      pitchDeg: clamp(parked.pitchDeg + (move[0] ?? 0)),
-      rollDeg: clamp(parked.rollDeg + (move[1] ?? 0)),
-    });
-  };
-  const x = 34 + (parked.pitchDeg / MOST) * RADIUS * 0.75;
-  const y = 34 - (parked.rollDeg / MOST) * RADIUS * 0.75;
-  const level = parked.pitchDeg === 0 && parked.rollDeg === 0;
-  const words = [
-    parked.pitchDeg !== 0 && `nose ${print(Math.abs(parked.pitchDeg), "angle")} ${parked.pitchDeg > 0 ? "up" : "down"}`,
-    parked.rollDeg !== 0 && `kerb side ${print(Math.abs(parked.rollDeg), "angle")} ${parked.rollDeg > 0 ? "down" : "up"}`,
-  ].filter(Boolean);
+  const shown = (deg: number) => Math.max(-1, Math.min(1, deg / BUBBLE)) * RADIUS * 0.75;
+  const x = 34 + shown(parked.pitchDeg);
+  const y = 34 - shown(parked.rollDeg);
+  const words = (deg: number, up: string, down: string) =>
+    deg === 0 ? "level" : `${print(Math.abs(deg), "angle")} ${deg > 0 ? up : down}`;
   return (
-    <div className="flex shrink-0 items-center gap-2 py-1 pr-2 pl-3">
-      <div className="w-27">
-        <p className="text-muted">Parked</p>
-        <p className="text-[14px] leading-tight font-semibold">{level ? "level" : words.join(", ")}</p>
+    <div className="flex shrink-0 items-center gap-3 py-1 pr-2 pl-3">
+      <div className="grid w-56 grid-cols-2 gap-x-4">
+        <p className="whitespace-nowrap">
+          <span className="text-muted">Nose</span> <strong className="font-semibold">{words(parked.pitchDeg, "up", "down")}</strong>
+        </p>
+        <p className="whitespace-nowrap">
+          <span className="text-muted">Kerb side</span> <strong className="font-semibold">{words(parked.rollDeg, "down", "up")}</strong>
+        </p>
+        <Slider
+          label="Parking pitch"
+          value={parked.pitchDeg}
+          min={-MOST}
+          max={MOST}
+          step={0.5}
+          text={words(parked.pitchDeg, "up", "down")}
+          onChange={(pitchDeg) => onChange({ ...parked, pitchDeg })}
+        />
+        <Slider
+          label="Parking roll"
+          value={parked.rollDeg}
+          min={-MOST}
+          max={MOST}
+          step={0.5}
+          text={words(parked.rollDeg, "kerb side down", "kerb side up")}
+          onChange={(rollDeg) => onChange({ ...parked, rollDeg })}
+        />
       </div>
+      {/* The sliders are the keys' way; the bubble is for the finger. */}
       <div
         {...bind()}
-        role="slider"
-        tabIndex={0}
-        aria-label="Parking pitch and roll"
-        aria-valuenow={parked.pitchDeg}
-        aria-valuemin={-MOST}
-        aria-valuemax={MOST}
-        aria-valuetext={level ? "level" : words.join(", ")}
-        onKeyDown={keys}
+        data-bubble
+        aria-hidden="true"
         onDoubleClick={() => onChange({ pitchDeg: 0, rollDeg: 0 })}
-        className="cursor-grab touch-none rounded-full focus-visible:outline-2 focus-visible:outline-ink"
+        className="cursor-grab touch-none rounded-full"
       >
         <svg width={68} height={68} className="block">
           <title>Drag the bubble to park the vehicle on a slope; double press to level it</title>

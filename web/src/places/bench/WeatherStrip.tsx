@@ -1,26 +1,27 @@
 import type { ComponentProps, ReactNode } from "react";
 import { usePrint } from "../../app/units";
 import { Choice, Panel, Slider, Switch } from "../../ui/controls";
-import { useBench } from "./benchStore";
+import { useAnswers, useStores } from "./benchStores";
 import { SpiritLevel } from "./SpiritLevel";
 
-const spans = [2, 4, 6, 8, 10, 12, 18, 24, 48, 72, 120];
+const spans = [0.5, 1, 2, 4, 6, 8, 10, 12, 18, 24, 48, 72, 120, 168, 240];
 
 /** The night, as a control: every drawing answers while it is dragged. */
 export function WeatherStrip() {
-  const { conditions: c, setConditions } = useBench();
+  const c = useAnswers((s) => s.conditions);
+  const { setConditions } = useStores().answers;
   const print = usePrint();
   if (!c) return null;
   return (
-    <Panel aria-label="The night" className="flex items-stretch divide-x divide-rule overflow-x-auto">
+    <Panel aria-label="The night" className="flex shrink-0 items-stretch divide-x divide-rule overflow-x-auto">
       <SliderField
         title="Outdoors"
         label="Outdoor temperature"
         className="w-36 grow-2"
         text={print(c.outdoorC, "temperature")}
         value={c.outdoorC}
-        min={-30}
-        max={15}
+        min={-60}
+        max={50}
         step={0.5}
         onChange={(outdoorC) => setConditions({ outdoorC })}
       />
@@ -31,7 +32,7 @@ export function WeatherStrip() {
         text={print(c.windMPerS, "speed")}
         value={c.windMPerS}
         min={0}
-        max={20}
+        max={60}
         step={0.5}
         onChange={(windMPerS) => setConditions({ windMPerS })}
       />
@@ -45,7 +46,7 @@ export function WeatherStrip() {
         text={print(c.startWaterC, "temperature")}
         value={c.startWaterC}
         min={0}
-        max={40}
+        max={95}
         step={1}
         onChange={(startWaterC) => setConditions({ startWaterC })}
       />

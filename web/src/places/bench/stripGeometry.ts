@@ -1,14 +1,13 @@
 import type { Schema } from "../../api/client";
 import type { Stock } from "../../app/catalogue";
-import { type Handle, partOf, runOf } from "./benchStore";
-
-type Rig = Schema["Rig"];
-type Station = Schema["Station"];
+import { courseOf, distance, heightOver, indexOf, type Rig, type Run, type RunPoint } from "../../document/geometry";
+import { keyOf, type Thing } from "../../document/things";
 
 /** A point of the unrolled way from a run to its drain. */
 export interface StripPoint {
   /** Distance along the whole way, m. */
   alongM: number;
+  /** Height over the ground, as parked. */
   heightM: number;
   /** Height above the floor, as built (not tilted), m. */
   builtM: number;
@@ -20,7 +19,8 @@ export interface StripPoint {
   own: boolean;
   partId: string | null;
   name: string | null;
-  handle: Handle | null;
+  /** What moves when it is pulled. */
+  mover: Thing | null;
   /** Why it cannot be moved, where it cannot. */
   fixed: string | null;
 }
@@ -31,8 +31,10 @@ export interface StripLength {
   to: StripPoint;
   boreM: number;
   own: boolean;
-  /** Along the way: positive when it falls the way the water goes. */
-  fall: number | null | undefined;
+  /** Falls along the strip when positive, climbs when negative; null where it is plumb. */
+  fall: number | null;
+  /** Its water leaves along the strip (1), against it (-1) or nowhere (0). */
+  direction: number;
   wetFrom: number;
   wetTo: number;
   levelM: number | null | undefined;
@@ -42,56 +44,169 @@ export interface Strip {
   points: StripPoint[];
   lengths: StripLength[];
   lengthM: number;
+  /** Where the run in hand ends and its way to the drain begins, m. */
+  ownM: number;
   lowM: number;
   highM: number;
+  /** Tanks at its ends, and arches it goes over: heights over the ground. */
+  bodies: { fromM: number; toM: number; lowM: number; highM: number; name: string; kind: "tank" | "arch" }[];
+  /** The floor along the way. */
+  floor: { alongM: number; heightM: number }[];
 }
 
-/** Unrolls the chosen run and the runs its water passes on the way out. */
-export function unroll(rig: Rig, stock: Stock, drain: Schema["DrainDownAnswer"], runId: string): Strip | null {
-  const answers = new Map(drain.runs.map((r) => [r.runId, r]));
-  if (!answers.has(runId)) return null;
+export interface StripAnswers {
+  drain: Schema["DrainDownAnswer"];
+  /** The rig that they are about. */
+  about: Rig;
+}
+
+interface Around {
+  rig: Rig;
+  stock: Stock;
+  bores: Map<string, number>;
+  parked: Schema["Attitude"] | undefined;
+  answers: StripAnswers | null;
+  /** The water system is full: no water has left. */
+  full: boolean;
+}
+
+/** A length that goes more up than along by so much is plumb. */
+const PLUMB = 0.02;
+
+/** Unrolls the run in hand and the runs its water passes on the way out. Places are the document's; what the water does is the answers', where they are about these places. */
+export function unroll(around: Around, runId: string): Strip | null {
+  const { rig, answers, parked, bores } = around;
+  const { runs } = indexOf(rig);
+  const drains = new Map(answers?.drain.runs.map((r) => [r.runId, r]));
+  if (!runs.has(runId)) return null;
   const points: StripPoint[] = [];
   const lengths: StripLength[] = [];
+  const floor: Strip["floor"] = [];
+  const bodies: Strip["bodies"] = [];
   let start = 0;
-  for (const answer of routeOf(answers, runId)) {
-    const run = runOf(rig, answer.runId);
+  let ownM = 0;
+  for (const id of routeOf(drains, runId)) {
+    const run = runs.get(id);
     if (!run) continue;
-    const own = answer.runId === runId;
-    const order = answer.stations.map((station, index) => ({ station, index }));
-    if (answer.reversed) order.reverse();
-    const made = order.map(({ station, index }) => ({
-      ...point(rig, stock, run, station, index),
-      alongM: start + (answer.reversed ? answer.lengthM - station.distanceM : station.distanceM),
-      own,
-    }));
+    const own = id === runId;
+    const drain = drains.get(id);
+    const course = courseOf(rig, run);
+    const before = answers && indexOf(answers.about).runs.get(id);
+    const current = answers && before && courseOf(answers.about, before) === course ? drain : undefined;
+    const way = course.map((p, index) => ({ p, index }));
+    if (drain?.reversed) way.reverse();
+    let along = start;
+    const made = way.map(({ p, index }, k) => {
+      const last = way[k - 1];
+      if (last) along += distance(last.p.at, p.at);
+      floor.push({ alongM: along, heightM: heightOver(parked, { ...p.at, zM: 0 }) });
+      return { ...point(around, run, p, index), alongM: along, own, at: p.at };
+    });
     for (let k = 0; k + 1 < made.length; k++) {
-      const from = made[k] as StripPoint;
-      const to = made[k + 1] as StripPoint;
+      const [from, to] = [made[k] as (typeof made)[number], made[k + 1] as (typeof made)[number]];
       // A length is described at the station where it starts in the run's own sense.
-      const s = answer.stations[Math.min(from.number, to.number)] as Station;
+      const s = current?.stations[Math.min(from.number, to.number)];
+      const turned = drain?.reversed ? -1 : 1;
+      const wet = around.full ? { wetFrom: 0, wetTo: 1, standsAtM: null } : s;
       lengths.push({
         from,
         to,
         own,
-        boreM: answer.boreM,
-        fall: s.fall,
-        wetFrom: answer.reversed ? 1 - s.wetTo : s.wetFrom,
-        wetTo: answer.reversed ? 1 - s.wetFrom : s.wetTo,
-        levelM: s.standsAtM,
+        boreM: bores.get(run.pipe) ?? 0.012,
+        fall: fallOf(from, to),
+        direction: (s?.direction ?? 0) * turned,
+        wetFrom: wet ? (turned < 0 ? 1 - wet.wetTo : wet.wetFrom) : 0,
+        wetTo: wet ? (turned < 0 ? 1 - wet.wetFrom : wet.wetTo) : 0,
+        levelM: wet?.standsAtM,
       });
+      bodies.push(...archesUnder(rig, from, to, parked));
     }
+    bodies.push(...tanksAt(around, made));
     points.push(...made);
-    start += answer.lengthM;
+    start = along;
+    if (own) ownM = along;
   }
   const heights = points.map((p) => p.heightM);
-  return { points, lengths, lengthM: start, lowM: Math.min(...heights), highM: Math.max(...heights) };
+  return { points, lengths, lengthM: start, ownM, lowM: Math.min(...heights), highM: Math.max(...heights), bodies, floor };
+}
+
+function fallOf(from: { at: Schema["Point3"]; heightM: number }, to: { at: Schema["Point3"]; heightM: number }): number | null {
+  const length = distance(from.at, to.at);
+  const level = Math.hypot(from.at.xM - to.at.xM, from.at.yM - to.at.yM);
+  return length === 0 || level < PLUMB * length ? null : (from.heightM - to.heightM) / length;
 }
 
 /** The run and those that its water passes on its way out, as far as it gets. */
-function routeOf(answers: Map<string, Schema["RunDrain"]>, runId: string) {
-  const route: Schema["RunDrain"][] = [];
-  for (let at = answers.get(runId); at && !route.includes(at); at = answers.get(at.leadsTo ?? "")) route.push(at);
+function routeOf(drains: Map<string, Schema["RunDrain"]>, runId: string) {
+  const route = [runId];
+  for (let next = drains.get(runId)?.leadsTo; next && !route.includes(next); next = drains.get(next)?.leadsTo) route.push(next);
   return route;
+}
+
+type Made = StripPoint & { at: Schema["Point3"] };
+
+/** Arches that a length passes over or through. */
+function archesUnder(rig: Rig, from: Made, to: Made, parked: Schema["Attitude"] | undefined): Strip["bodies"] {
+  return rig.shell.obstacles.flatMap((o) => {
+    // The share of the length over the footprint.
+    let [a, b] = [0, 1];
+    for (const axis of ["xM", "yM"] as const) {
+      const [start, step] = [from.at[axis], to.at[axis] - from.at[axis]];
+      const [low, high] = [o.box.at[axis], o.box.at[axis] + o.box.size[axis]];
+      if (Math.abs(step) < 1e-9) {
+        if (start < low || start > high) return [];
+        continue;
+      }
+      const [t0, t1] = [(low - start) / step, (high - start) / step];
+      a = Math.max(a, Math.min(t0, t1));
+      b = Math.min(b, Math.max(t0, t1));
+    }
+    if (b <= a) return [];
+    const along = (t: number) => from.alongM + (to.alongM - from.alongM) * t;
+    const low = heightOver(parked, o.box.at);
+    return [
+      {
+        fromM: along(a),
+        toM: along(b),
+        lowM: low,
+        highM: low + o.box.size.zM,
+        name: o.kind === "wheelArch" ? "arch" : o.name,
+        kind: "arch" as const,
+      },
+    ];
+  });
+}
+
+/** Tanks at the ends of a run, standing outward from it. */
+function tanksAt({ rig, stock, parked }: Around, made: Made[]): Strip["bodies"] {
+  const { parts } = indexOf(rig);
+  return [made[0], made.at(-1)].flatMap((end, i) => {
+    const part = end?.partId ? parts.get(end.partId) : undefined;
+    if (!end || !part || stock.get(part.stock)?.passage !== "vessel") return [];
+    const low = heightOver(parked, part.box.at);
+    const width = 0.12;
+    return [
+      {
+        fromM: i === 0 ? end.alongM - width : end.alongM,
+        toM: i === 0 ? end.alongM : end.alongM + width,
+        lowM: low,
+        highM: low + part.box.size.zM,
+        name: part.name,
+        kind: "tank" as const,
+      },
+    ];
+  });
+}
+
+function point({ rig, stock, parked }: Around, run: Run, p: RunPoint, index: number): Omit<StripPoint, "alongM" | "own"> {
+  const end = p.id === "from" ? run.from : p.id === "to" ? run.to : null;
+  const part = end?.part ? indexOf(rig).parts.get(end.part) : undefined;
+  const base = { heightM: heightOver(parked, p.at), builtM: p.at.zM, runId: run.id, pointId: p.id, number: index };
+  const self: Thing = { kind: "point", runId: run.id, pointId: p.id };
+  if (!part) return { ...base, partId: null, name: end ? "loose end" : null, mover: self, fixed: null };
+  const fixed =
+    stock.get(part.stock)?.passage === "vessel" ? `${part.name} stays where it stands; move it in the plan or the side view` : null;
+  return { ...base, partId: part.id, name: part.name, mover: fixed ? null : { kind: "part", partId: part.id }, fixed };
 }
 
 /** The level at which the largest pool of the chosen run stands, from its water to its crest. */
@@ -116,21 +231,5 @@ export function poolLine(strip: Strip, pools: Schema["PoolAnswer"][], runId: str
   };
 }
 
-function point(rig: Rig, stock: Stock, run: Schema["Run"], station: Station, index: number): Omit<StripPoint, "alongM" | "own"> {
-  const end = station.id === "from" ? run.from : station.id === "to" ? run.to : null;
-  const part = end?.part ? partOf(rig, end.part) : undefined;
-  const base = {
-    heightM: station.heightM,
-    builtM: station.at.zM,
-    runId: run.id,
-    pointId: station.id,
-    number: index,
-  };
-  if (end && !part) return { ...base, partId: null, name: "loose end", handle: null, fixed: "This end is joined to nothing yet" };
-  if (!part) return { ...base, partId: null, name: null, handle: { kind: "bend", runId: run.id, bendId: station.id }, fixed: null };
-  const fixed = stock.get(part.stock)?.passage === "vessel" ? `${part.name} stands where it stands; move a tank in the shell` : null;
-  return { ...base, partId: part.id, name: part.name, handle: fixed ? null : { kind: "part", partId: part.id }, fixed };
-}
-
-/** Two handles that move the same thing. */
-export const sameHandle = (a: Handle | null, b: Handle | null) => JSON.stringify(a) === JSON.stringify(b);
+/** Two points that move the same thing. */
+export const sameMover = (a: Thing | null, b: Thing | null) => a !== null && b !== null && keyOf(a) === keyOf(b);

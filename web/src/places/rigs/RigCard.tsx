@@ -97,7 +97,7 @@ function Standing({ card, print }: { card: Schema["ShelfCard"]; print: Print }) 
       <div ref={box} className="my-3 h-48 overflow-hidden rounded-[5px] bg-ground">
         {rig.data && frame && size.width > 0 && (
           <svg width={size.width} height={size.height} aria-hidden="true">
-            <RigDrawing rig={rig.data} answers={asked.data ?? null} view="side" frame={frame} lens="drain" bare />
+            <RigDrawing rig={rig.data} about={rig.data} answers={asked.data ?? null} view="side" frame={frame} lens="drain" bare />
           </svg>
         )}
       </div>

@@ -1,0 +1,140 @@
+import { createStore, type StoreApi } from "zustand/vanilla";
+import { Problem, type Schema } from "../api/client";
+import type { RigApi } from "../api/rigs";
+import { changedAnswer } from "./answers";
+import { type DocumentStore, pendingOf } from "./documentStore";
+
+type Conditions = Schema["Conditions"];
+
+/** What the bench wants to know of a rig. */
+export const wanted = ["drainDown", "freezeLadder", "advice"] as const;
+export type Answers = Required<Pick<Schema["AnswersAnswer"]["answers"], (typeof wanted)[number]>>;
+
+export interface AnswersState {
+  /** The night that is asked about. */
+  conditions: Conditions | null;
+  answers: Answers | null;
+  /** The night and the document that the answers are about: what stands over them is named by it, and what has moved since is drawn without them. */
+  night: Conditions | null;
+  about: Schema["Rig"] | null;
+  /** The answers are about an earlier document or night than the one that is shown. */
+  stale: boolean;
+  /** Why there is no newer answer. It is asked again by itself. */
+  problem: string | null;
+}
+
+export interface AnswersStore extends StoreApi<AnswersState> {
+  setConditions(change: Partial<Conditions>): void;
+  close(): void;
+}
+
+/** A question that is overtaken is called off after so long; until then its answer is worth having. */
+const OVERTAKEN_MS = 400;
+const RETRY_MS = [1000, 2000, 5000, 10_000];
+const nightKey = (id: string) => `night:${id}`;
+
+/** The answers about the document as it is drawn. One question is under way at a time; while it is, only the newest after it counts. */
+export function createAnswers(document: DocumentStore, api: RigApi): AnswersStore {
+  const { id } = document.getState();
+  const store = createStore<AnswersState>(() => ({
+    conditions: null,
+    answers: null,
+    night: null,
+    about: null,
+    stale: true,
+    problem: null,
+  }));
+  let under: { call: AbortController; since: number } | null = null;
+  let again = false;
+  let failures = 0;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let overtaken: ReturnType<typeof setTimeout> | undefined;
+  /** The last answers about a saved revision: later ones come as what differs from them. */
+  let held: { revision: number; night: string; answers: Answers } | null = null;
+  let closed = false;
+
+  async function ask() {
+    clearTimeout(timer);
+    if (closed || !document.getState().saved) return;
+    if (!store.getState().stale) store.setState({ stale: true });
+    if (under) {
+      again = true;
+      const { call, since } = under;
+      clearTimeout(overtaken);
+      overtaken = setTimeout(() => call.abort(), Math.max(0, since + OVERTAKEN_MS - Date.now()));
+      return;
+    }
+    do {
+      again = false;
+      under = { call: new AbortController(), since: Date.now() };
+      try {
+        await askOnce(under.call.signal);
+        failures = 0;
+      } catch (caught) {
+        if (caught instanceof Problem && caught.status === 400 && localStorage.getItem(nightKey(id))) {
+          // A night from before, which this rig cannot have any more: that of the brief stands in.
+          localStorage.removeItem(nightKey(id));
+          store.setState({ conditions: null });
+          again = true;
+        } else if (!again && !closed) {
+          store.setState({ problem: caught instanceof Problem ? caught.message : String(caught) });
+          timer = setTimeout(ask, RETRY_MS[Math.min(failures++, RETRY_MS.length - 1)]);
+        }
+      }
+      clearTimeout(overtaken);
+    } while (again && !closed);
+    under = null;
+  }
+
+  async function askOnce(signal: AbortSignal) {
+    const now = document.getState();
+    const { revision, rig } = now;
+    const edits = pendingOf(now);
+    const { conditions } = store.getState();
+    const night = JSON.stringify(conditions);
+    const known = conditions && held?.night === night ? held : null;
+    const base = { id, base: revision, edits, wanted: [...wanted] };
+    const told = await api.answers({ ...base, ...(conditions && { conditions }), ...(known && { since: known.revision }) }, signal);
+    const answers = { ...told.answers } as Record<string, object>;
+    for (const [name, change] of Object.entries(told.changed))
+      answers[name] = changedAnswer(known?.answers[name as keyof Answers] as object, change);
+    const whole = answers as unknown as Answers;
+    if (edits.length === 0) held = { revision, night: JSON.stringify(told.conditions), answers: whole };
+    if (closed) return;
+    store.setState({
+      conditions: store.getState().conditions ?? told.conditions,
+      night: told.conditions,
+      about: rig,
+      answers: whole,
+      problem: null,
+      stale: again,
+    });
+  }
+
+  const stop = document.subscribe((now, before) => {
+    if (now.rig !== before.rig || now.revision !== before.revision) void ask();
+  });
+  const kept = localStorage.getItem(nightKey(id));
+  if (kept) store.setState({ conditions: JSON.parse(kept) });
+
+  return Object.assign(store, {
+    setConditions(change: Partial<Conditions>) {
+      const { conditions } = store.getState();
+      if (!conditions) return;
+      const next = { ...conditions, ...change };
+      try {
+        localStorage.setItem(nightKey(id), JSON.stringify(next));
+      } catch {
+        // The night is then that of the brief again when the rig is next opened.
+      }
+      store.setState({ conditions: next });
+      void ask();
+    },
+    close() {
+      closed = true;
+      stop();
+      clearTimeout(timer);
+      under?.call.abort();
+    },
+  });
+}

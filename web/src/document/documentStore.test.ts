@@ -1,0 +1,329 @@
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { OFFLINE, Problem, type Schema } from "../api/client";
+import type { RigApi } from "../api/rigs";
+import { drain, night, rig } from "../test/rig";
+import { createAnswers } from "./answersStore";
+import { createDocument, saveStateOf } from "./documentStore";
+import type { Draft, Drafts } from "./drafts";
+import { drawn } from "./effects";
+import { movedBy } from "./things";
+
+type Rig = Schema["Rig"];
+type Edit = Schema["Edit"];
+const bend = { kind: "point", runId: "upper", pointId: "b1" } as const;
+const words = { text: "", values: [] };
+
+/** A server of the size of these tests: one rig whose bend is raised, able to fail, to lose an answer, or to have moved on. */
+class Server implements RigApi {
+  states = [rig];
+  saves: { base: number; edits: Edit[]; key: string }[] = [];
+  asked: Schema["AnswersRequest"][] = [];
+  down = false;
+  mute = false;
+  gone = false;
+  refuse: ((edits: Edit[]) => boolean) | null = null;
+  private readonly byKey = new Map<string, Schema["SavedEdits"]>();
+
+  get revision() {
+    return this.states.length;
+  }
+
+  get stored() {
+    return this.states.at(-1) as Rig;
+  }
+
+  at = (revision: number) => this.states[revision - 1] as Rig;
+
+  private reach() {
+    if (this.down) throw new Problem(OFFLINE, "away", undefined, {}, {});
+    if (this.gone) throw new Problem(404, "gone", undefined, {}, {});
+  }
+
+  async open() {
+    this.reach();
+    return { id: "test", revision: this.revision, rig: this.stored, what: words, savedAt: "" };
+  }
+
+  async save(_: string, ask: { base: number; edits: Edit[]; key: string }) {
+    this.reach();
+    const before = this.byKey.get(ask.key);
+    if (before) return before;
+    if (this.refuse?.(ask.edits)) throw new Problem(400, "cannot be done", undefined, {}, {});
+    // Everything here touches the one bend, so whatever came in between clashes.
+    if (JSON.stringify(this.at(ask.base)) !== JSON.stringify(this.stored))
+      throw new Problem(409, "changed", undefined, {}, { current: this.revision, keptAs: 99, clash: ["runs/upper/bends/b1/at/zM"] });
+    this.saves.push(ask);
+    const onto = this.revision;
+    this.states.push(drawn(this.stored, ask.edits));
+    const saved = {
+      revision: this.revision,
+      onto,
+      effect: this.between(ask.base, this.revision),
+      what: words,
+      inverse: [{ kind: "restore", what: words, effect: this.between(this.revision, onto) } as Edit],
+    };
+    this.byKey.set(ask.key, saved);
+    if (this.mute) throw new Problem(OFFLINE, "the answer was lost", undefined, {}, {});
+    return saved;
+  }
+
+  async since(_: string, revision: number) {
+    this.reach();
+    return { revision: this.revision, effect: this.between(revision, this.revision), what: words, savedAt: "" };
+  }
+
+  async copy() {
+    return { id: "test-2", revision: 1, rig: this.stored, what: words, savedAt: "" };
+  }
+
+  async answers(ask: Schema["AnswersRequest"]): Promise<Schema["AnswersAnswer"]> {
+    this.reach();
+    this.asked.push(ask);
+    const answers = {
+      drainDown: drain,
+      freezeLadder: { rungs: [], count: 0, zones: [], morningS: 28800, verdict: "passes" },
+      advice: { findings: [], count: 0 },
+    };
+    return { conditions: ask.conditions ?? night, effect: null, answers, changed: {} } as Schema["AnswersAnswer"];
+  }
+
+  private between(then: number, now: number): Schema["Effect"] {
+    const [before, after] = [then, now].map((n) => this.at(n).runs[0]?.bends[0]?.at.zM);
+    return {
+      set: before === after ? [] : [{ path: "runs/upper/bends/b1/at/zM", before: before as never, after: after as never }],
+      added: [],
+      removed: [],
+    };
+  }
+}
+
+class Shelf implements Drafts {
+  kept = new Map<string, Draft>();
+  full = false;
+  read = async (id: string) => this.kept.get(id);
+  drop = async (id: string) => void this.kept.delete(id);
+  async write(id: string, draft: Draft) {
+    if (this.full) throw new Error("quota");
+    this.kept.set(id, structuredClone(draft));
+  }
+}
+
+let server: Server;
+let shelf: Shelf;
+const open = async () => {
+  const document = createDocument("test", server, shelf);
+  await document.open();
+  return document;
+};
+type Doc = Awaited<ReturnType<typeof open>>;
+const height = (document: Doc) => document.getState().rig?.runs[0]?.bends[0]?.at.zM;
+const lift = (document: Doc, byM: number) => movedBy(document.getState().rig as Rig, [bend], { xM: 0, yM: 0, zM: byM }, () => false);
+const settle = () => vi.advanceTimersByTimeAsync(10_000);
+const saveState = (document: Doc) => saveStateOf(document.getState());
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  localStorage.clear();
+  sessionStorage.clear();
+  server = new Server();
+  shelf = new Shelf();
+  return () => vi.useRealTimers();
+});
+
+describe("the document", () => {
+  it("shows a drag at once and keeps none of it until it is let go; then it is saved as one edit a moment later", async () => {
+    const document = await open();
+    for (const by of [0.01, 0.02, 0.03]) document.show(movedBy(rig, [bend], { xM: 0, yM: 0, zM: by }, () => false));
+    expect(height(document)).toBeCloseTo(0.23);
+    document.commit("dragged", document.getState().inHand);
+    // The next drag is under way before the save goes out, and stays out of it.
+    document.show(lift(document, 1));
+    expect(saveState(document)).toBe("unsaved");
+    await settle();
+    expect(server.saves).toHaveLength(1);
+    expect(server.stored.runs[0]?.bends[0]?.at.zM).toBeCloseTo(0.23);
+    expect(height(document)).toBeCloseTo(1.23);
+    document.letGo();
+    expect([height(document), saveState(document), document.getState().revision]).toEqual([expect.closeTo(0.23), "saved", 2]);
+    expect(shelf.kept.size).toBe(0);
+  });
+
+  it("keeps edits on the device in a list while the server is away, and saves them when it is back; a reload takes them up", async () => {
+    const document = await open();
+    server.down = true;
+    document.commit("alone", lift(document, 0.05));
+    document.commit("and again", lift(document, 0.05));
+    await settle();
+    expect(saveState(document)).toBe("offline");
+    expect(shelf.kept.get("test")?.waiting.map((w) => w.what)).toEqual(["alone", "and again"]);
+    document.close();
+    server.down = false;
+    const reloaded = await open();
+    expect(height(reloaded)).toBeCloseTo(0.3);
+    await settle();
+    expect([server.saves.length, saveState(reloaded), shelf.kept.size]).toEqual([1, "saved", 0]);
+  });
+
+  it("does not clash with itself when an answer was lost, nor after a page that was left in mid-save", async () => {
+    const document = await open();
+    server.mute = true;
+    document.commit("heard by the server alone", lift(document, 0.05));
+    await vi.advanceTimersByTimeAsync(600);
+    server.mute = false;
+    document.commit("and one more", lift(document, 0.05));
+    await settle();
+    expect([server.saves.length, height(document), saveState(document)]).toEqual([2, expect.closeTo(0.3), "saved"]);
+
+    document.commit("while leaving", lift(document, 0.05));
+    const left = document.leave();
+    document.close();
+    await server.save("test", left as NonNullable<typeof left>);
+    const again = await open();
+    await settle();
+    expect([server.saves.length, again.getState().conflict, height(again)]).toEqual([3, null, expect.closeTo(0.35)]);
+  });
+
+  it("sends no more with a page that goes than a browser takes", async () => {
+    const document = await open();
+    document.commit("much", [{ kind: "change", thing: "rig", values: { note: "x".repeat(70_000) } } as unknown as Edit]);
+    expect(document.leave()).toBeNull();
+  });
+
+  it("says when this device has no room for what waits", async () => {
+    const document = await open();
+    [server.down, shelf.full] = [true, true];
+    document.commit("no room", lift(document, 0.05));
+    await settle();
+    expect(document.getState().unkept).toBe(true);
+    expect(height(document)).toBeCloseTo(0.25);
+    server.down = false;
+    await settle();
+    expect([document.getState().unkept, saveState(document)]).toEqual([false, "saved"]);
+  });
+
+  it("forgets drafts of a rig that is gone", async () => {
+    const document = await open();
+    server.down = true;
+    document.commit("late", lift(document, 0.05));
+    await settle();
+    document.heard({ rigId: "test", kind: "removed", revision: 1 });
+    expect([document.getState().missing?.status, shelf.kept.size]).toEqual([404, 0]);
+    [server.down, server.gone] = [false, true];
+    shelf.kept.set("test", { waiting: [], sending: null });
+    await open();
+    expect(shelf.kept.size).toBe(0);
+  });
+
+  it("names a clash; goes on with this copy, with the other, or with both", async () => {
+    const document = await open();
+    const other = (by: number) =>
+      server.states.push(
+        drawn(
+          server.stored,
+          movedBy(server.stored, [bend], { xM: 0, yM: 0, zM: by }, () => false),
+        ),
+      );
+    other(0.5);
+    document.commit("mine", lift(document, 0.05));
+    await settle();
+    expect(document.getState().conflict).toEqual({ current: 2, keptAs: 99, clash: ["runs/upper/bends/b1/at/zM"] });
+    await document.settle("mine");
+    expect([height(document), server.saves.length]).toEqual([expect.closeTo(0.25), 1]);
+    other(0.5);
+    document.commit("mine again", lift(document, 0.05));
+    await settle();
+    expect(await document.settle("both")).toBe("test-2");
+    expect([height(document), document.getState().waiting]).toEqual([expect.closeTo(0.75), []]);
+  });
+
+  it("lets an edit go that cannot be done, with its reason, and keeps the others", async () => {
+    const document = await open();
+    server.refuse = (edits) => edits.some((e) => e.kind === "remove");
+    document.commit("good", lift(document, 0.05));
+    document.commit("bad", [{ kind: "remove", thing: "parts/ghost" } as Edit]);
+    await settle();
+    expect([server.saves.length, height(document), document.getState().waiting]).toEqual([1, expect.closeTo(0.25), []]);
+    expect(document.getState().refusal).toContain("bad: ");
+  });
+
+  it("undoes and redoes its own edits, saved or not, across a reload; a nudge right after an undo stands", async () => {
+    const document = await open();
+    document.commit("first", lift(document, 0.05));
+    await settle();
+    document.commit("second", lift(document, 0.05));
+    await document.undo();
+    expect([height(document), server.saves.length]).toEqual([expect.closeTo(0.25), 1]);
+    await document.undo();
+    // Drawn at once, before the server has answered.
+    expect(height(document)).toBeCloseTo(0.2);
+    document.commit("nudge", lift(document, 0.001));
+    await settle();
+    expect([height(document), document.getState().conflict]).toEqual([expect.closeTo(0.201), null]);
+    await document.undo();
+    await settle();
+    expect(height(document)).toBeCloseTo(0.2);
+    document.close();
+    const again = await open();
+    expect(again.getState().undone).toHaveLength(1);
+    await again.redo();
+    await settle();
+    expect(height(again)).toBeCloseTo(0.201);
+  });
+
+  it("never undoes what another window did since", async () => {
+    const document = await open();
+    document.commit("mine", lift(document, 0.05));
+    await settle();
+    server.states.push(
+      drawn(
+        server.stored,
+        movedBy(server.stored, [bend], { xM: 0, yM: 0, zM: 0.5 }, () => false),
+      ),
+    );
+    document.heard({ rigId: "test", kind: "saved", revision: 3 });
+    await settle();
+    await document.undo();
+    await settle();
+    expect(document.getState().refusal).toContain("changed elsewhere since");
+    expect([height(document), document.getState().conflict]).toEqual([expect.closeTo(0.75), null]);
+  });
+});
+
+describe("the answers", () => {
+  it("ask one question at a time with no more than the edits, never miss the last, and say when they are of another state", async () => {
+    const document = createDocument("test", server, shelf);
+    const answers = createAnswers(document, server);
+    await document.open();
+    await settle();
+    expect([answers.getState().stale, answers.getState().about]).toEqual([false, document.getState().rig]);
+    const before = server.asked.length;
+    for (let i = 1; i <= 20; i++) document.show(movedBy(rig, [bend], { xM: 0, yM: 0, zM: i / 1000 }, () => false));
+    expect(answers.getState().stale).toBe(true);
+    await settle();
+    const asked = server.asked.slice(before);
+    expect(asked.length).toBeLessThanOrEqual(3);
+    expect(asked.at(-1)?.edits).toEqual(document.getState().inHand);
+    expect(asked.at(-1)?.since).toBe(1);
+  });
+
+  it("are asked again by themselves after a fault, and are named by the night that they are about", async () => {
+    const document = createDocument("test", server, shelf);
+    const answers = createAnswers(document, server);
+    await document.open();
+    await settle();
+    server.down = true;
+    answers.setConditions({ water: "wet" });
+    await vi.advanceTimersByTimeAsync(100);
+    expect(answers.getState()).toMatchObject({
+      stale: true,
+      problem: expect.any(String),
+      night: { water: "drained" },
+      conditions: { water: "wet" },
+    });
+    server.down = false;
+    await settle();
+    expect(answers.getState()).toMatchObject({ stale: false, problem: null, night: { water: "wet" } });
+    // The night is remembered on this device for this rig.
+    expect(createAnswers(createDocument("test", server, shelf), server).getState().conditions?.water).toBe("wet");
+  });
+});

@@ -1,0 +1,369 @@
+import { createStore, type StoreApi } from "zustand/vanilla";
+import { OFFLINE, Problem, type Schema } from "../api/client";
+import type { RigApi } from "../api/rigs";
+import type { Drafts, Waiting } from "./drafts";
+import { applyEffect, drawn, isDrawnAtOnce, mayTouch } from "./effects";
+
+type Rig = Schema["Rig"];
+type Edit = Schema["Edit"];
+
+/** Where the document stands against the server. */
+export type SaveState = "saved" | "unsaved" | "saving" | "offline" | "refused";
+
+/** A way back or forward: edits, and the revision they belong to. */
+interface Step {
+  what: string;
+  base: number;
+  edits: Edit[];
+}
+
+export interface Conflict {
+  current: number;
+  keptAs: number | null;
+  clash: string[];
+}
+
+export interface DocumentState {
+  id: string;
+  /** The document as it is drawn: the saved one, what waits, and what is under the finger. Null until it has come. */
+  rig: Rig | null;
+  /** The newest saved state that is known here, and its revision. */
+  saved: Rig | null;
+  revision: number;
+  waiting: Waiting[];
+  /** Edits under the finger: shown, never saved. */
+  inHand: Edit[];
+  done: Step[];
+  undone: Step[];
+  sending: { key: string; count: number } | null;
+  away: boolean;
+  refusal: string | null;
+  conflict: Conflict | null;
+  /** What waits could not be kept on this device. */
+  unkept: boolean;
+  /** Why the rig cannot be shown. */
+  missing: Problem | null;
+}
+
+export interface DocumentStore extends StoreApi<DocumentState> {
+  open(): Promise<void>;
+  /** Shows edits without keeping them: while dragging. */
+  show(edits: Edit[]): void;
+  letGo(): void;
+  /** Keeps edits. */
+  commit(what: string, edits: Edit[]): void;
+  undo(): Promise<void>;
+  redo(): Promise<void>;
+  /** Waits until all is saved; false when it cannot be. */
+  flush(): Promise<boolean>;
+  /** Brings the saved state up to the newest revision. */
+  follow(): Promise<void>;
+  /** What the server said of this rig: another revision, or that it was taken off. */
+  heard(change: Schema["ShelfChange"] | null): void;
+  settle(keep: "mine" | "theirs" | "both"): Promise<string | null>;
+  /** A page that goes: what waits, to be sent without waiting for the answer; null when there is nothing or too much. */
+  leave(): { base: number; edits: Edit[]; key: string } | null;
+  close(): void;
+}
+
+const SAVE_AFTER_MS = 500;
+const RETRY_AFTER_MS = 3000;
+const MOST_STEPS = 200;
+/** Browsers send no more with a page that goes. */
+const MOST_LEAVING = 60_000;
+
+export const saveStateOf = (s: DocumentState): SaveState =>
+  s.conflict || s.refusal
+    ? "refused"
+    : s.away && s.waiting.length > 0
+      ? "offline"
+      : s.sending
+        ? "saving"
+        : s.waiting.length > 0
+          ? "unsaved"
+          : "saved";
+export const pendingOf = (s: DocumentState) => [...s.waiting.flatMap((w) => w.edits), ...s.inHand];
+export const canUndo = (s: DocumentState) => s.waiting.some((w) => !w.way) || s.done.length > 0;
+export const canRedo = (s: DocumentState) => s.undone.length > 0;
+
+const stepsKey = (id: string) => `steps:${id}`;
+const newKey = () => crypto.randomUUID();
+
+/** One rig in the hands of this window: what is drawn, what waits to be saved, the way back. All that goes to the server goes one after the other. */
+export function createDocument(id: string, api: RigApi, drafts: Drafts): DocumentStore {
+  const store = createStore<DocumentState>(() => ({
+    id,
+    rig: null,
+    saved: null,
+    revision: 0,
+    waiting: [],
+    inHand: [],
+    done: [],
+    undone: [],
+    sending: null,
+    away: false,
+    refusal: null,
+    conflict: null,
+    unkept: false,
+    missing: null,
+  }));
+  const { getState: state } = store;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let queue = Promise.resolve();
+  let closed = false;
+
+  const set = (change: Partial<DocumentState>) => {
+    const { saved, waiting, inHand } = { ...state(), ...change };
+    const redrawn = "saved" in change || "waiting" in change || "inHand" in change;
+    store.setState(redrawn ? { ...change, rig: saved && drawn(saved, [...waiting.flatMap((w) => w.edits), ...inHand]) } : change);
+  };
+  /** One thing at a time, in the order in which it was asked for. */
+  const inTurn = <T>(task: () => Promise<T>): Promise<T> => {
+    const done = queue.then(task);
+    queue = done.then(
+      () => undefined,
+      () => undefined,
+    );
+    return done;
+  };
+
+  function keep() {
+    const { waiting, sending, done, undone, unkept } = state();
+    const kept = waiting.length === 0 ? drafts.drop(id) : drafts.write(id, { waiting, sending });
+    void kept.then(
+      () => unkept && set({ unkept: false }),
+      () => set({ unkept: waiting.length > 0 }),
+    );
+    try {
+      // The way back is this window's own, and lasts as long as it does.
+      sessionStorage.setItem(stepsKey(id), JSON.stringify({ done, undone }));
+    } catch {
+      // A way back that is too long to be kept ends with the window.
+    }
+  }
+
+  function saveSoon(ms: number) {
+    clearTimeout(timer);
+    if (!closed) timer = setTimeout(() => void inTurn(save), ms);
+  }
+
+  /** What goes out together: edits made on one revision; a way back or forward goes alone. */
+  function batch() {
+    const { waiting, sending } = state();
+    if (sending) return sending;
+    const [first] = waiting;
+    if (!first) return null;
+    const other = waiting.findIndex((w, i) => i > 0 && (w.base !== first.base || w.way || first.way));
+    return { key: first.key, count: other < 0 ? waiting.length : other };
+  }
+
+  async function save(): Promise<void> {
+    clearTimeout(timer);
+    for (;;) {
+      const going = batch();
+      if (!going || state().conflict || state().missing) return;
+      set({ sending: going });
+      const items = state().waiting.slice(0, going.count);
+      const first = items[0] as Waiting;
+      await drafts.write(id, { waiting: state().waiting, sending: going }).catch(() => undefined);
+      const edits = items.flatMap((w) => w.edits);
+      try {
+        const answer = await api.save(id, { base: first.base, edits, key: going.key });
+        await taken(first, items.length, answer);
+      } catch (caught) {
+        if (!refused(caught, items)) return;
+      }
+    }
+  }
+
+  /** A save stands: what waited is part of the saved state. */
+  async function taken(first: Waiting, count: number, answer: Schema["SavedEdits"]) {
+    const { revision, saved, done, undone } = state();
+    const made = { what: first.what, base: answer.revision, edits: answer.inverse };
+    const steps =
+      first.way === "undo"
+        ? { undone: [...undone, made] }
+        : first.way === "redo"
+          ? { done: [...done, made] }
+          : { done: [...done, made].slice(-MOST_STEPS), undone: [] };
+    // The answer's effect leads here from the base of the edits, which may be older than what is known here.
+    const now = first.base === revision ? answer : await api.since(id, revision);
+    const rest = state().waiting.slice(count);
+    // What was made on top of these edits goes on from there, unless others who came between may have touched the same: then the server says so.
+    const onTop = (w: Waiting) =>
+      w.base === revision && !w.way && (answer.onto === revision || !mayTouch(now.effect, w.edits)) ? { ...w, base: now.revision } : w;
+    set({
+      sending: null,
+      away: false,
+      ...steps,
+      saved: applyEffect(saved as Rig, now.effect),
+      revision: now.revision,
+      waiting: rest.map(onTop),
+    });
+    keep();
+  }
+
+  /** Says why a save was refused; true when there may be more to send. */
+  function refused(caught: unknown, items: Waiting[]): boolean {
+    const problem = caught instanceof Problem ? caught : new Problem(OFFLINE, String(caught), undefined, {}, {});
+    const [first] = items as [Waiting];
+    const drop = (change: Partial<DocumentState>) => {
+      set({ sending: null, waiting: state().waiting.slice(items.length), ...change });
+      keep();
+    };
+    if (problem.status === OFFLINE || problem.status >= 500 || problem.status === 408) {
+      // The key stays: when the save stood after all, sending it again tells so.
+      set({ away: true });
+      saveSoon(RETRY_AFTER_MS);
+      return false;
+    }
+    if (problem.status === 404) {
+      drop({ waiting: [], missing: problem });
+      void drafts.drop(id);
+      return false;
+    }
+    if (problem.status === 409 && first.way) {
+      // What was kept of it is of no use to anybody: the rig stays as it is.
+      drop({ refusal: `That cannot be ${first.way === "undo" ? "undone" : "done again"}: it was changed elsewhere since.` });
+      return true;
+    }
+    if (problem.status === 409) {
+      const { current, keptAs, clash } = problem.extra as unknown as Conflict;
+      set({ sending: null, conflict: { current, keptAs: keptAs ?? null, clash: clash ?? [] } });
+      return false;
+    }
+    if (items.length > 1) {
+      // One of them cannot be done: each goes for itself, so that the others stand.
+      set({ sending: { key: newKey(), count: 1 } });
+      return true;
+    }
+    drop({ refusal: `${first.what}: ${problem.message}` });
+    return true;
+  }
+
+  async function follow() {
+    const { revision, saved } = state();
+    if (!saved || state().conflict) return;
+    const since = await api.since(id, revision);
+    if (since.revision > revision) set({ saved: applyEffect(saved, since.effect), revision: since.revision });
+  }
+
+  function step(way: "undo" | "redo", from: Step[]) {
+    const last = from.at(-1) as Step;
+    set({
+      [way === "undo" ? "done" : "undone"]: from.slice(0, -1),
+      refusal: null,
+      waiting: [
+        ...state().waiting,
+        { key: newKey(), what: `${way === "undo" ? "Undo" : "Redo"}: ${last.what}`, base: last.base, edits: last.edits, way },
+      ],
+    });
+    keep();
+    saveSoon(0);
+  }
+
+  return Object.assign(store, {
+    async open() {
+      const open = await api.open(id).catch((problem) => {
+        set({ missing: problem });
+        if (problem instanceof Problem && problem.status === 404) void drafts.drop(id);
+        return null;
+      });
+      if (!open) return;
+      const steps = JSON.parse(sessionStorage.getItem(stepsKey(id)) ?? "{}");
+      // A lid may have been closed before the last edits were saved.
+      const draft = await drafts.read(id).catch(() => undefined);
+      set({
+        saved: open.rig,
+        revision: open.revision,
+        done: steps.done ?? [],
+        undone: steps.undone ?? [],
+        waiting: draft?.waiting ?? [],
+        sending: draft?.sending ?? null,
+        missing: null,
+      });
+      if (draft) await inTurn(save);
+    },
+
+    show: (edits: Edit[]) => set({ inHand: edits }),
+    letGo() {
+      if (state().inHand.length > 0) set({ inHand: [] });
+    },
+
+    commit(what: string, edits: Edit[]) {
+      if (!state().saved || edits.length === 0) return;
+      set({ inHand: [], refusal: null, waiting: [...state().waiting, { key: newKey(), what, base: state().revision, edits }] });
+      keep();
+      // What cannot be drawn before the server has answered goes at once.
+      saveSoon(edits.every(isDrawnAtOnce) ? SAVE_AFTER_MS : 0);
+    },
+
+    async undo() {
+      const { waiting, sending, undone } = state();
+      const last = waiting.at(-1);
+      if (last && !last.way && waiting.length > (sending?.count ?? 0)) {
+        // Not on its way yet: it is simply taken out.
+        set({ waiting: waiting.slice(0, -1), undone: [...undone, { what: last.what, base: last.base, edits: last.edits }] });
+        keep();
+        return;
+      }
+      await inTurn(save);
+      const { done, conflict } = state();
+      if (done.length > 0 && !conflict) step("undo", done);
+    },
+
+    async redo() {
+      await inTurn(save);
+      const { undone, conflict } = state();
+      if (undone.length > 0 && !conflict) step("redo", undone);
+    },
+
+    async flush() {
+      await inTurn(save);
+      const { waiting, conflict } = state();
+      return waiting.length === 0 && !conflict;
+    },
+
+    follow: () => inTurn(follow),
+
+    heard(change: Schema["ShelfChange"] | null) {
+      if (change && change.rigId !== id) return;
+      if (change?.kind === "removed") {
+        set({ waiting: [], missing: new Problem(404, "This rig was taken off the shelf.", undefined, {}, {}) });
+        void drafts.drop(id);
+      } else if (!change || change.revision > state().revision) void inTurn(follow).catch(() => undefined);
+    },
+
+    async settle(keepThat: "mine" | "theirs" | "both") {
+      const { conflict, waiting } = state();
+      if (!conflict) return null;
+      const copy = keepThat === "both" && conflict.keptAs !== null ? await api.copy(id, conflict.keptAs) : null;
+      const open = await api.open(id);
+      set({
+        saved: open.rig,
+        revision: open.revision,
+        conflict: null,
+        waiting: keepThat === "mine" ? waiting.map((w) => ({ ...w, key: newKey(), base: open.revision })) : [],
+      });
+      keep();
+      if (keepThat === "mine") await inTurn(save);
+      return copy?.id ?? null;
+    },
+
+    leave() {
+      const { sending, waiting } = state();
+      const going = sending ? null : batch();
+      const first = waiting[0];
+      if (!going || !first) return null;
+      const ask = { base: first.base, edits: waiting.slice(0, going.count).flatMap((w) => w.edits), key: going.key };
+      if (JSON.stringify(ask).length > MOST_LEAVING) return null;
+      set({ sending: going });
+      return ask;
+    },
+
+    close() {
+      closed = true;
+      clearTimeout(timer);
+    },
+  });
+}

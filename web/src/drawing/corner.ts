@@ -1,0 +1,356 @@
+import type { Xyz } from "../document/geometry";
+import type { Px } from "./projection";
+
+/** From where the rig is seen: turned about the upright, tipped down from the horizon (negative: from below), in parallel projection. */
+export interface Camera {
+  turnDeg: number;
+  tipDeg: number;
+  scale: number;
+  /** The place that lies in the middle of the window. */
+  middle: Xyz;
+  width: number;
+  height: number;
+}
+
+/** A camera with its sines worked out. Depth grows towards the eye. */
+export interface Eye {
+  px(p: Xyz): Px;
+  depth(p: Xyz): number;
+  /** Towards the eye, in the vehicle. */
+  towards: Xyz;
+  /** The place and the way of sight under a pixel: places on it are `at + t * towards`. */
+  ray(at: Px): Xyz;
+}
+
+export function eyeOf({ turnDeg, tipDeg, scale, middle, width, height }: Camera): Eye {
+  const [ct, st] = [Math.cos((turnDeg * Math.PI) / 180), Math.sin((turnDeg * Math.PI) / 180)];
+  const [cp, sp] = [Math.cos((tipDeg * Math.PI) / 180), Math.sin((tipDeg * Math.PI) / 180)];
+  // Right, up and towards the eye are at right angles.
+  const right = { xM: st, yM: -ct, zM: 0 };
+  const up = { xM: ct * sp, yM: st * sp, zM: cp };
+  const towards = { xM: -ct * cp, yM: -st * cp, zM: sp };
+  const dot = (a: Xyz, b: Xyz) => a.xM * b.xM + a.yM * b.yM + a.zM * b.zM;
+  const [mr, mu] = [dot(right, middle), dot(up, middle)];
+  return {
+    towards,
+    px: (p) => ({ x: width / 2 + (dot(right, p) - mr) * scale, y: height / 2 - (dot(up, p) - mu) * scale }),
+    depth: (p) => dot(towards, p),
+    ray: ({ x, y }) => {
+      const [r, u] = [(x - width / 2) / scale + mr, mu - (y - height / 2) / scale];
+      return { xM: right.xM * r + up.xM * u, yM: right.yM * r + up.yM * u, zM: right.zM * r + up.zM * u };
+    },
+  };
+}
+
+/** Something that is drawn: a straight length of a line, or an upright box. `key` names what it belongs to. */
+export type Piece<K> = { key: K; low: Xyz; high: Xyz } & ({ kind: "box" } | { kind: "line"; a: Xyz; b: Xyz; halfPx: number });
+
+export const boxPiece = <K>(key: K, box: { at: Xyz; size: Xyz }): Piece<K> => ({
+  kind: "box",
+  key,
+  low: box.at,
+  high: { xM: box.at.xM + box.size.xM, yM: box.at.yM + box.size.yM, zM: box.at.zM + box.size.zM },
+});
+
+export const linePiece = <K>(key: K, a: Xyz, b: Xyz, halfPx: number): Piece<K> => ({
+  kind: "line",
+  key,
+  a,
+  b,
+  halfPx,
+  low: { xM: Math.min(a.xM, b.xM), yM: Math.min(a.yM, b.yM), zM: Math.min(a.zM, b.zM) },
+  high: { xM: Math.max(a.xM, b.xM), yM: Math.max(a.yM, b.yM), zM: Math.max(a.zM, b.zM) },
+});
+
+const AXES = ["xM", "yM", "zM"] as const;
+const EPS = 1e-6;
+/** Longer lines are cut: the longer a piece, the sooner it lies before and behind its neighbours at once. */
+const LONGEST_M = 0.5;
+
+/**
+ * Lines cut where they pass the planes of the boxes that they come near, and the floor: what is left of a line lies on one side of a box, or within it. It does not depend on the
+ * eye, so it is done once for a drawing.
+ */
+export function cutLines<K>(pieces: Piece<K>[]): Piece<K>[] {
+  const boxes = pieces.filter((p) => p.kind === "box");
+  return pieces.flatMap((piece) => {
+    if (piece.kind !== "line") return [piece];
+    const at = new Set<number>();
+    const cross = (axis: (typeof AXES)[number], plane: number) => {
+      const [a, b] = [piece.a[axis], piece.b[axis]];
+      const t = (plane - a) / (b - a);
+      if (t > 1e-6 && t < 1 - 1e-6) at.add(t);
+    };
+    cross("zM", 0);
+    const parts = Math.ceil(Math.hypot(...AXES.map((axis) => piece.b[axis] - piece.a[axis])) / LONGEST_M);
+    for (let i = 1; i < parts; i++) at.add(i / parts);
+    for (const box of boxes) {
+      // Far from it there is a plane of it that divides them anyhow.
+      const apart = AXES.some((axis) => piece.high[axis] <= box.low[axis] + EPS || piece.low[axis] >= box.high[axis] - EPS);
+      if (apart) continue;
+      for (const axis of AXES)
+        if (Math.abs(piece.a[axis] - piece.b[axis]) > EPS) {
+          cross(axis, box.low[axis]);
+          cross(axis, box.high[axis]);
+        }
+    }
+    if (at.size === 0) return [piece];
+    const cuts = [0, ...[...at].sort((x, y) => x - y), 1];
+    const place = (t: number): Xyz => ({
+      xM: piece.a.xM + (piece.b.xM - piece.a.xM) * t,
+      yM: piece.a.yM + (piece.b.yM - piece.a.yM) * t,
+      zM: piece.a.zM + (piece.b.zM - piece.a.zM) * t,
+    });
+    return cuts.slice(1).map((t, i) => linePiece(piece.key, place(cuts[i] as number), place(t), piece.halfPx));
+  });
+}
+
+/** Closest shares of two lengths on the screen, and how far apart they are there. */
+function nearest(a: Px, b: Px, c: Px, d: Px): { s: number; t: number; far: number } {
+  const cross = (b.x - a.x) * (d.y - c.y) - (b.y - a.y) * (d.x - c.x);
+  if (Math.abs(cross) > 1e-9) {
+    const s = ((c.x - a.x) * (d.y - c.y) - (c.y - a.y) * (d.x - c.x)) / cross;
+    const t = ((c.x - a.x) * (b.y - a.y) - (c.y - a.y) * (b.x - a.x)) / cross;
+    if (s >= 0 && s <= 1 && t >= 0 && t <= 1) return { s, t, far: 0 };
+  }
+  const on = (p: Px, q: Px, r: Px) => {
+    const square = (r.x - q.x) ** 2 + (r.y - q.y) ** 2;
+    const u = square === 0 ? 0 : Math.min(1, Math.max(0, ((p.x - q.x) * (r.x - q.x) + (p.y - q.y) * (r.y - q.y)) / square));
+    return { u, far: Math.hypot(p.x - q.x - u * (r.x - q.x), p.y - q.y - u * (r.y - q.y)) };
+  };
+  const ends = [
+    { ...on(a, c, d), of: (u: number) => ({ s: 0, t: u }) },
+    { ...on(b, c, d), of: (u: number) => ({ s: 1, t: u }) },
+    { ...on(c, a, b), of: (u: number) => ({ s: u, t: 0 }) },
+    { ...on(d, a, b), of: (u: number) => ({ s: u, t: 1 }) },
+  ];
+  const best = ends.reduce((x, y) => (y.far < x.far ? y : x));
+  return { ...best.of(best.u), far: best.far };
+}
+
+interface Seen<K> {
+  piece: Piece<K>;
+  a: Px;
+  b: Px;
+  depthA: number;
+  depthB: number;
+  middle: number;
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+  /** Outline of a box on the screen. */
+  outline: Px[] | null;
+}
+
+function see<K>(piece: Piece<K>, eye: Eye): Seen<K> {
+  if (piece.kind === "line") {
+    const [a, b] = [eye.px(piece.a), eye.px(piece.b)];
+    const [depthA, depthB] = [eye.depth(piece.a), eye.depth(piece.b)];
+    const h = piece.halfPx;
+    return {
+      piece,
+      a,
+      b,
+      depthA,
+      depthB,
+      middle: (depthA + depthB) / 2,
+      left: Math.min(a.x, b.x) - h,
+      right: Math.max(a.x, b.x) + h,
+      top: Math.min(a.y, b.y) - h,
+      bottom: Math.max(a.y, b.y) + h,
+      outline: null,
+    };
+  }
+  let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, -Infinity];
+  const corners = cornersOf(piece).map(eye.px);
+  for (const p of corners) {
+    left = Math.min(left, p.x);
+    right = Math.max(right, p.x);
+    top = Math.min(top, p.y);
+    bottom = Math.max(bottom, p.y);
+  }
+  const middle = eye.depth({
+    xM: (piece.low.xM + piece.high.xM) / 2,
+    yM: (piece.low.yM + piece.high.yM) / 2,
+    zM: (piece.low.zM + piece.high.zM) / 2,
+  });
+  return {
+    piece,
+    a: { x: left, y: top },
+    b: { x: right, y: bottom },
+    depthA: middle,
+    depthB: middle,
+    middle,
+    left,
+    right,
+    top,
+    bottom,
+    outline: hull(corners),
+  };
+}
+
+export function cornersOf({ low, high }: { low: Xyz; high: Xyz }): Xyz[] {
+  const made: Xyz[] = [];
+  for (const xM of [low.xM, high.xM]) for (const yM of [low.yM, high.yM]) for (const zM of [low.zM, high.zM]) made.push({ xM, yM, zM });
+  return made;
+}
+
+/** Whether two convex outlines, or an outline and a line of some width, lie apart on the screen: there is a side of one beyond which the other is. */
+function apart<K>(p: Seen<K>, q: Seen<K>): boolean {
+  const beyond = (outline: Px[], points: Px[], room: number) =>
+    outline.some((a, i) => {
+      const b = outline[(i + 1) % outline.length] as Px;
+      const [nx, ny] = [b.y - a.y, a.x - b.x];
+      const length = Math.hypot(nx, ny);
+      return length > 1e-9 && points.every((c) => ((c.x - a.x) * nx + (c.y - a.y) * ny) / length > room - 0.01);
+    });
+  const [po, qo] = [p.outline, q.outline];
+  if (po && qo) return beyond(po, qo, 0) || beyond(qo, po, 0);
+  const [outline, line] = po ? [po, q] : [qo as Px[], p];
+  const half = line.piece.kind === "line" ? line.piece.halfPx : 0;
+  if (beyond(outline, [line.a, line.b], half)) return true;
+  // Beyond a side of the line itself.
+  const [nx, ny] = [line.b.y - line.a.y, line.a.x - line.b.x];
+  const length = Math.hypot(nx, ny);
+  if (length < 1e-9) return false;
+  const sides = outline.map((c) => ((c.x - line.a.x) * nx + (c.y - line.a.y) * ny) / length);
+  return sides.every((d) => d > half) || sides.every((d) => d < -half);
+}
+
+/** Which of two that overlap on the screen is nearer: 1 the first, -1 the second, 0 either. */
+function nearer<K>(p: Seen<K>, q: Seen<K>, eye: Eye): number {
+  if (p.piece.kind === "line" && q.piece.kind === "line") {
+    const { s, t, far } = nearest(p.a, p.b, q.a, q.b);
+    if (far > p.piece.halfPx + q.piece.halfPx) return 0;
+    const depth = p.depthA + (p.depthB - p.depthA) * s - (q.depthA + (q.depthB - q.depthA) * t);
+    // Where they are joined neither is nearer.
+    return Math.abs(depth) < 1e-3 ? 0 : Math.sign(depth);
+  }
+  if (apart(p, q)) return 0;
+  for (const axis of AXES) {
+    const toEye = eye.towards[axis];
+    if (Math.abs(toEye) < 1e-9) continue;
+    if (p.piece.high[axis] <= q.piece.low[axis] + EPS) return toEye > 0 ? -1 : 1;
+    if (q.piece.high[axis] <= p.piece.low[axis] + EPS) return toEye > 0 ? 1 : -1;
+  }
+  // One is in the other: a line within a solid is behind its face.
+  if (p.piece.kind === "line") return -1;
+  if (q.piece.kind === "line") return 1;
+  return Math.sign(p.middle - q.middle);
+}
+
+const CELL = 48;
+
+/** Pieces from back to front. Those that overlap on the screen are compared; a ring of them is cut at its farthest. */
+export function backToFront<K>(pieces: Piece<K>[], eye: Eye): Piece<K>[] {
+  const seen = pieces.map((p) => see(p, eye)).sort((a, b) => a.middle - b.middle);
+  const cells = new Map<number, number[]>();
+  const behind: number[][] = seen.map(() => []);
+  const compared = new Set<number>();
+  seen.forEach((s, i) => {
+    const [c0, c1, r0, r1] = [s.left, s.right, s.top, s.bottom].map((v) => Math.floor(v / CELL)) as [number, number, number, number];
+    for (let c = c0; c <= c1; c++)
+      for (let r = r0; r <= r1; r++) {
+        const cell = c * 4096 + r;
+        const there = cells.get(cell);
+        if (!there) {
+          cells.set(cell, [i]);
+          continue;
+        }
+        for (const j of there) {
+          const o = seen[j] as Seen<K>;
+          if (s.right < o.left || o.right < s.left || s.bottom < o.top || o.bottom < s.top) continue;
+          const pair = j * seen.length + i;
+          if (compared.has(pair)) continue;
+          compared.add(pair);
+          const which = nearer(s, o, eye);
+          if (which > 0) (behind[i] as number[]).push(j);
+          else if (which < 0) (behind[j] as number[]).push(i);
+        }
+        there.push(i);
+      }
+  });
+  const state = new Uint8Array(seen.length);
+  const order: Piece<K>[] = [];
+  for (let i = 0; i < seen.length; i++) {
+    if (state[i]) continue;
+    // Depth first, by hand: a long chain must not end the stack.
+    const stack: { at: number; next: number }[] = [{ at: i, next: 0 }];
+    state[i] = 1;
+    while (stack.length > 0) {
+      const top = stack[stack.length - 1] as { at: number; next: number };
+      const before = behind[top.at] as number[];
+      const next = before[top.next++];
+      if (next === undefined) {
+        order.push((seen[top.at] as Seen<K>).piece);
+        stack.pop();
+      } else if (!state[next]) {
+        state[next] = 1;
+        stack.push({ at: next, next: 0 });
+      }
+    }
+  }
+  return order;
+}
+
+/** The faces of a box that can be seen, as corners; the lit one (its top, or bottom from below) first. */
+export function facesOf(box: { low: Xyz; high: Xyz }, eye: Eye): { corners: Xyz[]; axis: (typeof AXES)[number] }[] {
+  return (["zM", "xM", "yM"] as const).flatMap((axis) => {
+    const toEye = eye.towards[axis];
+    if (Math.abs(toEye) < 1e-6) return [];
+    const at = toEye > 0 ? box.high[axis] : box.low[axis];
+    const [u, v] = AXES.filter((a) => a !== axis) as [(typeof AXES)[number], (typeof AXES)[number]];
+    const corner = (cu: number, cv: number) => ({ [axis]: at, [u]: cu, [v]: cv }) as unknown as Xyz;
+    return [
+      {
+        axis,
+        corners: [
+          corner(box.low[u], box.low[v]),
+          corner(box.high[u], box.low[v]),
+          corner(box.high[u], box.high[v]),
+          corner(box.low[u], box.high[v]),
+        ],
+      },
+    ];
+  });
+}
+
+const SIDES = 14;
+
+/** A body that is round about its longest edge: its outline, and the end that can be seen. */
+export function roundOf(box: { low: Xyz; high: Xyz }, eye: Eye): { outline: Px[]; end: Px[] } {
+  const size = (axis: (typeof AXES)[number]) => box.high[axis] - box.low[axis];
+  const axis = AXES.reduce((a, b) => (size(b) > size(a) + 1e-9 ? b : a));
+  const [u, v] = AXES.filter((a) => a !== axis) as [(typeof AXES)[number], (typeof AXES)[number]];
+  const ring = (at: number) =>
+    Array.from({ length: SIDES }, (_, i) => {
+      const angle = (2 * Math.PI * i) / SIDES;
+      const mid = (a: (typeof AXES)[number]) => (box.low[a] + box.high[a]) / 2;
+      return eye.px({
+        [axis]: at,
+        [u]: mid(u) + (size(u) / 2) * Math.cos(angle),
+        [v]: mid(v) + (size(v) / 2) * Math.sin(angle),
+      } as unknown as Xyz);
+    });
+  const [low, high] = [ring(box.low[axis]), ring(box.high[axis])];
+  return { outline: hull([...low, ...high]), end: eye.towards[axis] > 0 ? high : low };
+}
+
+/** Convex hull, counter-clockwise on paper. */
+export function hull(points: Px[]): Px[] {
+  const sorted = [...points].sort((a, b) => a.x - b.x || a.y - b.y);
+  const half = (list: Px[]) => {
+    const made: Px[] = [];
+    for (const p of list) {
+      while (made.length > 1) {
+        const [a, b] = [made[made.length - 2] as Px, made[made.length - 1] as Px];
+        if ((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x) > 0) break;
+        made.pop();
+      }
+      made.push(p);
+    }
+    return made.slice(0, -1);
+  };
+  return [...half(sorted), ...half(sorted.reverse())];
+}

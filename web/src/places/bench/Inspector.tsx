@@ -1,0 +1,395 @@
+import { FlipHorizontal2, RotateCcw } from "lucide-react";
+import type { ReactNode } from "react";
+import type { Schema } from "../../api/client";
+import { useCatalogue } from "../../app/catalogue";
+import { useSettings } from "../../app/settings";
+import { usePrint } from "../../app/units";
+import { courseOf, indexOf, lengthOf, type Part, type Rig, type Run, type Xyz } from "../../document/geometry";
+import { keyOf, moverOf, nameOf, placeOf, putAt, type Thing } from "../../document/things";
+import { Button } from "../../ui/controls";
+import { PickField, QuantityField, TextField } from "../../ui/QuantityField";
+import { useAnswers, useDocument, useSelection, useStores } from "./benchStores";
+import { bendAfter, copyOf, join, teeAfter } from "./drawingTools";
+import { stepsOf } from "./moving";
+import { useActions } from "./useActions";
+
+type Edit = Schema["Edit"];
+
+const services: Record<Schema["Service"], string> = {
+  cold: "cold",
+  hot: "hot",
+  waste: "waste",
+  vent: "vent",
+  fill: "fill",
+  coolant: "coolant",
+  overflow: "overflow",
+};
+
+/** What is in hand, with everything about it that can be typed. */
+export function Inspector() {
+  const rig = useDocument((s) => s.rig) as Rig;
+  const things = useSelection((s) => s.things);
+  const { selection } = useStores();
+  const steps = stepsOf(useSettings((s) => s.system));
+  const last = things.at(-1);
+  if (!last) {
+    return (
+      <div className="p-3 text-muted">
+        <p>Nothing is in hand.</p>
+        <p className="mt-2">
+          Tap a part, a run, a point or a zone in any view, or press Ctrl K to find one by name. Shift takes several; drag with Shift takes
+          all within a rectangle.
+        </p>
+        <p className="mt-2">
+          Arrow keys move what is in hand by {steps.words}, with Shift by {steps.fineWords}. Comma and full stop go from point to point.
+          Delete removes.
+        </p>
+      </div>
+    );
+  }
+  return (
+    <div className="flex flex-col gap-3 p-3" data-inspector={keyOf(last)}>
+      {things.length > 1 && (
+        <div>
+          <p className="font-semibold">{things.length} things in hand; the last one:</p>
+          <ul className="mt-1 flex flex-wrap gap-1">
+            {things.map((t) => (
+              <li key={keyOf(t)}>
+                <button
+                  type="button"
+                  className="h-10 max-w-60 truncate rounded-md border border-rule px-2"
+                  onClick={() => selection.take(t)}
+                >
+                  {nameOf(rig, t)}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {last.kind === "part" && <PartForm rig={rig} id={last.partId} />}
+      {last.kind === "run" && <RunForm rig={rig} id={last.runId} />}
+      {last.kind === "point" && <PointForm rig={rig} thing={last} />}
+      {last.kind === "port" && <PortForm rig={rig} thing={last} />}
+      {last.kind === "zone" && <ZoneForm rig={rig} id={last.zoneId} />}
+    </div>
+  );
+}
+
+function Heading({ kind, children }: { kind: string; children: ReactNode }) {
+  return (
+    <header>
+      <p className="text-muted">{kind}</p>
+      <h3 className="text-[15px] leading-tight font-semibold break-words">{children}</h3>
+    </header>
+  );
+}
+
+/** Runs an edit that changes fields of one thing of the document as it is now. */
+function useChange() {
+  const { commit } = useActions();
+  return (what: string, thing: string, values: object) => commit(what, [{ kind: "change", thing, values } as Edit]);
+}
+
+/** Where a thing is, each axis to be typed. What the heights count from is said. */
+function PlaceFields({ rig, thing, of }: { rig: Rig; thing: Thing; of: string }) {
+  const { document } = useStores();
+  const actions = useActions();
+  const at = placeOf(rig, thing);
+  const mover = moverOf(rig, thing, actions.fixed);
+  const set = (axis: keyof Xyz) => (value: number) => {
+    // By the document as it is when the value is kept, not as it was when it was typed.
+    const now = document.getState().rig as Rig;
+    const from = placeOf(now, thing);
+    const start = mover && placeOf(now, mover);
+    if (!from || !mover || !start) return;
+    actions.commit(`${nameOf(now, thing)} moved`, [putAt(now, mover, { ...start, [axis]: start[axis] + value - from[axis] })]);
+  };
+  return (
+    <fieldset>
+      <legend className="text-muted">{of}</legend>
+      <div className="mt-1 grid grid-cols-3 gap-2">
+        <QuantityField label="From the rear" value={at?.xM} quantity="length" least={-5} most={25} disabled={!mover} onCommit={set("xM")} />
+        <QuantityField label="From the kerb" value={at?.yM} quantity="length" least={-5} most={10} disabled={!mover} onCommit={set("yM")} />
+        <QuantityField label="Above floor" value={at?.zM} quantity="length" least={-5} most={5} disabled={!mover} onCommit={set("zM")} />
+      </div>
+    </fieldset>
+  );
+}
+
+function PartForm({ rig, id }: { rig: Rig; id: string }) {
+  const part = indexOf(rig).parts.get(id);
+  const { stock } = useCatalogue();
+  const { selection } = useStores();
+  const change = useChange();
+  const { commit, remove } = useActions();
+  if (!part) return null;
+  const kind = stock.get(part.stock);
+  const path = `parts/${id}`;
+  const make = () => {
+    const made = copyOf(part);
+    selection.takeWhenThere(made.thing);
+    commit(`Copy of ${part.name}`, made.edits);
+  };
+  return (
+    <>
+      <Heading kind={kind?.name ?? part.stock}>{part.name}</Heading>
+      <TextField label="Name" value={part.name} onCommit={(name) => change(`Name of ${part.name}`, path, { name })} />
+      <PlaceFields rig={rig} thing={{ kind: "part", partId: id }} of="Its lowest corner, at the rear on the kerb side" />
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={() => commit(`Turn ${part.name}`, [{ kind: "turn", partId: id, quarterTurns: 1 } as Edit])}>
+          <RotateCcw size={16} /> Turn
+        </Button>
+        <Button onClick={() => commit(`Mirror ${part.name}`, [{ kind: "mirror", partId: id, axis: "x" } as Edit])}>
+          <FlipHorizontal2 size={16} /> Mirror
+        </Button>
+        <Button onClick={make}>Copy</Button>
+        <Button onClick={remove}>Remove</Button>
+      </div>
+      <div className="grid grid-cols-3 gap-2">
+        <QuantityField
+          label="Holds"
+          value={part.holdsL ?? kind?.holdsL}
+          quantity="volume"
+          least={0}
+          most={2000}
+          onCommit={(holdsL) => change(`Content of ${part.name}`, path, { holdsL })}
+        />
+        <QuantityField
+          label="Mass, empty"
+          value={part.massKg ?? kind?.massKg}
+          quantity="mass"
+          least={0}
+          most={1000}
+          onCommit={(massKg) => change(`Mass of ${part.name}`, path, { massKg })}
+        />
+        <QuantityField
+          label="Loss"
+          value={part.lossWPerK ?? kind?.lossWPerK}
+          quantity="conductance"
+          least={0}
+          most={100}
+          onCommit={(lossWPerK) => change(`Loss of ${part.name}`, path, { lossWPerK })}
+        />
+      </div>
+      <Positions rig={rig} part={part} />
+      <section>
+        <h4 className="text-muted">Ports</h4>
+        <ul>
+          {part.ports.map((port) => {
+            const run = (indexOf(rig).runsAt.get(id) ?? []).find((r) => [r.from, r.to].some((e) => e.part === id && e.port === port.id));
+            return (
+              <li key={port.id}>
+                <button
+                  type="button"
+                  className="flex h-10 w-full items-center gap-2 rounded-md px-2 text-left hover:bg-sunk"
+                  onClick={() => selection.take({ kind: "port", partId: id, portId: port.id })}
+                >
+                  <span className="font-semibold">{port.id}</span>
+                  <span className="min-w-0 truncate text-muted">{run ? run.name : "no pipe yet"}</span>
+                </button>
+              </li>
+            );
+          })}
+        </ul>
+      </section>
+    </>
+  );
+}
+
+/** How a valve, tap or pump stands in the scenario that is asked about. */
+function Positions({ rig, part }: { rig: Rig; part: Part }) {
+  const { stock } = useCatalogue();
+  const { commit } = useActions();
+  const scenarioId = useAnswers((s) => s.conditions?.scenarioId);
+  const positions = stock.get(part.stock)?.positions ?? [];
+  const scenario = rig.scenarios.find((s) => s.id === scenarioId) ?? rig.scenarios.find((s) => s.kind === "drain");
+  if (positions.length === 0 || !scenario) return null;
+  const now = scenario.settings.find((s) => s.id === part.id)?.position ?? "";
+  return (
+    <PickField
+      label={`In “${scenario.name}”`}
+      value={now}
+      options={[{ value: "", text: "as is usual" }, ...positions.map((p) => ({ value: p.id, text: p.name }))]}
+      onCommit={(position) =>
+        commit(`${part.name} in ${scenario.name}`, [
+          { kind: "setPosition", scenarioId: scenario.id, partId: part.id, position: position || null } as Edit,
+        ])
+      }
+    />
+  );
+}
+
+function RunForm({ rig, id }: { rig: Rig; id: string }) {
+  const run = indexOf(rig).runs.get(id);
+  const { catalogue } = useCatalogue();
+  const { selection } = useStores();
+  const print = usePrint();
+  const change = useChange();
+  const { remove } = useActions();
+  if (!run) return null;
+  const path = `runs/${id}`;
+  const sleeve = run.insulation;
+  return (
+    <>
+      <Heading kind={`Run, ${print(lengthOf(courseOf(rig, run)), "length")} long`}>{run.name}</Heading>
+      <TextField label="Name" value={run.name} onCommit={(name) => change(`Name of ${run.name}`, path, { name })} />
+      <div className="grid grid-cols-2 gap-2">
+        <PickField
+          label="Carries"
+          value={run.service}
+          options={Object.entries(services).map(([value, text]) => ({ value, text }))}
+          onCommit={(service) => change(`${run.name} carries ${service}`, path, { service })}
+        />
+        <PickField
+          label="Pipe"
+          value={run.pipe}
+          options={(catalogue?.pipes ?? []).map((p) => ({ value: p.id, text: p.name }))}
+          onCommit={(pipe) => change(`Pipe of ${run.name}`, path, { pipe })}
+        />
+        <PickField
+          label="Insulation"
+          value={sleeve?.material ?? ""}
+          options={[{ value: "", text: "none" }, ...(catalogue?.solids ?? []).map((s) => ({ value: s.id, text: s.name }))]}
+          onCommit={(material) =>
+            change(`Insulation of ${run.name}`, path, {
+              insulation: material ? { material, thicknessM: sleeve?.thicknessM ?? 0.013 } : null,
+            })
+          }
+        />
+        {sleeve && (
+          <QuantityField
+            label="Thickness"
+            value={sleeve.thicknessM}
+            quantity="length"
+            least={0}
+            most={0.3}
+            onCommit={(thicknessM) => change(`Insulation of ${run.name}`, path, { insulation: { ...sleeve, thicknessM } })}
+          />
+        )}
+      </div>
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={remove}>Remove</Button>
+      </div>
+      <section>
+        <h4 className="text-muted">Points, in the order of flow: height above the floor</h4>
+        <ol>
+          {courseOf(rig, run).map((p) => (
+            <li key={p.id}>
+              <button
+                type="button"
+                className="flex h-10 w-full items-center justify-between gap-2 rounded-md px-2 text-left hover:bg-sunk"
+                onClick={() => selection.take({ kind: "point", runId: id, pointId: p.id })}
+              >
+                <span className="min-w-0 truncate">
+                  {nameOf(rig, { kind: "point", runId: id, pointId: p.id }).slice(run.name.length + 2)}
+                </span>
+                <span className="shrink-0 font-semibold">{print(p.at.zM, "length")}</span>
+              </button>
+            </li>
+          ))}
+        </ol>
+      </section>
+    </>
+  );
+}
+
+function PointForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kind: "point" }> }) {
+  const run = indexOf(rig).runs.get(thing.runId);
+  const { selection } = useStores();
+  const actions = useActions();
+  if (!run) return null;
+  const mover = moverOf(rig, thing, actions.fixed);
+  const isEnd = thing.pointId === "from" || thing.pointId === "to";
+  const put = (what: string, made: ReturnType<typeof bendAfter>) => {
+    selection.takeWhenThere(made.thing);
+    actions.commit(`${what} in ${run.name}`, made.edits);
+  };
+  return (
+    <>
+      <Heading kind={`Point of a ${services[run.service]} run`}>{nameOf(rig, thing)}</Heading>
+      <PlaceFields rig={rig} thing={thing} of="Invert of the bore: its lowest line" />
+      {isEnd && mover?.kind === "part" && (
+        <p className="text-muted">It moves with {nameOf(rig, mover)}, and so does every run that meets there.</p>
+      )}
+      {!mover && <p className="text-muted">It stays where its tank stands.</p>}
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={() => put("Bend", bendAfter(rig, run, thing.pointId))}>
+          Add a bend {thing.pointId === "to" ? "before" : "after"}
+        </Button>
+        <Button onClick={() => put("Tee", teeAfter(rig, run, thing.pointId))}>Put in a tee</Button>
+        {!isEnd && <Button onClick={actions.remove}>Remove</Button>}
+        <Button onClick={() => selection.take({ kind: "run", runId: run.id })}>Take the run</Button>
+      </div>
+      <p className="flex items-center gap-2">
+        <Button aria-label="Point before" onClick={() => actions.walk(-1)}>
+          Before
+        </Button>
+        <Button aria-label="Next point" onClick={() => actions.walk(1)}>
+          Next
+        </Button>
+      </p>
+    </>
+  );
+}
+
+function PortForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kind: "port" }> }) {
+  const { parts, runsAt } = indexOf(rig);
+  const part = parts.get(thing.partId);
+  const { selection } = useStores();
+  const { catalogue } = useCatalogue();
+  const { commit } = useActions();
+  if (!part) return null;
+  const taken = (runs: Run[] | undefined, partId: string, portId: string) =>
+    runs?.some((r) => [r.from, r.to].some((e) => e.part === partId && e.port === portId));
+  const open = rig.parts
+    .filter((p) => p.id !== part.id)
+    .flatMap((p) =>
+      p.ports
+        .filter((port) => !taken(runsAt.get(p.id), p.id, port.id))
+        .map((port) => ({ value: `${p.id}/${port.id}`, text: `${p.name}, ${port.id}` })),
+    );
+  const to = (value: string) => {
+    const [partId, portId] = value.split("/");
+    if (!partId || !portId) return;
+    const made = join(rig, thing, { partId, portId }, catalogue?.pipes ?? []);
+    selection.takeWhenThere(made.thing);
+    commit(`Run from ${part.name}`, made.edits);
+  };
+  return (
+    <>
+      <Heading kind="Port">{nameOf(rig, thing)}</Heading>
+      <PlaceFields rig={rig} thing={thing} of="Invert of the pipe at this port" />
+      <PickField
+        label="Run from here to"
+        value=""
+        options={[{ value: "", text: open.length > 0 ? "choose an open port" : "there is no open port" }, ...open]}
+        onCommit={to}
+      />
+      <Button onClick={() => selection.take({ kind: "part", partId: part.id })}>Take {part.name}</Button>
+    </>
+  );
+}
+
+function ZoneForm({ rig, id }: { rig: Rig; id: string }) {
+  const zone = rig.shell.zones.find((z) => z.id === id);
+  const air = useAnswers((s) => s.answers?.freezeLadder.zones.find((z) => z.zoneId === id)?.airC);
+  const print = usePrint();
+  const change = useChange();
+  if (!zone) return null;
+  return (
+    <>
+      <Heading kind="Zone">{zone.name}</Heading>
+      <TextField label="Name" value={zone.name} onCommit={(name) => change(`Name of ${zone.name}`, `shell/zones/${id}`, { name })} />
+      <p>
+        <span className="text-muted">Air on this night </span>
+        <strong className="font-semibold">{print(air, "temperature")}</strong>
+        <span className="text-muted">, once it has settled. Estimate.</span>
+      </p>
+      <p className="text-muted">
+        {print(zone.box.size.xM, "length")} × {print(zone.box.size.yM, "length")} × {print(zone.box.size.zM, "length")}, {zone.faces.length}{" "}
+        faces
+      </p>
+    </>
+  );
+}

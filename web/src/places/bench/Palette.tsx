@@ -1,0 +1,94 @@
+import { Command } from "cmdk";
+import { useCatalogue } from "../../app/catalogue";
+import { middleOf, plumbingOf, type Rig } from "../../document/geometry";
+import { keyOf, placeOf, type Thing } from "../../document/things";
+import { useDocument, useStores } from "./benchStores";
+import { place } from "./drawingTools";
+import { useActions } from "./useActions";
+import { useView } from "./viewStore";
+
+const item = "flex min-h-10 cursor-pointer items-center gap-3 rounded-[5px] px-3 outline-none data-[selected=true]:bg-sunk";
+
+/** Everything in the rig by name, everything in stock, and what can be done: found by typing. */
+export function Palette({ open, onOpen }: { open: boolean; onOpen(open: boolean): void }) {
+  const rig = useDocument((s) => s.rig);
+  const { document, selection } = useStores();
+  const { catalogue } = useCatalogue();
+  const actions = useActions();
+  const view = useView();
+  if (!rig) return null;
+  const then = (act: () => void) => () => {
+    onOpen(false);
+    act();
+  };
+  const put = (stock: NonNullable<typeof catalogue>["parts"][number]) => {
+    const made = place(stock, placeForNew(rig, selection.getState().things.at(-1), stock.size));
+    selection.takeWhenThere(made.thing);
+    actions.commit(`Place ${stock.name}`, made.edits);
+  };
+  const things: { thing: Thing; name: string; kind: string }[] = [
+    ...rig.parts.map((p) => ({ thing: { kind: "part" as const, partId: p.id }, name: p.name, kind: "part" })),
+    ...rig.runs.map((r) => ({ thing: { kind: "run" as const, runId: r.id }, name: r.name, kind: "run" })),
+    ...rig.shell.zones.map((z) => ({ thing: { kind: "zone" as const, zoneId: z.id }, name: z.name, kind: "zone" })),
+  ];
+  return (
+    <Command.Dialog
+      open={open}
+      onOpenChange={onOpen}
+      label="Find or do"
+      overlayClassName="fixed inset-0 z-40 bg-black/40"
+      contentClassName="fixed top-[12vh] left-1/2 z-50 w-[min(94vw,36rem)] -translate-x-1/2 rounded-md border border-strong bg-panel p-2 shadow-xl"
+    >
+      <Command.Input
+        placeholder="A part, a run, something from stock, or what to do"
+        className="h-11 w-full rounded-md border border-rule bg-panel px-3 text-[15px]"
+      />
+      <Command.List className="mt-2 max-h-[60vh] overflow-y-auto">
+        <Command.Empty className="p-3 text-muted">Nothing of that name.</Command.Empty>
+        <Command.Group heading="Do">
+          <Command.Item className={item} onSelect={then(() => void document.undo())}>
+            Undo
+          </Command.Item>
+          <Command.Item className={item} onSelect={then(() => view.setLens(view.lens === "drain" ? "cold" : "drain"))}>
+            Change the lens
+          </Command.Item>
+          {(["sheet", "corner", "strip", "rail"] as const).map((pane) => (
+            <Command.Item key={pane} className={item} onSelect={then(() => view.toggle(pane))}>
+              {view.shown[pane] ? "Hide" : "Show"} the{" "}
+              {{ sheet: "side and plan", corner: "corner view", strip: "fall strip", rail: "rail" }[pane]}
+            </Command.Item>
+          ))}
+        </Command.Group>
+        <Command.Group heading="In this rig">
+          {things.map((t) => (
+            <Command.Item
+              key={keyOf(t.thing)}
+              value={`${t.name} ${keyOf(t.thing)}`}
+              className={item}
+              onSelect={then(() => selection.take(t.thing))}
+            >
+              <span className="min-w-0 truncate">{t.name}</span>
+              <span className="ml-auto text-muted">{t.kind}</span>
+            </Command.Item>
+          ))}
+        </Command.Group>
+        <Command.Group heading="Place from stock">
+          {catalogue?.parts.map((s) => (
+            <Command.Item key={s.id} value={`place ${s.name} ${s.id}`} className={item} onSelect={then(() => put(s))}>
+              <span className="min-w-0 truncate">{s.name}</span>
+              <span className="ml-auto text-muted">place</span>
+            </Command.Item>
+          ))}
+        </Command.Group>
+      </Command.List>
+    </Command.Dialog>
+  );
+}
+
+/** Beside what is in hand, else in the middle of the plumbing, on the floor. */
+function placeForNew(rig: Rig, beside: Thing | undefined, size: { xM: number; yM: number; zM: number }) {
+  const at = beside && placeOf(rig, beside);
+  if (at) return { xM: at.xM + 0.15, yM: at.yM, zM: at.zM };
+  const middle = middleOf(rig.parts.length > 0 ? plumbingOf(rig) : rig.shell.body);
+  return { xM: middle.xM - size.xM / 2, yM: middle.yM - size.yM / 2, zM: 0 };
+}

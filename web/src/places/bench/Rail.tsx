@@ -1,0 +1,51 @@
+import { Tabs } from "radix-ui";
+import { useEffect } from "react";
+import { useAnswers, useSelection } from "./benchStores";
+import { Findings } from "./Findings";
+import { Inspector } from "./Inspector";
+import { Ladder } from "./Ladder";
+import { type RailTab, useView } from "./viewStore";
+
+/** Findings, the ladder and what is in hand share one rail. */
+export function Rail() {
+  const { tab, setTab } = useView();
+  const things = useSelection((s) => s.things);
+  const findingId = useSelection((s) => s.findingId);
+  const count = useAnswers((s) => s.answers?.advice.count);
+  // What is taken in a drawing opens its properties; a finding stays open.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only what is newly taken counts
+  useEffect(() => {
+    if (things.length > 0 && findingId === null && tab === "findings") setTab("properties");
+  }, [things]);
+  const trigger =
+    "h-10 grow rounded-md px-2 font-medium text-muted hover:text-ink data-[state=active]:bg-sunk data-[state=active]:text-ink data-[state=active]:shadow-[inset_0_0_0_1.5px_var(--ink)]";
+  return (
+    <Tabs.Root
+      value={tab}
+      onValueChange={(v) => setTab(v as RailTab)}
+      className="flex h-full min-h-0 flex-col rounded-md border border-rule bg-panel"
+      aria-label="Rail"
+    >
+      <Tabs.List className="flex shrink-0 gap-1 border-b border-rule p-1" aria-label="Rail">
+        <Tabs.Trigger value="findings" className={trigger}>
+          Findings{count ? ` ${count}` : ""}
+        </Tabs.Trigger>
+        <Tabs.Trigger value="ladder" className={trigger}>
+          First ice
+        </Tabs.Trigger>
+        <Tabs.Trigger value="properties" className={trigger}>
+          In hand
+        </Tabs.Trigger>
+      </Tabs.List>
+      <Tabs.Content value="findings" className="flex min-h-0 grow flex-col outline-none data-[state=inactive]:hidden">
+        <Findings />
+      </Tabs.Content>
+      <Tabs.Content value="ladder" className="flex min-h-0 grow flex-col outline-none data-[state=inactive]:hidden">
+        <Ladder />
+      </Tabs.Content>
+      <Tabs.Content value="properties" className="min-h-0 grow overflow-y-auto outline-none data-[state=inactive]:hidden">
+        <Inspector />
+      </Tabs.Content>
+    </Tabs.Root>
+  );
+}

@@ -1,0 +1,71 @@
+import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
+import { useStore } from "zustand";
+import { rigApi } from "../../api/rigs";
+import { type AnswersState, type AnswersStore, createAnswers } from "../../document/answersStore";
+import { listenChanges } from "../../document/changes";
+import { createDocument, type DocumentState, type DocumentStore } from "../../document/documentStore";
+import { drafts } from "../../document/drafts";
+import { createSelection, type SelectionState, type SelectionStore } from "./selectionStore";
+
+interface Stores {
+  document: DocumentStore;
+  answers: AnswersStore;
+  selection: SelectionStore;
+}
+
+const Context = createContext<Stores | null>(null);
+
+/** The stores of the rig on the bench: made when it is opened, gone when it is left. */
+export function BenchStores({ id, children }: { id: string; children: ReactNode }) {
+  const [stores, setStores] = useState<Stores | null>(null);
+  useEffect(() => {
+    const document = createDocument(id, rigApi, drafts);
+    const answers = createAnswers(document, rigApi);
+    const selection = createSelection();
+    const stops = [
+      listenChanges((change) => document.heard(change)),
+      document.subscribe((now, before) => {
+        if (now.rig && now.rig !== before.rig) selection.after(now.rig);
+      }),
+      // The first finding is in hand when the first answer comes, so that the eye is led to it.
+      answers.subscribe((now, before) => {
+        const first = !before.answers && now.answers?.advice.findings.find((f) => f.runIds.length > 0);
+        if (first && selection.getState().things.length === 0) selection.takeFinding(first);
+      }),
+      sendWhenLeft(document),
+    ];
+    setStores({ document, answers, selection });
+    void document.open();
+    return () => {
+      void document.flush();
+      for (const stop of stops) stop();
+      answers.close();
+      document.close();
+    };
+  }, [id]);
+  return stores && <Context.Provider value={stores}>{children}</Context.Provider>;
+}
+
+/** A lid closed in mid-edit: the edits are on this device already; this asks the server to have them too. */
+function sendWhenLeft(document: DocumentStore) {
+  const leave = () => {
+    const ask = document.leave();
+    if (!ask) return;
+    const headers = { "content-type": "application/json" };
+    void fetch(`/api/rigs/${document.getState().id}/edits`, { method: "POST", keepalive: true, headers, body: JSON.stringify(ask) }).catch(
+      () => undefined,
+    );
+  };
+  window.addEventListener("pagehide", leave);
+  return () => window.removeEventListener("pagehide", leave);
+}
+
+export function useStores(): Stores {
+  const stores = useContext(Context);
+  if (!stores) throw new Error("There is no rig on the bench.");
+  return stores;
+}
+
+export const useDocument = <T,>(pick: (s: DocumentState) => T): T => useStore(useStores().document, pick);
+export const useAnswers = <T,>(pick: (s: AnswersState) => T): T => useStore(useStores().answers, pick);
+export const useSelection = <T,>(pick: (s: SelectionState) => T): T => useStore(useStores().selection, pick);

@@ -1,0 +1,85 @@
+import type { Schema } from "../../api/client";
+import { courseOf, indexOf, type Rig, type Run, towards, type Xyz } from "../../document/geometry";
+import { rounded, type Thing } from "../../document/things";
+
+type Edit = Schema["Edit"];
+
+/** What can be done in one step with what is in hand. Ids of new things are random and come with the edit. */
+const newId = (stem: string) => `${stem}-${crypto.randomUUID().slice(0, 8)}`;
+
+interface Made {
+  edits: Edit[];
+  /** What is in hand then. */
+  thing: Thing;
+}
+
+export function place(stock: Schema["StockPart"], at: Xyz): Made {
+  const partId = newId(stock.id.replace(/[^a-z0-9-]/g, "-").slice(0, 40));
+  return {
+    edits: [{ kind: "place", partId, stock: stock.id, name: stock.name, at: rounded(at) } as Edit],
+    thing: { kind: "part", partId },
+  };
+}
+
+export function copyOf(part: Schema["Part"]): Made {
+  const id = newId(part.stock.replace(/[^a-z0-9-]/g, "-").slice(0, 40));
+  return {
+    edits: [{ kind: "copy", partId: part.id, newId: id, name: part.name, by: { xM: 0.2, yM: 0, zM: 0 } } as Edit],
+    thing: { kind: "part", partId: id },
+  };
+}
+
+/** A straight run between two ports; its service and pipe are those of a run that meets there already, else cold in the first pipe of the rig. */
+export function join(
+  rig: Rig,
+  from: { partId: string; portId: string },
+  to: { partId: string; portId: string },
+  pipes: Schema["PipeStock"][],
+): Made {
+  const { parts, runsAt } = indexOf(rig);
+  const like = [...(runsAt.get(from.partId) ?? []), ...(runsAt.get(to.partId) ?? []), ...rig.runs][0];
+  const name = `${parts.get(from.partId)?.name} to ${parts.get(to.partId)?.name}`.slice(0, 80);
+  const id = newId("run");
+  const value = {
+    id,
+    name,
+    service: like?.service ?? "cold",
+    pipe: like?.pipe ?? pipes[0]?.id ?? "",
+    from: { part: from.partId, port: from.portId },
+    to: { part: to.partId, port: to.portId },
+    bends: [],
+  };
+  return { edits: [{ kind: "add", list: "runs", value } as unknown as Edit], thing: { kind: "run", runId: id } };
+}
+
+const after = (run: Run, pointId: string) => (pointId === "from" ? null : pointId === "to" ? (run.bends.at(-1)?.id ?? null) : pointId);
+
+/** Half way from a point to the next one, or to the one before at the run's end. */
+function halfWay(rig: Rig, run: Run, pointId: string): Xyz {
+  const course = courseOf(rig, run);
+  const i = course.findIndex((p) => p.id === pointId);
+  const other = course[i + 1] ?? course[i - 1] ?? course[i];
+  return rounded(towards((course[i] as { at: Xyz }).at, (other as { at: Xyz }).at, 0.5));
+}
+
+export function bendAfter(rig: Rig, run: Run, pointId: string): Made {
+  const id = newId("b");
+  return {
+    edits: [{ kind: "insertBend", runId: run.id, bend: { id, at: halfWay(rig, run, pointId) }, after: after(run, pointId) } as Edit],
+    thing: { kind: "point", runId: run.id, pointId: id },
+  };
+}
+
+export function teeAfter(rig: Rig, run: Run, pointId: string): Made {
+  const teeId = newId("tee");
+  const edit = {
+    kind: "tee",
+    runId: run.id,
+    after: after(run, pointId),
+    at: halfWay(rig, run, pointId),
+    teeId,
+    teeName: `tee, ${run.name}`.slice(0, 80),
+    newRunId: newId("run"),
+  };
+  return { edits: [edit as Edit], thing: { kind: "part", partId: teeId } };
+}

@@ -1,0 +1,58 @@
+import { create } from "zustand";
+import { persist } from "zustand/middleware";
+
+export type Lens = "drain" | "cold";
+export type RailTab = "findings" | "ladder" | "properties";
+export type Pane = "sheet" | "corner" | "strip" | "rail";
+
+/** How far a reader has zoomed in on the sheet, and where to; null: where the plumbing is. */
+export interface Zoom {
+  factor: number;
+  xM: number | null;
+  yM: number | null;
+  zM: number | null;
+}
+
+export const whole: Zoom = { factor: 1, xM: null, yM: null, zM: null };
+
+interface ViewState {
+  lens: Lens;
+  tab: RailTab;
+  shown: Record<Pane, boolean>;
+  zoom: Zoom;
+  /** Degrees about the upright, and down from the horizon: negative looks from below. */
+  corner: { turnDeg: number; tipDeg: number; factor: number };
+  setLens(lens: Lens): void;
+  setTab(tab: RailTab): void;
+  toggle(pane: Pane): void;
+  setZoom(zoom: Zoom): void;
+  turn(to: Partial<ViewState["corner"]>): void;
+}
+
+export const cornerAtFirst = { turnDeg: 62, tipDeg: 27, factor: 1 };
+
+/** How this device looks at a rig; remembered from visit to visit but for zooms. */
+export const useView = create<ViewState>()(
+  persist(
+    (set, get) => ({
+      lens: "drain",
+      tab: "findings",
+      shown: { sheet: true, corner: true, strip: true, rail: true },
+      zoom: whole,
+      corner: cornerAtFirst,
+      setLens: (lens) => set({ lens }),
+      setTab: (tab) => set({ tab }),
+      toggle(pane) {
+        const shown = { ...get().shown, [pane]: !get().shown[pane] };
+        // Something to look at stays.
+        if (shown.sheet || shown.corner) set({ shown });
+      },
+      setZoom: (zoom) => set({ zoom }),
+      turn(to) {
+        const corner = { ...get().corner, ...to };
+        set({ corner: { ...corner, turnDeg: (corner.turnDeg + 360) % 360, tipDeg: Math.min(88, Math.max(-60, corner.tipDeg)) } });
+      },
+    }),
+    { name: "bench-view", version: 1, partialize: ({ lens, tab, shown }) => ({ lens, tab, shown }) },
+  ),
+);

@@ -1,0 +1,372 @@
+import { useGesture } from "@use-gesture/react";
+import { ArrowDown, ArrowUp, RotateCcw, RotateCw } from "lucide-react";
+import { useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import type { Schema } from "../../../api/client";
+import { useCatalogue } from "../../../app/catalogue";
+import { useSettings } from "../../../app/settings";
+import { courseOf, indexOf, middleOf, plumbingOf, plus, type Rig, type Xyz } from "../../../document/geometry";
+import { extentOf, movedBy, type Thing } from "../../../document/things";
+import { type Camera, cornersOf, type Eye, eyeOf, hull, type Piece } from "../../../drawing/corner";
+import { paint, type Style, type Waters } from "../../../drawing/cornerPaint";
+import { type Owner, sceneOf } from "../../../drawing/cornerScene";
+import { placeDiscs } from "../../../drawing/discs";
+import { placeLabels } from "../../../drawing/labels";
+import { fromLine } from "../../../drawing/pick";
+import { type Px, pathOf } from "../../../drawing/projection";
+import { useSize } from "../../../ui/useSize";
+import { useAnswers, useDocument, useSelection, useStores } from "../benchStores";
+import { snapped, stepsOf } from "../moving";
+import { useActions } from "../useActions";
+import { cornerAtFirst, useView } from "../viewStore";
+import { toolClass, ViewFrame } from "./ViewFrame";
+
+const PAD = 26;
+const RESTS_MS = 160;
+const NS = "http://www.w3.org/2000/svg";
+
+/** The rig from a corner, to understand how it runs: turned and tipped, heights nudged in it. */
+export function CornerView() {
+  const [box, size] = useSize<HTMLDivElement>();
+  const svg = useRef<SVGSVGElement>(null);
+  const layer = useRef<SVGGElement>(null);
+  const { document, selection } = useStores();
+  const rig = useDocument((s) => s.rig) as Rig;
+  const { corner, turn, lens } = useView();
+  const { stock } = useCatalogue();
+  const actions = useActions();
+  const system = useSettings((s) => s.system);
+  const things = useSelection((s) => s.things);
+  const stripRunId = useSelection((s) => s.stripRunId);
+  const waters = useWaters(rig, lens, things);
+
+  const scene = useMemo(() => sceneOf(rig, (p) => stock.get(p.stock)?.look ?? "body"), [rig, stock]);
+  const held = useRef<Camera | null>(null);
+  const inHand = useDocument((s) => s.inHand.length > 0);
+  const fresh = useMemo(() => (size.width > 0 ? cameraOf(rig, corner, size, things) : null), [rig, corner, size, things]);
+  // What is moved stays under the finger.
+  const camera = inHand && held.current ? { ...held.current } : fresh;
+  held.current = camera;
+  const cameraKey = JSON.stringify(camera);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: equal cameras are one
+  const eye = useMemo(() => (camera ? eyeOf(camera) : null), [cameraKey]);
+  const runId = useMemo(() => {
+    const last = things.at(-1);
+    return last && "runId" in last ? last.runId : stripRunId;
+  }, [things, stripRunId]);
+  const run = runId ? indexOf(rig).runs.get(runId) : undefined;
+  const course = run ? courseOf(rig, run) : [];
+
+  const order = useRef<Piece<Owner>[]>([]);
+  useLayoutEffect(() => {
+    if (!eye || !layer.current) return;
+    const drops = [...course.map((p) => p.at), ...things.flatMap((t) => (t.kind === "part" ? extentOf(rig, t) : []))];
+    const picture = paint(rig, scene, drops, eye, waters);
+    order.current = picture.order;
+    show(layer.current, picture.paths);
+  });
+
+  // Names rest while it turns.
+  const turning = useTurning(`${corner.turnDeg},${corner.tipDeg},${corner.factor}`);
+
+  const local = (x: number, y: number): Px => {
+    const r = svg.current?.getBoundingClientRect();
+    return { x: x - (r?.left ?? 0), y: y - (r?.top ?? 0) };
+  };
+  const pointAt = (at: Px) => eye && course.find((p) => Math.hypot(eye.px(p.at).x - at.x, eye.px(p.at).y - at.y) < 18);
+  const thingAt = (at: Px): Thing | null => {
+    if (!eye) return null;
+    const point = pointAt(at);
+    if (point && runId) return { kind: "point", runId, pointId: point.id };
+    for (let i = order.current.length - 1; i >= 0; i--) {
+      const piece = order.current[i] as Piece<Owner>;
+      if (!covers(piece, at, eye)) continue;
+      return piece.key.kind === "part" ? { kind: "part", partId: piece.key.part.id } : { kind: "run", runId: piece.key.run.id };
+    }
+    return null;
+  };
+
+  useGesture(
+    {
+      onWheel: ({ event, delta: [, dy] }) => {
+        event.preventDefault();
+        turn({ factor: Math.min(8, Math.max(1, corner.factor * Math.exp(-dy / 400))) });
+      },
+      onPinch: ({ offset: [factor] }) => turn({ factor }),
+      onDrag: ({ first, last, tap, initial: [x0, y0], delta: [dx, dy], movement: [, my], shiftKey, event, pinching, cancel, memo }) => {
+        if (pinching) return cancel();
+        if (first) svg.current?.focus({ preventScroll: true });
+        const start = local(x0, y0);
+        if (tap) {
+          if ((event.target as Element).closest("[data-finding]")) return;
+          const hit = thingAt(start);
+          if (hit) selection.take(hit, shiftKey);
+          else selection.nothing();
+          return;
+        }
+        const grip = memo === undefined ? gripAt(start) : memo;
+        if (grip) {
+          const step = shiftKey ? stepsOf(system).fine : stepsOf(system).plain;
+          const up = -my / (grip.camera.scale * Math.max(0.2, Math.cos((grip.camera.tipDeg * Math.PI) / 180)));
+          const edits = movedBy(grip.rig, [grip.thing], { xM: 0, yM: 0, zM: snapped(grip.zM + up, step) - grip.zM }, actions.fixed);
+          if (!last) document.show(edits);
+          else if (document.getState().inHand.length > 0) actions.commit(`Height of ${actions.what([grip.thing])}`, edits);
+        } else turn({ turnDeg: corner.turnDeg - dx * 0.4, tipDeg: corner.tipDeg + dy * 0.3 });
+        return grip;
+      },
+    },
+    {
+      target: svg,
+      eventOptions: { passive: false },
+      drag: { filterTaps: true, pointer: { keys: false }, preventDefault: true },
+      pinch: { from: () => [corner.factor, 0], scaleBounds: { min: 1, max: 8 } },
+    },
+  );
+  /** A point that is in hand already is pulled up and down; all else turns the view. */
+  const gripAt = (at: Px): { rig: Rig; thing: Thing; zM: number; camera: Camera } | null => {
+    const point = pointAt(at);
+    const chosen = point && things.some((t) => t.kind === "point" && t.runId === runId && t.pointId === point.id);
+    return chosen && runId && camera ? { rig, thing: { kind: "point", runId, pointId: point.id }, zM: point.at.zM, camera } : null;
+  };
+
+  const buttons: [string, typeof ArrowUp, () => void][] = [
+    ["Turn left", RotateCcw, () => turn({ turnDeg: corner.turnDeg - 15 })],
+    ["Turn right", RotateCw, () => turn({ turnDeg: corner.turnDeg + 15 })],
+    ["Look from higher up", ArrowUp, () => turn({ tipDeg: corner.tipDeg + 12 })],
+    ["Look from lower down", ArrowDown, () => turn({ tipDeg: corner.tipDeg - 12 })],
+  ];
+  return (
+    <ViewFrame
+      title="Corner"
+      hint={corner.tipDeg < 0 ? "from below" : ""}
+      svg={svg}
+      name={`${rig.name}, from a corner`}
+      zoom={{
+        factor: corner.factor,
+        by: (f) => turn({ factor: Math.min(8, Math.max(1, corner.factor * f)) }),
+        all: () => turn(cornerAtFirst),
+      }}
+    >
+      <div ref={box} className="relative min-h-0 grow overflow-hidden">
+        {camera && eye && (
+          <svg
+            ref={svg}
+            width={size.width}
+            height={size.height}
+            // biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing is worked with keys
+            tabIndex={0}
+            role="application"
+            aria-label="The rig from a corner. Left and right turn it; up and down move what is in hand, or tip the view."
+            className="absolute inset-0 block cursor-grab touch-none select-none"
+            data-corner
+            onKeyDown={(e) => {
+              if (e.key === "." || e.key === ",") return actions.walk(e.key === "." ? 1 : -1);
+              if (e.key === "ArrowLeft" || e.key === "ArrowRight") {
+                e.preventDefault();
+                return turn({ turnDeg: corner.turnDeg + (e.key === "ArrowRight" ? 5 : -5) });
+              }
+              if (things.some((t) => t.kind !== "zone")) return void actions.key(e, null, "zM");
+              if (e.key === "ArrowUp" || e.key === "ArrowDown") {
+                e.preventDefault();
+                turn({ tipDeg: corner.tipDeg + (e.key === "ArrowUp" ? 5 : -5) });
+              }
+            }}
+          >
+            <title>{`${rig.name} from a corner`}</title>
+            <g ref={layer} />
+            {course.map((p) => {
+              const at = eye.px(p.at);
+              const chosen = things.some((t) => t.kind === "point" && t.runId === runId && t.pointId === p.id);
+              return (
+                <circle
+                  key={p.id}
+                  cx={at.x}
+                  cy={at.y}
+                  r={chosen ? 8 : 5.5}
+                  fill={chosen ? "var(--ink)" : "var(--panel)"}
+                  stroke="var(--ink)"
+                  strokeWidth={2}
+                />
+              );
+            })}
+            {!turning && <CornerNotes rig={rig} eye={eye} size={size} close={corner.factor > 2} />}
+          </svg>
+        )}
+        <fieldset className="absolute right-1 bottom-1 flex">
+          <legend className="sr-only">Turn the corner view</legend>
+          {buttons.map(([label, Icon, act]) => (
+            <button key={label} type="button" className={`${toolClass} bg-panel/80`} aria-label={label} onClick={act}>
+              <Icon size={17} />
+            </button>
+          ))}
+        </fieldset>
+      </div>
+    </ViewFrame>
+  );
+}
+
+/** As large as the plumbing allows; the thing in hand in the middle once it is magnified. */
+function cameraOf(
+  rig: Rig,
+  corner: { turnDeg: number; tipDeg: number; factor: number },
+  size: { width: number; height: number },
+  things: Thing[],
+): Camera {
+  const seen = plumbingOf(rig, 0.05);
+  const middle = middleOf(seen);
+  const unit = eyeOf({ ...corner, scale: 1, middle, width: 0, height: 0 });
+  const corners = cornersOf({ low: seen.at, high: plus(seen.at, seen.size) }).map(unit.px);
+  const span = (pick: (p: Px) => number) => Math.max(...corners.map(pick)) - Math.min(...corners.map(pick));
+  const fit = Math.max(10, Math.min((size.width - 2 * PAD) / span((p) => p.x), (size.height - 2 * PAD) / span((p) => p.y)));
+  const last = things.at(-1);
+  const target = corner.factor > 1.2 && last ? extentOf(rig, last)[0] : undefined;
+  return { ...corner, scale: fit * corner.factor, middle: target ?? middle, ...size };
+}
+
+function covers(piece: Piece<Owner>, at: Px, eye: Eye): boolean {
+  if (piece.kind === "line") return fromLine(at, eye.px(piece.a), eye.px(piece.b)) < Math.max(9, piece.halfPx);
+  const outline = hull(cornersOf(piece).map(eye.px));
+  return outline.every((a, i) => {
+    const b = outline[(i + 1) % outline.length] as Px;
+    return (b.x - a.x) * (at.y - a.y) - (b.y - a.y) * (at.x - a.x) >= -0.5;
+  });
+}
+
+/** What the picture takes from the answers. */
+function useWaters(rig: Rig, lens: "drain" | "cold", things: Thing[]): Waters {
+  const answers = useAnswers((s) => s.answers);
+  const about = useAnswers((s) => s.about);
+  const { numbers } = useCatalogue();
+  return useMemo(() => {
+    const rungs = answers?.freezeLadder.rungs ?? [];
+    return {
+      lens,
+      numbers,
+      drains: new Map(answers?.drainDown.runs.map((r) => [r.runId, r])),
+      shares: new Map(answers?.drainDown.parts.map((p) => [p.partId, p.fullL > 0 ? Math.min(1, p.retainedL / p.fullL) : 0])),
+      rungs: new Map(rungs.flatMap((r) => (r.partId ? [[r.partId, r] as const] : []))),
+      pieces: Map.groupBy(rungs, (r) => r.runId ?? null),
+      current: (runId: string) => {
+        const [then, now] = [about && indexOf(about).runs.get(runId), indexOf(rig).runs.get(runId)];
+        return about !== null && !!then && !!now && courseOf(about, then) === courseOf(rig, now);
+      },
+      chosenRuns: new Set(things.flatMap((t) => ("runId" in t ? [t.runId] : []))),
+      chosenParts: new Set(things.flatMap((t) => ("partId" in t ? [t.partId] : []))),
+    };
+  }, [rig, lens, things, answers, about, numbers]);
+}
+
+function useTurning(camera: string): boolean {
+  const [rested, setRested] = useState(camera);
+  useEffect(() => {
+    const timer = setTimeout(() => setRested(camera), RESTS_MS);
+    return () => clearTimeout(timer);
+  }, [camera]);
+  return rested !== camera;
+}
+
+/** Names and discs, placed when the view rests. */
+function CornerNotes({ rig: now, eye, size, close }: { rig: Rig; eye: Eye; size: { width: number; height: number }; close: boolean }) {
+  const rig = useDeferredValue(now);
+  const { selection } = useStores();
+  const { stock } = useCatalogue();
+  const findings = useAnswers((s) => s.answers?.advice.findings ?? none);
+  const findingId = useSelection((s) => s.findingId);
+  const things = useSelection((s) => s.things);
+  const inside = (p: Px) => p.x > 0 && p.y > 0 && p.x < size.width && p.y < size.height;
+  const discs = placeDiscs(findings, findingId, close, eye.px, inside);
+  const labels = placeLabels(
+    rig.parts.flatMap((p) => {
+      const kind = stock.get(p.stock);
+      const chosen = things.some((t) => t.kind === "part" && t.partId === p.id);
+      if (!chosen && (kind?.look === "joint" || !(kind?.landmark || p.box.size.xM * p.box.size.yM > 0.015 || close))) return [];
+      const corners = cornersOf({ low: p.box.at, high: plus(p.box.at, p.box.size) }).map(eye.px);
+      const [x, y] = [Math.min(...corners.map((c) => c.x)), Math.min(...corners.map((c) => c.y))];
+      if (!inside({ x, y })) return [];
+      return [
+        {
+          id: p.id,
+          text: p.name.slice(0, 32),
+          x,
+          y,
+          width: Math.max(...corners.map((c) => c.x)) - x,
+          height: Math.max(...corners.map((c) => c.y)) - y,
+          rank: chosen ? -1 : kind?.landmark ? 1 : 2,
+        },
+      ];
+    }),
+    [
+      ...discs.map((d) => ({ x: d.at.x - 12, y: d.at.y - 12, width: 24, height: 24 })),
+      { x: size.width - 165, y: size.height - 44, width: 165, height: 44 },
+    ],
+    size,
+    rig.runs.map((r) => courseOf(rig, r).map((p: { at: Xyz }) => eye.px(p.at))),
+  );
+  return (
+    <g>
+      {labels.map((l) => (
+        <text
+          key={l.id}
+          x={l.x}
+          y={l.y}
+          textAnchor={l.anchor}
+          className="pointer-events-none"
+          style={{ paintOrder: "stroke" }}
+          stroke="var(--panel)"
+          strokeWidth={3}
+          strokeLinejoin="round"
+        >
+          {l.text}
+        </text>
+      ))}
+      {discs.map((d) => {
+        const chosen = d.findings.some((f) => f.id === findingId);
+        return (
+          // biome-ignore lint/a11y/noStaticElementInteractions: the keys' way to a finding is the list beside the drawing
+          <g
+            key={d.number}
+            className="cursor-pointer"
+            data-finding={d.findings[0]?.id}
+            onClick={() => d.findings[0] && selection.takeFinding(d.findings[0])}
+          >
+            <title>{d.findings.map((f) => f.title).join("\n")}</title>
+            <path d={pathOf([d.anchor, d.at])} stroke="var(--ink)" />
+            <circle cx={d.at.x} cy={d.at.y} r={10.5} fill={chosen ? "var(--ink)" : "var(--panel)"} stroke="var(--ink)" strokeWidth={1.5} />
+            <text x={d.at.x} y={d.at.y + 4.2} textAnchor="middle" fontWeight={700} style={{ fill: chosen ? "var(--panel)" : "var(--ink)" }}>
+              {d.number}
+            </text>
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+const none: Schema["Finding"][] = [];
+
+/** Puts paths into a group, using again what is there: a view that turns makes no new elements. */
+function show(group: SVGGElement, paths: { key: string; style: Style; d: string }[]) {
+  let element = group.firstElementChild as (SVGPathElement & { styleKey?: string }) | null;
+  for (const { key, style, d } of paths) {
+    if (!element) {
+      element = document.createElementNS(NS, "path");
+      group.append(element);
+    }
+    element.setAttribute("d", d);
+    if (element.styleKey !== key) {
+      element.styleKey = key;
+      element.setAttribute("fill", style.fill);
+      element.setAttribute("stroke", style.stroke);
+      element.setAttribute("stroke-width", String(style.width));
+      element.setAttribute("stroke-dasharray", style.dash ?? "none");
+      element.setAttribute("stroke-linecap", style.cap ?? "butt");
+      element.setAttribute("stroke-linejoin", "round");
+      element.setAttribute("opacity", String(style.opacity ?? 1));
+    }
+    element = element.nextElementSibling as typeof element;
+  }
+  while (element) {
+    const next = element.nextElementSibling as typeof element;
+    element.remove();
+    element = next;
+  }
+}

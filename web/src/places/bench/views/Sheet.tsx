@@ -1,0 +1,283 @@
+import { useGesture } from "@use-gesture/react";
+import { useMemo, useRef, useState } from "react";
+import { useSettings } from "../../../app/settings";
+import { plumbingOf, type Rig, type Xyz } from "../../../document/geometry";
+import { extentOf, movedBy, placeOf, sameThing, type Thing } from "../../../document/things";
+import { pick, within } from "../../../drawing/pick";
+import type { Frame, Px, View } from "../../../drawing/projection";
+import { RigDrawing } from "../../../drawing/RigDrawing";
+import { useSize } from "../../../ui/useSize";
+import { useAnswers, useDocument, useSelection, useStores } from "../benchStores";
+import { snapped, stepsOf } from "../moving";
+import { useActions } from "../useActions";
+import { useView, whole, type Zoom } from "../viewStore";
+import { ViewFrame } from "./ViewFrame";
+
+const PAD = 10;
+const GAP = 14;
+const MOST = 14;
+
+/** Where the two drawings lie on the sheet: one scale of x for both. */
+interface Layout {
+  side: Frame;
+  plan: Frame;
+  planTop: number;
+  fit: number;
+}
+
+/** Side over plan, each as high as the plumbing in it is, both as large as the window allows. */
+export function layOut(rig: Rig, zoom: Zoom, size: { width: number; height: number }): Layout {
+  const seen = plumbingOf(rig);
+  const heightM = seen.size.zM + seen.size.yM;
+  const room = size.height - GAP - 4 * PAD;
+  const fit = Math.max(20, Math.min((size.width - 2 * PAD) / seen.size.xM, room / heightM));
+  const sideHeight = Math.max(40, Math.round(2 * PAD + (room * seen.size.zM) / heightM));
+  const planTop = sideHeight + GAP;
+  const scale = fit * zoom.factor;
+  const alongM = zoom.xM ?? seen.at.xM + seen.size.xM / 2;
+  const frame = (height: number, otherM: number): Frame => ({ width: size.width, height, scale, alongM, otherM });
+  return {
+    side: frame(sideHeight, zoom.zM ?? seen.at.zM + seen.size.zM / 2),
+    plan: frame(Math.max(40, size.height - planTop), zoom.yM ?? seen.at.yM + seen.size.yM / 2),
+    planTop,
+    fit,
+  };
+}
+
+const axes: Record<View, [keyof Xyz, keyof Xyz]> = { side: ["xM", "zM"], plan: ["xM", "yM"] };
+
+/** The drafting sheet: the rig from the kerb over the rig from above. Things are taken and moved in it. */
+export function Sheet() {
+  const [box, size] = useSize<HTMLDivElement>();
+  const svg = useRef<SVGSVGElement>(null);
+  const { document, selection } = useStores();
+  const rig = useDocument((s) => s.rig) as Rig;
+  const answers = useAnswers((s) => s.answers);
+  const about = useAnswers((s) => s.about);
+  const parked = useAnswers((s) => s.conditions?.parked);
+  const things = useSelection((s) => s.things);
+  const findingId = useSelection((s) => s.findingId);
+  const stripRunId = useSelection((s) => s.stripRunId);
+  const { lens, zoom, setZoom } = useView();
+  const system = useSettings((s) => s.system);
+  const actions = useActions();
+  const [marquee, setMarquee] = useState<{ view: View; a: Px; b: Px } | null>(null);
+  const [over, setOver] = useState<View>("side");
+
+  // Where the sheet lies is kept while something is moved on it, or it would move under the finger.
+  const held = useRef<Layout | null>(null);
+  const inHand = useDocument((s) => s.inHand.length > 0);
+  const fresh = useMemo(() => (size.width > 0 ? layOut(rig, zoom, size) : null), [rig, zoom, size]);
+  const stable = useStable(fresh);
+  const layout = inHand && held.current ? held.current : stable;
+  held.current = layout;
+
+  const chosen = useMemo(() => {
+    const last = things.at(-1);
+    const runId = last && "runId" in last ? last.runId : null;
+    return {
+      runs: new Set(things.flatMap((t) => (t.kind === "run" || t.kind === "point" ? [t.runId] : []))),
+      parts: new Set(things.flatMap((t) => ("partId" in t ? [t.partId] : []))),
+      points: new Set(things.flatMap((t) => (t.kind === "point" ? [t.pointId] : []))),
+      zoneId: last?.kind === "zone" ? last.zoneId : null,
+      runId: runId ?? stripRunId,
+    };
+  }, [things, stripRunId]);
+
+  const tip = parked?.pitchDeg ?? 0;
+  /** A place of the pointer in the frame of the drawing that it is over. */
+  const local = (x: number, y: number): { view: View; at: Px } | null => {
+    const r = svg.current?.getBoundingClientRect();
+    if (!r || !layout) return null;
+    const view: View = y - r.top < layout.planTop - GAP / 2 ? "side" : "plan";
+    const at = { x: x - r.left, y: y - r.top - (view === "plan" ? layout.planTop : 0) };
+    return { view, at: view === "side" ? turned(at, layout.side, -tip) : at };
+  };
+
+  const zoomTo = (factor: number, view: View = over, at?: Px) => {
+    if (!layout) return;
+    const next = Math.min(MOST, Math.max(1, factor));
+    if (next === 1) return setZoom(whole);
+    const frame = layout[view];
+    const shift = 1 / frame.scale - 1 / (layout.fit * next);
+    const [, up] = axes[view];
+    const across = ((at?.x ?? frame.width / 2) - frame.width / 2) * shift;
+    const along = (frame.height / 2 - (at?.y ?? frame.height / 2)) * shift;
+    setZoom({ factor: next, xM: frame.alongM + across, zM: layout.side.otherM, yM: layout.plan.otherM, [up]: frame.otherM + along });
+  };
+  /** The buttons go to what is in hand, else to the middle. */
+  const zoomBy = (factor: number) => {
+    const target = things.flatMap((t) => extentOf(rig, t))[0];
+    if (!target || factor < 1) return zoomTo(zoom.factor * factor);
+    setZoom({ factor: Math.min(MOST, zoom.factor * factor), ...target });
+  };
+
+  useGesture(
+    {
+      onWheel: ({ event, delta: [, dy] }) => {
+        event.preventDefault();
+        const here = local(event.clientX, event.clientY);
+        if (here) zoomTo(zoom.factor * Math.exp(-dy / 400), here.view, here.at);
+      },
+      onPinch: ({ offset: [factor], origin: [x, y] }) => {
+        const here = local(x, y);
+        if (here) zoomTo(factor, here.view, here.at);
+      },
+      onDrag: ({ first, last, tap, initial: [x0, y0], xy: [x, y], movement: [dx, dy], delta, shiftKey, event, pinching, cancel, memo }) => {
+        if (pinching) return cancel();
+        const start = local(x0, y0);
+        if (!start || !layout) return;
+        const frame = layout[start.view];
+        if (first) {
+          svg.current?.focus({ preventScroll: true });
+          setOver(start.view);
+        }
+        const hit = memo ? (memo.hit as Thing | null) : pick(rig, start.view, frame, start.at, chosen.runId);
+        if (tap) {
+          if ((event.target as Element).closest("[data-finding]")) return;
+          if (hit) selection.take(hit, shiftKey);
+          else selection.nothing();
+          return;
+        }
+        // What is in hand is moved; all else moves the sheet.
+        const grip = !memo
+          ? hit && selection.getState().things.some((t) => sameThing(t, hit)) && hit.kind !== "zone"
+            ? { rig, things: selection.getState().things }
+            : null
+          : memo?.grip;
+        const frameAtStart = memo ? memo.frame : frame;
+        if (grip) {
+          const [right, up] = axes[start.view];
+          const lead = placeOf(grip.rig, hit as Thing);
+          const step = shiftKey ? stepsOf(system).fine : stepsOf(system).plain;
+          const by = { xM: 0, yM: 0, zM: 0 };
+          const far = { [right]: dx / frameAtStart.scale, [up]: -dy / frameAtStart.scale } as Record<keyof Xyz, number>;
+          for (const axis of [right, up]) by[axis] = lead ? snapped(lead[axis] + far[axis], step) - lead[axis] : snapped(far[axis], step);
+          const edits = movedBy(grip.rig, grip.things, by, actions.fixed);
+          if (!last) document.show(edits);
+          else if (edits.length > 0 && document.getState().inHand.length > 0) actions.commit(`Move ${actions.what(grip.things)}`, edits);
+        } else if (shiftKey || memo?.marquee) {
+          const to = local(x, y);
+          if (last) {
+            const found = to ? within(rig, start.view, frame, start.at, { x: to.at.x, y: to.at.y }) : [];
+            selection.takeAll(found);
+            setMarquee(null);
+          } else if (to) setMarquee({ view: start.view, a: start.at, b: to.at });
+          return { ...memo, hit, grip: null, frame: frameAtStart, marquee: true };
+        } else if (zoom.factor > 1) {
+          const [, up] = axes[start.view];
+          setZoom({
+            factor: zoom.factor,
+            xM: frame.alongM - delta[0] / frame.scale,
+            zM: layout.side.otherM,
+            yM: layout.plan.otherM,
+            [up]: frame.otherM + delta[1] / frame.scale,
+          });
+        }
+        return { hit, grip, frame: frameAtStart };
+      },
+    },
+    {
+      target: svg,
+      eventOptions: { passive: false },
+      drag: { filterTaps: true, pointer: { keys: false }, preventDefault: true },
+      pinch: { from: () => [zoom.factor, 0] },
+    },
+  );
+
+  const one = (view: View) =>
+    layout && (
+      <RigDrawing
+        rig={rig}
+        about={about}
+        answers={answers}
+        view={view}
+        frame={layout[view]}
+        lens={lens}
+        {...chosen}
+        findingId={findingId}
+        close={zoom.factor > 2}
+        onFinding={selection.takeFinding}
+      />
+    );
+  return (
+    <ViewFrame
+      title="Side over plan"
+      hint="cab →"
+      svg={svg}
+      name={`${rig.name}, side and plan`}
+      zoom={{ factor: zoom.factor, by: zoomBy, all: () => setZoom(whole) }}
+    >
+      <div ref={box} className="relative min-h-0 grow overflow-hidden">
+        {layout && (
+          <svg
+            ref={svg}
+            width={size.width}
+            height={size.height}
+            // biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing is worked with keys
+            tabIndex={0}
+            role="application"
+            aria-label="Side over plan. Arrow keys move what is in hand, comma and full stop go from point to point."
+            className="absolute inset-0 block touch-none select-none"
+            data-sheet
+            onKeyDown={(e) => {
+              const [right, up] = axes[over];
+              if (e.key === "." || e.key === ",") actions.walk(e.key === "." ? 1 : -1);
+              else actions.key(e, right, up);
+            }}
+          >
+            <title>{`Side and plan of ${rig.name}`}</title>
+            <svg width={size.width} height={layout.side.height} data-view="side">
+              <title>From the kerb</title>
+              <g transform={tip === 0 ? undefined : `rotate(${-tip} ${size.width / 2} ${layout.side.height / 2})`}>{one("side")}</g>
+              {marquee?.view === "side" && <Marquee {...marquee} />}
+            </svg>
+            <line x1={0} x2={size.width} y1={layout.planTop - GAP / 2} y2={layout.planTop - GAP / 2} stroke="var(--rule)" />
+            <text x={8} y={14} style={{ fill: "var(--muted)" }}>
+              from the kerb
+            </text>
+            <text x={8} y={layout.planTop + 8} style={{ fill: "var(--muted)" }}>
+              from above
+            </text>
+            <svg y={layout.planTop} width={size.width} height={layout.plan.height} data-view="plan">
+              <title>From above</title>
+              {one("plan")}
+              {marquee?.view === "plan" && <Marquee {...marquee} />}
+            </svg>
+          </svg>
+        )}
+      </div>
+    </ViewFrame>
+  );
+}
+
+function Marquee({ a, b }: { a: Px; b: Px }) {
+  return (
+    <rect
+      x={Math.min(a.x, b.x)}
+      y={Math.min(a.y, b.y)}
+      width={Math.abs(a.x - b.x)}
+      height={Math.abs(a.y - b.y)}
+      fill="var(--ink)"
+      fillOpacity={0.06}
+      stroke="var(--ink)"
+      strokeDasharray="4 3"
+    />
+  );
+}
+
+/** A pixel turned about the middle of a frame. */
+function turned(p: Px, frame: Frame, deg: number): Px {
+  if (deg === 0) return p;
+  const [c, s] = [Math.cos((-deg * Math.PI) / 180), Math.sin((-deg * Math.PI) / 180)];
+  const [x, y] = [p.x - frame.width / 2, p.y - frame.height / 2];
+  return { x: frame.width / 2 + x * c - y * s, y: frame.height / 2 + x * s + y * c };
+}
+
+/** The last of equal layouts, so that what hangs on it is not drawn anew for nothing. */
+function useStable(layout: Layout | null): Layout | null {
+  const kept = useRef<{ text: string; layout: Layout | null }>({ text: "", layout: null });
+  const text = JSON.stringify(layout);
+  if (kept.current.text !== text) kept.current = { text, layout };
+  return kept.current.layout;
+}

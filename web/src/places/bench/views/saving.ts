@@ -1,0 +1,54 @@
+/** What a drawing takes from the page: colours, type, and the patterns. */
+const colours = ["ground", "panel", "sunk", "ink", "muted", "rule", "strong", "pipe", "ice", "near", "safe", "warm", "hot", "stays"];
+
+/** The drawing as a file that stands alone, as it is seen. */
+export function standingAlone(svg: SVGSVGElement): string {
+  const style = getComputedStyle(document.documentElement);
+  const copy = svg.cloneNode(true) as SVGSVGElement;
+  const { width, height } = svg.getBoundingClientRect();
+  copy.setAttribute("xmlns", "http://www.w3.org/2000/svg");
+  copy.setAttribute("viewBox", `0 0 ${width} ${height}`);
+  copy.removeAttribute("class");
+  for (const defs of document.querySelectorAll("svg[data-patterns] defs")) copy.prepend(defs.cloneNode(true));
+  let text = new XMLSerializer().serializeToString(copy);
+  for (const name of colours) text = text.replaceAll(`var(--${name})`, style.getPropertyValue(`--${name}`).trim());
+  const rules = `<style>text{font:12px sans-serif;fill:${style.getPropertyValue("--ink").trim()}}</style><rect width="100%" height="100%" fill="${style.getPropertyValue("--panel").trim()}"/>`;
+  return text.replace(/(<svg[^>]*>)/, `$1${rules}`);
+}
+
+function download(blob: Blob, file: string) {
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(blob);
+  link.download = file;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+}
+
+const fileOf = (name: string, ending: string) => `${name.replace(/[^\p{L}\p{N}]+/gu, "-").slice(0, 80)}.${ending}`;
+
+export const saveSvg = (svg: SVGSVGElement, name: string) =>
+  download(new Blob([standingAlone(svg)], { type: "image/svg+xml" }), fileOf(name, "svg"));
+
+export function savePng(svg: SVGSVGElement, name: string) {
+  const { width, height } = svg.getBoundingClientRect();
+  const image = new Image();
+  image.onload = () => {
+    const canvas = document.createElement("canvas");
+    // Twice as fine as the screen, for paper.
+    [canvas.width, canvas.height] = [width * 2, height * 2];
+    canvas.getContext("2d")?.drawImage(image, 0, 0, canvas.width, canvas.height);
+    canvas.toBlob((blob) => blob && download(blob, fileOf(name, "png")));
+  };
+  image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(standingAlone(svg))}`;
+}
+
+export function printSvg(svg: SVGSVGElement, name: string) {
+  const frame = document.createElement("iframe");
+  frame.style.cssText = "position:fixed;width:0;height:0;border:0";
+  document.body.append(frame);
+  const page = frame.contentDocument as Document;
+  page.title = name;
+  page.body.innerHTML = standingAlone(svg).replace("<svg ", '<svg style="max-width:100%;height:auto" ');
+  frame.contentWindow?.addEventListener("afterprint", () => frame.remove());
+  frame.contentWindow?.print();
+}

@@ -1,0 +1,158 @@
+import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
+import { api, data, type Problem, type Schema } from "../api/client";
+import { useSettings } from "../app/settings";
+import { usePrint } from "../app/units";
+
+export const fieldClass = "h-10 w-full min-w-0 rounded-md border bg-panel px-2 disabled:opacity-50";
+
+interface Props {
+  label: string;
+  value: number | null | undefined;
+  quantity: Schema["Quantity"];
+  onCommit(value: number): void;
+  disabled?: boolean;
+  least?: number;
+  most?: number;
+}
+
+/** A quantity, typed in either system. Enter or leaving the field keeps it; Escape puts back what stood there. */
+export function QuantityField({
+  label,
+  value,
+  quantity,
+  onCommit,
+  disabled,
+  least = Number.NEGATIVE_INFINITY,
+  most = Number.POSITIVE_INFINITY,
+}: Props) {
+  const print = usePrint();
+  const system = useSettings((s) => s.system);
+  const id = useId();
+  const shown = value == null ? "" : print(value, quantity);
+  const [text, setText] = useState(shown);
+  const [error, setError] = useState<string | null>(null);
+  const refused = useRef(false);
+  useEffect(() => {
+    setText(shown);
+    setError(null);
+  }, [shown]);
+
+  async function keep() {
+    if (refused.current || text === shown) {
+      refused.current = false;
+      return;
+    }
+    try {
+      const read = data(await api.POST("/api/units/parse", { body: { text, quantity, system } }));
+      if (read.value < least || read.value > most) return setError(`from ${print(least, quantity)} to ${print(most, quantity)}`);
+      setError(null);
+      // The print may be what stood there before, when less than it shows has changed.
+      setText(read.printed);
+      onCommit(read.value);
+    } catch (problem) {
+      setError((problem as Problem).fields.text?.[0] ?? (problem as Problem).message);
+    }
+  }
+  const keys = (event: KeyboardEvent<HTMLInputElement>) => {
+    if (event.key === "Enter") void keep();
+    if (event.key !== "Escape") return;
+    event.stopPropagation();
+    // What Escape takes back, leaving the field does not keep.
+    refused.current = true;
+    setText(shown);
+    setError(null);
+    event.currentTarget.blur();
+  };
+  return (
+    <div className="min-w-0">
+      <label htmlFor={id} className="block text-muted">
+        {label}
+      </label>
+      <input
+        id={id}
+        value={text}
+        disabled={disabled}
+        aria-invalid={error !== null}
+        aria-describedby={`${id}-error`}
+        onChange={(e) => setText(e.target.value)}
+        onFocus={() => {
+          refused.current = false;
+        }}
+        onBlur={keep}
+        onKeyDown={keys}
+        className={`${fieldClass} text-right font-semibold ${error ? "border-2 border-ink" : "border-rule"}`}
+      />
+      <p id={`${id}-error`} role={error ? "alert" : undefined} className="leading-tight">
+        {error}
+      </p>
+    </div>
+  );
+}
+
+/** A name, kept by Enter or by leaving the field; Escape puts it back. */
+export function TextField({ label, value, onCommit }: { label: string; value: string; onCommit(value: string): void }) {
+  const id = useId();
+  const [text, setText] = useState(value);
+  const refused = useRef(false);
+  useEffect(() => setText(value), [value]);
+  const keep = () => {
+    const next = text.trim();
+    if (!refused.current && next && next !== value) onCommit(next);
+    else setText(value);
+    refused.current = false;
+  };
+  return (
+    <div>
+      <label htmlFor={id} className="block text-muted">
+        {label}
+      </label>
+      <input
+        id={id}
+        value={text}
+        maxLength={80}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={keep}
+        onKeyDown={(e) => {
+          if (e.key === "Enter") keep();
+          if (e.key !== "Escape") return;
+          e.stopPropagation();
+          refused.current = true;
+          setText(value);
+          e.currentTarget.blur();
+        }}
+        className={`${fieldClass} border-rule font-semibold`}
+      />
+    </div>
+  );
+}
+
+/** One of many, by the browser's own list. */
+export function PickField(props: {
+  label: string;
+  value: string;
+  options: { value: string; text: string }[];
+  onCommit(value: string): void;
+  disabled?: boolean;
+}) {
+  const id = useId();
+  return (
+    <div className="min-w-0">
+      <label htmlFor={id} className="block text-muted">
+        {props.label}
+      </label>
+      <select
+        id={id}
+        value={props.value}
+        disabled={props.disabled}
+        onChange={(e) => props.onCommit(e.target.value)}
+        className={`${fieldClass} border-rule`}
+      >
+        {props.options.map((o) => (
+          <option key={o.value} value={o.value}>
+            {o.text}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
