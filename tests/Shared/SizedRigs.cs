@@ -5,11 +5,12 @@ namespace WarmConduit.Core.Rigs;
 /// <summary>Rigs of the sizes that matter.</summary>
 internal static class SizedRigs
 {
-    /// <summary>A rig over and over, a millimetre apart: the demo rig 13 times has 416 runs, the size to work at.</summary>
+    /// <summary>A rig over and over, copied along the vehicle to both sides: the demo rig 13 times has 416 runs, the size to work at.</summary>
     public static Rig Times(Rig one, int copies)
     {
         string Of(string id, int n) => n == 0 ? id : $"{id}-{n}";
-        Point3 Moved(Point3 p, int n) => p with { YM = p.YM + 0.001 * n };
+        // 0, 1, -1, 2, -2 ...
+        Point3 Moved(Point3 p, int n) => p with { XM = p.XM + 3.6 * ((n + 1) / 2) * (n % 2 == 0 ? -1 : 1) };
         RunEnd End(RunEnd e, int n) => new(Of(e.Part!, n), e.Port);
         return (one with
         {

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { middleOf, plumbingOf, type Rig } from "../document/geometry";
-import { backToFront, boxPiece, type Camera, cornersOf, cutLines, type Eye, eyeOf, facesOf, hull, linePiece, type Piece } from "./corner";
+import { boxPiece, type Camera, cornersOf, divide, type Eye, eyeOf, facesOf, hull, inOrder, linePiece, type Piece } from "./corner";
 import { sceneOf } from "./cornerScene";
 import { fromLine } from "./pick";
 
@@ -10,14 +10,18 @@ const PIPE_PX = 1.2;
 
 const sparrow = JSON.parse(readFileSync("../demo/sparrow.json", "utf8")) as Rig;
 
-const piecesOf = (rig: Rig): Piece<string>[] =>
-  sceneOf(rig, (p) => (p.stock === "tee" ? "joint" : "body")).map((p) => ({
-    ...p,
-    key: p.key.kind === "part" ? p.key.part.id : p.key.run.id,
-  }));
+type Order = (eye: Eye) => Piece<string>[];
+
+const drawn = (rig: Rig): Order => {
+  const scene = sceneOf(rig, (p) => (p.stock === "tee" ? "joint" : "body"));
+  return (eye) =>
+    (eye.towards.zM > 0 ? [scene.under, scene.over] : [scene.over, scene.under])
+      .flatMap((half) => inOrder(half, eye))
+      .map((p) => ({ ...p, key: p.key.kind === "part" ? p.key.part.id : p.key.run.id }));
+};
 
 /** A heap of boxes and lines with no order to it. */
-function heap(seed: number): Piece<string>[] {
+function heap(seed: number): Order {
   let state = seed;
   const random = () => {
     state = (state * 1664525 + 1013904223) % 4294967296;
@@ -33,7 +37,8 @@ function heap(seed: number): Piece<string>[] {
     // Solids do not stand in each other.
     if (boxes.every((o) => (["xM", "yM", "zM"] as const).some((a) => o.high[a] <= box.low[a] || o.low[a] >= box.high[a]))) boxes.push(box);
   }
-  return cutLines([...boxes, ...Array.from({ length: 70 }, (_, i) => linePiece(`l${i}`, at(), at(), 3))]);
+  const scene = divide<string>([...boxes, ...Array.from({ length: 70 }, (_, i) => linePiece(`l${i}`, at(), at(), 3))]);
+  return (eye) => inOrder(scene, eye);
 }
 
 const cameraOf = (turnDeg: number, tipDeg: number): Camera => ({
@@ -79,10 +84,10 @@ describe("the corner view", () => {
   });
 
   it.each([
-    ["the demo rig", piecesOf(sparrow)],
+    ["the demo rig", drawn(sparrow)],
     ["a heap", heap(7)],
     ["another heap", heap(99)],
-  ])("draws back to front: the piece on top is the nearest at 1,000 random pixels of %s, from every side and from below", (_, pieces) => {
+  ])("draws back to front: the piece on top is the nearest at 1,000 random pixels of %s, from every side and from below", (_, ordered) => {
     let [hits, right] = [0, 0];
     let state = 12345;
     const random = () => {
@@ -96,11 +101,10 @@ describe("the corner view", () => {
       [200, -25],
     ] as const) {
       const eye = eyeOf(cameraOf(turn, tip));
-      const order = backToFront(pieces, eye);
-      expect(order).toHaveLength(pieces.length);
+      const order = ordered(eye);
       for (let n = 0; n < 250; ) {
         // About some piece, where there is likely to be another.
-        const some = pieces[Math.floor(random() * pieces.length)] as Piece<string>;
+        const some = order[Math.floor(random() * order.length)] as Piece<string>;
         const near = eye.px({ xM: some.low.xM, yM: some.low.yM, zM: some.low.zM });
         const at = { x: near.x + (random() - 0.5) * 60, y: near.y + (random() - 0.5) * 60 };
         const depths = order.map((p) => depthUnder(p, eye, at)).filter((d) => d !== null);

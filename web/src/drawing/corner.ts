@@ -67,42 +67,108 @@ const EPS = 1e-6;
 /** Longer lines are cut: the longer a piece, the sooner it lies before and behind its neighbours at once. */
 const LONGEST_M = 0.5;
 
-/**
- * Lines cut where they pass the planes of the boxes that they come near, and the floor: what is left of a line lies on one side of a box, or within it. It does not depend on the
- * eye, so it is done once for a drawing.
- */
-export function cutLines<K>(pieces: Piece<K>[]): Piece<K>[] {
+function cutAt<K>(piece: Piece<K> & { kind: "line" }, shares: Iterable<number>): Piece<K>[] {
+  const cuts = [0, ...[...shares].sort((x, y) => x - y), 1];
+  const place = (t: number): Xyz => ({
+    xM: piece.a.xM + (piece.b.xM - piece.a.xM) * t,
+    yM: piece.a.yM + (piece.b.yM - piece.a.yM) * t,
+    zM: piece.a.zM + (piece.b.zM - piece.a.zM) * t,
+  });
+  return cuts.slice(1).map((t, i) => linePiece(piece.key, place(cuts[i] as number), place(t), piece.halfPx));
+}
+
+type Line<K> = Piece<K> & { kind: "line" };
+
+/** Share of a line at which it passes a plane; null where it does not. */
+function passes<K>(piece: Line<K>, axis: (typeof AXES)[number], plane: number): number | null {
+  const t = (plane - piece.a[axis]) / (piece.b[axis] - piece.a[axis]);
+  return t > 1e-6 && t < 1 - 1e-6 ? t : null;
+}
+
+/** Lines cut where they pass the planes of the boxes that they come near: what is left of a line lies on one side of a box, or within it. */
+function cutLines<K>(pieces: Piece<K>[]): Piece<K>[] {
   const boxes = pieces.filter((p) => p.kind === "box");
   return pieces.flatMap((piece) => {
     if (piece.kind !== "line") return [piece];
     const at = new Set<number>();
-    const cross = (axis: (typeof AXES)[number], plane: number) => {
-      const [a, b] = [piece.a[axis], piece.b[axis]];
-      const t = (plane - a) / (b - a);
-      if (t > 1e-6 && t < 1 - 1e-6) at.add(t);
-    };
-    cross("zM", 0);
     const parts = Math.ceil(Math.hypot(...AXES.map((axis) => piece.b[axis] - piece.a[axis])) / LONGEST_M);
     for (let i = 1; i < parts; i++) at.add(i / parts);
     for (const box of boxes) {
       // Far from it there is a plane of it that divides them anyhow.
-      const apart = AXES.some((axis) => piece.high[axis] <= box.low[axis] + EPS || piece.low[axis] >= box.high[axis] - EPS);
-      if (apart) continue;
+      if (AXES.some((axis) => piece.high[axis] <= box.low[axis] + EPS || piece.low[axis] >= box.high[axis] - EPS)) continue;
       for (const axis of AXES)
-        if (Math.abs(piece.a[axis] - piece.b[axis]) > EPS) {
-          cross(axis, box.low[axis]);
-          cross(axis, box.high[axis]);
+        for (const plane of [box.low[axis], box.high[axis]]) {
+          const t = passes(piece, axis, plane);
+          if (t !== null) at.add(t);
         }
     }
-    if (at.size === 0) return [piece];
-    const cuts = [0, ...[...at].sort((x, y) => x - y), 1];
-    const place = (t: number): Xyz => ({
-      xM: piece.a.xM + (piece.b.xM - piece.a.xM) * t,
-      yM: piece.a.yM + (piece.b.yM - piece.a.yM) * t,
-      zM: piece.a.zM + (piece.b.zM - piece.a.zM) * t,
-    });
-    return cuts.slice(1).map((t, i) => linePiece(piece.key, place(cuts[i] as number), place(t), piece.halfPx));
+    return at.size === 0 ? [piece] : cutAt(piece, at);
   });
+}
+
+/** Pieces divided by planes as far as no box is cut: what is on the eye's side of a plane is never behind what is beyond it. The same from every side, so it is made once for a drawing. */
+export type Scene<K> = { axis: (typeof AXES)[number]; below: Scene<K>; above: Scene<K> } | { pieces: Piece<K>[]; last?: Piece<K>[] };
+
+const FEW = 6;
+
+/** More than so many that no plane divides stand in each other, as nothing does in a vehicle: they are put in order by their middles alone. */
+const TANGLED = 160;
+
+/** Divides pieces. O(n log² n) where they stand apart. */
+export function divide<K>(pieces: Piece<K>[]): Scene<K> {
+  if (pieces.length <= FEW) return { pieces: cutLines(pieces) };
+  let best: { axis: (typeof AXES)[number]; plane: number; cost: number } | null = null;
+  for (const axis of AXES) {
+    const boxes = pieces.filter((p) => p.kind === "box");
+    const lows = pieces.map((p) => p.low[axis]).sort((a, b) => a - b);
+    const highs = pieces.map((p) => p.high[axis]).sort((a, b) => a - b);
+    const boxLows = boxes.map((p) => p.low[axis]).sort((a, b) => a - b);
+    const boxHighs = boxes.map((p) => p.high[axis]).sort((a, b) => a - b);
+    let [i, j, k, l] = [0, 0, 0, 0];
+    let before = Number.NaN;
+    for (const plane of [...lows, ...highs].sort((a, b) => a - b)) {
+      if (plane - before < EPS) continue;
+      before = plane;
+      // Begun before the plane, and ended by it.
+      while (i < lows.length && (lows[i] as number) < plane - EPS) i++;
+      while (j < highs.length && (highs[j] as number) <= plane + EPS) j++;
+      while (k < boxLows.length && (boxLows[k] as number) < plane - EPS) k++;
+      while (l < boxHighs.length && (boxHighs[l] as number) <= plane + EPS) l++;
+      // Flat things on the plane have ended by it but not begun before it; they go below.
+      if (Math.max(0, k - l) > 0) continue;
+      const cut = Math.max(0, i - j);
+      const below = j;
+      const above = pieces.length - j - cut;
+      if (below === 0 || above + cut === 0 || below + cut >= pieces.length || above + cut >= pieces.length) continue;
+      const cost = Math.max(below, above) + 1.5 * cut;
+      if (!best || cost < best.cost) best = { axis, plane, cost };
+    }
+  }
+  if (!best || best.cost >= pieces.length) return { pieces: cutLines(pieces) };
+  const { axis, plane } = best;
+  const [below, above]: [Piece<K>[], Piece<K>[]] = [[], []];
+  for (const piece of pieces) {
+    if (piece.high[axis] <= plane + EPS) below.push(piece);
+    else if (piece.low[axis] >= plane - EPS) above.push(piece);
+    else if (piece.kind === "line") {
+      const t = passes(piece, axis, plane);
+      const halves = t === null ? [piece] : cutAt(piece, [t]);
+      for (const half of halves) ((half.low[axis] + half.high[axis]) / 2 <= plane ? below : above).push(half);
+    } else above.push(piece);
+  }
+  return { axis, below: divide(below), above: divide(above) };
+}
+
+/** All pieces of a scene from back to front. `quick`: what no plane divides stays in the order in which it was last put, for a view that is being turned. */
+export function inOrder<K>(scene: Scene<K>, eye: Eye, quick = false, into: Piece<K>[] = []): Piece<K>[] {
+  if ("pieces" in scene) {
+    if (!quick || !scene.last) scene.last = scene.pieces.length > 1 ? backToFront(scene.pieces, eye) : scene.pieces;
+    for (const piece of scene.last) into.push(piece);
+    return into;
+  }
+  const toEye = eye.towards[scene.axis] > 0;
+  inOrder(toEye ? scene.below : scene.above, eye, quick, into);
+  return inOrder(toEye ? scene.above : scene.below, eye, quick, into);
 }
 
 /** Closest shares of two lengths on the screen, and how far apart they are there. */
@@ -139,7 +205,8 @@ interface Seen<K> {
   right: number;
   top: number;
   bottom: number;
-  /** Outline of a box on the screen. */
+  /** Corners of a box on the screen, and their outline once it is asked for. */
+  corners: Px[] | null;
   outline: Px[] | null;
 }
 
@@ -159,6 +226,7 @@ function see<K>(piece: Piece<K>, eye: Eye): Seen<K> {
       right: Math.max(a.x, b.x) + h,
       top: Math.min(a.y, b.y) - h,
       bottom: Math.max(a.y, b.y) + h,
+      corners: null,
       outline: null,
     };
   }
@@ -186,7 +254,8 @@ function see<K>(piece: Piece<K>, eye: Eye): Seen<K> {
     right,
     top,
     bottom,
-    outline: hull(corners),
+    corners,
+    outline: null,
   };
 }
 
@@ -194,6 +263,11 @@ export function cornersOf({ low, high }: { low: Xyz; high: Xyz }): Xyz[] {
   const made: Xyz[] = [];
   for (const xM of [low.xM, high.xM]) for (const yM of [low.yM, high.yM]) for (const zM of [low.zM, high.zM]) made.push({ xM, yM, zM });
   return made;
+}
+
+function outlineOf<K>(s: Seen<K>): Px[] | null {
+  if (s.corners && !s.outline) s.outline = hull(s.corners);
+  return s.outline;
 }
 
 /** Whether two convex outlines, or an outline and a line of some width, lie apart on the screen: there is a side of one beyond which the other is. */
@@ -205,7 +279,7 @@ function apart<K>(p: Seen<K>, q: Seen<K>): boolean {
       const length = Math.hypot(nx, ny);
       return length > 1e-9 && points.every((c) => ((c.x - a.x) * nx + (c.y - a.y) * ny) / length > room - 0.01);
     });
-  const [po, qo] = [p.outline, q.outline];
+  const [po, qo] = [outlineOf(p), outlineOf(q)];
   if (po && qo) return beyond(po, qo, 0) || beyond(qo, po, 0);
   const [outline, line] = po ? [po, q] : [qo as Px[], p];
   const half = line.piece.kind === "line" ? line.piece.halfPx : 0;
@@ -240,37 +314,21 @@ function nearer<K>(p: Seen<K>, q: Seen<K>, eye: Eye): number {
   return Math.sign(p.middle - q.middle);
 }
 
-const CELL = 48;
-
-/** Pieces from back to front. Those that overlap on the screen are compared; a ring of them is cut at its farthest. */
-export function backToFront<K>(pieces: Piece<K>[], eye: Eye): Piece<K>[] {
+/** Few pieces from back to front. Those that overlap on the screen are compared; a ring of them is cut at its farthest. */
+function backToFront<K>(pieces: Piece<K>[], eye: Eye): Piece<K>[] {
   const seen = pieces.map((p) => see(p, eye)).sort((a, b) => a.middle - b.middle);
-  const cells = new Map<number, number[]>();
+  if (seen.length > TANGLED) return seen.map((s) => s.piece);
   const behind: number[][] = seen.map(() => []);
-  const compared = new Set<number>();
-  seen.forEach((s, i) => {
-    const [c0, c1, r0, r1] = [s.left, s.right, s.top, s.bottom].map((v) => Math.floor(v / CELL)) as [number, number, number, number];
-    for (let c = c0; c <= c1; c++)
-      for (let r = r0; r <= r1; r++) {
-        const cell = c * 4096 + r;
-        const there = cells.get(cell);
-        if (!there) {
-          cells.set(cell, [i]);
-          continue;
-        }
-        for (const j of there) {
-          const o = seen[j] as Seen<K>;
-          if (s.right < o.left || o.right < s.left || s.bottom < o.top || o.bottom < s.top) continue;
-          const pair = j * seen.length + i;
-          if (compared.has(pair)) continue;
-          compared.add(pair);
-          const which = nearer(s, o, eye);
-          if (which > 0) (behind[i] as number[]).push(j);
-          else if (which < 0) (behind[j] as number[]).push(i);
-        }
-        there.push(i);
-      }
-  });
+  for (let i = 1; i < seen.length; i++) {
+    const s = seen[i] as Seen<K>;
+    for (let j = 0; j < i; j++) {
+      const o = seen[j] as Seen<K>;
+      if (s.right < o.left || o.right < s.left || s.bottom < o.top || o.bottom < s.top) continue;
+      const which = nearer(s, o, eye);
+      if (which > 0) (behind[i] as number[]).push(j);
+      else if (which < 0) (behind[j] as number[]).push(i);
+    }
+  }
   const state = new Uint8Array(seen.length);
   const order: Piece<K>[] = [];
   for (let i = 0; i < seen.length; i++) {

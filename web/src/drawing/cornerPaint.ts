@@ -1,7 +1,7 @@
 import type { Schema } from "../api/client";
 import type { Xyz } from "../document/geometry";
-import { backToFront, type Eye, facesOf, type Piece, roundOf } from "./corner";
-import type { Owner } from "./cornerScene";
+import { type Eye, facesOf, inOrder, type Piece, roundOf } from "./corner";
+import type { CornerScene, Owner } from "./cornerScene";
 import { type Px, part as partOfLine, pathOf } from "./projection";
 import { colourOf, type WaterColour } from "./temperature";
 
@@ -25,6 +25,12 @@ export interface Waters {
   numbers: Schema["TradeNumbers"];
   /** Whether the answers are about the run as it lies. */
   current(runId: string): boolean;
+  /** Near enough for gaps where lines cross, inner lines and shaded faces to be seen. */
+  fine: boolean;
+  /** The view is being turned. */
+  quick: boolean;
+  /** From where it was painted last: the order is still that one. */
+  again: boolean;
   chosenRuns: ReadonlySet<string>;
   chosenParts: ReadonlySet<string>;
 }
@@ -88,9 +94,9 @@ function paintRun(
     if (rung) colour = rung.morningIce > 0 ? "url(#ice-hatch)" : css(colourOf(w.numbers, rung.morningC));
   }
   // A gap where it passes over another.
-  out.add(line("var(--panel)", width + 3, undefined, "butt"), d);
-  out.add(line(colour, width, s.dash, s.cap), d);
-  if (s.inner) out.add(line("var(--panel)", 1.6, undefined, "round"), d);
+  if (w.fine) out.add(line("var(--panel)", width + 3, undefined, "butt"), d);
+  out.add(line(colour, w.fine ? width : Math.min(width, 2), w.fine ? s.dash : undefined, s.cap), d);
+  if (s.inner && w.fine) out.add(line("var(--panel)", 1.6, undefined, "round"), d);
   if (w.lens === "drain" && current) {
     const station = w.drains.get(run.id)?.stations[index];
     if (station && station.wetTo > station.wetFrom) {
@@ -109,7 +115,7 @@ function wetWithin(piece: { a: Xyz; b: Xyz }, from: Schema["Station"], to: Schem
     return square === 0 ? 0 : ((p.xM - from.at.xM) * d.x + (p.yM - from.at.yM) * d.y + (p.zM - from.at.zM) * d.z) / square;
   };
   const [a, b] = [along(piece.a), along(piece.b)];
-  const [low, high] = [Math.max(a, from.wetFrom), Math.min(b, from.wetTo)];
+  const [low, high] = [Math.max(Math.min(a, b), from.wetFrom), Math.min(Math.max(a, b), from.wetTo)];
   return high > low ? partOfLine(from.at, to.at, low, high) : null;
 }
 
@@ -149,7 +155,7 @@ function paintPart(out: Painter, piece: Piece<Owner>, owner: Extract<Owner, { ki
   }
   const rung = w.lens === "cold" ? w.rungs.get(part.id) : undefined;
   const tint = rung && (rung.morningIce > 0 ? "url(#ice-hatch)" : css(colourOf(w.numbers, rung.morningC)));
-  if (look === "cylinder") {
+  if (look === "cylinder" && w.fine) {
     const { outline, end } = roundOf(piece, eye);
     out.add(area("var(--sunk)", "var(--ink)", stroke), closed(outline));
     out.add(area("var(--panel)", "var(--ink)", stroke * 0.8), closed(end));
@@ -186,7 +192,7 @@ const inset = (corners: Xyz[]) => {
 /** The whole picture: back walls, what is on the far side of the floor, the floor, what is on the near side, drop lines of what is in hand. */
 export function paint(
   rig: Schema["Rig"],
-  scene: Piece<Owner>[],
+  scene: CornerScene,
   drops: Xyz[],
   eye: Eye,
   w: Waters,
@@ -199,14 +205,17 @@ export function paint(
   for (const face of facesOf(shell, away))
     if (face.axis !== "zM") out.add(area("var(--sunk)", "var(--strong)", 1, 0.4), closed(face.corners.map(eye.px)));
 
-  const order = backToFront(scene, eye);
-  const isUnder = (p: Piece<Owner>) => p.high.zM <= 1e-6;
   const above = eye.towards.zM > 0;
-  const group = (under: boolean) => {
-    for (const piece of order) {
-      if (isUnder(piece) !== under) continue;
-      if (piece.key.kind === "part") paintPart(out, piece, piece.key, eye, w);
-      else paintRun(out, piece as Extract<Piece<Owner>, { kind: "line" }>, piece.key, eye, w);
+  const order: Piece<Owner>[] = [];
+  const paintPiece = (piece: Piece<Owner>) => {
+    order.push(piece);
+    if (piece.key.kind === "part") paintPart(out, piece, piece.key, eye, w);
+    else paintRun(out, piece as Extract<Piece<Owner>, { kind: "line" }>, piece.key, eye, w);
+  };
+  const group = (pieces: Piece<Owner>[]) => {
+    for (const piece of pieces) {
+      if (scene.gone.size > 0 && scene.gone.has(piece.key.kind === "part" ? piece.key.part : piece.key.run)) continue;
+      paintPiece(piece);
     }
   };
   const floor = () => {
@@ -233,9 +242,11 @@ export function paint(
       );
     }
   };
-  group(above);
+  const pieces = (half: CornerScene["over"]) => (w.quick ? inBatches(inOrder(half, eye, true)) : inOrder(half, eye, w.again));
+  group(pieces(above ? scene.under : scene.over));
   floor();
-  group(!above);
+  group(pieces(above ? scene.over : scene.under));
+  for (const piece of scene.loose) paintPiece(piece);
   for (const p of drops) {
     const foot = { ...p, zM: 0 };
     out.add(line("var(--strong)", 1, "2 3", "butt"), pathOf([eye.px(p), eye.px(foot)]));
@@ -244,6 +255,19 @@ export function paint(
   for (const face of facesOf(shell, eye))
     if (face.axis !== "zM") out.add({ fill: "none", stroke: "var(--rule)", width: 1, dash: "4 4" }, closed(face.corners.map(eye.px)));
   return { paths: out.paths, order };
+}
+
+const BATCH = 48;
+
+/** Neighbours in the order, put together by how they are painted: fewer and longer paths for a view that is being turned. */
+function inBatches(order: Piece<Owner>[]): Piece<Owner>[] {
+  const rank = ({ kind, key }: Piece<Owner>) => (kind === "box" ? "0" : key.kind === "run" ? `1${key.run.service}` : `2${key.look}`);
+  const made: Piece<Owner>[] = [];
+  for (let i = 0; i < order.length; i += BATCH) {
+    const batch = order.slice(i, i + BATCH).map((piece) => ({ piece, rank: rank(piece) }));
+    for (const { piece } of batch.sort((a, b) => (a.rank < b.rank ? -1 : a.rank > b.rank ? 1 : 0))) made.push(piece);
+  }
+  return made;
 }
 
 const base = (box: Schema["Box"]): Xyz[] => {

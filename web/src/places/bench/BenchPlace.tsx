@@ -46,14 +46,15 @@ function Bench({ id }: { id: string }) {
       <BenchHeader onFind={() => setFinding(true)} />
       {!here ? <p className="p-8 text-muted">Fetching the rig…</p> : narrow ? <Narrow /> : <Wide />}
       <Clash />
-      <Palette open={finding} onOpen={setFinding} />
+      {finding && <Palette open onOpen={setFinding} />}
     </div>
   );
 }
 
 function useKeys(find: () => void) {
   const { document, selection } = useStores();
-  const { setLens, toggle } = useView();
+  const setLens = useView((s) => s.setLens);
+  const toggle = useView((s) => s.toggle);
   const actions = useActions();
   useHotkeys("mod+k", find, { preventDefault: true, enableOnFormTags: true });
   useHotkeys("mod+z", () => void document.undo(), { preventDefault: true });
@@ -80,7 +81,8 @@ const panes: { pane: Pane; text: string; key: string }[] = [
 ];
 
 function LensChoice() {
-  const { lens, setLens } = useView();
+  const lens = useView((s) => s.lens);
+  const setLens = useView((s) => s.setLens);
   return (
     <Choice<Lens>
       label="Lens"
@@ -95,7 +97,9 @@ function LensChoice() {
 }
 
 function Wide() {
-  const { lens, shown, toggle } = useView();
+  const lens = useView((s) => s.lens);
+  const shown = useView((s) => s.shown);
+  const toggle = useView((s) => s.toggle);
   const stored = { storage: localStorage };
   const rails = useDefaultLayout({ id: "bench-rail", ...stored });
   const rows = useDefaultLayout({ id: "bench-rows", ...stored });
@@ -188,7 +192,7 @@ function Grip({ upright }: { upright?: boolean }) {
 
 /** One view at a time on a page that scrolls: a tablet held upright, a page magnified. */
 function Narrow() {
-  const { lens } = useView();
+  const lens = useView((s) => s.lens);
   const [view, setView] = useState<"sheet" | "corner" | "strip">("sheet");
   return (
     <main className="flex flex-col gap-2 p-2">

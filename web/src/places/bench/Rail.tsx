@@ -8,7 +8,8 @@ import { type RailTab, useView } from "./viewStore";
 
 /** Findings, the ladder and what is in hand share one rail. */
 export function Rail() {
-  const { tab, setTab } = useView();
+  const tab = useView((s) => s.tab);
+  const setTab = useView((s) => s.setTab);
   const things = useSelection((s) => s.things);
   const findingId = useSelection((s) => s.findingId);
   const count = useAnswers((s) => s.answers?.advice.count);

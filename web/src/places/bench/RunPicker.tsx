@@ -1,5 +1,6 @@
 import { Check, ChevronsUpDown } from "lucide-react";
 import { Select } from "radix-ui";
+import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
 import { usePrint } from "../../app/units";
@@ -11,13 +12,15 @@ export function RunPicker({ runs, runId }: { runs: Schema["Run"][]; runId: strin
   const drains = useAnswers((s) => s.answers?.drainDown.runs);
   const { numbers } = useCatalogue();
   const print = usePrint();
+  // Hundreds of runs are listed only while the list is open.
+  const [open, setOpen] = useState(false);
   return (
-    <Select.Root value={runId} onValueChange={(runId) => selection.take({ kind: "run", runId })}>
+    <Select.Root open={open} onOpenChange={setOpen} value={runId} onValueChange={(runId) => selection.take({ kind: "run", runId })}>
       <Select.Trigger
         aria-label="Run"
         className="inline-flex h-10 max-w-72 shrink-0 items-center gap-2 truncate rounded-md border border-rule px-3 font-medium text-ink hover:border-strong"
       >
-        <Select.Value />
+        <Select.Value>{runs.find((r) => r.id === runId)?.name}</Select.Value>
         <ChevronsUpDown size={15} className="text-muted" />
       </Select.Trigger>
       <Select.Portal>
@@ -27,7 +30,7 @@ export function RunPicker({ runs, runId }: { runs: Schema["Run"][]; runId: strin
           className="z-50 max-h-80 min-w-72 overflow-hidden rounded-md border border-strong bg-panel shadow-xl"
         >
           <Select.Viewport className="p-1">
-            {runs.map((run) => {
+            {(open ? runs : []).map((run) => {
               const retained = drains?.find((r) => r.runId === run.id)?.retainedL ?? 0;
               return (
                 <Select.Item

@@ -2,13 +2,13 @@ import { useGesture } from "@use-gesture/react";
 import { ArrowDown, ArrowUp, RotateCcw, RotateCw } from "lucide-react";
 import { useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { Schema } from "../../../api/client";
-import { useCatalogue } from "../../../app/catalogue";
+import { type Stock, useCatalogue } from "../../../app/catalogue";
 import { useSettings } from "../../../app/settings";
 import { courseOf, indexOf, middleOf, plumbingOf, plus, type Rig, type Xyz } from "../../../document/geometry";
 import { extentOf, movedBy, type Thing } from "../../../document/things";
 import { type Camera, cornersOf, type Eye, eyeOf, hull, type Piece } from "../../../drawing/corner";
 import { paint, type Style, type Waters } from "../../../drawing/cornerPaint";
-import { type Owner, sceneOf } from "../../../drawing/cornerScene";
+import { type CornerScene, type Owner, sceneOf, sceneWith } from "../../../drawing/cornerScene";
 import { placeDiscs } from "../../../drawing/discs";
 import { placeLabels } from "../../../drawing/labels";
 import { fromLine } from "../../../drawing/pick";
@@ -22,6 +22,9 @@ import { toolClass, ViewFrame } from "./ViewFrame";
 
 const PAD = 26;
 const RESTS_MS = 160;
+const DIVIDES_MS = 400;
+/** Pixels a metre from which details are worth their paths. */
+const FINE = 45;
 const NS = "http://www.w3.org/2000/svg";
 
 /** The rig from a corner, to understand how it runs: turned and tipped, heights nudged in it. */
@@ -31,7 +34,9 @@ export function CornerView() {
   const layer = useRef<SVGGElement>(null);
   const { document, selection } = useStores();
   const rig = useDocument((s) => s.rig) as Rig;
-  const { corner, turn, lens } = useView();
+  const corner = useView((s) => s.corner);
+  const turn = useView((s) => s.turn);
+  const lens = useView((s) => s.lens);
   const { stock } = useCatalogue();
   const actions = useActions();
   const system = useSettings((s) => s.system);
@@ -39,7 +44,7 @@ export function CornerView() {
   const stripRunId = useSelection((s) => s.stripRunId);
   const waters = useWaters(rig, lens, things);
 
-  const scene = useMemo(() => sceneOf(rig, (p) => stock.get(p.stock)?.look ?? "body"), [rig, stock]);
+  const scene = useScene(rig, stock);
   const held = useRef<Camera | null>(null);
   const inHand = useDocument((s) => s.inHand.length > 0);
   const fresh = useMemo(() => (size.width > 0 ? cameraOf(rig, corner, size, things) : null), [rig, corner, size, things]);
@@ -56,17 +61,23 @@ export function CornerView() {
   const run = runId ? indexOf(rig).runs.get(runId) : undefined;
   const course = run ? courseOf(rig, run) : [];
 
+  // Names rest while it turns.
+  const turning = useTurning(`${corner.turnDeg},${corner.tipDeg},${corner.factor}`);
   const order = useRef<Piece<Owner>[]>([]);
+  const painted = useRef("");
   useLayoutEffect(() => {
     if (!eye || !layer.current) return;
     const drops = [...course.map((p) => p.at), ...things.flatMap((t) => (t.kind === "part" ? extentOf(rig, t) : []))];
-    const picture = paint(rig, scene, drops, eye, waters);
+    const picture = paint(rig, scene, drops, eye, {
+      ...waters,
+      fine: !turning && (camera?.scale ?? 0) > FINE,
+      quick: turning,
+      again: painted.current === `${cameraKey}/${turning}`,
+    });
+    painted.current = `${cameraKey}/${turning}`;
     order.current = picture.order;
     show(layer.current, picture.paths);
   });
-
-  // Names rest while it turns.
-  const turning = useTurning(`${corner.turnDeg},${corner.tipDeg},${corner.factor}`);
 
   const local = (x: number, y: number): Px => {
     const r = svg.current?.getBoundingClientRect();
@@ -146,7 +157,7 @@ export function CornerView() {
         all: () => turn(cornerAtFirst),
       }}
     >
-      <div ref={box} className="relative min-h-0 grow overflow-hidden">
+      <div ref={box} className="relative min-h-0 grow overflow-hidden [contain:strict] will-change-transform">
         {camera && eye && (
           <svg
             ref={svg}
@@ -232,7 +243,7 @@ function covers(piece: Piece<Owner>, at: Px, eye: Eye): boolean {
 }
 
 /** What the picture takes from the answers. */
-function useWaters(rig: Rig, lens: "drain" | "cold", things: Thing[]): Waters {
+function useWaters(rig: Rig, lens: "drain" | "cold", things: Thing[]): Omit<Waters, "fine" | "quick" | "again"> {
   const answers = useAnswers((s) => s.answers);
   const about = useAnswers((s) => s.about);
   const { numbers } = useCatalogue();
@@ -253,6 +264,19 @@ function useWaters(rig: Rig, lens: "drain" | "cold", things: Thing[]): Waters {
       chosenParts: new Set(things.flatMap((t) => ("partId" in t ? [t.partId] : []))),
     };
   }, [rig, lens, things, answers, about, numbers]);
+}
+
+/** The scene of a rig: patched while a hand is on it, divided anew once it rests. */
+function useScene(rig: Rig, stock: Stock): CornerScene {
+  const lookOf = (p: Schema["Part"]) => stock.get(p.stock)?.look ?? "body";
+  const [divided, setDivided] = useState(() => sceneOf(rig, lookOf));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: how parts look is said by the stock
+  useEffect(() => {
+    const timer = setTimeout(() => setDivided((d) => (d.rig === rig ? d : sceneOf(rig, lookOf))), DIVIDES_MS);
+    return () => clearTimeout(timer);
+  }, [rig, stock]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: how parts look is said by the stock
+  return useMemo(() => sceneWith(divided, rig, lookOf), [divided, rig, stock]);
 }
 
 function useTurning(camera: string): boolean {
@@ -345,13 +369,17 @@ const none: Schema["Finding"][] = [];
 
 /** Puts paths into a group, using again what is there: a view that turns makes no new elements. */
 function show(group: SVGGElement, paths: { key: string; style: Style; d: string }[]) {
-  let element = group.firstElementChild as (SVGPathElement & { styleKey?: string }) | null;
+  let element = group.firstElementChild as (SVGPathElement & { styleKey?: string; shownD?: string }) | null;
   for (const { key, style, d } of paths) {
     if (!element) {
       element = document.createElementNS(NS, "path");
       group.append(element);
     }
-    element.setAttribute("d", d);
+    // What has not moved is left alone: a nudge changes a few paths of a thousand.
+    if (element.shownD !== d) {
+      element.shownD = d;
+      element.setAttribute("d", d);
+    }
     if (element.styleKey !== key) {
       element.styleKey = key;
       element.setAttribute("fill", style.fill);

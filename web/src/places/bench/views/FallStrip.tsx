@@ -200,7 +200,7 @@ function StripSvg({ strip: now, pool, rig, print, svg }: StripProps) {
   );
 
   return (
-    <div ref={box} className="relative min-h-0 grow overflow-hidden">
+    <div ref={box} className="relative min-h-0 grow overflow-hidden [contain:strict] will-change-transform">
       {size.width > 0 && (
         <svg ref={svg} width={size.width} height={size.height} className="absolute inset-0 block touch-none select-none" data-strip>
           <title>Heights along the way to the drain</title>

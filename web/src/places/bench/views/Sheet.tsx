@@ -58,7 +58,9 @@ export function Sheet() {
   const things = useSelection((s) => s.things);
   const findingId = useSelection((s) => s.findingId);
   const stripRunId = useSelection((s) => s.stripRunId);
-  const { lens, zoom, setZoom } = useView();
+  const lens = useView((s) => s.lens);
+  const zoom = useView((s) => s.zoom);
+  const setZoom = useView((s) => s.setZoom);
   const system = useSettings((s) => s.system);
   const actions = useActions();
   const [marquee, setMarquee] = useState<{ view: View; a: Px; b: Px } | null>(null);
@@ -208,7 +210,7 @@ export function Sheet() {
       name={`${rig.name}, side and plan`}
       zoom={{ factor: zoom.factor, by: zoomBy, all: () => setZoom(whole) }}
     >
-      <div ref={box} className="relative min-h-0 grow overflow-hidden">
+      <div ref={box} className="relative min-h-0 grow overflow-hidden [contain:strict] will-change-transform">
         {layout && (
           <svg
             ref={svg}

@@ -1,0 +1,91 @@
+// What a reader waits for at growing sizes: prints `name: value unit` lines. Called by `./warm-conduit bench web` with an address and the ids of rigs that lie there.
+import { chromium } from "@playwright/test";
+
+const [address, ...ids] = process.argv.slice(2);
+const browser = await chromium.launch({
+  executablePath: "/usr/bin/chromium",
+  args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+});
+const sizes = [];
+const say = (name, value, unit) => console.log(`${name}: ${value.toFixed(value < 10 ? 2 : 1)} ${unit}`);
+
+for (const id of ids) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${address}/`);
+  const start = Date.now();
+  await page.goto(`${address}/rigs/${id}`);
+  await page.locator("[data-summary][data-stale=false]").waitFor();
+  const opened = Date.now() - start;
+  await page.waitForTimeout(1500);
+  const runs = await page.evaluate(async (rig) => (await (await fetch(`/api/rigs/${rig}`)).json()).rig.runs.length, id);
+  say(`opening ${runs} runs`, opened, "ms");
+
+  const found = await page.evaluate(async () => {
+    const frame = () => new Promise(requestAnimationFrame);
+    const answers = document.querySelector("[data-answers]");
+    const until = async (state) => {
+      for (const end = performance.now() + 5000; answers.dataset.answers !== state && performance.now() < end; ) await frame();
+    };
+    const p95 = (times) => times.sort((a, b) => a - b)[Math.floor(times.length * 0.95)];
+    const key = (element, name) => element.dispatchEvent(new KeyboardEvent("keydown", { key: name, bubbles: true }));
+
+    // A nudge, until the answer to it is painted.
+    const point = document.querySelectorAll("[data-point]")[1];
+    point.focus();
+    const nudges = [];
+    for (let i = 0; i < 30; i++) {
+      await until("current");
+      const from = performance.now();
+      key(point, i % 2 ? "ArrowDown" : "ArrowUp");
+      await frame();
+      await until("current");
+      await frame();
+      if (i >= 5) nudges.push(performance.now() - from);
+      await new Promise((done) => setTimeout(done, 120));
+    }
+
+    // The corner view, turned as fast as it goes.
+    const corner = document.querySelector("[data-corner]");
+    corner.focus();
+    for (let i = 0; i < 10; i++) {
+      key(corner, "ArrowRight");
+      await frame();
+    }
+    const turnStart = performance.now();
+    for (let i = 0; i < 60; i++) {
+      key(corner, "ArrowRight");
+      await frame();
+    }
+    const fps = 60_000 / (performance.now() - turnStart);
+    return { nudge: p95(nudges), fps, nodes: document.querySelectorAll("*").length };
+  });
+  say(`nudge to painted answer at ${runs} runs, p95`, found.nudge, "ms");
+  say(`turning the corner view at ${runs} runs`, found.fps, "frames/s");
+  say(`DOM nodes at ${runs} runs`, found.nodes, "");
+
+  // A drag with the mouse: no task may keep the hand waiting.
+  await page.waitForTimeout(1500);
+  await page.evaluate(() => {
+    window.longest = 0;
+    new PerformanceObserver((list) => {
+      for (const task of list.getEntries()) window.longest = Math.max(window.longest, task.duration);
+    }).observe({ type: "longtask" });
+  });
+  const box = await page.locator("[data-point]").nth(1).boundingBox();
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  for (let i = 0; i < 60; i++) {
+    await page.mouse.move(x, y - 20 * Math.sin(i / 6));
+    await page.waitForTimeout(16);
+  }
+  const longest = await page.evaluate(() => window.longest);
+  await page.keyboard.press("Escape");
+  await page.mouse.up();
+  say(`longest task while dragging at ${runs} runs (0: none over 50)`, longest, "ms");
+  sizes.push([runs, found.nudge]);
+  await page.close();
+}
+const [first, last] = [sizes[0], sizes[sizes.length - 1]];
+say("exponent of the nudge with size", Math.log(last[1] / first[1]) / Math.log(last[0] / first[0]), "");
+await browser.close();
