@@ -19,4 +19,5 @@ export const summary = (page: Page) => page.locator("[data-summary]");
 /** Waits until every change is on the server's disk. */
 export const saved = (page: Page) => expect(page.locator("[data-save]")).toHaveAttribute("data-save", "saved");
 
+export type { Locator } from "@playwright/test";
 export { expect, type Page };

@@ -21,7 +21,7 @@ internal static class WebFigures
     private static async Task AddHttp(Figures figures)
     {
         string data = Directory.CreateTempSubdirectory("warm-conduit-").FullName;
-        var app = Application.Build(["--port", "0", "--data", data]);
+        var app = Application.Build(["--port", "0", "--data", data, "--web", Path.Combine(Repository.Root, "web", "dist")]);
         await Application.Prepare(app);
         await app.StartAsync();
         using var http = new HttpClient { BaseAddress = new Uri(app.Urls.First()) };
@@ -55,6 +55,7 @@ internal static class WebFigures
             figures.Add($"bytes down a drag's answer at {name}", down / 1000.0, "kB");
         }
         await AddLargest(figures, http);
+        await AddBrowser(figures, http);
         await app.StopAsync();
         Directory.Delete(data, recursive: true);
 
@@ -72,6 +73,31 @@ internal static class WebFigures
         }
     }
 
+    // What a reader waits for, in a browser, at growing sizes.
+    private static async Task AddBrowser(Figures figures, HttpClient http)
+    {
+        string ids = "";
+        foreach (int copies in (int[])[1, 3, 6, 13])
+        {
+            var rig = Repository.Times(copies) with { Id = $"speed-{copies}", Name = $"Speed {copies}" };
+            using var body = new ByteArrayContent(RigFile.WriteCompact(rig)) { Headers = { ContentType = new("application/json") } };
+            (await http.PostAsync("/api/rigs", body)).EnsureSuccessStatusCode();
+            ids += $" {rig.Id}";
+        }
+        using var node = Process.Start(new ProcessStartInfo("node", $"speed.mjs {http.BaseAddress!.ToString().TrimEnd('/')}{ids}")
+        {
+            WorkingDirectory = Path.Combine(Repository.Root, "e2e"),
+            RedirectStandardOutput = true,
+        })!;
+        while (await node.StandardOutput.ReadLineAsync() is { } line)
+        {
+            if (line.LastIndexOf(": ", StringComparison.Ordinal) is not (> 0 and int colon) || line[(colon + 2)..].Split(' ') is not [var number, .. var unit]) continue;
+            double? limit = line.StartsWith("nudge to painted", StringComparison.Ordinal) ? 100 : line.StartsWith("opening", StringComparison.Ordinal) ? 1000 : line.StartsWith("longest task", StringComparison.Ordinal) ? 50 : null;
+            figures.Add(line[..colon], double.Parse(number, System.Globalization.CultureInfo.InvariantCulture), string.Join(' ', unit), limit);
+        }
+        await node.WaitForExitAsync();
+    }
+
     // What index.html asks for at once: its scripts and what they import before they run.
     private static void AddFirstLoad(Figures figures)
     {
@@ -80,13 +106,15 @@ internal static class WebFigures
         var seen = new HashSet<string>();
         double bytes = Load("index.html");
         foreach (string script in Directory.GetFiles(dist, "*.js")) bytes += Gzipped(script);
-        figures.Add("JavaScript of a first load, gzipped", bytes / 1000, "kB", 300);
+        figures.Add("JavaScript and styles of a first load, gzipped", bytes / 1000, "kB", 300);
 
         double Load(string entry)
         {
             if (!seen.Add(entry)) return 0;
             var chunk = manifest.RootElement.GetProperty(entry);
             double sum = Gzipped(Path.Combine(dist, chunk.GetProperty("file").GetString()!));
+            if (chunk.TryGetProperty("css", out var styles))
+                foreach (var style in styles.EnumerateArray()) sum += Gzipped(Path.Combine(dist, style.GetString()!));
             if (chunk.TryGetProperty("imports", out var imports))
                 foreach (var import in imports.EnumerateArray()) sum += Load(import.GetString()!);
             return sum;

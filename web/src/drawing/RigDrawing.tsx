@@ -1,4 +1,4 @@
-import { memo, useMemo } from "react";
+import { memo, useDeferredValue, useMemo } from "react";
 import type { Schema } from "../api/client";
 import { useCatalogue } from "../app/catalogue";
 import { usePrint } from "../app/units";
@@ -98,17 +98,46 @@ export const RigDrawing = memo(function RigDrawing(props: Props) {
 
 const shareOf = (p: Schema["PartDrain"] | undefined) => (p && p.fullL > 0 ? Math.min(1, p.retainedL / p.fullL) : 0);
 
-/** Names, the points of the run in hand, and discs: what lies over the drawing and is placed anew as a whole. */
+/** What lies over the drawing: the points of the run in hand at once, names and discs when there is time for them. */
 function Notes(props: Props) {
-  const { rig, answers, view, frame, lens, parts = none, points = none, runId = null } = props;
+  const { rig, view, frame, points = none, runId = null } = props;
+  const run = runId ? indexOf(rig).runs.get(runId) : undefined;
+  const course = run ? courseOf(rig, run) : [];
+  const px = (p: Schema["Point3"]) => toPx(view, frame, p);
+  const later = useDeferredValue(props);
+  return (
+    <g>
+      <Names {...later} />
+      {course.map((p) => {
+        const at = px(p.at);
+        const chosen = points.has(p.id);
+        const end = p.id === "from" || p.id === "to";
+        return (
+          <circle
+            key={p.id}
+            data-handle={`${runId}:${p.id}`}
+            cx={at.x}
+            cy={at.y}
+            r={chosen ? 8 : end ? 4 : 6}
+            fill={chosen ? "var(--ink)" : "var(--panel)"}
+            stroke="var(--ink)"
+            strokeWidth={2}
+          />
+        );
+      })}
+    </g>
+  );
+}
+
+/** Names and discs, placed anew as a whole. */
+const Names = memo(function Names(props: Props) {
+  const { rig, answers, view, frame, lens, parts = none } = props;
   const print = usePrint();
   const { stock } = useCatalogue();
   const px = (p: Schema["Point3"]) => toPx(view, frame, p);
   const inside = (p: Px) => p.x > 0 && p.y > 0 && p.x < frame.width && p.y < frame.height;
   const discs = placeDiscs(answers?.advice?.findings ?? [], props.findingId, props.close ?? false, px, inside);
   const air = useMemo(() => new Map(answers?.freezeLadder?.zones.map((z) => [z.zoneId, z.airC])), [answers?.freezeLadder]);
-  const run = runId ? indexOf(rig).runs.get(runId) : undefined;
-  const course = run ? courseOf(rig, run) : [];
 
   const wanted: Wanted[] = [];
   for (const zone of rig.shell.zones) {
@@ -146,23 +175,6 @@ function Notes(props: Props) {
   );
   return (
     <g>
-      {course.map((p) => {
-        const at = px(p.at);
-        const chosen = points.has(p.id);
-        const end = p.id === "from" || p.id === "to";
-        return (
-          <circle
-            key={p.id}
-            data-handle={`${runId}:${p.id}`}
-            cx={at.x}
-            cy={at.y}
-            r={chosen ? 8 : end ? 4 : 6}
-            fill={chosen ? "var(--ink)" : "var(--panel)"}
-            stroke="var(--ink)"
-            strokeWidth={2}
-          />
-        );
-      })}
       {labels.map((l) => (
         <text
           key={l.id}
@@ -186,7 +198,7 @@ function Notes(props: Props) {
       ))}
     </g>
   );
-}
+});
 
 /** A drawing has no room for more of a name. */
 const short = (name: string) => (name.length > 32 ? `${name.slice(0, 30)}…` : name);

@@ -1,0 +1,145 @@
+import { AxeBuilder } from "@axe-core/playwright";
+import { expect, type Locator, type Page, saved, summary, test } from "./fresh.ts";
+
+async function open(page: Page) {
+  await page.goto("/rigs/sparrow");
+  await expect(summary(page)).toContainText("129 mL stays in 2 pools");
+}
+
+const inspector = (page: Page, kind: string) => page.locator(`[data-inspector^="${kind}/"]`);
+const rigOf = async (page: Page) => (await (await page.request.get("/api/rigs/sparrow")).json()).rig;
+
+for (const way of ["pointer", "keys"] as const) {
+  test(`by ${way}: a part is placed, turned, moved, joined by a run with two bends, a tee put into another run, all taken out again`, async ({
+    page,
+  }) => {
+    await open(page);
+    const before = await rigOf(page);
+    const press = async (what: Locator) => {
+      if (way === "pointer") return what.click();
+      await what.focus();
+      await page.keyboard.press("Enter");
+    };
+    const find = async (text: string, name: RegExp) => {
+      if (way === "pointer") await page.getByRole("button", { name: "Find or do" }).click();
+      else await page.keyboard.press("Control+k");
+      await page.getByPlaceholder(/A part, a run/).fill(text);
+      const item = page.getByRole("option", { name }).first();
+      if (way === "pointer") return item.click();
+      await expect(item).toHaveAttribute("aria-selected", "true");
+      await page.keyboard.press("Enter");
+    };
+
+    await find("place ball valve", /ball valve 15 mm/);
+    const part = inspector(page, "part");
+    await expect(part.getByRole("heading", { name: "ball valve 15 mm" })).toBeVisible();
+    await press(part.getByRole("button", { name: "Turn" }));
+    await saved(page);
+    const fields = () => part.getByRole("textbox", { name: "Above floor" });
+    const height = await fields().inputValue();
+    if (way === "pointer") {
+      await fields().fill("1 m");
+      await fields().press("Enter");
+    } else {
+      await page.locator("[data-sheet]").focus();
+      await page.keyboard.press("PageUp");
+    }
+    await expect(fields()).not.toHaveValue(height);
+    await saved(page);
+
+    await press(part.getByRole("button", { name: /^a no pipe yet/ }));
+    const port = inspector(page, "port");
+    await port.getByRole("combobox", { name: "Run from here to" }).selectOption({ index: 1 });
+    const run = inspector(page, "run");
+    await expect(run).toBeVisible();
+    const id = (await run.getAttribute("data-inspector"))?.split("/")[1];
+    await press(run.getByRole("listitem").first().getByRole("button"));
+    const point = inspector(page, "point");
+    for (const bends of [1, 2]) {
+      await press(point.getByRole("button", { name: "Add a bend after" }));
+      await expect.poll(async () => (await rigOf(page)).runs.find((r: { id: string }) => r.id === id).bends.length).toBe(bends);
+    }
+    await find("kitchen cold", /^kitchen cold\s*run/);
+    await press(inspector(page, "run").getByRole("listitem").nth(1).getByRole("button"));
+    await press(point.getByRole("button", { name: "Put in a tee" }));
+    await expect(part.getByRole("heading", { name: "tee, kitchen cold" })).toBeVisible();
+    const during = await rigOf(page);
+    expect([during.parts.length, during.runs.length]).toEqual([before.parts.length + 2, before.runs.length + 2]);
+
+    // The way back leads through all of it; what was made alone is removed by its key.
+    for (let n = 0; n < 3; n++) {
+      await press(page.getByRole("button", { name: "Undo" }));
+      await saved(page);
+    }
+    await find("ball valve 15", /^ball valve 15 mm\s*part/);
+    await expect(part.getByRole("heading", { name: "ball valve 15 mm" })).toBeVisible();
+    await page.locator("[data-sheet]").focus();
+    await page.keyboard.press("Delete");
+    await expect.poll(async () => (await rigOf(page)).runs.length).toBe(before.runs.length);
+    expect((await rigOf(page)).parts.map((p: { id: string }) => p.id)).toEqual(before.parts.map((p: { id: string }) => p.id));
+  });
+}
+
+test("the corner view turns by keys and drag, looks under the floor, takes a part, and lifts what is in hand", async ({ page }) => {
+  await open(page);
+  const corner = page.locator("[data-corner]");
+  const picture = () => corner.locator("path").evaluateAll((all) => all.map((p) => p.getAttribute("d")).join());
+  const first = await picture();
+  await corner.focus();
+  await page.keyboard.press("ArrowRight");
+  expect(await picture()).not.toBe(first);
+  for (let n = 0; n < 5; n++) await page.getByRole("button", { name: "Look from lower down" }).click();
+  await expect(page.getByRole("region", { name: "Corner" })).toContainText("from below");
+  await page.getByRole("button", { name: "Show all of it, Corner" }).click();
+  await page.locator('[data-point="kitchen-cold:b2"]').focus();
+  await corner.focus();
+  await page.keyboard.press("ArrowUp");
+  await expect(page.locator('[data-point="kitchen-cold:b2"]')).toHaveAttribute("aria-valuetext", "215 mm");
+  await saved(page);
+});
+
+test("Escape takes back a drag, and what it took back is not saved", async ({ page }) => {
+  await open(page);
+  const point = await page.locator('[data-point="kitchen-cold:b2"]').boundingBox();
+  if (!point) throw new Error("the low bend is not in the strip");
+  const [x, y] = [point.x + point.width / 2, point.y + point.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  for (let up = 0; up <= 40; up += 5) await page.mouse.move(x, y - up);
+  await expect(page.locator('[data-point="kitchen-cold:b2"]')).not.toHaveAttribute("aria-valuetext", "210 mm");
+  await page.keyboard.press("Escape");
+  await expect(page.locator('[data-point="kitchen-cold:b2"]')).toHaveAttribute("aria-valuetext", "210 mm");
+  await page.mouse.up();
+  await expect(summary(page)).toContainText("129 mL stays in 2 pools");
+  await expect(page.getByRole("button", { name: "Undo" })).toBeDisabled();
+});
+
+for (const [name, size] of [
+  ["on a portrait tablet", { width: 768, height: 1024 }],
+  ["at 200 %", { width: 640, height: 400 }],
+] as const) {
+  test.describe(name, () => {
+    test.use({ viewport: size, hasTouch: true });
+
+    test("everything is reached by tabs and a page that scrolls", async ({ page }) => {
+      await open(page);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(size.width);
+      for (const [tab, view] of [
+        ["Corner", "[data-corner]"],
+        ["Fall strip", "[data-strip]"],
+        ["Side and plan", "[data-sheet]"],
+      ] as const) {
+        await page.getByRole("radio", { name: tab }).tap();
+        await expect(page.locator(view)).toBeVisible();
+      }
+      for (const tab of ["First ice", "In hand", /Findings/]) {
+        await page.getByRole("tab", { name: tab }).tap();
+        await expect(page.getByRole("tabpanel")).toBeVisible();
+      }
+      await page.getByRole("slider", { name: "Parking roll" }).scrollIntoViewIfNeeded();
+      await expect(page.getByRole("slider", { name: "Parking roll" })).toBeInViewport();
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      expect(violations.filter((v) => v.impact === "serious" || v.impact === "critical").map((v) => v.id)).toEqual([]);
+    });
+  });
+}
