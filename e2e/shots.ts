@@ -41,3 +41,22 @@ test("bench, tablet in the dark", async ({ page }) => {
   await bench(page);
   await shot(page, "bench-dark-tablet");
 });
+
+test("bench, a part in hand, from below", async ({ page }) => {
+  await bench(page);
+  await page.keyboard.press("Control+k");
+  await page.getByPlaceholder(/A part, a run/).fill("grey tank");
+  await page.getByRole("option", { name: /^grey tank/ }).click();
+  for (let n = 0; n < 4; n++) await page.getByRole("button", { name: "Look from lower down" }).click();
+  await page.waitForTimeout(500);
+  await shot(page, "bench-in-hand");
+});
+
+test("bench, tablet held upright", async ({ page }) => {
+  await page.setViewportSize({ width: 768, height: 1024 });
+  await page.goto("/rigs/sparrow");
+  await page.locator("[data-summary][data-stale=false]").waitFor();
+  await page.getByRole("radio", { name: "Corner" }).click();
+  await page.waitForTimeout(500);
+  await shot(page, "bench-portrait");
+});
