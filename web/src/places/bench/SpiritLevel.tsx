@@ -64,7 +64,7 @@ export function SpiritLevel({ parked, onChange }: { parked: Attitude; onChange(p
         data-bubble
         aria-hidden="true"
         onDoubleClick={() => onChange({ pitchDeg: 0, rollDeg: 0 })}
-        className="cursor-grab touch-none rounded-full"
+        className="cursor-grab touch-none rounded-full max-[1180px]:hidden"
       >
         <svg width={68} height={68} className="block">
           <title>Drag the bubble to park the vehicle on a slope; double press to level it</title>
