@@ -46,7 +46,10 @@ test("bench, a part in hand, from below", async ({ page }) => {
   await bench(page);
   await page.keyboard.press("Control+k");
   await page.getByPlaceholder(/A part, a run/).fill("grey tank");
-  await page.getByRole("option", { name: /^grey tank/ }).first().click();
+  await page
+    .getByRole("option", { name: /^grey tank/ })
+    .first()
+    .click();
   for (let n = 0; n < 4; n++) await page.getByRole("button", { name: "Look from lower down" }).click();
   await page.waitForTimeout(500);
   await shot(page, "bench-in-hand");

@@ -123,9 +123,12 @@ function PartForm({ rig, id }: { rig: Rig; id: string }) {
   const { selection } = useStores();
   const change = useChange();
   const { commit, remove } = useActions();
+  const fullL = useAnswers((s) => s.answers?.drainDown.parts.find((p) => p.partId === id)?.fullL);
   if (!part) return null;
   const kind = stock.get(part.stock);
   const path = `parts/${id}`;
+  // Of a tank the core works out the content from its box.
+  const holdsL = part.holdsL ?? fullL ?? kind?.holdsL;
   const make = () => {
     const made = copyOf(part);
     selection.takeWhenThere(made.thing);
@@ -149,7 +152,7 @@ function PartForm({ rig, id }: { rig: Rig; id: string }) {
       <div className="grid grid-cols-3 gap-2">
         <QuantityField
           label="Holds"
-          value={part.holdsL ?? kind?.holdsL}
+          value={holdsL}
           quantity="volume"
           least={0}
           most={2000}
@@ -165,7 +168,7 @@ function PartForm({ rig, id }: { rig: Rig; id: string }) {
         />
         <QuantityField
           label="Loss"
-          value={part.lossWPerK ?? kind?.lossWPerK}
+          value={part.lossWPerK ?? (kind?.lossWPerK || null)}
           quantity="conductance"
           least={0}
           most={100}
