@@ -1,3 +1,4 @@
+import { readFile } from "node:fs/promises";
 import { AxeBuilder } from "@axe-core/playwright";
 import { expect, type Locator, type Page, saved, summary, test } from "./fresh.ts";
 
@@ -143,3 +144,63 @@ for (const [name, size] of [
     });
   });
 }
+
+test("a drawing is saved as it is seen: as SVG that stands alone, and as PNG", async ({ page }) => {
+  await open(page);
+  for (const view of ["Side over plan", "Corner", "Fall strip"]) {
+    await page.getByRole("button", { name: `Save or print, ${view}` }).click();
+    const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("menuitem", { name: "Save as SVG" }).click()]);
+    expect(download.suggestedFilename()).toMatch(/^Sparrow-.*\.svg$/);
+    const svg = await readFile(await download.path(), "utf8");
+    // Nothing of it is said by the page that it came from.
+    expect(svg).not.toContain("var(--");
+    expect(svg).toContain('xmlns="http://www.w3.org/2000/svg"');
+    const alone = await page.context().newPage();
+    await alone.setContent(svg);
+    expect(await alone.locator("svg path").count()).toBeGreaterThan(10);
+    await alone.close();
+  }
+  await page.getByRole("button", { name: "Save or print, Corner" }).click();
+  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("menuitem", { name: "Save as PNG" }).click()]);
+  const png = await readFile(await download.path());
+  expect(png.subarray(1, 4).toString()).toBe("PNG");
+  // Twice as fine as the screen.
+  const seen = await page.locator("[data-corner]").boundingBox();
+  expect(png.readUInt32BE(16)).toBeCloseTo(2 * (seen?.width ?? 0), -1);
+});
+
+test("a panel keeps its size from visit to visit, and grows by keys", async ({ page }) => {
+  await open(page);
+  const width = async () => (await page.locator("[data-sheet]").boundingBox())?.width ?? 0;
+  const before = await width();
+  const grip = page.getByRole("separator").first();
+  await grip.focus();
+  for (let n = 0; n < 4; n++) await page.keyboard.press("ArrowRight");
+  await expect.poll(width).toBeGreaterThan(before + 20);
+  const wide = await width();
+  await page.waitForTimeout(400);
+  await page.reload();
+  await expect.poll(width).toBeCloseTo(wide, -1);
+});
+
+test("a name of 80 characters breaks nothing, and a file saved right after an edit holds it", async ({ page }) => {
+  await open(page);
+  const long = "Sparrow with a very long name ".padEnd(80, "abcdefghi ").slice(0, 79).concat("x");
+  await page.getByRole("button", { name: "Find or do" }).click();
+  await page.getByPlaceholder(/A part, a run/).fill("fresh tank");
+  await page
+    .getByRole("option", { name: /^fresh tank/ })
+    .first()
+    .click();
+  const name = inspector(page, "part").getByRole("textbox", { name: "Name" });
+  await name.fill(long);
+  await name.press("Enter");
+  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Save to file" }).click()]);
+  expect(await readFile(await download.path(), "utf8")).toContain(long);
+  await expect(inspector(page, "part").getByRole("heading", { name: long })).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1280);
+  const wide = await page
+    .locator("aside, [role=tabpanel], header")
+    .evaluateAll((all) => all.filter((e) => e.scrollWidth > e.clientWidth + 1).length);
+  expect(wide).toBe(0);
+});

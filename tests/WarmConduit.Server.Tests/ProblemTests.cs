@@ -82,6 +82,8 @@ public class ProblemTests(SharedHost shared) : IClassFixture<SharedHost>
         await Refused("edits[0].values.id", "/api/rigs/sparrow/edits", new { @base = 1, edits = (Edit[])[new ChangeThing("parts/pump", new JsonObject { ["id"] = "x" })] });
         await Refused("parts/pump.holdsL", "/api/rigs/sparrow/edits", new { @base = 1, edits = (Edit[])[new ChangeThing("parts/pump", new JsonObject { ["holdsL"] = -4 })] });
         await Refused("edits[0]", "/api/rigs/sparrow/edits", Host.Json("""{"base":1,"edits":[{"kind":"explode"}]}"""));
+        // An empty key would make one save of all that have it.
+        foreach (string key in (string[])["", new string('k', 41)]) await Refused("key", "/api/rigs/sparrow/edits", new { @base = 1, edits = (Edit[])[Host.Rename("x")], key });
         await Refused("edits[0]", "/api/rigs/sparrow/edits", Host.Json("""{"base":1,"edits":[{"thing":"parts/pump"}]}"""));
         await Refused("edits[0]", "/api/rigs/sparrow/edits", Host.Json("""{"base":1,"edits":[null]}"""));
         await Refused("base", "/api/rigs/sparrow/edits", Host.Json("""{"base":1,"base":1,"edits":[]}"""));

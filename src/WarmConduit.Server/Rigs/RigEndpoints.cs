@@ -37,7 +37,7 @@ public sealed record OpenRig(string Id, int Revision, Rig Rig, Sentence What, Da
 /// <summary>Edits, and the revision they were made on.</summary>
 /// <param name="Base">That revision.</param>
 /// <param name="Edits">1 to 1000 edits, done in their order, all or none.</param>
-/// <param name="Key">A name of the sender's for this save, up to 40 characters: sent again, it is the same save. Left out: none.</param>
+/// <param name="Key">A name of the sender's for this save, 1 to 40 characters, used for no other: sent again, it is the same save. Left out: none.</param>
 public sealed record EditsRequest(int Base, IReadOnlyList<Edit> Edits, string? Key = null);
 
 /// <summary>The revision that is thought to be current.</summary>
@@ -69,7 +69,7 @@ internal static class RigEndpoints
             await shelf.Find(id, cancel) is { } found ? TypedResults.Ok(Opened(found)) : TypedResults.NotFound())
             .WithName("getRig").WithSummary("A rig with its current revision.").ProducesProblem(404).ProducesProblem(422);
         rigs.MapPost("/{id}/edits", async Task<Results<Ok<SavedEdits>, NotFound>> (string id, EditsRequest ask, Shelf shelf, CancellationToken cancel) =>
-            ask.Key is { Length: > 40 } ? throw new RigFileException([new RigFault("key", "at most 40 characters")]) : Found(await shelf.Save(id, ask.Base, ask.Edits, ask.Key, cancel)))
+            ask.Key is { Length: 0 or > 40 } ? throw new RigFileException([new RigFault("key", "1 to 40 characters, or left out")]) : Found(await shelf.Save(id, ask.Base, ask.Edits, ask.Key, cancel)))
             .WithName("saveEdits").WithSummary("Saves edits. On an older base they are carried over where nothing that they touch has changed; else 409 names the clash, and both are kept.")
             .ProducesProblem(404).ProducesProblem(409);
         rigs.MapGet("/{id}/since/{revision:int}", SinceRevision).WithName("getSince").WithSummary("What leads from a revision to the current one.").ProducesProblem(404);

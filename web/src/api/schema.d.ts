@@ -742,7 +742,7 @@ export interface components {
             base: number;
             /** @description 1 to 1000 edits, done in their order, all or none. */
             edits: components["schemas"]["Edit"][];
-            /** @description A name of the sender's for this save, up to 40 characters: sent again, it is the same save. Left out: none. */
+            /** @description A name of the sender's for this save, 1 to 40 characters, used for no other: sent again, it is the same save. Left out: none. */
             key?: null | string;
         };
         /** @description What an edit did to a document: values set, things added, things removed, by id. Drawn by a reader without any rule of its own. */

@@ -3,8 +3,9 @@ import type { Schema } from "../api/client";
 import { useCatalogue } from "../app/catalogue";
 import { usePrint } from "../app/units";
 import { courseOf, indexOf, type RunPoint } from "../document/geometry";
-import { type Disc, placeDiscs } from "./discs";
+import { placeDiscs } from "./discs";
 import { placeLabels, type Wanted } from "./labels";
+import { Discs, Labels, roomOf } from "./notes";
 import { type Frame, type Px, part as partOfLine, pathOf, rectOf, toPx, type View, wheelUnder } from "./projection";
 import { RunStroke } from "./RunStroke";
 import { colourOf, cssOf, markOf } from "./temperature";
@@ -169,33 +170,17 @@ const Names = memo(function Names(props: Props) {
     wanted.push({ id: `obstacle:${o.id}`, text: o.kind === "wheelArch" ? "arch" : short(o.name), ...rectOf(view, frame, o.box), rank: 3 });
   const labels = placeLabels(
     wanted,
-    discs.map((d) => ({ x: d.at.x - 12, y: d.at.y - 12, width: 24, height: 24 })),
+    discs.map(roomOf),
     frame,
     rig.runs.map((r) => courseOf(rig, r).map((p) => px(p.at))),
   );
   return (
     <g>
-      {labels.map((l) => (
-        <text
-          key={l.id}
-          x={l.x}
-          y={l.y}
-          textAnchor={l.anchor}
-          style={{
-            paintOrder: "stroke",
-            fontWeight: parts.has(l.id) ? 650 : 450,
-            fill: l.id.includes(":") ? "var(--muted)" : "var(--ink)",
-          }}
-          stroke="var(--panel)"
-          strokeWidth={3}
-          strokeLinejoin="round"
-        >
-          {l.text}
-        </text>
-      ))}
-      {discs.map((d) => (
-        <FindingDisc key={d.number} disc={d} chosen={d.findings.some((f) => f.id === props.findingId)} onFinding={props.onFinding} />
-      ))}
+      <Labels
+        labels={labels}
+        styleOf={(id) => ({ fontWeight: parts.has(id) ? 650 : 450, fill: id.includes(":") ? "var(--muted)" : "var(--ink)" })}
+      />
+      <Discs discs={discs} chosenId={props.findingId} onFinding={props.onFinding} />
     </g>
   );
 });
@@ -395,33 +380,5 @@ function ColdPiece(props: {
       <RunStroke d={pathOf(line)} service={run.service} colour={cssOf(colour)} weight={weight * 1.2} />
       {!props.bare && <path d={markOf(colour, line)} fill="none" stroke="var(--ink)" strokeWidth={1.5} />}
     </>
-  );
-}
-
-function FindingDisc({ disc, chosen, onFinding }: { disc: Disc; chosen: boolean; onFinding: Props["onFinding"] }) {
-  const { at, anchor, findings } = disc;
-  const [first] = findings as [Schema["Finding"]];
-  return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: the keys' way to a finding is the list beside the drawing
-    <g className="cursor-pointer" onClick={() => onFinding?.(first)} data-finding={first.id}>
-      <title>{findings.map((f) => f.title).join("\n")}</title>
-      <path d={pathOf([anchor, at])} stroke="var(--ink)" strokeWidth={1} />
-      <circle cx={at.x} cy={at.y} r={20} fill="transparent" />
-      <circle cx={at.x} cy={at.y} r={10.5} fill={chosen ? "var(--ink)" : "var(--panel)"} stroke="var(--ink)" strokeWidth={1.5} />
-      <text
-        x={at.x}
-        y={at.y + 4.2}
-        textAnchor="middle"
-        fontWeight={700}
-        style={{ fill: chosen ? "var(--panel)" : "var(--ink)", fontStretch: "100%" }}
-      >
-        {disc.number}
-      </text>
-      {findings.length > 1 && (
-        <text x={at.x + 12} y={at.y - 6} fontWeight={600} style={{ paintOrder: "stroke" }} stroke="var(--panel)" strokeWidth={3}>
-          +{findings.length - 1}
-        </text>
-      )}
-    </g>
   );
 }

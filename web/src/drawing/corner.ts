@@ -1,4 +1,4 @@
-import type { Xyz } from "../document/geometry";
+import { towards, type Xyz } from "../document/geometry";
 import type { Px } from "./projection";
 
 /** From where the rig is seen: turned about the upright, tipped down from the horizon (negative: from below), in parallel projection. */
@@ -69,12 +69,9 @@ const LONGEST_M = 0.5;
 
 function cutAt<K>(piece: Piece<K> & { kind: "line" }, shares: Iterable<number>): Piece<K>[] {
   const cuts = [0, ...[...shares].sort((x, y) => x - y), 1];
-  const place = (t: number): Xyz => ({
-    xM: piece.a.xM + (piece.b.xM - piece.a.xM) * t,
-    yM: piece.a.yM + (piece.b.yM - piece.a.yM) * t,
-    zM: piece.a.zM + (piece.b.zM - piece.a.zM) * t,
-  });
-  return cuts.slice(1).map((t, i) => linePiece(piece.key, place(cuts[i] as number), place(t), piece.halfPx));
+  return cuts
+    .slice(1)
+    .map((t, i) => linePiece(piece.key, towards(piece.a, piece.b, cuts[i] as number), towards(piece.a, piece.b, t), piece.halfPx));
 }
 
 type Line<K> = Piece<K> & { kind: "line" };

@@ -1,4 +1,5 @@
 import type { Schema } from "../api/client";
+import { towards } from "../document/geometry";
 
 export type Point3 = Schema["Point3"];
 export type Box3 = Schema["Box"];
@@ -42,14 +43,7 @@ export function rectOf(view: View, frame: Frame, box: Box3) {
 }
 
 /** The part of a straight length between two fractions of it. */
-export function part(a: Point3, b: Point3, from: number, to: number): [Point3, Point3] {
-  const at = (t: number) => ({
-    xM: a.xM + (b.xM - a.xM) * t,
-    yM: a.yM + (b.yM - a.yM) * t,
-    zM: a.zM + (b.zM - a.zM) * t,
-  });
-  return [at(from), at(to)];
-}
+export const part = (a: Point3, b: Point3, from: number, to: number): [Point3, Point3] => [towards(a, b, from), towards(a, b, to)];
 
 export const pathOf = (points: Px[]) => points.map((p, i) => `${i ? "L" : "M"}${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join("");
 

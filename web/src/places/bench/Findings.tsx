@@ -1,7 +1,7 @@
-import { useVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { say, usePrint } from "../../app/units";
+import { Rows } from "../../ui/Rows";
 import { useAnswers, useSelection, useStores } from "./benchStores";
 import { RungWhy, WhyButton, WhyText } from "./Why";
 
@@ -12,40 +12,21 @@ export function Findings() {
   const findings = useAnswers((s) => s.answers?.advice.findings);
   const stale = useAnswers((s) => s.stale);
   const chosen = useSelection((s) => s.findingId);
-  const list = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({
-    count: findings?.length ?? 0,
-    getScrollElement: () => list.current,
-    estimateSize: () => 44,
-    getItemKey: (i) => findings?.[i]?.id ?? i,
-    overscan: 8,
-  });
-  const at = findings?.findIndex((f) => f.id === chosen) ?? -1;
-  useEffect(() => {
-    if (at >= 0) virtual.scrollToIndex(at);
-  }, [at, virtual]);
   if (!findings) return <p className="p-4 text-muted">Asking…</p>;
   if (findings.length === 0) return <p className="p-4 text-muted">Nothing to see to on this night: no pool, no ice, no run too flat.</p>;
   return (
-    <div ref={list} className={`min-h-0 grow overflow-y-auto pb-2 ${stale ? "opacity-60" : ""}`} data-stale={stale}>
-      <ol style={{ height: virtual.getTotalSize() }} className="relative">
-        {virtual.getVirtualItems().map((row) => {
-          const f = findings[row.index] as Schema["Finding"];
-          const first = f.severity !== findings[row.index - 1]?.severity;
-          return (
-            <li
-              key={row.key}
-              ref={virtual.measureElement}
-              data-index={row.index}
-              className="absolute inset-x-0 top-0"
-              style={{ transform: `translateY(${row.start}px)` }}
-            >
-              {first && <h3 className="px-3 pt-2 pb-1 text-muted">{severities[f.severity]}</h3>}
-              <FindingRow finding={f} number={row.index + 1} chosen={f.id === chosen} />
-            </li>
-          );
-        })}
-      </ol>
+    <div className={`flex min-h-0 grow flex-col ${stale ? "opacity-60" : ""}`} data-stale={stale}>
+      <Rows
+        items={findings}
+        keyOf={(f) => f.id}
+        inSight={findings.findIndex((f) => f.id === chosen)}
+        row={(f, i) => (
+          <>
+            {f.severity !== findings[i - 1]?.severity && <h3 className="px-3 pt-2 pb-1 text-muted">{severities[f.severity]}</h3>}
+            <FindingRow finding={f} number={i + 1} chosen={f.id === chosen} />
+          </>
+        )}
+      />
     </div>
   );
 }

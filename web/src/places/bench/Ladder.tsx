@@ -1,9 +1,9 @@
-import { useVirtualizer } from "@tanstack/react-virtual";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
 import { useClock } from "../../app/units";
 import { colourNames, colourOf, cssOf, stateWords, verdictWords } from "../../drawing/temperature";
+import { Rows } from "../../ui/Rows";
 import { useAnswers, useSelection, useStores } from "./benchStores";
 import { RungWhy, WhyButton } from "./Why";
 
@@ -14,17 +14,8 @@ export function Ladder() {
   const stale = useAnswers((s) => s.stale);
   const things = useSelection((s) => s.things);
   const clock = useClock();
-  const list = useRef<HTMLDivElement>(null);
-  const rungs = ladder?.rungs ?? [];
-  const virtual = useVirtualizer({
-    count: rungs.length,
-    getScrollElement: () => list.current,
-    estimateSize: () => 44,
-    getItemKey: (i) => rungs[i]?.id ?? i,
-    overscan: 8,
-  });
   if (!ladder || !night) return <p className="p-4 text-muted">Asking…</p>;
-  const { morningS, verdict, count } = ladder;
+  const { rungs, morningS, verdict, count } = ladder;
   const freezing = rungs.filter((r) => r.state !== "safe").length;
   const isChosen = (r: Schema["Rung"]) =>
     things.some((t) => (r.runId ? "runId" in t && t.runId === r.runId : t.kind === "part" && t.partId === r.partId));
@@ -43,25 +34,12 @@ export function Ladder() {
           <span>{clock(night.startHour, morningS)}</span>
         </p>
       </header>
-      <div ref={list} className="min-h-0 grow overflow-y-auto pb-1">
-        {rungs.length === 0 && <p className="px-3 py-2 text-muted">No water is left that could freeze.</p>}
-        <ol style={{ height: virtual.getTotalSize() }} className="relative">
-          {virtual.getVirtualItems().map((row) => {
-            const r = rungs[row.index] as Schema["Rung"];
-            return (
-              <li
-                key={row.key}
-                ref={virtual.measureElement}
-                data-index={row.index}
-                className="absolute inset-x-0 top-0"
-                style={{ transform: `translateY(${row.start}px)` }}
-              >
-                <RungRow rung={r} startHour={night.startHour} morningS={morningS} chosen={isChosen(r)} />
-              </li>
-            );
-          })}
-        </ol>
-      </div>
+      {rungs.length === 0 && <p className="px-3 py-2 text-muted">No water is left that could freeze.</p>}
+      <Rows
+        items={rungs}
+        keyOf={(r) => r.id}
+        row={(r) => <RungRow rung={r} startHour={night.startHour} morningS={morningS} chosen={isChosen(r)} />}
+      />
       <p className="flex shrink-0 flex-wrap gap-x-4 border-t border-rule px-3 pt-2 text-muted">
         <Key fill="var(--near)">water</Key>
         <Key fill="url(#ice-hatch)">ice grows</Key>

@@ -11,8 +11,9 @@ import { paint, type Style, type Waters } from "../../../drawing/cornerPaint";
 import { type CornerScene, type Owner, sceneOf, sceneWith } from "../../../drawing/cornerScene";
 import { placeDiscs } from "../../../drawing/discs";
 import { placeLabels } from "../../../drawing/labels";
+import { Discs, Labels, roomOf } from "../../../drawing/notes";
 import { fromLine } from "../../../drawing/pick";
-import { type Px, pathOf } from "../../../drawing/projection";
+import type { Px } from "../../../drawing/projection";
 import { useSize } from "../../../ui/useSize";
 import { useAnswers, useDocument, useSelection, useStores } from "../benchStores";
 import { snapped, stepsOf } from "../moving";
@@ -318,49 +319,14 @@ function CornerNotes({ rig: now, eye, size, close }: { rig: Rig; eye: Eye; size:
         },
       ];
     }),
-    [
-      ...discs.map((d) => ({ x: d.at.x - 12, y: d.at.y - 12, width: 24, height: 24 })),
-      { x: size.width - 165, y: size.height - 44, width: 165, height: 44 },
-    ],
+    [...discs.map(roomOf), { x: size.width - 165, y: size.height - 44, width: 165, height: 44 }],
     size,
     rig.runs.map((r) => courseOf(rig, r).map((p: { at: Xyz }) => eye.px(p.at))),
   );
   return (
     <g>
-      {labels.map((l) => (
-        <text
-          key={l.id}
-          x={l.x}
-          y={l.y}
-          textAnchor={l.anchor}
-          className="pointer-events-none"
-          style={{ paintOrder: "stroke" }}
-          stroke="var(--panel)"
-          strokeWidth={3}
-          strokeLinejoin="round"
-        >
-          {l.text}
-        </text>
-      ))}
-      {discs.map((d) => {
-        const chosen = d.findings.some((f) => f.id === findingId);
-        return (
-          // biome-ignore lint/a11y/noStaticElementInteractions: the keys' way to a finding is the list beside the drawing
-          <g
-            key={d.number}
-            className="cursor-pointer"
-            data-finding={d.findings[0]?.id}
-            onClick={() => d.findings[0] && selection.takeFinding(d.findings[0])}
-          >
-            <title>{d.findings.map((f) => f.title).join("\n")}</title>
-            <path d={pathOf([d.anchor, d.at])} stroke="var(--ink)" />
-            <circle cx={d.at.x} cy={d.at.y} r={10.5} fill={chosen ? "var(--ink)" : "var(--panel)"} stroke="var(--ink)" strokeWidth={1.5} />
-            <text x={d.at.x} y={d.at.y + 4.2} textAnchor="middle" fontWeight={700} style={{ fill: chosen ? "var(--panel)" : "var(--ink)" }}>
-              {d.number}
-            </text>
-          </g>
-        );
-      })}
+      <Labels labels={labels} />
+      <Discs discs={discs} chosenId={findingId} onFinding={selection.takeFinding} />
     </g>
   );
 }

@@ -7,6 +7,7 @@ import { type Print, usePrint } from "../../../app/units";
 import { indexOf, type Rig } from "../../../document/geometry";
 import { movedBy } from "../../../document/things";
 import { placeLabels } from "../../../drawing/labels";
+import { Labels } from "../../../drawing/notes";
 import { type Px, pathOf } from "../../../drawing/projection";
 import { useSize } from "../../../ui/useSize";
 import { useAnswers, useDocument, useSelection, useStores } from "../benchStores";
@@ -269,23 +270,12 @@ function StripSvg({ strip: now, pool, rig, print, svg }: StripProps) {
             />
           )}
           <Falls lengths={strip.lengths} leastFall={rig.brief.leastFall} at={at} yText={size.height - 22} print={print} />
-          {names.map((n) => (
-            <text
-              key={n.id}
-              x={n.x}
-              y={n.y}
-              textAnchor={n.anchor}
-              className="pointer-events-none"
-              style={{
-                paintOrder: "stroke",
-                ...(n.id === "pool" ? { fill: "var(--stays)", fontWeight: 600 } : n.id.startsWith("body") ? { fill: "var(--muted)" } : {}),
-              }}
-              stroke="var(--panel)"
-              strokeWidth={3}
-            >
-              {n.text}
-            </text>
-          ))}
+          <Labels
+            labels={names}
+            styleOf={(id) =>
+              id === "pool" ? { fill: "var(--stays)", fontWeight: 600 } : id.startsWith("body") ? { fill: "var(--muted)" } : {}
+            }
+          />
           {handles.map((p) => (
             <Handle
               key={`${p.runId}:${p.pointId}`}

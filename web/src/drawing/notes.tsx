@@ -1,0 +1,63 @@
+import type { Schema } from "../api/client";
+import type { Disc } from "./discs";
+import type { Placed } from "./labels";
+import { pathOf } from "./projection";
+
+/** Names where they were placed, readable over lines. */
+export function Labels({ labels, styleOf }: { labels: Placed[]; styleOf?(id: string): React.CSSProperties }) {
+  return labels.map((l) => (
+    <text
+      key={l.id}
+      x={l.x}
+      y={l.y}
+      textAnchor={l.anchor}
+      className="pointer-events-none"
+      style={{ paintOrder: "stroke", ...styleOf?.(l.id) }}
+      stroke="var(--panel)"
+      strokeWidth={3}
+      strokeLinejoin="round"
+    >
+      {l.text}
+    </text>
+  ));
+}
+
+/** How much room a disc takes from labels. */
+export const roomOf = (d: Disc) => ({ x: d.at.x - 12, y: d.at.y - 12, width: 24, height: 24 });
+
+interface DiscsProps {
+  discs: Disc[];
+  chosenId: string | null | undefined;
+  onFinding: ((finding: Schema["Finding"]) => void) | undefined;
+}
+
+/** Numbered discs at the places of findings. */
+export function Discs({ discs, chosenId, onFinding }: DiscsProps) {
+  return discs.map(({ at, anchor, findings, number }) => {
+    const [first] = findings as [Schema["Finding"]];
+    const chosen = findings.some((f) => f.id === chosenId);
+    return (
+      // biome-ignore lint/a11y/noStaticElementInteractions: the keys' way to a finding is the list beside the drawing
+      <g key={number} className="cursor-pointer" onClick={() => onFinding?.(first)} data-finding={first.id}>
+        <title>{findings.map((f) => f.title).join("\n")}</title>
+        <path d={pathOf([anchor, at])} stroke="var(--ink)" strokeWidth={1} />
+        <circle cx={at.x} cy={at.y} r={20} fill="transparent" />
+        <circle cx={at.x} cy={at.y} r={10.5} fill={chosen ? "var(--ink)" : "var(--panel)"} stroke="var(--ink)" strokeWidth={1.5} />
+        <text
+          x={at.x}
+          y={at.y + 4.2}
+          textAnchor="middle"
+          fontWeight={700}
+          style={{ fill: chosen ? "var(--panel)" : "var(--ink)", fontStretch: "100%" }}
+        >
+          {number}
+        </text>
+        {findings.length > 1 && (
+          <text x={at.x + 12} y={at.y - 6} fontWeight={600} style={{ paintOrder: "stroke" }} stroke="var(--panel)" strokeWidth={3}>
+            +{findings.length - 1}
+          </text>
+        )}
+      </g>
+    );
+  });
+}

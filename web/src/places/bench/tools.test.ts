@@ -1,0 +1,59 @@
+import { describe, expect, it } from "vitest";
+import type { Schema } from "../../api/client";
+import { rig } from "../../test/rig";
+import { bendAfter, join, teeAfter } from "./drawingTools";
+import { movedByKey, snapped, stepsOf } from "./moving";
+
+const upper = rig.runs[0] as Schema["Run"];
+const key = (name: string, shiftKey = false) => ({ key: name, shiftKey });
+
+describe("keys", () => {
+  it("move by the reader's own unit: 5 and 1 mm, or a quarter and a sixteenth of an inch", () => {
+    expect(movedByKey(key("ArrowUp"), "metric", null, "zM")).toEqual({ xM: 0, yM: 0, zM: 0.005 });
+    expect(movedByKey(key("ArrowDown", true), "metric", null, "zM")?.zM).toBe(-0.001);
+    expect(movedByKey(key("ArrowUp"), "usCustomary", null, "zM")?.zM).toBeCloseTo(0.00635);
+    expect(movedByKey(key("ArrowUp", true), "usCustomary", null, "zM")?.zM).toBeCloseTo(0.0015875);
+    expect(movedByKey(key("PageDown"), "usCustomary", "xM", "zM")?.zM).toBeCloseTo(-0.0254);
+    expect(stepsOf("usCustomary")).toMatchObject({ words: "1/4 in", fineWords: "1/16 in" });
+  });
+
+  it("mean the axes of the view that they are pressed in, and nothing beyond them", () => {
+    expect(movedByKey(key("ArrowRight"), "metric", "xM", "yM")).toEqual({ xM: 0.005, yM: 0, zM: 0 });
+    expect(movedByKey(key("ArrowUp"), "metric", "xM", "yM")).toEqual({ xM: 0, yM: 0.005, zM: 0 });
+    expect(movedByKey(key("ArrowRight"), "metric", null, "zM")).toBeNull();
+    expect(movedByKey(key("Enter"), "metric", "xM", "zM")).toBeNull();
+  });
+
+  it("and drags snap to whole steps", () => {
+    expect(snapped(0.2134, 0.005)).toBeCloseTo(0.215);
+    expect(snapped(0.2134, 0.0254 / 4) / (0.0254 / 4)).toBeCloseTo(34);
+  });
+});
+
+describe("tools", () => {
+  it("join two ports by a run like one that meets there", () => {
+    const made = join(rig, { partId: "tee", portId: "b" }, { partId: "tank", portId: "in" }, []);
+    const [edit] = made.edits as unknown as [{ kind: string; list: string; value: Schema["Run"] }];
+    expect(edit).toMatchObject({ kind: "add", list: "runs", value: { name: "tee to tank", service: "cold", pipe: "pex-1/2", bends: [] } });
+    expect(edit.value.to).toEqual({ part: "tank", port: "in" });
+    expect(made.thing).toEqual({ kind: "run", runId: edit.value.id });
+  });
+
+  it.each([
+    ["from", null, 0.5],
+    ["b1", "b1", 0.3],
+    // Behind the last point there is nothing: it goes before it.
+    ["to", "b1", 0.3],
+  ])("put a bend half way after %s", (pointId, after, zM) => {
+    const { edits, thing } = bendAfter(rig, upper, pointId);
+    const [edit] = edits as unknown as [Schema["EditInsertBend"]];
+    expect([edit.after, edit.bend.at.zM]).toEqual([after, expect.closeTo(zM)]);
+    expect(thing).toEqual({ kind: "point", runId: "upper", pointId: edit.bend.id });
+  });
+
+  it("put in a tee under ids of its own each time", () => {
+    const [one, other] = [teeAfter(rig, upper, "b1"), teeAfter(rig, upper, "b1")];
+    expect(one.edits[0]).toMatchObject({ kind: "tee", runId: "upper", after: "b1" });
+    expect(one.thing).not.toEqual(other.thing);
+  });
+});
