@@ -204,3 +204,29 @@ test("a name of 80 characters breaks nothing, and a file saved right after an ed
     .evaluateAll((all) => all.filter((e) => e.scrollWidth > e.clientWidth + 1).length);
   expect(wide).toBe(0);
 });
+
+test("several are taken with Shift or a rectangle, and moved as one", async ({ page }) => {
+  await open(page);
+  const box = await page.locator("[data-sheet]").boundingBox();
+  if (!box) throw new Error("there is no sheet");
+  await page.keyboard.down("Shift");
+  await page.mouse.move(box.x + 4, box.y + 30);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height * 0.4, { steps: 6 });
+  await page.mouse.up();
+  await page.keyboard.up("Shift");
+  await page.getByRole("tab", { name: "In hand" }).click();
+  await expect(page.getByRole("tabpanel")).toContainText(/\d+ things in hand/);
+  const before = await rigOf(page);
+  await page.locator("[data-sheet]").focus();
+  await page.keyboard.press("ArrowUp");
+  await saved(page);
+  const now = await rigOf(page);
+  const moved = now.parts.filter(
+    (p: { box: { at: { zM: number } } }, i: number) => Math.abs(p.box.at.zM - before.parts[i].box.at.zM - 0.005) < 1e-6,
+  );
+  expect(moved.length).toBeGreaterThan(3);
+  expect(moved.length).toBeLessThan(now.parts.length);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(summary(page)).toContainText("129 mL stays in 2 pools");
+});
