@@ -194,7 +194,13 @@ test("a rig file is saved, opened again, and refused with field and reason when 
   });
   await expect(page.getByRole("dialog")).toContainText("runs[0].pipe there is no pipe 'bamboo'");
   await page.getByRole("button", { name: "Close" }).click();
-  await input.setInputFiles({ name: "good.json", mimeType: "application/json", buffer: Buffer.from(rig) });
+  // A good one is let fall anywhere on the shelf.
+  const files = await page.evaluateHandle((text) => {
+    const dropped = new DataTransfer();
+    dropped.items.add(new File([text], "good.json", { type: "application/json" }));
+    return dropped;
+  }, rig);
+  await page.locator("main").dispatchEvent("drop", { dataTransfer: files });
   await expect(page).toHaveURL(/\/rigs\/sparrow-\d+$/);
   await page.goto("/");
   await expect(page.getByRole("heading", { name: "Sparrow (2)" })).toBeVisible();
@@ -211,11 +217,18 @@ test("a rig file is saved, opened again, and refused with field and reason when 
 });
 
 for (const theme of ["light", "dark"] as const) {
-  test(`no serious fault of access on either place, ${theme}`, async ({ page }) => {
+  test(`no serious fault of access on any place, ${theme}`, async ({ page }) => {
     await page.emulateMedia({ colorScheme: theme });
-    for (const place of ["/", "/rigs/sparrow"]) {
+    for (const [place, there] of [
+      ["/", "svg path[stroke='var(--stays)']"],
+      ["/rigs/sparrow", "svg path[stroke='var(--stays)']"],
+      ["/rigs/sparrow/brief", "[data-follows]"],
+      ["/rigs/sparrow/shell", "[data-face]"],
+      ["/rigs/sparrow/weights", "[data-weights]"],
+      ["/new", "[data-draft=current] rect"],
+    ] as const) {
       await page.goto(place);
-      await page.locator("svg path[stroke='var(--stays)']").first().waitFor({ state: "attached" });
+      await page.locator(there).first().waitFor({ state: "attached" });
       const { violations } = await new AxeBuilder({ page }).analyze();
       const serious = violations.filter((v) => v.impact === "serious" || v.impact === "critical");
       expect(serious.map((v) => `${v.id}: ${v.nodes.map((n) => n.html).join(" ")}`)).toEqual([]);

@@ -87,8 +87,17 @@ test("the corner view turns by keys and drag, looks under the floor, takes a par
   const picture = () => corner.locator("path").evaluateAll((all) => all.map((p) => p.getAttribute("d")).join());
   const first = await picture();
   await corner.focus();
-  await page.keyboard.press("ArrowRight");
-  expect(await picture()).not.toBe(first);
+  // While it turns it is painted on a canvas; at rest it is a drawing again.
+  const painted = await corner.evaluate(async (svg) => {
+    svg.dispatchEvent(new KeyboardEvent("keydown", { key: "ArrowRight", bubbles: true }));
+    for (let n = 0; n < 3; n++) await new Promise(requestAnimationFrame);
+    const canvas = svg.parentElement?.querySelector("canvas");
+    const seen = canvas?.getContext("2d")?.getImageData(0, 0, canvas.width, canvas.height).data;
+    return seen?.filter((_, i) => i % 4 === 3 && (seen[i] ?? 0) > 0).length ?? 0;
+  });
+  expect(painted).toBeGreaterThan(5000);
+  await expect.poll(picture).not.toBe(first);
+  await expect(page.locator("canvas")).toHaveCount(0);
   for (let n = 0; n < 5; n++) await page.getByRole("button", { name: "Look from lower down" }).click();
   await expect(page.getByRole("region", { name: "Corner" })).toContainText("from below");
   await page.getByRole("button", { name: "Show all of it, Corner" }).click();
@@ -117,6 +126,7 @@ test("Escape takes back a drag, and what it took back is not saved", async ({ pa
 
 for (const [name, size] of [
   ["on a portrait tablet", { width: 768, height: 1024 }],
+  ["at 150 %", { width: 853, height: 533 }],
   ["at 200 %", { width: 640, height: 400 }],
 ] as const) {
   test.describe(name, () => {
@@ -167,6 +177,111 @@ test("a drawing is saved as it is seen: as SVG that stands alone, and as PNG", a
   // Twice as fine as the screen.
   const seen = await page.locator("[data-corner]").boundingBox();
   expect(png.readUInt32BE(16)).toBeCloseTo(2 * (seen?.width ?? 0), -1);
+});
+
+test("a drawing is printed alone, and the key says what strokes and marks mean", async ({ page }) => {
+  await page.addInitScript(() => {
+    window.print = () => {
+      (window.top as Window & { printed?: string }).printed = document.body.innerHTML;
+    };
+  });
+  await open(page);
+  await page.getByRole("button", { name: "Save or print, Corner" }).click();
+  await page.getByRole("menuitem", { name: "Print" }).click();
+  const paths = await page.evaluate(() => {
+    const paper = document.createElement("div");
+    paper.innerHTML = (window as Window & { printed?: string }).printed ?? "";
+    return [...paper.querySelectorAll("body > *, svg path")].length;
+  });
+  expect(paths).toBeGreaterThan(50);
+  await page.getByRole("button", { name: "Key" }).click();
+  const key = page.getByRole("dialog", { name: "Key to the drawings" });
+  for (const words of ["cold", "coolant", "water that stays", "drain", "open end"]) await expect(key).toContainText(words);
+});
+
+test("a port of the part in hand is taken in the drawing", async ({ page }) => {
+  await open(page);
+  await page.keyboard.press("Control+k");
+  await page.getByPlaceholder(/A part, a run/).fill("fresh tank");
+  await page.keyboard.press("Enter");
+  const ports = page.locator('[data-view="side"] rect[data-handle]');
+  const outlet = page.locator('[data-view="side"] rect[data-handle="tank:outlet"]');
+  await expect(ports.first()).toBeVisible();
+  const id = (await outlet.getAttribute("data-handle"))?.split(":");
+  await outlet.click();
+  await expect(inspector(page, "port")).toHaveAttribute("data-inspector", `port/${id?.[0]}/${id?.[1]}`);
+});
+
+test("a run is drawn from a port by taps and words, ends in another run with a tee, and is one step to undo", async ({ page }) => {
+  await open(page);
+  const before = await rigOf(page);
+  await page.keyboard.press("Control+k");
+  await page.getByPlaceholder(/A part, a run/).fill("place cold tap");
+  await page.keyboard.press("Enter");
+  await saved(page);
+  await inspector(page, "part")
+    .getByRole("button", { name: /^cold no pipe yet/ })
+    .click();
+  await inspector(page, "port").getByRole("button", { name: "Draw a run from here" }).click();
+  const bar = page.locator("[data-run-bar]");
+  const words = bar.getByLabel("Next point");
+  await words.fill("down a lot");
+  await expect(bar.getByRole("alert")).toBeVisible();
+  await words.fill("d");
+  await bar.getByRole("button", { name: "down" }).click();
+  await expect(words).toHaveValue("down ");
+  await words.pressSequentially("100 mm");
+  await expect(bar).toContainText("100 mm on");
+  await words.press("Enter");
+  await expect(words).toHaveValue("");
+  // A tap in the side view: what it cannot tell, across the vehicle, stays.
+  const sheet = await page.locator('[data-view="side"]').boundingBox();
+  if (!sheet) throw new Error("there is no sheet");
+  const target = page.locator('[data-view="side"] path[data-name="cold main over the arch"]').first();
+  const box = await target.boundingBox();
+  if (!box) throw new Error("the line is not drawn");
+  await page.mouse.click(box.x + box.width / 2, box.y - 40);
+  await expect(page.locator('[data-ghost="side"] circle')).toHaveCount(4);
+  await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
+  await expect(bar).toHaveCount(0);
+  await saved(page);
+  const now = await rigOf(page);
+  // One part, its run, and in the line a tee with what goes on from it.
+  expect(now.parts.length).toBe(before.parts.length + 2);
+  expect(now.runs.length).toBe(before.runs.length + 2);
+  const made = now.runs.find((r: { from: { part: string } }) => r.from.part?.startsWith("cold-tap"));
+  expect(made.to.part).toMatch(/^tee-/);
+  expect(made.bends).toHaveLength(2);
+  expect(made.bends[1].at.yM).toBe(made.bends[0].at.yM);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await saved(page);
+  expect((await rigOf(page)).runs.length).toBe(before.runs.length);
+});
+
+test("in the corner view a port and a room are taken too; stock and turn are chosen in the inspector", async ({ page }) => {
+  await open(page);
+  await page.keyboard.press("Control+k");
+  await page.getByPlaceholder(/A part, a run/).fill("place ball valve");
+  await page.keyboard.press("Enter");
+  const part = inspector(page, "part");
+  await part.getByRole("combobox", { name: "From stock" }).selectOption({ label: "angle valve" });
+  await expect(part).toContainText("angle valve");
+  await part.getByRole("combobox", { name: /^Turned/ }).selectOption("3");
+  await saved(page);
+  const valve = async () => (await rigOf(page)).parts.find((p: { stock: string }) => p.stock === "angle-valve");
+  await expect.poll(async () => (await valve())?.orientation?.quarterTurns).toBe(3);
+  const id = (await valve()).id;
+  const port = page.locator(`[data-corner] rect[data-handle="${id}:a"]`);
+  await expect(port).toBeVisible();
+  await page.waitForTimeout(400);
+  await port.click();
+  await expect(inspector(page, "port")).toHaveAttribute("data-inspector", `port/${id}/a`);
+  // High above the floor there is nothing but the room.
+  const box = await page.locator("[data-corner]").boundingBox();
+  if (!box) throw new Error("there is no corner view");
+  await page.mouse.click(box.x + box.width * 0.5, box.y + 24);
+  await expect(inspector(page, "zone")).toHaveAttribute("data-inspector", "zone/living");
+  await expect(page.locator("[data-corner] [data-zone=living]")).toBeVisible();
 });
 
 test("a panel keeps its size from visit to visit, and grows by keys", async ({ page }) => {

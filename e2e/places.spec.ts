@@ -96,7 +96,7 @@ test("side and plan share one scale and zoom together, panels can be hidden, and
 }) => {
   await bench(page);
   const side = page.locator('svg[data-view="side"]');
-  const mixer = (view: string) => page.locator(`svg[data-view="${view}"] [data-part="mixer"] rect`).last().boundingBox();
+  const mixer = (view: string) => page.locator(`svg[data-view="${view}"] rect[data-name="kitchen mixer"]`).last().boundingBox();
   const small = await mixer("side");
   expect((await mixer("plan"))?.x).toBeCloseTo(small?.x ?? 0, 1);
   expect((await mixer("plan"))?.width).toBeCloseTo(small?.width ?? 0, 1);
@@ -134,6 +134,14 @@ test("while the program is away a change is kept on this device, and saved when 
   await page.keyboard.press("Escape");
   await page.unroute("**/api/rigs/sparrow/edits");
   await expect(page.getByRole("status")).toHaveText("Saved", { timeout: 10_000 });
+  // Screen, server and file are one.
+  await expect(page.locator('[data-point="kitchen-cold:b2"]')).toHaveAttribute("aria-valuetext", "215 mm");
+  const heights = async (path: string) => {
+    const told = await (await page.request.get(path)).json();
+    const { runs } = told.rig ?? told;
+    return runs.find((r: { id: string }) => r.id === "kitchen-cold").bends[1].at.zM;
+  };
+  expect([await heights("/api/rigs/sparrow"), await heights("/api/rigs/sparrow/file")]).toEqual([0.215, 0.215]);
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.locator('[data-point="kitchen-cold:b2"]')).toHaveAttribute("aria-valuetext", "210 mm");
 });

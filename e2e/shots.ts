@@ -63,3 +63,68 @@ test("bench, tablet held upright", async ({ page }) => {
   await page.waitForTimeout(500);
   await shot(page, "bench-portrait");
 });
+
+test("bench, a run is drawn", async ({ page }) => {
+  await bench(page);
+  await page.keyboard.press("Control+k");
+  await page.getByPlaceholder(/A part, a run/).fill("place cold tap");
+  await page.keyboard.press("Enter");
+  const inspector = page.locator("[data-inspector]");
+  await inspector.getByRole("button", { name: /^cold no pipe yet/ }).click();
+  await inspector.getByRole("button", { name: "Draw a run from here" }).click();
+  const words = page.getByLabel("Next point");
+  await words.fill("down 60 mm");
+  await page.getByText(/60 mm on/).waitFor();
+  await words.press("Enter");
+  await words.fill("rear 400 mm, fall 3 %");
+  await page.getByText(/on, to/).waitFor();
+  const line = await page.locator('[data-view="side"] path[data-name="cold main over the arch"]').first().boundingBox();
+  if (line) await page.mouse.move(line.x + line.width * 0.4, line.y + line.height / 2);
+  await page.waitForTimeout(300);
+  await shot(page, "bench-drawing");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Undo" }).click();
+});
+
+test("palette", async ({ page }) => {
+  await bench(page);
+  await page.keyboard.press("Control+k");
+  await page.getByPlaceholder(/A part, a run/).fill("place");
+  await page.waitForTimeout(300);
+  await shot(page, "palette");
+});
+
+test("new rig", async ({ page }) => {
+  await page.goto("/new");
+  await page.getByRole("radio", { name: /^Weekends, drains/ }).click();
+  await page.locator("[data-draft=current] path").first().waitFor({ state: "attached" });
+  await page.waitForTimeout(500);
+  await shot(page, "new-rig");
+});
+
+for (const place of ["brief", "shell"] as const)
+  test(place, async ({ page }) => {
+    await page.goto(`/rigs/sparrow/${place}`);
+    await page.locator("[data-follows], [data-face]").first().waitFor();
+    if (place === "shell") await page.getByRole("switch", { name: "Heat" }).click();
+    await page.waitForTimeout(500);
+    await shot(page, place);
+  });
+
+test("weights", async ({ page }) => {
+  await page.goto("/rigs/sparrow/weights");
+  for (const [label, value] of [
+    ["Front axle, weighed empty", "1150 kg"],
+    ["Rear axle, weighed empty", "830 kg"],
+    ["Rear axle at most", "1450 kg"],
+    ["All of it at most", "2800 kg"],
+    ["People, furniture, gear", "420 kg"],
+  ] as const) {
+    const field = page.getByRole("textbox", { name: label });
+    await field.fill(value);
+    await field.press("Enter");
+    await page.waitForTimeout(400);
+  }
+  await page.waitForTimeout(600);
+  await shot(page, "weights");
+});

@@ -31,6 +31,15 @@ public static class Adviser
         new LooseEndRule(),
         new BareZoneRule(),
         new DocumentRule(),
+        new BackwardsRule(),
+        new NoIsolatorRule(),
+        new ScaldRule(),
+        new ChokedRule(),
+        new PipeUnfitRule(),
+        new InTheWayRule(),
+        new SharedPlaceRule(),
+        new OutOfReachRule(),
+        new SchoolRule(),
     ];
 
     /// <summary>

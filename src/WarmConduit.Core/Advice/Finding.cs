@@ -1,3 +1,4 @@
+using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Units;
 
@@ -32,6 +33,33 @@ public enum FindingKind
 
     /// <summary>The document breaks a rule that new ones keep.</summary>
     DocumentRule,
+
+    /// <summary>A part with a direction is joined the wrong way round.</summary>
+    Backwards,
+
+    /// <summary>Water hotter than skin stands can reach a tap.</summary>
+    Scald,
+
+    /// <summary>A vent or fill line has a dip, or an inlet is smaller than what is above it.</summary>
+    Choked,
+
+    /// <summary>A pipe is not made for its heat or pressure.</summary>
+    PipeUnfit,
+
+    /// <summary>A run passes through something solid, or out of the vehicle.</summary>
+    InTheWay,
+
+    /// <summary>Two runs lie in one place.</summary>
+    SharedPlace,
+
+    /// <summary>A joint that nobody reaches.</summary>
+    OutOfReach,
+
+    /// <summary>Something cannot be shut off.</summary>
+    NoIsolator,
+
+    /// <summary>The school that was chosen asks for something that is not there.</summary>
+    SchoolLacks,
 }
 
 /// <summary>How severe a finding is by the rules of the school the rig has chosen.</summary>
@@ -58,5 +86,23 @@ public enum Severity
 /// <param name="Place">Where to look; null for the rig as a whole.</param>
 /// <param name="RunIds">Runs it concerns.</param>
 /// <param name="Why">How the number came about; null where there is nothing to work out.</param>
+/// <param name="Mends">Edits that mend it, the plainest first; empty where the builder has to think.</param>
+/// <param name="Caution">What to mind where it can hurt someone; null: nothing.</param>
 public sealed record Finding(
-    string Id, FindingKind Kind, Severity Severity, string Title, string Verb, Measure? Number, Sentence Reason, Place? Place, IReadOnlyList<string> RunIds, Why? Why);
+    string Id,
+    FindingKind Kind,
+    Severity Severity,
+    string Title,
+    string Verb,
+    Measure? Number,
+    Sentence Reason,
+    Place? Place,
+    IReadOnlyList<string> RunIds,
+    Why? Why,
+    IReadOnlyList<Mend>? Mends = null,
+    string? Caution = null);
+
+/// <summary>A way to mend a finding.</summary>
+/// <param name="Words">What is done, as a button says it.</param>
+/// <param name="Edits">The edits that do it.</param>
+public sealed record Mend(Sentence Words, IReadOnlyList<Edit> Edits);

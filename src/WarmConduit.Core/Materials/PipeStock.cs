@@ -45,11 +45,14 @@ public sealed record PipeStock(
     /// <summary>Bore, m².</summary>
     public double BoreM2() => Math.PI / 4 * InnerDiameterM * InnerDiameterM;
 
+    /// <summary>Mass of the wall, kg per metre.</summary>
+    public double WallKgPerM() => Math.PI / 4 * (OuterDiameterM * OuterDiameterM - InnerDiameterM * InnerDiameterM) * DensityKgPerM3;
+
     /// <summary>Heat capacity of the wall, J per metre and kelvin (plastics 2000 J/kgK, copper 385: estimates).</summary>
     public double WallJPerMK()
     {
         double specific = ConductivityWPerMK > 10 ? 385 : 2000;
-        return Math.PI / 4 * (OuterDiameterM * OuterDiameterM - InnerDiameterM * InnerDiameterM) * DensityKgPerM3 * specific;
+        return WallKgPerM() * specific;
     }
 }
 

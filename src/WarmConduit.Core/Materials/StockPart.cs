@@ -68,6 +68,43 @@ public enum PartLook
     Drain,
 }
 
+/// <summary>Place of a part in the work: where a builder looks for it.</summary>
+public enum PartGroup
+{
+    /// <summary>Tanks and what belongs to them.</summary>
+    Store,
+
+    /// <summary>Filling.</summary>
+    Fill,
+
+    /// <summary>Pumps, and what evens their pressure out.</summary>
+    Move,
+
+    /// <summary>Strainers and filters.</summary>
+    Clean,
+
+    /// <summary>Hot water and heating fluid.</summary>
+    Heat,
+
+    /// <summary>Taps, showers, appliances.</summary>
+    Use,
+
+    /// <summary>Basins, traps and grey tanks.</summary>
+    Waste,
+
+    /// <summary>Emptying.</summary>
+    Drain,
+
+    /// <summary>Air to and from tanks and pipes.</summary>
+    Vent,
+
+    /// <summary>What opens and shuts.</summary>
+    Valves,
+
+    /// <summary>What joins pipe to pipe.</summary>
+    Joints,
+}
+
 /// <summary>The way a port looks out of its part: along an axis of the vehicle (x forward, y away from the kerb, z up).</summary>
 public enum Facing
 {
@@ -164,6 +201,7 @@ public static class Positions
 /// <summary>A part from stock. Every figure is an estimate that a rig may replace with its own.</summary>
 /// <param name="Id">Name used in rig files.</param>
 /// <param name="Name">Name shown.</param>
+/// <param name="Group">Place in the work.</param>
 /// <param name="HoldsL">Water held, litres.</param>
 /// <param name="LossWPerK">Loss to the air of its zone, W/K.</param>
 /// <param name="Passage">How water and air pass.</param>
@@ -183,6 +221,7 @@ public static class Positions
 public sealed record StockPart(
     string Id,
     string Name,
+    PartGroup Group,
     double HoldsL,
     double LossWPerK,
     Passage Passage,

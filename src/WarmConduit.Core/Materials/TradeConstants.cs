@@ -12,6 +12,12 @@ public static class TradeConstants
     /// <summary>Hottest water at an outlet that does not scald, °C.</summary>
     public const double HottestOutletC = 49;
 
+    /// <summary>Pressure at which a pump for 12 V usually starts, bar. Estimate.</summary>
+    public const double PumpCutInBar = 1.4;
+
+    /// <summary>Pressure at which it usually stops, bar. Estimate.</summary>
+    public const double PumpCutOutBar = 2.0;
+
     /// <summary>Near freezing: water colder than this is close to its first ice, °C.</summary>
     public const double NearFreezingC = 4;
 

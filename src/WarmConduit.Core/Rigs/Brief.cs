@@ -39,6 +39,7 @@ public enum FreezeSchool
 /// <param name="Living">Way of living.</param>
 /// <param name="School">Freeze school.</param>
 /// <param name="LeastFall">Least fall of a line that drains itself, metres per metre (0.02 is 1/4 in per foot).</param>
+/// <param name="Choices">Which schools the builder follows, and what a night may cost; left out: the usual ones.</param>
 public sealed record Brief(
     int People,
     double DaysBetweenFills,
@@ -48,4 +49,9 @@ public sealed record Brief(
     double HoursWithoutHeat,
     WayOfLiving Living,
     FreezeSchool School,
-    double LeastFall);
+    double LeastFall,
+    BriefChoices? Choices = null)
+{
+    /// <summary>The choices, or the usual ones where none are written.</summary>
+    public BriefChoices Chosen() => Choices ?? BriefChoices.Usual;
+}

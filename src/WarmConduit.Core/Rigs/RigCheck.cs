@@ -77,11 +77,25 @@ public static partial class RigCheck
         c.Range("brief.windMPerS", b.WindMPerS, 0, 60, "m/s");
         c.Range("brief.hoursWithoutHeat", b.HoursWithoutHeat, 0, 24 * 365, "h");
         c.Range("brief.leastFall", b.LeastFall, 0, 0.2, "m/m");
+        if (b.Choices is not { } chosen) return;
+        c.Range("brief.choices.batteryWh", chosen.BatteryWh, 0, 1e5, "Wh");
+        c.Range("brief.choices.fuelL", chosen.FuelL, 0, 1000, "L");
+        c.Range("brief.choices.canL", chosen.CanL, 1, 100, "L");
+        if (chosen.LocalRules.Length > 1000) c.Add("brief.choices.localRules", "it is longer than 1000 characters");
     }
 
     private static void CheckShell(Checker c, Shell shell)
     {
         c.Box("shell.body", shell.Body);
+        if (shell.Axles is { } axles)
+        {
+            c.Range("shell.axles.frontXM", axles.FrontXM, -FarthestM, FarthestM, "m");
+            c.Range("shell.axles.wheelbaseM", axles.WheelbaseM, 0.5, 15, "m");
+            c.Range("shell.axles.trackM", axles.TrackM, 0.5, 3, "m");
+            c.Range("shell.axles.otherKg", axles.OtherKg, 0, 10_000, "kg");
+            foreach (var (field, kg) in ((string, double?)[])[("frontKg", axles.FrontKg), ("rearKg", axles.RearKg), ("frontMostKg", axles.FrontMostKg), ("rearMostKg", axles.RearMostKg), ("totalMostKg", axles.TotalMostKg)])
+                if (kg is { } value) c.Range($"shell.axles.{field}", value, 0, 20_000, "kg");
+        }
         CheckBoxes(c, "shell.obstacles", shell.Obstacles, o => o.Name, o => o.Box);
         CheckBoxes(c, "shell.keepOuts", shell.KeepOuts, k => k.Name, k => k.Box);
         CheckBoxes(c, "shell.access", shell.Access, a => a.Name, a => a.Box);
@@ -247,6 +261,16 @@ public static partial class RigCheck
 
     /// <summary>Whether <paramref name="id"/> is one: 1 to 60 lower-case letters, digits and hyphens.</summary>
     public static bool IsId(string id) => IdPattern().IsMatch(id);
+
+    /// <summary>An id made of a name: its letters and digits, at most 50; <paramref name="nameless"/> where it has none.</summary>
+    public static string IdFrom(string name, string nameless)
+    {
+        string id = OtherPattern().Replace(name.ToLowerInvariant(), "-").Trim('-');
+        return id.Length == 0 ? nameless : id.Length > 50 ? id[..50].Trim('-') : id;
+    }
+
+    [GeneratedRegex("[^a-z0-9]+")]
+    private static partial Regex OtherPattern();
 
     [GeneratedRegex(@"\A[a-z0-9][a-z0-9-]{0,59}\z")]
     private static partial Regex IdPattern();

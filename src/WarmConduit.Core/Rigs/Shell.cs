@@ -103,8 +103,24 @@ public sealed record Zone(
 /// <param name="Zones">Rooms of air.</param>
 /// <param name="KeepOuts">Where no joint may be.</param>
 /// <param name="Access">Where hands get in.</param>
+/// <param name="Axles">What carries it, as weighed; left out: not known yet.</param>
 public sealed record Shell(
-    Box Body, IReadOnlyList<Obstacle> Obstacles, IReadOnlyList<Zone> Zones, IReadOnlyList<KeepOut> KeepOuts, IReadOnlyList<Access> Access);
+    Box Body, IReadOnlyList<Obstacle> Obstacles, IReadOnlyList<Zone> Zones, IReadOnlyList<KeepOut> KeepOuts, IReadOnlyList<Access> Access, Axles? Axles = null);
+
+/// <summary>
+/// What carries the vehicle, and what it weighs before the water system is in it. Of a trailer the coupling stands for the front axle; of a cabin its carrier's axles are meant.
+/// </summary>
+/// <param name="FrontXM">Front axle, or coupling, along the vehicle, m; -30 to 30.</param>
+/// <param name="WheelbaseM">From there back to the rear axle, m; 0.5 to 15.</param>
+/// <param name="TrackM">Between the wheels of an axle, m; 0.5 to 3.</param>
+/// <param name="FrontKg">On the front axle, empty, kg; 0 to 20,000.</param>
+/// <param name="RearKg">On the rear axle, empty, kg; 0 to 20,000.</param>
+/// <param name="FrontMostKg">Most the front axle may carry, kg; left out: not known.</param>
+/// <param name="RearMostKg">Most the rear axle may carry, kg; left out: not known.</param>
+/// <param name="TotalMostKg">Most in all, kg; left out: not known.</param>
+/// <param name="OtherKg">What is loaded besides: people, furniture, gear, kg, in the middle of the body; 0 to 10,000.</param>
+public sealed record Axles(
+    double FrontXM, double WheelbaseM, double TrackM, double FrontKg, double RearKg, double? FrontMostKg = null, double? RearMostKg = null, double? TotalMostKg = null, double OtherKg = 0);
 
 /// <summary>What kind of thing is in the way.</summary>
 public enum ObstacleKind

@@ -1,5 +1,7 @@
+using System.Collections.Concurrent;
 using System.Linq.Expressions;
 using System.Reflection;
+using System.Text.Json.Nodes;
 
 namespace WarmConduit.Core.Studies;
 
@@ -20,6 +22,8 @@ public static class Sameness
         {
             var type = typeof(T);
             if (type.IsGenericType && type.GetGenericTypeDefinition() == typeof(IReadOnlyList<>)) return Method(nameof(SameLists), type.GetGenericArguments()[0]).CreateDelegate<Func<T, T, bool>>();
+            if (typeof(JsonNode).IsAssignableFrom(type)) return (a, b) => JsonNode.DeepEquals(a as JsonNode, b as JsonNode);
+            if (type.IsAbstract && type.IsClass) return (a, b) => ReferenceEquals(a, b) || (a is not null && b is not null && a.GetType() == b.GetType() && SameAs(a.GetType(), a, b));
             if (type.IsValueType || type == typeof(string) || !type.IsSealed) return EqualityComparer<T>.Default.Equals;
 
             var (a, b) = (Expression.Parameter(type), Expression.Parameter(type));
@@ -30,6 +34,11 @@ public static class Sameness
             return Expression.Lambda<Func<T, T, bool>>(Expression.OrElse(Expression.ReferenceEqual(a, b), all), a, b).Compile();
         }
     }
+
+    private static readonly ConcurrentDictionary<Type, MethodInfo> OfType = new();
+
+    // Of what others derive from: as what it is.
+    private static bool SameAs(Type type, object a, object b) => (bool)OfType.GetOrAdd(type, t => Method(nameof(Same), t)).Invoke(null, [a, b])!;
 
     private static MethodInfo Method(string name, Type type) => typeof(Sameness).GetMethod(name, BindingFlags.Public | BindingFlags.NonPublic | BindingFlags.Static)!.MakeGenericMethod(type);
 

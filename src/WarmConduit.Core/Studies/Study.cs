@@ -1,6 +1,10 @@
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Studies.Measuring;
+using WarmConduit.Core.Studies.ShellHeat;
 using WarmConduit.Core.Studies.Standing;
+using WarmConduit.Core.Studies.Supply;
+using WarmConduit.Core.Studies.Weights;
 
 namespace WarmConduit.Core.Studies;
 
@@ -16,7 +20,11 @@ public sealed record Study(string Name, Type Answer, Func<Question, object> Ask)
         Of("drainDown", DrainDownStudy.Ask),
         Of("freezeLadder", FreezeLadderStudy.Ask),
         Of("rungWhy", RungWhyStudy.Ask),
+        Of("measureNext", MeasureNextStudy.Ask),
+        Of("shellHeat", ShellHeatStudy.Ask),
         Of("standing", StandingStudy.Ask),
+        Of("supply", SupplyStudy.Ask),
+        Of("weights", WeightStudy.Ask),
     ];
 
     /// <summary>A study under a name.</summary>

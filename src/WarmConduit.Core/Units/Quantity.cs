@@ -39,6 +39,9 @@ public enum Quantity
     /// <summary>Watts per kelvin.</summary>
     Conductance,
 
+    /// <summary>W/m²K.</summary>
+    Transmittance,
+
     /// <summary>m²K/W.</summary>
     ThermalResistance,
 
@@ -50,6 +53,12 @@ public enum Quantity
 
     /// <summary>Metres per metre, told as a rise over a length, as a folding rule shows it.</summary>
     Slope,
+
+    /// <summary>Part of a whole, 0 to 1.</summary>
+    Share,
+
+    /// <summary>Newtons.</summary>
+    Force,
 
     /// <summary>Degrees of arc.</summary>
     Angle,

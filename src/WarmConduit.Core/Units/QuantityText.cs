@@ -38,6 +38,8 @@ public static class QuantityText
         var rule = UnitTable.PrintRules.First(r => r.Quantity == quantity && r.System == system && Math.Abs(value) < r.Below);
         double written = value / rule.Factor - rule.Offset;
         string number = rule.Denominator > 1 ? Fraction(written, rule.Denominator) : Decimal(written, rule.Decimals);
+        // A count has no noughts behind its point.
+        if (quantity == Quantity.Number) number = number.TrimEnd('0').TrimEnd('.');
         return rule.Symbol is "" ? number : rule.Symbol is "°" or "%" ? number + rule.Symbol : $"{number} {rule.Symbol}";
     }
 

@@ -23,6 +23,21 @@ public sealed record Measure(double? Value, Quantity Quantity)
     /// <summary>Metres per metre.</summary>
     public static Measure Fall(double? metresPerMetre) => new(metresPerMetre, Quantity.Fall);
 
+    /// <summary>Kilograms.</summary>
+    public static Measure Mass(double? kilograms) => new(kilograms, Quantity.Mass);
+
+    /// <summary>Pascal, gauge.</summary>
+    public static Measure Pressure(double? pascal) => new(pascal, Quantity.Pressure);
+
+    /// <summary>Watt-hours.</summary>
+    public static Measure Energy(double? wattHours) => new(wattHours, Quantity.Energy);
+
+    /// <summary>Watts.</summary>
+    public static Measure Power(double? watts) => new(watts, Quantity.Power);
+
+    /// <summary>Kelvin between two temperatures.</summary>
+    public static Measure Difference(double? kelvin) => new(kelvin, Quantity.TemperatureDifference);
+
     /// <summary>W/K.</summary>
     public static Measure Conductance(double? wattsPerKelvin) => new(wattsPerKelvin, Quantity.Conductance);
 }

@@ -3,7 +3,10 @@ namespace WarmConduit.Core.Units;
 /// <summary>All units that are read and the rules by which values are printed. Factors: NIST SP 811 (exact where the unit is defined by SI).</summary>
 public static class UnitTable
 {
-    private const double Inch = 0.0254, Foot = 0.3048, Gallon = 3.785411784, Psi = 6894.757293168, Btu = 0.29307107;
+    /// <summary>One psi, Pa.</summary>
+    internal const double PsiPa = 6894.757293168;
+
+    private const double Inch = 0.0254, Foot = 0.3048, Gallon = 3.785411784, Btu = 0.29307107, PoundForce = 4.4482216152605;
 
     /// <summary>Every unit.</summary>
     public static IReadOnlyList<Unit> Units { get; } =
@@ -30,7 +33,7 @@ public static class UnitTable
         U(Quantity.TemperatureDifference, "K", 1, "k", "°c", "c"),
         U(Quantity.TemperatureDifference, "°F", 5.0 / 9, "f"),
         U(Quantity.Pressure, "bar", 1e5),
-        U(Quantity.Pressure, "psi", Psi),
+        U(Quantity.Pressure, "psi", PsiPa),
         U(Quantity.Pressure, "kPa", 1000, "kpa"),
         U(Quantity.Pressure, "Pa", 1, "pa"),
         U(Quantity.Flow, "L/min", 1, "l/min", "lpm"),
@@ -45,6 +48,8 @@ public static class UnitTable
         U(Quantity.Energy, "kWh", 1000, "kwh"),
         U(Quantity.Conductance, "W/K", 1, "w/k"),
         U(Quantity.Conductance, "Btu/h°F", Btu * 9 / 5, "btu/hf", "btu/h°f"),
+        U(Quantity.Transmittance, "W/m²K", 1, "w/m2k"),
+        U(Quantity.Transmittance, "Btu/h ft²°F", 5.678263337, "btu/h ft2 f", "btu/hft2f"),
         U(Quantity.ThermalResistance, "m²K/W", 1, "m2k/w", "rsi"),
         U(Quantity.ThermalResistance, "R", 0.1761101838, "r", "h ft² °f/btu"),
         U(Quantity.Duration, "s", 1, "sec", "seconds"),
@@ -55,6 +60,10 @@ public static class UnitTable
         U(Quantity.Fall, "in/ft", 1.0 / 12, "in per ft"),
         U(Quantity.Slope, "mm/m", 0.001, "mm per m"),
         U(Quantity.Slope, "in/ft", 1.0 / 12, "in per ft"),
+        U(Quantity.Share, "%", 0.01, "percent"),
+        U(Quantity.Force, "N", 1, "n", "newton", "newtons"),
+        U(Quantity.Force, "kN", 1000, "kn"),
+        U(Quantity.Force, "lbf", PoundForce, "lb", "lbs"),
         U(Quantity.Angle, "°", 1, "deg", "degrees"),
         U(Quantity.Number, "", 1),
     ];
@@ -84,9 +93,14 @@ public static class UnitTable
         .. Both(Quantity.Energy, (999.5, "Wh", 0, 1), (Most, "kWh", 2, 1)),
         .. Rules(Quantity.Conductance, UnitSystem.Metric, (Most, "W/K", 2, 1)),
         .. Rules(Quantity.Conductance, UnitSystem.UsCustomary, (Most, "Btu/h°F", 2, 1)),
+        .. Rules(Quantity.Transmittance, UnitSystem.Metric, (Most, "W/m²K", 2, 1)),
+        .. Rules(Quantity.Transmittance, UnitSystem.UsCustomary, (Most, "Btu/h ft²°F", 3, 1)),
         .. Rules(Quantity.ThermalResistance, UnitSystem.Metric, (Most, "m²K/W", 2, 1)),
         .. Rules(Quantity.ThermalResistance, UnitSystem.UsCustomary, (Most, "R", 1, 1)),
         .. Both(Quantity.Duration, (5400, "min", 0, 1), (36 * 3600, "h", 1, 1), (Most, "d", 1, 1)),
+        .. Both(Quantity.Share, (Most, "%", 0, 1)),
+        .. Rules(Quantity.Force, UnitSystem.Metric, (1000, "N", 0, 1), (Most, "kN", 1, 1)),
+        .. Rules(Quantity.Force, UnitSystem.UsCustomary, (Most, "lbf", 0, 1)),
         .. Both(Quantity.Fall, (Most, "%", 1, 1)),
         .. Rules(Quantity.Slope, UnitSystem.Metric, (Most, "mm/m", 0, 1)),
         .. Rules(Quantity.Slope, UnitSystem.UsCustomary, (Most, "in/ft", 2, 1)),

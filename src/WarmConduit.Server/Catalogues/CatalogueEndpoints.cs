@@ -1,5 +1,7 @@
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Starting;
+using WarmConduit.Core.Rigs.Words;
 
 namespace WarmConduit.Server.Catalogues;
 
@@ -7,10 +9,14 @@ namespace WarmConduit.Server.Catalogues;
 /// <param name="Pipes">Pipes and hoses.</param>
 /// <param name="Solids">Insulating and structural materials.</param>
 /// <param name="Parts">Parts.</param>
+/// <param name="Sets">Parts that are placed as one.</param>
 /// <param name="Scenarios">The standard scenarios.</param>
+/// <param name="Schools">The schools that a brief chooses from.</param>
+/// <param name="UsualRuns">What runs usually carry, by the port they start from.</param>
+/// <param name="StepWords">Words for the next point of a run.</param>
 /// <param name="Numbers">Numbers of the trade that screens use.</param>
 public sealed record CatalogueAnswer(
-    IReadOnlyList<PipeStock> Pipes, IReadOnlyList<SolidStock> Solids, IReadOnlyList<StockPart> Parts, IReadOnlyList<Scenario> Scenarios, TradeNumbers Numbers);
+    IReadOnlyList<PipeStock> Pipes, IReadOnlyList<SolidStock> Solids, IReadOnlyList<StockPart> Parts, IReadOnlyList<PartSet> Sets, IReadOnlyList<Scenario> Scenarios, IReadOnlyList<SchoolOf> Schools, IReadOnlyList<UsualRun> UsualRuns, IReadOnlyList<StepWord> StepWords, TradeNumbers Numbers);
 
 /// <summary>Numbers that screens judge by; the core has them once.</summary>
 /// <param name="NearFreezingC">Colder water is close to its first ice, °C.</param>
@@ -28,7 +34,11 @@ internal static class CatalogueEndpoints
         Catalogue.Pipes,
         Catalogue.Solids,
         Catalogue.Parts,
+        PartSets.All,
         Scenarios.Standard,
+        Schools.All,
+        UsualRuns.All,
+        Core.Rigs.Words.StepWords.All,
         new TradeNumbers(TradeConstants.NearFreezingC, TradeConstants.WarmC, TradeConstants.HotC, TradeConstants.HoldC, TradeConstants.HottestOutletC, TradeConstants.DryRunL));
 
     public static void Map(IEndpointRouteBuilder api) =>

@@ -66,6 +66,8 @@ public static class Application
         ChangeEndpoints.Map(api);
         var stored = api.MapGroup("").WithMetadata(new NeedsShelf());
         RigEndpoints.Map(stored);
+        StartEndpoints.Map(stored);
+        TableEndpoints.Map(stored);
         AnswerEndpoints.Map(stored);
         ServeFrontEnd(app, settings["web"]);
         return app;

@@ -108,7 +108,7 @@ internal static class RigEndpoints
     private static async Task<IResult> Copy(string id, int number, Shelf shelf, CancellationToken cancel) =>
         await shelf.Revision(id, number, cancel) is { } rig ? Created(await shelf.Add(rig, $"Copied from revision {number} of {rig.Name}", cancel)) : Results.NotFound();
 
-    private static Created<OpenRig> Created(ShelvedRig added) => TypedResults.Created($"/api/rigs/{added.Id}", Opened(added));
+    internal static Created<OpenRig> Created(ShelvedRig added) => TypedResults.Created($"/api/rigs/{added.Id}", Opened(added));
 
     private static async Task<Results<Ok<Since>, NotFound>> SinceRevision(string id, int revision, Shelf shelf, CancellationToken cancel)
     {

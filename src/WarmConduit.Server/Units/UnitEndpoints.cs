@@ -1,4 +1,6 @@
+using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Words;
 using WarmConduit.Core.Units;
 using WarmConduit.Server.Hosting;
 
@@ -15,6 +17,14 @@ public sealed record ParseRequest(string Text, Quantity Quantity, UnitSystem Sys
 /// <param name="Printed">As it is printed in the reader's system.</param>
 public sealed record ParseAnswer(double Value, string Printed);
 
+/// <summary>Words for the next point of a run.</summary>
+/// <param name="Text">What was typed.</param>
+/// <param name="From">The last point, m.</param>
+/// <param name="Towards">Where the hand points, m.</param>
+/// <param name="Obstacles">Solids that may lie under it.</param>
+/// <param name="System">The system in which a bare number is meant.</param>
+public sealed record StepRequest(string Text, Point3 From, Point3 Towards, IReadOnlyList<Obstacle> Obstacles, UnitSystem System);
+
 /// <summary>Reading of quantities, and the rules by which they are printed.</summary>
 internal static class UnitEndpoints
 {
@@ -22,6 +32,18 @@ internal static class UnitEndpoints
     {
         var units = api.MapGroup("/units").WithTags("Units");
         units.MapGet("/", () => TypedResults.Ok(UnitTable.PrintRules)).WithName("getPrintRules").WithSummary("How quantities are printed, in both systems.");
+        units.MapPost("/step", IResult (StepRequest ask) =>
+        {
+            if (ask.Text.Length > 100) return ProblemAnswers.Refused([new RigFault("text", "it is longer than 100 characters")]);
+            try
+            {
+                return TypedResults.Ok(StepWords.Read(ask.Text, ask.From, ask.Towards, new Shell(new Box(default, default), ask.Obstacles, [], [], []), ask.System));
+            }
+            catch (QuantityFormatException e)
+            {
+                return ProblemAnswers.Refused([new RigFault("text", $"{e.Message} (at character {e.Position + 1})")]);
+            }
+        }).Produces<StepRead>().WithName("readStep").WithSummary("Reads the next point of a run in plain words, such as: rear 1.2 m, fall 2 %.");
         units.MapPost("/parse", IResult (ParseRequest ask) =>
         {
             if (ask.Text.Length > 100) return ProblemAnswers.Refused([new RigFault("text", "it is longer than 100 characters")]);

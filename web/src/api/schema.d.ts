@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/units/step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads the next point of a run in plain words, such as: rear 1.2 m, fall 2 %. */
+        post: operations["readStep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/parse": {
         parameters: {
             query?: never;
@@ -278,6 +295,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/starts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Bodies, starters and build-ups that a new rig can begin with. */
+        get: operations["getStarts"];
+        put?: never;
+        /** Makes a new rig and puts it on the shelf. */
+        post: operations["startRig"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/starts/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The rig that would be made. Nothing is saved. */
+        post: operations["draftRig"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/parts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The parts of a rig as a table. */
+        get: operations["getPartsTable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/runs.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The runs of a rig as a table, a line for each point. */
+        get: operations["getRunsTable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a table of parts or runs would do to a rig. Nothing is saved. */
+        post: operations["readTable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -291,6 +394,11 @@ export interface components {
             /** @description Where it is, m. */
             box: components["schemas"]["Box"];
         };
+        /**
+         * @description Air in the accumulator.
+         * @enum {unknown}
+         */
+        AccumulatorSchool: "belowCutIn" | "atCutIn";
         /** @description What the rules found. */
         AdviceAnswer: {
             /** @description Most severe first; at most 400. */
@@ -301,6 +409,11 @@ export interface components {
              */
             count: number;
         };
+        /**
+         * @description Most air pressure when lines are blown out.
+         * @enum {unknown}
+         */
+        AirSchool: "psi25" | "psi30";
         /** @description An answer as what differs from the one that the asker holds. */
         AnswerChange: {
             /** @description All fields that are no lists. */
@@ -321,7 +434,11 @@ export interface components {
                 drainDown?: components["schemas"]["DrainDownAnswer"];
                 freezeLadder?: components["schemas"]["FreezeLadderAnswer"];
                 rungWhy?: components["schemas"]["RungWhyAnswer"];
+                measureNext?: components["schemas"]["MeasureNextAnswer"];
+                shellHeat?: components["schemas"]["ShellHeatAnswer"];
                 standing?: components["schemas"]["StandingAnswer"];
+                supply?: components["schemas"]["SupplyAnswer"];
+                weights?: components["schemas"]["WeightsAnswer"];
                 advice?: components["schemas"]["AdviceAnswer"];
             };
             /** @description By name, those that are told as what differs from the ones that the asker holds. */
@@ -372,6 +489,55 @@ export interface components {
          * @enum {unknown}
          */
         Axis: "x" | "y" | "z";
+        /** @description What carries the vehicle, and what it weighs before the water system is in it. Of a trailer the coupling stands for the front axle; of a cabin its carrier's axles are meant. */
+        Axles: {
+            /**
+             * Format: double
+             * @description Front axle, or coupling, along the vehicle, m; -30 to 30.
+             */
+            frontXM: number;
+            /**
+             * Format: double
+             * @description From there back to the rear axle, m; 0.5 to 15.
+             */
+            wheelbaseM: number;
+            /**
+             * Format: double
+             * @description Between the wheels of an axle, m; 0.5 to 3.
+             */
+            trackM: number;
+            /**
+             * Format: double
+             * @description On the front axle, empty, kg; 0 to 20,000.
+             */
+            frontKg: number;
+            /**
+             * Format: double
+             * @description On the rear axle, empty, kg; 0 to 20,000.
+             */
+            rearKg: number;
+            /**
+             * Format: double
+             * @description Most the front axle may carry, kg; left out: not known.
+             */
+            frontMostKg?: null | number;
+            /**
+             * Format: double
+             * @description Most the rear axle may carry, kg; left out: not known.
+             */
+            rearMostKg?: null | number;
+            /**
+             * Format: double
+             * @description Most in all, kg; left out: not known.
+             */
+            totalMostKg?: null | number;
+            /**
+             * Format: double
+             * @description What is loaded besides: people, furniture, gear, kg, in the middle of the body; 0 to 10,000.
+             * @default 0
+             */
+            otherKg: number;
+        };
         /** @description The revision that is thought to be current. */
         BaseRequest: {
             /**
@@ -386,6 +552,39 @@ export interface components {
             id: string;
             /** @description Invert, m. */
             at: components["schemas"]["Point3"];
+        };
+        /** @description A kind of body to begin with: generic, scaled by its inside length, width and height. */
+        BodyKind: {
+            /** @description Its id. */
+            id: string;
+            /** @description In words. */
+            name: string;
+            /** @description What it has. */
+            words: string;
+            /** @description Inside length, m. */
+            length: components["schemas"]["BodyMeasure"];
+            /** @description Inside width at the floor, m. */
+            width: components["schemas"]["BodyMeasure"];
+            /** @description Inside height, m. */
+            height: components["schemas"]["BodyMeasure"];
+        };
+        /** @description A measure of a body that is typed, with what it is at first and its borders, m. */
+        BodyMeasure: {
+            /**
+             * Format: double
+             * @description At first.
+             */
+            usual: number;
+            /**
+             * Format: double
+             * @description Least.
+             */
+            least: number;
+            /**
+             * Format: double
+             * @description Most.
+             */
+            most: number;
         };
         /** @description An upright box: At is its lowest, rearmost, kerb-side corner; Size its three edges, metres. */
         Box: {
@@ -435,6 +634,60 @@ export interface components {
              * @description Least fall of a line that drains itself, metres per metre (0.02 is 1/4 in per foot).
              */
             leastFall: number;
+            /** @description Which schools the builder follows, and what a night may cost; left out: the usual ones. */
+            choices?: null | components["schemas"]["BriefChoices"];
+        };
+        /** @description Which schools the builder follows, and what a night may cost. */
+        BriefChoices: {
+            /** @description Most air pressure when lines are blown out. */
+            air: components["schemas"]["AirSchool"];
+            /** @description Air in the accumulator. */
+            accumulator: components["schemas"]["AccumulatorSchool"];
+            /** @description How lines are laid out. */
+            piping: components["schemas"]["PipingSchool"];
+            /** @description What is filtered. */
+            filter: components["schemas"]["FilterSchool"];
+            /** @description What keeps smells out. */
+            traps: components["schemas"]["TrapSchool"];
+            /** @description How pipe is joined. */
+            joints: components["schemas"]["JointSchool"];
+            /** @description How threads are sealed. */
+            threads: components["schemas"]["ThreadSchool"];
+            /** @description Where grey water goes. */
+            grey: components["schemas"]["GreySchool"];
+            /**
+             * Format: double
+             * @description Battery to spend on a night, Wh; 0 to 100,000.
+             */
+            batteryWh: number;
+            /**
+             * Format: double
+             * @description Fuel to spend on a night, litres of diesel; 0 to 1000.
+             */
+            fuelL: number;
+            /**
+             * Format: double
+             * @description Size of the can that water is fetched in, L; 1 to 100.
+             */
+            canL: number;
+            /** @description Local rules to check, in the builder's words; at most 1000 characters. */
+            localRules: string;
+        };
+        /** @description A ready build-up of a face. All are estimates to begin with. */
+        BuildUp: {
+            /** @description Its id. */
+            id: string;
+            /** @description In words. */
+            name: string;
+            /** @description From inside to outside. */
+            layers: components["schemas"]["FaceLayer"][];
+            /**
+             * Format: double
+             * @description Share of the area that metal bridges.
+             */
+            bridgeFraction: number;
+            /** @description Layers there. */
+            bridgeLayers: components["schemas"]["FaceLayer"][];
         };
         /** @description Pipes, solids and parts from stock, the standard scenarios, and the numbers of the trade that screens use. */
         CatalogueAnswer: {
@@ -444,8 +697,16 @@ export interface components {
             solids: components["schemas"]["SolidStock"][];
             /** @description Parts. */
             parts: components["schemas"]["StockPart"][];
+            /** @description Parts that are placed as one. */
+            sets: components["schemas"]["PartSet"][];
             /** @description The standard scenarios. */
             scenarios: components["schemas"]["Scenario"][];
+            /** @description The schools that a brief chooses from. */
+            schools: components["schemas"]["SchoolOf"][];
+            /** @description What runs usually carry, by the port they start from. */
+            usualRuns: components["schemas"]["UsualRun"][];
+            /** @description Words for the next point of a run. */
+            stepWords: components["schemas"]["StepWord"][];
             /** @description Numbers of the trade that screens use. */
             numbers: components["schemas"]["TradeNumbers"];
         };
@@ -491,6 +752,19 @@ export interface components {
             scenarioId?: null | string;
             /** @description How full tanks are at the start; one that is not named is as full as its stock usually is. */
             tankLevels?: null | components["schemas"]["TankLevel"][];
+        };
+        /** @description What follows from an answer of the brief. */
+        Consequence: {
+            /** @description Stable id. */
+            id: string;
+            /** @description The field of the brief that it stands beside. */
+            field: string;
+            /** @description In words. */
+            words: components["schemas"]["Sentence"];
+            /** @description The rig as drawn does not meet it. */
+            lacking: boolean;
+            /** @description What to mind where it can hurt someone; null: nothing. */
+            caution?: null | string;
         };
         /** @description Water retained after draining, once what is done by hand on leaving is done. Volumes in litres, heights over ground of the vehicle as parked, in metres. */
         DrainDownAnswer: {
@@ -539,7 +813,7 @@ export interface components {
             drains: components["schemas"]["Place"][];
         };
         /** @description One thing done to a rig, as data. This vocabulary is closed: whatever changes a rig, from a drag to an import, is a list of these. Things are named by paths of ids: parts/pump, runs/kitchen-cold/bends/b2, shell/zones/garage/faces/floor, brief, rig. Ids of new things come with the edit. Lengths in metres. */
-        Edit: components["schemas"]["EditPlacePart"] | components["schemas"]["EditMoveThings"] | components["schemas"]["EditTurnPart"] | components["schemas"]["EditMirrorPart"] | components["schemas"]["EditCopyPart"] | components["schemas"]["EditAddThing"] | components["schemas"]["EditChangeThing"] | components["schemas"]["EditRemoveThing"] | components["schemas"]["EditRouteRun"] | components["schemas"]["EditInsertBend"] | components["schemas"]["EditPutTee"] | components["schemas"]["EditSetPosition"] | components["schemas"]["EditInsertFragment"] | components["schemas"]["EditRestore"];
+        Edit: components["schemas"]["EditPlacePart"] | components["schemas"]["EditPlaceSet"] | components["schemas"]["EditMoveThings"] | components["schemas"]["EditTurnPart"] | components["schemas"]["EditMirrorPart"] | components["schemas"]["EditCopyPart"] | components["schemas"]["EditAddThing"] | components["schemas"]["EditChangeThing"] | components["schemas"]["EditRemoveThing"] | components["schemas"]["EditRouteRun"] | components["schemas"]["EditInsertBend"] | components["schemas"]["EditPutTee"] | components["schemas"]["EditSetPosition"] | components["schemas"]["EditInsertFragment"] | components["schemas"]["EditDrawFaces"] | components["schemas"]["EditRestore"];
         /** @description Adds a whole thing to a list: parts, runs, scenarios, byHand, prices, shell/zones, shell/obstacles, shell/keepOuts, shell/access, and the lists inside of things, such as shell/zones/garage/openings. */
         EditAddThing: {
             /**
@@ -579,6 +853,16 @@ export interface components {
             name: string;
             /** @description From the part to the copy, m. */
             by: components["schemas"]["Point3"];
+        };
+        /** @description Gives zones the faces that their boxes have: what a zone is is its box less the zones inside. A face that was there keeps its layers and its name; a new one begins like the others that look the same way. Areas that were typed are worked out anew. */
+        EditDrawFaces: {
+            /**
+             * @description Which kind it is.
+             * @enum {string}
+             */
+            kind?: "faces";
+            /** @description The zones; empty: all of them. Of a partition the smaller zone has the face, so neighbours are drawn along. */
+            zoneIds: string[];
         };
         /** @description Puts a bend into a run, after the bend After, or first where that is null. */
         EditInsertBend: {
@@ -649,6 +933,20 @@ export interface components {
             at: components["schemas"]["Point3"];
             /** @description How it is turned; left out: as stock has it. */
             orientation?: null | components["schemas"]["Orientation"];
+        };
+        /** @description Places a set of parts that go together, already joined to each other; ordinary parts after. */
+        EditPlaceSet: {
+            /**
+             * @description Which kind it is.
+             * @enum {string}
+             */
+            kind?: "placeSet";
+            /** @description Id of the set. */
+            setId: string;
+            /** @description What the ids of its parts and runs begin with; 1 to 40 lower-case letters, digits and hyphens. */
+            stem: string;
+            /** @description Lowest, rearmost, kerb-side corner, m. */
+            at: components["schemas"]["Point3"];
         };
         /** @description Puts a tee into a run at At, after the bend After (null: before the first). The run then ends at the tee, and a new run like it goes on from there. */
         EditPutTee: {
@@ -779,6 +1077,26 @@ export interface components {
             /** @description The zone behind it; left out: outdoors. */
             towards?: null | string;
         };
+        /** @description What a face lets through on the night that is asked about. */
+        FaceHeat: {
+            /** @description The face, in its zone. */
+            faceId: string;
+            /**
+             * Format: double
+             * @description Its transmittance, W/m²K.
+             */
+            transmittanceWPerM2K: number;
+            /**
+             * Format: double
+             * @description That times its area.
+             */
+            wPerK: number;
+            /**
+             * Format: double
+             * @description Its area as the boxes have it, m²; null: the boxes have no such face.
+             */
+            drawnM2: null | number;
+        };
         /** @description A layer of a face: a solid of the catalogue and its thickness, m. */
         FaceLayer: {
             /** @description Id of a solid. */
@@ -799,6 +1117,11 @@ export interface components {
          * @enum {unknown}
          */
         Facing: "forward" | "rear" | "farSide" | "kerbSide" | "up" | "down" | null;
+        /**
+         * @description What is filtered.
+         * @enum {unknown}
+         */
+        FilterSchool: "everything" | "drinkingTap" | "none";
         /** @description Something the rules found, with its place, its number and its reason. */
         Finding: {
             /** @description Stable as long as the cause is. */
@@ -821,12 +1144,27 @@ export interface components {
             runIds: string[];
             /** @description How the number came about; null where there is nothing to work out. */
             why: null | components["schemas"]["Why"];
+            /** @description Edits that mend it, the plainest first; empty where the builder has to think. */
+            mends?: null | components["schemas"]["Mend"][];
+            /** @description What to mind where it can hurt someone; null: nothing. */
+            caution?: null | string;
         };
         /**
          * @description What a finding is about.
          * @enum {unknown}
          */
-        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule";
+        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks";
+        /** @description A room that builders forget, to be drawn with a press. */
+        ForgottenZone: {
+            /** @description Stable id. */
+            id: string;
+            /** @description In words. */
+            name: string;
+            /** @description Why it matters. */
+            words: string;
+            /** @description The zone as it would be added; its faces come with the drawing. */
+            zone: components["schemas"]["Zone"];
+        };
         /** @description What freezes and when, at a steady night. */
         FreezeLadderAnswer: {
             /** @description Whether the rig stands this night. */
@@ -851,6 +1189,11 @@ export interface components {
          * @enum {unknown}
          */
         FreezeSchool: "drain" | "air" | "antifreeze" | "heat";
+        /**
+         * @description Where grey water goes.
+         * @enum {unknown}
+         */
+        GreySchool: "fixed" | "wheeled" | "bucket";
         /** @description Something done by hand when the rig is left, that no slope and no valve does. Id is the part's. */
         HandTask: {
             /** @description Id of the part. */
@@ -879,6 +1222,11 @@ export interface components {
          * @enum {unknown}
          */
         IceState: "safe" | "firstIce" | "blocked" | "solid";
+        /**
+         * @description How pipe is joined.
+         * @enum {unknown}
+         */
+        JointSchool: "pushFit" | "crimp" | "barb";
         JsonNode: unknown;
         JsonObject: {
             [key: string]: unknown;
@@ -908,6 +1256,53 @@ export interface components {
             value: null | number;
             /** @description What it measures. */
             quantity: components["schemas"]["Quantity"];
+        };
+        /** @description What to measure next. */
+        MeasureNextAnswer: {
+            /** @description The coldest room with water, or the coldest room where there is no water yet; null: none is drawn. */
+            zoneId: null | string;
+            /**
+             * Format: double
+             * @description Its air on the brief's night with the heat on, °C.
+             */
+            airC: null | number;
+            /** @description What is missing first, then what moves that air most. All are estimates. */
+            items: components["schemas"]["ToMeasure"][];
+        };
+        /** @description A way to mend a finding. */
+        Mend: {
+            /** @description What is done, as a button says it. */
+            words: components["schemas"]["Sentence"];
+            /** @description The edits that do it. */
+            edits: components["schemas"]["Edit"][];
+        };
+        /** @description What a new rig begins as. */
+        NewRig: {
+            /** @description Its name, 1 to 80 characters. */
+            name: string;
+            /**
+             * Format: double
+             * @description Inside length, m.
+             */
+            lengthM: number;
+            /**
+             * Format: double
+             * @description Inside width, m.
+             */
+            widthM: number;
+            /**
+             * Format: double
+             * @description Inside height, m.
+             */
+            heightM: number;
+            /** @description Way of living. */
+            living: components["schemas"]["WayOfLiving"];
+            /** @description Freeze school. */
+            school: components["schemas"]["FreezeSchool"];
+            /** @description Id of a body; left out: nothing but the box, from one's own tape. */
+            body?: null | string;
+            /** @description Id of a starter; left out: no plumbing yet. */
+            starter?: null | string;
         };
         /** @description Something solid that runs must go around. */
         Obstacle: {
@@ -1055,10 +1450,28 @@ export interface components {
             remedy: null | string;
         };
         /**
+         * @description Place of a part in the work: where a builder looks for it.
+         * @enum {unknown}
+         */
+        PartGroup: "store" | "fill" | "move" | "clean" | "heat" | "use" | "waste" | "drain" | "vent" | "valves" | "joints";
+        /**
          * @description How a part is drawn.
          * @enum {unknown}
          */
         PartLook: "body" | "cylinder" | "bowl" | "joint" | "openEnd" | "drain";
+        /** @description Parts and runs that are placed as one and are ordinary parts after. */
+        PartSet: {
+            /** @description Its id. */
+            id: string;
+            /** @description In words. */
+            name: string;
+            /** @description What is in it, and what it is for. */
+            words: string;
+            /** @description Place in the work. */
+            group: components["schemas"]["PartGroup"];
+            /** @description The room it takes, m. */
+            size: components["schemas"]["Point3"];
+        };
         /**
          * @description How water and air get through a part.
          * @enum {unknown}
@@ -1115,6 +1528,11 @@ export interface components {
             /** @description Where the values come from, or "estimate". */
             source: string;
         };
+        /**
+         * @description How lines are laid out.
+         * @enum {unknown}
+         */
+        PipingSchool: "trunk" | "homeRuns" | "loop";
         /** @description A spot on the rig in the builder's words. PointId names a point of RunId: a bend's id, or from or to. */
         Place: {
             /** @description In the vehicle, m. */
@@ -1282,7 +1700,7 @@ export interface components {
          * @description What a number is a measure of. Inside, every value of a quantity has the one unit named here.
          * @enum {unknown}
          */
-        Quantity: "length" | "area" | "volume" | "mass" | "temperature" | "temperatureDifference" | "pressure" | "flow" | "speed" | "power" | "energy" | "conductance" | "thermalResistance" | "duration" | "fall" | "slope" | "angle" | "number";
+        Quantity: "length" | "area" | "volume" | "mass" | "temperature" | "temperatureDifference" | "pressure" | "flow" | "speed" | "power" | "energy" | "conductance" | "transmittance" | "thermalResistance" | "duration" | "fall" | "slope" | "share" | "force" | "angle" | "number";
         /** @description A rig that was taken off the shelf and can still be brought back. */
         RemovedRig: {
             /** @description Its id. */
@@ -1523,6 +1941,26 @@ export interface components {
          * @enum {unknown}
          */
         ScenarioKind: "inUse" | "townWater" | "fill" | "drain" | "blowOut" | "antifreeze" | "own";
+        /** @description A quarrel of the trade with its sides. */
+        SchoolOf: {
+            /** @description The field of the brief that holds the choice. */
+            field: string;
+            /** @description What it is about. */
+            name: string;
+            /** @description Its sides. */
+            ways: components["schemas"]["SchoolWay"][];
+        };
+        /** @description One of the ways of a school: what it is called, what it is good for, what is checked where it is chosen. */
+        SchoolWay: {
+            /** @description The value that stands for it. */
+            id: string;
+            /** @description In words. */
+            name: string;
+            /** @description What it is good for, and what it costs. */
+            goodFor: string;
+            /** @description What is checked where it is chosen; empty: nothing yet. */
+            checks: string;
+        };
         /** @description A sentence with {0}, {1} … where the values go, so that they are written in the reader's units. A brace that means itself is doubled. */
         Sentence: {
             /** @description The words, with places for the values. */
@@ -1603,6 +2041,17 @@ export interface components {
             keepOuts: components["schemas"]["KeepOut"][];
             /** @description Where hands get in. */
             access: components["schemas"]["Access"][];
+            /** @description What carries it, as weighed; left out: not known yet. */
+            axles?: null | components["schemas"]["Axles"];
+        };
+        /** @description The shell on a night. */
+        ShellHeatAnswer: {
+            /** @description In order of id. */
+            zones: components["schemas"]["ZoneHeat"][];
+            /** @description The coldest zone that holds water; null: none does. */
+            coldestId: null | string;
+            /** @description Rooms that builders forget and that are not drawn here. */
+            forgotten: components["schemas"]["ForgottenZone"][];
         };
         /** @description What differs between a revision and the current one. */
         Since: {
@@ -1700,6 +2149,32 @@ export interface components {
          * @enum {unknown}
          */
         StandsFreezing: "pipeOnly" | "yes" | "no";
+        /** @description A water system to begin with. */
+        Starter: {
+            /** @description Its id. */
+            id: string;
+            /** @description In words. */
+            name: string;
+            /** @description What it has, and what it is good for. */
+            words: string;
+            /** @description The way of living that it is for. */
+            living: components["schemas"]["WayOfLiving"];
+            /** @description Its freeze school. */
+            school: components["schemas"]["FreezeSchool"];
+            /** @description Bodies it fits. */
+            bodies: string[];
+        };
+        /** @description What a new rig can begin as. */
+        StartsAnswer: {
+            /** @description Bodies, generic. */
+            bodies: components["schemas"]["BodyKind"][];
+            /** @description The shell of each of them at its usual size, in the same order. */
+            shapes: components["schemas"]["Shell"][];
+            /** @description Water systems to begin with. */
+            starters: components["schemas"]["Starter"][];
+            /** @description Ready build-ups of faces. */
+            buildUps: components["schemas"]["BuildUp"][];
+        };
         /** @description A point along a run, with the straight length that follows it. */
         Station: {
             /** @description The bend's id, or from or to. */
@@ -1747,12 +2222,41 @@ export interface components {
              */
             standsAtM: null | number;
         };
+        /** @description A step of a run, read: where its next point is, and how that was understood. */
+        StepRead: {
+            /** @description The next point, m. */
+            at: components["schemas"]["Point3"];
+            /** @description In words. */
+            understood: components["schemas"]["Sentence"];
+        };
+        /** @description Words for the next point of a run. */
+        StepRequest: {
+            /** @description What was typed. */
+            text: string;
+            /** @description The last point, m. */
+            from: components["schemas"]["Point3"];
+            /** @description Where the hand points, m. */
+            towards: components["schemas"]["Point3"];
+            /** @description Solids that may lie under it. */
+            obstacles: components["schemas"]["Obstacle"][];
+            /** @description The system in which a bare number is meant. */
+            system: components["schemas"]["UnitSystem"];
+        };
+        /** @description A word that a step of a run can have. */
+        StepWord: {
+            /** @description As it is typed. */
+            word: string;
+            /** @description What it does. */
+            means: string;
+        };
         /** @description A part from stock. Every figure is an estimate that a rig may replace with its own. */
         StockPart: {
             /** @description Name used in rig files. */
             id: string;
             /** @description Name shown. */
             name: string;
+            /** @description Place in the work. */
+            group: components["schemas"]["PartGroup"];
             /**
              * Format: double
              * @description Water held, litres.
@@ -1846,6 +2350,61 @@ export interface components {
             /** @description The new item. */
             item: unknown;
         };
+        /** @description What follows from the brief, beside the rig as it is drawn. */
+        SupplyAnswer: {
+            /** @description The choices that hold. */
+            choices: components["schemas"]["BriefChoices"];
+            /**
+             * Format: double
+             * @description Fresh water wanted, L.
+             */
+            wantedL: number;
+            /**
+             * Format: double
+             * @description Fresh water that the tanks of the rig hold, L.
+             */
+            freshL: number;
+            /**
+             * Format: double
+             * @description Grey water that its tanks hold, L.
+             */
+            greyL: number;
+            /** @description What follows, in the order of the brief. All are estimates. */
+            consequences: components["schemas"]["Consequence"][];
+        };
+        /** @description A row of a table that is left out, and why. */
+        TableFault: {
+            /**
+             * Format: int32
+             * @description Line of the text, from 1.
+             */
+            line: number;
+            /** @description Heading of the column; null for the row as a whole. */
+            column: null | string;
+            /** @description Why. */
+            reason: string;
+        };
+        /** @description What a table says of a rig. */
+        TableRead: {
+            /** @description What the good rows do, in words. */
+            words: components["schemas"]["Sentence"];
+            /** @description The edits that do it, in one step. */
+            edits: components["schemas"]["Edit"][];
+            /** @description Rows that are left out, at most 200. */
+            faults: components["schemas"]["TableFault"][];
+        };
+        /** @description A table to be read for a rig. */
+        TableRequest: {
+            /**
+             * Format: int32
+             * @description The revision of the rig that is meant.
+             */
+            base: number;
+            /** @description The table, its first line naming the columns; divided by commas, semicolons or tabs. */
+            text: string;
+            /** @description The system in which bare numbers are meant, where the heading names no unit. */
+            system: components["schemas"]["UnitSystem"];
+        };
         /** @description How full a tank is at the start, 0..1. Id is the part's. */
         TankLevel: {
             /** @description Id of the part. */
@@ -1856,12 +2415,67 @@ export interface components {
              */
             share: number;
         };
+        /** @description What a full tank does to the axles. */
+        TankMoment: {
+            /** @description The tank. */
+            partId: string;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description Its water when full.
+             */
+            waterKg: number;
+            /**
+             * Format: double
+             * @description What holds it must bear at 20 g forward, N, full. Estimate.
+             */
+            crashN: number;
+            /**
+             * Format: double
+             * @description Of its water, on the front axle; less than nothing: it lifts it. Null: the axles are not known.
+             */
+            frontKg: null | number;
+            /**
+             * Format: double
+             * @description On the rear axle.
+             */
+            rearKg: null | number;
+            /**
+             * Format: double
+             * @description On the kerb side's wheels.
+             */
+            kerbKg: null | number;
+        };
         /** @description A thing that came into a list or went from it, whole. */
         ThingMoved: {
             /** @description Path of the list. */
             list: string;
             /** @description The thing, as the file has it. */
             thing: components["schemas"]["JsonObject"];
+        };
+        /**
+         * @description How threads are sealed.
+         * @enum {unknown}
+         */
+        ThreadSchool: "tape" | "paste";
+        /** @description Something that a tape, a thermometer or a label would tell. */
+        ToMeasure: {
+            /** @description Stable id. */
+            id: string;
+            /** @description What to measure. */
+            name: string;
+            /** @description How. */
+            how: string;
+            /** @description What not knowing it costs. */
+            worth: components["schemas"]["Sentence"];
+            /**
+             * Format: double
+             * @description How far the coldest room with water moves when it is off by as much as one usually is, K; null where it is no matter of warmth.
+             */
+            swingK: null | number;
+            /** @description Where; null for the rig as a whole. */
+            place: null | components["schemas"]["Place"];
         };
         /** @description Numbers that screens judge by; the core has them once. */
         TradeNumbers: {
@@ -1897,10 +2511,24 @@ export interface components {
             dryRunL: number;
         };
         /**
+         * @description What keeps smells out.
+         * @enum {unknown}
+         */
+        TrapSchool: "water" | "waterless";
+        /**
          * @description The two systems people measure in.
          * @enum {unknown}
          */
         UnitSystem: "metric" | "usCustomary";
+        /** @description What a run from a port usually carries, and in what. */
+        UsualRun: {
+            /** @description What the port is for. */
+            role: components["schemas"]["PortRole"];
+            /** @description What the run carries. */
+            service: components["schemas"]["Service"];
+            /** @description Id of its pipe. */
+            pipe: string;
+        };
         /** @description A value set, by path: fields after the thing, such as parts/pump/box/at/zM. Null: left out. The order of a run's bends is runs/x/bends/#order. */
         ValueSet: {
             /** @description Where. */
@@ -1925,6 +2553,71 @@ export interface components {
          * @enum {unknown}
          */
         WayOfLiving: "livedIn" | "weekends" | "laidUp";
+        /** @description What the wheels carry in a state of the tanks. Without weighed axles only the system's own weight is told. */
+        WeightState: {
+            /** @description Stable id: dry, full, half, greyFull. */
+            id: string;
+            /** @description In words. */
+            name: string;
+            /**
+             * Format: double
+             * @description The water system with its water.
+             */
+            systemKg: number;
+            /**
+             * Format: double
+             * @description The vehicle with it; null: its axles are not known.
+             */
+            totalKg: null | number;
+            /**
+             * Format: double
+             * @description On the front axle, or a trailer's nose load.
+             */
+            frontKg: null | number;
+            /**
+             * Format: double
+             * @description On the rear axle.
+             */
+            rearKg: null | number;
+            /**
+             * Format: double
+             * @description Part of the front axle's load on the kerb side, 0 to 1.
+             */
+            frontKerbShare: null | number;
+            /**
+             * Format: double
+             * @description Part of the rear axle's load on the kerb side, 0 to 1.
+             */
+            rearKerbShare: null | number;
+            /** @description What is over its limit, in words. */
+            over: string[];
+        };
+        /** @description Where the weight of a rig is. All are estimates. */
+        WeightsAnswer: {
+            /** @description The axles as typed, or where they are taken to be until then. */
+            axles: components["schemas"]["Axles"];
+            /** @description Both were weighed. */
+            weighed: boolean;
+            /**
+             * Format: double
+             * @description Parts, empty.
+             */
+            partsKg: number;
+            /**
+             * Format: double
+             * @description Pipe and hose.
+             */
+            pipeKg: number;
+            /**
+             * Format: double
+             * @description Boards and insulation of the zones' faces; skins of metal and glass fibre are the vehicle's own.
+             */
+            liningKg: number;
+            /** @description Dry, full, half, grey full. */
+            states: components["schemas"]["WeightState"][];
+            /** @description Tanks, heaviest first. */
+            tanks: components["schemas"]["TankMoment"][];
+        };
         /** @description How a number came about: the formula in words and what went into it. */
         Why: {
             /** @description In words. */
@@ -1977,6 +2670,30 @@ export interface components {
              * @description What its heater gives, W.
              */
             heaterW: number;
+        };
+        /** @description A zone on the night that is asked about. */
+        ZoneHeat: {
+            /** @description The zone. */
+            zoneId: string;
+            /**
+             * Format: double
+             * @description Its air once it has settled, °C.
+             */
+            airC: number;
+            /**
+             * Format: double
+             * @description What its heater gives.
+             */
+            heaterW: number;
+            /**
+             * Format: double
+             * @description Its draughts.
+             */
+            leakWPerK: number;
+            /** @description Its faces. */
+            faces: components["schemas"]["FaceHeat"][];
+            /** @description Parts or runs with water stand in it. */
+            holdsWater: boolean;
         };
         /** @description What heats a zone while heat is on: it holds SetpointC with at most PowerW. */
         ZoneHeater: {
@@ -2043,6 +2760,84 @@ export interface operations {
             };
             /** @description The data cannot be used at the moment, or too many ask at once. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readStep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StepRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig can be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3216,6 +4011,410 @@ export interface operations {
             };
             /** @description The data cannot be used at the moment, or too many ask at once. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getStarts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StartsAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    startRig: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRig"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenRig"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig can be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    draftRig: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRig"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rig"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig can be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getPartsTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getRunsTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig can be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

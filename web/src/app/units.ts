@@ -1,6 +1,6 @@
-import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
-import { api, data, type Schema } from "../api/client";
+import type { Schema } from "../api/client";
+import { useCatalogue } from "./catalogue";
 import { useSettings } from "./settings";
 
 type Quantity = Schema["Quantity"];
@@ -24,15 +24,6 @@ function fraction(value: number, denominator: number) {
   return whole > 0 ? `${sign}${whole} ${top}/${bottom}` : `${sign}${top}/${bottom}`;
 }
 
-/** The printing rules, once a visit. */
-export function useUnitRules() {
-  return useQuery({
-    queryKey: ["units"],
-    queryFn: async () => data(await api.GET("/api/units")),
-    staleTime: Number.POSITIVE_INFINITY,
-  });
-}
-
 /** A printer by rules for a unit system. `bare` leaves the unit out. */
 export function printBy(rules: Schema["PrintRule"][] | undefined, system: Schema["UnitSystem"]): Print {
   return (value, quantity, bare = false) => {
@@ -40,7 +31,9 @@ export function printBy(rules: Schema["PrintRule"][] | undefined, system: Schema
     const rule = rules?.find((r) => r.quantity === quantity && r.system === system && Math.abs(value) < r.below);
     if (!rule) return "";
     const written = value / rule.factor - rule.offset;
-    const number = rule.denominator > 1 ? fraction(written, rule.denominator) : decimal(written, rule.decimals);
+    const digits = rule.denominator > 1 ? fraction(written, rule.denominator) : decimal(written, rule.decimals);
+    // A count has no noughts behind its point.
+    const number = quantity === "number" ? digits.replace(/\.?0+$/, "") : digits;
     if (bare || rule.symbol === "") return number;
     return rule.symbol === "°" || rule.symbol === "%" ? number + rule.symbol : `${number} ${rule.symbol}`;
   };
@@ -48,7 +41,7 @@ export function printBy(rules: Schema["PrintRule"][] | undefined, system: Schema
 
 /** A printer for the unit system in use. */
 export function usePrint(): Print {
-  const rules = useUnitRules().data;
+  const { rules } = useCatalogue();
   const system = useSettings((s) => s.system);
   return useMemo(() => printBy(rules, system), [rules, system]);
 }

@@ -6,9 +6,20 @@ import { type DocumentStore, pendingOf } from "./documentStore";
 
 type Conditions = Schema["Conditions"];
 
+type All = Required<Schema["AnswersAnswer"]["answers"]>;
+
 /** What the bench wants to know of a rig. */
-export const wanted = ["drainDown", "freezeLadder", "advice"] as const;
-export type Answers = Required<Pick<Schema["AnswersAnswer"]["answers"], (typeof wanted)[number]>>;
+export const ofBench = ["drainDown", "freezeLadder", "advice"] as const;
+/** What the brief wants to know. */
+export const ofBrief = ["supply", "measureNext"] as const;
+/** What the weights want to know. */
+export const ofWeights = ["weights"] as const;
+/** What the shell wants to know. */
+export const ofShell = ["shellHeat"] as const;
+export type Wanted = typeof ofBench | typeof ofBrief | typeof ofWeights | typeof ofShell;
+/** A place has the answers that it asked for, and only those. */
+export type Answers = Pick<All, (typeof ofBench)[number]> &
+  Partial<Pick<All, (typeof ofBrief)[number] | (typeof ofWeights)[number] | (typeof ofShell)[number]>>;
 
 export interface AnswersState {
   /** The night that is asked about. */
@@ -30,11 +41,13 @@ export interface AnswersStore extends StoreApi<AnswersState> {
 
 /** A question that is overtaken is called off after so long; until then its answer is worth having. */
 const OVERTAKEN_MS = 400;
+/** Saved, but drawn as before: the answers stand, and are asked again in a quiet moment so that later ones differ little from those that are held. */
+const QUIET_MS = 1500;
 const RETRY_MS = [1000, 2000, 5000, 10_000];
 const nightKey = (id: string) => `night:${id}`;
 
 /** The answers about the document as it is drawn. One question is under way at a time; while it is, only the newest after it counts. */
-export function createAnswers(document: DocumentStore, api: RigApi): AnswersStore {
+export function createAnswers(document: DocumentStore, api: RigApi, wanted: Wanted = ofBench): AnswersStore {
   const { id } = document.getState();
   const store = createStore<AnswersState>(() => ({
     conditions: null,
@@ -53,10 +66,10 @@ export function createAnswers(document: DocumentStore, api: RigApi): AnswersStor
   let held: { revision: number; night: string; answers: Answers } | null = null;
   let closed = false;
 
-  async function ask() {
+  async function ask(quiet = false) {
     clearTimeout(timer);
-    if (closed || !document.getState().saved) return;
-    if (!store.getState().stale) store.setState({ stale: true });
+    if (closed || !document.getState().saved || (quiet && under)) return;
+    if (!quiet && !store.getState().stale) store.setState({ stale: true });
     if (under) {
       again = true;
       const { call, since } = under;
@@ -78,7 +91,7 @@ export function createAnswers(document: DocumentStore, api: RigApi): AnswersStor
           again = true;
         } else if (!again && !closed) {
           store.setState({ problem: caught instanceof Problem ? caught.message : String(caught) });
-          timer = setTimeout(ask, RETRY_MS[Math.min(failures++, RETRY_MS.length - 1)]);
+          timer = setTimeout(() => void ask(), RETRY_MS[Math.min(failures++, RETRY_MS.length - 1)]);
         }
       }
       clearTimeout(overtaken);
@@ -112,7 +125,11 @@ export function createAnswers(document: DocumentStore, api: RigApi): AnswersStor
   }
 
   const stop = document.subscribe((now, before) => {
-    if (now.rig !== before.rig || now.revision !== before.revision) void ask();
+    if (now.rig !== before.rig) void ask();
+    else if (now.revision !== before.revision) {
+      clearTimeout(timer);
+      timer = setTimeout(() => void ask(!store.getState().problem), QUIET_MS);
+    }
   });
   const kept = localStorage.getItem(nightKey(id));
   if (kept) store.setState({ conditions: JSON.parse(kept) });

@@ -306,6 +306,29 @@ describe("the answers", () => {
     expect(asked.at(-1)?.since).toBe(1);
   });
 
+  it("stand when a save leaves what is drawn as it was, and are asked again in a quiet moment", async () => {
+    const document = createDocument("test", server, shelf);
+    const answers = createAnswers(document, server);
+    await document.open();
+    await settle();
+    document.commit(
+      "Height",
+      movedBy(rig, [bend], { xM: 0, yM: 0, zM: 0.01 }, () => false),
+    );
+    const shown = document.getState().rig;
+    await vi.advanceTimersByTimeAsync(100);
+    const seen: boolean[] = [];
+    answers.subscribe((s) => seen.push(s.stale));
+    const before = server.asked.length;
+    await vi.advanceTimersByTimeAsync(1200);
+    expect([document.getState().revision, document.getState().waiting]).toEqual([2, []]);
+    expect(document.getState().rig).toBe(shown);
+    expect(server.asked.length).toBe(before);
+    await settle();
+    expect(server.asked.at(-1)).toMatchObject({ base: 2, edits: [] });
+    expect([seen.includes(true), answers.getState().about]).toEqual([false, shown]);
+  });
+
   it("are asked again by themselves after a fault, and are named by the night that they are about", async () => {
     const document = createDocument("test", server, shelf);
     const answers = createAnswers(document, server);

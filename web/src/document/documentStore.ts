@@ -2,7 +2,7 @@ import { createStore, type StoreApi } from "zustand/vanilla";
 import { OFFLINE, Problem, type Schema } from "../api/client";
 import type { RigApi } from "../api/rigs";
 import type { Drafts, Waiting } from "./drafts";
-import { applyEffect, drawn, isDrawnAtOnce, mayTouch } from "./effects";
+import { applyEffect, drawn, isDrawnAtOnce, mayTouch, sharedWith } from "./effects";
 
 type Rig = Schema["Rig"];
 type Edit = Schema["Edit"];
@@ -115,7 +115,8 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
   const set = (change: Partial<DocumentState>) => {
     const { saved, waiting, inHand } = { ...state(), ...change };
     const redrawn = "saved" in change || "waiting" in change || "inHand" in change;
-    store.setState(redrawn ? { ...change, rig: saved && drawn(saved, [...waiting.flatMap((w) => w.edits), ...inHand]) } : change);
+    const rig = redrawn && saved ? sharedWith(drawn(saved, [...waiting.flatMap((w) => w.edits), ...inHand]), state().rig) : null;
+    store.setState(redrawn ? { ...change, rig } : change);
   };
   /** One thing at a time, in the order in which it was asked for. */
   const inTurn = <T>(task: () => Promise<T>): Promise<T> => {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { rig } from "../test/rig";
-import { applyEffect, drawn } from "./effects";
+import { applyEffect, drawn, sharedWith } from "./effects";
 
 const bend = (id: string, zM: number) => ({ id, at: { xM: 1, yM: 0, zM } });
 const nothing = { set: [], added: [], removed: [] };
@@ -36,5 +36,15 @@ describe("an effect", () => {
     expect(drawn(raised, [{ kind: "restore", what: { text: "", values: [] }, effect: back }]).runs[0]?.bends[0]?.at.zM).toBe(0.2);
     expect(drawn(rig, [{ kind: "remove", thing: "parts/tap" }])).toEqual(rig);
     expect(drawn(rig, [{ kind: "change", thing: "rig", values: { name: "Renamed" } }]).name).toBe("Renamed");
+  });
+
+  it("is made of the objects that stood before wherever both say the same", () => {
+    const raised = applyEffect(rig, { ...nothing, set: [{ path: "runs/upper/bends/b1/at/zM", before: 0.2, after: 0.3 }] });
+    expect(sharedWith(structuredClone(rig), rig)).toBe(rig);
+    const made = sharedWith(structuredClone(raised), rig);
+    expect(made).toEqual(raised);
+    expect(made.parts).toBe(rig.parts);
+    expect(made.runs.filter((r, i) => r !== rig.runs[i]).map((r) => r.id)).toEqual(["upper"]);
+    expect(sharedWith({ a: 1 }, { a: 1, b: undefined })).toEqual({ a: 1 });
   });
 });

@@ -61,6 +61,18 @@ export function drawn(rig: Rig, edits: Edit[]): Rig {
   }, rig);
 }
 
+/** `next`, made of what stands in `before` wherever both say the same: a save that changes nothing that is drawn leaves the same object. */
+export function sharedWith<T>(next: T, before: unknown): T {
+  if (next === before) return next;
+  if (typeof next !== "object" || typeof before !== "object" || !next || !before || Array.isArray(next) !== Array.isArray(before))
+    return next;
+  const [now, then] = [Object.entries(next), before as Record<string, unknown>];
+  const made = now.map(([name, value]) => [name, sharedWith(value, then[name])] as const);
+  if (now.length === Object.keys(then).length && made.every(([name, value]) => name in then && value === then[name])) return before as T;
+  if (Array.isArray(next)) return made.map(([, value]) => value) as T;
+  return Object.fromEntries(made) as T;
+}
+
 /** Whether an edit is drawn in full before the server has answered. */
 export const isDrawnAtOnce = (edit: Edit) => edit.kind === "change" || edit.kind === "restore";
 

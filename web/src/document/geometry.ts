@@ -43,28 +43,39 @@ export const towards = (a: Xyz, b: Xyz, t: number): Xyz => ({
 export const distance = (a: Xyz, b: Xyz) => Math.hypot(a.xM - b.xM, a.yM - b.yM, a.zM - b.zM);
 export const middleOf = (box: Schema["Box"]) => towards(box.at, plus(box.at, box.size), 0.5);
 
+export const volumeOf = ({ size }: Schema["Box"]) => size.xM * size.yM * size.zM;
+
 /** Where a port of a part is: the invert of the pipe. */
 export function portAt(part: Part, portId: string | null | undefined): Xyz | null {
   const port = part.ports.find((p) => p.id === portId);
   return port ? plus(part.box.at, port.offset) : null;
 }
 
-const courses = new WeakMap<Run, { from: Part | undefined; to: Part | undefined; course: RunPoint[] }>();
+/** A run between parts as they are now, as the answers had them, and as a view has them that follows. */
+const MOST_COURSES = 3;
+/** Ports of a part that runs are joined to. */
+export function portsTaken(rig: Rig, partId: string): ReadonlySet<string> {
+  const runs = indexOf(rig).runsAt.get(partId) ?? [];
+  return new Set(runs.flatMap((r) => [r.from, r.to].flatMap((e) => (e.part === partId && e.port ? [e.port] : []))));
+}
+
+const courses = new WeakMap<Run, { from: Part | undefined; to: Part | undefined; course: RunPoint[] }[]>();
 
 /** The points of a run in the order of flow, as the document has them. The same object as long as nothing of it has changed. */
 export function courseOf(rig: Rig, run: Run): RunPoint[] {
   const { parts } = indexOf(rig);
   const from = parts.get(run.from.part ?? "");
   const to = parts.get(run.to.part ?? "");
-  const old = courses.get(run);
-  if (old && old.from === from && old.to === to) return old.course;
+  const old = courses.get(run) ?? [];
+  const known = old.find((c) => c.from === from && c.to === to);
+  if (known) return known.course;
   const end = (id: string, at: Xyz | null | undefined): RunPoint[] => (at ? [{ id, at }] : []);
   const course = [
     ...end("from", run.from.at ?? (from && portAt(from, run.from.port))),
     ...run.bends,
     ...end("to", run.to.at ?? (to && portAt(to, run.to.port))),
   ];
-  courses.set(run, { from, to, course });
+  courses.set(run, [{ from, to, course }, ...old].slice(0, MOST_COURSES));
   return course;
 }
 
@@ -90,11 +101,18 @@ export function boxAround(places: Xyz[], padM = 0): Schema["Box"] {
   return { at: minus(low, pad), size: plus(minus(high, low), plus(pad, pad)) };
 }
 
+const plumbing = new WeakMap<Rig, Schema["Box"] | null>();
+
 /** Where the plumbing is: all parts and runs; the body where there is none yet. */
 export function plumbingOf(rig: Rig, padM = 0.12): Schema["Box"] {
-  const places = [
-    ...rig.parts.flatMap((p) => [p.box.at, plus(p.box.at, p.box.size)]),
-    ...rig.runs.flatMap((r) => r.bends.map((b) => b.at)),
-  ];
-  return places.length === 0 ? rig.shell.body : boxAround(places, padM);
+  let around = plumbing.get(rig);
+  if (around === undefined) {
+    const places = [
+      ...rig.parts.flatMap((p) => [p.box.at, plus(p.box.at, p.box.size)]),
+      ...rig.runs.flatMap((r) => r.bends.map((b) => b.at)),
+    ];
+    around = places.length === 0 ? null : boxAround(places);
+    plumbing.set(rig, around);
+  }
+  return around ? boxAround([around.at, plus(around.at, around.size)], padM) : rig.shell.body;
 }

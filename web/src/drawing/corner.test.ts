@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { middleOf, plumbingOf, type Rig } from "../document/geometry";
 import { boxPiece, type Camera, cornersOf, divide, type Eye, eyeOf, facesOf, hull, inOrder, linePiece, type Piece } from "./corner";
-import { sceneOf } from "./cornerScene";
+import { divideHeap, heapOf } from "./cornerScene";
 import { fromLine } from "./pick";
 
 // A pipe of 15 mm at this scale; lines are drawn wider than what they stand for.
@@ -13,11 +13,15 @@ const sparrow = JSON.parse(readFileSync("../demo/sparrow.json", "utf8")) as Rig;
 type Order = (eye: Eye) => Piece<string>[];
 
 const drawn = (rig: Rig): Order => {
-  const scene = sceneOf(rig, (p) => (p.stock === "tee" ? "joint" : "body"));
+  const { owners, heap } = heapOf(rig, (p) => (p.stock === "tee" ? "joint" : "body"));
+  const scene = divideHeap(heap);
   return (eye) =>
     (eye.towards.zM > 0 ? [scene.under, scene.over] : [scene.over, scene.under])
       .flatMap((half) => inOrder(half, eye))
-      .map((p) => ({ ...p, key: p.key.kind === "part" ? p.key.part.id : p.key.run.id }));
+      .map((p) => {
+        const owner = owners[p.key];
+        return { ...p, key: owner?.kind === "part" ? owner.part.id : (owner?.run.id ?? "") };
+      });
 };
 
 /** A heap of boxes and lines with no order to it. */

@@ -4,9 +4,10 @@ import { drawn } from "../document/effects";
 import { indexOf, middleOf, plumbingOf, type Rig } from "../document/geometry";
 import { movedBy } from "../document/things";
 import { drain, rig } from "../test/rig";
+import { type Brush, CanvasBrush, PathBrush } from "./brushes";
 import { eyeOf } from "./corner";
-import { paint, type Waters } from "./cornerPaint";
-import { type CornerScene, sceneOf, sceneWith } from "./cornerScene";
+import { CornerPicture, paintTurning, type Waters } from "./cornerPaint";
+import { type CornerScene, divideHeap, heapOf, sceneOf as named, sceneWith } from "./cornerScene";
 
 const look = (p: Schema["Part"]) => (p.stock === "tee" ? ("joint" as const) : ("body" as const));
 const eye = (tipDeg: number) => eyeOf({ turnDeg: 62, tipDeg, scale: 100, middle: middleOf(plumbingOf(rig)), width: 400, height: 300 });
@@ -18,9 +19,6 @@ const waters: Waters = {
   pieces: new Map(),
   numbers: { nearFreezingC: 4, warmC: 25, hotC: 45, holdC: 5, hottestOutletC: 49, dryRunL: 0 },
   current: () => true,
-  fine: true,
-  quick: false,
-  again: false,
   chosenRuns: new Set(),
   chosenParts: new Set(),
 };
@@ -28,8 +26,14 @@ const under: Rig = {
   ...rig,
   parts: rig.parts.map((p) => (p.id === "tank" ? { ...p, box: { ...p.box, at: { ...p.box.at, zM: -0.4 } } } : p)),
 };
+const sceneOf = (of: Rig, lookOf: typeof look) => {
+  const { owners, heap } = heapOf(of, lookOf);
+  return named(of, owners, divideHeap(heap));
+};
+const paint = (shown: Rig, scene: CornerScene, w = waters, tipDeg = 27) =>
+  new CornerPicture(eye(tipDeg), true, waters.numbers).paint(shown, scene, [], w);
 const owners = (scene: CornerScene, shown: Rig, tipDeg = 27) =>
-  paint(shown, scene, [], eye(tipDeg), waters).order.map((p) => (p.key.kind === "part" ? p.key.part.id : p.key.run.id));
+  paint(shown, scene, waters, tipDeg).order.map((p) => (p.key.kind === "part" ? p.key.part.id : p.key.run.id));
 
 describe("the picture from a corner", () => {
   it("puts what is under the floor behind it from above, and before it from below", () => {
@@ -40,17 +44,48 @@ describe("the picture from a corner", () => {
   });
 
   it("shows water that stays where it stands, while the answers are about the run as it lies", () => {
-    const wet = (w: Waters) => paint(rig, sceneOf(rig, look), [], eye(27), w).paths.filter((p) => p.style.stroke === "var(--stays)");
+    const wet = (w: Waters) => paint(rig, sceneOf(rig, look), w).paths.filter((p) => p.style.stroke === "var(--stays)");
     expect(wet(waters).length).toBeGreaterThan(0);
     expect(wet({ ...waters, current: () => false })).toEqual([]);
     // A tank that is half full is filled half as high.
-    expect(paint(rig, sceneOf(rig, look), [], eye(27), waters).paths.some((p) => p.style.fill === "var(--stays)")).toBe(true);
+    expect(paint(rig, sceneOf(rig, look)).paths.some((p) => p.style.fill === "var(--stays)")).toBe(true);
   });
 
   it("leaves out gaps and shading while it turns, and has all of them at rest", () => {
     const scene = sceneOf(rig, look);
-    const count = (w: Partial<Waters>) => paint(rig, scene, [], eye(27), { ...waters, ...w }).paths.length;
-    expect(count({ fine: false, quick: true })).toBeLessThan(count({}));
+    const turning = new PathBrush();
+    paintTurning(turning, rig, scene, [], eye(27), waters);
+    expect(turning.paths.length).toBeLessThan(paint(rig, scene).paths.length);
+    expect(turning.paths.some((p) => p.style.stroke === "var(--stays)")).toBe(true);
+  });
+
+  it("paints on a canvas what it paints as paths, in the colours of the page", () => {
+    const scene = sceneOf(rig, look);
+    const seen: string[] = [];
+    const fake = new Proxy({} as Record<string, unknown>, {
+      get: (on, name: string) =>
+        name in on ? on[name] : () => name === "stroke" && seen.push(`${on.strokeStyle} ${on.lineWidth} ${on.globalAlpha}`),
+    }) as unknown as CanvasRenderingContext2D;
+    paintTurning(new CanvasBrush(fake, (name) => `rgb(${name})`), rig, scene, [], eye(27), waters);
+    const asked: string[] = [];
+    const paths: Brush = {
+      lines: (style) => style.stroke !== "none" && style.width > 0 && asked.push(`${style.stroke} ${style.width} ${style.opacity ?? 1}`),
+      ring: (style) => style.stroke !== "none" && style.width > 0 && asked.push(`${style.stroke} ${style.width} ${style.opacity ?? 1}`),
+    };
+    paintTurning(paths, rig, scene, [], eye(27), waters);
+    expect(asked.length).toBeGreaterThan(10);
+    const hatched = (text: string) => text.replace(/^rgb\((.*)\)/, "var($1)");
+    expect(seen.map(hatched).filter((s) => !s.includes("--strong"))).toEqual(asked.filter((s) => !s.includes("--strong")));
+  });
+
+  it("paints anew only what has changed", () => {
+    const scene = sceneOf(rig, look);
+    const picture = new CornerPicture(eye(27), true, waters.numbers);
+    const before = picture.paint(rig, scene, [], waters).paths;
+    expect(picture.paint(rig, scene, [], waters).paths).toEqual(before);
+    const chosen = picture.paint(rig, scene, [], { ...waters, chosenRuns: new Set(["upper"]) });
+    expect(chosen.paths).toEqual(paint(rig, scene, { ...waters, chosenRuns: new Set(["upper"]) }).paths);
+    expect(chosen.paths).not.toEqual(before);
   });
 
   it("draws what is being moved where it is, over the rest, and nothing where it was", () => {

@@ -1,21 +1,13 @@
 import type { Schema } from "../api/client";
-import type { Xyz } from "../document/geometry";
-import { type Eye, facesOf, inOrder, type Piece, roundOf } from "./corner";
+import { plus, type Xyz } from "../document/geometry";
+import { type Brush, type Path, PathBrush, type Style } from "./brushes";
+import { type Eye, facesOf, inOrder, type Piece, roundOf, type Scene } from "./corner";
 import type { CornerScene, Owner } from "./cornerScene";
-import { type Px, part as partOfLine, pathOf } from "./projection";
-import { colourOf, type WaterColour } from "./temperature";
+import { part as partOfLine } from "./projection";
+import { type Stroke, strokes } from "./services";
+import { colourOf, cssOf } from "./temperature";
 
-/** How one path is painted; what has the same style in a row is one path. */
-export interface Style {
-  fill: string;
-  stroke: string;
-  width: number;
-  dash?: string;
-  opacity?: number;
-  cap?: "round" | "butt";
-}
-
-/** What is known of the water, by run and part. */
+/** What is known of the water, by run and part, and what is in hand. */
 export interface Waters {
   lens: "drain" | "cold";
   drains: Map<string, Schema["RunDrain"]>;
@@ -25,27 +17,44 @@ export interface Waters {
   numbers: Schema["TradeNumbers"];
   /** Whether the answers are about the run as it lies. */
   current(runId: string): boolean;
-  /** Near enough for gaps where lines cross, inner lines and shaded faces to be seen. */
-  fine: boolean;
-  /** The view is being turned. */
-  quick: boolean;
-  /** From where it was painted last: the order is still that one. */
-  again: boolean;
   chosenRuns: ReadonlySet<string>;
   chosenParts: ReadonlySet<string>;
 }
 
-const SERVICE: Record<Schema["Service"], { width: number; dash?: string; inner?: boolean; cap: "round" | "butt" }> = {
-  cold: { width: 3.4, cap: "round" },
-  hot: { width: 4.6, inner: true, cap: "round" },
-  waste: { width: 5.6, dash: "8 4", cap: "butt" },
-  vent: { width: 2.6, dash: "0.1 5", cap: "round" },
-  fill: { width: 3, dash: "14 3 2 3", cap: "butt" },
-  coolant: { width: 3.6, dash: "0.1 6", cap: "round" },
-  overflow: { width: 2, dash: "6 3", cap: "butt" },
-};
+/** What one part or run is painted from, besides where it is. */
+interface Look {
+  chosen: boolean;
+  drain: Schema["RunDrain"] | undefined;
+  rungs: Schema["Rung"][];
+  /** How full of water that stays. */
+  share: number;
+}
 
-const css = (colour: WaterColour) => `var(--${colour})`;
+const noRungs: Schema["Rung"][] = [];
+
+function lookOf({ key }: Piece<Owner>, w: Waters): Look {
+  const cold = w.lens === "cold";
+  if (key.kind === "part") {
+    const rung = cold ? w.rungs.get(key.part.id) : undefined;
+    const share = cold ? 0 : (w.shares.get(key.part.id) ?? 0);
+    return { chosen: w.chosenParts.has(key.part.id), drain: undefined, rungs: rung ? [rung] : noRungs, share };
+  }
+  const current = w.current(key.run.id);
+  return {
+    chosen: w.chosenRuns.has(key.run.id),
+    drain: current && !cold ? w.drains.get(key.run.id) : undefined,
+    rungs: current && cold ? (w.pieces.get(key.run.id) ?? noRungs) : noRungs,
+    share: 0,
+  };
+}
+
+const sameLook = (a: Look, b: Look) =>
+  a.chosen === b.chosen &&
+  a.drain === b.drain &&
+  a.share === b.share &&
+  a.rungs.length === b.rungs.length &&
+  a.rungs.every((r, i) => r === b.rungs[i]);
+
 const line = (stroke: string, width: number, dash?: string, cap: "round" | "butt" = "round"): Style => ({
   fill: "none",
   stroke,
@@ -60,50 +69,38 @@ const area = (fill: string, stroke = "none", width = 0, opacity?: number): Style
   ...(opacity !== undefined && { opacity }),
 });
 
-/** Paths from back to front, each with its style. Names stand in `style` by identity of their text. */
-export class Painter {
-  readonly paths: { key: string; style: Style; d: string }[] = [];
-
-  add(style: Style, d: string) {
-    const key = `${style.fill}|${style.stroke}|${style.width}|${style.dash}|${style.opacity}|${style.cap}`;
-    const last = this.paths[this.paths.length - 1];
-    if (last?.key === key && style.opacity === undefined) last.d += d;
-    else this.paths.push({ key, style, d });
-  }
+/** From where it is painted, and how closely. */
+interface Sight {
+  eye: Eye;
+  /** Near enough for gaps where lines cross, inner lines and shaded faces to be seen. */
+  fine: boolean;
+  numbers: Schema["TradeNumbers"];
 }
 
-const closed = (points: Px[]) => `${pathOf(points)}Z`;
-const ring = (at: Px, r: number) => `M${(at.x - r).toFixed(1)} ${at.y.toFixed(1)}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0${-2 * r} 0Z`;
+/** While it turns. */
+const thin: Stroke[] = [{ width: 2, cap: "round" }];
 
 function paintRun(
-  out: Painter,
+  out: Brush,
   piece: Extract<Piece<Owner>, { kind: "line" }>,
-  owner: Extract<Owner, { kind: "run" }>,
-  eye: Eye,
-  w: Waters,
+  { run, index }: Extract<Owner, { kind: "run" }>,
+  { chosen, drain, rungs }: Look,
+  { eye, fine, numbers }: Sight,
 ) {
-  const { run, index } = owner;
-  const s = SERVICE[run.service];
-  const chosen = w.chosenRuns.has(run.id);
-  const width = s.width * (chosen ? 1.3 : 1);
-  const d = pathOf([eye.px(piece.a), eye.px(piece.b)]);
-  const current = w.current(run.id);
-  let colour = chosen ? "var(--ink)" : "var(--pipe)";
-  if (w.lens === "cold" && current) {
-    const rung = rungAt(w.pieces.get(run.id) ?? [], piece.a, piece.b);
-    if (rung) colour = rung.morningIce > 0 ? "url(#ice-hatch)" : css(colourOf(w.numbers, rung.morningC));
-  }
+  const weight = chosen ? 1.3 : 1;
+  const course = [[eye.px(piece.a), eye.px(piece.b)]];
+  const rung = rungAt(rungs, piece.a, piece.b);
+  const plain = chosen ? "var(--ink)" : "var(--pipe)";
+  const colour = !rung ? plain : rung.morningIce > 0 ? "url(#ice-hatch)" : cssOf(colourOf(numbers, rung.morningC));
+  const lines = strokes[run.service];
   // A gap where it passes over another.
-  if (w.fine) out.add(line("var(--panel)", width + 3, undefined, "butt"), d);
-  out.add(line(colour, w.fine ? width : Math.min(width, 2), w.fine ? s.dash : undefined, s.cap), d);
-  if (s.inner && w.fine) out.add(line("var(--panel)", 1.6, undefined, "round"), d);
-  if (w.lens === "drain" && current) {
-    const station = w.drains.get(run.id)?.stations[index];
-    if (station && station.wetTo > station.wetFrom) {
-      const wet = wetWithin(piece, station, w.drains.get(run.id)?.stations[index + 1]);
-      if (wet) out.add(line("var(--stays)", 8, undefined, "round"), pathOf(wet.map(eye.px)));
-    }
-  }
+  if (fine) out.lines(line("var(--panel)", Math.max(...lines.map((l) => l.width)) * weight + 3, undefined, "butt"), course);
+  for (const { width, dash, cap, hollow } of fine ? lines : thin)
+    out.lines(line(hollow ? "var(--panel)" : colour, width * (fine ? weight : 1), dash?.join(" "), cap), course);
+  const station = drain?.stations[index];
+  if (!station || station.wetTo <= station.wetFrom) return;
+  const wet = wetWithin(piece, station, drain?.stations[index + 1]);
+  if (wet) out.lines(line("var(--stays)", 8, undefined, "round"), [wet.map(eye.px)]);
 }
 
 /** The part of a piece that lies in the wet part of its length. */
@@ -137,50 +134,57 @@ function rungAt(rungs: Schema["Rung"][], a: Xyz, b: Xyz) {
   return rungs.reduce((x, y) => (far(y) < far(x) ? y : x));
 }
 
-function paintPart(out: Painter, piece: Piece<Owner>, owner: Extract<Owner, { kind: "part" }>, eye: Eye, w: Waters) {
-  const { part, look } = owner;
-  const chosen = w.chosenParts.has(part.id);
+function paintPart(
+  out: Brush,
+  piece: Piece<Owner>,
+  { look }: Extract<Owner, { kind: "part" }>,
+  { chosen, rungs, share }: Look,
+  { eye, fine, numbers }: Sight,
+) {
   const stroke = chosen ? 2.4 : 1.1;
   if (piece.kind === "line") {
     const at = eye.px(piece.a);
     if (look === "drain") {
       const r = chosen ? 9 : 7;
-      out.add(area("var(--ink)", "var(--panel)", 1), `M${(at.x - r).toFixed(1)} ${(at.y - r / 2).toFixed(1)}h${2 * r}l${-r} ${r * 1.3}z`);
-    } else
-      out.add(
-        area(look === "joint" ? "var(--ink)" : "var(--panel)", "var(--ink)", look === "joint" ? 0 : stroke),
-        ring(at, look === "joint" ? (chosen ? 5 : 2.6) : 4),
-      );
+      const top = at.y - r / 2;
+      const funnel = [
+        { x: at.x - r, y: top },
+        { x: at.x + r, y: top },
+        { x: at.x, y: top + r * 1.3 },
+      ];
+      out.lines(area("var(--ink)", "var(--panel)", 1), [funnel], true);
+    } else if (look === "joint") out.ring(area("var(--ink)"), at, chosen ? 5 : 2.6);
+    else out.ring(area("var(--panel)", "var(--ink)", stroke), at, 4);
     return;
   }
-  const rung = w.lens === "cold" ? w.rungs.get(part.id) : undefined;
-  const tint = rung && (rung.morningIce > 0 ? "url(#ice-hatch)" : css(colourOf(w.numbers, rung.morningC)));
-  if (look === "cylinder" && w.fine) {
+  const [rung] = rungs;
+  const iced = rung !== undefined && rung.morningIce > 0;
+  const tint = rung && area(iced ? "url(#ice-hatch)" : cssOf(colourOf(numbers, rung.morningC)), "none", 0, iced ? 1 : 0.35);
+  if (look === "cylinder" && fine) {
     const { outline, end } = roundOf(piece, eye);
-    out.add(area("var(--sunk)", "var(--ink)", stroke), closed(outline));
-    out.add(area("var(--panel)", "var(--ink)", stroke * 0.8), closed(end));
-    if (tint) out.add(area(tint, "none", 0, rung && rung.morningIce > 0 ? 1 : 0.35), closed(outline));
+    out.lines(area("var(--sunk)", "var(--ink)", stroke), [outline], true);
+    out.lines(area("var(--panel)", "var(--ink)", stroke * 0.8), [end], true);
+    if (tint) out.lines(tint, [outline], true);
     return;
   }
   const faces = facesOf(piece, eye);
-  for (const face of faces)
-    out.add(area(face.axis === "zM" ? "var(--panel)" : "var(--sunk)", "var(--ink)", stroke), closed(face.corners.map(eye.px)));
-  const share = w.lens === "drain" ? (w.shares.get(part.id) ?? 0) : 0;
+  const seen = faces.map((f) => f.corners.map(eye.px));
+  faces.forEach((face, i) => {
+    out.lines(area(face.axis === "zM" ? "var(--panel)" : "var(--sunk)", "var(--ink)", stroke), seen.slice(i, i + 1), true);
+  });
   if (share > 0.002) {
     const level = { low: piece.low, high: { ...piece.high, zM: piece.low.zM + (piece.high.zM - piece.low.zM) * share } };
-    out.add(
+    out.lines(
       area("var(--stays)", "none", 0, 0.42),
-      facesOf(level, eye)
-        .map((f) => closed(f.corners.map(eye.px)))
-        .join(""),
+      facesOf(level, eye).map((f) => f.corners.map(eye.px)),
+      true,
     );
   }
   if (look === "bowl") {
     const top = faces.find((f) => f.axis === "zM" && eye.towards.zM > 0);
-    if (top) out.add(area("var(--sunk)", "var(--ink)", stroke * 0.8), closed(inset(top.corners).map(eye.px)));
+    if (top) out.lines(area("var(--sunk)", "var(--ink)", stroke * 0.8), [inset(top.corners).map(eye.px)], true);
   }
-  if (tint)
-    out.add(area(tint, "none", 0, rung && rung.morningIce > 0 ? 1 : 0.35), faces.map((f) => closed(f.corners.map(eye.px))).join(""));
+  if (tint) out.lines(tint, seen, true);
 }
 
 const inset = (corners: Xyz[]) => {
@@ -189,94 +193,132 @@ const inset = (corners: Xyz[]) => {
   return corners.map((c) => ({ xM: mid.xM + (c.xM - mid.xM) * 0.78, yM: mid.yM + (c.yM - mid.yM) * 0.78, zM: c.zM }));
 };
 
-/** The whole picture: back walls, what is on the far side of the floor, the floor, what is on the near side, drop lines of what is in hand. */
-export function paint(
+const shellOf = ({ body }: Schema["Shell"]) => ({ low: body.at, high: plus(body.at, body.size) });
+
+/** Back walls, what is on the far side of the floor, the floor, what is on the near side, drop lines of what is in hand, edges of the walls in front. */
+function compose(
+  out: Brush,
   rig: Schema["Rig"],
   scene: CornerScene,
   drops: Xyz[],
   eye: Eye,
-  w: Waters,
-): { paths: Painter["paths"]; order: Piece<Owner>[] } {
-  const out = new Painter();
-  const { body, obstacles } = rig.shell;
-  const shell = { low: body.at, high: { xM: body.at.xM + body.size.xM, yM: body.at.yM + body.size.yM, zM: body.at.zM + body.size.zM } };
+  group: (half: Scene<Owner>) => void,
+  loose: () => void,
+) {
+  const shell = shellOf(rig.shell);
+  const walls = (from: Eye) => facesOf(shell, from).flatMap((f) => (f.axis === "zM" ? [] : [f.corners.map(eye.px)]));
   // Walls are ghosts: those behind are tinted, those in front are only their edges.
   const away = { ...eye, towards: { xM: -eye.towards.xM, yM: -eye.towards.yM, zM: -eye.towards.zM } };
-  for (const face of facesOf(shell, away))
-    if (face.axis !== "zM") out.add(area("var(--sunk)", "var(--strong)", 1, 0.4), closed(face.corners.map(eye.px)));
-
+  for (const wall of walls(away)) out.lines(area("var(--sunk)", "var(--strong)", 1, 0.4), [wall], true);
   const above = eye.towards.zM > 0;
-  const order: Piece<Owner>[] = [];
-  const paintPiece = (piece: Piece<Owner>) => {
-    order.push(piece);
-    if (piece.key.kind === "part") paintPart(out, piece, piece.key, eye, w);
-    else paintRun(out, piece as Extract<Piece<Owner>, { kind: "line" }>, piece.key, eye, w);
-  };
-  const group = (pieces: Piece<Owner>[]) => {
-    for (const piece of pieces) {
-      if (scene.gone.size > 0 && scene.gone.has(piece.key.kind === "part" ? piece.key.part : piece.key.run)) continue;
-      paintPiece(piece);
-    }
-  };
-  const floor = () => {
-    const corners = [
-      shell.low,
-      { ...shell.low, xM: shell.high.xM },
-      { ...shell.high, zM: shell.low.zM },
-      { ...shell.low, yM: shell.high.yM },
-    ].map((p) => ({ ...p, zM: 0 }));
-    out.add(area("var(--panel)", "var(--ink)", 1.3, 0.72), closed(corners.map(eye.px)));
-    for (const zone of rig.shell.zones)
-      if (zone.kind !== "living" && zone.box.at.zM + zone.box.size.zM > 0)
-        out.add(area("var(--sunk)", "var(--strong)", 0.7, 0.8), closed(base(zone.box).map(eye.px)));
-    for (const o of obstacles) {
-      const box = {
-        low: o.box.at,
-        high: { xM: o.box.at.xM + o.box.size.xM, yM: o.box.at.yM + o.box.size.yM, zM: o.box.at.zM + o.box.size.zM },
-      };
-      out.add(
-        area("url(#solid-hatch)", "var(--strong)", 0.8, 1),
-        facesOf(box, eye)
-          .map((f) => closed(f.corners.map(eye.px)))
-          .join(""),
-      );
-    }
-  };
-  const pieces = (half: CornerScene["over"]) => (w.quick ? inBatches(inOrder(half, eye, true)) : inOrder(half, eye, w.again));
-  group(pieces(above ? scene.under : scene.over));
-  floor();
-  group(pieces(above ? scene.over : scene.under));
-  for (const piece of scene.loose) paintPiece(piece);
+  group(above ? scene.under : scene.over);
+  paintFloor(out, rig.shell, eye);
+  group(above ? scene.over : scene.under);
+  loose();
   for (const p of drops) {
-    const foot = { ...p, zM: 0 };
-    out.add(line("var(--strong)", 1, "2 3", "butt"), pathOf([eye.px(p), eye.px(foot)]));
-    out.add(area("var(--strong)"), ring(eye.px(foot), 2));
+    const foot = eye.px({ ...p, zM: 0 });
+    out.lines(line("var(--strong)", 1, "2 3", "butt"), [[eye.px(p), foot]]);
+    out.ring(area("var(--strong)"), foot, 2);
   }
-  for (const face of facesOf(shell, eye))
-    if (face.axis !== "zM") out.add({ fill: "none", stroke: "var(--rule)", width: 1, dash: "4 4" }, closed(face.corners.map(eye.px)));
-  return { paths: out.paths, order };
+  for (const wall of walls(eye)) out.lines({ fill: "none", stroke: "var(--rule)", width: 1, dash: "4 4" }, [wall], true);
 }
 
-const BATCH = 48;
-
-/** Neighbours in the order, put together by how they are painted: fewer and longer paths for a view that is being turned. */
-function inBatches(order: Piece<Owner>[]): Piece<Owner>[] {
-  const rank = ({ kind, key }: Piece<Owner>) => (kind === "box" ? "0" : key.kind === "run" ? `1${key.run.service}` : `2${key.look}`);
-  const made: Piece<Owner>[] = [];
-  for (let i = 0; i < order.length; i += BATCH) {
-    const batch = order.slice(i, i + BATCH).map((piece) => ({ piece, rank: rank(piece) }));
-    for (const { piece } of batch.sort((a, b) => (a.rank < b.rank ? -1 : a.rank > b.rank ? 1 : 0))) made.push(piece);
+function paintFloor(out: Brush, { body, zones, obstacles }: Schema["Shell"], eye: Eye) {
+  out.lines(area("var(--panel)", "var(--ink)", 1.3, 0.72), [base(body, 0).map(eye.px)], true);
+  for (const { kind, box } of zones)
+    if (kind !== "living" && box.at.zM + box.size.zM > 0)
+      out.lines(area("var(--sunk)", "var(--strong)", 0.7, 0.8), [base(box, Math.max(0, box.at.zM)).map(eye.px)], true);
+  for (const { box } of obstacles) {
+    const faces = facesOf({ low: box.at, high: plus(box.at, box.size) }, eye);
+    out.lines(
+      area("url(#solid-hatch)", "var(--strong)", 0.8, 1),
+      faces.map((f) => f.corners.map(eye.px)),
+      true,
+    );
   }
-  return made;
 }
 
-const base = (box: Schema["Box"]): Xyz[] => {
-  const { at, size } = box;
-  const z = Math.max(0, at.zM);
-  return [
-    { xM: at.xM, yM: at.yM, zM: z },
-    { xM: at.xM + size.xM, yM: at.yM, zM: z },
-    { xM: at.xM + size.xM, yM: at.yM + size.yM, zM: z },
-    { xM: at.xM, yM: at.yM + size.yM, zM: z },
-  ];
-};
+function paintPiece(out: Brush, piece: Piece<Owner>, look: Look, sight: Sight) {
+  if (piece.key.kind === "part") paintPart(out, piece, piece.key, look, sight);
+  else paintRun(out, piece as Extract<Piece<Owner>, { kind: "line" }>, piece.key, look, sight);
+}
+
+/** A scene as a drawing, seen from one place. What is painted once is kept: when something is moved only that is painted anew. */
+export class CornerPicture {
+  private readonly marks = new WeakMap<Piece<Owner>, { look: Look; paths: Path[] }>();
+  private readonly orders = new WeakMap<Scene<Owner>, Piece<Owner>[]>();
+  private readonly sight: Sight;
+
+  constructor(eye: Eye, fine: boolean, numbers: Schema["TradeNumbers"]) {
+    this.sight = { eye, fine, numbers };
+  }
+
+  /** Paths from back to front, and the pieces in the same order. */
+  paint(rig: Schema["Rig"], scene: CornerScene, drops: Xyz[], w: Waters): { paths: Path[]; order: Piece<Owner>[] } {
+    const out = new PathBrush();
+    const order: Piece<Owner>[] = [];
+    const looks = new Map<unknown, Look>();
+    const put = (piece: Piece<Owner>) => {
+      order.push(piece);
+      const thing = thingOf(piece);
+      let look = looks.get(thing);
+      if (!look) {
+        look = lookOf(piece, w);
+        looks.set(thing, look);
+      }
+      let mark = this.marks.get(piece);
+      if (!mark || !sameLook(mark.look, look)) {
+        const brush = new PathBrush();
+        paintPiece(brush, piece, look, this.sight);
+        mark = { look, paths: brush.paths };
+        this.marks.set(piece, mark);
+      }
+      out.again(mark.paths);
+    };
+    compose(
+      out,
+      rig,
+      scene,
+      drops,
+      this.sight.eye,
+      (half) => {
+        let pieces = this.orders.get(half);
+        if (!pieces) {
+          pieces = inOrder(half, this.sight.eye);
+          this.orders.set(half, pieces);
+        }
+        for (const piece of pieces) if (!scene.gone.has(thingOf(piece))) put(piece);
+      },
+      () => scene.loose.forEach(put),
+    );
+    return { paths: out.paths, order };
+  }
+}
+
+const thingOf = ({ key }: Piece<Owner>) => (key.kind === "part" ? key.part : key.run);
+
+/** Paints a scene that is being turned: without details, and what no plane divides in the order in which it was last put. */
+export function paintTurning(out: Brush, rig: Schema["Rig"], scene: CornerScene, drops: Xyz[], eye: Eye, w: Waters) {
+  const sight = { eye, fine: false, numbers: w.numbers };
+  const put = (piece: Piece<Owner>) => {
+    if (!scene.gone.has(thingOf(piece))) paintPiece(out, piece, lookOf(piece, w), sight);
+  };
+  compose(
+    out,
+    rig,
+    scene,
+    drops,
+    eye,
+    (half) => inOrder(half, eye, true).forEach(put),
+    () => {
+      for (const piece of scene.loose) paintPiece(out, piece, lookOf(piece, w), sight);
+    },
+  );
+}
+
+const base = ({ at, size }: Schema["Box"], zM: number): Xyz[] => [
+  { xM: at.xM, yM: at.yM, zM },
+  { xM: at.xM + size.xM, yM: at.yM, zM },
+  { xM: at.xM + size.xM, yM: at.yM + size.yM, zM },
+  { xM: at.xM, yM: at.yM + size.yM, zM },
+];

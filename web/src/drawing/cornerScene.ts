@@ -20,16 +20,34 @@ export interface CornerScene {
 const DOT_PX = 4;
 const LINE_PX = 3;
 
-/** All solids and lines of a rig, divided so that they can be put in order from any side: what is under the floor, and what is over it. Joints and ends are dots. */
-export function sceneOf(rig: Rig, lookOf: LookOf): CornerScene {
+/** Pieces of a rig that are to be divided, each by the number of what it belongs to: under the floor, and over it. */
+export interface Heap {
+  under: Piece<number>[];
+  over: Piece<number>[];
+}
+
+/** A heap divided so that it can be put in order from any side. */
+export interface Divided {
+  under: Scene<number>;
+  over: Scene<number>;
+}
+
+export const divideHeap = ({ under, over }: Heap): Divided => ({ under: divide(under), over: divide(over) });
+
+/** All solids and lines of a rig. Joints and ends are dots. */
+export function heapOf(rig: Rig, lookOf: LookOf): { owners: Owner[]; heap: Heap } {
   const pieces = piecesOf(rig, rig.parts, rig.runs, lookOf);
-  return {
-    rig,
-    gone: new Set(),
-    loose: [],
-    under: divide(pieces.flatMap((p) => side(p, true))),
-    over: divide(pieces.flatMap((p) => side(p, false))),
-  };
+  const sides = (under: boolean) => pieces.flatMap((p, i) => side<number>({ ...p, key: i }, under));
+  return { owners: pieces.map((p) => p.key), heap: { under: sides(true), over: sides(false) } };
+}
+
+/** The scene of a rig from its divided heap. */
+export function sceneOf(rig: Rig, owners: Owner[], divided: Divided): CornerScene {
+  const named = (scene: Scene<number>): Scene<Owner> =>
+    "pieces" in scene
+      ? { pieces: scene.pieces.map((p) => ({ ...p, key: owners[p.key] as Owner })) }
+      : { axis: scene.axis, below: named(scene.below), above: named(scene.above) };
+  return { rig, gone: new Set(), loose: [], under: named(divided.under), over: named(divided.over) };
 }
 
 /** A scene while something in it is being moved: what changed is taken out and drawn over the rest, until the hand rests and the whole is divided anew. */
@@ -68,7 +86,7 @@ function piecesOf(rig: Rig, parts: Part[], runs: Run[], lookOf: LookOf): Piece<O
 }
 
 /** What of a piece is under the floor, or over it. A solid that stands in the floor counts as over it. */
-function side(piece: Piece<Owner>, under: boolean): Piece<Owner>[] {
+function side<K>(piece: Piece<K>, under: boolean): Piece<K>[] {
   if (piece.high.zM <= 1e-6) return under ? [piece] : [];
   if (piece.low.zM >= -1e-6 || piece.kind === "box") return under ? [] : [piece];
   const t = piece.a.zM / (piece.a.zM - piece.b.zM);

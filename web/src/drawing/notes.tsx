@@ -1,7 +1,8 @@
 import type { Schema } from "../api/client";
+import { type Part, plus, type Xyz } from "../document/geometry";
 import type { Disc } from "./discs";
 import type { Placed } from "./labels";
-import { pathOf } from "./projection";
+import { type Px, pathOf } from "./projection";
 
 /** Names where they were placed, readable over lines. */
 export function Labels({ labels, styleOf }: { labels: Placed[]; styleOf?(id: string): React.CSSProperties }) {
@@ -58,6 +59,35 @@ export function Discs({ discs, chosenId, onFinding }: DiscsProps) {
           </text>
         )}
       </g>
+    );
+  });
+}
+
+interface PortsProps {
+  part: Part;
+  portId: string | null;
+  taken: ReadonlySet<string>;
+  px(p: Xyz): Px;
+}
+
+/** Ports of the part in hand: square, as what a pipe is joined to; empty where none is. */
+export function Ports({ part, portId, taken, px }: PortsProps) {
+  return part.ports.map((port) => {
+    const at = px(plus(part.box.at, port.offset));
+    const chosen = port.id === portId;
+    const r = chosen ? 7 : 5;
+    return (
+      <rect
+        key={port.id}
+        data-handle={`${part.id}:${port.id}`}
+        x={at.x - r}
+        y={at.y - r}
+        width={2 * r}
+        height={2 * r}
+        fill={chosen ? "var(--ink)" : taken.has(port.id) ? "var(--pipe)" : "var(--panel)"}
+        stroke="var(--ink)"
+        strokeWidth={1.5}
+      />
     );
   });
 }

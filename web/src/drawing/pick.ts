@@ -1,4 +1,4 @@
-import { courseOf, type Rig } from "../document/geometry";
+import { courseOf, plus, type Rig } from "../document/geometry";
 import type { Thing } from "../document/things";
 import { type Frame, type Px, rectOf, toPx, type View } from "./projection";
 
@@ -15,9 +15,9 @@ export function fromLine(p: Px, a: Px, b: Px): number {
 
 /**
  * What lies under a finger: a point of the run in hand before all else, then small parts, runs, larger parts and zones.
- * `runId`: the run whose points are drawn.
+ * `runId`: the run whose points are drawn; `partId`: the part whose ports are.
  */
-export function pick(rig: Rig, view: View, frame: Frame, at: Px, runId: string | null): Thing | null {
+export function pick(rig: Rig, view: View, frame: Frame, at: Px, runId: string | null, partId: string | null = null): Thing | null {
   const px = (p: Parameters<typeof toPx>[2]) => toPx(view, frame, p);
   let best: { thing: Thing; far: number } | null = null;
   const offer = (thing: Thing, far: number) => {
@@ -39,6 +39,12 @@ export function pick(rig: Rig, view: View, frame: Frame, at: Px, runId: string |
     }
   }
   for (const part of rig.parts) {
+    if (part.id === partId)
+      for (const port of part.ports) {
+        const here = px(plus(part.box.at, port.offset));
+        const far = Math.hypot(here.x - at.x, here.y - at.y);
+        if (far < POINT_PX) offer({ kind: "port", partId, portId: port.id }, far / 10 - 10);
+      }
     const r = rectOf(view, frame, part.box);
     const grown = Math.max(0, 10 - Math.min(r.width, r.height) / 2);
     const inside = at.x > r.x - grown && at.x < r.x + r.width + grown && at.y > r.y - grown && at.y < r.y + r.height + grown;

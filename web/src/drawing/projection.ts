@@ -60,9 +60,9 @@ export function wheelUnder(arch: Box3) {
   };
 }
 
-/** Extent of what a thumbnail shows of a rig, metres: body, parts and wheels. */
+/** Extent of what a thumbnail shows of a rig, metres: body, rooms, parts and wheels. */
 export function extentOf(rig: Schema["Rig"], view: View) {
-  const boxes = [rig.shell.body, ...rig.parts.map((p) => p.box)];
+  const boxes = [rig.shell.body, ...rig.shell.zones.map((z) => z.box), ...rig.parts.map((p) => p.box)];
   const other = (p: Point3) => (view === "plan" ? p.yM : p.zM);
   const lowX = Math.min(...boxes.map((b) => b.at.xM));
   const highX = Math.max(...boxes.map((b) => b.at.xM + b.size.xM));
@@ -70,4 +70,21 @@ export function extentOf(rig: Schema["Rig"], view: View) {
   const lowO = Math.min(...boxes.map((b) => other(b.at)), ...(view === "side" ? wheels.map((w) => w.centre.zM - w.radiusM) : []));
   const highO = Math.max(...boxes.map((b) => other(b.at) + other(b.size)));
   return { lowX, highX, lowO, highO };
+}
+
+/** Side over plan on one scale of x, as large as a window allows. */
+export function sideOverPlan(rig: Schema["Rig"], size: { width: number; height: number }): Record<View, Frame> | null {
+  if (size.width === 0) return null;
+  const [side, plan] = [extentOf(rig, "side"), extentOf(rig, "plan")];
+  const pad = 12;
+  const room = (size.height - 2 * pad) / (side.highO - side.lowO + plan.highO - plan.lowO);
+  const scale = Math.max(1, Math.min((size.width - 2 * pad) / (side.highX - side.lowX), room));
+  const frame = (extent: typeof side): Frame => ({
+    width: size.width,
+    height: Math.round((extent.highO - extent.lowO) * scale + pad),
+    scale,
+    alongM: (side.lowX + side.highX) / 2,
+    otherM: (extent.lowO + extent.highO) / 2,
+  });
+  return { side: frame(side), plan: frame(plan) };
 }

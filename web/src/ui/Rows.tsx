@@ -20,7 +20,9 @@ export function Rows<T>({ items, keyOf, row, inSight = -1 }: Props<T>) {
     overscan: 8,
   });
   useEffect(() => {
-    if (inSight >= 0) virtual.scrollToIndex(inSight);
+    const seen = virtual.getVirtualItems().find((v) => v.index === inSight);
+    const [top, height] = [virtual.scrollOffset ?? 0, virtual.scrollRect?.height ?? 0];
+    if (inSight >= 0 && !(seen && seen.start >= top && seen.end <= top + height)) virtual.scrollToIndex(inSight);
   }, [inSight, virtual]);
   return (
     <div ref={list} className="min-h-0 grow overflow-y-auto pb-2">

@@ -47,6 +47,7 @@ internal sealed class FlatRunRule : IRule
             Place.OnRun(question.Index, run, station, at.At), [run.Id],
             new Why(
                 "Fall = drop of the invert ÷ length, as parked, in the sense in which the water leaves.",
-                [new("length", Measure.Length(length), false), new("residual water", Measure.Volume(drain.ResidualL), true)]));
+                [new("length", Measure.Length(length), false), new("residual water", Measure.Volume(drain.ResidualL), true)]),
+            Laying.ItsFall(question.Index, run, question.Conditions.Parked, rig.Brief.LeastFall));
     }
 }

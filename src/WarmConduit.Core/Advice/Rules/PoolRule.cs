@@ -34,7 +34,11 @@ internal sealed class PoolRule : IRule
                 [
                     .. pool.Shares.Select(s => new WhyInput(question.Index.Run(s.RunId).Name, Measure.Volume(s.RetainedL), false)),
                     .. pool.Parts.Select(p => new WhyInput(question.Index.Part(p.PartId).Name, Measure.Volume(p.RetainedL), false)),
-                ]));
+                ]),
+            // What hangs in one run under a crest of its own goes when that run is laid evenly.
+            pool is { Shares: [{ } only], Parts: [], Crest: { } hump } && hump.RunId == only.RunId
+                ? Laying.ItsFall(question.Index, question.Index.Run(only.RunId), question.Conditions.Parked, question.Rig.Brief.LeastFall)
+                : null);
     }
 
     // A tank whose outlet is at its floor, and stands at the high end, is helped by the way it is parked, not by its valve.

@@ -12,6 +12,7 @@ namespace WarmConduit.Core.Rigs.Edits;
 /// </summary>
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
 [JsonDerivedType(typeof(PlacePart), "place")]
+[JsonDerivedType(typeof(PlaceSet), "placeSet")]
 [JsonDerivedType(typeof(MoveThings), "move")]
 [JsonDerivedType(typeof(TurnPart), "turn")]
 [JsonDerivedType(typeof(MirrorPart), "mirror")]
@@ -24,6 +25,7 @@ namespace WarmConduit.Core.Rigs.Edits;
 [JsonDerivedType(typeof(PutTee), "tee")]
 [JsonDerivedType(typeof(SetPosition), "setPosition")]
 [JsonDerivedType(typeof(InsertFragment), "fragment")]
+[JsonDerivedType(typeof(DrawFaces), "faces")]
 [JsonDerivedType(typeof(Restore), "restore")]
 public abstract record Edit;
 
@@ -34,6 +36,12 @@ public abstract record Edit;
 /// <param name="At">Lowest, rearmost, kerb-side corner, m.</param>
 /// <param name="Orientation">How it is turned; left out: as stock has it.</param>
 public sealed record PlacePart(string PartId, string Stock, string Name, Point3 At, Orientation? Orientation = null) : Edit;
+
+/// <summary>Places a set of parts that go together, already joined to each other; ordinary parts after.</summary>
+/// <param name="SetId">Id of the set.</param>
+/// <param name="Stem">What the ids of its parts and runs begin with; 1 to 40 lower-case letters, digits and hyphens.</param>
+/// <param name="At">Lowest, rearmost, kerb-side corner, m.</param>
+public sealed record PlaceSet(string SetId, string Stem, Point3 At) : Edit;
 
 /// <summary>Moves parts (ports and all), bends, loose ends (<c>runs/x/from</c>, <c>runs/x/to</c>), zones, obstacles, keep-outs and access together.</summary>
 /// <param name="Things">Their paths.</param>
@@ -124,6 +132,13 @@ public sealed record SetPosition(string ScenarioId, string PartId, string? Posit
 /// <param name="Parts">The parts.</param>
 /// <param name="Runs">The runs.</param>
 public sealed record InsertFragment(string Name, IReadOnlyList<Part> Parts, IReadOnlyList<Run> Runs) : Edit;
+
+/// <summary>
+/// Gives zones the faces that their boxes have: what a zone is is its box less the zones inside. A face that was there keeps its layers and its name; a new one begins like the others that
+/// look the same way. Areas that were typed are worked out anew.
+/// </summary>
+/// <param name="ZoneIds">The zones; empty: all of them. Of a partition the smaller zone has the face, so neighbours are drawn along.</param>
+public sealed record DrawFaces(IReadOnlyList<string> ZoneIds) : Edit;
 
 /// <summary>Puts values, and things added and removed, as <paramref name="Effect"/> has them: the way back from any edit.</summary>
 /// <param name="What">What is put back, in words.</param>

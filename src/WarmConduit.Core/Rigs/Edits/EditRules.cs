@@ -1,6 +1,7 @@
 using System.Text.Json.Nodes;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs.Starting;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Rigs.Edits;
@@ -11,6 +12,7 @@ internal static class EditRules
     public static (Rig Rig, Sentence Words) Apply(Rig rig, Edit edit) => edit switch
     {
         PlacePart e => Place(rig, e),
+        PlaceSet e => Place(rig, e),
         MoveThings e => Move(rig, e),
         TurnPart e => Turn(rig, e),
         MirrorPart e => ChangePart(rig, e.PartId, p => Turning.Mirrored(p, e.Axis), p => $"Mirrored {p.Name}"),
@@ -23,6 +25,7 @@ internal static class EditRules
         PutTee e => Tee(rig, e),
         SetPosition e => Set(rig, e),
         InsertFragment e => Insert(rig, e),
+        DrawFaces e => Draw(rig, e),
         Restore e => (Restoring.Apply(rig, e.Effect), Restoring.Words(e.What)),
         _ => throw new EditException("kind", "this edit is not known"),
     };
@@ -32,6 +35,15 @@ internal static class EditRules
         var stock = Catalogue.Part(e.Stock) ?? throw new EditException("stock", $"there is no stock part '{e.Stock}' in the catalogue");
         if (e.Orientation is { QuarterTurns: not (>= 0 and <= 3) }) throw new EditException("orientation.quarterTurns", "it must lie between 0 and 3");
         return (rig with { Parts = Fresh(rig.Parts, Turning.FromStock(stock, e.PartId, e.Name, e.At, e.Orientation), "partId") }, $"Placed {e.Name}");
+    }
+
+    private static (Rig, Sentence) Place(Rig rig, PlaceSet e)
+    {
+        var set = PartSets.All.FirstOrDefault(s => s.Id == e.SetId) ?? throw new EditException("setId", $"there is no set '{e.SetId}'");
+        if (!RigCheck.IsId(e.Stem) || e.Stem.Length > 40) throw new EditException("stem", "1 to 40 lower-case letters, digits and hyphens");
+        var (parts, runs) = PartSets.At(set, e.Stem, e.At);
+        if (parts.Any(p => rig.Parts.Find(p.Id) is not null) || runs.Any(r => rig.Runs.Find(r.Id) is not null)) throw new EditException("stem", $"ids that begin with '{e.Stem}' are used already");
+        return (Insert(rig, new InsertFragment(set.Name, parts, runs)).Item1, $"Placed {set.Name}");
     }
 
     private static (Rig, Sentence) Move(Rig rig, MoveThings e)
@@ -191,6 +203,16 @@ internal static class EditRules
         for (int i = 0; i < e.Runs.Count; i++)
             if (!taken.Add(e.Runs[i].Id)) throw new EditException($"runs[{i}].id", $"the id '{e.Runs[i].Id}' is used already");
         return (rig with { Parts = [.. rig.Parts.Concat(e.Parts.Select(p => p with { Ports = p.Ports.InOrder() })).InOrder()], Runs = rig.Runs.Concat(e.Runs).InOrder() }, $"Inserted {e.Name}");
+    }
+
+    private static (Rig, Sentence) Draw(Rig rig, DrawFaces e)
+    {
+        var zones = rig.Shell.Zones;
+        if (zones.Count == 0) throw new EditException("zoneIds", "there are no zones yet");
+        foreach (string id in e.ZoneIds)
+            if (zones.Find(id) is null) throw new EditException("zoneIds", $"there is no zone '{id}'");
+        rig = rig with { Shell = rig.Shell with { Zones = Faces.Drawn(zones, e.ZoneIds) } };
+        return (rig, e.ZoneIds.Count == 1 ? $"Faces of {zones.Find(e.ZoneIds[0])!.Name} from its box" : "Faces from the boxes");
     }
 
     private static (Rig, Sentence) ChangePart(Rig rig, string id, Func<Part, Part> change, Func<Part, Sentence> words)

@@ -62,6 +62,10 @@ internal sealed class Touch
                     touch.Read.Add($"parts/{set.PartId}/stock");
                     touch.Read.Add($"scenarios/{set.ScenarioId}/settings/{set.PartId}");
                     break;
+                case DrawFaces:
+                    // Every box counts.
+                    touch.Read.Add("shell/zones");
+                    break;
                 case RemoveThing remove:
                     touch.Read.Add(remove.Thing);
                     break;

@@ -112,14 +112,14 @@ public static class ZoneBalance
 
     private static bool Near(double a, double b) => Math.Abs(a - b) <= 0.01 * Math.Max(a, b);
 
-    private static bool InWind(Zone zone) => zone.Kind == ZoneKind.OpenUnderfloor;
+    internal static bool InWind(Zone zone) => zone.Kind == ZoneKind.OpenUnderfloor;
 
     // A tenth of the wind gets through between wheels, axles and frame. Estimate; without it more wind would only warm the underfloor through the floor.
-    private static double BlownThrough(Zone zone, double windMPerS) => 3600 * 0.1 * windMPerS / Math.Max(zone.Box.Size.XM, zone.Box.Size.YM);
+    internal static double BlownThrough(Zone zone, double windMPerS) => 3600 * 0.1 * windMPerS / Math.Max(zone.Box.Size.XM, zone.Box.Size.YM);
 
     private static WallLayer[] Layers(IReadOnlyList<FaceLayer> layers) =>
         [.. layers.Select(l => new WallLayer(l.ThicknessM, Catalogue.Solid(l.Material)!.ConductivityAt(l.ThicknessM)))];
 
     // Half a kelvin at least, so that a start at rest can move.
-    private static double OpeningWPerK(Opening opening, double dT, double airC) => AirExchange.OpeningWPerK(opening.AreaM2, opening.HeightM, Math.Max(dT, 0.5), airC);
+    internal static double OpeningWPerK(Opening opening, double dT, double airC) => AirExchange.OpeningWPerK(opening.AreaM2, opening.HeightM, Math.Max(dT, 0.5), airC);
 }

@@ -4,6 +4,7 @@ using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Rigs.Starting;
 
 namespace WarmConduit.Core.Tests.Rigs.Edits;
 
@@ -25,6 +26,7 @@ internal static class EditGen
         var end = Gen.Select(part, Gen.Int[0, 9], Place, (p, k, at) => rig.Parts.Find(p) is { } q && k > 1 ? new RunEnd(p, q.Ports[k % q.Ports.Count].Id) : new RunEnd(At: at));
         return Gen.OneOf<Edit>(
             Gen.Select(NewId, stock, Place, Gen.Int[0, 3], Gen.Bool, (id, s, at, q, m) => (Edit)new PlacePart(id, s, $"new {id}", at, new Orientation(q, m))),
+            Gen.Select(NewId, Gen.OneOfConst([.. PartSets.All.Select(s => s.Id)]), Place, (id, set, at) => (Edit)new PlaceSet(set, id, at)),
             Gen.Select(part, bend, Place, Gen.Int[0, 2], (p, b, by, k) => (Edit)new MoveThings(k == 0 || b.Bend is null ? [$"parts/{p}"] : k == 1 ? [$"runs/{b.Run}/bends/{b.Bend}"] : [$"parts/{p}", $"runs/{b.Run}/bends/{b.Bend}"], new Point3(by.XM / 10, by.YM / 10, by.ZM / 10))),
             Gen.Select(part, Gen.Int[-3, 5], (p, q) => (Edit)new TurnPart(p, q)),
             Gen.Select(part, Gen.Enum<Axis>(), (p, a) => (Edit)new MirrorPart(p, a)),
@@ -49,6 +51,7 @@ internal static class EditGen
             part.Select(p => (Edit)new RemoveThing($"parts/{p}")),
             run.Select(r => (Edit)new RemoveThing($"runs/{r?.Id ?? "none"}")),
             zone.Select(z => (Edit)new RemoveThing($"shell/zones/{z}")),
+            zone.Select(z => (Edit)new DrawFaces(z.Length % 2 == 0 ? [] : [z])),
             bend.Select(b => (Edit)new RemoveThing($"runs/{b.Run}/bends/{b.Bend ?? "none"}")),
             Gen.Select(NewId, end, end, (id, from, to) => (Edit)new AddThing("runs", (JsonObject)RigDiff.Node(new Run(id, $"run {id}", Service.Cold, "pex-1/2", from, to, []))!)),
             Gen.Select(NewId, Place, (id, at) => (Edit)new AddThing("shell/keepOuts", (JsonObject)RigDiff.Node(new KeepOut(id, id, KeepOutKind.Electrics, new Box(at, new Point3(0.2, 0.2, 0.2))))!)),

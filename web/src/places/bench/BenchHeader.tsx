@@ -5,6 +5,8 @@ import { AppBar } from "../../app/AppBar";
 import { canRedo, canUndo, type SaveState, saveStateOf } from "../../document/documentStore";
 import { useAnswers, useDocument, useStores } from "./benchStores";
 
+export type Place = "bench" | "brief" | "shell" | "weights";
+
 const words: Record<SaveState, string> = {
   saved: "Saved",
   unsaved: "Saving soon…",
@@ -14,27 +16,40 @@ const words: Record<SaveState, string> = {
 };
 
 /** The rig's name, undo and redo, whether it is saved, and whether the answers are those of what is shown. */
-export function BenchHeader({ onFind }: { onFind(): void }) {
+export function BenchHeader({ onFind, place }: { onFind?(): void; place: Place }) {
   const { document } = useStores();
   const name = useDocument((s) => s.rig?.name ?? "");
+  const id = useDocument((s) => s.id);
   const tool = "grid size-10 shrink-0 place-items-center rounded-md hover:bg-sunk disabled:opacity-30";
   return (
     <AppBar>
       <nav aria-label="Place" className="flex min-w-0 items-center gap-2">
-        <Link href="/" className="inline-flex h-10 items-center rounded-md px-2 text-muted hover:bg-sunk hover:text-ink">
+        <Link href="/" className="inline-flex h-10 items-center rounded-md px-2 text-muted hover:bg-sunk hover:text-ink max-[899px]:hidden">
           Rigs
         </Link>
-        <span className="text-muted">/</span>
-        <h1 className="truncate text-[17px] font-semibold" title={name}>
+        <span className="text-muted max-[899px]:hidden">/</span>
+        <h1 className="min-w-16 truncate text-[17px] font-semibold" title={name}>
           {name}
         </h1>
+        {(["bench", "brief", "shell", "weights"] as const).map((p) => (
+          <Link
+            key={p}
+            href={p === "bench" ? `/rigs/${id}` : `/rigs/${id}/${p}`}
+            aria-current={p === place ? "page" : undefined}
+            className="inline-flex h-10 items-center rounded-md px-2.5 text-muted hover:bg-sunk hover:text-ink max-[899px]:px-1.5 aria-[current]:font-semibold aria-[current]:text-ink aria-[current]:underline aria-[current]:decoration-2 aria-[current]:underline-offset-4"
+          >
+            {{ bench: "Bench", brief: "Brief", shell: "Shell", weights: "Weights" }[p]}
+          </Link>
+        ))}
       </nav>
       <span className="min-w-0 grow" />
       <SaveWords />
       <AnswerWords />
-      <button type="button" className={tool} aria-label="Find or do" title="Find a thing, or do something (Ctrl K)" onClick={onFind}>
-        <Search size={19} />
-      </button>
+      {onFind && (
+        <button type="button" className={tool} aria-label="Find or do" title="Find a thing, or do something (Ctrl K)" onClick={onFind}>
+          <Search size={19} />
+        </button>
+      )}
       <button
         type="button"
         className={tool}

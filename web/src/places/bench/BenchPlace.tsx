@@ -1,23 +1,21 @@
 import { useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Group, Panel, Separator, useDefaultLayout } from "react-resizable-panels";
-import { useLocation } from "wouter";
-import type { Problem } from "../../api/client";
 import { usePrint } from "../../app/units";
-import { indexOf, type Rig } from "../../document/geometry";
-import { Patterns } from "../../drawing/patterns";
-import { Button, Choice } from "../../ui/controls";
-import { Dialog } from "../../ui/Dialog";
+import { Choice } from "../../ui/controls";
 import { useMedia } from "../../ui/useMedia";
-import { BenchHeader } from "./BenchHeader";
-import { BenchStores, useAnswers, useDocument, useStores } from "./benchStores";
-import { ColdLegend } from "./Legend";
+import { BenchStores, useAnswers, useDrawing, useStores } from "./benchStores";
+import { ColdLegend, Key } from "./Legend";
 import { Palette } from "./Palette";
 import { Rail } from "./Rail";
+import { keyed, RigPage } from "./RigPage";
+import { Tables } from "./Tables";
 import { useActions } from "./useActions";
+import { useDrawRun } from "./useDrawRun";
 import { type Lens, type Pane, useView } from "./viewStore";
 import { CornerView } from "./views/CornerView";
 import { FallStrip } from "./views/FallStrip";
+import { RunBar } from "./views/RunBar";
 import { Sheet } from "./views/Sheet";
 import { WeatherStrip } from "./WeatherStrip";
 
@@ -34,43 +32,45 @@ export function BenchPlace({ id }: { id: string }) {
 const NARROW = "(max-width: 899px), (max-height: 559px)";
 
 function Bench({ id }: { id: string }) {
-  const missing = useDocument((s) => s.missing);
-  const here = useDocument((s) => s.rig !== null);
   const [finding, setFinding] = useState(false);
+  const [tables, setTables] = useState(false);
   const narrow = useMedia(NARROW);
   useKeys(() => setFinding(true));
-  if (missing) return <NotThere problem={missing} id={id} />;
   return (
-    <div className={`flex flex-col ${narrow ? "min-h-full" : "h-full"}`}>
-      <Patterns />
-      <BenchHeader onFind={() => setFinding(true)} />
-      {!here ? <p className="p-8 text-muted">Fetching the rig…</p> : narrow ? <Narrow /> : <Wide />}
-      <Clash />
-      {finding && <Palette open onOpen={setFinding} />}
-    </div>
+    <RigPage id={id} place="bench" full={!narrow} onFind={() => setFinding(true)}>
+      {narrow ? <Narrow /> : <Wide />}
+      {finding && <Palette open onOpen={setFinding} onTables={() => setTables(true)} />}
+      {tables && <Tables open onClose={() => setTables(false)} />}
+    </RigPage>
   );
 }
 
 function useKeys(find: () => void) {
-  const { document, selection } = useStores();
+  const { document, selection, drawing } = useStores();
+  const draw = useDrawRun();
   const setLens = useView((s) => s.setLens);
   const toggle = useView((s) => s.toggle);
   const actions = useActions();
   useHotkeys("mod+k", find, { preventDefault: true, enableOnFormTags: true });
-  useHotkeys("mod+z", () => void document.undo(), { preventDefault: true });
-  useHotkeys("mod+shift+z, mod+y", () => void document.redo(), { preventDefault: true });
-  useHotkeys("d", () => setLens("drain"));
-  useHotkeys("c", () => setLens("cold"));
-  useHotkeys("1", () => toggle("sheet"));
-  useHotkeys("2", () => toggle("corner"));
-  useHotkeys("3", () => toggle("strip"));
-  useHotkeys("4", () => toggle("rail"));
-  useHotkeys("delete, backspace", () => actions.remove());
-  useHotkeys("escape", () => {
-    // A drag first; what is in hand only when there is none.
-    if (document.getState().inHand.length > 0) document.letGo();
-    else selection.nothing();
-  });
+  useHotkeys("d", () => setLens("drain"), keyed);
+  useHotkeys("c", () => setLens("cold"), keyed);
+  useHotkeys("1", () => toggle("sheet"), keyed);
+  useHotkeys("2", () => toggle("corner"), keyed);
+  useHotkeys("3", () => toggle("strip"), keyed);
+  useHotkeys("4", () => toggle("rail"), keyed);
+  useHotkeys("r", () => drawing.begin(null), keyed);
+  useHotkeys("enter", () => draw.endLoose());
+  useHotkeys("delete, backspace", () => (drawing.getState().drawing ? drawing.back() : actions.remove()), keyed);
+  useHotkeys(
+    "escape",
+    () => {
+      if (drawing.getState().drawing) return drawing.end();
+      // A drag first; what is in hand only when there is none.
+      if (document.getState().inHand.length > 0) document.letGo();
+      else selection.nothing();
+    },
+    keyed,
+  );
 }
 
 const panes: { pane: Pane; text: string; key: string }[] = [
@@ -105,11 +105,13 @@ function Wide() {
   const rows = useDefaultLayout({ id: "bench-rows", ...stored });
   const views = useDefaultLayout({ id: "bench-views", ...stored });
   const drawings = shown.sheet || shown.corner;
+  const drawingRun = useDrawing((d) => d !== null);
   return (
     <main className="flex min-h-0 grow flex-col gap-2 p-2">
       <div className="flex shrink-0 items-center gap-3">
         <LensChoice />
         <div className="min-w-0 grow">{lens === "drain" ? <DrainSummary /> : <ColdLegend />}</div>
+        <Key />
         <fieldset className="flex shrink-0 gap-1">
           <legend className="sr-only">Views</legend>
           {panes.map((p) => (
@@ -172,7 +174,7 @@ function Wide() {
           </Panel>
         )}
       </Group>
-      <WeatherStrip />
+      {drawingRun ? <RunBar /> : <WeatherStrip />}
     </main>
   );
 }
@@ -208,8 +210,10 @@ function Narrow() {
             { value: "strip", text: "Fall strip" },
           ]}
         />
+        <Key />
       </div>
       {lens === "drain" ? <DrainSummary /> : <ColdLegend />}
+      <RunBar />
       <div className="h-[62vh] min-h-80 shrink-0">{view === "sheet" ? <Sheet /> : view === "corner" ? <CornerView /> : <FallStrip />}</div>
       <div className="h-[70vh] min-h-96 shrink-0">
         <Rail />
@@ -236,63 +240,5 @@ function DrainSummary() {
         {drain.byHandL > 0 && `; ${print(drain.byHandL, "volume")} is taken out by hand`}
       </span>
     </p>
-  );
-}
-
-/** Two saves from one state: both are kept, the builder says which goes on. */
-function Clash() {
-  const { document } = useStores();
-  const conflict = useDocument((s) => s.conflict);
-  const rig = useDocument((s) => s.rig);
-  const [, go] = useLocation();
-  const both = async () => {
-    const copy = await document.settle("both");
-    if (copy) go(`/rigs/${copy}`);
-  };
-  return (
-    <Dialog
-      open={conflict !== null}
-      title={`${rig?.name} was changed in another window`}
-      text={
-        <>
-          <p>Both windows changed the same thing: {rig && conflict && namesOf(rig, conflict.clash)}.</p>
-          <p className="mt-2">
-            Nothing is lost: what the other window saved and what is on this screen are both kept. Which one shall go on under this name?
-          </p>
-        </>
-      }
-    >
-      {conflict?.keptAs && <Button onClick={both}>Open this one beside it</Button>}
-      <Button onClick={() => window.open(window.document.location.href, "_blank")}>Look at the other</Button>
-      <Button onClick={() => document.settle("theirs")}>Go on with the other</Button>
-      <Button onClick={() => document.settle("mine")}>Put this one on top</Button>
-    </Dialog>
-  );
-}
-
-/** Things by name, for paths such as `runs/kitchen-cold/bends/b2/at/zM`. */
-function namesOf(rig: Rig, paths: string[]) {
-  const { parts, runs } = indexOf(rig);
-  const names = paths.map((path) => {
-    const [list, id = ""] = path.split("/");
-    const thing = list === "parts" ? parts.get(id) : list === "runs" ? runs.get(id) : undefined;
-    return thing?.name ?? (list === "brief" ? "the brief" : list === "shell" ? "the shell" : "the rig");
-  });
-  return names.length === 0 ? "something in the rig" : [...new Set(names)].join(", ");
-}
-
-function NotThere({ problem, id }: { problem: Problem; id: string }) {
-  return (
-    <main className="mx-auto mt-24 max-w-md p-6">
-      <h1 className="text-[17px] font-semibold break-words">
-        {problem.status === 404 ? `There is no rig “${id}” on this shelf` : problem.title}
-      </h1>
-      <p className="mt-2 text-muted">
-        {problem.status === 404 ? "It may have been taken off, or the address is misspelt." : problem.detail}
-      </p>
-      <a href="/" className="mt-4 inline-flex h-10 items-center underline">
-        To the shelf
-      </a>
-    </main>
   );
 }

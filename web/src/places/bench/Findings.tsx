@@ -1,6 +1,8 @@
+import { Wrench } from "lucide-react";
 import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { say, usePrint } from "../../app/units";
+import { Button } from "../../ui/controls";
 import { Rows } from "../../ui/Rows";
 import { useAnswers, useSelection, useStores } from "./benchStores";
 import { RungWhy, WhyButton, WhyText } from "./Why";
@@ -32,7 +34,7 @@ export function Findings() {
 }
 
 function FindingRow({ finding: f, number, chosen }: { finding: Schema["Finding"]; number: number; chosen: boolean }) {
-  const { selection } = useStores();
+  const { document, selection } = useStores();
   const print = usePrint();
   const [why, setWhy] = useState(false);
   const size = f.number && print(f.number.value, f.number.quantity);
@@ -48,7 +50,7 @@ function FindingRow({ finding: f, number, chosen }: { finding: Schema["Finding"]
         >
           <span className="flex items-center gap-2">
             <span
-              className={`grid size-6 shrink-0 place-items-center rounded-full border-[1.5px] border-ink text-[13px] font-bold ${chosen ? "bg-ink text-panel" : ""}`}
+              className={`grid size-6 shrink-0 place-items-center rounded-full border-[1.5px] border-ink font-bold ${chosen ? "bg-ink text-panel" : ""}`}
             >
               {number}
             </span>
@@ -60,6 +62,21 @@ function FindingRow({ finding: f, number, chosen }: { finding: Schema["Finding"]
         </button>
         {chosen && asks && <WhyButton of={f.title} open={why} onToggle={() => setWhy(!why)} />}
       </div>
+      {chosen && f.caution && (
+        <p className="mx-3 mb-2 border-l-[3px] border-ink pl-2">{f.caution} Local codes and licensed fitters come first.</p>
+      )}
+      {chosen && f.mends && f.mends.length > 0 && (
+        <p className="flex flex-wrap gap-2 px-3 pb-2">
+          {f.mends.map((m) => {
+            const words = say(m.words, print);
+            return (
+              <Button key={words} onClick={() => document.commit(`${words}: ${f.title}`, m.edits)}>
+                <Wrench size={16} /> {words}
+              </Button>
+            );
+          })}
+        </p>
+      )}
       {chosen && why && (f.why ? <WhyText why={f.why} /> : <RungWhy id={f.place?.partId ?? ""} />)}
     </div>
   );

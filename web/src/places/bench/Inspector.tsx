@@ -4,26 +4,19 @@ import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
 import { useSettings } from "../../app/settings";
 import { usePrint } from "../../app/units";
-import { courseOf, indexOf, lengthOf, type Part, type Rig, type Run, type Xyz } from "../../document/geometry";
+import { changed } from "../../document/edits";
+import { courseOf, indexOf, lengthOf, type Part, portAt, portsTaken, type Rig, type Xyz } from "../../document/geometry";
 import { keyOf, moverOf, nameOf, placeOf, putAt, type Thing } from "../../document/things";
+import { services } from "../../drawing/services";
 import { Button } from "../../ui/controls";
 import { PickField, QuantityField, TextField } from "../../ui/QuantityField";
 import { useAnswers, useDocument, useSelection, useStores } from "./benchStores";
-import { bendAfter, copyOf, join, teeAfter } from "./drawingTools";
+import { bendAfter, copyOf, teeAfter } from "./drawingTools";
 import { stepsOf } from "./moving";
+import { madeOf, type Tie } from "./runDrawing";
 import { useActions } from "./useActions";
 
 type Edit = Schema["Edit"];
-
-const services: Record<Schema["Service"], string> = {
-  cold: "cold",
-  hot: "hot",
-  waste: "waste",
-  vent: "vent",
-  fill: "fill",
-  coolant: "coolant",
-  overflow: "overflow",
-};
 
 /** What is in hand, with everything about it that can be typed. */
 export function Inspector() {
@@ -88,7 +81,7 @@ function Heading({ kind, children }: { kind: string; children: ReactNode }) {
 /** Runs an edit that changes fields of one thing of the document as it is now. */
 function useChange() {
   const { commit } = useActions();
-  return (what: string, thing: string, values: object) => commit(what, [{ kind: "change", thing, values } as Edit]);
+  return (what: string, thing: string, values: object) => commit(what, [changed(thing, values)]);
 }
 
 /** Where a thing is, each axis to be typed. What the heights count from is said. */
@@ -126,6 +119,10 @@ function PartForm({ rig, id }: { rig: Rig; id: string }) {
   const fullL = useAnswers((s) => s.answers?.drainDown.parts.find((p) => p.partId === id)?.fullL);
   if (!part) return null;
   const kind = stock.get(part.stock);
+  const turned = part.orientation?.quarterTurns ?? 0;
+  // Another of the same place in the work, whose ports this part has.
+  const has = new Set(part.ports.map((p) => p.id));
+  const alike = [...stock.values()].filter((p) => p.id === part.stock || (p.group === kind?.group && p.ports.every((q) => has.has(q.id))));
   const path = `parts/${id}`;
   // Of a tank the core works out the content from its box.
   const holdsL = part.holdsL ?? fullL ?? kind?.holdsL;
@@ -139,6 +136,21 @@ function PartForm({ rig, id }: { rig: Rig; id: string }) {
       <Heading kind={kind?.name ?? part.stock}>{part.name}</Heading>
       <TextField label="Name" value={part.name} onCommit={(name) => change(`Name of ${part.name}`, path, { name })} />
       <PlaceFields rig={rig} thing={{ kind: "part", partId: id }} of="Its lowest corner, at the rear on the kerb side" />
+      <div className="grid grid-cols-2 gap-2">
+        <PickField
+          label="From stock"
+          value={part.stock}
+          options={alike.map((p) => ({ value: p.id, text: p.name }))}
+          disabled={alike.length < 2}
+          onCommit={(stock) => change(`Stock of ${part.name}`, path, { stock })}
+        />
+        <PickField
+          label={`Turned${part.orientation?.mirrored ? ", mirrored" : ""}`}
+          value={String(turned)}
+          options={[0, 1, 2, 3].map((q) => ({ value: String(q), text: q === 0 ? "as stock has it" : `${q * 90}°` }))}
+          onCommit={(q) => commit(`Turn ${part.name}`, [{ kind: "turn", partId: id, quarterTurns: Number(q) - turned } as Edit])}
+        />
+      </div>
       <div className="flex flex-wrap gap-2">
         <Button onClick={() => commit(`Turn ${part.name}`, [{ kind: "turn", partId: id, quarterTurns: 1 } as Edit])}>
           <RotateCcw size={16} /> Turn
@@ -337,27 +349,33 @@ function PointForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kind: "po
 }
 
 function PortForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kind: "port" }> }) {
-  const { parts, runsAt } = indexOf(rig);
+  const { parts } = indexOf(rig);
   const part = parts.get(thing.partId);
-  const { selection } = useStores();
-  const { catalogue } = useCatalogue();
+  const { selection, drawing } = useStores();
+  const { catalogue, stock } = useCatalogue();
   const { commit } = useActions();
   if (!part) return null;
-  const taken = (runs: Run[] | undefined, partId: string, portId: string) =>
-    runs?.some((r) => [r.from, r.to].some((e) => e.part === partId && e.port === portId));
   const open = rig.parts
     .filter((p) => p.id !== part.id)
     .flatMap((p) =>
       p.ports
-        .filter((port) => !taken(runsAt.get(p.id), p.id, port.id))
+        .filter((port) => !portsTaken(rig, p.id).has(port.id))
         .map((port) => ({ value: `${p.id}/${port.id}`, text: `${p.name}, ${port.id}` })),
     );
+  const here = portAt(part, thing.portId);
+  const tieOf = (partId: string, portId: string): Tie | null => {
+    const other = parts.get(partId);
+    const at = other && portAt(other, portId);
+    return at ? { kind: "port", partId, portId, at } : null;
+  };
   const to = (value: string) => {
-    const [partId, portId] = value.split("/");
-    if (!partId || !portId) return;
-    const made = join(rig, thing, { partId, portId }, catalogue?.pipes ?? []);
+    const [partId = "", portId = ""] = value.split("/");
+    const [start, end] = [tieOf(thing.partId, thing.portId), tieOf(partId, portId)];
+    const made =
+      start && end && madeOf(rig, { start, bends: [], pointer: null, over: null, view: null }, end, stock, catalogue?.usualRuns ?? []);
+    if (!made) return;
     selection.takeWhenThere(made.thing);
-    commit(`Run from ${part.name}`, made.edits);
+    commit(`Run ${made.name}`, made.edits);
   };
   return (
     <>
@@ -369,7 +387,14 @@ function PortForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kind: "por
         options={[{ value: "", text: open.length > 0 ? "choose an open port" : "there is no open port" }, ...open]}
         onCommit={to}
       />
-      <Button onClick={() => selection.take({ kind: "part", partId: part.id })}>Take {part.name}</Button>
+      <div className="flex flex-wrap gap-2">
+        {here && !portsTaken(rig, part.id).has(thing.portId) && (
+          <Button onClick={() => drawing.begin({ kind: "port", partId: part.id, portId: thing.portId, at: here })}>
+            Draw a run from here
+          </Button>
+        )}
+        <Button onClick={() => selection.take({ kind: "part", partId: part.id })}>Take {part.name}</Button>
+      </div>
     </>
   );
 }

@@ -1,18 +1,47 @@
 import { Command } from "cmdk";
+import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
 import { middleOf, plumbingOf, type Rig } from "../../document/geometry";
 import { keyOf, placeOf, type Thing } from "../../document/things";
+import { PartGlyph } from "../../drawing/PartGlyph";
 import { useDocument, useStores } from "./benchStores";
-import { place } from "./drawingTools";
+import { place, placeSet } from "./drawingTools";
 import { useActions } from "./useActions";
 import { useView } from "./viewStore";
 
 const item = "flex min-h-10 cursor-pointer items-center gap-3 rounded-[5px] px-3 outline-none data-[selected=true]:bg-sunk";
 
+const groups: { id: Schema["PartGroup"]; name: string }[] = [
+  { id: "store", name: "Place: store" },
+  { id: "fill", name: "Place: fill" },
+  { id: "move", name: "Place: move" },
+  { id: "clean", name: "Place: clean" },
+  { id: "heat", name: "Place: heat" },
+  { id: "use", name: "Place: use" },
+  { id: "waste", name: "Place: waste" },
+  { id: "drain", name: "Place: drain" },
+  { id: "vent", name: "Place: vent" },
+  { id: "valves", name: "Place: valves" },
+  { id: "joints", name: "Place: joints" },
+];
+
+/** How well what is typed names something: every word of it has to be there, and its own name counts most. */
+export function rank(value: string, typed: string, named: string[] = []): number {
+  const keywords = named.length > 0 ? named : [value];
+  const words = typed.toLowerCase().trim().split(/\s+/);
+  const text = ` ${keywords.join(" ").toLowerCase()}`;
+  if (!words.every((w) => text.includes(w))) return 0;
+  const name = (keywords[0] ?? value).toLowerCase();
+  const wanted = words.filter((w) => w !== "place").join(" ");
+  if (name === wanted) return 1;
+  if (wanted && name.startsWith(wanted)) return 0.9;
+  return words.every((w) => text.includes(` ${w}`)) ? 0.6 : 0.3;
+}
+
 /** Everything in the rig by name, everything in stock, and what can be done: found by typing. */
-export function Palette({ open, onOpen }: { open: boolean; onOpen(open: boolean): void }) {
+export function Palette({ open, onOpen, onTables }: { open: boolean; onOpen(open: boolean): void; onTables(): void }) {
   const rig = useDocument((s) => s.rig);
-  const { document, selection } = useStores();
+  const { document, selection, drawing } = useStores();
   const { catalogue } = useCatalogue();
   const actions = useActions();
   const view = useView();
@@ -26,6 +55,10 @@ export function Palette({ open, onOpen }: { open: boolean; onOpen(open: boolean)
     selection.takeWhenThere(made.thing);
     actions.commit(`Place ${stock.name}`, made.edits);
   };
+  const putSet = (set: Schema["PartSet"]) => {
+    const made = placeSet(set, placeForNew(rig, selection.getState().things.at(-1), set.size));
+    actions.commit(`Place ${set.name}`, made);
+  };
   const things: { thing: Thing; name: string; kind: string }[] = [
     ...rig.parts.map((p) => ({ thing: { kind: "part" as const, partId: p.id }, name: p.name, kind: "part" })),
     ...rig.runs.map((r) => ({ thing: { kind: "run" as const, runId: r.id }, name: r.name, kind: "run" })),
@@ -36,6 +69,7 @@ export function Palette({ open, onOpen }: { open: boolean; onOpen(open: boolean)
       open={open}
       onOpenChange={onOpen}
       label="Find or do"
+      filter={rank}
       overlayClassName="fixed inset-0 z-40 bg-black/40"
       contentClassName="fixed top-[12vh] left-1/2 z-50 w-[min(94vw,36rem)] -translate-x-1/2 rounded-md border border-strong bg-panel p-2 shadow-xl"
     >
@@ -48,6 +82,12 @@ export function Palette({ open, onOpen }: { open: boolean; onOpen(open: boolean)
         <Command.Group heading="Do">
           <Command.Item className={item} onSelect={then(() => void document.undo())}>
             Undo
+          </Command.Item>
+          <Command.Item className={item} onSelect={then(() => drawing.begin(null))}>
+            Draw a run <kbd className="ml-auto text-muted">R</kbd>
+          </Command.Item>
+          <Command.Item className={item} onSelect={then(onTables)}>
+            Parts and runs from a table, or to one
           </Command.Item>
           <Command.Item className={item} onSelect={then(() => view.setLens(view.lens === "drain" ? "cold" : "drain"))}>
             Change the lens
@@ -63,7 +103,8 @@ export function Palette({ open, onOpen }: { open: boolean; onOpen(open: boolean)
           {things.map((t) => (
             <Command.Item
               key={keyOf(t.thing)}
-              value={`${t.name} ${keyOf(t.thing)}`}
+              value={keyOf(t.thing)}
+              keywords={[t.name, t.kind]}
               className={item}
               onSelect={then(() => selection.take(t.thing))}
             >
@@ -72,14 +113,43 @@ export function Palette({ open, onOpen }: { open: boolean; onOpen(open: boolean)
             </Command.Item>
           ))}
         </Command.Group>
-        <Command.Group heading="Place from stock">
-          {catalogue?.parts.map((s) => (
-            <Command.Item key={s.id} value={`place ${s.name} ${s.id}`} className={item} onSelect={then(() => put(s))}>
-              <span className="min-w-0 truncate">{s.name}</span>
-              <span className="ml-auto text-muted">place</span>
-            </Command.Item>
-          ))}
-        </Command.Group>
+        {groups.map(({ id, name }) => (
+          <Command.Group key={id} heading={name}>
+            {catalogue?.sets
+              .filter((x) => x.group === id)
+              .map((set) => (
+                <Command.Item
+                  key={set.id}
+                  value={`set/${set.id}`}
+                  keywords={[set.name, "place", "set", name]}
+                  className={item}
+                  onSelect={then(() => putSet(set))}
+                >
+                  <PartGlyph stock={set.id} />
+                  <span className="min-w-0">
+                    <span className="block truncate">{set.name}</span>
+                    <span className="block text-muted">{set.words}</span>
+                  </span>
+                  <span className="ml-auto shrink-0 text-muted">set</span>
+                </Command.Item>
+              ))}
+            {catalogue?.parts
+              .filter((x) => x.group === id)
+              .map((part) => (
+                <Command.Item
+                  key={part.id}
+                  value={`stock/${part.id}`}
+                  keywords={[part.name, "place", part.id, name]}
+                  className={item}
+                  onSelect={then(() => put(part))}
+                >
+                  <PartGlyph stock={part.id} />
+                  <span className="min-w-0 truncate">{part.name}</span>
+                  <span className="ml-auto text-muted">place</span>
+                </Command.Item>
+              ))}
+          </Command.Group>
+        ))}
       </Command.List>
     </Command.Dialog>
   );

@@ -17,7 +17,7 @@ export function WeatherStrip() {
       <SliderField
         title="Outdoors"
         label="Outdoor temperature"
-        className="w-36 grow-2"
+        className="w-36 grow-2 max-[1180px]:w-30"
         text={print(c.outdoorC, "temperature")}
         value={c.outdoorC}
         min={-60}
@@ -28,7 +28,7 @@ export function WeatherStrip() {
       <SliderField
         title="Wind"
         label="Wind"
-        className="w-28 grow"
+        className="w-28 grow max-[1180px]:w-22"
         text={print(c.windMPerS, "speed")}
         value={c.windMPerS}
         min={0}
@@ -42,7 +42,7 @@ export function WeatherStrip() {
       <SliderField
         title="Water at start"
         label="Water temperature at the start"
-        className="w-40 grow"
+        className="w-40 grow max-[1180px]:w-34"
         text={print(c.startWaterC, "temperature")}
         value={c.startWaterC}
         min={0}
@@ -53,7 +53,7 @@ export function WeatherStrip() {
       <SliderField
         title="Left for"
         label="How long it is left"
-        className="w-32 grow"
+        className="w-32 grow max-[1180px]:w-24"
         text={print(c.hours * 3600, "duration")}
         value={Math.max(
           0,
@@ -90,7 +90,7 @@ function SliderField({ title, className, ...slider }: { title: string; className
 
 function Field(props: { title: string; value: string; className?: string; children: ReactNode }) {
   return (
-    <div className={`flex min-w-0 shrink-0 flex-col px-3 py-1.5 ${props.className ?? ""}`}>
+    <div className={`flex min-w-0 shrink-0 flex-col px-3 py-1.5 max-[1180px]:px-2 ${props.className ?? ""}`}>
       <p className="flex items-baseline justify-between gap-2 whitespace-nowrap">
         <span className="text-muted">{props.title}</span>
         <strong className="text-[15px] font-semibold">{props.value}</strong>

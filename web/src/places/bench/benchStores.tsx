@@ -1,27 +1,30 @@
 import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
 import { useStore } from "zustand";
 import { rigApi } from "../../api/rigs";
-import { type AnswersState, type AnswersStore, createAnswers } from "../../document/answersStore";
+import { type AnswersState, type AnswersStore, createAnswers, ofBench, type Wanted } from "../../document/answersStore";
 import { listenChanges } from "../../document/changes";
 import { createDocument, type DocumentState, type DocumentStore } from "../../document/documentStore";
 import { drafts } from "../../document/drafts";
+import { createRunDrawing, type RunDrawing, type RunDrawingStore } from "./runDrawing";
 import { createSelection, type SelectionState, type SelectionStore } from "./selectionStore";
 
 interface Stores {
   document: DocumentStore;
   answers: AnswersStore;
   selection: SelectionStore;
+  drawing: RunDrawingStore;
 }
 
 const Context = createContext<Stores | null>(null);
 
 /** The stores of the rig on the bench: made when it is opened, gone when it is left. */
-export function BenchStores({ id, children }: { id: string; children: ReactNode }) {
+export function BenchStores({ id, wanted = ofBench, children }: { id: string; wanted?: Wanted; children: ReactNode }) {
   const [stores, setStores] = useState<Stores | null>(null);
   useEffect(() => {
     const document = createDocument(id, rigApi, drafts);
-    const answers = createAnswers(document, rigApi);
+    const answers = createAnswers(document, rigApi, wanted);
     const selection = createSelection();
+    const drawing = createRunDrawing();
     const stops = [
       listenChanges((change) => document.heard(change)),
       document.subscribe((now, before) => {
@@ -29,12 +32,12 @@ export function BenchStores({ id, children }: { id: string; children: ReactNode 
       }),
       // The first finding is in hand when the first answer comes, so that the eye is led to it.
       answers.subscribe((now, before) => {
-        const first = !before.answers && now.answers?.advice.findings.find((f) => f.runIds.length > 0);
+        const first = !before.answers && now.answers?.advice?.findings.find((f) => f.runIds.length > 0);
         if (first && selection.getState().things.length === 0) selection.takeFinding(first);
       }),
       sendWhenLeft(document),
     ];
-    setStores({ document, answers, selection });
+    setStores({ document, answers, selection, drawing });
     void document.open();
     return () => {
       void document.flush();
@@ -42,7 +45,7 @@ export function BenchStores({ id, children }: { id: string; children: ReactNode 
       answers.close();
       document.close();
     };
-  }, [id]);
+  }, [id, wanted]);
   return stores && <Context.Provider value={stores}>{children}</Context.Provider>;
 }
 
@@ -69,3 +72,4 @@ export function useStores(): Stores {
 export const useDocument = <T,>(pick: (s: DocumentState) => T): T => useStore(useStores().document, pick);
 export const useAnswers = <T,>(pick: (s: AnswersState) => T): T => useStore(useStores().answers, pick);
 export const useSelection = <T,>(pick: (s: SelectionState) => T): T => useStore(useStores().selection, pick);
+export const useDrawing = <T,>(pick: (d: RunDrawing | null) => T): T => useStore(useStores().drawing, (s) => pick(s.drawing));

@@ -1,11 +1,11 @@
 import type { Schema } from "../../api/client";
-import { courseOf, indexOf, type Rig, type Run, towards, type Xyz } from "../../document/geometry";
+import { courseOf, type Rig, type Run, towards, type Xyz } from "../../document/geometry";
 import { rounded, type Thing } from "../../document/things";
 
 type Edit = Schema["Edit"];
 
 /** What can be done in one step with what is in hand. Ids of new things are random and come with the edit. */
-const newId = (stem: string) => `${stem}-${crypto.randomUUID().slice(0, 8)}`;
+export const newId = (stem: string) => `${stem}-${crypto.randomUUID().slice(0, 8)}`;
 
 interface Made {
   edits: Edit[];
@@ -21,35 +21,16 @@ export function place(stock: Schema["StockPart"], at: Xyz): Made {
   };
 }
 
+export const placeSet = (set: Schema["PartSet"], at: Xyz): Edit[] => [
+  { kind: "placeSet", setId: set.id, stem: newId(set.id.slice(0, 28)), at: rounded(at) } as Edit,
+];
+
 export function copyOf(part: Schema["Part"]): Made {
   const id = newId(part.stock.replace(/[^a-z0-9-]/g, "-").slice(0, 40));
   return {
     edits: [{ kind: "copy", partId: part.id, newId: id, name: part.name, by: { xM: 0.2, yM: 0, zM: 0 } } as Edit],
     thing: { kind: "part", partId: id },
   };
-}
-
-/** A straight run between two ports; its service and pipe are those of a run that meets there already, else cold in the first pipe of the rig. */
-export function join(
-  rig: Rig,
-  from: { partId: string; portId: string },
-  to: { partId: string; portId: string },
-  pipes: Schema["PipeStock"][],
-): Made {
-  const { parts, runsAt } = indexOf(rig);
-  const like = [...(runsAt.get(from.partId) ?? []), ...(runsAt.get(to.partId) ?? []), ...rig.runs][0];
-  const name = `${parts.get(from.partId)?.name} to ${parts.get(to.partId)?.name}`.slice(0, 80);
-  const id = newId("run");
-  const value = {
-    id,
-    name,
-    service: like?.service ?? "cold",
-    pipe: like?.pipe ?? pipes[0]?.id ?? "",
-    from: { part: from.partId, port: from.portId },
-    to: { part: to.partId, port: to.portId },
-    bends: [],
-  };
-  return { edits: [{ kind: "add", list: "runs", value } as unknown as Edit], thing: { kind: "run", runId: id } };
 }
 
 const after = (run: Run, pointId: string) => (pointId === "from" ? null : pointId === "to" ? (run.bends.at(-1)?.id ?? null) : pointId);

@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
 import type { Schema } from "../../api/client";
 import { rig } from "../../test/rig";
-import { bendAfter, join, teeAfter } from "./drawingTools";
+import { bendAfter, teeAfter } from "./drawingTools";
 import { movedByKey, snapped, stepsOf } from "./moving";
+import { rank } from "./Palette";
 
 const upper = rig.runs[0] as Schema["Run"];
 const key = (name: string, shiftKey = false) => ({ key: name, shiftKey });
@@ -30,15 +31,28 @@ describe("keys", () => {
   });
 });
 
-describe("tools", () => {
-  it("join two ports by a run like one that meets there", () => {
-    const made = join(rig, { partId: "tee", portId: "b" }, { partId: "tank", portId: "in" }, []);
-    const [edit] = made.edits as unknown as [{ kind: string; list: string; value: Schema["Run"] }];
-    expect(edit).toMatchObject({ kind: "add", list: "runs", value: { name: "tee to tank", service: "cold", pipe: "pex-1/2", bends: [] } });
-    expect(edit.value.to).toEqual({ part: "tank", port: "in" });
-    expect(made.thing).toEqual({ kind: "run", runId: edit.value.id });
+describe("what is typed to find something", () => {
+  const best = (typed: string) => {
+    const items = [
+      ["pump bypass valve", "part"],
+      ["pump", "part"],
+      ["pump set", "place", "set"],
+      ["ball valve 15 mm", "place"],
+      ["grey dump valve", "place"],
+    ];
+    const scores = items.map((keywords) => rank("x", typed, keywords));
+    return Math.max(...scores) === 0 ? null : items[scores.indexOf(Math.max(...scores))]?.[0];
+  };
+  it("names a thing before what merely holds its words, in any order", () => {
+    expect(best("pump set")).toBe("pump set");
+    expect(best("pump")).toBe("pump");
+    expect(best("place ball valve")).toBe("ball valve 15 mm");
+    expect(best("valve grey")).toBe("grey dump valve");
+    expect(best("bathtub")).toBeNull();
   });
+});
 
+describe("tools", () => {
   it.each([
     ["from", null, 0.5],
     ["b1", "b1", 0.3],

@@ -37,7 +37,7 @@ export function RigCard({ card }: { card: Schema["ShelfCard"] }) {
           </span>
         </h2>
         <Standing card={card} print={print} />
-        <p className="mt-2 truncate text-[13px] text-muted">
+        <p className="mt-2 truncate text-muted">
           Last: {say(card.what, print)},{" "}
           {new Date(card.savedAt).toLocaleDateString(undefined, { day: "numeric", month: "short", year: "numeric" })}
         </p>

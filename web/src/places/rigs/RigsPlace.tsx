@@ -1,7 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { FolderOpen } from "lucide-react";
-import { type DragEvent, useEffect, useRef, useState } from "react";
-import { useLocation } from "wouter";
+import { FolderOpen, Plus } from "lucide-react";
+import { useEffect, useState } from "react";
+import { useDropzone } from "react-dropzone";
+import { Link, useLocation } from "wouter";
 import { api, data, Problem, problemOf, type Schema } from "../../api/client";
 import { AppBar } from "../../app/AppBar";
 import { listenChanges } from "../../document/changes";
@@ -31,7 +32,6 @@ export function RigsPlace() {
   });
   const client = useQueryClient();
   const [, go] = useLocation();
-  const input = useRef<HTMLInputElement>(null);
   const [refused, setRefused] = useState<{ file: string; problem: Problem } | null>(null);
   const open = useMutation({
     mutationFn: openFile,
@@ -42,32 +42,33 @@ export function RigsPlace() {
     onError: (problem: Problem, file) => setRefused({ file: file.name, problem }),
   });
   useEffect(() => listenChanges(() => void client.invalidateQueries({ queryKey: ["rigs"] })), [client]);
-  const drop = (event: DragEvent) => {
-    event.preventDefault();
-    const file = event.dataTransfer.files[0];
-    if (file) open.mutate(file);
-  };
+  // A file may also be let fall anywhere on the shelf. What is not a rig is refused by the server, with its reasons.
+  const files = useDropzone({
+    onDrop: ([file]) => file && open.mutate(file),
+    multiple: false,
+    noClick: true,
+    noKeyboard: true,
+  });
 
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: a file may also be let fall anywhere on the shelf
-    <div className="flex h-full flex-col" onDragOver={(e) => e.preventDefault()} onDrop={drop}>
+    <div
+      {...files.getRootProps({
+        className: `flex h-full flex-col ${files.isDragActive ? "bg-sunk shadow-[inset_0_0_0_3px_var(--ink)]" : ""}`,
+      })}
+    >
       <Patterns />
       <AppBar>
         <h1 className="text-[17px] font-semibold">Rigs</h1>
         <span className="grow" />
-        <input
-          ref={input}
-          type="file"
-          accept=".json,application/json"
-          className="hidden"
-          aria-label="Rig file"
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            if (file) open.mutate(file);
-            e.target.value = "";
-          }}
-        />
-        <Button onClick={() => input.current?.click()} disabled={open.isPending}>
+        <input {...files.getInputProps({ accept: ".json,application/json", "aria-label": "Rig file" })} />
+        <Link
+          href="/new"
+          className="inline-flex h-10 shrink-0 items-center gap-2 rounded-md border border-ink bg-ink px-3 font-medium text-panel"
+        >
+          <Plus size={17} />
+          New rig
+        </Link>
+        <Button onClick={files.open} disabled={open.isPending}>
           <FolderOpen size={17} />
           {open.isPending ? "Opening…" : "Open from file"}
         </Button>
@@ -87,8 +88,12 @@ export function RigsPlace() {
           <div className="max-w-md">
             <h2 className="text-[15px] font-semibold">The shelf is empty</h2>
             <p className="mt-1 text-muted">
-              Open a rig file, or let one fall anywhere on this page. The file of the demo rig lies in the folder “demo”.
+              Begin with a body like your vehicle, or with an empty box and your tape. A rig file is opened from a folder, or let fall
+              anywhere on this page.
             </p>
+            <Link href="/new" className="mt-3 inline-flex h-10 items-center underline">
+              New rig
+            </Link>
           </div>
         )}
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(26rem,1fr))] gap-4">

@@ -1,19 +1,34 @@
 import { useGesture } from "@use-gesture/react";
 import { ArrowDown, ArrowUp, RotateCcw, RotateCw } from "lucide-react";
-import { useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { useShallow } from "zustand/react/shallow";
 import type { Schema } from "../../../api/client";
 import { type Stock, useCatalogue } from "../../../app/catalogue";
 import { useSettings } from "../../../app/settings";
-import { courseOf, indexOf, middleOf, plumbingOf, plus, type Rig, type Xyz } from "../../../document/geometry";
+import type { Answers } from "../../../document/answersStore";
+import {
+  courseOf,
+  indexOf,
+  middleOf,
+  plumbingOf,
+  plus,
+  portsTaken,
+  type Rig,
+  type RunPoint,
+  volumeOf,
+  type Xyz,
+} from "../../../document/geometry";
 import { extentOf, movedBy, type Thing } from "../../../document/things";
-import { type Camera, cornersOf, type Eye, eyeOf, hull, type Piece } from "../../../drawing/corner";
-import { paint, type Style, type Waters } from "../../../drawing/cornerPaint";
-import { type CornerScene, type Owner, sceneOf, sceneWith } from "../../../drawing/cornerScene";
+import { CanvasBrush, showPaths } from "../../../drawing/brushes";
+import { boxPiece, type Camera, cornersOf, type Eye, eyeOf, hull, type Piece } from "../../../drawing/corner";
+import { CornerPicture, paintTurning, type Waters } from "../../../drawing/cornerPaint";
+import { type CornerScene, type Divided, heapOf, type Owner, sceneOf, sceneWith } from "../../../drawing/cornerScene";
 import { placeDiscs } from "../../../drawing/discs";
 import { placeLabels } from "../../../drawing/labels";
-import { Discs, Labels, roomOf } from "../../../drawing/notes";
+import { Discs, Labels, Ports, roomOf } from "../../../drawing/notes";
 import { fromLine } from "../../../drawing/pick";
-import type { Px } from "../../../drawing/projection";
+import { type Px, pathOf } from "../../../drawing/projection";
+import { useFollowing } from "../../../ui/useFollowing";
 import { useSize } from "../../../ui/useSize";
 import { useAnswers, useDocument, useSelection, useStores } from "../benchStores";
 import { snapped, stepsOf } from "../moving";
@@ -26,15 +41,18 @@ const RESTS_MS = 160;
 const DIVIDES_MS = 400;
 /** Pixels a metre from which details are worth their paths. */
 const FINE = 45;
-const NS = "http://www.w3.org/2000/svg";
 
 /** The rig from a corner, to understand how it runs: turned and tipped, heights nudged in it. */
 export function CornerView() {
   const [box, size] = useSize<HTMLDivElement>();
   const svg = useRef<SVGSVGElement>(null);
   const layer = useRef<SVGGElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
   const { document, selection } = useStores();
-  const rig = useDocument((s) => s.rig) as Rig;
+  // The drawing under the hand comes first; this view follows a moment later, with the answers if they have come by then.
+  const rigNow = useDocument((s) => s.rig) as Rig;
+  const told = useAnswers(useShallow((s) => ({ answers: s.answers, about: s.about })));
+  const { rig, answers, about } = useFollowing(useMemo(() => ({ rig: rigNow, ...told }), [rigNow, told]));
   const corner = useView((s) => s.corner);
   const turn = useView((s) => s.turn);
   const lens = useView((s) => s.lens);
@@ -43,7 +61,7 @@ export function CornerView() {
   const system = useSettings((s) => s.system);
   const things = useSelection((s) => s.things);
   const stripRunId = useSelection((s) => s.stripRunId);
-  const waters = useWaters(rig, lens, things);
+  const waters = useWaters(rig, answers, about, lens, things);
 
   const scene = useScene(rig, stock);
   const held = useRef<Camera | null>(null);
@@ -55,46 +73,63 @@ export function CornerView() {
   const cameraKey = JSON.stringify(camera);
   // biome-ignore lint/correctness/useExhaustiveDependencies: equal cameras are one
   const eye = useMemo(() => (camera ? eyeOf(camera) : null), [cameraKey]);
+  const last = things.at(-1);
   const runId = useMemo(() => {
-    const last = things.at(-1);
     return last && "runId" in last ? last.runId : stripRunId;
-  }, [things, stripRunId]);
+  }, [last, stripRunId]);
   const run = runId ? indexOf(rig).runs.get(runId) : undefined;
-  const course = run ? courseOf(rig, run) : [];
+  const course = run ? courseOf(rig, run) : noPoints;
 
-  // Names rest while it turns.
+  // While it turns it is painted on a canvas, without names; at rest it is a drawing.
   const turning = useTurning(`${corner.turnDeg},${corner.tipDeg},${corner.factor}`);
+  const fine = (camera?.scale ?? 0) > FINE;
+  const picture = useMemo(() => eye && !turning && new CornerPicture(eye, fine, waters.numbers), [eye, turning, fine, waters.numbers]);
+  const drops = useMemo(
+    () => [...course.map((p) => p.at), ...things.flatMap((t) => (t.kind === "part" ? extentOf(rig, t) : []))],
+    [rig, course, things],
+  );
   const order = useRef<Piece<Owner>[]>([]);
-  const painted = useRef("");
   useLayoutEffect(() => {
-    if (!eye || !layer.current) return;
-    const drops = [...course.map((p) => p.at), ...things.flatMap((t) => (t.kind === "part" ? extentOf(rig, t) : []))];
-    const picture = paint(rig, scene, drops, eye, {
-      ...waters,
-      fine: !turning && (camera?.scale ?? 0) > FINE,
-      quick: turning,
-      again: painted.current === `${cameraKey}/${turning}`,
-    });
-    painted.current = `${cameraKey}/${turning}`;
-    order.current = picture.order;
-    show(layer.current, picture.paths);
-  });
+    if (!picture || !layer.current || !scene) return;
+    const painted = picture.paint(rig, scene, drops, waters);
+    order.current = painted.order;
+    showPaths(layer.current, painted.paths);
+  }, [picture, rig, scene, drops, waters]);
+  useLayoutEffect(() => {
+    const on = turning && canvas.current?.getContext("2d");
+    if (!on || !eye || !scene) return;
+    const style = getComputedStyle(on.canvas);
+    const { devicePixelRatio: dense } = window;
+    on.canvas.width = size.width * dense;
+    on.canvas.height = size.height * dense;
+    on.setTransform(dense, 0, 0, dense, 0, 0);
+    on.lineJoin = "round";
+    paintTurning(new CanvasBrush(on, (name) => style.getPropertyValue(name)), rig, scene, drops, eye, waters);
+  }, [turning, rig, scene, drops, eye, waters, size]);
 
   const local = (x: number, y: number): Px => {
     const r = svg.current?.getBoundingClientRect();
     return { x: x - (r?.left ?? 0), y: y - (r?.top ?? 0) };
   };
+  const inHandPart = last && "partId" in last ? indexOf(rig).parts.get(last.partId) : undefined;
+  const inHandZone = last?.kind === "zone" ? rig.shell.zones.find((z) => z.id === last.zoneId) : undefined;
   const pointAt = (at: Px) => eye && course.find((p) => Math.hypot(eye.px(p.at).x - at.x, eye.px(p.at).y - at.y) < 18);
   const thingAt = (at: Px): Thing | null => {
     if (!eye) return null;
     const point = pointAt(at);
     if (point && runId) return { kind: "point", runId, pointId: point.id };
+    const port = inHandPart?.ports.find((p) => near(eye.px(plus(inHandPart.box.at, p.offset)), at, PORT_PX));
+    if (port && inHandPart) return { kind: "port", partId: inHandPart.id, portId: port.id };
     for (let i = order.current.length - 1; i >= 0; i--) {
       const piece = order.current[i] as Piece<Owner>;
       if (!covers(piece, at, eye)) continue;
       return piece.key.kind === "part" ? { kind: "part", partId: piece.key.part.id } : { kind: "run", runId: piece.key.run.id };
     }
-    return null;
+    // Where nothing else is, the smallest room that is seen there.
+    const zone = [...rig.shell.zones]
+      .sort((a, b) => volumeOf(a.box) - volumeOf(b.box))
+      .find((z) => inside(outlineOf(boxPiece(null, z.box), eye), at));
+    return zone ? { kind: "zone", zoneId: zone.id } : null;
   };
 
   useGesture(
@@ -159,6 +194,7 @@ export function CornerView() {
       }}
     >
       <div ref={box} className="relative min-h-0 grow overflow-hidden [contain:strict] will-change-transform">
+        {turning && <canvas ref={canvas} className="pointer-events-none absolute inset-0 size-full" />}
         {camera && eye && (
           <svg
             ref={svg}
@@ -184,7 +220,7 @@ export function CornerView() {
             }}
           >
             <title>{`${rig.name} from a corner`}</title>
-            <g ref={layer} />
+            <g ref={layer} display={turning ? "none" : undefined} data-picture />
             {course.map((p) => {
               const at = eye.px(p.at);
               const chosen = things.some((t) => t.kind === "point" && t.runId === runId && t.pointId === p.id);
@@ -200,7 +236,27 @@ export function CornerView() {
                 />
               );
             })}
-            {!turning && <CornerNotes rig={rig} eye={eye} size={size} close={corner.factor > 2} />}
+            {inHandZone && (
+              <path
+                d={`${pathOf(outlineOf(boxPiece(null, inHandZone.box), eye))}Z`}
+                fill="none"
+                stroke="var(--ink)"
+                strokeWidth={2}
+                strokeDasharray="6 3"
+                data-zone={inHandZone.id}
+              />
+            )}
+            {inHandPart && (
+              <Ports
+                part={inHandPart}
+                portId={last?.kind === "port" ? last.portId : null}
+                taken={portsTaken(rig, inHandPart.id)}
+                px={eye.px}
+              />
+            )}
+            {!turning && (
+              <CornerNotes rig={rig} findings={answers?.advice.findings ?? none} eye={eye} size={size} close={corner.factor > 2} />
+            )}
           </svg>
         )}
         <fieldset className="absolute right-1 bottom-1 flex">
@@ -215,6 +271,9 @@ export function CornerView() {
     </ViewFrame>
   );
 }
+
+const PORT_PX = 14;
+const near = (a: Px, b: Px, px: number) => Math.hypot(a.x - b.x, a.y - b.y) < px;
 
 /** As large as the plumbing allows; the thing in hand in the middle once it is magnified. */
 function cameraOf(
@@ -236,7 +295,12 @@ function cameraOf(
 
 function covers(piece: Piece<Owner>, at: Px, eye: Eye): boolean {
   if (piece.kind === "line") return fromLine(at, eye.px(piece.a), eye.px(piece.b)) < Math.max(9, piece.halfPx);
-  const outline = hull(cornersOf(piece).map(eye.px));
+  return inside(outlineOf(piece, eye), at);
+}
+
+const outlineOf = (box: { low: Xyz; high: Xyz }, eye: Eye) => hull(cornersOf(box).map(eye.px));
+
+function inside(outline: Px[], at: Px): boolean {
   return outline.every((a, i) => {
     const b = outline[(i + 1) % outline.length] as Px;
     return (b.x - a.x) * (at.y - a.y) - (b.y - a.y) * (at.x - a.x) >= -0.5;
@@ -244,9 +308,7 @@ function covers(piece: Piece<Owner>, at: Px, eye: Eye): boolean {
 }
 
 /** What the picture takes from the answers. */
-function useWaters(rig: Rig, lens: "drain" | "cold", things: Thing[]): Omit<Waters, "fine" | "quick" | "again"> {
-  const answers = useAnswers((s) => s.answers);
-  const about = useAnswers((s) => s.about);
+function useWaters(rig: Rig, answers: Answers | null, about: Rig | null, lens: "drain" | "cold", things: Thing[]): Waters {
   const { numbers } = useCatalogue();
   return useMemo(() => {
     const rungs = answers?.freezeLadder.rungs ?? [];
@@ -267,17 +329,26 @@ function useWaters(rig: Rig, lens: "drain" | "cold", things: Thing[]): Omit<Wate
   }, [rig, lens, things, answers, about, numbers]);
 }
 
-/** The scene of a rig: patched while a hand is on it, divided anew once it rests. */
-function useScene(rig: Rig, stock: Stock): CornerScene {
-  const lookOf = (p: Schema["Part"]) => stock.get(p.stock)?.look ?? "body";
-  const [divided, setDivided] = useState(() => sceneOf(rig, lookOf));
-  // biome-ignore lint/correctness/useExhaustiveDependencies: how parts look is said by the stock
+/** The scene of a rig: patched while a hand is on it, divided anew beside the page once it rests. Null until it is there for the first time. */
+function useScene(rig: Rig, stock: Stock): CornerScene | null {
+  const lookOf = useCallback((p: Schema["Part"]) => stock.get(p.stock)?.look ?? "body", [stock]);
+  const [divided, setDivided] = useState<CornerScene | null>(null);
   useEffect(() => {
-    const timer = setTimeout(() => setDivided((d) => (d.rig === rig ? d : sceneOf(rig, lookOf))), DIVIDES_MS);
-    return () => clearTimeout(timer);
-  }, [rig, stock]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: how parts look is said by the stock
-  return useMemo(() => sceneWith(divided, rig, lookOf), [divided, rig, stock]);
+    if (divided?.rig === rig) return;
+    let worker: Worker | undefined;
+    const begin = () => {
+      const { owners, heap } = heapOf(rig, lookOf);
+      worker = new Worker(new URL("../../../drawing/divide.worker.ts", import.meta.url), { type: "module" });
+      worker.onmessage = ({ data }: MessageEvent<Divided>) => setDivided(sceneOf(rig, owners, data));
+      worker.postMessage(heap);
+    };
+    const timer = setTimeout(begin, divided ? DIVIDES_MS : 0);
+    return () => {
+      clearTimeout(timer);
+      worker?.terminate();
+    };
+  }, [rig, lookOf, divided]);
+  return useMemo(() => divided && sceneWith(divided, rig, lookOf), [divided, rig, lookOf]);
 }
 
 function useTurning(camera: string): boolean {
@@ -289,12 +360,18 @@ function useTurning(camera: string): boolean {
   return rested !== camera;
 }
 
+interface NotesProps {
+  rig: Rig;
+  findings: Schema["Finding"][];
+  eye: Eye;
+  size: { width: number; height: number };
+  close: boolean;
+}
+
 /** Names and discs, placed when the view rests. */
-function CornerNotes({ rig: now, eye, size, close }: { rig: Rig; eye: Eye; size: { width: number; height: number }; close: boolean }) {
-  const rig = useDeferredValue(now);
+function CornerNotes({ rig, findings, eye, size, close }: NotesProps) {
   const { selection } = useStores();
   const { stock } = useCatalogue();
-  const findings = useAnswers((s) => s.answers?.advice.findings ?? none);
   const findingId = useSelection((s) => s.findingId);
   const things = useSelection((s) => s.things);
   const inside = (p: Px) => p.x > 0 && p.y > 0 && p.x < size.width && p.y < size.height;
@@ -332,35 +409,4 @@ function CornerNotes({ rig: now, eye, size, close }: { rig: Rig; eye: Eye; size:
 }
 
 const none: Schema["Finding"][] = [];
-
-/** Puts paths into a group, using again what is there: a view that turns makes no new elements. */
-function show(group: SVGGElement, paths: { key: string; style: Style; d: string }[]) {
-  let element = group.firstElementChild as (SVGPathElement & { styleKey?: string; shownD?: string }) | null;
-  for (const { key, style, d } of paths) {
-    if (!element) {
-      element = document.createElementNS(NS, "path");
-      group.append(element);
-    }
-    // What has not moved is left alone: a nudge changes a few paths of a thousand.
-    if (element.shownD !== d) {
-      element.shownD = d;
-      element.setAttribute("d", d);
-    }
-    if (element.styleKey !== key) {
-      element.styleKey = key;
-      element.setAttribute("fill", style.fill);
-      element.setAttribute("stroke", style.stroke);
-      element.setAttribute("stroke-width", String(style.width));
-      element.setAttribute("stroke-dasharray", style.dash ?? "none");
-      element.setAttribute("stroke-linecap", style.cap ?? "butt");
-      element.setAttribute("stroke-linejoin", "round");
-      element.setAttribute("opacity", String(style.opacity ?? 1));
-    }
-    element = element.nextElementSibling as typeof element;
-  }
-  while (element) {
-    const next = element.nextElementSibling as typeof element;
-    element.remove();
-    element = next;
-  }
-}
+const noPoints: RunPoint[] = [];

@@ -413,7 +413,7 @@ function Falls(props: { lengths: StripLength[]; leastFall: number; at(p: StripPo
     if (width < 40) return null;
     const plumb = l.fall === null;
     const weak = !plumb && (l.fall as number) < props.leastFall;
-    const style = { fontWeight: weak ? 700 : 450, fill: weak ? "var(--ink)" : "var(--muted)", fontSize: 13 };
+    const style = { fontWeight: weak ? 700 : 450, fill: weak ? "var(--ink)" : "var(--muted)" };
     return (
       <g key={key(l)}>
         <text x={(a + b) / 2} y={props.yText} textAnchor="middle" style={style}>

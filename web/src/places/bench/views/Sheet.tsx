@@ -1,4 +1,5 @@
 import { useGesture } from "@use-gesture/react";
+import { Spline } from "lucide-react";
 import { useMemo, useRef, useState } from "react";
 import { useSettings } from "../../../app/settings";
 import { plumbingOf, type Rig, type Xyz } from "../../../document/geometry";
@@ -7,11 +8,14 @@ import { pick, within } from "../../../drawing/pick";
 import type { Frame, Px, View } from "../../../drawing/projection";
 import { RigDrawing } from "../../../drawing/RigDrawing";
 import { useSize } from "../../../ui/useSize";
-import { useAnswers, useDocument, useSelection, useStores } from "../benchStores";
+import { useAnswers, useDocument, useDrawing, useSelection, useStores } from "../benchStores";
 import { snapped, stepsOf } from "../moving";
+import { tieAt } from "../runDrawing";
 import { useActions } from "../useActions";
+import { useDrawRun } from "../useDrawRun";
 import { useView, whole, type Zoom } from "../viewStore";
-import { ViewFrame } from "./ViewFrame";
+import { RunGhost } from "./RunGhost";
+import { toolClass, ViewFrame } from "./ViewFrame";
 
 const PAD = 10;
 const GAP = 14;
@@ -50,7 +54,9 @@ const axes: Record<View, [keyof Xyz, keyof Xyz]> = { side: ["xM", "zM"], plan: [
 export function Sheet() {
   const [box, size] = useSize<HTMLDivElement>();
   const svg = useRef<SVGSVGElement>(null);
-  const { document, selection } = useStores();
+  const { document, selection, drawing } = useStores();
+  const draw = useDrawRun();
+  const drawingRun = useDrawing((d) => d !== null);
   const rig = useDocument((s) => s.rig) as Rig;
   const answers = useAnswers((s) => s.answers);
   const about = useAnswers((s) => s.about);
@@ -83,6 +89,8 @@ export function Sheet() {
       points: new Set(things.flatMap((t) => (t.kind === "point" ? [t.pointId] : []))),
       zoneId: last?.kind === "zone" ? last.zoneId : null,
       runId: runId ?? stripRunId,
+      partId: last && "partId" in last ? last.partId : null,
+      portId: last?.kind === "port" ? last.portId : null,
     };
   }, [things, stripRunId]);
 
@@ -121,6 +129,10 @@ export function Sheet() {
         const here = local(event.clientX, event.clientY);
         if (here) zoomTo(zoom.factor * Math.exp(-dy / 400), here.view, here.at);
       },
+      onMove: ({ xy: [x, y], shiftKey }) => {
+        const here = drawing.getState().drawing && local(x, y);
+        if (here && layout) draw.point(rig, here.view, layout[here.view], here.at, shiftKey);
+      },
       onPinch: ({ offset: [factor], origin: [x, y] }) => {
         const here = local(x, y);
         if (here) zoomTo(factor, here.view, here.at);
@@ -130,11 +142,20 @@ export function Sheet() {
         const start = local(x0, y0);
         if (!start || !layout) return;
         const frame = layout[start.view];
+        const here = local(x, y);
+        if (memo?.drawing || drawing.getState().drawing) {
+          if (!here) return memo;
+          // A finger is led to the place; where it leaves the glass is where the point is.
+          // A tap comes without its last.
+          if (last || tap) draw.tap(rig, here.view, layout[here.view], here.at, shiftKey);
+          else draw.point(rig, here.view, layout[here.view], here.at, shiftKey);
+          return { drawing: true };
+        }
         if (first) {
           svg.current?.focus({ preventScroll: true });
           setOver(start.view);
         }
-        const hit = memo ? (memo.hit as Thing | null) : pick(rig, start.view, frame, start.at, chosen.runId);
+        const hit = memo ? (memo.hit as Thing | null) : pick(rig, start.view, frame, start.at, chosen.runId, chosen.partId);
         if (tap) {
           if ((event.target as Element).closest("[data-finding]")) return;
           if (hit) selection.take(hit, shiftKey);
@@ -148,6 +169,15 @@ export function Sheet() {
             : null
           : memo?.grip;
         const frameAtStart = memo ? memo.frame : frame;
+        // Pulled from a port, a run begins there.
+        if (!memo && hit?.kind === "port") {
+          const at = placeOf(rig, hit);
+          const tie = tieAt(rig, start.view, frame, start.at, null);
+          if (at && tie?.kind === "port") {
+            drawing.begin(tie);
+            return { drawing: true };
+          }
+        }
         if (grip) {
           const [right, up] = axes[start.view];
           const lead = placeOf(grip.rig, hit as Thing);
@@ -208,6 +238,18 @@ export function Sheet() {
       hint="cab →"
       svg={svg}
       name={`${rig.name}, side and plan`}
+      tools={
+        <button
+          type="button"
+          className={`${toolClass} aria-pressed:bg-sunk aria-pressed:text-ink`}
+          aria-label="Draw a run"
+          title="Draw a run (R)"
+          aria-pressed={drawingRun}
+          onClick={() => (drawingRun ? drawing.end() : drawing.begin(null))}
+        >
+          <Spline size={17} />
+        </button>
+      }
       zoom={{ factor: zoom.factor, by: zoomBy, all: () => setZoom(whole) }}
     >
       <div ref={box} className="relative min-h-0 grow overflow-hidden [contain:strict] will-change-transform">
@@ -220,8 +262,13 @@ export function Sheet() {
             tabIndex={0}
             role="application"
             aria-label="Side over plan. Arrow keys move what is in hand, comma and full stop go from point to point."
-            className="absolute inset-0 block touch-none select-none"
+            className={`absolute inset-0 block touch-none select-none ${drawingRun ? "cursor-crosshair" : ""}`}
             data-sheet
+            onPointerOver={(e) => {
+              // One title for hundreds of marks: that of what the pointer rests on.
+              const told = e.currentTarget.querySelector("title");
+              if (told) told.textContent = (e.target as Element).getAttribute("data-name") ?? `Side and plan of ${rig.name}`;
+            }}
             onKeyDown={(e) => {
               const [right, up] = axes[over];
               if (e.key === "." || e.key === ",") actions.walk(e.key === "." ? 1 : -1);
@@ -229,9 +276,11 @@ export function Sheet() {
             }}
           >
             <title>{`Side and plan of ${rig.name}`}</title>
-            <svg width={size.width} height={layout.side.height} data-view="side">
-              <title>From the kerb</title>
-              <g transform={tip === 0 ? undefined : `rotate(${-tip} ${size.width / 2} ${layout.side.height / 2})`}>{one("side")}</g>
+            <svg width={size.width} height={layout.side.height} data-view="side" aria-label="From the kerb">
+              <g transform={tip === 0 ? undefined : `rotate(${-tip} ${size.width / 2} ${layout.side.height / 2})`}>
+                {one("side")}
+                <RunGhost view="side" frame={layout.side} />
+              </g>
               {marquee?.view === "side" && <Marquee {...marquee} />}
             </svg>
             <line x1={0} x2={size.width} y1={layout.planTop - GAP / 2} y2={layout.planTop - GAP / 2} stroke="var(--rule)" />
@@ -241,9 +290,9 @@ export function Sheet() {
             <text x={8} y={layout.planTop + 8} style={{ fill: "var(--muted)" }}>
               from above
             </text>
-            <svg y={layout.planTop} width={size.width} height={layout.plan.height} data-view="plan">
-              <title>From above</title>
+            <svg y={layout.planTop} width={size.width} height={layout.plan.height} data-view="plan" aria-label="From above">
               {one("plan")}
+              <RunGhost view="plan" frame={layout.plan} />
               {marquee?.view === "plan" && <Marquee {...marquee} />}
             </svg>
           </svg>

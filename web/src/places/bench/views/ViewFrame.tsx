@@ -12,12 +12,14 @@ interface Props {
   /** What a saved drawing is called. */
   name: string;
   svg: RefObject<SVGSVGElement | null>;
+  /** Buttons of the view's own. */
+  tools?: ReactNode;
   zoom?: { factor: number; by(factor: number): void; all(): void };
   children: ReactNode;
 }
 
 /** A view with its title, its zoom, and its ways to paper. */
-export function ViewFrame({ title, hint, name, svg, zoom, children }: Props) {
+export function ViewFrame({ title, hint, name, svg, tools, zoom, children }: Props) {
   const save = (way: (svg: SVGSVGElement, name: string) => void) => () => svg.current && way(svg.current, name);
   const item = "flex h-10 cursor-pointer items-center gap-2 rounded-[5px] px-3 outline-none data-highlighted:bg-sunk";
   return (
@@ -26,6 +28,7 @@ export function ViewFrame({ title, hint, name, svg, zoom, children }: Props) {
         <h2 className="shrink-0 font-semibold">{title}</h2>
         <span className="ml-2 min-w-0 truncate text-muted">{hint}</span>
         <span className="grow" />
+        {tools}
         {zoom && (
           <>
             <button type="button" className={toolClass} aria-label={`Zoom in, ${title}`} onClick={() => zoom.by(1.5)}>

@@ -1,0 +1,65 @@
+using System.Text.Json.Nodes;
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Advice.Rules;
+
+/// <summary>Vents and fills with a dip, which fills and shuts them; waste lines narrower than what is above them.</summary>
+internal sealed class ChokedRule : IRule
+{
+    private const double LeastDip = 0.003;
+
+    public IEnumerable<Finding> Find(Question question)
+    {
+        var rig = question.Rig;
+        foreach (var run in rig.Runs)
+        {
+            if (run.Service is Service.Vent or Service.Fill or Service.Overflow && Dip(question, run) is { } dip) yield return dip;
+            if (run.Service == Service.Waste && Narrow(question, run) is { } narrow) yield return narrow;
+        }
+    }
+
+    private static Finding? Dip(Question question, Run run)
+    {
+        var course = question.Index.CourseOf(run);
+        var heights = course.Select(p => question.Conditions.Parked.HeightM(p)).ToArray();
+        int lowest = -1;
+        double deepest = LeastDip;
+        for (int i = 1; i + 1 < course.Length; i++)
+        {
+            double depth = Math.Min(heights[..i].Max(), heights[(i + 1)..].Max()) - heights[i];
+            if (depth > deepest) (lowest, deepest) = (i, depth);
+        }
+        if (lowest < 0) return null;
+        string harm = run.Service switch
+        {
+            Service.Vent => "Water lies in it and the tank stops breathing: the pump pulls a vacuum, filling spits back.",
+            Service.Fill => "Water lies in it, to freeze and to spit back.",
+            _ => "Water lies in it.",
+        };
+        return new Finding(
+            $"dip:{run.Id}", FindingKind.Choked, Severity.Warning, run.Name, "dips", Measure.Length(deepest),
+            Sentence.Of($"It dips by {Measure.Length(deepest)} at bend {lowest}.").And($" {harm}"),
+            Place.OnRun(question.Index, run, lowest, course[lowest]), [run.Id], null, [new Mend("Lay it even between its ends", [Laying.Even(run, course)])]);
+    }
+
+    private static Finding? Narrow(Question question, Run run)
+    {
+        if (run.From.Part is not { } id || Catalogue.Pipe(run.Pipe) is not { } pipe) return null;
+        var part = question.Index.Part(id);
+        var stock = Catalogue.Part(part.Stock)!;
+        if (stock.Passage == Passage.Vessel) return null;
+        double? own = part.Ports.FirstOrDefault(p => p.Id == run.From.Port)?.BoreM ?? stock.Ports.FirstOrDefault(p => p.Id == run.From.Port)?.BoreM;
+        if (own is not { } bore || pipe.InnerDiameterM > 0.9 * bore) return null;
+        var wider = Catalogue.Pipes.Where(p => p.InnerDiameterM > 0.9 * bore && p.RatedBar <= 2).OrderBy(p => p.InnerDiameterM).FirstOrDefault();
+        return new Finding(
+            $"narrow:{run.Id}", FindingKind.Choked, Severity.Warning, run.Name, "narrow", Measure.Length(pipe.InnerDiameterM),
+            Sentence.Of($"Its bore of {Measure.Length(pipe.InnerDiameterM)} is smaller than the outlet of {Measure.Length(bore)} above it: it backs up, and what comes down sticks."),
+            Place.OnRun(question.Index, run, 0, question.Index.PlaceOf(run.From)), [run.Id], null,
+            wider is null ? null : [new Mend($"Make it {wider.Name}", [new ChangeThing($"runs/{run.Id}", new JsonObject { ["pipe"] = wider.Id })])]);
+    }
+}

@@ -1,0 +1,61 @@
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies;
+
+namespace WarmConduit.Core.Advice.Rules;
+
+/// <summary>Runs that pass through something solid, or out of the vehicle.</summary>
+internal sealed class InTheWayRule : IRule
+{
+    // A pipe may lie on a solid.
+    private const double Skin = 0.004, OutsideM = 0.05;
+
+    public IEnumerable<Finding> Find(Question question)
+    {
+        var shell = question.Rig.Shell;
+        var zones = shell.Zones;
+        foreach (var run in question.Rig.Runs)
+        {
+            var course = question.Index.CourseOf(run);
+            for (int i = 1; i < course.Length; i++)
+            {
+                var solid = shell.Obstacles.FirstOrDefault(o => Passes(course[i - 1], course[i], o.Box));
+                if (solid is null) continue;
+                yield return new Finding(
+                    $"through:{run.Id}:{solid.Id}", FindingKind.InTheWay, Severity.Fault, run.Name, "through", null,
+                    $"It passes through “{solid.Name}” between points {i} and {i + 1}. Lead it over or around.", Place.OnRun(question.Index, run, i, course[i]), [run.Id], null);
+                break;
+            }
+            // What leads outdoors ends there; water lines do not.
+            if (run.Service is not (Service.Cold or Service.Hot or Service.Coolant) || zones.Count == 0) continue;
+            for (int i = 0; i < course.Length; i++)
+            {
+                if (shell.Body.OutsideM(course[i]) <= OutsideM || zones.Any(z => z.Box.OutsideM(course[i]) <= OutsideM)) continue;
+                yield return new Finding(
+                    $"outside:{run.Id}", FindingKind.InTheWay, Severity.Warning, run.Name, "outside", null,
+                    "It leaves the vehicle: it lies in no room, so it is as cold as outdoors and can be torn off. If there is a room, draw it.", Place.OnRun(question.Index, run, i, course[i]), [run.Id], null);
+                break;
+            }
+        }
+    }
+
+    // Slabs: whether a length passes the inside of a box.
+    private static bool Passes(Point3 a, Point3 b, Box box)
+    {
+        var (low, high) = (box.At, box.Far());
+        double enter = 0, leave = 1;
+        return Slab(a.XM, b.XM, low.XM, high.XM) && Slab(a.YM, b.YM, low.YM, high.YM) && Slab(a.ZM, b.ZM, low.ZM, high.ZM);
+
+        bool Slab(double from, double to, double l, double h)
+        {
+            l += Skin;
+            h -= Skin;
+            if (h <= l) return false;
+            double d = to - from;
+            if (Math.Abs(d) < 1e-12) return from > l && from < h;
+            double t1 = (l - from) / d, t2 = (h - from) / d;
+            (enter, leave) = (Math.Max(enter, Math.Min(t1, t2)), Math.Min(leave, Math.Max(t1, t2)));
+            return enter < leave - 1e-9;
+        }
+    }
+}

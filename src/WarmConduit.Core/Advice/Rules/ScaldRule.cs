@@ -1,0 +1,28 @@
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Advice.Rules;
+
+/// <summary>Taps that a heater reaches without a mixing valve between.</summary>
+internal sealed class ScaldRule : IRule
+{
+    public IEnumerable<Finding> Find(Question question)
+    {
+        var rig = question.Rig;
+        var joined = question.Ask(Joined.Of);
+        foreach (var heater in rig.Parts)
+        {
+            if (Catalogue.Part(heater.Stock) is not { Group: PartGroup.Heat } stock || !(stock.Passage == Passage.Vessel || stock.Id is "gas-heater" or "plate-exchanger")) continue;
+            var behind = joined.Of(heater.Id).Where(j => j.Port is "hot" or "out").Select(j => j.Other);
+            // Behind a mixing valve it is tempered.
+            var taps = joined.Reach(behind, p => p.Id != heater.Id && p.Stock != "mixing-valve", r => r.Service == Service.Hot).Where(p => Catalogue.Part(p.Stock) is { Passage: Passage.Mixer }).Select(p => p.Name).ToList();
+            if (taps.Count == 0) continue;
+            yield return new Finding(
+                $"scald:{heater.Id}", FindingKind.Scald, Severity.Warning, heater.Name, "may pass", Measure.Temperature(TradeConstants.HottestOutletC),
+                Sentence.Of($"No thermostatic mixing valve stands between it and {string.Join(", ", taps.Take(3))}. Water above {Measure.Temperature(TradeConstants.HottestOutletC)} scalds."),
+                Place.OnPart(question.Index, heater), [], null, null, "Water heated by an engine's coolant scalds in seconds. Let a licensed fitter set the mixing valve.");
+        }
+    }
+}

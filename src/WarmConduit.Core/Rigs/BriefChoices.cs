@@ -1,0 +1,204 @@
+namespace WarmConduit.Core.Rigs;
+
+/// <summary>Most air pressure when lines are blown out.</summary>
+public enum AirSchool
+{
+    /// <summary>25 psi (1.7 bar).</summary>
+    Psi25,
+
+    /// <summary>30 psi (2.1 bar).</summary>
+    Psi30,
+}
+
+/// <summary>Air in the accumulator.</summary>
+public enum AccumulatorSchool
+{
+    /// <summary>0.2 bar below the pump's cut-in.</summary>
+    BelowCutIn,
+
+    /// <summary>At the pump's cut-in.</summary>
+    AtCutIn,
+}
+
+/// <summary>How lines are laid out.</summary>
+public enum PipingSchool
+{
+    /// <summary>One line with tees.</summary>
+    Trunk,
+
+    /// <summary>A line for each outlet from one manifold.</summary>
+    HomeRuns,
+
+    /// <summary>A hot loop with a return pump.</summary>
+    Loop,
+}
+
+/// <summary>What is filtered.</summary>
+public enum FilterSchool
+{
+    /// <summary>All water.</summary>
+    Everything,
+
+    /// <summary>A drinking tap only.</summary>
+    DrinkingTap,
+
+    /// <summary>Nothing.</summary>
+    None,
+}
+
+/// <summary>What keeps smells out.</summary>
+public enum TrapSchool
+{
+    /// <summary>Traps that hold water.</summary>
+    Water,
+
+    /// <summary>Traps that hold none.</summary>
+    Waterless,
+}
+
+/// <summary>How pipe is joined.</summary>
+public enum JointSchool
+{
+    /// <summary>Pushed in.</summary>
+    PushFit,
+
+    /// <summary>Crimped rings.</summary>
+    Crimp,
+
+    /// <summary>Barbs with hose clips.</summary>
+    Barb,
+}
+
+/// <summary>How threads are sealed.</summary>
+public enum ThreadSchool
+{
+    /// <summary>Tape.</summary>
+    Tape,
+
+    /// <summary>Paste.</summary>
+    Paste,
+}
+
+/// <summary>Where grey water goes.</summary>
+public enum GreySchool
+{
+    /// <summary>A tank built in.</summary>
+    Fixed,
+
+    /// <summary>A tank on wheels, outside.</summary>
+    Wheeled,
+
+    /// <summary>A bucket.</summary>
+    Bucket,
+}
+
+/// <summary>Which schools the builder follows, and what a night may cost.</summary>
+/// <param name="Air">Most air pressure when lines are blown out.</param>
+/// <param name="Accumulator">Air in the accumulator.</param>
+/// <param name="Piping">How lines are laid out.</param>
+/// <param name="Filter">What is filtered.</param>
+/// <param name="Traps">What keeps smells out.</param>
+/// <param name="Joints">How pipe is joined.</param>
+/// <param name="Threads">How threads are sealed.</param>
+/// <param name="Grey">Where grey water goes.</param>
+/// <param name="BatteryWh">Battery to spend on a night, Wh; 0 to 100,000.</param>
+/// <param name="FuelL">Fuel to spend on a night, litres of diesel; 0 to 1000.</param>
+/// <param name="CanL">Size of the can that water is fetched in, L; 1 to 100.</param>
+/// <param name="LocalRules">Local rules to check, in the builder's words; at most 1000 characters.</param>
+public sealed record BriefChoices(
+    AirSchool Air,
+    AccumulatorSchool Accumulator,
+    PipingSchool Piping,
+    FilterSchool Filter,
+    TrapSchool Traps,
+    JointSchool Joints,
+    ThreadSchool Threads,
+    GreySchool Grey,
+    double BatteryWh,
+    double FuelL,
+    double CanL,
+    string LocalRules)
+{
+    /// <summary>What most begin with.</summary>
+    public static readonly BriefChoices Usual = new(
+        AirSchool.Psi30, AccumulatorSchool.BelowCutIn, PipingSchool.Trunk, FilterSchool.DrinkingTap, TrapSchool.Waterless, JointSchool.Crimp, ThreadSchool.Tape, GreySchool.Fixed, 600, 2, 15, "");
+}
+
+/// <summary>One of the ways of a school: what it is called, what it is good for, what is checked where it is chosen.</summary>
+/// <param name="Id">The value that stands for it.</param>
+/// <param name="Name">In words.</param>
+/// <param name="GoodFor">What it is good for, and what it costs.</param>
+/// <param name="Checks">What is checked where it is chosen; empty: nothing yet.</param>
+public sealed record SchoolWay(string Id, string Name, string GoodFor, string Checks);
+
+/// <summary>A quarrel of the trade with its sides.</summary>
+/// <param name="Field">The field of the brief that holds the choice.</param>
+/// <param name="Name">What it is about.</param>
+/// <param name="Ways">Its sides.</param>
+public sealed record SchoolOf(string Field, string Name, IReadOnlyList<SchoolWay> Ways);
+
+/// <summary>The schools that a brief chooses from. None is the one true way.</summary>
+public static class Schools
+{
+    /// <summary>All of them, as the brief asks for them.</summary>
+    public static IReadOnlyList<SchoolOf> All { get; } =
+    [
+        new("living", "Way of living",
+        [
+            new("livedIn", "lived in", "Heated all winter. What counts is what freezes when the heat fails, and what holding it costs.", "The night is asked about full and heated."),
+            new("weekends", "weekends", "Used, left cold for days, used again: it must empty itself in minutes from one or two valves.", "The night is asked about drained and unheated."),
+            new("laidUp", "laid up", "Emptied once in autumn, opened in spring: work once a year, none in between.", "The night is asked about drained and unheated."),
+        ]),
+        new("school", "Against frost",
+        [
+            new("drain", "drain", "No fluid, no compressor, ready in minutes. Every line needs its fall.", "Pools are faults; runs that are too flat are told."),
+            new("air", "air", "Clears what no slope empties. Wants a compressor with a regulator, an open outlet first, and eye protection.", "A rig without a blow-out port is told; pools weigh less."),
+            new("antifreeze", "antifreeze", "Protects traps and dead ends too. Costs fluid and rinsing; only propylene glycol for drinking-water systems.", "A heater without a bypass is told; pools weigh less."),
+            new("heat", "heat", "Water stays in use all winter. Costs fuel or battery every night, and fails when they do.", "What ice breaks is a fault; pools weigh less."),
+        ]),
+        new("choices/air", "Air pressure at most",
+        [
+            new("psi25", "25 psi", "Gentler on hoses, filters and toilet valves. Wants a second round.", "Nothing above it is advised."),
+            new("psi30", "30 psi", "Lifts water out of risers sooner. Never above the weakest part's rating.", "Nothing above it is advised."),
+        ]),
+        new("choices/accumulator", "Accumulator's air",
+        [
+            new("belowCutIn", "0.2 bar below cut-in", "The pump never meets an empty accumulator, so the flow does not dip.", "The water between pump starts is worked out from it."),
+            new("atCutIn", "at cut-in", "The most water between two pump starts.", "The water between pump starts is worked out from it."),
+        ]),
+        new("choices/piping", "Lines",
+        [
+            new("trunk", "trunk and tees", "The least pipe. Joints lie where the tees are.", ""),
+            new("homeRuns", "home runs", "Every joint in one place that can be reached. The most pipe.", "A rig without a manifold is told."),
+            new("loop", "hot loop", "No wait for hot water. A second pump, and warm pipe all day.", "A rig without a second pump is told."),
+        ]),
+        new("choices/filter", "Filter",
+        [
+            new("everything", "all water", "Clean lines everywhere. The part that leaks and cracks most stands in the main line.", "A rig without a filter is told; so is one without a bypass around it."),
+            new("drinkingTap", "drinking tap only", "Cartridges last. Everything else is not for drinking.", "A rig without a drinking tap or filter is told."),
+            new("none", "none", "Nothing to crack and nothing to change. Only for water that is fit to drink.", ""),
+        ]),
+        new("choices/traps", "Traps",
+        [
+            new("water", "water traps", "Any plumber has one. Each holds water that freezes, so each wants its litre of antifreeze.", "A waterless trap is not asked for."),
+            new("waterless", "waterless traps", "Nothing to freeze and nothing to slosh out.", "A water trap in the rig is told."),
+        ]),
+        new("choices/joints", "Joints",
+        [
+            new("pushFit", "push-fit", "Apart again by hand. Wants square cuts and the insert pushed home.", "Pipe ends are counted."),
+            new("crimp", "crimp", "Flat, cheap, tells by a gauge whether it is done. Never apart again.", "Rings are counted."),
+            new("barb", "barb and clip", "For hose. Clips are tightened again after the first winter.", "Clips are counted."),
+        ]),
+        new("choices/threads", "Threads",
+        [
+            new("tape", "tape", "Clean and at once tight. Not to be turned back.", ""),
+            new("paste", "paste", "May be turned back a little. Must be fit for drinking water.", ""),
+        ]),
+        new("choices/grey", "Grey water",
+        [
+            new("fixed", "built-in tank", "Drives along. Under the floor it is the first to freeze.", "A rig with a sink and no grey tank is told."),
+            new("wheeled", "wheeled tank outside", "Rolled to the drain. Freezes overnight where it stands.", ""),
+            new("bucket", "bucket", "Nothing to drain. Carried out every day.", ""),
+        ]),
+    ];
+}

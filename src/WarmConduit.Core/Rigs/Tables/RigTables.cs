@@ -1,0 +1,231 @@
+using System.Globalization;
+using System.Text.Json.Nodes;
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Rigs.Tables;
+
+/// <summary>
+/// Parts and runs as tables. Parts: name, stock, from rear, from kerb, above floor, turned, holds. Runs, a line for each point in the order of flow: run, carries, pipe, part, port,
+/// from rear, from kerb, above floor, insulation, thickness. Things are known by their name: one that is there already is moved or laid anew, one that is not is made.
+/// </summary>
+public static class RigTables
+{
+    private const string Rear = "from rear", Kerb = "from kerb", Height = "above floor";
+    private const int MostFaults = 200;
+
+    /// <summary>The parts of a rig, a line each under their headings, lengths in mm.</summary>
+    public static IEnumerable<IReadOnlyList<string>> Parts(Rig rig)
+    {
+        yield return ["name", "stock", $"{Rear} (mm)", $"{Kerb} (mm)", $"{Height} (mm)", "turned", "holds (L)"];
+        foreach (var part in rig.Parts)
+            yield return [Plain(part.Name), part.Stock, .. Millimetres(part.Box.At), part.Orientation?.QuarterTurns.ToString(CultureInfo.InvariantCulture) ?? "", part.HoldsL?.ToString("0.###", CultureInfo.InvariantCulture) ?? ""];
+    }
+
+    /// <summary>The runs of a rig, a line for each point under their headings, lengths in mm.</summary>
+    public static IEnumerable<IReadOnlyList<string>> Runs(Rig rig)
+    {
+        var index = new RigIndex(rig);
+        yield return ["run", "carries", "pipe", "part", "port", $"{Rear} (mm)", $"{Kerb} (mm)", $"{Height} (mm)", "insulation", "thickness (mm)"];
+        foreach (var run in rig.Runs)
+        {
+            IReadOnlyList<string> Point(RunEnd? end, Point3 at) =>
+            [
+                Plain(run.Name), JsonNamingCamel(run.Service), run.Pipe, end?.Part is { } id ? Plain(index.Part(id).Name) : "", end?.Port ?? "", .. Millimetres(at),
+                run.Insulation?.Material ?? "", run.Insulation is { } s ? (s.ThicknessM * 1000).ToString("0.##", CultureInfo.InvariantCulture) : "",
+            ];
+            yield return Point(run.From, index.PlaceOf(run.From));
+            foreach (var bend in run.Bends) yield return Point(null, bend.At);
+            yield return Point(run.To, index.PlaceOf(run.To));
+        }
+    }
+
+    /// <summary>
+    /// Reads a table of parts or of runs, whichever its headings say. A row that is wrong is left out and told; of a run every row has to be right. Pure. O(rows · log rows).
+    /// </summary>
+    /// <param name="rig">The rig it is read for.</param>
+    /// <param name="lines">Its lines, the headings first.</param>
+    /// <param name="system">The system in which bare numbers are meant where the heading names no unit.</param>
+    /// <param name="before">Lines that could not even be taken apart.</param>
+    public static TableRead Read(Rig rig, IReadOnlyList<TableLine> lines, UnitSystem system, IReadOnlyList<TableFault>? before = null)
+    {
+        var faults = new List<TableFault>(before ?? []);
+        var sheet = new Sheet(lines, faults);
+        var made = new List<(int Line, Edit Edit)>();
+        string what;
+        if (sheet.Has("run")) what = ReadRuns(rig, sheet, system, made, faults);
+        else if (sheet.Has("stock")) what = ReadParts(rig, sheet, system, made, faults);
+        else return new TableRead("Nothing to do", [], [new TableFault(1, null, "its first line has to name the columns: “name, stock, from rear, from kerb, above floor” for parts, “run, carries, pipe, part, port, from rear, from kerb, above floor” for runs")]);
+        LeaveOut(rig, made, faults);
+        return new TableRead(made.Count == 0 ? "Nothing to do" : $"{made.Count} {(made.Count == 1 ? what : what + "s")} from a table", [.. made.Select(m => m.Edit)], [.. faults.OrderBy(f => f.Line).Take(MostFaults)]);
+    }
+
+    // What the editor refuses is left out as well, at its own line.
+    private static void LeaveOut(Rig rig, List<(int Line, Edit Edit)> made, List<TableFault> faults)
+    {
+        if (made.Count > Editor.MaxEdits)
+        {
+            faults.Add(new TableFault(made[Editor.MaxEdits].Line, null, $"more than {Editor.MaxEdits} things at once; the rest is left out"));
+            made.RemoveRange(Editor.MaxEdits, made.Count - Editor.MaxEdits);
+        }
+        var at = rig;
+        made.RemoveAll(m =>
+        {
+            try
+            {
+                at = Editor.Apply(at, [m.Edit]).Rig;
+                return false;
+            }
+            catch (RigFileException e)
+            {
+                faults.Add(new TableFault(m.Line, null, e.Faults[0].Reason));
+                return true;
+            }
+        });
+    }
+
+    private static string ReadParts(Rig rig, Sheet sheet, UnitSystem system, List<(int, Edit)> made, List<TableFault> faults)
+    {
+        var byName = ByName(rig.Parts, p => p.Name);
+        var ids = rig.Parts.Select(p => p.Id).Concat(rig.Runs.Select(r => r.Id)).ToHashSet();
+        foreach (var row in sheet.Rows)
+        {
+            int before = faults.Count;
+            string name = row["name"], stock = row["stock"];
+            if (name.Length is 0 or > 80) faults.Add(new TableFault(row.Line, "name", "a name has 1 to 80 characters"));
+            var kind = Catalogue.Part(stock) ?? Catalogue.Parts.FirstOrDefault(p => string.Equals(p.Name, stock, StringComparison.OrdinalIgnoreCase));
+            if (kind is null) faults.Add(new TableFault(row.Line, "stock", stock.Length == 0 ? "say what it is" : $"there is no “{stock}” in stock{Nearest(stock, Catalogue.Parts.Select(p => p.Id))}"));
+            var at = Place(row, system, faults);
+            double? holds = row.Quantity("holds", Quantity.Volume, system, faults);
+            int turned = 0;
+            if (row["turned"] is { Length: > 0 } turns && !(int.TryParse(turns, out turned) && turned is >= 0 and <= 3)) faults.Add(new TableFault(row.Line, "turned", "quarter turns, 0 to 3"));
+            if (faults.Count > before) continue;
+            if (byName.TryGetValue(name, out var known))
+            {
+                var values = new JsonObject { ["box"] = new JsonObject { ["at"] = Node(at!.Value), ["size"] = Node(known.Box.Size) } };
+                if (holds is { } l) values["holdsL"] = l;
+                made.Add((row.Line, new ChangeThing($"parts/{known.Id}", values)));
+                continue;
+            }
+            string id = Fresh(name, ids);
+            made.Add((row.Line, new PlacePart(id, kind!.Id, name, at!.Value, turned == 0 ? null : new Orientation(turned))));
+            if (holds is { } litres) made.Add((row.Line, new ChangeThing($"parts/{id}", new JsonObject { ["holdsL"] = litres })));
+        }
+        return "part";
+    }
+
+    private static string ReadRuns(Rig rig, Sheet sheet, UnitSystem system, List<(int, Edit)> made, List<TableFault> faults)
+    {
+        var parts = ByName(rig.Parts, p => p.Name);
+        var runs = ByName(rig.Runs, r => r.Name);
+        var ids = rig.Parts.Select(p => p.Id).Concat(rig.Runs.Select(r => r.Id)).ToHashSet();
+        foreach (var rows in InARow(sheet.Rows))
+        {
+            int before = faults.Count;
+            var first = rows[0];
+            string name = first["run"];
+            if (name.Length is 0 or > 80) faults.Add(new TableFault(first.Line, "run", "a name has 1 to 80 characters"));
+            if (rows.Count < 2) faults.Add(new TableFault(first.Line, null, "a run has at least two lines: where it starts, and where it ends"));
+            if (!Enum.TryParse<Service>(first["carries"], ignoreCase: true, out var service)) faults.Add(new TableFault(first.Line, "carries", $"one of {string.Join(", ", Enum.GetValues<Service>().Select(JsonNamingCamel))}"));
+            var pipe = Catalogue.Pipe(first["pipe"]) ?? Catalogue.Pipes.FirstOrDefault(p => string.Equals(p.Name, first["pipe"], StringComparison.OrdinalIgnoreCase));
+            if (pipe is null) faults.Add(new TableFault(first.Line, "pipe", $"there is no pipe “{first["pipe"]}”{Nearest(first["pipe"], Catalogue.Pipes.Select(p => p.Id))}"));
+            Sleeve? sleeve = null;
+            if (first["insulation"] is { Length: > 0 } material)
+            {
+                if (Catalogue.Solid(material) is null) faults.Add(new TableFault(first.Line, "insulation", $"there is no material “{material}”{Nearest(material, Catalogue.Solids.Select(s => s.Id))}"));
+                sleeve = new Sleeve(material, first.Quantity("thickness", Quantity.Length, system, faults) ?? 0.013);
+            }
+            RunEnd End(Sheet.Row row)
+            {
+                if (row["part"].Length == 0) return new RunEnd(At: Place(row, system, faults) ?? default(Point3));
+                if (!parts.TryGetValue(row["part"], out var part))
+                {
+                    faults.Add(new TableFault(row.Line, "part", $"there is no part “{row["part"]}”{Nearest(row["part"], parts.Keys)}"));
+                    return new RunEnd();
+                }
+                if (part.PortAt(row["port"]) is null) faults.Add(new TableFault(row.Line, "port", $"{part.Name} has the ports {string.Join(", ", part.Ports.Select(p => p.Id))}"));
+                return new RunEnd(part.Id, row["port"]);
+            }
+            var from = End(first);
+            var to = rows.Count > 1 ? End(rows[^1]) : from;
+            var bends = new List<Bend>();
+            foreach (var row in rows.Skip(1).SkipLast(1))
+                if (Place(row, system, faults) is { } at)
+                    bends.Add(new Bend($"b{bends.Count + 1}", at));
+            if (faults.Count > before) continue;
+            if (runs.TryGetValue(name, out var known))
+            {
+                made.Add((first.Line, new RouteRun(known.Id, bends)));
+                made.Add((first.Line, new ChangeThing($"runs/{known.Id}", new JsonObject { ["service"] = JsonNamingCamel(service), ["pipe"] = pipe!.Id, ["from"] = RigDiff.Node(from), ["to"] = RigDiff.Node(to), ["insulation"] = RigDiff.Node(sleeve) })));
+            }
+            else made.Add((first.Line, new AddThing("runs", (JsonObject)RigDiff.Node(new Run(Fresh(name, ids), name, service, pipe!.Id, from, to, bends, sleeve))!)));
+        }
+        return "run";
+    }
+
+    // Lines that follow each other under one name; a line without a name goes with the one above.
+    private static List<List<Sheet.Row>> InARow(List<Sheet.Row> rows)
+    {
+        var groups = new List<List<Sheet.Row>>();
+        string? name = null;
+        foreach (var row in rows)
+        {
+            string run = row["run"];
+            if (groups.Count == 0 || (run.Length > 0 && !string.Equals(run, name, StringComparison.OrdinalIgnoreCase)))
+            {
+                groups.Add([]);
+                name = run;
+            }
+            groups[^1].Add(row);
+        }
+        return groups;
+    }
+
+    private static Point3? Place(Sheet.Row row, UnitSystem system, List<TableFault> faults)
+    {
+        double Read(string column)
+        {
+            if (row.Quantity(column, Quantity.Length, system, faults) is { } value) return value;
+            faults.Add(new TableFault(row.Line, column, "a length belongs here"));
+            return double.NaN;
+        }
+        var (x, y, z) = (Read(Rear), Read(Kerb), Read(Height));
+        return double.IsFinite(x + y + z) ? new Point3(Math.Round(x, 5), Math.Round(y, 5), Math.Round(z, 5)) : null;
+    }
+
+    private static Dictionary<string, T> ByName<T>(IEnumerable<T> things, Func<T, string> name)
+    {
+        var made = new Dictionary<string, T>(StringComparer.OrdinalIgnoreCase);
+        foreach (var thing in things) made.TryAdd(name(thing), thing);
+        return made;
+    }
+
+    private static string Fresh(string name, HashSet<string> taken)
+    {
+        string stem = RigCheck.IdFrom(name, "thing");
+        string id = stem;
+        for (int n = 2; !taken.Add(id); n++) id = $"{stem}-{n}";
+        return id;
+    }
+
+    private static string Nearest(string typed, IEnumerable<string> known)
+    {
+        if (typed.Length < 2) return "";
+        var like = known.Where(k => k.Contains(typed, StringComparison.OrdinalIgnoreCase) || typed.Contains(k, StringComparison.OrdinalIgnoreCase) || k.StartsWith(typed[..2], StringComparison.OrdinalIgnoreCase)).Take(3).ToList();
+        return like.Count == 0 ? "" : $"; did you mean {string.Join(", ", like)}?";
+    }
+
+    private static JsonNode Node(Point3 p) => RigDiff.Node(p)!;
+
+    private static string JsonNamingCamel(Service service) => System.Text.Json.JsonNamingPolicy.CamelCase.ConvertName(service.ToString());
+
+    // A spreadsheet takes what begins like this for a formula.
+    private static string Plain(string text) => text.Length > 0 && text[0] is '=' or '+' or '-' or '@' ? $"'{text}" : text;
+
+    private static IEnumerable<string> Millimetres(Point3 at)
+    {
+        foreach (double m in (double[])[at.XM, at.YM, at.ZM]) yield return (m * 1000).ToString("0.##", CultureInfo.InvariantCulture);
+    }
+}

@@ -1,0 +1,155 @@
+using System.Text.RegularExpressions;
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Rigs.Words;
+
+/// <summary>A word that a step of a run can have.</summary>
+/// <param name="Word">As it is typed.</param>
+/// <param name="Means">What it does.</param>
+public sealed record StepWord(string Word, string Means);
+
+/// <summary>A step of a run, read: where its next point is, and how that was understood.</summary>
+/// <param name="At">The next point, m.</param>
+/// <param name="Understood">In words.</param>
+public sealed record StepRead(Point3 At, Sentence Understood);
+
+/// <summary>
+/// Reads the next point of a run in plain words: <c>rear 1.2 m, fall 2 %</c>, <c>up 30 cm</c>, <c>height 400 mm</c>, <c>clear 20 mm</c>. A figure alone is a length on in the
+/// way the hand points. Lengths in either system.
+/// </summary>
+public static partial class StepWords
+{
+    /// <summary>Words that are understood, in the order in which they are offered.</summary>
+    public static IReadOnlyList<StepWord> All { get; } =
+    [
+        new("forward", "towards the cab by so much"),
+        new("rear", "towards the rear by so much"),
+        new("kerb", "towards the kerb by so much"),
+        new("far", "away from the kerb by so much"),
+        new("up", "up by so much"),
+        new("down", "down by so much"),
+        new("fall", "lower by this share of the length, after a way and a length"),
+        new("rise", "higher by this share of the length, after a way and a length"),
+        new("height", "to this height above the floor"),
+        new("clear", "so much above the floor, or above the arch that lies under it"),
+    ];
+
+    /// <summary>Words that can follow what has been typed so far: those that begin like its last word.</summary>
+    public static IReadOnlyList<StepWord> After(string typed)
+    {
+        string last = Splitter().Split(typed.ToLowerInvariant())[^1];
+        return [.. All.Where(w => w.Word.StartsWith(last, StringComparison.Ordinal) && w.Word != last)];
+    }
+
+    /// <summary>Reads <paramref name="text"/>. Throws <see cref="QuantityFormatException"/> at the character that is not understood.</summary>
+    /// <param name="text">What was typed; at most 100 characters.</param>
+    /// <param name="from">The last point, m.</param>
+    /// <param name="towards">Where the hand points, m; what is not said stays as there.</param>
+    /// <param name="shell">What lies under it.</param>
+    /// <param name="system">The system in which a bare number is meant.</param>
+    public static StepRead Read(string text, Point3 from, Point3 towards, Shell shell, UnitSystem system)
+    {
+        if (string.IsNullOrWhiteSpace(text)) throw new QuantityFormatException(0, "type a way and a length, such as rear 1.2 m");
+        var at = from;
+        double run = 0;
+        bool moved = false;
+        double? height = null, fall = null, clear = null;
+        foreach (var (word, figure, place) in Pieces(text))
+        {
+            double Length()
+            {
+                try
+                {
+                    return QuantityText.Parse(figure, Quantity.Length, system);
+                }
+                catch (QuantityFormatException e)
+                {
+                    throw new QuantityFormatException(place + e.Position, figure.Length == 0 ? $"after {word} comes a length, such as 30 cm" : e.Message);
+                }
+            }
+            void Move(double x, double y, double z)
+            {
+                double by = Length();
+                at += new Point3(x * by, y * by, z * by);
+                if (z == 0) run += Math.Abs(by);
+                moved = true;
+            }
+            switch (word)
+            {
+                case "forward": Move(1, 0, 0); break;
+                case "rear": Move(-1, 0, 0); break;
+                case "far": Move(0, 1, 0); break;
+                case "kerb": Move(0, -1, 0); break;
+                case "up": Move(0, 0, 1); break;
+                case "down": Move(0, 0, -1); break;
+                case "height": height = Length(); break;
+                case "clear": clear = Length(); break;
+                case "fall" or "rise":
+                    double share;
+                    try
+                    {
+                        share = QuantityText.Parse(figure, Quantity.Fall, system);
+                    }
+                    catch (QuantityFormatException e)
+                    {
+                        throw new QuantityFormatException(place + e.Position, figure.Length == 0 ? $"after {word} comes a share, such as 2 %" : e.Message);
+                    }
+                    fall = word == "fall" ? share : -share;
+                    break;
+                case "":
+                    double on = Length(), whole = from.DistanceM(towards);
+                    if (whole < 1e-6) throw new QuantityFormatException(place, "point somewhere first, or say which way");
+                    at = from.Towards(towards, on / whole);
+                    run += on;
+                    moved = true;
+                    break;
+                default:
+                    throw new QuantityFormatException(place, $"“{word}” is not understood; there are {string.Join(", ", All.Select(w => w.Word))}");
+            }
+        }
+        if (!moved && (height is not null || fall is not null || clear is not null))
+        {
+            at = towards with { ZM = from.ZM };
+            run = from.DistanceM(at);
+        }
+        if (fall is { } f) at = at with { ZM = at.ZM - f * run };
+        if (height is { } h) at = at with { ZM = h };
+        if (clear is { } c) at = at with { ZM = Under(shell, at) + c };
+        at = new Point3(Math.Round(at.XM, 4), Math.Round(at.YM, 4), Math.Round(at.ZM, 4));
+        double length = from.DistanceM(at);
+        return new StepRead(at, Sentence.Of($"{Measure.Length(length)} on, to {Measure.Length(at.ZM)} above the floor").And(
+            Math.Abs(at.ZM - from.ZM) < 5e-5 || length < 1e-6 ? ", level" : Sentence.Of($", {(at.ZM < from.ZM ? "falling" : "rising")} {Measure.Fall(Math.Abs(at.ZM - from.ZM) / length)}")));
+    }
+
+    private static double Under(Shell shell, Point3 at)
+    {
+        double floor = 0;
+        foreach (var o in shell.Obstacles)
+        {
+            var far = o.Box.Far();
+            if (at.XM >= o.Box.At.XM && at.XM <= far.XM && at.YM >= o.Box.At.YM && at.YM <= far.YM) floor = Math.Max(floor, far.ZM);
+        }
+        return floor;
+    }
+
+    // Words with the figure behind each, and where it stands; a figure before any word has none.
+    private static IEnumerable<(string Word, string Figure, int Place)> Pieces(string text)
+    {
+        var words = Word().Matches(text);
+        string before = text[..(words.Count > 0 ? words[0].Index : text.Length)].Trim(' ', ',');
+        if (before.Length > 0) yield return ("", before, text.IndexOf(before, StringComparison.Ordinal));
+        for (int i = 0; i < words.Count; i++)
+        {
+            int start = words[i].Index + words[i].Length, end = i + 1 < words.Count ? words[i + 1].Index : text.Length;
+            string figure = text[start..end].Trim(' ', ',');
+            yield return (words[i].Value.ToLowerInvariant(), figure, figure.Length == 0 ? words[i].Index : text.IndexOf(figure, start, StringComparison.Ordinal));
+        }
+    }
+
+    [GeneratedRegex(@"\b(?!(?:mm|cm|in|ft|inch|inches|foot|feet|metre|metres|meter|meters|percent|per)\b)[A-Za-z]{2,}\b", RegexOptions.IgnoreCase)]
+    private static partial Regex Word();
+
+    [GeneratedRegex(@"[\s,]+")]
+    private static partial Regex Splitter();
+}

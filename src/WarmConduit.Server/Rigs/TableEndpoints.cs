@@ -1,0 +1,34 @@
+using System.Text;
+using Microsoft.AspNetCore.Http.HttpResults;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Tables;
+using WarmConduit.Core.Units;
+using WarmConduit.Server.Hosting;
+using WarmConduit.Store;
+
+namespace WarmConduit.Server.Rigs;
+
+/// <summary>A table to be read for a rig.</summary>
+/// <param name="Base">The revision of the rig that is meant.</param>
+/// <param name="Text">The table, its first line naming the columns; divided by commas, semicolons or tabs.</param>
+/// <param name="System">The system in which bare numbers are meant, where the heading names no unit.</param>
+public sealed record TableRequest(int Base, string Text, UnitSystem System);
+
+/// <summary>Parts and runs as tables over HTTP.</summary>
+internal static class TableEndpoints
+{
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        var rigs = api.MapGroup("/rigs").WithTags("Tables");
+        rigs.MapGet("/{id}/parts.csv", (string id, Shelf shelf, CancellationToken cancel) => Table(id, "parts", RigTables.Parts, shelf, cancel))
+            .Produces(200, contentType: "text/csv").WithName("getPartsTable").WithSummary("The parts of a rig as a table.").ProducesProblem(404);
+        rigs.MapGet("/{id}/runs.csv", (string id, Shelf shelf, CancellationToken cancel) => Table(id, "runs", RigTables.Runs, shelf, cancel))
+            .Produces(200, contentType: "text/csv").WithName("getRunsTable").WithSummary("The runs of a rig as a table, a line for each point.").ProducesProblem(404);
+        rigs.MapPost("/{id}/table", async Task<Results<Ok<TableRead>, NotFound>> (string id, TableRequest ask, Shelf shelf, CancellationToken cancel) =>
+            await shelf.Revision(id, ask.Base, cancel) is { } rig ? TypedResults.Ok(TableText.Read(rig, ask.Text, ask.System)) : TypedResults.NotFound())
+            .RequireRateLimiting(Limits.Work).WithName("readTable").WithSummary("What a table of parts or runs would do to a rig. Nothing is saved.").ProducesProblem(404);
+    }
+
+    private static async Task<Results<FileContentHttpResult, NotFound>> Table(string id, string what, Func<Rig, IEnumerable<IReadOnlyList<string>>> rows, Shelf shelf, CancellationToken cancel) =>
+        await shelf.Find(id, cancel) is { Rig: { } rig } ? TypedResults.File(Encoding.UTF8.GetBytes(TableText.Write(rows(rig))), "text/csv; charset=utf-8", $"{id}.{what}.csv") : TypedResults.NotFound();
+}

@@ -1,0 +1,40 @@
+import { useQuery } from "@tanstack/react-query";
+import { createContext, type ReactNode, useContext, useMemo } from "react";
+import { api, data, type Schema } from "../api/client";
+
+type Catalogue = Schema["CatalogueAnswer"];
+
+/** Stock parts by id: what is a vessel, a joint, a drain, a landmark is said by the core. */
+export type Stock = Map<string, Schema["StockPart"]>;
+
+/** The numbers of the trade that screens judge by, until they have been fetched. */
+const nothingKnown: Schema["TradeNumbers"] = { nearFreezingC: 0, warmC: 100, hotC: 100, holdC: 0, hottestOutletC: 100, dryRunL: 0 };
+
+/** What the core says once a visit: its catalogue, and how quantities are printed. */
+interface Trade {
+  stock: Stock;
+  bores: Map<string, number>;
+  numbers: Schema["TradeNumbers"];
+  catalogue: Catalogue | undefined;
+  rules: Schema["PrintRule"][] | undefined;
+}
+
+const tradeOf = (catalogue?: Catalogue, rules?: Schema["PrintRule"][]): Trade => ({
+  stock: new Map(catalogue?.parts.map((p) => [p.id, p])),
+  bores: new Map(catalogue?.pipes.map((p) => [p.id, p.innerDiameterM])),
+  numbers: catalogue?.numbers ?? nothingKnown,
+  catalogue,
+  rules,
+});
+
+const Context = createContext(tradeOf());
+const staleTime = Number.POSITIVE_INFINITY;
+
+export function TradeProvider({ children }: { children: ReactNode }) {
+  const catalogue = useQuery({ queryKey: ["catalogue"], queryFn: async () => data(await api.GET("/api/catalogue")), staleTime }).data;
+  const rules = useQuery({ queryKey: ["units"], queryFn: async () => data(await api.GET("/api/units")), staleTime }).data;
+  const trade = useMemo(() => tradeOf(catalogue, rules), [catalogue, rules]);
+  return <Context.Provider value={trade}>{children}</Context.Provider>;
+}
+
+export const useCatalogue = () => useContext(Context);

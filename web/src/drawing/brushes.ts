@@ -1,0 +1,135 @@
+import { type Px, pathOf } from "./projection";
+
+/** How something is painted. */
+export interface Style {
+  fill: string;
+  stroke: string;
+  width: number;
+  dash?: string;
+  opacity?: number;
+  cap?: "round" | "butt";
+}
+
+/** What a picture is painted with, from back to front: paths of a drawing, or a canvas while it is in motion. */
+export interface Brush {
+  lines(style: Style, lines: Px[][], closed?: boolean): void;
+  ring(style: Style, at: Px, r: number): void;
+}
+
+/** A path with its style; `key` names the style. */
+export interface Path {
+  key: string;
+  style: Style;
+  d: string;
+}
+
+/** Paints paths of a drawing: what has the same style in a row is one path. */
+export class PathBrush implements Brush {
+  readonly paths: Path[] = [];
+
+  lines(style: Style, lines: Px[][], closed = false) {
+    this.add(keyOf(style), style, lines.map((l) => (closed ? `${pathOf(l)}Z` : pathOf(l))).join(""));
+  }
+
+  ring(style: Style, { x, y }: Px, r: number) {
+    this.add(keyOf(style), style, `M${(x - r).toFixed(1)} ${y.toFixed(1)}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0${-2 * r} 0Z`);
+  }
+
+  again(paths: Path[]) {
+    for (const { key, style, d } of paths) this.add(key, style, d);
+  }
+
+  private add(key: string, style: Style, d: string) {
+    const last = this.paths[this.paths.length - 1];
+    if (last?.key === key && style.opacity === undefined) last.d += d;
+    else this.paths.push({ key, style, d });
+  }
+}
+
+const keyOf = (s: Style) => `${s.fill}|${s.stroke}|${s.width}|${s.dash}|${s.opacity}|${s.cap}`;
+
+/** Paints on a canvas. Hatches are plain tints there: it is seen only while it moves. */
+export class CanvasBrush implements Brush {
+  private readonly colours = new Map<string, string>();
+
+  constructor(
+    private readonly on: CanvasRenderingContext2D,
+    private readonly colourNamed: (name: string) => string,
+  ) {}
+
+  lines(style: Style, lines: Px[][], closed = false) {
+    this.on.beginPath();
+    for (const points of lines) {
+      points.forEach(({ x, y }, i) => {
+        if (i === 0) this.on.moveTo(x, y);
+        else this.on.lineTo(x, y);
+      });
+      if (closed) this.on.closePath();
+    }
+    this.paint(style);
+  }
+
+  ring(style: Style, { x, y }: Px, r: number) {
+    this.on.beginPath();
+    this.on.arc(x, y, r, 0, 2 * Math.PI);
+    this.paint(style);
+  }
+
+  private paint({ fill, stroke, width, dash, opacity, cap }: Style) {
+    const { on } = this;
+    on.globalAlpha = (opacity ?? 1) * (fill === "url(#solid-hatch)" ? 0.3 : 1);
+    if (fill !== "none") {
+      on.fillStyle = this.colourOf(fill);
+      on.fill();
+    }
+    if (stroke === "none" || width === 0) return;
+    on.strokeStyle = this.colourOf(stroke);
+    on.lineWidth = width;
+    on.lineCap = cap ?? "butt";
+    on.setLineDash(dash ? dash.split(" ").map(Number) : []);
+    on.stroke();
+  }
+
+  private colourOf(paint: string): string {
+    const known = this.colours.get(paint);
+    if (known) return known;
+    const name = paint === "url(#ice-hatch)" ? "--ice" : paint === "url(#solid-hatch)" ? "--strong" : paint.slice(4, -1);
+    const colour = this.colourNamed(name);
+    this.colours.set(paint, colour);
+    return colour;
+  }
+}
+
+const NS = "http://www.w3.org/2000/svg";
+type Shown = SVGPathElement & { styleKey?: string; shownD?: string };
+
+/** Puts paths into a group, using again what is there: a nudge changes a few paths of a thousand. */
+export function showPaths(group: SVGGElement, paths: Path[]) {
+  let element = group.firstElementChild as Shown | null;
+  for (const { key, style, d } of paths) {
+    if (!element) {
+      element = document.createElementNS(NS, "path");
+      group.append(element);
+    }
+    if (element.shownD !== d) {
+      element.shownD = d;
+      element.setAttribute("d", d);
+    }
+    if (element.styleKey !== key) {
+      element.styleKey = key;
+      element.setAttribute("fill", style.fill);
+      element.setAttribute("stroke", style.stroke);
+      element.setAttribute("stroke-width", String(style.width));
+      element.setAttribute("stroke-dasharray", style.dash ?? "none");
+      element.setAttribute("stroke-linecap", style.cap ?? "butt");
+      element.setAttribute("stroke-linejoin", "round");
+      element.setAttribute("opacity", String(style.opacity ?? 1));
+    }
+    element = element.nextElementSibling as Shown | null;
+  }
+  while (element) {
+    const next = element.nextElementSibling as Shown | null;
+    element.remove();
+    element = next;
+  }
+}

@@ -1,0 +1,98 @@
+import type { ReactNode } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import { useLocation } from "wouter";
+import type { Problem } from "../../api/client";
+import { indexOf, type Rig } from "../../document/geometry";
+import { Patterns } from "../../drawing/patterns";
+import { Button } from "../../ui/controls";
+import { Dialog } from "../../ui/Dialog";
+import { BenchHeader, type Place } from "./BenchHeader";
+import { useDocument, useStores } from "./benchStores";
+
+/** A key means the same where a choice, a slider or a point of the strip has the focus; in a field it is text. */
+export const keyed = { enableOnFormTags: ["radio", "slider", "option"] as const };
+
+interface Props {
+  id: string;
+  place: Place;
+  /** As high as the window, with no scrolling of its own. */
+  full?: boolean;
+  onFind?(): void;
+  children: ReactNode;
+}
+
+/** What every place of a rig has: its header, undo by key, what is said when it is gone, and when two windows clash. */
+export function RigPage({ id, place, full = false, onFind, children }: Props) {
+  const { document } = useStores();
+  const missing = useDocument((s) => s.missing);
+  const here = useDocument((s) => s.rig !== null);
+  useHotkeys("mod+z", () => void document.undo(), { ...keyed, preventDefault: true });
+  useHotkeys("mod+shift+z, mod+y", () => void document.redo(), { ...keyed, preventDefault: true });
+  if (missing) return <NotThere problem={missing} id={id} />;
+  return (
+    <div className={`flex flex-col ${full ? "h-full" : "min-h-full"}`}>
+      <Patterns />
+      <BenchHeader place={place} {...(onFind && { onFind })} />
+      {here ? children : <p className="p-8 text-muted">Fetching the rig…</p>}
+      <Clash />
+    </div>
+  );
+}
+
+/** Two saves from one state: both are kept, the builder says which goes on. */
+function Clash() {
+  const { document } = useStores();
+  const conflict = useDocument((s) => s.conflict);
+  const rig = useDocument((s) => s.rig);
+  const [, go] = useLocation();
+  const both = async () => {
+    const copy = await document.settle("both");
+    if (copy) go(`/rigs/${copy}`);
+  };
+  return (
+    <Dialog
+      open={conflict !== null}
+      title={`${rig?.name} was changed in another window`}
+      text={
+        <>
+          <p>Both windows changed the same thing: {rig && conflict && namesOf(rig, conflict.clash)}.</p>
+          <p className="mt-2">
+            Nothing is lost: what the other window saved and what is on this screen are both kept. Which one shall go on under this name?
+          </p>
+        </>
+      }
+    >
+      {conflict?.keptAs && <Button onClick={both}>Open this one beside it</Button>}
+      <Button onClick={() => window.open(window.document.location.href, "_blank")}>Look at the other</Button>
+      <Button onClick={() => document.settle("theirs")}>Go on with the other</Button>
+      <Button onClick={() => document.settle("mine")}>Put this one on top</Button>
+    </Dialog>
+  );
+}
+
+/** Things by name, for paths such as `runs/kitchen-cold/bends/b2/at/zM`. */
+function namesOf(rig: Rig, paths: string[]) {
+  const { parts, runs } = indexOf(rig);
+  const names = paths.map((path) => {
+    const [list, id = ""] = path.split("/");
+    const thing = list === "parts" ? parts.get(id) : list === "runs" ? runs.get(id) : undefined;
+    return thing?.name ?? (list === "brief" ? "the brief" : list === "shell" ? "the shell" : "the rig");
+  });
+  return names.length === 0 ? "something in the rig" : [...new Set(names)].join(", ");
+}
+
+function NotThere({ problem, id }: { problem: Problem; id: string }) {
+  return (
+    <main className="mx-auto mt-24 max-w-md p-6">
+      <h1 className="text-[17px] font-semibold break-words">
+        {problem.status === 404 ? `There is no rig “${id}” on this shelf` : problem.title}
+      </h1>
+      <p className="mt-2 text-muted">
+        {problem.status === 404 ? "It may have been taken off, or the address is misspelt." : problem.detail}
+      </p>
+      <a href="/" className="mt-4 inline-flex h-10 items-center underline">
+        To the shelf
+      </a>
+    </main>
+  );
+}

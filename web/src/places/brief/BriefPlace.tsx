@@ -1,0 +1,237 @@
+import { TriangleAlert } from "lucide-react";
+import { type ReactNode, useEffect, useId, useState } from "react";
+import { Link } from "wouter";
+import type { Schema } from "../../api/client";
+import { useCatalogue } from "../../app/catalogue";
+import { say, usePrint } from "../../app/units";
+import { ofBrief } from "../../document/answersStore";
+import { changed } from "../../document/edits";
+import { Choice, Panel } from "../../ui/controls";
+import { fieldClass, QuantityField } from "../../ui/QuantityField";
+import { useAnswers, useDocument, useStores } from "../bench/benchStores";
+import { RigPlace } from "../bench/RigPlace";
+
+type Brief = Schema["Brief"];
+
+/** One sheet: what the rig shall do, and beside each answer what follows from it. */
+export function BriefPlace({ id }: { id: string }) {
+  return (
+    <RigPlace id={id} place="brief" wanted={ofBrief}>
+      {({ brief }) => (
+        <main className="mx-auto grid w-full max-w-[84rem] gap-4 p-4 min-[1000px]:grid-cols-[minmax(0,1fr)_22rem]">
+          <div className="flex min-w-0 flex-col gap-4">
+            <Numbers brief={brief} />
+            <SchoolRows brief={brief} />
+          </div>
+          <MeasureNext id={id} />
+        </main>
+      )}
+    </RigPlace>
+  );
+}
+
+/** A field of the brief by name, `choices/` before those of the choices. */
+function useBrief(brief: Brief) {
+  const { document } = useStores();
+  const usual = useAnswers((s) => s.answers?.supply?.choices);
+  const choices = brief.choices ?? usual;
+  const inner = (field: string) => field.startsWith("choices/") && field.slice("choices/".length);
+  return {
+    choices,
+    answerTo(field: string): unknown {
+      const own = inner(field);
+      return own ? choices?.[own as keyof typeof choices] : brief[field as keyof Brief];
+    },
+    set(field: string, what: string, value: unknown) {
+      const own = inner(field);
+      if (own && !choices) return;
+      const values = own ? { choices: { ...choices, [own]: value } } : { [field]: value };
+      document.commit(what, [changed("brief", values)]);
+    },
+  };
+}
+
+interface NumberField {
+  field: string;
+  label: string;
+  quantity: Schema["Quantity"];
+  least: number;
+  most: number;
+}
+
+const numbers: NumberField[] = [
+  { field: "people", label: "People", quantity: "number", least: 1, most: 20 },
+  { field: "litresPerPersonDay", label: "Water a person and day", quantity: "volume", least: 0.1, most: 500 },
+  { field: "daysBetweenFills", label: "Days between fills", quantity: "number", least: 0.1, most: 365 },
+  { field: "choices/canL", label: "Size of the can", quantity: "volume", least: 1, most: 100 },
+  { field: "lowestC", label: "Lowest temperature to stand", quantity: "temperature", least: -60, most: 30 },
+  { field: "windMPerS", label: "Wind on that night", quantity: "speed", least: 0, most: 60 },
+  { field: "hoursWithoutHeat", label: "Hours without heat", quantity: "number", least: 0, most: 8760 },
+  { field: "choices/fuelL", label: "Fuel to spend on a night", quantity: "volume", least: 0, most: 1000 },
+  { field: "choices/batteryWh", label: "Battery to spend on a night", quantity: "energy", least: 0, most: 100_000 },
+  { field: "leastFall", label: "Least fall of a line", quantity: "fall", least: 0, most: 0.2 },
+];
+
+function Numbers({ brief }: { brief: Brief }) {
+  const { answerTo, set } = useBrief(brief);
+  return (
+    <Panel className="p-4" aria-label="What it shall do">
+      <h2 className="text-[17px] font-semibold">What it shall do</h2>
+      <p className="text-muted">Beside each answer stands what follows from it, for the rig as it is drawn. All figures are estimates.</p>
+      <div className="mt-3 divide-y divide-rule">
+        {numbers.map((n) => (
+          <Row key={n.field} field={n.field}>
+            <QuantityField
+              label={n.label}
+              value={answerTo(n.field) as number | undefined}
+              quantity={n.quantity}
+              least={n.least}
+              most={n.most}
+              onCommit={(value) => set(n.field, n.label, n.field === "people" ? Math.round(value) : value)}
+            />
+          </Row>
+        ))}
+        <LocalRules brief={brief} />
+      </div>
+    </Panel>
+  );
+}
+
+function Row({ field, children }: { field: string; children: ReactNode }) {
+  return (
+    <div className="grid items-start gap-x-6 gap-y-1 py-2.5 min-[640px]:grid-cols-[13rem_minmax(0,1fr)]" data-field={field}>
+      <div>{children}</div>
+      <Follows field={field} />
+    </div>
+  );
+}
+
+/** What follows from an answer. */
+function Follows({ field }: { field: string }) {
+  const all = useAnswers((s) => s.answers?.supply?.consequences);
+  const stale = useAnswers((s) => s.stale);
+  const print = usePrint();
+  const here = all?.filter((c) => c.field === field) ?? [];
+  return (
+    <div className={`min-[640px]:pt-6 ${stale ? "opacity-60" : ""}`} data-stale={stale}>
+      {here.map((c) => (
+        <div key={c.id} data-follows={c.id}>
+          <p className={c.lacking ? "font-semibold" : ""}>
+            {c.lacking && <TriangleAlert size={16} className="mr-1.5 inline align-[-2px]" aria-label="Not met" />}
+            {say(c.words, print)}
+          </p>
+          {c.caution && <Caution>{c.caution}</Caution>}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+function Caution({ children }: { children: ReactNode }) {
+  return (
+    <p className="mt-1 border-l-[3px] border-ink pl-2">
+      {children} <span className="text-muted">Local codes and licensed fitters come before this program.</span>
+    </p>
+  );
+}
+
+function LocalRules({ brief }: { brief: Brief }) {
+  const { answerTo, set } = useBrief(brief);
+  const kept = (answerTo("choices/localRules") as string | undefined) ?? "";
+  const [text, setText] = useState(kept);
+  const id = useId();
+  useEffect(() => setText(kept), [kept]);
+  return (
+    <div className="py-2.5">
+      <label htmlFor={id} className="block text-muted">
+        Local rules to check
+      </label>
+      <textarea
+        id={id}
+        value={text}
+        maxLength={1000}
+        rows={2}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={() => text !== kept && set("choices/localRules", "Local rules", text)}
+        className={`${fieldClass} h-auto border-rule py-2`}
+      />
+    </div>
+  );
+}
+
+/** The quarrels of the trade: each side says what it is good for. */
+function SchoolRows({ brief }: { brief: Brief }) {
+  const { catalogue } = useCatalogue();
+  const { answerTo, set } = useBrief(brief);
+  return (
+    <Panel className="p-4" aria-label="Schools">
+      <h2 className="text-[17px] font-semibold">Schools</h2>
+      <p className="text-muted">None is the one true way. The rig is checked by the rules of those chosen here.</p>
+      <div className="mt-3 divide-y divide-rule">
+        {catalogue?.schools.map((school) => {
+          const value = answerTo(school.field) as string | undefined;
+          const way = school.ways.find((w) => w.id === value);
+          return (
+            <div key={school.field} className="py-3" data-field={school.field}>
+              <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+                <h3 className="w-44 shrink-0 font-semibold">{school.name}</h3>
+                <Choice
+                  label={school.name}
+                  value={value ?? ""}
+                  options={school.ways.map((w) => ({ value: w.id, text: w.name, title: w.goodFor }))}
+                  onChange={(v) => set(school.field, school.name, v)}
+                />
+              </div>
+              {way && (
+                <p className="mt-1.5 min-[640px]:pl-48">
+                  {way.goodFor} <span className="text-muted">{way.checks}</span>
+                </p>
+              )}
+              <div className="min-[640px]:pl-48">
+                <Follows field={school.field} />
+              </div>
+            </div>
+          );
+        })}
+      </div>
+    </Panel>
+  );
+}
+
+/** What a tape would tell next, by what not knowing it costs. */
+function MeasureNext({ id }: { id: string }) {
+  const next = useAnswers((s) => s.answers?.measureNext);
+  const stale = useAnswers((s) => s.stale);
+  const zones = useDocument((s) => s.rig?.shell.zones);
+  const print = usePrint();
+  const zone = zones?.find((z) => z.id === next?.zoneId);
+  return (
+    <Panel className="h-fit p-4" aria-label="Measure next">
+      <h2 className="text-[17px] font-semibold">Measure next</h2>
+      {next && zone && (
+        <p className="text-muted">
+          With the heat on, the coldest room is {zone.name}: {print(next.airC, "temperature")} on the brief's night. What moves it most
+          leads.
+        </p>
+      )}
+      <ol className={`mt-3 space-y-3 ${stale ? "opacity-60" : ""}`} data-stale={stale}>
+        {next?.items.slice(0, 8).map((item, i) => (
+          <li key={item.id} className="flex gap-2.5">
+            <span className="grid size-6 shrink-0 place-items-center rounded-full border-[1.5px] border-ink font-bold">{i + 1}</span>
+            <div>
+              <h3 className="font-semibold">{item.name}</h3>
+              <p>{item.how}</p>
+              <p className="text-muted">{say(item.worth, print)}</p>
+            </div>
+          </li>
+        ))}
+      </ol>
+      <Link
+        href={`/rigs/${id}`}
+        className="mt-4 inline-flex h-10 items-center rounded-md border border-ink bg-ink px-4 font-medium text-panel"
+      >
+        To the bench
+      </Link>
+    </Panel>
+  );
+}

@@ -1,0 +1,189 @@
+import { Trash2 } from "lucide-react";
+import type { Schema } from "../../api/client";
+import { usePrint } from "../../app/units";
+import { changed } from "../../document/edits";
+import type { Rig } from "../../document/geometry";
+import { Button, Panel } from "../../ui/controls";
+import { PickField, QuantityField, TextField } from "../../ui/QuantityField";
+import { useAnswers, useStores } from "../bench/benchStores";
+import { FaceRow } from "./FaceRow";
+import { boxOf, drawFaces } from "./zoneEdits";
+
+type Edit = Schema["Edit"];
+type Zone = Schema["Zone"];
+
+const kinds: Record<Schema["ZoneKind"], string> = {
+  living: "living space",
+  garage: "garage or bay",
+  cupboard: "cupboard",
+  wallCavity: "wall cavity",
+  wheelArch: "corner by an arch",
+  hatch: "hatch",
+  enclosedUnderfloor: "boxed in under the floor",
+  openUnderfloor: "under the floor, in the wind",
+};
+
+const sides = [
+  { axis: "xM", at: "From the rear", size: "Length" },
+  { axis: "yM", at: "From the kerb", size: "Width" },
+  { axis: "zM", at: "Above floor", size: "Height" },
+] as const;
+
+/** A room: its box, draughts, heater, faces and openings. */
+export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
+  const { document } = useStores();
+  const print = usePrint();
+  const stale = useAnswers((s) => s.stale);
+  const heat = useAnswers((s) => s.answers?.shellHeat?.zones.find((z) => z.zoneId === zone.id));
+  const path = `shell/zones/${zone.id}`;
+  const change = (what: string, values: Record<string, unknown>) => document.commit(`${what} of ${zone.name}`, [changed(path, values)]);
+  const reshape = (box: Schema["Box"]) => document.commit(`Box of ${zone.name}`, [boxOf(zone.id, box), drawFaces]);
+  return (
+    <Panel className="flex h-fit flex-col gap-3 p-4" aria-label={`Room: ${zone.name}`}>
+      <div className="grid grid-cols-2 gap-2">
+        <TextField label="Name" value={zone.name} onCommit={(name) => change("Name", { name })} />
+        <PickField
+          label="Kind"
+          value={zone.kind}
+          options={Object.entries(kinds).map(([value, text]) => ({ value, text }))}
+          onCommit={(kind) => document.commit(`Kind of ${zone.name}`, [changed(path, { kind }), drawFaces])}
+        />
+      </div>
+      <div className="grid grid-cols-3 gap-2">
+        {sides.map(({ axis, at }) => (
+          <QuantityField
+            key={at}
+            label={at}
+            value={zone.box.at[axis]}
+            quantity="length"
+            least={-30}
+            most={30}
+            onCommit={(m) => reshape({ ...zone.box, at: { ...zone.box.at, [axis]: m } })}
+          />
+        ))}
+        {sides.map(({ axis, size }) => (
+          <QuantityField
+            key={size}
+            label={size}
+            value={zone.box.size[axis]}
+            quantity="length"
+            least={0.001}
+            most={30}
+            onCommit={(m) => reshape({ ...zone.box, size: { ...zone.box.size, [axis]: m } })}
+          />
+        ))}
+      </div>
+      <div className="grid grid-cols-3 gap-2">
+        <QuantityField
+          label="Air changes/h"
+          value={zone.airChangesPerHour}
+          quantity="number"
+          least={0}
+          most={1000}
+          onCommit={(n) => change("Draughts", { airChangesPerHour: n })}
+        />
+        <QuantityField
+          label="Heater"
+          value={zone.heater?.powerW ?? 0}
+          quantity="power"
+          least={0}
+          most={50_000}
+          onCommit={(powerW) => change("Heater", { heater: powerW > 0 ? { powerW, setpointC: zone.heater?.setpointC ?? 18 } : null })}
+        />
+        {zone.heater && (
+          <QuantityField
+            label="Holds"
+            value={zone.heater.setpointC}
+            quantity="temperature"
+            least={-20}
+            most={40}
+            onCommit={(setpointC) => change("Heater", { heater: { ...zone.heater, setpointC } })}
+          />
+        )}
+      </div>
+      {heat && (
+        <p className={stale ? "opacity-60" : ""} data-stale={stale}>
+          <span className="text-muted">Air on this night </span>
+          <strong className="font-semibold">{print(heat.airC, "temperature")}</strong>
+          <span className="text-muted">; draughts {print(heat.leakWPerK, "conductance")}</span>
+          {heat.heaterW > 0.5 && <span className="text-muted">; its heater gives {print(heat.heaterW, "power")}</span>}
+        </p>
+      )}
+      <section>
+        <h3 className="flex items-center justify-between font-semibold">
+          Faces
+          <Button
+            quiet
+            onClick={() => document.commit(`Faces of ${zone.name}`, [{ kind: "faces", zoneIds: [zone.id] } as unknown as Edit])}
+          >
+            Areas from the box
+          </Button>
+        </h3>
+        <ul className="divide-y divide-rule">
+          {zone.faces.map((f) => (
+            <FaceRow key={f.id} path={path} zone={zone} face={f} heat={heat?.faces.find((h) => h.faceId === f.id)} rig={rig} />
+          ))}
+        </ul>
+      </section>
+      <Openings rig={rig} zone={zone} />
+      <Button
+        onClick={() =>
+          document.commit(`Room ${zone.name} taken away`, [
+            { kind: "remove", thing: path } as Edit,
+            ...(rig.shell.zones.length > 1 ? [drawFaces] : []),
+          ])
+        }
+      >
+        <Trash2 size={16} /> Take this room away
+      </Button>
+    </Panel>
+  );
+}
+
+/** Louvres and doors to other rooms. */
+function Openings({ rig, zone }: { rig: Rig; zone: Zone }) {
+  const { document } = useStores();
+  const path = `shell/zones/${zone.id}`;
+  const others = rig.shell.zones.filter((z) => z.id !== zone.id);
+  const add = (towards: string) => {
+    if (!towards) return;
+    const value = { id: `opening-${crypto.randomUUID().slice(0, 8)}`, towards, areaM2: 0.02, heightM: 0.4 };
+    document.commit(`Opening in ${zone.name}`, [{ kind: "add", list: `${path}/openings`, value } as unknown as Edit]);
+  };
+  if (others.length === 0) return null;
+  return (
+    <section>
+      <h3 className="font-semibold">Openings to other rooms</h3>
+      {zone.openings.map((o) => {
+        const at = `${path}/openings/${o.id}`;
+        const set = (values: Record<string, unknown>) => document.commit(`Opening of ${zone.name}`, [changed(at, values)]);
+        return (
+          <div key={o.id} className="grid grid-cols-[minmax(0,1fr)_6.5rem_6.5rem_2.5rem] items-end gap-2 py-1">
+            <PickField
+              label="To"
+              value={o.towards}
+              options={others.map((z) => ({ value: z.id, text: z.name }))}
+              onCommit={(towards) => set({ towards })}
+            />
+            <QuantityField label="Open area" value={o.areaM2} quantity="area" least={0} most={20} onCommit={(areaM2) => set({ areaM2 })} />
+            <QuantityField label="Height" value={o.heightM} quantity="length" least={0} most={5} onCommit={(heightM) => set({ heightM })} />
+            <button
+              type="button"
+              aria-label="Take this opening away"
+              className="grid size-10 place-items-center rounded-md hover:bg-sunk"
+              onClick={() => document.commit(`Opening of ${zone.name} taken away`, [{ kind: "remove", thing: at } as Edit])}
+            >
+              <Trash2 size={16} />
+            </button>
+          </div>
+        );
+      })}
+      <PickField
+        label="New opening to"
+        value=""
+        options={[{ value: "", text: "choose a room" }, ...others.map((z) => ({ value: z.id, text: z.name }))]}
+        onCommit={add}
+      />
+    </section>
+  );
+}

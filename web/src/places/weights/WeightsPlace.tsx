@@ -1,0 +1,210 @@
+import { TriangleAlert } from "lucide-react";
+import type { Schema } from "../../api/client";
+import { usePrint } from "../../app/units";
+import { ofWeights } from "../../document/answersStore";
+import { changed } from "../../document/edits";
+import type { Rig } from "../../document/geometry";
+import { extentOf, type Frame, toPx } from "../../drawing/projection";
+import { RigDrawing } from "../../drawing/RigDrawing";
+import { Panel } from "../../ui/controls";
+import { QuantityField } from "../../ui/QuantityField";
+import { useSize } from "../../ui/useSize";
+import { useAnswers, useStores } from "../bench/benchStores";
+import { RigPlace } from "../bench/RigPlace";
+
+type Axles = Schema["Axles"];
+
+/** Where the weight is: what each axle carries, dry and full, and what each tank does to it. */
+export function WeightsPlace({ id }: { id: string }) {
+  return (
+    <RigPlace id={id} place="weights" wanted={ofWeights}>
+      {(rig) => (
+        <main className="mx-auto grid w-full max-w-[84rem] gap-4 p-4 min-[1000px]:grid-cols-[minmax(0,1fr)_20rem]">
+          <div className="flex min-w-0 flex-col gap-4">
+            <Loads rig={rig} />
+            <Tanks />
+          </div>
+          <AxleFields rig={rig} />
+        </main>
+      )}
+    </RigPlace>
+  );
+}
+
+const fields: { field: keyof Axles; label: string; quantity: "length" | "mass"; least: number; most: number }[] = [
+  { field: "frontXM", label: "Front axle, from the rear", quantity: "length", least: -30, most: 30 },
+  { field: "wheelbaseM", label: "Wheelbase", quantity: "length", least: 0.5, most: 15 },
+  { field: "trackM", label: "Track", quantity: "length", least: 0.5, most: 3 },
+  { field: "frontKg", label: "Front axle, weighed empty", quantity: "mass", least: 0, most: 20_000 },
+  { field: "rearKg", label: "Rear axle, weighed empty", quantity: "mass", least: 0, most: 20_000 },
+  { field: "otherKg", label: "People, furniture, gear", quantity: "mass", least: 0, most: 10_000 },
+  { field: "frontMostKg", label: "Front axle at most", quantity: "mass", least: 0, most: 20_000 },
+  { field: "rearMostKg", label: "Rear axle at most", quantity: "mass", least: 0, most: 20_000 },
+  { field: "totalMostKg", label: "All of it at most", quantity: "mass", least: 0, most: 20_000 },
+];
+
+function AxleFields({ rig }: { rig: Rig }) {
+  const { document } = useStores();
+  const guess = useAnswers((s) => s.answers?.weights?.axles);
+  const axles = rig.shell.axles;
+  const shown = axles ?? guess;
+  return (
+    <Panel className="h-fit p-4" aria-label="Axles">
+      <h2 className="text-[17px] font-semibold">Axles</h2>
+      <p className="text-muted">
+        {axles
+          ? "From a weighbridge, each axle on its own, before the water system went in."
+          : "Guessed from the arches. Weigh each axle on a weighbridge and type what it says; loads are told once both are typed."}{" "}
+        Of a trailer the coupling is the front axle.
+      </p>
+      <div className="mt-3 grid gap-2.5">
+        {fields.map((f) => (
+          <QuantityField
+            key={f.field}
+            label={f.label}
+            value={shown?.[f.field]}
+            disabled={!shown}
+            quantity={f.quantity}
+            least={f.least}
+            most={f.most}
+            onCommit={(value) => document.commit(f.label, [changed("shell", { axles: { ...shown, [f.field]: value } })])}
+          />
+        ))}
+      </div>
+    </Panel>
+  );
+}
+
+function Loads({ rig }: { rig: Rig }) {
+  const weights = useAnswers((s) => s.answers?.weights);
+  return weights ? <LoadsOf rig={rig} weights={weights} axles={rig.shell.axles ?? weights.axles} /> : <p className="text-muted">Asking…</p>;
+}
+
+function LoadsOf({ rig, weights, axles }: { rig: Rig; weights: Schema["WeightsAnswer"]; axles: Axles }) {
+  const stale = useAnswers((s) => s.stale);
+  const print = usePrint();
+  const [box, size] = useSize<HTMLDivElement>();
+  const known = weights.weighed;
+  const extent = extentOf(rig, "side");
+  const low = Math.min(extent.lowX, axles.frontXM - axles.wheelbaseM - 0.4);
+  const high = Math.max(extent.highX, axles.frontXM + 0.4);
+  const ground = Math.min(extent.lowO, -0.45);
+  const frame: Frame = {
+    width: size.width,
+    height: 230,
+    scale: Math.max(1, Math.min((size.width - 16) / (high - low), 214 / (extent.highO - ground))),
+    alongM: (low + high) / 2,
+    otherM: (extent.highO + ground) / 2,
+  };
+  const at = (xM: number) => toPx("side", frame, { xM, yM: 0, zM: ground + 0.35 });
+  return (
+    <Panel className="p-4" aria-label="Loads">
+      <h2 className="text-[17px] font-semibold">What the axles carry</h2>
+      <p className={`text-muted ${stale ? "opacity-60" : ""}`}>
+        {`Parts ${print(weights.partsKg, "mass")}, pipe ${print(weights.pipeKg, "mass")}, boards and insulation ${print(weights.liningKg, "mass")}. All are estimates: a weighbridge outranks them.`}
+      </p>
+      <div ref={box} className="mt-2 overflow-hidden rounded-[5px] bg-ground">
+        {size.width > 0 && (
+          <svg width={frame.width} height={frame.height} role="img" aria-label="From the kerb, with both axles">
+            <RigDrawing rig={rig} about={null} answers={null} view="side" frame={frame} lens="drain" bare />
+            {[axles.frontXM, axles.frontXM - axles.wheelbaseM].map((x) => (
+              <g key={x} opacity={known ? 1 : 0.45}>
+                <circle cx={at(x).x} cy={at(x).y} r={0.33 * frame.scale} fill="var(--sunk)" stroke="var(--ink)" strokeWidth={2} />
+                <circle cx={at(x).x} cy={at(x).y} r={4} fill="var(--ink)" />
+              </g>
+            ))}
+          </svg>
+        )}
+      </div>
+      <div className={`mt-3 overflow-x-auto ${stale ? "opacity-60" : ""}`} data-stale={stale}>
+        <table className="w-full min-w-[36rem] table-fixed text-right [&_td]:pl-4">
+          <thead className="text-muted">
+            <tr>
+              <th className="py-1 text-left font-normal">Tanks</th>
+              <th className="font-normal">Water system</th>
+              {known && (
+                <>
+                  <th className="font-normal">All of it</th>
+                  <th className="font-normal">Front axle</th>
+                  <th className="font-normal">Rear axle</th>
+                  <th className="font-normal">Kerb side, front and rear</th>
+                </>
+              )}
+            </tr>
+          </thead>
+          <tbody>
+            {weights.states.map((s) => (
+              <tr key={s.id} className="border-t border-rule" data-weights={s.id}>
+                <th className="py-2 text-left font-semibold">
+                  {s.over.length > 0 && <TriangleAlert size={16} className="mr-1.5 inline align-[-2px]" aria-label="Over" />}
+                  {s.name}
+                  {s.over.length > 0 && <span className="block font-normal">over: {s.over.join(", ")}</span>}
+                </th>
+                <td>{print(s.systemKg, "mass")}</td>
+                {known && (
+                  <>
+                    <Load value={s.totalKg} most={axles.totalMostKg} />
+                    <Load value={s.frontKg} most={axles.frontMostKg} />
+                    <Load value={s.rearKg} most={axles.rearMostKg} />
+                    <td>
+                      {print(s.frontKerbShare, "share")}, {print(s.rearKerbShare, "share")}
+                    </td>
+                  </>
+                )}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </Panel>
+  );
+}
+
+/** A load, and how much of what is allowed it is. */
+function Load({ value, most }: { value: number | null | undefined; most: number | null | undefined }) {
+  const print = usePrint();
+  const share = value != null && most ? value / most : null;
+  return (
+    <td className={share !== null && share > 1 ? "font-semibold" : ""}>
+      {print(value, "mass")}
+      {share !== null && (
+        <svg width="100%" height="6" aria-hidden="true" className="mt-0.5 block">
+          <rect width="100%" height="6" fill="var(--rule)" />
+          <rect width={`${Math.min(100, 100 * share)}%`} height="6" fill={share > 1 ? "var(--ink)" : "var(--strong)"} />
+        </svg>
+      )}
+    </td>
+  );
+}
+
+function Tanks() {
+  const tanks = useAnswers((s) => s.answers?.weights?.tanks);
+  const print = usePrint();
+  if (!tanks || tanks.length === 0) return null;
+  const known = tanks.some((t) => t.frontKg != null);
+  return (
+    <Panel className="p-4" aria-label="Tanks">
+      <h2 className="text-[17px] font-semibold">What each tank does</h2>
+      <ul className="mt-2 divide-y divide-rule">
+        {tanks.map((t) => (
+          <li key={t.partId} className="flex flex-wrap gap-x-6 gap-y-1 py-2">
+            <span className="w-48 font-semibold">{t.name}</span>
+            <span>{print(t.waterKg, "mass")} of water when full</span>
+            {known && (
+              <span>
+                {(t.frontKg ?? 0) < 0
+                  ? `lifts the front axle by ${print(-(t.frontKg ?? 0), "mass")}`
+                  : `${print(t.frontKg, "mass")} on the front axle`}
+                , {print(t.rearKg, "mass")} on the rear
+              </span>
+            )}
+            <span className="text-muted">at 20 g forward its straps bear {print(t.crashN, "force")}</span>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 border-l-[3px] border-ink pl-2">
+        A full tank is a heavy load in a crash. Rated straps, their maker's fixings and local rules come before these estimates.
+      </p>
+    </Panel>
+  );
+}
