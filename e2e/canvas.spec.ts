@@ -271,11 +271,11 @@ test("in the corner view a port and a room are taken too; stock and turn are cho
   const valve = async () => (await rigOf(page)).parts.find((p: { stock: string }) => p.stock === "angle-valve");
   await expect.poll(async () => (await valve())?.orientation?.quarterTurns).toBe(3);
   const id = (await valve()).id;
-  const port = page.locator(`[data-corner] rect[data-handle="${id}:a"]`);
+  const port = page.locator(`[data-corner] rect[data-handle="${id}:b"]`);
   await expect(port).toBeVisible();
   await page.waitForTimeout(400);
   await port.click();
-  await expect(inspector(page, "port")).toHaveAttribute("data-inspector", `port/${id}/a`);
+  await expect(inspector(page, "port")).toHaveAttribute("data-inspector", `port/${id}/b`);
   // High above the floor there is nothing but the room.
   const box = await page.locator("[data-corner]").boundingBox();
   if (!box) throw new Error("there is no corner view");

@@ -118,8 +118,11 @@ export function CornerView() {
     if (!eye) return null;
     const point = pointAt(at);
     if (point && runId) return { kind: "point", runId, pointId: point.id };
-    const port = inHandPart?.ports.find((p) => near(eye.px(plus(inHandPart.box.at, p.offset)), at, PORT_PX));
-    if (port && inHandPart) return { kind: "port", partId: inHandPart.id, portId: port.id };
+    if (inHandPart) {
+      const from = (p: { offset: Xyz }) => distance(eye.px(plus(inHandPart.box.at, p.offset)), at);
+      const [port] = inHandPart.ports.filter((p) => from(p) < PORT_PX).sort((a, b) => from(a) - from(b));
+      if (port) return { kind: "port", partId: inHandPart.id, portId: port.id };
+    }
     for (let i = order.current.length - 1; i >= 0; i--) {
       const piece = order.current[i] as Piece<Owner>;
       if (!covers(piece, at, eye)) continue;
@@ -221,6 +224,9 @@ export function CornerView() {
           >
             <title>{`${rig.name} from a corner`}</title>
             <g ref={layer} display={turning ? "none" : undefined} data-picture />
+            {!turning && (
+              <CornerNotes rig={rig} findings={answers?.advice.findings ?? none} eye={eye} size={size} close={corner.factor > 2} />
+            )}
             {course.map((p) => {
               const at = eye.px(p.at);
               const chosen = things.some((t) => t.kind === "point" && t.runId === runId && t.pointId === p.id);
@@ -254,9 +260,6 @@ export function CornerView() {
                 px={eye.px}
               />
             )}
-            {!turning && (
-              <CornerNotes rig={rig} findings={answers?.advice.findings ?? none} eye={eye} size={size} close={corner.factor > 2} />
-            )}
           </svg>
         )}
         <fieldset className="absolute right-1 bottom-1 flex">
@@ -273,7 +276,7 @@ export function CornerView() {
 }
 
 const PORT_PX = 14;
-const near = (a: Px, b: Px, px: number) => Math.hypot(a.x - b.x, a.y - b.y) < px;
+const distance = (a: Px, b: Px) => Math.hypot(a.x - b.x, a.y - b.y);
 
 /** As large as the plumbing allows; the thing in hand in the middle once it is magnified. */
 function cameraOf(
