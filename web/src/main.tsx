@@ -1,16 +1,18 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { StrictMode } from "react";
+import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { Route, Switch } from "wouter";
 import { TradeProvider } from "./app/catalogue";
 import { Fallen } from "./app/Fallen";
 import "./app/styles.css";
 import { BenchPlace } from "./places/bench/BenchPlace";
-import { BriefPlace } from "./places/brief/BriefPlace";
-import { NewRigPlace } from "./places/new/NewRigPlace";
 import { RigsPlace } from "./places/rigs/RigsPlace";
-import { ShellPlace } from "./places/shell/ShellPlace";
-import { WeightsPlace } from "./places/weights/WeightsPlace";
+
+// The shelf and the bench are what a window opens with; the rest comes when it is asked for.
+const NewRigPlace = lazy(async () => ({ default: (await import("./places/new/NewRigPlace")).NewRigPlace }));
+const BriefPlace = lazy(async () => ({ default: (await import("./places/brief/BriefPlace")).BriefPlace }));
+const ShellPlace = lazy(async () => ({ default: (await import("./places/shell/ShellPlace")).ShellPlace }));
+const WeightsPlace = lazy(async () => ({ default: (await import("./places/weights/WeightsPlace")).WeightsPlace }));
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1 } } });
 
@@ -19,26 +21,28 @@ createRoot(document.getElementById("root") as HTMLElement).render(
     <QueryClientProvider client={client}>
       <Fallen>
         <TradeProvider>
-          <Switch>
-            <Route path="/new">
-              <NewRigPlace />
-            </Route>
-            <Route path="/rigs/:id/shell">{({ id }) => <ShellPlace id={id} />}</Route>
-            <Route path="/rigs/:id/weights">{({ id }) => <WeightsPlace id={id} />}</Route>
-            <Route path="/rigs/:id/brief">{({ id }) => <BriefPlace id={id} />}</Route>
-            <Route path="/rigs/:id">{({ id }) => <BenchPlace id={id} />}</Route>
-            <Route path="/">
-              <RigsPlace />
-            </Route>
-            <Route>
-              <main className="p-8">
-                There is nothing here.{" "}
-                <a href="/" className="underline">
-                  To the shelf
-                </a>
-              </main>
-            </Route>
-          </Switch>
+          <Suspense fallback={<p className="p-8 text-muted">Loading.</p>}>
+            <Switch>
+              <Route path="/new">
+                <NewRigPlace />
+              </Route>
+              <Route path="/rigs/:id/shell">{({ id }) => <ShellPlace id={id} />}</Route>
+              <Route path="/rigs/:id/weights">{({ id }) => <WeightsPlace id={id} />}</Route>
+              <Route path="/rigs/:id/brief">{({ id }) => <BriefPlace id={id} />}</Route>
+              <Route path="/rigs/:id">{({ id }) => <BenchPlace id={id} />}</Route>
+              <Route path="/">
+                <RigsPlace />
+              </Route>
+              <Route>
+                <main className="p-8">
+                  There is nothing here.{" "}
+                  <a href="/" className="underline">
+                    To the shelf
+                  </a>
+                </main>
+              </Route>
+            </Switch>
+          </Suspense>
         </TradeProvider>
       </Fallen>
     </QueryClientProvider>
