@@ -345,3 +345,53 @@ test("several are taken with Shift or a rectangle, and moved as one", async ({ p
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(summary(page)).toContainText("129 mL stays in 2 pools");
 });
+
+test("a leg pulled at its middle gets a bend, and a port in hand is moved on its tank, whose figures follow", async ({ page }) => {
+  await open(page);
+  const bends = async () => (await rigOf(page)).runs.find((r: { id: string }) => r.id === "cold-main").bends.length;
+  const before = await bends();
+  await page.keyboard.press("Control+k");
+  await page.getByPlaceholder(/A part, a run/).fill("cold main");
+  await page.keyboard.press("Enter");
+  const plan = page.locator("[data-view=plan]");
+  await plan.locator('path[data-handle^="cold-main/"]').first().waitFor();
+  const pull = async (from: { x: number; y: number }, dx: number, dy: number) => {
+    await page.mouse.move(from.x, from.y);
+    await page.mouse.down();
+    await page.mouse.move(from.x + dx / 2, from.y + dy / 2, { steps: 4 });
+    await page.mouse.move(from.x + dx, from.y + dy, { steps: 4 });
+    await page.mouse.up();
+  };
+  const middleOf = async (of: import("@playwright/test").Locator) => {
+    const box = await of.boundingBox();
+    if (!box) throw new Error("it is not drawn");
+    return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  };
+  await pull(await middleOf(plan.locator('path[data-handle^="cold-main/"]').first()), 0, 30);
+  await expect(inspector(page, "point")).toBeVisible();
+  await saved(page);
+  expect(await bends()).toBe(before + 1);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await saved(page);
+  expect(await bends()).toBe(before);
+
+  await page.keyboard.press("Control+k");
+  await page.getByPlaceholder(/A part, a run/).fill("fresh tank");
+  await page.keyboard.press("Enter");
+  const tank = inspector(page, "part");
+  await expect(tank).toContainText("Below its outlet, never pumped0 mL");
+  await tank.getByRole("button", { name: /^outlet/ }).click();
+  const port = page.locator('[data-view=side] rect[data-handle="tank:outlet"]');
+  const at = async () =>
+    (await rigOf(page)).parts.find((p: { id: string }) => p.id === "tank").ports.find((p: { id: string }) => p.id === "outlet").offset.zM;
+  const low = await at();
+  await pull(await middleOf(port), 0, -12);
+  await saved(page);
+  expect(await at()).toBeGreaterThan(low + 0.02);
+  await inspector(page, "port").getByRole("button", { name: /^Take/ }).click();
+  await expect(tank.locator("dd").first()).not.toHaveText("0 mL");
+  // Another size: the ports go with it.
+  await tank.getByLabel("High").fill("300 mm");
+  await page.keyboard.press("Enter");
+  await expect.poll(async () => (await rigOf(page)).parts.find((p: { id: string }) => p.id === "tank").box.size.zM).toBeCloseTo(0.3, 6);
+});

@@ -39,6 +39,11 @@ public static class Adviser
         new InTheWayRule(),
         new SharedPlaceRule(),
         new OutOfReachRule(),
+        new SagRule(),
+        new TightBendRule(),
+        new BareSkinRule(),
+        new TankRule(),
+        new GuardRule(),
         new SchoolRule(),
     ];
 

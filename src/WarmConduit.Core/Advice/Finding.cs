@@ -60,6 +60,27 @@ public enum FindingKind
 
     /// <summary>The school that was chosen asks for something that is not there.</summary>
     SchoolLacks,
+
+    /// <summary>A run hangs through between its clips.</summary>
+    Sag,
+
+    /// <summary>There is no room for a bend at the pipe's least radius.</summary>
+    TightBend,
+
+    /// <summary>A line lies against a skin without insulation.</summary>
+    BareSkin,
+
+    /// <summary>A tank does not breathe enough.</summary>
+    NoAir,
+
+    /// <summary>A tank of drinking water is in the light.</summary>
+    Light,
+
+    /// <summary>Water can be drawn back into the town's.</summary>
+    Backflow,
+
+    /// <summary>A relief valve cannot relieve.</summary>
+    ReliefShut,
 }
 
 /// <summary>How severe a finding is by the rules of the school the rig has chosen.</summary>

@@ -20,6 +20,9 @@ public readonly record struct Point3(
     /// <summary>The vector difference, metres.</summary>
     public static Point3 operator -(Point3 a, Point3 b) => new(a.XM - b.XM, a.YM - b.YM, a.ZM - b.ZM);
 
+    /// <summary>Each component times <paramref name="by"/>.</summary>
+    public static Point3 operator *(Point3 a, double by) => new(a.XM * by, a.YM * by, a.ZM * by);
+
     /// <summary>Point at fraction <paramref name="t"/> (0..1) of the straight line from this point to <paramref name="other"/>.</summary>
     public Point3 Towards(Point3 other, double t) =>
         new(XM + (other.XM - XM) * t, YM + (other.YM - YM) * t, ZM + (other.ZM - ZM) * t);

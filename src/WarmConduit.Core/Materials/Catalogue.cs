@@ -17,17 +17,17 @@ public static class Catalogue
     /// <summary>All pipes and hoses.</summary>
     public static IReadOnlyList<PipeStock> Pipes { get; } =
     [
-        new("pex-3/8", "PEX 3/8 in", 0.0090, 0.0127, 0.41, 940, 600e6, 250e6, 93, 11, StandsFreezing.PipeOnly, PexSource),
-        new("pex-1/2", "PEX 1/2 in", 0.0123, 0.0159, 0.41, 940, 600e6, 250e6, 93, 11, StandsFreezing.PipeOnly, PexSource),
-        new("pex-3/4", "PEX 3/4 in", 0.0173, 0.0222, 0.41, 940, 600e6, 250e6, 93, 11, StandsFreezing.PipeOnly, PexSource),
-        new("pe-15", "PE push-fit 15 mm", 0.0115, 0.0150, 0.33, 920, 250e6, 80e6, 65, 10, StandsFreezing.PipeOnly, Estimate),
-        new("pvc-hose-1/2", "PVC hose, reinforced 1/2 in", 0.0127, 0.0190, 0.16, 1250, 12e6, 4e6, 60, 10, StandsFreezing.PipeOnly, Estimate),
-        new("copper-15", "Copper 15 mm", 0.0136, 0.0150, 390, 8940, 120e9, 120e9, 110, 58, StandsFreezing.No, "EN 1057"),
-        new("epdm-5/8", "Heater hose EPDM 5/8 in", 0.0160, 0.0240, 0.25, 1150, 6e6, 6e6, 125, 4, StandsFreezing.Yes, Estimate),
-        new("epdm-3/4", "Heater hose EPDM 3/4 in", 0.0190, 0.0270, 0.25, 1150, 6e6, 6e6, 125, 4, StandsFreezing.Yes, Estimate),
-        new("vent-hose-10", "Vent hose 10 mm", 0.0100, 0.0140, 0.16, 1250, 12e6, 4e6, 60, 2, StandsFreezing.Yes, Estimate),
+        new("pex-3/8", "PEX 3/8 in", 0.0090, 0.0127, 0.41, 940, 600e6, 250e6, 93, 11, StandsFreezing.PipeOnly, PexSource, BendRadiusM: 0.075),
+        new("pex-1/2", "PEX 1/2 in", 0.0123, 0.0159, 0.41, 940, 600e6, 250e6, 93, 11, StandsFreezing.PipeOnly, PexSource, BendRadiusM: 0.095),
+        new("pex-3/4", "PEX 3/4 in", 0.0173, 0.0222, 0.41, 940, 600e6, 250e6, 93, 11, StandsFreezing.PipeOnly, PexSource, BendRadiusM: 0.135),
+        new("pe-15", "PE push-fit 15 mm", 0.0115, 0.0150, 0.33, 920, 250e6, 80e6, 65, 10, StandsFreezing.PipeOnly, Estimate, BendRadiusM: 0.09),
+        new("pvc-hose-1/2", "PVC hose, reinforced 1/2 in", 0.0127, 0.0190, 0.16, 1250, 12e6, 4e6, 60, 10, StandsFreezing.PipeOnly, Estimate, BendRadiusM: 0.07, Kinks: true),
+        new("copper-15", "Copper 15 mm", 0.0136, 0.0150, 390, 8940, 120e9, 120e9, 110, 58, StandsFreezing.No, "EN 1057", BendRadiusM: 0.055),
+        new("epdm-5/8", "Heater hose EPDM 5/8 in", 0.0160, 0.0240, 0.25, 1150, 6e6, 6e6, 125, 4, StandsFreezing.Yes, Estimate, BendRadiusM: 0.08, Kinks: true),
+        new("epdm-3/4", "Heater hose EPDM 3/4 in", 0.0190, 0.0270, 0.25, 1150, 6e6, 6e6, 125, 4, StandsFreezing.Yes, Estimate, BendRadiusM: 0.095, Kinks: true),
+        new("vent-hose-10", "Vent hose 10 mm", 0.0100, 0.0140, 0.16, 1250, 12e6, 4e6, 60, 2, StandsFreezing.Yes, Estimate, BendRadiusM: 0.05, Kinks: true),
         new("waste-28", "Waste pipe 28 mm", 0.0240, 0.0280, 0.22, 910, 1300e6, 500e6, 90, 1, StandsFreezing.PipeOnly, Estimate),
-        new("fill-hose-40", "Fill hose 40 mm", 0.0380, 0.0450, 0.16, 1250, 12e6, 4e6, 60, 1, StandsFreezing.Yes, Estimate),
+        new("fill-hose-40", "Fill hose 40 mm", 0.0380, 0.0450, 0.16, 1250, 12e6, 4e6, 60, 1, StandsFreezing.Yes, Estimate, BendRadiusM: 0.16, Kinks: true),
     ];
 
     /// <summary>All insulating and structural materials.</summary>

@@ -28,6 +28,8 @@ public enum StandsFreezing
 /// <param name="RatedBar">Rated pressure at 20 to 23 °C.</param>
 /// <param name="StandsFreezing">What ice does to it.</param>
 /// <param name="Source">Where the values come from, or "estimate".</param>
+/// <param name="BendRadiusM">Least radius, of its middle line, that it is bent by; null for stiff pipe that turns by elbows. Estimate.</param>
+/// <param name="Kinks">Bent tighter it kinks and shuts.</param>
 public sealed record PipeStock(
     string Id,
     string Name,
@@ -40,7 +42,9 @@ public sealed record PipeStock(
     double MaxC,
     double RatedBar,
     StandsFreezing StandsFreezing,
-    string Source)
+    string Source,
+    double? BendRadiusM = null,
+    bool Kinks = false)
 {
     /// <summary>Bore, m².</summary>
     public double BoreM2() => Math.PI / 4 * InnerDiameterM * InnerDiameterM;

@@ -82,6 +82,7 @@ internal static class StockShelf
         // Fill.
         Of(PartGroup.Fill, "fill-spout", "fill spout with its cap", 0, 0, Passage.OpenEnd, IceBreaks.No, null, (80, 80, 80), 0.3, [At("end", 40, 40, 40, Facing.Down, Wide, PortRole.Fill)], look: PartLook.OpenEnd, landmark: true),
         Of(PartGroup.Fill, "town-inlet", "town water inlet with non-return", 0.03, 0.06, Passage.OneWay, IceBreaks.Yes, 8, (90, 90, 60), 0.4, InOut(90, 45, 30), landmark: true),
+        Of(PartGroup.Fill, "town-coupling", "plain hose coupling for town water", 0.02, 0.05, Passage.Through, IceBreaks.Yes, 8, (90, 90, 60), 0.3, InOut(90, 45, 30)),
         Of(PartGroup.Fill, "pressure-regulator", "pressure regulator", 0.03, 0.05, Passage.Through, IceBreaks.Yes, 12, (90, 50, 90), 0.5, InOut(90, 25, 25)),
         Of(PartGroup.Fill, "fill-filter", "filter on the fill hose", 0.25, 0.15, Passage.Through, IceBreaks.Yes, 6, (250, 60, 60), 0.4, InOut(250, 30, 20), keeps: "Take it off the hose and shake it out", look: PartLook.Cylinder),
         Of(PartGroup.Fill, "overflow-end", "overflow that shows", 0, 0, Passage.OpenEnd, IceBreaks.No, null, (40, 40, 40), 0.1, [At("end", 20, 20, 20, Facing.Up, Vent, PortRole.Outlet)], look: PartLook.OpenEnd),
@@ -96,7 +97,7 @@ internal static class StockShelf
         Of(PartGroup.Clean, "drinking-filter", "filter for a drinking tap", 0.35, 0.2, Passage.Through, IceBreaks.Yes, 8, (70, 70, 260), 0.6, InOut(70, 35, 225), keeps: "Unscrew its cartridge and take it home", look: PartLook.Cylinder),
 
         // Heat.
-        Of(PartGroup.Heat, "relief-valve", "relief valve", 0.01, 0.03, Passage.Drain, IceBreaks.Yes, 10, (50, 40, 60), 0.2, [At("in", 0, 20, 20, Facing.Rear, Half, PortRole.Inlet)], look: PartLook.Drain, positions: Tap),
+        Of(PartGroup.Heat, "relief-valve", "relief valve", 0.01, 0.03, Passage.Drain, IceBreaks.Yes, 10, (50, 40, 60), 0.2, [At("in", 0, 20, 20, Facing.Rear, Half, PortRole.Inlet), At("out", 50, 20, 20, Facing.Forward, Half, PortRole.Drain)], look: PartLook.Drain, positions: Tap),
         Of(PartGroup.Heat, "coolant-heater", "coolant heater 5 kW", 0.4, 0.4, Passage.Through, IceBreaks.No, 2.5, (220, 110, 180), 3,
             [At("in", 0, 40, 60, Facing.Rear, 0.018, PortRole.Coolant), At("out", 0, 80, 120, Facing.Rear, 0.018, PortRole.Coolant)], landmark: true),
         Of(PartGroup.Heat, "circulator", "coolant circulator", 0.08, 0.1, Passage.Through, IceBreaks.No, 2.5, (130, 80, 80), 0.6, InOut(130, 40, 30), look: PartLook.Cylinder),

@@ -48,6 +48,7 @@ public sealed record Orientation(int QuarterTurns, bool Mirrored = false, bool U
 /// <param name="HoldsL">Water held when full, L; 0 to 2000, and more than 0 for a vessel.</param>
 /// <param name="LossWPerK">Loss to the air around it, W/K; 0 to 100.</param>
 /// <param name="MassKg">Mass when empty, kg; 0 to 1000.</param>
+/// <param name="Covered">Light is kept off it; left out: it is not known.</param>
 public sealed record Part(
     string Id,
     string Name,
@@ -57,8 +58,12 @@ public sealed record Part(
     Orientation? Orientation = null,
     double? HoldsL = null,
     double? LossWPerK = null,
-    double? MassKg = null) : IIdentified
+    double? MassKg = null,
+    bool? Covered = null) : IIdentified
 {
+    /// <summary>What <paramref name="port"/> is for: as it says itself, else as stock has it.</summary>
+    public PortRole? RoleOf(Port port) => port.Role ?? Catalogue.Part(Stock)?.Ports.FirstOrDefault(p => p.Id == port.Id)?.Role;
+
     /// <summary>Where port <paramref name="port"/> is in the vehicle, or null when the part has none of that name.</summary>
     public Point3? PortAt(string port)
     {

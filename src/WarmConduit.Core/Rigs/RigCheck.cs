@@ -25,7 +25,7 @@ public static partial class RigCheck
     /// <summary>Most faces and openings in all zones together.</summary>
     public const int MaxFaces = 400;
 
-    private const double FarthestM = 30;
+    internal const double FarthestM = 30;
 
     // A shower hose reaches this far.
     private const double PortReachM = 2;
@@ -211,13 +211,17 @@ public static partial class RigCheck
             if (run.From == run.To) c.Add($"{at}.to", "a run cannot end where it starts");
             c.Unique($"{at}.bends", run.Bends);
             for (int k = 0; k < run.Bends.Count; k++) c.Place($"{at}.bends[{k}].at", run.Bends[k].At);
-            if (run.Insulation is { } sleeve)
-            {
-                c.Known($"{at}.insulation.material", Catalogue.Solid(sleeve.Material) is not null, sleeve.Material, "material");
-                c.Range($"{at}.insulation.thicknessM", sleeve.ThicknessM, 0, 0.3, "m");
-            }
+            CheckSleeve(c, at, run.Insulation);
+            for (int k = 0; k < run.Bends.Count; k++) CheckSleeve(c, $"{at}.bends[{k}]", run.Bends[k].Insulation);
             if (run.ClipSpacingM is { } clips) c.Range($"{at}.clipSpacingM", clips, 0.05, 10, "m");
         }
+    }
+
+    private static void CheckSleeve(Checker c, string at, Sleeve? sleeve)
+    {
+        if (sleeve is null) return;
+        c.Known($"{at}.insulation.material", Catalogue.Solid(sleeve.Material) is not null, sleeve.Material, "material");
+        c.Range($"{at}.insulation.thicknessM", sleeve.ThicknessM, 0, 0.3, "m");
     }
 
     private static void CheckEnd(Checker c, int run, string which, RunEnd end, Dictionary<string, Part> parts)

@@ -47,7 +47,8 @@ public sealed record Sleeve(string Material, double ThicknessM);
 /// <summary>A bend of a run: its id, unique in the run, and its invert in metres.</summary>
 /// <param name="Id">Id, unique in the run.</param>
 /// <param name="At">Invert, m.</param>
-public sealed record Bend(string Id, Point3 At) : IIdentified;
+/// <param name="Insulation">The sleeve from here on, a thickness of 0 being none; left out: as before it.</param>
+public sealed record Bend(string Id, Point3 At, Sleeve? Insulation = null) : IIdentified;
 
 /// <summary>
 /// A line from end to end. Its course is the place it starts from, its bends in the order of flow from <paramref name="From"/> to <paramref name="To"/>,
@@ -60,7 +61,7 @@ public sealed record Bend(string Id, Point3 At) : IIdentified;
 /// <param name="From">Where it starts.</param>
 /// <param name="To">Where it ends.</param>
 /// <param name="Bends">Bends in the order of flow.</param>
-/// <param name="Insulation">A sleeve; left out: none.</param>
+/// <param name="Insulation">The sleeve from its start on; left out: none.</param>
 /// <param name="ClipSpacingM">Distance between clips, m; 0.05 to 10.</param>
 public sealed record Run(
     string Id,
@@ -71,4 +72,13 @@ public sealed record Run(
     RunEnd To,
     IReadOnlyList<Bend> Bends,
     Sleeve? Insulation = null,
-    double? ClipSpacingM = null) : IIdentified;
+    double? ClipSpacingM = null) : IIdentified
+{
+    /// <summary>The sleeve on the length after point number <paramref name="segment"/> of the course (0: from its start), or null.</summary>
+    public Sleeve? SleeveOn(int segment)
+    {
+        for (int i = Math.Min(segment, Bends.Count) - 1; i >= 0; i--)
+            if (Bends[i].Insulation is { } from) return from.ThicknessM > 0 ? from : null;
+        return Insulation;
+    }
+}

@@ -4,6 +4,7 @@ using WarmConduit.Core.Studies.Measuring;
 using WarmConduit.Core.Studies.ShellHeat;
 using WarmConduit.Core.Studies.Standing;
 using WarmConduit.Core.Studies.Supply;
+using WarmConduit.Core.Studies.Tanks;
 using WarmConduit.Core.Studies.Weights;
 
 namespace WarmConduit.Core.Studies;
@@ -24,6 +25,7 @@ public sealed record Study(string Name, Type Answer, Func<Question, object> Ask)
         Of("shellHeat", ShellHeatStudy.Ask),
         Of("standing", StandingStudy.Ask),
         Of("supply", SupplyStudy.Ask),
+        Of("tanks", TankStudy.Ask),
         Of("weights", WeightStudy.Ask),
     ];
 

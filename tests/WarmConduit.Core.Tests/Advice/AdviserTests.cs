@@ -92,8 +92,8 @@ public class AdviserTests
             .Tank("tank", new Box(new(0, 0, 0.2), new(0.5, 0.5, 0.2)), ("outlet", 0.5, 0.25, outlet), ("vent", 0, 0, 0.4))
             .Part("air", "open-end", ("end", 0, 0, 0.9)).Run("vent", Service.Vent, "vent-hose-10", "tank.vent", "air.end")
             .Part("foot", "drain-cock", ("in", 1, 0.25, 0.02)).Run("out", "tank.outlet", "foot.in");
-        Assert.DoesNotContain(Ask(Tank(0.2005)), f => f.Title == "tank");
-        var kept = Ask(Tank(0.22)).Single(f => f.Title == "tank");
+        Assert.DoesNotContain(Ask(Tank(0.2005)), f => f.Kind == FindingKind.Pool);
+        var kept = Ask(Tank(0.22)).Single(f => f.Kind == FindingKind.Pool);
         Assert.Equal(5, kept.Number!.Value!.Value, 0.05);
         Assert.Equal(50, kept.Reason.Values[1].Value!.Value, 0.01);
     }

@@ -438,6 +438,7 @@ export interface components {
                 shellHeat?: components["schemas"]["ShellHeatAnswer"];
                 standing?: components["schemas"]["StandingAnswer"];
                 supply?: components["schemas"]["SupplyAnswer"];
+                tanks?: components["schemas"]["TanksAnswer"];
                 weights?: components["schemas"]["WeightsAnswer"];
                 advice?: components["schemas"]["AdviceAnswer"];
             };
@@ -552,6 +553,8 @@ export interface components {
             id: string;
             /** @description Invert, m. */
             at: components["schemas"]["Point3"];
+            /** @description The sleeve from here on, a thickness of 0 being none; left out: as before it. */
+            insulation?: null | components["schemas"]["Sleeve"];
         };
         /** @description A kind of body to begin with: generic, scaled by its inside length, width and height. */
         BodyKind: {
@@ -813,7 +816,7 @@ export interface components {
             drains: components["schemas"]["Place"][];
         };
         /** @description One thing done to a rig, as data. This vocabulary is closed: whatever changes a rig, from a drag to an import, is a list of these. Things are named by paths of ids: parts/pump, runs/kitchen-cold/bends/b2, shell/zones/garage/faces/floor, brief, rig. Ids of new things come with the edit. Lengths in metres. */
-        Edit: components["schemas"]["EditPlacePart"] | components["schemas"]["EditPlaceSet"] | components["schemas"]["EditMoveThings"] | components["schemas"]["EditTurnPart"] | components["schemas"]["EditMirrorPart"] | components["schemas"]["EditCopyPart"] | components["schemas"]["EditAddThing"] | components["schemas"]["EditChangeThing"] | components["schemas"]["EditRemoveThing"] | components["schemas"]["EditRouteRun"] | components["schemas"]["EditInsertBend"] | components["schemas"]["EditPutTee"] | components["schemas"]["EditSetPosition"] | components["schemas"]["EditInsertFragment"] | components["schemas"]["EditDrawFaces"] | components["schemas"]["EditRestore"];
+        Edit: components["schemas"]["EditPlacePart"] | components["schemas"]["EditPlaceSet"] | components["schemas"]["EditMoveThings"] | components["schemas"]["EditTurnPart"] | components["schemas"]["EditMirrorPart"] | components["schemas"]["EditResizePart"] | components["schemas"]["EditCopyPart"] | components["schemas"]["EditAddThing"] | components["schemas"]["EditChangeThing"] | components["schemas"]["EditRemoveThing"] | components["schemas"]["EditRouteRun"] | components["schemas"]["EditInsertBend"] | components["schemas"]["EditPutTee"] | components["schemas"]["EditSetPosition"] | components["schemas"]["EditInsertFragment"] | components["schemas"]["EditDrawFaces"] | components["schemas"]["EditRestore"];
         /** @description Adds a whole thing to a list: parts, runs, scenarios, byHand, prices, shell/zones, shell/obstacles, shell/keepOuts, shell/access, and the lists inside of things, such as shell/zones/garage/openings. */
         EditAddThing: {
             /**
@@ -977,6 +980,18 @@ export interface components {
             kind?: "remove";
             /** @description Its path. */
             thing: string;
+        };
+        /** @description Gives a part another size as it stands: its lowest, rearmost, kerb-side corner stays, and its ports move in proportion. A content that was typed is taken away: it was that of the old size. */
+        EditResizePart: {
+            /**
+             * @description Which kind it is.
+             * @enum {string}
+             */
+            kind?: "resize";
+            /** @description Id of the part. */
+            partId: string;
+            /** @description Its edges as turned, m; each above 0. */
+            size: components["schemas"]["Point3"];
         };
         /** @description Puts values, and things added and removed, as Effect has them: the way back from any edit. */
         EditRestore: {
@@ -1153,7 +1168,7 @@ export interface components {
          * @description What a finding is about.
          * @enum {unknown}
          */
-        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks";
+        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks" | "sag" | "tightBend" | "bareSkin" | "noAir" | "light" | "backflow" | "reliefShut";
         /** @description A room that builders forget, to be drawn with a press. */
         ForgottenZone: {
             /** @description Stable id. */
@@ -1422,6 +1437,8 @@ export interface components {
              * @description Mass when empty, kg; 0 to 1000.
              */
             massKg?: null | number;
+            /** @description Light is kept off it; left out: it is not known. */
+            covered?: null | boolean;
         };
         /** @description A part after draining. */
         PartDrain: {
@@ -1527,6 +1544,16 @@ export interface components {
             standsFreezing: components["schemas"]["StandsFreezing"];
             /** @description Where the values come from, or "estimate". */
             source: string;
+            /**
+             * Format: double
+             * @description Least radius, of its middle line, that it is bent by; null for stiff pipe that turns by elbows. Estimate.
+             */
+            bendRadiusM?: null | number;
+            /**
+             * @description Bent tighter it kinks and shuts.
+             * @default false
+             */
+            kinks: boolean;
         };
         /**
          * @description How lines are laid out.
@@ -1781,7 +1808,7 @@ export interface components {
             to: components["schemas"]["RunEnd"];
             /** @description Bends in the order of flow. */
             bends: components["schemas"]["Bend"][];
-            /** @description A sleeve; left out: none. */
+            /** @description The sleeve from its start on; left out: none. */
             insulation?: null | components["schemas"]["Sleeve"];
             /**
              * Format: double
@@ -2446,6 +2473,47 @@ export interface components {
              * @description On the kerb side's wheels.
              */
             kerbKg: null | number;
+        };
+        /** @description What the heights of a tank's ports decide, as it is parked. */
+        TankPorts: {
+            /** @description The tank. */
+            partId: string;
+            /**
+             * Format: double
+             * @description Its content, L.
+             */
+            fullL: number;
+            /**
+             * Format: double
+             * @description What lies below its lowest outlet, L; null: it has none.
+             */
+            neverPumpedL: null | number;
+            /**
+             * Format: double
+             * @description What lies below its lowest port, L.
+             */
+            neverDrainedL: number;
+            /** @description That port. */
+            lowestPort: string;
+            /**
+             * Format: double
+             * @description What lies above its fill or vent, whichever is lower: air that stays, L; null: it has neither.
+             */
+            overFillL: null | number;
+            /** @description Name of the opening that it breathes through; null: none is joined to its vent. */
+            ventEnd: null | string;
+            /**
+             * Format: double
+             * @description Pressure at which its vent lets by what the tank is filled or drawn with, Pa. Estimate. Null: it has no way to breathe.
+             */
+            ventPa: null | number;
+            /** @description Tanks joined to it low down, which stand as high as it does only if each of them breathes. */
+            twins: string[];
+        };
+        /** @description All tanks that water is kept or caught in. */
+        TanksAnswer: {
+            /** @description In order of id. */
+            tanks: components["schemas"]["TankPorts"][];
         };
         /** @description A thing that came into a list or went from it, whole. */
         ThingMoved: {

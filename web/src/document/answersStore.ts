@@ -9,7 +9,7 @@ type Conditions = Schema["Conditions"];
 type All = Required<Schema["AnswersAnswer"]["answers"]>;
 
 /** What the bench wants to know of a rig. */
-export const ofBench = ["drainDown", "freezeLadder", "advice"] as const;
+export const ofBench = ["drainDown", "freezeLadder", "advice", "tanks"] as const;
 /** What the brief wants to know. */
 export const ofBrief = ["supply", "measureNext"] as const;
 /** What the weights want to know. */

@@ -1,4 +1,5 @@
 import type { Schema } from "../api/client";
+import { changed } from "./edits";
 import { courseOf, indexOf, middleOf, portAt, type Rig, type Xyz } from "./geometry";
 
 type Edit = Schema["Edit"];
@@ -91,7 +92,8 @@ export function nameOf(rig: Rig, thing: Thing): string {
 /** What moves when a thing is moved: an end that is joined moves its part, or stays where the part is fixed. */
 export function moverOf(rig: Rig, thing: Thing, fixed: (partId: string) => boolean): Thing | null {
   if (thing.kind === "run" || thing.kind === "zone") return null;
-  if (thing.kind === "port") return fixed(thing.partId) ? null : { kind: "part", partId: thing.partId };
+  // On a tank each port is put where it is drilled; elsewhere it comes with its part.
+  if (thing.kind === "port") return fixed(thing.partId) ? thing : { kind: "part", partId: thing.partId };
   if (thing.kind === "part") return thing;
   const run = indexOf(rig).runs.get(thing.runId);
   const end = thing.pointId === "from" ? run?.from : thing.pointId === "to" ? run?.to : null;
@@ -107,12 +109,16 @@ export const rounded = (p: Xyz): Xyz => ({ xM: tenth(p.xM), yM: tenth(p.yM), zM:
 export function putAt(rig: Rig, thing: Thing, at: Xyz): Edit {
   if (thing.kind === "part") {
     const box = indexOf(rig).parts.get(thing.partId)?.box as Schema["Box"];
-    return { kind: "change", thing: `parts/${thing.partId}`, values: { box: { ...box, at: rounded(at) } } };
+    return changed(`parts/${thing.partId}`, { box: { ...box, at: rounded(at) } });
+  }
+  if (thing.kind === "port") {
+    const { box } = indexOf(rig).parts.get(thing.partId) as Schema["Part"];
+    const held = (axis: keyof Xyz) => Math.min(box.size[axis], Math.max(0, at[axis] - box.at[axis]));
+    return changed(`parts/${thing.partId}/ports/${thing.portId}`, { offset: rounded({ xM: held("xM"), yM: held("yM"), zM: held("zM") }) });
   }
   if (thing.kind !== "point") throw new Error(`A ${thing.kind} is not put at a place.`);
-  if (thing.pointId === "from" || thing.pointId === "to")
-    return { kind: "change", thing: `runs/${thing.runId}`, values: { [thing.pointId]: { at: rounded(at) } } };
-  return { kind: "change", thing: `runs/${thing.runId}/bends/${thing.pointId}`, values: { at: rounded(at) } };
+  if (thing.pointId === "from" || thing.pointId === "to") return changed(`runs/${thing.runId}`, { [thing.pointId]: { at: rounded(at) } });
+  return changed(`runs/${thing.runId}/bends/${thing.pointId}`, { at: rounded(at) });
 }
 
 /** Edits that move several things by so much, each mover once. */

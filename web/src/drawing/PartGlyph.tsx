@@ -11,6 +11,7 @@ const glyphs: Record<string, string> = {
   "hand-hole": "M12 4a8 8 0 1 0 0 16a8 8 0 1 0 0-16M8 12h8",
   "fill-spout": "M4 5h9l5 7v8h-4v-6L10 10H4z",
   "town-inlet": "M3 12h6M9 8v8l7-4zM16 8v8M16 12h5",
+  "town-coupling": "M3 12h6M9 8h5v8H9zM14 10v4M14 12h7",
   "pressure-regulator": "M3 15h18M7 15V9h10v6M12 9V4M9 4h6",
   "fill-filter": "M3 12h4M17 12h4M7 8h10v8H7zM10 8v8M14 8v8",
   "overflow-end": "M5 20V9q0-4 4-4t4 4v3M13 15v1M13 19v1",

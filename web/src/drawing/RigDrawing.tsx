@@ -8,6 +8,7 @@ import { placeDiscs } from "./discs";
 import { placeLabels, type Wanted } from "./labels";
 import { Discs, Labels, Ports, roomOf } from "./notes";
 import { PartMarks } from "./PartMarks";
+import { middlesOf } from "./pick";
 import { type Frame, type Px, rectOf, toPx, type View } from "./projection";
 import { RunMarks } from "./RunMarks";
 import { stretches } from "./stretches";
@@ -117,6 +118,16 @@ function Notes(props: Props) {
     <g>
       <Names {...later} />
       {part && <Ports part={part} portId={props.portId ?? null} taken={portsTaken(rig, part.id)} px={px} />}
+      {run &&
+        middlesOf(rig, run, px).map(({ leg, px: at }) => (
+          <path
+            key={leg}
+            data-handle={`${runId}/${leg}`}
+            d={`M${at.x - 5} ${at.y}h10M${at.x} ${at.y - 5}v10`}
+            stroke="var(--ink)"
+            strokeWidth={2}
+          />
+        ))}
       {course.map((p) => {
         const at = px(p.at);
         const chosen = points.has(p.id);

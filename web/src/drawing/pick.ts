@@ -1,9 +1,10 @@
-import { courseOf, plus, type Rig } from "../document/geometry";
+import { courseOf, plus, type Rig, type Run, towards, type Xyz } from "../document/geometry";
 import type { Thing } from "../document/things";
 import { type Frame, type Px, rectOf, toPx, type View } from "./projection";
 
 const POINT_PX = 16;
 const RUN_PX = 10;
+const LEG_PX = 52;
 
 /** Distance from a place to a straight line between two. */
 export function fromLine(p: Px, a: Px, b: Px): number {
@@ -58,6 +59,21 @@ export function pick(rig: Rig, view: View, frame: Frame, at: Px, runId: string |
     .sort((a, b) => a.r.width * a.r.height - b.r.width * b.r.height);
   return zones[0] ? { kind: "zone", zoneId: zones[0].zone.id } : null;
 }
+
+/** Middles of the legs of a run that are long enough on the glass to be pulled. */
+export function middlesOf(rig: Rig, run: Run, px: (p: Xyz) => Px): { leg: number; at: Xyz; px: Px }[] {
+  const course = courseOf(rig, run);
+  return course.slice(1).flatMap((p, leg) => {
+    const before = (course[leg] as { at: Xyz }).at;
+    const [a, b] = [px(before), px(p.at)];
+    if (Math.hypot(a.x - b.x, a.y - b.y) < LEG_PX) return [];
+    return [{ leg, at: towards(before, p.at, 0.5), px: { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 } }];
+  });
+}
+
+/** The leg whose middle lies under a finger. */
+export const middleAt = (rig: Rig, run: Run, px: (p: Xyz) => Px, at: Px) =>
+  middlesOf(rig, run, px).find((m) => Math.hypot(m.px.x - at.x, m.px.y - at.y) < POINT_PX);
 
 /** All parts and points within a rectangle. */
 export function within(rig: Rig, view: View, frame: Frame, a: Px, b: Px): Thing[] {

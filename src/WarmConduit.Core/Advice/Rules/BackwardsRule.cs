@@ -3,6 +3,7 @@ using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Networks;
 
 namespace WarmConduit.Core.Advice.Rules;
 

@@ -1,5 +1,6 @@
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Networks;
 
 namespace WarmConduit.Core.Advice.Rules;
 

@@ -1,6 +1,7 @@
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Rules;

@@ -16,6 +16,7 @@ namespace WarmConduit.Core.Rigs.Edits;
 [JsonDerivedType(typeof(MoveThings), "move")]
 [JsonDerivedType(typeof(TurnPart), "turn")]
 [JsonDerivedType(typeof(MirrorPart), "mirror")]
+[JsonDerivedType(typeof(ResizePart), "resize")]
 [JsonDerivedType(typeof(CopyPart), "copy")]
 [JsonDerivedType(typeof(AddThing), "add")]
 [JsonDerivedType(typeof(ChangeThing), "change")]
@@ -70,6 +71,13 @@ public enum Axis
 /// <param name="PartId">Id of the part.</param>
 /// <param name="Axis">The axis of the vehicle along which it is mirrored.</param>
 public sealed record MirrorPart(string PartId, Axis Axis) : Edit;
+
+/// <summary>
+/// Gives a part another size as it stands: its lowest, rearmost, kerb-side corner stays, and its ports move in proportion. A content that was typed is taken away: it was that of the old size.
+/// </summary>
+/// <param name="PartId">Id of the part.</param>
+/// <param name="Size">Its edges as turned, m; each above 0.</param>
+public sealed record ResizePart(string PartId, Point3 Size) : Edit;
 
 /// <summary>Puts a copy of a part beside it, joined to nothing.</summary>
 /// <param name="PartId">Id of the part.</param>

@@ -16,6 +16,7 @@ internal static class EditRules
         MoveThings e => Move(rig, e),
         TurnPart e => Turn(rig, e),
         MirrorPart e => ChangePart(rig, e.PartId, p => Turning.Mirrored(p, e.Axis), p => $"Mirrored {p.Name}"),
+        ResizePart e => Resize(rig, e),
         CopyPart e => Copy(rig, e),
         AddThing e => Add(rig, e),
         ChangeThing e => Change(rig, e),
@@ -114,6 +115,13 @@ internal static class EditRules
             p => Sentence.Of($"Turned {p.Name} by {new Measure(turns == 3 ? -90 : 90 * turns, Quantity.Angle)}"));
     }
 
+    private static (Rig, Sentence) Resize(Rig rig, ResizePart e)
+    {
+        foreach (var (axis, edge) in ((string, double)[])[("xM", e.Size.XM), ("yM", e.Size.YM), ("zM", e.Size.ZM)])
+            if (edge is not (> 0 and <= RigCheck.FarthestM)) throw new EditException($"size.{axis}", $"it must be above 0 and at most {RigCheck.FarthestM} m");
+        return ChangePart(rig, e.PartId, p => Turning.Resized(p, e.Size), p => $"New size of {p.Name}");
+    }
+
     private static (Rig, Sentence) Copy(Rig rig, CopyPart e)
     {
         var part = PartOf(rig, e.PartId);
@@ -175,7 +183,7 @@ internal static class EditRules
         var middle = tee.PortAt("a")!.Value.Towards(tee.PortAt("b")!.Value, 0.5);
         tee = tee with { Box = tee.Box with { At = Turning.Micro(e.At + (e.At - middle)) } };
         var first = run with { To = new RunEnd(tee.Id, "a"), Bends = [.. run.Bends.Take(place)] };
-        var second = run with { Id = e.NewRunId, Name = run.Name, From = new RunEnd(tee.Id, "b"), Bends = [.. run.Bends.Skip(place)] };
+        var second = run with { Id = e.NewRunId, Name = run.Name, From = new RunEnd(tee.Id, "b"), Bends = [.. run.Bends.Skip(place)], Insulation = run.SleeveOn(place) };
         rig = rig with { Parts = Fresh(rig.Parts, tee, "teeId"), Runs = Fresh(RigNodes.Put(rig.Runs, first), second, "newRunId") };
         return (rig, $"Tee put into {run.Name}");
     }

@@ -42,6 +42,9 @@ internal sealed class Touch
                 case MirrorPart mirror:
                     touch.ReadShape(mirror.PartId);
                     break;
+                case ResizePart resize:
+                    touch.ReadShape(resize.PartId);
+                    break;
                 case InsertBend bend:
                     touch.Read.Add($"runs/{bend.RunId}/bends/{Effect.Order}");
                     if (bend.After is not null) touch.RefersTo.Add($"runs/{bend.RunId}/bends/{bend.After}");

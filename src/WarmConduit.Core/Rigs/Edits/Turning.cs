@@ -56,6 +56,19 @@ internal static class Turning
         };
     }
 
+    /// <summary>As large as <paramref name="size"/>, its ports in proportion.</summary>
+    public static Part Resized(Part part, Point3 size)
+    {
+        var was = part.Box.Size;
+        static double Along(double offset, double was, double now) => was > 0 ? offset * now / was : offset;
+        return part with
+        {
+            Box = part.Box with { Size = Micro(size) },
+            Ports = [.. part.Ports.Select(p => p with { Offset = Micro(new Point3(Along(p.Offset.XM, was.XM, size.XM), Along(p.Offset.YM, was.YM, size.YM), Along(p.Offset.ZM, was.ZM, size.ZM))) })],
+            HoldsL = null,
+        };
+    }
+
     /// <summary>To the micrometre; nothing is no minus nothing.</summary>
     public static Point3 Micro(Point3 p) => new(Math.Round(p.XM, 6) + 0.0, Math.Round(p.YM, 6) + 0.0, Math.Round(p.ZM, 6) + 0.0);
 

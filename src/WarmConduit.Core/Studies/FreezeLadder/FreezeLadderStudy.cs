@@ -42,7 +42,7 @@ public static class FreezeLadderStudy
         }
     }
 
-    // A run in pieces, one for each zone it passes and, drained, for each wet length.
+    // A run in pieces, one for each zone it passes, for each sleeve and, drained, for each wet length.
     private static IEnumerable<Freezer> PiecesOf(Question question, PipeLosses losses, int r, RunDrain drain, bool pressesOnParts)
     {
         var run = question.Rig.Runs[r];
@@ -51,10 +51,11 @@ public static class FreezeLadderStudy
         var pieces = new List<Piece>();
         var course = new List<Point3>();
         Zone? zone = null;
+        Sleeve? sleeve = null;
         double length = 0, litres = 0;
         void Close()
         {
-            if (length > 1e-6) pieces.Add(new Piece(zone, [.. course], length, litres));
+            if (length > 1e-6) pieces.Add(new Piece(zone, sleeve, [.. course], length, litres));
             course.Clear();
             (length, litres) = (0, 0);
         }
@@ -70,9 +71,10 @@ public static class FreezeLadderStudy
             }
             // Two dips that meet at a crest are two: each has its own water.
             bool crest = !full && from == 0 && station.StandsAtM <= station.HeightM + 1e-6;
-            if (from > cut.From || course.Count == 0 || cut.Zone != zone || crest) Close();
+            var around = run.SleeveOn(cut.Segment);
+            if (from > cut.From || course.Count == 0 || cut.Zone != zone || around != sleeve || crest) Close();
             if (course.Count == 0) course.Add(station.At.Towards(next.At, from));
-            zone = cut.Zone;
+            (zone, sleeve) = (cut.Zone, around);
             course.Add(station.At.Towards(next.At, to));
             double segment = next.DistanceM - station.DistanceM;
             length += (to - from) * segment;
@@ -93,5 +95,5 @@ public static class FreezeLadderStudy
     private static double Between(Station a, Station b, double t) => a.HeightM + (b.HeightM - a.HeightM) * t;
 }
 
-/// <summary>A piece of a run in one zone, with the water in it.</summary>
-internal sealed record Piece(Zone? Zone, IReadOnlyList<Point3> Course, double LengthM, double Litres);
+/// <summary>A piece of a run in one zone and one sleeve, with the water in it.</summary>
+internal sealed record Piece(Zone? Zone, Sleeve? Sleeve, IReadOnlyList<Point3> Course, double LengthM, double Litres);

@@ -58,7 +58,7 @@ internal sealed class PipeFreezer(PipeLosses losses, Run run, PipeStock pipe, Pi
 
     public override Rung Rung(Conditions night)
     {
-        double airC = losses.AirC(piece.Zone), resistance = losses.Of(pipe, run.Insulation, piece.Zone).ResistanceMKPerW;
+        double airC = losses.AirC(piece.Zone), resistance = losses.Of(pipe, piece.Sleeve, piece.Zone).ResistanceMKPerW;
         double kgPerM = Math.Min(piece.Litres / piece.LengthM, pipe.BoreM2() * 1000) * Constants.WaterKgPerM3 / 1000;
         var times = Freezing.PartlyFilled(kgPerM, resistance, pipe.WallJPerMK(), night.StartWaterC, airC, Constants);
         double annulus = 4 * Math.PI * Constants.IceWPerMK;
@@ -70,7 +70,7 @@ internal sealed class PipeFreezer(PipeLosses losses, Run run, PipeStock pipe, Pi
 
     public override Why Why(Conditions night)
     {
-        var (resistance, worst) = losses.Of(pipe, run.Insulation, piece.Zone);
+        var (resistance, worst) = losses.Of(pipe, piece.Sleeve, piece.Zone);
         return new Why(
             "Time to cool to 0 °C = (water + pipe wall) × resistance × ln((start − air) / (0 − air)); ice then grows inwards and insulates (Plank).",
             [
@@ -80,7 +80,7 @@ internal sealed class PipeFreezer(PipeLosses losses, Run run, PipeStock pipe, Pi
                 new("air around it", Measure.Temperature(losses.AirC(piece.Zone)), true),
                 new(worst < losses.WindMPerS(piece.Zone) ? "worst wind up to the night's" : "wind on it", new Measure(worst, Quantity.Speed), false),
                 new("water at the start", Measure.Temperature(night.StartWaterC), false),
-                new("insulation", Measure.Length(run.Insulation?.ThicknessM ?? 0), false),
+                new("insulation", Measure.Length(piece.Sleeve?.ThicknessM ?? 0), false),
             ]);
     }
 }

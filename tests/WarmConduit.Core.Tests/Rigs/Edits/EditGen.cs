@@ -30,6 +30,7 @@ internal static class EditGen
             Gen.Select(part, bend, Place, Gen.Int[0, 2], (p, b, by, k) => (Edit)new MoveThings(k == 0 || b.Bend is null ? [$"parts/{p}"] : k == 1 ? [$"runs/{b.Run}/bends/{b.Bend}"] : [$"parts/{p}", $"runs/{b.Run}/bends/{b.Bend}"], new Point3(by.XM / 10, by.YM / 10, by.ZM / 10))),
             Gen.Select(part, Gen.Int[-3, 5], (p, q) => (Edit)new TurnPart(p, q)),
             Gen.Select(part, Gen.Enum<Axis>(), (p, a) => (Edit)new MirrorPart(p, a)),
+            Gen.Select(part, Place, (p, s) => (Edit)new ResizePart(p, new Point3(Math.Abs(s.XM) / 3, Math.Abs(s.YM) / 2, Math.Abs(s.ZM) / 2))),
             Gen.Select(part, NewId, Place, (p, id, by) => (Edit)new CopyPart(p, id, $"copy {id}", new Point3(by.XM / 10, 0, 0))),
             Gen.Select(part, Gen.Double[0, 30], Gen.Int[0, 4], (p, x, k) => (Edit)new ChangeThing($"parts/{p}", k switch
             {

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using CsCheck;
+using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 
@@ -95,4 +96,15 @@ public class EditPropertyTests
             // A mirror across is a mirror along and half a turn.
             Assert.Equal(RigFile.Write(Editor.Apply(Sparrow, [new MirrorPart(id, Axis.Y)]).Rig), RigFile.Write(Editor.Apply(Sparrow, [new MirrorPart(id, Axis.X), new TurnPart(id, 2)]).Rig));
         });
+
+    [Fact]
+    public void A_part_of_another_size_keeps_its_corner_and_its_ports_in_proportion()
+    {
+        var was = Sparrow.Parts.Find("tank")!;
+        var larger = new Point3(1, 0.6, 0.3);
+        var now = Editor.Apply(Sparrow, [new ResizePart("tank", larger)]).Rig.Parts.Find("tank")!;
+        Assert.Equal((was.Box.At, larger), (now.Box.At, now.Box.Size));
+        foreach (var (before, after) in was.Ports.Zip(now.Ports)) Assert.Equal((Math.Round(before.Offset.XM * 2, 6), before.Offset.YM, Math.Round(before.Offset.ZM * 1.5, 6)), (after.Offset.XM, after.Offset.YM, after.Offset.ZM));
+        Assert.Throws<EditException>(() => Editor.Apply(Sparrow, [new ResizePart("tank", larger with { YM = 0 })]));
+    }
 }

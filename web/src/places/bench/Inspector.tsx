@@ -161,6 +161,25 @@ function PartForm({ rig, id }: { rig: Rig; id: string }) {
         <Button onClick={make}>Copy</Button>
         <Button onClick={remove}>Remove</Button>
       </div>
+      <fieldset>
+        <legend className="text-muted">Size as it stands</legend>
+        <div className="mt-1 grid grid-cols-3 gap-2">
+          {(["xM", "yM", "zM"] as const).map((axis) => (
+            <QuantityField
+              key={axis}
+              label={sizeWords[axis]}
+              value={part.box.size[axis]}
+              quantity="length"
+              least={0.001}
+              most={10}
+              onCommit={(m) =>
+                commit(`Size of ${part.name}`, [{ kind: "resize", partId: id, size: { ...part.box.size, [axis]: m } } as Edit])
+              }
+            />
+          ))}
+        </div>
+      </fieldset>
+      <TankFigures rig={rig} part={part} />
       <div className="grid grid-cols-3 gap-2">
         <QuantityField
           label="Holds"
@@ -212,6 +231,102 @@ function PartForm({ rig, id }: { rig: Rig; id: string }) {
   );
 }
 
+const sizeWords = { xM: "Along", yM: "Across", zM: "High" } as const;
+
+/** What a tank's ports decide, and how it breathes. */
+function TankFigures({ rig, part }: { rig: Rig; part: Part }) {
+  const { stock } = useCatalogue();
+  const change = useChange();
+  const print = usePrint();
+  const tank = useAnswers((s) => s.answers?.tanks?.tanks.find((t) => t.partId === part.id));
+  const stale = useAnswers((s) => s.stale);
+  if (!tank) return null;
+  const named = (id: string) => indexOf(rig).parts.get(id)?.name ?? id;
+  const lines: [string, string][] = [
+    ...(tank.neverPumpedL == null ? [] : [["Below its outlet, never pumped", print(tank.neverPumpedL, "volume")] as [string, string]]),
+    [`Below its lowest port (${tank.lowestPort}), never drained`, print(tank.neverDrainedL, "volume")],
+    ...(tank.overFillL == null ? [] : [["Above its fill and vent, never filled", print(tank.overFillL, "volume")] as [string, string]]),
+    [
+      "Breathes through",
+      tank.ventEnd ? `${tank.ventEnd}, at ${print((tank.ventPa ?? 0) / 1e5, "pressure")}` : "nothing: no vent leads to an opening",
+    ],
+    ...(tank.twins.length > 0
+      ? [["Levels with", `${tank.twins.map(named).join(", ")}, if each of them breathes`] as [string, string]]
+      : []),
+  ];
+  return (
+    <section className={stale ? "opacity-60" : ""}>
+      <h4 className="text-muted">As it is parked; estimates</h4>
+      <dl>
+        {lines.map(([what, figure]) => (
+          <div key={what} className="flex justify-between gap-3 border-b border-rule py-1">
+            <dt>{what}</dt>
+            <dd className="shrink-0 text-right font-semibold">{figure}</dd>
+          </div>
+        ))}
+      </dl>
+      {stock.get(part.stock)?.group === "store" && (
+        <div className="mt-2">
+          <PickField
+            label="Light"
+            value={part.covered ? "kept" : ""}
+            options={[
+              { value: "", text: "gets at it, or it is not known" },
+              { value: "kept", text: "is kept off it" },
+            ]}
+            onCommit={(v) => change(`Light on ${part.name}`, `parts/${part.id}`, { covered: v ? true : null })}
+          />
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** A sleeve to choose: its material, and its thickness once it has one. */
+function SleeveFields({ label, none, sleeve, onCommit }: SleeveProps) {
+  const { catalogue } = useCatalogue();
+  return (
+    <>
+      <PickField
+        label={label}
+        value={sleeve ? (sleeve.thicknessM > 0 ? sleeve.material : "bare") : ""}
+        options={[
+          { value: "", text: none },
+          ...(none === "none" ? [] : [{ value: "bare", text: "none" }]),
+          ...(catalogue?.solids ?? []).map((s) => ({ value: s.id, text: s.name })),
+        ]}
+        onCommit={(v) =>
+          onCommit(
+            v === "bare"
+              ? { material: sleeve?.material ?? "elastomer", thicknessM: 0 }
+              : v
+                ? { material: v, thicknessM: sleeve?.thicknessM || 0.013 }
+                : null,
+          )
+        }
+      />
+      {sleeve && sleeve.thicknessM > 0 && (
+        <QuantityField
+          label="Thickness"
+          value={sleeve.thicknessM}
+          quantity="length"
+          least={0.001}
+          most={0.3}
+          onCommit={(thicknessM) => onCommit({ ...sleeve, thicknessM })}
+        />
+      )}
+    </>
+  );
+}
+
+interface SleeveProps {
+  label: string;
+  /** What it means to choose nothing. */
+  none: string;
+  sleeve: Schema["Sleeve"] | null | undefined;
+  onCommit(sleeve: Schema["Sleeve"] | null): void;
+}
+
 /** How a valve, tap or pump stands in the scenario that is asked about. */
 function Positions({ rig, part }: { rig: Rig; part: Part }) {
   const { stock } = useCatalogue();
@@ -244,7 +359,6 @@ function RunForm({ rig, id }: { rig: Rig; id: string }) {
   const { remove } = useActions();
   if (!run) return null;
   const path = `runs/${id}`;
-  const sleeve = run.insulation;
   return (
     <>
       <Heading kind={`Run, ${print(lengthOf(courseOf(rig, run)), "length")} long`}>{run.name}</Heading>
@@ -262,26 +376,20 @@ function RunForm({ rig, id }: { rig: Rig; id: string }) {
           options={(catalogue?.pipes ?? []).map((p) => ({ value: p.id, text: p.name }))}
           onCommit={(pipe) => change(`Pipe of ${run.name}`, path, { pipe })}
         />
-        <PickField
-          label="Insulation"
-          value={sleeve?.material ?? ""}
-          options={[{ value: "", text: "none" }, ...(catalogue?.solids ?? []).map((s) => ({ value: s.id, text: s.name }))]}
-          onCommit={(material) =>
-            change(`Insulation of ${run.name}`, path, {
-              insulation: material ? { material, thicknessM: sleeve?.thicknessM ?? 0.013 } : null,
-            })
-          }
+        <SleeveFields
+          label="Insulation from its start"
+          none="none"
+          sleeve={run.insulation}
+          onCommit={(insulation) => change(`Insulation of ${run.name}`, path, { insulation })}
         />
-        {sleeve && (
-          <QuantityField
-            label="Thickness"
-            value={sleeve.thicknessM}
-            quantity="length"
-            least={0}
-            most={0.3}
-            onCommit={(thicknessM) => change(`Insulation of ${run.name}`, path, { insulation: { ...sleeve, thicknessM } })}
-          />
-        )}
+        <QuantityField
+          label="Clips every"
+          value={run.clipSpacingM}
+          quantity="length"
+          least={0.05}
+          most={10}
+          onCommit={(clipSpacingM) => change(`Clips of ${run.name}`, path, { clipSpacingM })}
+        />
       </div>
       <div className="flex flex-wrap gap-2">
         <Button onClick={remove}>Remove</Button>
@@ -313,9 +421,11 @@ function PointForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kind: "po
   const run = indexOf(rig).runs.get(thing.runId);
   const { selection } = useStores();
   const actions = useActions();
+  const change = useChange();
   if (!run) return null;
   const mover = moverOf(rig, thing, actions.fixed);
   const isEnd = thing.pointId === "from" || thing.pointId === "to";
+  const bend = run.bends.find((b) => b.id === thing.pointId);
   const put = (what: string, made: ReturnType<typeof bendAfter>) => {
     selection.takeWhenThere(made.thing);
     actions.commit(`${what} in ${run.name}`, made.edits);
@@ -328,6 +438,16 @@ function PointForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kind: "po
         <p className="text-muted">It moves with {nameOf(rig, mover)}, and so does every run that meets there.</p>
       )}
       {!mover && <p className="text-muted">It stays where its tank stands.</p>}
+      {bend && (
+        <div className="grid grid-cols-2 gap-2">
+          <SleeveFields
+            label="Insulation from here on"
+            none="as before it"
+            sleeve={bend.insulation}
+            onCommit={(insulation) => change(`Insulation of ${run.name}`, `runs/${run.id}/bends/${bend.id}`, { insulation })}
+          />
+        </div>
+      )}
       <div className="flex flex-wrap gap-2">
         <Button onClick={() => put("Bend", bendAfter(rig, run, thing.pointId))}>
           Add a bend {thing.pointId === "to" ? "before" : "after"}

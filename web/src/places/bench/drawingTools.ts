@@ -1,4 +1,5 @@
 import type { Schema } from "../../api/client";
+import { changed } from "../../document/edits";
 import { courseOf, type Rig, type Run, towards, type Xyz } from "../../document/geometry";
 import { rounded, type Thing } from "../../document/things";
 
@@ -63,4 +64,9 @@ export function teeAfter(rig: Rig, run: Run, pointId: string): Made {
     newRunId: newId("run"),
   };
   return { edits: [edit as Edit], thing: { kind: "part", partId: teeId } };
+}
+
+/** A run with a bend more, in the leg after point number `leg` of its course. */
+export function bentAt(run: Run, leg: number, id: string, at: Xyz): Edit {
+  return changed(`runs/${run.id}`, { bends: run.bends.toSpliced(leg, 0, { id, at: rounded(at), insulation: null }) });
 }

@@ -2,13 +2,14 @@ import { useGesture } from "@use-gesture/react";
 import { Spline } from "lucide-react";
 import { useMemo, useRef, useState } from "react";
 import { useSettings } from "../../../app/settings";
-import { plumbingOf, type Rig, type Xyz } from "../../../document/geometry";
+import { indexOf, plumbingOf, type Rig, type Run, type Xyz } from "../../../document/geometry";
 import { extentOf, movedBy, placeOf, sameThing, type Thing } from "../../../document/things";
-import { pick, within } from "../../../drawing/pick";
-import type { Frame, Px, View } from "../../../drawing/projection";
+import { middleAt, pick, within } from "../../../drawing/pick";
+import { type Frame, type Px, toPx, type View } from "../../../drawing/projection";
 import { RigDrawing } from "../../../drawing/RigDrawing";
 import { useSize } from "../../../ui/useSize";
 import { useAnswers, useDocument, useDrawing, useSelection, useStores } from "../benchStores";
+import { bentAt, newId } from "../drawingTools";
 import { snapped, stepsOf } from "../moving";
 import { tieAt } from "../runDrawing";
 import { useActions } from "../useActions";
@@ -164,19 +165,41 @@ export function Sheet() {
         }
         // What is in hand is moved; all else moves the sheet.
         const grip = !memo
-          ? hit && selection.getState().things.some((t) => sameThing(t, hit)) && hit.kind !== "zone"
+          ? hit &&
+            selection.getState().things.some((t) => sameThing(t, hit)) &&
+            hit.kind !== "zone" &&
+            !(hit.kind === "port" && !actions.fixed(hit.partId))
             ? { rig, things: selection.getState().things }
             : null
           : memo?.grip;
         const frameAtStart = memo ? memo.frame : frame;
-        // Pulled from a port, a run begins there.
-        if (!memo && hit?.kind === "port") {
+        // Pulled from a port, a run begins there; one that is in hand itself is moved on its tank.
+        if (!memo && hit?.kind === "port" && !grip) {
           const at = placeOf(rig, hit);
           const tie = tieAt(rig, start.view, frame, start.at, null);
           if (at && tie?.kind === "port") {
             drawing.begin(tie);
             return { drawing: true };
           }
+        }
+        // A leg of the run in hand, pulled at its middle, gets a bend there.
+        const run = indexOf(rig).runs.get(chosen.runId ?? "");
+        const leg = memo
+          ? memo.leg
+          : run && hit?.kind === "run" && hit.runId === run.id && middleAt(rig, run, (p) => toPx(start.view, frame, p), start.at);
+        if (leg) {
+          const pulled = memo?.pulled ?? { run: run as Run, id: newId("b"), frame };
+          const [right, up] = axes[start.view];
+          const step = shiftKey ? stepsOf(system).fine : stepsOf(system).plain;
+          const far = { [right]: dx / pulled.frame.scale, [up]: -dy / pulled.frame.scale } as Record<keyof Xyz, number>;
+          const at: Xyz = { ...leg.at, [right]: snapped(leg.at[right] + far[right], step), [up]: snapped(leg.at[up] + far[up], step) };
+          const edits = [bentAt(pulled.run, leg.leg, pulled.id, at)];
+          if (!last) document.show(edits);
+          else if (document.getState().inHand.length > 0) {
+            selection.takeWhenThere({ kind: "point", runId: pulled.run.id, pointId: pulled.id });
+            actions.commit(`Bend in ${pulled.run.name}`, edits);
+          }
+          return { hit, leg, pulled };
         }
         if (grip) {
           const [right, up] = axes[start.view];

@@ -1,7 +1,6 @@
 using WarmConduit.Core.Rigs;
-using WarmConduit.Core.Studies;
 
-namespace WarmConduit.Core.Advice.Rules;
+namespace WarmConduit.Core.Studies.Networks;
 
 /// <summary>What is joined to what, whichever way water may pass.</summary>
 internal sealed class Joined

@@ -1,0 +1,68 @@
+using System.Text.Json.Nodes;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Networks;
+
+namespace WarmConduit.Core.Advice.Rules;
+
+/// <summary>What guards others: the non-return of town water, and the way out of a relief valve.</summary>
+internal sealed class GuardRule : IRule
+{
+    private const string Relief = "A heater whose relief valve cannot open bursts. Never plug, shut or bypass one; let a licensed fitter look at it.";
+
+    public IEnumerable<Finding> Find(Question question)
+    {
+        var joined = question.Ask(Joined.Of);
+        foreach (var part in question.Rig.Parts)
+        {
+            if (part.Stock == "town-coupling" && Unguarded(question, joined, part))
+                yield return new Finding(
+                    $"backflow:{part.Id}", FindingKind.Backflow, Severity.Fault, part.Name, "no non-return", null,
+                    "No non-return valve stands between the hose and this rig: its water can be drawn back into the drinking water of others, and the pump pumps it out of the hose.",
+                    Place.OnPart(question.Index, part), [part.Id], null, [new Mend("Make it an inlet with a non-return valve", [new ChangeThing($"parts/{part.Id}", new JsonObject { ["stock"] = "town-inlet" })])],
+                    "Local rules say which device keeps drinking water safe from what is joined to it.");
+            if (part.Stock != "relief-valve") continue;
+            if (Ways(question, part, "in").FirstOrDefault(w => Passes(w.Other) == Passage.Valve) is { Other: { } valve })
+                yield return new Finding(
+                    $"shut:{part.Id}", FindingKind.ReliefShut, Severity.Fault, part.Name, "can be shut off", null,
+                    $"“{valve.Name}” stands between it and what it relieves.", Place.OnPart(question.Index, part), [part.Id, valve.Id], null, null, Relief);
+            if (Ways(question, part, "out").FirstOrDefault(w => w.Other is not null && Passes(w.Other) is Passage.DeadEnd or Passage.Valve or Passage.Drain) is { Other: { } plug } way)
+                yield return new Finding(
+                    $"plugged:{part.Id}", FindingKind.ReliefShut, Severity.Fault, part.Name, "plugged", null,
+                    $"Its way out ends at “{plug.Name}”, which shuts it.", Place.OnPart(question.Index, part), [part.Id, plug.Id], null,
+                    [new Mend($"Take {plug.Name} off and let it drip free", Opened(question, way.Run, plug))], Relief);
+        }
+    }
+
+    private static Passage? Passes(Part? part) => part is null ? null : Catalogue.Part(part.Stock)!.Passage;
+
+    private static IEnumerable<(Run Run, Part? Other)> Ways(Question question, Part part, string port)
+    {
+        foreach (var run in question.Rig.Runs)
+        {
+            if (run.From.Part == part.Id && run.From.Port == port) yield return (run, run.To.Part is { } to ? question.Index.Part(to) : null);
+            if (run.To.Part == part.Id && run.To.Port == port) yield return (run, run.From.Part is { } from ? question.Index.Part(from) : null);
+        }
+    }
+
+    // The line keeps its course and ends in the open.
+    private static IReadOnlyList<Edit> Opened(Question question, Run run, Part plug)
+    {
+        string end = run.To.Part == plug.Id ? "to" : "from";
+        var at = question.Index.PlaceOf(end == "to" ? run.To : run.From);
+        return
+        [
+            new ChangeThing($"runs/{run.Id}", new JsonObject { [end] = new JsonObject { ["at"] = new JsonObject { ["xM"] = at.XM, ["yM"] = at.YM, ["zM"] = at.ZM } } }),
+            new RemoveThing($"parts/{plug.Id}"),
+        ];
+    }
+
+    // To a tap, pump or tank with nothing one-way before it.
+    private static bool Unguarded(Question question, Joined joined, Part coupling)
+    {
+        var behind = joined.Reach(joined.Of(coupling.Id).Select(j => j.Other), p => p.Id != coupling.Id && Passes(p) is not Passage.OneWay, r => r.Service is Service.Cold or Service.Fill or Service.Hot).ToList();
+        return behind.Any(p => Passes(p) is Passage.Mixer or Passage.Pump or Passage.Vessel);
+    }
+}

@@ -1,0 +1,44 @@
+using System.Text.Json.Nodes;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Networks;
+using WarmConduit.Core.Studies.Tanks;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Advice.Rules;
+
+/// <summary>Tanks that do not breathe, or not enough; tanks that light gets at.</summary>
+internal sealed class TankRule : IRule
+{
+    public IEnumerable<Finding> Find(Question question)
+    {
+        var joined = question.Ask(Joined.Of);
+        foreach (var tank in question.Ask(TankStudy.Ask).Tanks)
+        {
+            var part = question.Index.Part(tank.PartId);
+            var place = Place.OnPart(question.Index, part);
+            bool fresh = Catalogue.Part(part.Stock)!.Group == PartGroup.Store, twin = tank.Twins.Count > 0;
+            // A can is open at its top; what nothing is joined to is not in use yet.
+            bool piped = joined.Of(part.Id).Any(j => j.Run.Service is Service.Cold or Service.Fill or Service.Waste) && part.Ports.Any(p => part.RoleOf(p) == PortRole.Vent) && part.Stock is not ("can" or "bucket" or "wheeled-grey-tank");
+            if (piped && tank.VentPa is null)
+                yield return new Finding(
+                    $"breath:{part.Id}", FindingKind.NoAir, Severity.Warning, part.Name, "does not breathe", null,
+                    twin ? "No vent leads from it to an opening. Two tanks level each other only when both breathe: the water stays in the one that does not."
+                        : fresh ? "No vent leads from it to an opening: the pump pulls a vacuum that can crush it, and filling spits back."
+                        : "No vent leads from it to an opening: what comes down pushes air back up through the traps.",
+                    place, [part.Id], null);
+            else if (piped && tank.VentPa > TankStudy.MostVentPa)
+                yield return new Finding(
+                    $"vent:{part.Id}", FindingKind.NoAir, Severity.Warning, part.Name, "vent too small", new Measure(tank.VentPa.Value / 1e5, Quantity.Pressure),
+                    Sentence.Of($"Its air goes by only at {new Measure(tank.VentPa.Value / 1e5, Quantity.Pressure)}; a flat wall bulges at {new Measure(TankStudy.MostVentPa / 1e5, Quantity.Pressure)}. Make the vent wider or shorter. Estimate."),
+                    place, [part.Id], null);
+            if (fresh && part.Covered != true && question.Index.ZoneAt(part.Box.Centre())?.Kind is null or ZoneKind.Living or ZoneKind.OpenUnderfloor)
+                yield return new Finding(
+                    $"light:{part.Id}", FindingKind.Light, Severity.Note, part.Name, "in the light", null,
+                    "Light grows algae in it. Board it in, wrap it, or choose a tank that is black; then say here that it is covered.", place, [part.Id], null,
+                    [new Mend("It is covered from light", [new ChangeThing($"parts/{part.Id}", new JsonObject { ["covered"] = true })])]);
+        }
+    }
+}

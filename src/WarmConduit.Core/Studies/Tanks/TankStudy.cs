@@ -1,0 +1,114 @@
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Levels;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies.Networks;
+
+namespace WarmConduit.Core.Studies.Tanks;
+
+/// <summary>What the heights of a tank's ports decide, as it is parked.</summary>
+/// <param name="PartId">The tank.</param>
+/// <param name="FullL">Its content, L.</param>
+/// <param name="NeverPumpedL">What lies below its lowest outlet, L; null: it has none.</param>
+/// <param name="NeverDrainedL">What lies below its lowest port, L.</param>
+/// <param name="LowestPort">That port.</param>
+/// <param name="OverFillL">What lies above its fill or vent, whichever is lower: air that stays, L; null: it has neither.</param>
+/// <param name="VentEnd">Name of the opening that it breathes through; null: none is joined to its vent.</param>
+/// <param name="VentPa">Pressure at which its vent lets by what the tank is filled or drawn with, Pa. Estimate. Null: it has no way to breathe.</param>
+/// <param name="Twins">Tanks joined to it low down, which stand as high as it does only if each of them breathes.</param>
+public sealed record TankPorts(
+    string PartId, double FullL, double? NeverPumpedL, double NeverDrainedL, string LowestPort, double? OverFillL, string? VentEnd, double? VentPa, IReadOnlyList<string> Twins);
+
+/// <summary>All tanks that water is kept or caught in.</summary>
+/// <param name="Tanks">In order of id.</param>
+public sealed record TanksAnswer(IReadOnlyList<TankPorts> Tanks);
+
+/// <summary>What a tank's ports let out, and how it breathes.</summary>
+public static class TankStudy
+{
+    // Filled by a wide hose a tank swallows 40 L/min, by a narrow one 15; a pump draws 12. Estimates.
+    private const double WideBoreM = 0.03, WideFillM3PerS = 40 / 60e3, NarrowFillM3PerS = 15 / 60e3, DrawM3PerS = 12 / 60e3;
+    private const double AirKgPerM3 = 1.25, AirM2PerS = 1.4e-5;
+
+    /// <summary>The pressure beyond which a flat tank wall bulges, Pa. Estimate.</summary>
+    public const double MostVentPa = 1000;
+
+    /// <summary>Asks every tank. Pure. O(parts + runs) for each tank at the most.</summary>
+    public static TanksAnswer Ask(Question question)
+    {
+        var joined = question.Ask(Joined.Of);
+        return new TanksAnswer([.. question.Rig.Parts.Where(IsTank).Select(p => PortsOf(question, joined, p))]);
+    }
+
+    /// <summary>A tank that water is kept or caught in; a heater is none.</summary>
+    public static bool IsTank(Part part) => Catalogue.Part(part.Stock) is { Passage: Passage.Vessel, Group: PartGroup.Store or PartGroup.Waste };
+
+    private static TankPorts PortsOf(Question question, Joined joined, Part tank)
+    {
+        var parked = question.Conditions.Parked;
+        double full = PartWater.HoldsL(tank);
+        double Height(Port port) => parked.HeightM(tank.Box.At + port.Offset);
+        double Below(Port port) => full * VesselSlice.FilledFraction(tank.Box, Height(port), parked);
+        var lowest = tank.Ports.MinBy(Height)!;
+        var outlet = tank.Ports.Where(p => tank.RoleOf(p) == PortRole.Outlet).MinBy(Height);
+        var top = tank.Ports.Where(p => tank.RoleOf(p) is PortRole.Fill or PortRole.Vent).MinBy(Height);
+        var (end, pa) = Breath(question, joined, tank);
+        // Through joints and valves alone to another tank, from a port in the lower half.
+        var low = tank.Ports.Where(p => p.Offset.ZM < tank.Box.Size.ZM / 2).Select(p => p.Id).ToHashSet();
+        var twins = joined.Of(tank.Id).Where(j => low.Contains(j.Port) && j.Run.Service is Service.Cold or Service.Waste).Select(j => j.Other).ToList();
+        var beyond = joined.Reach(twins, p => p.Id != tank.Id && Catalogue.Part(p.Stock) is { Group: PartGroup.Joints or PartGroup.Valves } or { Group: PartGroup.Store, Passage: Passage.Vessel });
+        return new TankPorts(
+            tank.Id, full, outlet is null ? null : Below(outlet), Below(lowest), lowest.Id, top is null ? null : full - Below(top), end, pa,
+            [.. beyond.Where(p => p.Id != tank.Id && IsTank(p)).Select(p => p.Id).Distinct().Order(StringComparer.Ordinal)]);
+    }
+
+    // Along vent lines to an opening; the air's way: in, along the bore, out.
+    private static (string? End, double? Pa) Breath(Question question, Joined joined, Part tank)
+    {
+        double flow = joined.Of(tank.Id).Where(j => j.Run.Service == Service.Fill).Select(j => Catalogue.Pipe(j.Run.Pipe)!.InnerDiameterM).DefaultIfEmpty(0).Max() switch
+        {
+            0 => DrawM3PerS,
+            >= WideBoreM => WideFillM3PerS,
+            _ => NarrowFillM3PerS,
+        };
+        (string? End, double? Pa) best = (null, null);
+        foreach (var vent in joined.Of(tank.Id).Where(j => j.Run.Service is Service.Vent))
+        {
+            double pa = 1.5 * Dynamic(vent.Run);
+            string at = tank.Id;
+            var (other, run) = (vent.Other, vent.Run);
+            var seen = new HashSet<string> { tank.Id };
+            while (true)
+            {
+                pa += Friction(question, run);
+                var part = question.Index.Part(other);
+                if (Catalogue.Part(part.Stock)!.Passage == Passage.OpenEnd)
+                {
+                    if (best.Pa is null || pa < best.Pa) best = (part.Name, pa);
+                    break;
+                }
+                // Through joints, along one line.
+                if (!seen.Add(other) || Catalogue.Part(part.Stock)!.Passage != Passage.Through) break;
+                var on = joined.Of(other).FirstOrDefault(j => j.Run.Id != run.Id && j.Run.Service == Service.Vent && !seen.Contains(j.Other));
+                if (on.Run is null) break;
+                (other, run) = (on.Other, on.Run);
+            }
+        }
+        // A loose end is open to air too, for as long as it is loose.
+        if (best.End is null && question.Rig.Runs.FirstOrDefault(r => r.Service == Service.Vent && ((r.From.Part == tank.Id && r.To.IsLoose()) || (r.To.Part == tank.Id && r.From.IsLoose()))) is { } loose)
+            best = (loose.Name, 1.5 * Dynamic(loose) + Friction(question, loose));
+        return best;
+
+        double Speed(Run run) => flow / Catalogue.Pipe(run.Pipe)!.BoreM2();
+        double Dynamic(Run run) => AirKgPerM3 / 2 * Speed(run) * Speed(run);
+        double Friction(Question q, Run run)
+        {
+            double bore = Catalogue.Pipe(run.Pipe)!.InnerDiameterM, reynolds = Math.Max(1, Speed(run) * bore / AirM2PerS), length = 0;
+            var course = q.Index.CourseOf(run);
+            for (int i = 1; i < course.Length; i++) length += course[i].DistanceM(course[i - 1]);
+            // Hagen and Poiseuille below 2300, Blasius above.
+            double factor = reynolds < 2300 ? 64 / reynolds : 0.3164 / Math.Pow(reynolds, 0.25);
+            return factor * length / bore * Dynamic(run);
+        }
+    }
+}
