@@ -108,6 +108,9 @@ internal static class StockShelf
         Of(PartGroup.Heat, "coil-calorifier", "calorifier 20 L with coil", 20, 0.9, Passage.Vessel, IceBreaks.WhenFull, 6, (500, 320, 320), 13,
             [At("cold", 0, 110, 15, Facing.Rear, Half, PortRole.Cold), At("hot", 0, 210, 295, Facing.Rear, Half, PortRole.Hot), At("drain", 250, 0, 0, Facing.KerbSide, Half, PortRole.Drain)], look: PartLook.Cylinder),
 
+        Of(PartGroup.Heat, "coolant-coil", "coolant coil in a tank or calorifier", 0.5, 0.3, Passage.Through, IceBreaks.No, 3, (300, 260, 60), 1.2,
+            [At("in", 0, 60, 20, Facing.Rear, 0.018, PortRole.Coolant), At("out", 0, 200, 40, Facing.Rear, 0.018, PortRole.Coolant)]),
+
         // Use.
         Of(PartGroup.Use, "cold-tap", "cold tap", 0.02, 0.04, Passage.Mixer, IceBreaks.Yes, 10, (60, 80, 220), 0.6, [At("cold", 30, 40, 0, Facing.Down, 0.009, PortRole.Cold), At("spout", 30, 0, 200, Facing.KerbSide, 0.009, PortRole.Spout)], positions: Tap),
         Of(PartGroup.Use, "drinking-tap", "drinking tap", 0.02, 0.03, Passage.Mixer, IceBreaks.Yes, 10, (50, 80, 240), 0.5, [At("cold", 25, 40, 0, Facing.Down, 0.006, PortRole.Cold), At("spout", 25, 0, 220, Facing.KerbSide, 0.006, PortRole.Spout)], positions: Tap),

@@ -8,6 +8,7 @@ public sealed class RigIndex
     private readonly Dictionary<string, Part> _parts;
     private readonly Dictionary<string, Run> _runs;
     private readonly Zone[] _zones;
+    private readonly HashSet<string> _coolant;
 
     /// <summary>Lays <paramref name="rig"/> out. O(parts + runs + zones).</summary>
     public RigIndex(Rig rig)
@@ -15,6 +16,9 @@ public sealed class RigIndex
         Rig = rig;
         _parts = rig.Parts.ToDictionary(p => p.Id);
         _runs = rig.Runs.ToDictionary(r => r.Id);
+        static IEnumerable<string> Ends(Run r) => new[] { r.From.Part, r.To.Part }.OfType<string>();
+        _coolant = [.. rig.Runs.Where(r => r.Service == Service.Coolant).SelectMany(Ends)];
+        if (_coolant.Count > 0) _coolant.ExceptWith(rig.Runs.Where(r => r.Service != Service.Coolant).SelectMany(Ends));
         _zones = [.. rig.Shell.Zones.OrderBy(z => z.Box.VolumeM3())];
     }
 
@@ -32,6 +36,11 @@ public sealed class RigIndex
 
     /// <summary>The whole course of <paramref name="run"/>: its ends and the bends between, in its own sense. At least two points.</summary>
     public Point3[] CourseOf(Run run) => [PlaceOf(run.From), .. run.Bends.Select(b => b.At), PlaceOf(run.To)];
+
+    /// <summary>
+    /// Whether a part holds heating fluid: all that is joined to it carries that. The fluid stays in its circuit and does not freeze, so it is no water that a rig is emptied of.
+    /// </summary>
+    public bool HoldsCoolant(Part part) => _coolant.Contains(part.Id);
 
     /// <summary>The zone that holds <paramref name="place"/> (the smallest one), or null for outdoors.</summary>
     public Zone? ZoneAt(Point3 place)

@@ -22,7 +22,9 @@ internal sealed class BackwardsRule : IRule
         {
             var stock = Catalogue.Part(part.Stock)!;
             bool waste = stock.Group == PartGroup.Waste;
-            if (Ends(part, stock) is not var (first, second) || (waste ? basins : tanks).Count == 0) continue;
+            // Town water comes from the other side; in a hot loop both sides of what sends the water back are reached first.
+            bool loop = stock.Passage is Passage.OneWay or Passage.Pump && joined.Of(part.Id) is var lines && lines.Count > 1 && lines.All(j => j.Run.Service == Service.Hot);
+            if (stock.Group == PartGroup.Fill || loop || Ends(part, stock) is not var (first, second) || (waste ? basins : tanks).Count == 0) continue;
             // What lies behind a port is nearer to the source than the part itself when water comes in by it.
             int Behind(string port) => joined.Of(part.Id).Where(j => j.Port == port).Select(j => (waste ? used : fresh).GetValueOrDefault(j.Other, int.MaxValue)).DefaultIfEmpty(int.MaxValue).Min();
             if (Behind(second) < Behind(first)) yield return Backwards(question, joined, part, first, second, waste);

@@ -20,11 +20,11 @@ public static class DrainDownStudy
         if (question.Draining is not { } levels) return NothingOpen(question);
         var rig = question.Rig;
         var network = question.Levels;
-        var parts = rig.Parts.Select(p => PartAfter(question, levels, p)).Where(p => p.FullL > 0).ToList();
+        var parts = Wet(question).Select(p => PartAfter(question, levels, p)).Where(p => p.FullL > 0).ToList();
         var ways = new Ways(question, levels);
         var runs = Enumerable.Range(0, rig.Runs.Count).Select(r => RunAfter(question, levels, ways, r)).ToList();
         var retained = parts.ToDictionary(p => p.PartId, p => p.RetainedL);
-        var pools = levels.Pools().Select(p => PoolAfter(question, levels, p, runs, retained)).Where(p => p.RetainedL >= TradeConstants.LeastPoolL).ToList();
+        var pools = levels.Pools().Where(p => p.Edges.Any(e => e.Edge >= rig.Runs.Count || rig.Runs[e.Edge].Service != Service.Coolant)).Select(p => PoolAfter(question, levels, p, runs, retained)).Where(p => p.RetainedL >= TradeConstants.LeastPoolL).ToList();
         var named = pools.SelectMany(p => p.Parts).Select(p => p.PartId).ToHashSet();
         pools.AddRange(network.VesselOf.Where(v => retained[v.Key] >= TradeConstants.LeastInVesselL && !named.Contains(v.Key)).Select(v => TankAfter(question, levels, v.Key, retained[v.Key])));
         var threatening = pools.Where(p => p.Threatens.Count > 0).SelectMany(p => p.Shares).Select(s => s.RunId).ToHashSet();
@@ -46,10 +46,13 @@ public static class DrainDownStudy
     internal static double ResidualL(double boreM2, double lengthM, double fall, double leastFall) =>
         leastFall <= 0 || fall >= leastFall ? 0 : 0.25 * boreM2 * lengthM * 1000 * (1 - Math.Max(fall, 0) / leastFall);
 
+    // Heating fluid stays in its circuit.
+    private static IEnumerable<Part> Wet(Question question) => question.Rig.Parts.Where(p => !question.Index.HoldsCoolant(p));
+
     private static DrainDownAnswer NothingOpen(Question question)
     {
         var rig = question.Rig;
-        var parts = rig.Parts.Select(p => Left(question, p, PartWater.HoldsL(p))).Where(p => p.FullL > 0).ToList();
+        var parts = Wet(question).Select(p => Left(question, p, PartWater.HoldsL(p))).Where(p => p.FullL > 0).ToList();
         var runs = new List<RunDrain>();
         foreach (var run in rig.Runs)
         {
@@ -60,10 +63,10 @@ public static class DrainDownStudy
             for (int k = 0; k < course.Length; k++)
             {
                 if (k > 0) at += course[k].DistanceM(course[k - 1]);
-                stations.Add(new Station(RunPoint.IdOf(run, k), course[k], at, question.Conditions.Parked.HeightM(course[k]), null, null, 0, 0, k < course.Length - 1 ? 1 : 0, null));
+                stations.Add(new Station(RunPoint.IdOf(run, k), course[k], at, question.Conditions.Parked.HeightM(course[k]), null, null, 0, 0, k < course.Length - 1 && run.Service != Service.Coolant ? 1 : 0, null));
             }
             double full = pipe.BoreM2() * at * 1000;
-            runs.Add(new RunDrain(run.Id, pipe.InnerDiameterM, at, full, full, 0, null, null, stations, false, null, false, null));
+            runs.Add(new RunDrain(run.Id, pipe.InnerDiameterM, at, full, run.Service == Service.Coolant ? 0 : full, 0, null, null, stations, false, null, false, null));
         }
         return Sum([], runs, parts, []);
     }
@@ -97,6 +100,7 @@ public static class DrainDownStudy
         var graph = levels.Graph;
         int first = graph.EdgeFirst[r];
         var stations = new List<Station>(points.Length);
+        bool coolant = run.Service == Service.Coolant;
         double distance = 0, residual = 0;
         double? leastFall = null;
         string? leastAt = null;
@@ -114,9 +118,9 @@ public static class DrainDownStudy
                 direction = levels.Next[p] == q ? 1 : levels.Next[q] == p ? -1 : LowerWay(levels, p, q);
                 if (direction != 0 && length > 0) fall = direction * (z - levels.HeightM[q]) / length;
                 double stands = Draining.OutLevel(graph.SegPasses[first + k], levels.LevelM[p], levels.LevelM[q]);
-                (wetFrom, wetTo) = WetSpan(levels.SegmentM3[first + k], stands, z, levels.HeightM[q]);
+                if (!coolant) (wetFrom, wetTo) = WetSpan(levels.SegmentM3[first + k], stands, z, levels.HeightM[q]);
                 if (wetTo > wetFrom) standsAt = Finite(stands);
-                if (fall is { } f)
+                if (fall is { } f && !coolant)
                 {
                     residual += ResidualL(pipe.BoreM2(), length * (1 - (wetTo - wetFrom)), f, question.Rig.Brief.LeastFall);
                     if (leastFall is null || f < leastFall) (leastFall, leastAt) = (Short(f), RunPoint.IdOf(run, k));
@@ -126,7 +130,7 @@ public static class DrainDownStudy
             distance += length;
         }
         return new RunDrain(
-            run.Id, pipe.InnerDiameterM, distance, pipe.BoreM2() * distance * 1000, levels.EdgeM3[r] * 1000, residual, leastFall, leastAt, stations, ways.Reversed(r), ways.LeadsTo(r), false, ways.EndOf(r));
+            run.Id, pipe.InnerDiameterM, distance, pipe.BoreM2() * distance * 1000, coolant ? 0 : levels.EdgeM3[r] * 1000, residual, leastFall, leastAt, stations, ways.Reversed(r), ways.LeadsTo(r), false, ways.EndOf(r));
     }
 
     // Neither end drains through this length: its water parts in the middle or goes to the end with the lower level.

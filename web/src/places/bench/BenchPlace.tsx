@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Group, Panel, Separator, useDefaultLayout } from "react-resizable-panels";
 import { usePrint } from "../../app/units";
+import { stayWords } from "../../drawing/temperature";
 import { Choice } from "../../ui/controls";
 import { useMedia } from "../../ui/useMedia";
 import { BenchStores, useAnswers, useDrawing, useStores } from "./benchStores";
@@ -228,14 +229,13 @@ function DrainSummary() {
   const stale = useAnswers((s) => s.stale);
   const print = usePrint();
   if (!drain) return null;
-  const pools = drain.poolCount;
+  const [stays, where] = stayWords(drain.poolCount, print(drain.retainedL, "volume"));
   return (
     <p className={`min-w-0 truncate max-[899px]:whitespace-normal ${stale ? "opacity-60" : ""}`} data-summary data-stale={stale}>
       <span className="text-muted">After draining </span>
-      <strong className="text-[17px] font-semibold">{print(drain.retainedL, "volume")} stays</strong>
+      <strong className="text-[17px] font-semibold">{stays}</strong>
       <span className="text-muted">
-        {" "}
-        in {pools === 1 ? "1 pool" : `${pools} pools`}
+        {where}
         {drain.byDesignL > 0 && ` and parts that keep it (${print(drain.byDesignL, "volume")})`}
         {drain.byHandL > 0 && `; ${print(drain.byHandL, "volume")} is taken out by hand`}
       </span>

@@ -6,7 +6,7 @@ import { api, data, Problem, type Schema } from "../../api/client";
 import { clock, type Print, say, usePrint } from "../../app/units";
 import { extentOf, type Frame } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
-import { verdictWords } from "../../drawing/temperature";
+import { stayWords, verdictWords } from "../../drawing/temperature";
 import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 import { useSize } from "../../ui/useSize";
@@ -128,9 +128,7 @@ function Verdict({ standing: s, print }: { standing: Schema["StandingAnswer"]; p
       </div>
       <div>
         <dt className="text-muted">After draining</dt>
-        <dd className="font-semibold">
-          {print(s.retainedL, "volume")} stays in {s.poolCount === 1 ? "1 pool" : `${s.poolCount} pools`}
-        </dd>
+        <dd className="font-semibold">{stayWords(s.poolCount, print(s.retainedL, "volume")).join("")}</dd>
         {s.byHand.length > 0 && <dd>by hand: {s.byHand.join(", ")}</dd>}
       </div>
     </dl>
