@@ -32,6 +32,7 @@ test("a height is dragged until a pool vanishes, undone, redone, and found again
   await page.keyboard.press("Control+z");
   await expect(summary(page)).toContainText("129 mL stays in 2 pools");
   await page.keyboard.press("Control+Shift+z");
+  await expect(summary(page)).toContainText("36 mL stays in 1 pool");
   await saved(page);
 
   await page.reload();

@@ -395,3 +395,57 @@ test("a leg pulled at its middle gets a bend, and a port in hand is moved on its
   await page.keyboard.press("Enter");
   await expect.poll(async () => (await rigOf(page)).parts.find((p: { id: string }) => p.id === "tank").box.size.zM).toBeCloseTo(0.3, 6);
 });
+
+test("what is in hand is carried to another rig, kept as one's own part, hidden by service, and the history leads back", async ({
+  page,
+}) => {
+  await open(page);
+  const parts = async (id: string) =>
+    (await (await page.request.get(`/api/rigs/${id}`)).json()).rig.parts as { id: string; stock: string; own?: boolean }[];
+  const take = async (name: string) => {
+    await page.keyboard.press("Control+k");
+    await page.getByPlaceholder(/A part, a run/).fill(name);
+    await page.keyboard.press("Enter");
+  };
+  await take("diaphragm pump");
+  await expect.poll(async () => (await parts("sparrow")).filter((p) => p.stock === "pump").length).toBe(2);
+  const pump = inspector(page, "part");
+  await pump.getByLabel("Name").fill("my quiet pump");
+  await page.keyboard.press("Enter");
+  await pump.getByRole("button", { name: "Keep as my own part" }).click();
+  await expect.poll(async () => (await parts("sparrow")).filter((p) => p.own).length).toBe(1);
+  await page.locator("[data-sheet]").focus();
+  await page.keyboard.press("Control+c");
+  await page.keyboard.press("Control+v");
+  await expect.poll(async () => (await parts("sparrow")).filter((p) => p.stock === "pump").length).toBe(3);
+
+  await page.getByRole("button", { name: "All shown" }).click();
+  const runs = page.locator("[data-view=plan] [data-run], [data-view=plan] [data-name]");
+  const before = await runs.count();
+  await page.getByLabel("cold", { exact: true }).uncheck();
+  await expect.poll(() => runs.count()).toBeLessThan(before);
+  await page.getByRole("button", { name: "Show all", exact: true }).click();
+  await expect.poll(() => runs.count()).toBe(before);
+  await page.keyboard.press("Escape");
+
+  await page.locator("[data-sheet]").focus();
+  await page.keyboard.press("h");
+  const history = page.getByRole("dialog", { name: "What was done" });
+  await expect(history.getByRole("listitem").first()).toContainText("now");
+  await history.getByRole("listitem").last().getByRole("button", { name: "Go back" }).click();
+  await expect.poll(async () => (await parts("sparrow")).filter((p) => p.stock === "pump").length).toBe(1);
+  await expect(history).toHaveCount(0);
+
+  // In another rig it is put in where it was; the part of one's own is offered as long as a rig has it.
+  const there = (await parts("tern")).length;
+  await page.goto("/rigs/tern");
+  await page.locator("[data-summary][data-stale=false]").waitFor();
+  await page.locator("[data-sheet]").focus();
+  await page.keyboard.press("Control+v");
+  await expect.poll(async () => (await parts("tern")).length).toBe(there + 1);
+  await take("place own my quiet pump");
+  await expect.poll(async () => (await parts("tern")).length).toBe(there + 2);
+  await page.keyboard.press("Control+z");
+  await page.keyboard.press("Control+z");
+  await expect.poll(async () => (await parts("tern")).length).toBe(there);
+});

@@ -49,6 +49,7 @@ public sealed record Orientation(int QuarterTurns, bool Mirrored = false, bool U
 /// <param name="LossWPerK">Loss to the air around it, W/K; 0 to 100.</param>
 /// <param name="MassKg">Mass when empty, kg; 0 to 1000.</param>
 /// <param name="Covered">Light is kept off it; left out: it is not known.</param>
+/// <param name="Own">A part of the builder's own, whose size, ports and figures are theirs; it is offered again in other rigs.</param>
 public sealed record Part(
     string Id,
     string Name,
@@ -59,7 +60,8 @@ public sealed record Part(
     double? HoldsL = null,
     double? LossWPerK = null,
     double? MassKg = null,
-    bool? Covered = null) : IIdentified
+    bool? Covered = null,
+    bool? Own = null) : IIdentified
 {
     /// <summary>What <paramref name="port"/> is for: as it says itself, else as stock has it.</summary>
     public PortRole? RoleOf(Port port) => port.Role ?? Catalogue.Part(Stock)?.Ports.FirstOrDefault(p => p.Id == port.Id)?.Role;

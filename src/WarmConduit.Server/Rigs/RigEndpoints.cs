@@ -26,6 +26,11 @@ public sealed record ShelfCard(string Id, int Revision, string Name, string? Unr
 /// <param name="Removed">Rigs that can be brought back, newest first.</param>
 public sealed record ShelfAnswer(IReadOnlyList<ShelfCard> Rigs, IReadOnlyList<RemovedRig> Removed);
 
+/// <summary>A part that a builder keeps as their own, and the rig that it is in.</summary>
+/// <param name="Part">As it stands there.</param>
+/// <param name="RigName">Name of that rig.</param>
+public sealed record OwnPart(Part Part, string RigName);
+
 /// <summary>A rig with its current revision.</summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Revision">Number of the current revision.</param>
@@ -60,6 +65,8 @@ internal static class RigEndpoints
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/schema/rig", () => TypedResults.Ok(RigFile.Schema())).WithName("getRigSchema").WithTags("Rigs").WithSummary("JSON Schema of the rig file.").Produces<JsonNode>();
+        api.MapGet("/own-parts", async (Shelf shelf, CancellationToken cancel) => TypedResults.Ok(OwnParts(await shelf.All(cancel))))
+            .WithName("getOwnParts").WithTags("Rigs").WithSummary("Parts that are kept as the builder's own, from every rig on the shelf; of one name and kind the first.");
         var rigs = api.MapGroup("/rigs").WithTags("Rigs");
         rigs.MapGet("/", async (Shelf shelf, CancellationToken cancel) => TypedResults.Ok(new ShelfAnswer([.. (await shelf.All(cancel)).Select(Card)], await shelf.Removed(cancel))))
             .WithName("getShelf").WithSummary("Every rig on the shelf as a card, and those that can be brought back.");
@@ -90,6 +97,9 @@ internal static class RigEndpoints
         rigs.MapPost("/{id}/revisions/{number:int}/copy", Copy).WithName("copyRevision").WithSummary("Puts a revision on the shelf as a rig of its own.").Accepts<object>("application/json").Produces<OpenRig>(201).ProducesProblem(404);
         rigs.MapGet("/{id}/file", File).Produces(200, contentType: "application/json").WithName("getRigFile").WithSummary("The rig as a file; one that cannot be read, just as it is stored.").ProducesProblem(404);
     }
+
+    private static IReadOnlyList<OwnPart> OwnParts(IEnumerable<ShelvedRig> shelf) =>
+        [.. shelf.SelectMany(s => s.Rig is { } rig ? rig.Parts.Where(p => p.Own == true).Select(p => new OwnPart(p, rig.Name)) : []).DistinctBy(o => (o.Part.Stock, o.Part.Name))];
 
     private static ShelfCard Card(ShelvedRig s) => new(s.Id, s.Revision, s.Rig?.Name ?? s.Id, s.Unreadable, s.Rig?.Brief.Living, s.Rig?.Brief.School, s.What, s.SavedAt);
 

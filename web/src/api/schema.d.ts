@@ -106,6 +106,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/own-parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Parts that are kept as the builder's own, from every rig on the shelf; of one name and kind the first. */
+        get: operations["getOwnParts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/answers": {
         parameters: {
             query?: never;
@@ -1389,6 +1406,13 @@ export interface components {
              */
             upsideDown: boolean;
         };
+        /** @description A part that a builder keeps as their own, and the rig that it is in. */
+        OwnPart: {
+            /** @description As it stands there. */
+            part: components["schemas"]["Part"];
+            /** @description Name of that rig. */
+            rigName: string;
+        };
         /** @description The value in the quantity's base unit, and how it is printed. */
         ParseAnswer: {
             /**
@@ -1439,6 +1463,8 @@ export interface components {
             massKg?: null | number;
             /** @description Light is kept off it; left out: it is not known. */
             covered?: null | boolean;
+            /** @description A part of the builder's own, whose size, ports and figures are theirs; it is offered again in other rigs. */
+            own?: null | boolean;
         };
         /** @description A part after draining. */
         PartDrain: {
@@ -3103,6 +3129,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JsonNode"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getOwnParts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnPart"][];
                 };
             };
             /** @description Bad Request */

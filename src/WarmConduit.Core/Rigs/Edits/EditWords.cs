@@ -21,6 +21,7 @@ internal static class EditWords
         ["holdsL"] = ("content", Quantity.Volume),
         ["lossWPerK"] = ("heat loss", Quantity.Conductance),
         ["massKg"] = ("mass", Quantity.Mass),
+        ["own"] = ("keeping as one's own part", Quantity.Number),
         ["covered"] = ("cover from light", Quantity.Number),
         ["clipSpacingM"] = ("clip spacing", Quantity.Length),
         ["areaM2"] = ("area", Quantity.Area),

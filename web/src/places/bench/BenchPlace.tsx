@@ -6,10 +6,12 @@ import { stayWords } from "../../drawing/temperature";
 import { Choice } from "../../ui/controls";
 import { useMedia } from "../../ui/useMedia";
 import { BenchStores, useAnswers, useDrawing, useStores } from "./benchStores";
+import { History } from "./History";
 import { ColdLegend, Key } from "./Legend";
 import { Palette } from "./Palette";
 import { Rail } from "./Rail";
 import { keyed, RigPage } from "./RigPage";
+import { Shown } from "./Shown";
 import { Tables } from "./Tables";
 import { useActions } from "./useActions";
 import { useDrawRun } from "./useDrawRun";
@@ -35,18 +37,23 @@ const NARROW = "(max-width: 899px), (max-height: 559px)";
 function Bench({ id }: { id: string }) {
   const [finding, setFinding] = useState(false);
   const [tables, setTables] = useState(false);
+  const [history, setHistory] = useState(false);
   const narrow = useMedia(NARROW);
-  useKeys(() => setFinding(true));
+  useKeys(
+    () => setFinding(true),
+    () => setHistory(true),
+  );
   return (
     <RigPage id={id} place="bench" full={!narrow} onFind={() => setFinding(true)}>
       {narrow ? <Narrow /> : <Wide />}
-      {finding && <Palette open onOpen={setFinding} onTables={() => setTables(true)} />}
+      {finding && <Palette open onOpen={setFinding} onTables={() => setTables(true)} onHistory={() => setHistory(true)} />}
+      {history && <History onClose={() => setHistory(false)} />}
       {tables && <Tables open onClose={() => setTables(false)} />}
     </RigPage>
   );
 }
 
-function useKeys(find: () => void) {
+function useKeys(find: () => void, history: () => void) {
   const { document, selection, drawing } = useStores();
   const draw = useDrawRun();
   const setLens = useView((s) => s.setLens);
@@ -59,6 +66,10 @@ function useKeys(find: () => void) {
   useHotkeys("2", () => toggle("corner"), keyed);
   useHotkeys("3", () => toggle("strip"), keyed);
   useHotkeys("4", () => toggle("rail"), keyed);
+  useHotkeys("h", history, keyed);
+  useHotkeys("mod+c", () => window.getSelection()?.isCollapsed !== false && actions.carry(), keyed);
+  useHotkeys("mod+v", () => void actions.paste(), keyed);
+  useHotkeys("f", () => actions.evenFall(), keyed);
   useHotkeys("r", () => drawing.begin(null), keyed);
   useHotkeys("enter", () => draw.endLoose());
   useHotkeys("delete, backspace", () => (drawing.getState().drawing ? drawing.back() : actions.remove()), keyed);
@@ -112,6 +123,7 @@ function Wide() {
       <div className="flex shrink-0 items-center gap-3">
         <LensChoice />
         <div className="min-w-0 grow">{lens === "drain" ? <DrainSummary /> : <ColdLegend />}</div>
+        <Shown />
         <Key />
         <fieldset className="flex shrink-0 gap-1">
           <legend className="sr-only">Views</legend>
@@ -211,6 +223,7 @@ function Narrow() {
             { value: "strip", text: "Fall strip" },
           ]}
         />
+        <Shown />
         <Key />
       </div>
       {lens === "drain" ? <DrainSummary /> : <ColdLegend />}

@@ -4,6 +4,7 @@ import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
 import { useSettings } from "../../app/settings";
 import { usePrint } from "../../app/units";
+import { measured } from "../../document/arrange";
 import { changed } from "../../document/edits";
 import { courseOf, indexOf, lengthOf, type Part, portAt, portsTaken, type Rig, type Xyz } from "../../document/geometry";
 import { keyOf, moverOf, nameOf, placeOf, putAt, type Thing } from "../../document/things";
@@ -58,6 +59,7 @@ export function Inspector() {
               </li>
             ))}
           </ul>
+          <Several rig={rig} things={things} />
         </div>
       )}
       {last.kind === "part" && <PartForm rig={rig} id={last.partId} />}
@@ -66,6 +68,34 @@ export function Inspector() {
       {last.kind === "port" && <PortForm rig={rig} thing={last} />}
       {last.kind === "zone" && <ZoneForm rig={rig} id={last.zoneId} />}
     </div>
+  );
+}
+
+/** What can be done with several, and how far two of them are apart. */
+function Several({ rig, things }: { rig: Rig; things: Thing[] }) {
+  const actions = useActions();
+  const print = usePrint();
+  const [a, b] = things;
+  const far = things.length === 2 && a && b ? measured(rig, a, b) : null;
+  return (
+    <>
+      {far && (
+        <p className="mt-2" data-measured>
+          {print(Math.abs(far.along), "length")} along, {print(Math.abs(far.across), "length")} across, {print(Math.abs(far.up), "length")}{" "}
+          {far.up < 0 ? "lower" : "higher"}; <strong>{print(far.straight, "length")}</strong> straight
+          {far.fall !== null && `, a fall of ${print(Math.abs(far.fall), "fall")}`}.
+        </p>
+      )}
+      <div className="mt-2 flex flex-wrap gap-2">
+        <Button onClick={() => actions.level()}>One height</Button>
+        <Button disabled={things.length < 3} title="Between the first and the last (F)" onClick={() => actions.evenFall()}>
+          Even fall
+        </Button>
+        <Button onClick={() => actions.mirrorAcross()}>To the other side</Button>
+        <Button onClick={() => actions.carry()}>Copy</Button>
+        <Button onClick={() => actions.remove()}>Remove all</Button>
+      </div>
+    </>
   );
 }
 
@@ -133,7 +163,7 @@ function PartForm({ rig, id }: { rig: Rig; id: string }) {
   };
   return (
     <>
-      <Heading kind={kind?.name ?? part.stock}>{part.name}</Heading>
+      <Heading kind={`${part.own ? "your own part: " : ""}${kind?.name ?? part.stock}`}>{part.name}</Heading>
       <TextField label="Name" value={part.name} onCommit={(name) => change(`Name of ${part.name}`, path, { name })} />
       <PlaceFields rig={rig} thing={{ kind: "part", partId: id }} of="Its lowest corner, at the rear on the kerb side" />
       <div className="grid grid-cols-2 gap-2">
@@ -159,6 +189,13 @@ function PartForm({ rig, id }: { rig: Rig; id: string }) {
           <FlipHorizontal2 size={16} /> Mirror
         </Button>
         <Button onClick={make}>Copy</Button>
+        <Button
+          aria-pressed={part.own === true}
+          title="Its size, ports and figures are yours: it is offered in every rig"
+          onClick={() => change(`${part.name}, ${part.own ? "no longer" : "kept as"} your own part`, path, { own: part.own ? null : true })}
+        >
+          {part.own ? "No longer my own part" : "Keep as my own part"}
+        </Button>
         <Button onClick={remove}>Remove</Button>
       </div>
       <fieldset>
@@ -182,7 +219,7 @@ function PartForm({ rig, id }: { rig: Rig; id: string }) {
       <TankFigures rig={rig} part={part} />
       <div className="grid grid-cols-3 gap-2">
         <QuantityField
-          label="Holds"
+          label={part.holdsL == null ? "Holds" : "Holds, yours"}
           value={holdsL}
           quantity="volume"
           least={0}
@@ -190,7 +227,7 @@ function PartForm({ rig, id }: { rig: Rig; id: string }) {
           onCommit={(holdsL) => change(`Content of ${part.name}`, path, { holdsL })}
         />
         <QuantityField
-          label="Mass, empty"
+          label={part.massKg == null ? "Mass, empty" : "Mass, yours"}
           value={part.massKg ?? kind?.massKg}
           quantity="mass"
           least={0}
@@ -198,7 +235,7 @@ function PartForm({ rig, id }: { rig: Rig; id: string }) {
           onCommit={(massKg) => change(`Mass of ${part.name}`, path, { massKg })}
         />
         <QuantityField
-          label="Loss"
+          label={part.lossWPerK == null ? "Loss" : "Loss, yours"}
           value={part.lossWPerK ?? (kind?.lossWPerK || null)}
           quantity="conductance"
           least={0}
@@ -356,7 +393,7 @@ function RunForm({ rig, id }: { rig: Rig; id: string }) {
   const { selection } = useStores();
   const print = usePrint();
   const change = useChange();
-  const { remove } = useActions();
+  const { remove, evenFall } = useActions();
   if (!run) return null;
   const path = `runs/${id}`;
   return (
@@ -392,6 +429,9 @@ function RunForm({ rig, id }: { rig: Rig; id: string }) {
         />
       </div>
       <div className="flex flex-wrap gap-2">
+        <Button disabled={run.bends.length === 0} title="Every bend as high as its share of the way (F)" onClick={() => evenFall()}>
+          Give it its fall
+        </Button>
         <Button onClick={remove}>Remove</Button>
       </div>
       <section>

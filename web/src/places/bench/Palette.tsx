@@ -5,8 +5,9 @@ import { middleOf, plumbingOf, type Rig } from "../../document/geometry";
 import { keyOf, placeOf, type Thing } from "../../document/things";
 import { PartGlyph } from "../../drawing/PartGlyph";
 import { useDocument, useStores } from "./benchStores";
-import { place, placeSet } from "./drawingTools";
+import { place, placeOwn, placeSet } from "./drawingTools";
 import { useActions } from "./useActions";
+import { useOwnParts } from "./useOwnParts";
 import { useView } from "./viewStore";
 
 const item = "flex min-h-10 cursor-pointer items-center gap-3 rounded-[5px] px-3 outline-none data-[selected=true]:bg-sunk";
@@ -38,13 +39,21 @@ export function rank(value: string, typed: string, named: string[] = []): number
   return words.every((w) => text.includes(` ${w}`)) ? 0.6 : 0.3;
 }
 
+interface Props {
+  open: boolean;
+  onOpen(open: boolean): void;
+  onTables(): void;
+  onHistory(): void;
+}
+
 /** Everything in the rig by name, everything in stock, and what can be done: found by typing. */
-export function Palette({ open, onOpen, onTables }: { open: boolean; onOpen(open: boolean): void; onTables(): void }) {
+export function Palette({ open, onOpen, onTables, onHistory }: Props) {
   const rig = useDocument((s) => s.rig);
   const { document, selection, drawing } = useStores();
   const { catalogue } = useCatalogue();
   const actions = useActions();
   const view = useView();
+  const own = useOwnParts();
   if (!rig) return null;
   const then = (act: () => void) => () => {
     onOpen(false);
@@ -59,6 +68,29 @@ export function Palette({ open, onOpen, onTables }: { open: boolean; onOpen(open
     const made = placeSet(set, placeForNew(rig, selection.getState().things.at(-1), set.size));
     actions.commit(`Place ${set.name}`, made);
   };
+  const putOwn = (part: Schema["Part"]) => {
+    const made = placeOwn(part, placeForNew(rig, selection.getState().things.at(-1), part.box.size));
+    selection.takeWhenThere(made.thing);
+    actions.commit(`Place ${part.name}`, made.edits);
+  };
+  const commands: [string, string, () => void][] = [
+    ["Undo", "Ctrl Z", () => void document.undo()],
+    ["Redo", "Ctrl Shift Z", () => void document.redo()],
+    ["What was done, and back to any of it", "H", onHistory],
+    ["Draw a run", "R", () => drawing.begin(null)],
+    ["Copy what is in hand", "Ctrl C", () => actions.carry()],
+    ["Put in what was copied, here or in another rig", "Ctrl V", () => actions.paste()],
+    ["Even fall between the ends", "F", () => actions.evenFall()],
+    ["One height, that of the first in hand", "", () => actions.level()],
+    ["To the other side of the vehicle", "", () => actions.mirrorAcross()],
+    ["Remove what is in hand", "Delete", () => actions.remove()],
+    ["Parts and runs from a table, or to one", "", onTables],
+    [
+      `The ${view.lens === "drain" ? "cold" : "drain"} lens`,
+      view.lens === "drain" ? "C" : "D",
+      () => view.setLens(view.lens === "drain" ? "cold" : "drain"),
+    ],
+  ];
   const things: { thing: Thing; name: string; kind: string }[] = [
     ...rig.parts.map((p) => ({ thing: { kind: "part" as const, partId: p.id }, name: p.name, kind: "part" })),
     ...rig.runs.map((r) => ({ thing: { kind: "run" as const, runId: r.id }, name: r.name, kind: "run" })),
@@ -80,22 +112,16 @@ export function Palette({ open, onOpen, onTables }: { open: boolean; onOpen(open
       <Command.List className="mt-2 max-h-[60vh] overflow-y-auto">
         <Command.Empty className="p-3 text-muted">Nothing of that name.</Command.Empty>
         <Command.Group heading="Do">
-          <Command.Item className={item} onSelect={then(() => void document.undo())}>
-            Undo
-          </Command.Item>
-          <Command.Item className={item} onSelect={then(() => drawing.begin(null))}>
-            Draw a run <kbd className="ml-auto text-muted">R</kbd>
-          </Command.Item>
-          <Command.Item className={item} onSelect={then(onTables)}>
-            Parts and runs from a table, or to one
-          </Command.Item>
-          <Command.Item className={item} onSelect={then(() => view.setLens(view.lens === "drain" ? "cold" : "drain"))}>
-            Change the lens
-          </Command.Item>
+          {commands.map(([words, key, act]) => (
+            <Command.Item key={words} className={item} onSelect={then(act)}>
+              {words} {key && <kbd className="ml-auto text-muted">{key}</kbd>}
+            </Command.Item>
+          ))}
           {(["sheet", "corner", "strip", "rail"] as const).map((pane) => (
             <Command.Item key={pane} className={item} onSelect={then(() => view.toggle(pane))}>
               {view.shown[pane] ? "Hide" : "Show"} the{" "}
               {{ sheet: "side and plan", corner: "corner view", strip: "fall strip", rail: "rail" }[pane]}
+              <kbd className="ml-auto text-muted">{{ sheet: "1", corner: "2", strip: "3", rail: "4" }[pane]}</kbd>
             </Command.Item>
           ))}
         </Command.Group>
@@ -113,6 +139,23 @@ export function Palette({ open, onOpen, onTables }: { open: boolean; onOpen(open
             </Command.Item>
           ))}
         </Command.Group>
+        {own.length > 0 && (
+          <Command.Group heading="Place: your own">
+            {own.map(({ part, rigName }) => (
+              <Command.Item
+                key={`${part.stock}/${part.name}`}
+                value={`own/${part.stock}/${part.name}`}
+                keywords={[part.name, "place", "own", part.stock]}
+                className={item}
+                onSelect={then(() => putOwn(part))}
+              >
+                <PartGlyph stock={part.stock} />
+                <span className="min-w-0 truncate">{part.name}</span>
+                <span className="ml-auto shrink-0 text-muted">your own, from {rigName}</span>
+              </Command.Item>
+            ))}
+          </Command.Group>
+        )}
         {groups.map(({ id, name }) => (
           <Command.Group key={id} heading={name}>
             {catalogue?.sets

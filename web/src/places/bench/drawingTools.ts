@@ -26,6 +26,13 @@ export const placeSet = (set: Schema["PartSet"], at: Xyz): Edit[] => [
   { kind: "placeSet", setId: set.id, stem: newId(set.id.slice(0, 28)), at: rounded(at) } as Edit,
 ];
 
+/** A part of the builder's own, as it is in the rig that it comes from. */
+export function placeOwn(part: Schema["Part"], at: Xyz): Made {
+  const id = newId(part.stock.replace(/[^a-z0-9-]/g, "-").slice(0, 40));
+  const value = { ...part, id, box: { ...part.box, at: rounded(at) } };
+  return { edits: [{ kind: "add", list: "parts", value } as unknown as Edit], thing: { kind: "part", partId: id } };
+}
+
 export function copyOf(part: Schema["Part"]): Made {
   const id = newId(part.stock.replace(/[^a-z0-9-]/g, "-").slice(0, 40));
   return {

@@ -12,7 +12,7 @@ export interface SelectionState {
   /** The run whose strip is shown: the last that was in hand. */
   stripRunId: string | null;
   /** What is being made, to be taken as soon as it is there. */
-  awaited: Thing | null;
+  awaited: Thing[];
 }
 
 export interface SelectionStore extends StoreApi<SelectionState> {
@@ -20,7 +20,7 @@ export interface SelectionStore extends StoreApi<SelectionState> {
   takeAll(things: Thing[]): void;
   takeFinding(finding: Schema["Finding"]): void;
   nothing(): void;
-  takeWhenThere(thing: Thing): void;
+  takeWhenThere(...things: Thing[]): void;
   /** Lets go of what is no longer there. */
   after(rig: Rig): void;
 }
@@ -38,7 +38,7 @@ export function thingOf(f: Schema["Finding"]): Thing | null {
 }
 
 export function createSelection(): SelectionStore {
-  const store = createStore<SelectionState>(() => ({ things: [], findingId: null, about: [], stripRunId: null, awaited: null }));
+  const store = createStore<SelectionState>(() => ({ things: [], findingId: null, about: [], stripRunId: null, awaited: [] }));
   const set = (things: Thing[], findingId = store.getState().findingId) => {
     const strip = things.map(runOf).findLast((r) => r !== null);
     store.setState({ things, findingId, ...(strip && { stripRunId: strip }) });
@@ -61,12 +61,12 @@ export function createSelection(): SelectionStore {
       if (run) store.setState({ stripRunId: run });
     },
     nothing: () => store.setState({ things: [], findingId: null }),
-    takeWhenThere: (thing: Thing) => store.setState({ awaited: thing }),
+    takeWhenThere: (...awaited: Thing[]) => store.setState({ awaited }),
     after(rig: Rig) {
       const { awaited } = store.getState();
-      if (awaited && isThere(rig, awaited)) {
-        store.setState({ awaited: null });
-        set([awaited], null);
+      if (awaited.length > 0 && awaited.every((t) => isThere(rig, t))) {
+        store.setState({ awaited: [] });
+        set(awaited, null);
       }
       const { things, stripRunId } = store.getState();
       const left = things.filter((t) => isThere(rig, t));

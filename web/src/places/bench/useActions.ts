@@ -3,12 +3,18 @@ import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
 import { useSettings } from "../../app/settings";
 import { usePrint } from "../../app/units";
+import { evenFall, fallBetweenEnds, level, mirrored } from "../../document/arrange";
+import { fragmentOf, inserted, readFragment } from "../../document/fragment";
 import { courseOf, indexOf, type Xyz } from "../../document/geometry";
 import { movedBy, nameOf, type Thing } from "../../document/things";
 import { useStores } from "./benchStores";
+import { newId } from "./drawingTools";
 import { movedByKey } from "./moving";
 
 type Edit = Schema["Edit"];
+
+/** Under this name this device keeps what is carried from rig to rig. */
+const CARRIED = "carried";
 
 /** What can be done to the things in hand, by any view, key or button. */
 export function useActions() {
@@ -51,6 +57,44 @@ export function useActions() {
         event.preventDefault();
         this.nudge(by, things);
         return true;
+      },
+      /** Keeps what is in hand to be put in elsewhere: here, or in another rig. */
+      carry() {
+        const rig = rigNow();
+        const made = rig && fragmentOf(rig, selection.getState().things);
+        if (!made) return;
+        const text = JSON.stringify(made);
+        localStorage.setItem(CARRIED, text);
+        void navigator.clipboard?.writeText(text).catch(() => undefined);
+      },
+      /** Puts in what was kept: beside itself in its own rig, at its place in another. */
+      paste() {
+        const made = readFragment(localStorage.getItem(CARRIED) ?? "");
+        const rig = rigNow();
+        if (!made || !rig) return;
+        const { edits, things } = inserted(made, { xM: made.rigId === rig.id ? 0.2 : 0, yM: 0, zM: 0 }, newId);
+        selection.takeWhenThere(...things);
+        commit(`Put in ${made.name}`, edits);
+      },
+      /** The run in hand gets its fall between its ends; several things get it between the first and the last. */
+      evenFall() {
+        const rig = rigNow();
+        const { things } = selection.getState();
+        const last = things.at(-1);
+        const run = rig && last && things.length === 1 && "runId" in last ? indexOf(rig).runs.get(last.runId) : undefined;
+        if (rig) commit(`Even fall of ${what(things)}`, run ? fallBetweenEnds(rig, run) : evenFall(rig, things, fixed));
+      },
+      /** All as high as the first that was taken. */
+      level() {
+        const rig = rigNow();
+        const { things } = selection.getState();
+        if (rig) commit(`One height for ${what(things)}`, level(rig, things, fixed));
+      },
+      /** To the other side of the vehicle. */
+      mirrorAcross() {
+        const rig = rigNow();
+        const { things } = selection.getState();
+        if (rig) commit(`${what(things)} to the other side`, mirrored(rig, things));
       },
       /** Removes what is in hand; what hangs on it goes with it. */
       remove() {

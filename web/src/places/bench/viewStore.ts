@@ -1,5 +1,6 @@
 import { create } from "zustand";
 import { persist } from "zustand/middleware";
+import { type Hidden, nothingHidden } from "../../document/shown";
 
 export type Lens = "drain" | "cold";
 export type RailTab = "findings" | "ladder" | "properties";
@@ -20,12 +21,15 @@ interface ViewState {
   tab: RailTab;
   shown: Record<Pane, boolean>;
   zoom: Zoom;
+  /** What is left out of the drawings. */
+  hidden: Hidden;
   /** Degrees about the upright, and down from the horizon: negative looks from below. */
   corner: { turnDeg: number; tipDeg: number; factor: number };
   setLens(lens: Lens): void;
   setTab(tab: RailTab): void;
   toggle(pane: Pane): void;
   setZoom(zoom: Zoom): void;
+  hide(hidden: Hidden): void;
   turn(to: Partial<ViewState["corner"]>): void;
 }
 
@@ -39,6 +43,7 @@ export const useView = create<ViewState>()(
       tab: "findings",
       shown: { sheet: true, corner: true, strip: true, rail: true },
       zoom: whole,
+      hidden: nothingHidden,
       corner: cornerAtFirst,
       setLens: (lens) => set({ lens }),
       setTab: (tab) => set({ tab }),
@@ -48,6 +53,7 @@ export const useView = create<ViewState>()(
         if (shown.sheet || shown.corner) set({ shown });
       },
       setZoom: (zoom) => set({ zoom }),
+      hide: (hidden) => set({ hidden }),
       turn(to) {
         const corner = { ...get().corner, ...to };
         set({ corner: { ...corner, turnDeg: (corner.turnDeg + 360) % 360, tipDeg: Math.min(88, Math.max(-60, corner.tipDeg)) } });

@@ -32,6 +32,7 @@ import { useFollowing } from "../../../ui/useFollowing";
 import { useSize } from "../../../ui/useSize";
 import { useAnswers, useDocument, useSelection, useStores } from "../benchStores";
 import { snapped, stepsOf } from "../moving";
+import { useShownRig } from "../Shown";
 import { useActions } from "../useActions";
 import { cornerAtFirst, useView } from "../viewStore";
 import { toolClass, ViewFrame } from "./ViewFrame";
@@ -50,7 +51,7 @@ export function CornerView() {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { document, selection } = useStores();
   // The drawing under the hand comes first; this view follows a moment later, with the answers if they have come by then.
-  const rigNow = useDocument((s) => s.rig) as Rig;
+  const rigNow = useShownRig(useDocument((s) => s.rig) as Rig);
   const told = useAnswers(useShallow((s) => ({ answers: s.answers, about: s.about })));
   const { rig, answers, about } = useFollowing(useMemo(() => ({ rig: rigNow, ...told }), [rigNow, told]));
   const corner = useView((s) => s.corner);

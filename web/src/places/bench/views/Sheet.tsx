@@ -12,6 +12,7 @@ import { useAnswers, useDocument, useDrawing, useSelection, useStores } from "..
 import { bentAt, newId } from "../drawingTools";
 import { snapped, stepsOf } from "../moving";
 import { tieAt } from "../runDrawing";
+import { useShownRig } from "../Shown";
 import { useActions } from "../useActions";
 import { useDrawRun } from "../useDrawRun";
 import { useView, whole, type Zoom } from "../viewStore";
@@ -58,7 +59,7 @@ export function Sheet() {
   const { document, selection, drawing } = useStores();
   const draw = useDrawRun();
   const drawingRun = useDrawing((d) => d !== null);
-  const rig = useDocument((s) => s.rig) as Rig;
+  const rig = useShownRig(useDocument((s) => s.rig) as Rig);
   const answers = useAnswers((s) => s.answers);
   const about = useAnswers((s) => s.about);
   const parked = useAnswers((s) => s.conditions?.parked);

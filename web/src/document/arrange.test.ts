@@ -1,0 +1,71 @@
+import { describe, expect, it } from "vitest";
+import { rig } from "../test/rig";
+import { evenFall, fallBetweenEnds, level, measured, mirrored } from "./arrange";
+import { drawn } from "./effects";
+import { fragmentOf, inserted, readFragment } from "./fragment";
+import { indexOf, type Run } from "./geometry";
+import { placeOf, type Thing } from "./things";
+
+const fixed = (id: string) => id === "tank";
+const tap: Thing = { kind: "part", partId: "tap" };
+const tee: Thing = { kind: "part", partId: "tee" };
+const tank: Thing = { kind: "part", partId: "tank" };
+const bend: Thing = { kind: "point", runId: "upper", pointId: "b1" };
+const height = (of: Thing, made: typeof rig) => placeOf(made, of)?.zM;
+
+describe("arranging", () => {
+  it("gives all the height of the first, and what lies between two their share of the fall", () => {
+    expect(height(tee, drawn(rig, level(rig, [tap, tee], fixed)))).toBeCloseTo(0.8);
+    // From 0.8 m at x = 0 to 0 m at x = 2.5: at x = 1 it is 0.48 m, at x = 2 0.16 m.
+    const laid = drawn(rig, evenFall(rig, [tap, bend, tee, tank], fixed));
+    expect(height(bend, laid)).toBeCloseTo(0.48);
+    expect(height(tee, laid)).toBeCloseTo(0.16);
+    expect(evenFall(rig, [tap, tee], fixed)).toEqual([]);
+    // Of the run alone: from the tap's 0.8 m to the tee's 0.4 m, half way.
+    expect(height(bend, drawn(rig, fallBetweenEnds(rig, indexOf(rig).runs.get("upper") as Run)))).toBeCloseTo(0.6);
+  });
+
+  it("measures along, across, up and straight, with the fall", () => {
+    expect(measured(rig, tap, tee)).toMatchObject({ along: 2, across: 0, fall: 0.2 });
+    expect(measured(rig, tap, tee)?.up).toBeCloseTo(-0.4);
+    expect(measured(rig, tap, tee)?.straight).toBeCloseTo(Math.hypot(2, 0.4));
+    expect(measured(rig, tap, { kind: "run", runId: "upper" })).toBeNull();
+  });
+
+  it("puts a part and the bends of a run on the other side", () => {
+    // The body is 2 m wide, the part 0.1 m.
+    expect(mirrored(rig, [tap, { kind: "run", runId: "upper" }])).toMatchObject([
+      { kind: "mirror", partId: "tap", axis: "y" },
+      { kind: "move", things: ["parts/tap"], by: { yM: 1.9 } },
+      { kind: "move", things: ["runs/upper/bends/b1"], by: { yM: 2 } },
+    ]);
+  });
+});
+
+describe("carrying", () => {
+  it("takes the runs between parts along, and leaves an end loose whose part stays behind", () => {
+    const both = fragmentOf(rig, [tap, tee]);
+    expect(both?.runs.map((r) => r.id)).toEqual(["upper"]);
+    const one = fragmentOf(rig, [tap, { kind: "run", runId: "upper" }]);
+    expect(one?.runs[0]?.from.part).toBe("tap");
+    expect(one?.runs[0]?.to).toMatchObject({ at: { xM: 2, yM: 0, zM: 0.4 }, part: null });
+    expect(fragmentOf(rig, [])).toBeNull();
+  });
+
+  it("puts it in under ids of its own, as far away as is asked", () => {
+    const kept = readFragment(JSON.stringify(fragmentOf(rig, [tap, tee])));
+    if (!kept) throw new Error("it cannot be read");
+    let n = 0;
+    const { edits, things } = inserted(kept, { xM: 0.2, yM: 0, zM: 0 }, (stem) => `${stem}-${++n}`);
+    expect(things.map((t) => t.kind)).toEqual(["part", "part", "run"]);
+    expect(edits).toMatchObject([
+      {
+        kind: "fragment",
+        parts: [{ id: "tap-1", box: { at: { xM: 0.2 } } }, { id: "tee-2" }],
+        runs: [{ id: "upper-3", from: { part: "tap-1", port: "cold" }, to: { part: "tee-2", port: "a" }, bends: [{ at: { xM: 1.2 } }] }],
+      },
+    ]);
+    expect(readFragment("a shopping list")).toBeNull();
+    expect(readFragment('{"kind":"other"}')).toBeNull();
+  });
+});
