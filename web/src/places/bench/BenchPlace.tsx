@@ -187,7 +187,17 @@ function Wide() {
           </Panel>
         )}
       </Group>
-      {drawingRun ? <RunBar /> : <WeatherStrip />}
+      {/* The bar lies over the strip: a drawing that moved when a run begins would move under the finger. */}
+      <div className="relative shrink-0">
+        <div className={drawingRun ? "invisible" : ""}>
+          <WeatherStrip />
+        </div>
+        {drawingRun && (
+          <div className="absolute inset-x-0 bottom-0 z-10">
+            <RunBar />
+          </div>
+        )}
+      </div>
     </main>
   );
 }
