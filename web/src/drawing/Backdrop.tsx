@@ -1,12 +1,12 @@
 import { memo } from "react";
 import type { Schema } from "../api/client";
 import { volumeOf } from "../document/geometry";
-import { type Frame, rectOf, toPx, type View, wheelUnder } from "./projection";
+import { type Frame, type Look, rectOf, toPx, wheelUnder } from "./projection";
 
 /** The body, its rooms, and what is in the way. */
 export const Backdrop = memo(function Backdrop(props: {
   shell: Schema["Shell"];
-  view: View;
+  view: Look;
   frame: Frame;
   bare: boolean;
   zoneId: string | null;

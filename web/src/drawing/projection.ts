@@ -6,13 +6,22 @@ export type Box3 = Schema["Box"];
 
 /** From above, or from the kerb. The cab is to the right in both. */
 export type View = "plan" | "side";
+/** The views, and from the rear: the kerb is to the right then. */
+export type Look = View | "rear";
+
+/** Axes of the vehicle that lead right and up in a view; -1: the other way. */
+export const axesOf: Record<Look, { right: keyof Point3; sign: 1 | -1; up: keyof Point3 }> = {
+  side: { right: "xM", sign: 1, up: "zM" },
+  plan: { right: "xM", sign: 1, up: "yM" },
+  rear: { right: "yM", sign: -1, up: "zM" },
+};
 
 /** A window on the rig: metres at its middle, pixels a metre. */
 export interface Frame {
   width: number;
   height: number;
   scale: number;
-  /** Middle of the window: along the vehicle, and across (plan) or up (side). */
+  /** Middle of the window: along the vehicle (from the rear: across it), and across (plan) or up. */
   alongM: number;
   otherM: number;
 }
@@ -23,23 +32,23 @@ export interface Px {
 }
 
 /** Pixel of a place. */
-export function toPx(view: View, frame: Frame, p: Point3): Px {
-  const other = view === "plan" ? p.yM : p.zM;
+export function toPx(view: Look, frame: Frame, p: Point3): Px {
+  const { right, sign, up } = axesOf[view];
   return {
-    x: frame.width / 2 + (p.xM - frame.alongM) * frame.scale,
-    y: frame.height / 2 - (other - frame.otherM) * frame.scale,
+    x: frame.width / 2 + sign * (p[right] - frame.alongM) * frame.scale,
+    y: frame.height / 2 - (p[up] - frame.otherM) * frame.scale,
   };
 }
 
 /** Rectangle of a box. */
-export function rectOf(view: View, frame: Frame, box: Box3) {
+export function rectOf(view: Look, frame: Frame, box: Box3) {
   const a = toPx(view, frame, box.at);
   const b = toPx(view, frame, {
     xM: box.at.xM + box.size.xM,
     yM: box.at.yM + box.size.yM,
     zM: box.at.zM + box.size.zM,
   });
-  return { x: a.x, y: b.y, width: b.x - a.x, height: a.y - b.y };
+  return { x: Math.min(a.x, b.x), y: b.y, width: Math.abs(b.x - a.x), height: a.y - b.y };
 }
 
 /** The part of a straight length between two fractions of it. */
@@ -61,30 +70,35 @@ export function wheelUnder(arch: Box3) {
 }
 
 /** Extent of what a thumbnail shows of a rig, metres: body, rooms, parts and wheels. */
-export function extentOf(rig: Schema["Rig"], view: View) {
+export function extentOf(rig: Schema["Rig"], view: Look) {
   const boxes = [rig.shell.body, ...rig.shell.zones.map((z) => z.box), ...rig.parts.map((p) => p.box)];
-  const other = (p: Point3) => (view === "plan" ? p.yM : p.zM);
-  const lowX = Math.min(...boxes.map((b) => b.at.xM));
-  const highX = Math.max(...boxes.map((b) => b.at.xM + b.size.xM));
+  const { right, up } = axesOf[view];
+  const other = (p: Point3) => p[up];
+  const lowX = Math.min(...boxes.map((b) => b.at[right]));
+  const highX = Math.max(...boxes.map((b) => b.at[right] + b.size[right]));
   const wheels = rig.shell.obstacles.filter((o) => o.kind === "wheelArch").map((o) => wheelUnder(o.box));
   const lowO = Math.min(...boxes.map((b) => other(b.at)), ...(view === "side" ? wheels.map((w) => w.centre.zM - w.radiusM) : []));
   const highO = Math.max(...boxes.map((b) => other(b.at) + other(b.size)));
   return { lowX, highX, lowO, highO };
 }
 
-/** Side over plan on one scale of x, as large as a window allows. */
-export function sideOverPlan(rig: Schema["Rig"], size: { width: number; height: number }): Record<View, Frame> | null {
+/** Side over plan on one scale of x, the rear beside the side on the same scale, as large as a window allows. */
+export function threeViews(rig: Schema["Rig"], size: { width: number; height: number }): Record<Look, Frame> | null {
   if (size.width === 0) return null;
-  const [side, plan] = [extentOf(rig, "side"), extentOf(rig, "plan")];
-  const pad = 12;
-  const room = (size.height - 2 * pad) / (side.highO - side.lowO + plan.highO - plan.lowO);
-  const scale = Math.max(1, Math.min((size.width - 2 * pad) / (side.highX - side.lowX), room));
-  const frame = (extent: typeof side): Frame => ({
-    width: size.width,
-    height: Math.round((extent.highO - extent.lowO) * scale + pad),
+  const [side, plan, rear] = [extentOf(rig, "side"), extentOf(rig, "plan"), extentOf(rig, "rear")];
+  // Above each drawing is room for its name.
+  const [pad, name] = [12, 16];
+  const across = (e: typeof side) => e.highX - e.lowX;
+  const room = (size.height - 2 * (pad + name)) / (side.highO - side.lowO + plan.highO - plan.lowO);
+  const scale = Math.max(1, Math.min((size.width - 4 * pad) / (across(side) + across(rear)), room));
+  const rearWidth = Math.round(across(rear) * scale + 2 * pad);
+  const frame = (extent: typeof side, width: number): Frame => ({
+    width,
+    height: Math.round((extent.highO - extent.lowO) * scale + pad + name),
     scale,
-    alongM: (side.lowX + side.highX) / 2,
-    otherM: (extent.lowO + extent.highO) / 2,
+    alongM: (extent.lowX + extent.highX) / 2,
+    otherM: (extent.lowO + extent.highO) / 2 + name / 2 / scale,
   });
-  return { side: frame(side), plan: frame(plan) };
+  const along = size.width - rearWidth;
+  return { side: frame(side, along), plan: frame(plan, along), rear: { ...frame(side, rearWidth), alongM: (rear.lowX + rear.highX) / 2 } };
 }

@@ -7,7 +7,7 @@ import { useCatalogue } from "../../app/catalogue";
 import { useStarts } from "../../app/starts";
 import { Backdrop } from "../../drawing/Backdrop";
 import { Patterns } from "../../drawing/patterns";
-import { type Frame, sideOverPlan } from "../../drawing/projection";
+import { type Frame, threeViews } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
 import { Button, Choice, Panel } from "../../ui/controls";
 import { QuantityField, TextField } from "../../ui/QuantityField";
@@ -226,30 +226,36 @@ function Shape({ shell }: { shell: Schema["Shell"] | undefined }) {
   );
 }
 
-/** The draft from the side and from above, on one scale. */
+/** The draft from the side, from the rear and from above, on one scale. */
 function Preview({ rig, stale }: { rig: Schema["Rig"] | undefined; stale: boolean }) {
   const [box, size] = useSize<HTMLDivElement>();
-  const frames = rig && sideOverPlan(rig, size);
+  const frames = rig && threeViews(rig, size);
   return (
     <div
       ref={box}
       className={`mt-2 h-96 overflow-hidden rounded-[5px] bg-ground ${stale ? "opacity-60" : ""}`}
       data-draft={stale ? "stale" : "current"}
     >
-      {rig &&
-        frames &&
-        (["side", "plan"] as const).map((view) => (
-          <svg
-            key={view}
-            width={frames[view].width}
-            height={frames[view].height}
-            role="img"
-            aria-label={view === "side" ? "From the kerb" : "From above"}
-            className="block"
-          >
-            <RigDrawing rig={rig} about={null} answers={null} view={view} frame={frames[view]} lens="drain" bare />
-          </svg>
-        ))}
+      {rig && frames && (
+        <div className="flex flex-wrap">
+          {(["side", "rear", "plan"] as const).map((view) => (
+            <svg
+              key={view}
+              width={frames[view].width}
+              height={frames[view].height}
+              role="img"
+              aria-label={{ side: "From the kerb", rear: "From the rear", plan: "From above" }[view]}
+              className="block"
+            >
+              {view === "rear" ? (
+                <Backdrop shell={rig.shell} view="rear" frame={frames.rear} bare zoneId={null} />
+              ) : (
+                <RigDrawing rig={rig} about={null} answers={null} view={view} frame={frames[view]} lens="drain" bare />
+              )}
+            </svg>
+          ))}
+        </div>
+      )}
     </div>
   );
 }

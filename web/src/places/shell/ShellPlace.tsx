@@ -42,8 +42,8 @@ function Sheet({ rig }: { rig: Rig }) {
           </p>
           {conditions && (
             <div className="mt-2 flex flex-wrap items-center gap-x-8 gap-y-2">
-              <span className="flex w-64 items-center gap-3">
-                <span className="w-28 shrink-0">
+              <span className="flex w-72 items-center gap-3">
+                <span className="w-36 shrink-0 whitespace-nowrap">
                   Outdoors <strong className="font-semibold">{print(conditions.outdoorC, "temperature")}</strong>
                 </span>
                 <Slider

@@ -3,26 +3,31 @@ import { useSettings } from "../../app/settings";
 import { usePrint } from "../../app/units";
 import { type Rig, volumeOf } from "../../document/geometry";
 import { Backdrop } from "../../drawing/Backdrop";
-import { type Frame, rectOf, sideOverPlan, type View } from "../../drawing/projection";
+import { axesOf, type Frame, type Look, rectOf, threeViews } from "../../drawing/projection";
 import { useSize } from "../../ui/useSize";
 import { useAnswers, useStores } from "../bench/benchStores";
 import { stepsOf } from "../bench/moving";
 import { type Edge, edgesOf, withEdge } from "./zoneEdges";
 import { boxOf, drawFaces } from "./zoneEdits";
 
-/** Rooms from the kerb over rooms from above; the edges of the one in hand are pulled. */
+/** Rooms from the kerb and from the rear, over rooms from above; the edges of the one in hand are pulled. */
 export function ZoneDrawing({ rig, zoneId, onZone }: { rig: Rig; zoneId: string | null; onZone(id: string): void }) {
   const [box, size] = useSize<HTMLDivElement>();
-  const frames = sideOverPlan(rig, size);
+  const frames = threeViews(rig, size);
   return (
     <div ref={box} className="mt-2 h-[30rem] overflow-hidden rounded-[5px] bg-ground">
-      {frames &&
-        (["side", "plan"] as const).map((view) => (
-          <ZoneView key={view} rig={rig} view={view} frame={frames[view]} zoneId={zoneId} onZone={onZone} />
-        ))}
+      {frames && (
+        <div className="flex flex-wrap">
+          {(["side", "rear", "plan"] as const).map((view) => (
+            <ZoneView key={view} rig={rig} view={view} frame={frames[view]} zoneId={zoneId} onZone={onZone} />
+          ))}
+        </div>
+      )}
     </div>
   );
 }
+
+const words = { side: "from the kerb", plan: "from above", rear: "from the rear" } as const;
 
 function ZoneView({
   rig,
@@ -32,7 +37,7 @@ function ZoneView({
   onZone,
 }: {
   rig: Rig;
-  view: View;
+  view: Look;
   frame: Frame;
   zoneId: string | null;
   onZone(id: string): void;
@@ -48,8 +53,8 @@ function ZoneView({
     const svg = e.currentTarget.ownerSVGElement?.getBoundingClientRect();
     if (!svg) return;
     const at =
-      edge.axis === "xM"
-        ? frame.alongM + (e.clientX - svg.left - frame.width / 2) / frame.scale
+      edge.axis === axesOf[view].right
+        ? frame.alongM + (axesOf[view].sign * (e.clientX - svg.left - frame.width / 2)) / frame.scale
         : frame.otherM - (e.clientY - svg.top - frame.height / 2) / frame.scale;
     const to = withEdge(rig, chosen.id, edge, at, 8 / frame.scale, stepsOf(system).plain);
     if (to) document.show([boxOf(chosen.id, to)]);
@@ -63,10 +68,13 @@ function ZoneView({
       width={frame.width}
       height={frame.height}
       role="img"
-      aria-label={view === "side" ? "Rooms from the kerb" : "Rooms from above"}
+      aria-label={`Rooms ${words[view]}`}
       className="block touch-none select-none"
       data-zones={view}
     >
+      <text x={12} y={14} style={{ fill: "var(--muted)" }}>
+        {words[view]}
+      </text>
       <Backdrop shell={{ ...rig.shell, zones: [] }} view={view} frame={frame} bare={false} zoneId={null} />
       {zones.map((z) => {
         const r = rectOf(view, frame, z.box);
@@ -83,26 +91,28 @@ function ZoneView({
               strokeWidth={mine ? 2 : 1}
               strokeDasharray={mine ? undefined : "3 3"}
             />
-            {r.width > 70 && r.height > 30 && (mine || view === "side" || (z.kind !== "living" && z.kind !== "openUnderfloor")) && (
-              <text
-                x={r.x + 6}
-                y={r.y + 15}
-                style={{ fill: mine ? "var(--ink)" : "var(--muted)" }}
-                fontWeight={mine ? 650 : 450}
-                className="pointer-events-none"
-              >
-                {r.width > 6.3 * z.name.length + 56 ? z.name : ""} {air ? print(air.airC, "temperature") : ""}
-              </text>
-            )}
+            {r.width > 70 &&
+              r.height > 30 &&
+              (mine || view === "side" || (view === "plan" && z.kind !== "living" && z.kind !== "openUnderfloor")) && (
+                <text
+                  x={r.x + 6}
+                  y={r.y + 15}
+                  style={{ fill: mine ? "var(--ink)" : "var(--muted)" }}
+                  fontWeight={mine ? 650 : 450}
+                  className="pointer-events-none"
+                >
+                  {r.width > 6.3 * z.name.length + 56 ? z.name : ""} {air ? print(air.airC, "temperature") : ""}
+                </text>
+              )}
           </g>
         );
       })}
       {chosen &&
         edgesOf(view).map((edge) => {
           const r = rectOf(view, frame, chosen.box);
-          const along = edge.axis === "xM";
-          // Up the page is high.
-          const x = along ? (edge.high ? r.x + r.width : r.x) : r.x + r.width / 2;
+          const along = edge.axis === axesOf[view].right;
+          // Up the page is high; from the rear, so is left.
+          const x = along ? (edge.high === axesOf[view].sign > 0 ? r.x + r.width : r.x) : r.x + r.width / 2;
           const y = along ? r.y + r.height / 2 : edge.high ? r.y : r.y + r.height;
           const [w, h] = along ? [40, Math.max(40, r.height)] : [Math.max(40, r.width), 40];
           return (

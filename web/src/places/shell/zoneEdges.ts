@@ -1,14 +1,14 @@
 import type { Rig, Xyz } from "../../document/geometry";
-import type { View } from "../../drawing/projection";
+import { axesOf, type Look } from "../../drawing/projection";
 
 export type Edge = { axis: keyof Xyz; high: boolean };
 
 /** Edges of a zone that a view shows, as axes of the vehicle. */
-export const edgesOf = (view: View): Edge[] => {
-  const up = view === "side" ? "zM" : "yM";
+export const edgesOf = (view: Look): Edge[] => {
+  const { right, up } = axesOf[view];
   return [
-    { axis: "xM", high: false },
-    { axis: "xM", high: true },
+    { axis: right, high: false },
+    { axis: right, high: true },
     { axis: up, high: false },
     { axis: up, high: true },
   ];

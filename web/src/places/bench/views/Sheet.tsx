@@ -5,7 +5,7 @@ import { useSettings } from "../../../app/settings";
 import { indexOf, plumbingOf, type Rig, type Run, type Xyz } from "../../../document/geometry";
 import { extentOf, movedBy, placeOf, sameThing, type Thing } from "../../../document/things";
 import { middleAt, pick, within } from "../../../drawing/pick";
-import { type Frame, type Px, toPx, type View } from "../../../drawing/projection";
+import { axesOf, type Frame, type Px, toPx, type View } from "../../../drawing/projection";
 import { RigDrawing } from "../../../drawing/RigDrawing";
 import { useSize } from "../../../ui/useSize";
 import { useAnswers, useDocument, useDrawing, useSelection, useStores } from "../benchStores";
@@ -50,7 +50,8 @@ export function layOut(rig: Rig, zoom: Zoom, size: { width: number; height: numb
   };
 }
 
-const axes: Record<View, [keyof Xyz, keyof Xyz]> = { side: ["xM", "zM"], plan: ["xM", "yM"] };
+/** Axes that lead right and up. */
+const axes = (view: View) => [axesOf[view].right, axesOf[view].up] as [keyof Xyz, keyof Xyz];
 
 /** The drafting sheet: the rig from the kerb over the rig from above. Things are taken and moved in it. */
 export function Sheet() {
@@ -112,7 +113,7 @@ export function Sheet() {
     if (next === 1) return setZoom(whole);
     const frame = layout[view];
     const shift = 1 / frame.scale - 1 / (layout.fit * next);
-    const [, up] = axes[view];
+    const [, up] = axes(view);
     const across = ((at?.x ?? frame.width / 2) - frame.width / 2) * shift;
     const along = (frame.height / 2 - (at?.y ?? frame.height / 2)) * shift;
     setZoom({ factor: next, xM: frame.alongM + across, zM: layout.side.otherM, yM: layout.plan.otherM, [up]: frame.otherM + along });
@@ -190,7 +191,7 @@ export function Sheet() {
           : run && hit?.kind === "run" && hit.runId === run.id && middleAt(rig, run, (p) => toPx(start.view, frame, p), start.at);
         if (leg) {
           const pulled = memo?.pulled ?? { run: run as Run, id: newId("b"), frame };
-          const [right, up] = axes[start.view];
+          const [right, up] = axes(start.view);
           const step = shiftKey ? stepsOf(system).fine : stepsOf(system).plain;
           const far = { [right]: dx / pulled.frame.scale, [up]: -dy / pulled.frame.scale } as Record<keyof Xyz, number>;
           const at: Xyz = { ...leg.at, [right]: snapped(leg.at[right] + far[right], step), [up]: snapped(leg.at[up] + far[up], step) };
@@ -203,7 +204,7 @@ export function Sheet() {
           return { hit, leg, pulled };
         }
         if (grip) {
-          const [right, up] = axes[start.view];
+          const [right, up] = axes(start.view);
           const lead = placeOf(grip.rig, hit as Thing);
           const step = shiftKey ? stepsOf(system).fine : stepsOf(system).plain;
           const by = { xM: 0, yM: 0, zM: 0 };
@@ -221,7 +222,7 @@ export function Sheet() {
           } else if (to) setMarquee({ view: start.view, a: start.at, b: to.at });
           return { ...memo, hit, grip: null, frame: frameAtStart, marquee: true };
         } else if (zoom.factor > 1) {
-          const [, up] = axes[start.view];
+          const [, up] = axes(start.view);
           setZoom({
             factor: zoom.factor,
             xM: frame.alongM - delta[0] / frame.scale,
@@ -294,7 +295,7 @@ export function Sheet() {
               if (told) told.textContent = (e.target as Element).getAttribute("data-name") ?? `Side and plan of ${rig.name}`;
             }}
             onKeyDown={(e) => {
-              const [right, up] = axes[over];
+              const [right, up] = axes(over);
               if (e.key === "." || e.key === ",") actions.walk(e.key === "." ? 1 : -1);
               else actions.key(e, right, up);
             }}
