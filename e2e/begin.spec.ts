@@ -164,3 +164,46 @@ test("axles are typed, and what each carries is told", async ({ page }) => {
   await expect(full).toContainText("over: rear axle");
   await expect(page.getByRole("region", { name: "Tanks" })).toContainText("lifts the front axle");
 });
+
+test("a photo is straightened by four corners, lies faint under the side, and is refused when it is none", async ({ page }) => {
+  await page.goto("/rigs/sparrow");
+  await page.locator("[data-summary][data-stale=false]").waitFor();
+  await page.keyboard.press("Control+k");
+  await page.getByPlaceholder(/A part, a run/).fill("photo under");
+  await page.keyboard.press("Enter");
+  const dialog = page.getByRole("dialog", { name: "Photos under the drawing" });
+  const file = dialog.getByLabel("Picture file");
+  await file.setInputFiles({ name: "wall.png", mimeType: "image/png", buffer: Buffer.from("not a picture") });
+  await expect(dialog.getByRole("alert")).toContainText("not a JPEG or PNG");
+  // A wall with a board on it, drawn here.
+  const picture = await page.evaluate(async () => {
+    const canvas = new OffscreenCanvas(1200, 800);
+    const pen = canvas.getContext("2d") as OffscreenCanvasRenderingContext2D;
+    pen.fillStyle = "#ddd";
+    pen.fillRect(0, 0, 1200, 800);
+    pen.fillStyle = "#933";
+    pen.fillRect(400, 200, 400, 400);
+    return [...new Uint8Array(await (await canvas.convertToBlob({ type: "image/png" })).arrayBuffer())];
+  });
+  await file.setInputFiles({ name: "kitchen wall.png", mimeType: "image/png", buffer: Buffer.from(picture) });
+  const corner = dialog.getByRole("button", { name: "Corner, upper left" });
+  const [box, image] = [await corner.boundingBox(), await dialog.getByRole("img", { includeHidden: true }).first().boundingBox()];
+  if (!box || !image) throw new Error("the picture is not shown");
+  await page.mouse.move(box.x + 20, box.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(image.x + image.width / 3, image.y + image.height / 4, { steps: 4 });
+  await page.mouse.up();
+  await dialog.getByLabel("Its width").fill("60 cm");
+  await page.keyboard.press("Enter");
+  await dialog.getByLabel("Left edge from the rear").fill("2 m");
+  await page.keyboard.press("Enter");
+  await dialog.getByRole("button", { name: "Put it under the drawing" }).click();
+  await expect(dialog.getByText("kitchen wall")).toBeVisible();
+  await dialog.getByRole("button", { name: "Close" }).click();
+  await expect(page.locator("[data-view=side] image[data-photo]")).toHaveCount(1);
+  const rig = async () => (await (await page.request.get("/api/rigs/sparrow")).json()).rig;
+  await expect.poll(async () => (await rig()).shell.photos?.[0]?.widthM).toBeCloseTo(0.6);
+  expect((await rig()).shell.photos[0].corners[0].x).toBeCloseTo(1 / 3, 1);
+  const saved = await (await page.request.get("/api/rigs/sparrow/file")).json();
+  expect(Object.keys(saved.pictures)).toEqual([saved.shell.photos[0].picture]);
+});

@@ -69,3 +69,16 @@ public sealed class MarkRow
     /// <summary>When it was done.</summary>
     public DateTimeOffset At { get; set; }
 }
+
+/// <summary>A picture, stored once under the SHA-256 of its bytes.</summary>
+public sealed class PictureRow
+{
+    /// <summary>SHA-256 of the bytes, 64 hexadecimal digits in lower case.</summary>
+    public required string Hash { get; set; }
+
+    /// <summary>The picture, JPEG.</summary>
+    public required byte[] Content { get; set; }
+
+    /// <summary>When it was stored first.</summary>
+    public DateTimeOffset AddedAt { get; set; }
+}

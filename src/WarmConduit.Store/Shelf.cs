@@ -94,6 +94,19 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
         return all;
     }
 
+    /// <summary>The picture of this name, or null.</summary>
+    public async Task<byte[]?> Picture(string hash, CancellationToken cancel) =>
+        await db.Pictures.AsNoTracking().Where(p => p.Hash == hash).Select(p => p.Content).FirstOrDefaultAsync(cancel);
+
+    /// <summary>Keeps a picture under its name, once.</summary>
+    public async Task KeepPicture(string hash, byte[] bytes, CancellationToken cancel)
+    {
+        using var turn = await line.Turn(cancel);
+        if (await db.Pictures.AnyAsync(p => p.Hash == hash, cancel)) return;
+        db.Pictures.Add(new PictureRow { Hash = hash, Content = bytes, AddedAt = time.GetUtcNow() });
+        await db.SaveChangesAsync(CancellationToken.None);
+    }
+
     /// <summary>Rigs that can be brought back, newest first.</summary>
     public async Task<IReadOnlyList<RemovedRig>> Removed(CancellationToken cancel)
     {

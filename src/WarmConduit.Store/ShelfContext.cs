@@ -17,6 +17,9 @@ public sealed class ShelfContext(DbContextOptions<ShelfContext> options) : DbCon
     /// <summary>What has been done once.</summary>
     public DbSet<MarkRow> Marks => Set<MarkRow>();
 
+    /// <summary>Pictures under the drawings.</summary>
+    public DbSet<PictureRow> Pictures => Set<PictureRow>();
+
     /// <summary>What makes every commit be on disk before it is acknowledged.</summary>
     internal const string Durable = "PRAGMA synchronous=FULL;";
 
@@ -41,6 +44,7 @@ public sealed class ShelfContext(DbContextOptions<ShelfContext> options) : DbCon
             revision.HasIndex(r => new { r.RigId, r.Key }).IsUnique();
         });
         modelBuilder.Entity<MarkRow>(mark => mark.HasKey(m => m.Name));
+        modelBuilder.Entity<PictureRow>(picture => picture.HasKey(p => p.Hash));
     }
 
     /// <inheritdoc/>

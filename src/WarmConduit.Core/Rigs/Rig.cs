@@ -58,6 +58,7 @@ public sealed record Rig(
             Zones = [.. Shell.Zones.Select(z => z with { Faces = z.Faces.InOrder(), Openings = z.Openings.InOrder() }).InOrder()],
             KeepOuts = Shell.KeepOuts.InOrder(),
             Access = Shell.Access.InOrder(),
+            Photos = Shell.Photos is { Count: > 0 } photos ? photos.InOrder() : null,
         },
     };
 }

@@ -99,6 +99,7 @@ public static partial class RigCheck
         CheckBoxes(c, "shell.obstacles", shell.Obstacles, o => o.Name, o => o.Box);
         CheckBoxes(c, "shell.keepOuts", shell.KeepOuts, k => k.Name, k => k.Box);
         CheckBoxes(c, "shell.access", shell.Access, a => a.Name, a => a.Box);
+        CheckPhotos(c, shell.Photos ?? []);
         c.Count("shell.zones", shell.Zones.Count, 0, MaxZones);
         int faces = shell.Zones.Sum(z => z.Faces.Count + z.Openings.Count);
         if (faces > MaxFaces) c.Add("shell.zones", $"{faces} faces and openings in all, where {MaxFaces} are allowed", essential: false);
@@ -123,6 +124,28 @@ public static partial class RigCheck
             if (zone.Heater is not { } heater) continue;
             c.Range($"{at}.heater.powerW", heater.PowerW, 0, 50_000, "W");
             c.Range($"{at}.heater.setpointC", heater.SetpointC, -20, 40, "°C");
+        }
+    }
+
+    private static void CheckPhotos(Checker c, IReadOnlyList<Photo> photos)
+    {
+        c.Count("shell.photos", photos.Count, 0, 12);
+        c.Unique("shell.photos", photos);
+        for (int i = 0; i < photos.Count; i++)
+        {
+            string at = $"shell.photos[{i}]";
+            c.Name($"{at}.name", photos[i].Name);
+            if (photos[i].Picture is not { Length: 64 } hash || hash.Any(d => !char.IsAsciiHexDigitLower(d))) c.Add($"{at}.picture", "it is not the name of a stored picture");
+            c.Count($"{at}.corners", photos[i].Corners.Count, 4, 4);
+            foreach (var corner in photos[i].Corners)
+            {
+                c.Range($"{at}.corners", corner.X, 0, 1, "");
+                c.Range($"{at}.corners", corner.Y, 0, 1, "");
+            }
+            c.Range($"{at}.widthM", photos[i].WidthM, 0.01, FarthestM, "m");
+            c.Range($"{at}.heightM", photos[i].HeightM, 0.01, FarthestM, "m");
+            c.Range($"{at}.alongM", photos[i].AlongM, -FarthestM, FarthestM, "m");
+            c.Range($"{at}.otherM", photos[i].OtherM, -FarthestM, FarthestM, "m");
         }
     }
 

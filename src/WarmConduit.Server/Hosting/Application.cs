@@ -5,6 +5,7 @@ using WarmConduit.Core.Rigs;
 using WarmConduit.Server.Answers;
 using WarmConduit.Server.Catalogues;
 using WarmConduit.Server.Changes;
+using WarmConduit.Server.Pictures;
 using WarmConduit.Server.Rigs;
 using WarmConduit.Server.Units;
 using WarmConduit.Store;
@@ -68,6 +69,7 @@ public static class Application
         RigEndpoints.Map(stored);
         StartEndpoints.Map(stored);
         TableEndpoints.Map(stored);
+        PictureEndpoints.Map(stored);
         AnswerEndpoints.Map(stored);
         ServeFrontEnd(app, settings["web"]);
         return app;

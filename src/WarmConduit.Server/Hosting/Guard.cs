@@ -1,11 +1,12 @@
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.Net.Http.Headers;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Server.Pictures;
 
 namespace WarmConduit.Server.Hosting;
 
 /// <summary>
-/// The door: security headers on every answer; requests only to this machine by a loopback name, and only from our own pages; bodies only as JSON in UTF-8, and no larger than a rig can be.
+/// The door: security headers on every answer; requests only to this machine by a loopback name, and only from our own pages; bodies only as JSON in UTF-8, pictures as such, and none larger than it can be.
 /// </summary>
 internal static class Guard
 {
@@ -18,12 +19,15 @@ internal static class Guard
     /// <summary>Largest request body, bytes: a rig, and what is said around it.</summary>
     public const int MaxBody = RigFile.MaxBytes + 100_000;
 
+    // Twelve pictures in a rig's file.
+    private const int MaxCarried = 9_000_000;
+
     public static void UseGuard(this WebApplication app) => app.Use(async (context, next) =>
     {
         context.Response.OnStarting(SetHeaders, context.Response);
         if (Refusal(context.Request) is not { } refusal)
         {
-            if (context.Request.ContentLength is null) context.Features.Get<IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize = MaxBody;
+            context.Features.Get<IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize = MostOf(context.Request);
             await next(context);
             return;
         }
@@ -54,11 +58,17 @@ internal static class Guard
         // Another program's page on another port of this machine is another site, whatever it is called.
         if (request.Headers.Origin is [{ } origin, ..] && origin != $"{request.Scheme}://{request.Host}") return (403, foreign);
         if (api && request.Headers["Sec-Fetch-Site"] is [{ } site, ..] && site is not ("same-origin" or "none")) return (403, foreign);
-        if (request.ContentLength > MaxBody) return (413, $"That is larger than {RigFile.MaxBytes / 1_000_000} MB.");
+        if (request.ContentLength > MostOf(request)) return (413, $"That is larger than {MostOf(request) / 1_000_000} MB.");
         bool writes = HttpMethods.IsPost(request.Method) || HttpMethods.IsPut(request.Method) || HttpMethods.IsPatch(request.Method) || (HttpMethods.IsDelete(request.Method) && request.ContentLength > 0);
+        if (IsPicture(request)) return request.ContentType is "image/jpeg" or "image/png" ? null : (415, "A picture is sent as image/jpeg or image/png.");
         if (api && writes && !IsJson(request.ContentType)) return (415, "A body is sent as application/json, in UTF-8.");
         return null;
     }
+
+    private static bool IsPicture(HttpRequest request) => HttpMethods.IsPost(request.Method) && request.Path.Equals(PictureEndpoints.Path, StringComparison.Ordinal);
+
+    private static int MostOf(HttpRequest request) =>
+        IsPicture(request) ? PictureEndpoints.MaxBody : HttpMethods.IsPost(request.Method) && request.Path.Equals("/api/rigs", StringComparison.Ordinal) ? MaxBody + MaxCarried : MaxBody;
 
     private static bool IsJson(string? contentType) =>
         MediaTypeHeaderValue.TryParse(contentType, out var type)

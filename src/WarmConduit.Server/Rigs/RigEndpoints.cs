@@ -6,6 +6,7 @@ using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Units;
 using WarmConduit.Server.Hosting;
+using WarmConduit.Server.Pictures;
 using WarmConduit.Store;
 
 namespace WarmConduit.Server.Rigs;
@@ -111,7 +112,8 @@ internal static class RigEndpoints
         // The raw bytes are read, so that the file is refused by the file's own reader and its version is seen first.
         using var bytes = new MemoryStream();
         await request.Body.CopyToAsync(bytes, cancel);
-        var rig = RigFile.Read(bytes.GetBuffer().AsSpan(0, (int)bytes.Length));
+        var file = await PictureEndpoints.TakenOut(bytes.GetBuffer().AsMemory(0, (int)bytes.Length), shelf, cancel);
+        var rig = RigFile.Read(file.Span);
         return Created(await shelf.Add(rig, "Opened from a file", cancel));
     }
 
@@ -129,7 +131,7 @@ internal static class RigEndpoints
     private static async Task<Results<FileContentHttpResult, NotFound>> File(string id, Shelf shelf, CancellationToken cancel)
     {
         if (await shelf.Find(id, cancel) is not { } found) return TypedResults.NotFound();
-        byte[] bytes = found.Rig is { } rig ? Encoding.UTF8.GetBytes(RigFile.Write(rig)) : (await shelf.Raw(id, cancel))!;
+        byte[] bytes = found.Rig is { } rig ? await PictureEndpoints.PutIn(rig, Encoding.UTF8.GetBytes(RigFile.Write(rig)), shelf, cancel) : (await shelf.Raw(id, cancel))!;
         return TypedResults.File(bytes, "application/json", $"{id}.rig.json");
     }
 

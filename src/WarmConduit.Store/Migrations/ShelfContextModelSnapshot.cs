@@ -29,6 +29,23 @@ namespace WarmConduit.Store.Migrations
                     b.ToTable("Marks");
                 });
 
+            modelBuilder.Entity("WarmConduit.Store.PictureRow", b =>
+                {
+                    b.Property<string>("Hash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("AddedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<byte[]>("Content")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.HasKey("Hash");
+
+                    b.ToTable("Pictures");
+                });
+
             modelBuilder.Entity("WarmConduit.Store.RevisionRow", b =>
                 {
                     b.Property<string>("RigId")

@@ -398,6 +398,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps a JPEG or PNG, turned upright, without place or camera, of at most 2000 pixels and 500 kB. The same picture is kept once. */
+        post: operations["keepPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{picture}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture as it is kept. */
+        get: operations["getPicture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{picture}/straight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture seen square on: the rectangle of its four corners is the middle third of it both ways; clear where the picture does not reach. */
+        get: operations["getStraightPicture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1279,6 +1330,21 @@ export interface components {
          * @enum {unknown}
          */
         KeepOutKind: "electrics" | "heat" | "sharpMetal" | "other";
+        /** @description A picture that is kept. */
+        KeptPicture: {
+            /** @description Its name: SHA-256 of its bytes. */
+            picture: string;
+            /**
+             * Format: int32
+             * @description Width, pixels.
+             */
+            wide: number;
+            /**
+             * Format: int32
+             * @description Height, pixels.
+             */
+            high: number;
+        };
         /** @description A value with its kind, in the base unit of the quantity. A null value means "never" or "without limit". */
         Measure: {
             /**
@@ -1520,6 +1586,57 @@ export interface components {
          * @enum {unknown}
          */
         Passage: "through" | "valve" | "oneWay" | "pump" | "mixer" | "vessel" | "deadEnd" | "drain" | "openEnd";
+        /** @description A picture of a wall or floor, kept with the rig and drawn faint under a view. Four corners of something upright whose size is known straighten it and say how large it is. */
+        Photo: {
+            /** @description Its id. */
+            id: string;
+            /** @description Its name, 1 to 80 characters. */
+            name: string;
+            /** @description SHA-256 of the stored picture, 64 hexadecimal digits in lower case. */
+            picture: string;
+            /** @description The view it lies under. */
+            view: components["schemas"]["PhotoView"];
+            /** @description Upper left, upper right, lower right, lower left of the thing in the picture. */
+            corners: components["schemas"]["PicturePoint"][];
+            /**
+             * Format: double
+             * @description Width of that thing, m; above 0, to 30.
+             */
+            widthM: number;
+            /**
+             * Format: double
+             * @description Its height, m; above 0, to 30.
+             */
+            heightM: number;
+            /**
+             * Format: double
+             * @description Its left edge, from the rear, m.
+             */
+            alongM: number;
+            /**
+             * Format: double
+             * @description Its lower edge: above the floor (from the side), or from the kerb (from above), m.
+             */
+            otherM: number;
+        };
+        /**
+         * @description A view that a photo lies under.
+         * @enum {unknown}
+         */
+        PhotoView: "side" | "plan";
+        /** @description A place in a picture, as fractions of its width and height from its upper left. */
+        PicturePoint: {
+            /**
+             * Format: double
+             * @description 0 to 1.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description 0 to 1.
+             */
+            y: number;
+        };
         /** @description A pipe or hose from stock. Diameters in m, conductivity W/mK, density kg/m³, elastic modulus in Pa at 20 and 60 °C, pressure in bar. */
         PipeStock: {
             /** @description Name used in rig files. */
@@ -2096,6 +2213,8 @@ export interface components {
             access: components["schemas"]["Access"][];
             /** @description What carries it, as weighed; left out: not known yet. */
             axles?: null | components["schemas"]["Axles"];
+            /** @description Pictures under the drawings, at most 12; left out: none. */
+            photos?: null | components["schemas"]["Photo"][];
         };
         /** @description The shell on a night. */
         ShellHeatAnswer: {
@@ -4556,6 +4675,201 @@ export interface operations {
             };
             /** @description The disk is full. */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    keepPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+                "image/png": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPicture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig can be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                picture: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getStraightPicture: {
+        parameters: {
+            query: {
+                x: number[];
+                y: number[];
+                ratio: number;
+            };
+            header?: never;
+            path: {
+                picture: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

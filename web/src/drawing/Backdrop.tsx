@@ -1,6 +1,7 @@
 import { memo } from "react";
 import type { Schema } from "../api/client";
 import { volumeOf } from "../document/geometry";
+import { coverOf, straightOf } from "./photos";
 import { type Frame, type Look, rectOf, toPx, wheelUnder } from "./projection";
 
 /** The body, its rooms, and what is in the way. */
@@ -32,6 +33,20 @@ export const Backdrop = memo(function Backdrop(props: {
           />
         );
       })}
+      {!bare &&
+        shell.photos
+          ?.filter((p) => p.view === view)
+          .map((p) => (
+            <image
+              key={p.id}
+              {...rectOf(view, frame, coverOf(p))}
+              href={straightOf(p)}
+              opacity={0.4}
+              preserveAspectRatio="none"
+              className="pointer-events-none"
+              data-photo={p.id}
+            />
+          ))}
       {shell.obstacles.map((o) => (
         <rect key={o.id} {...rectOf(view, frame, o.box)} fill="url(#solid-hatch)" stroke="var(--strong)" strokeWidth={0.75} />
       ))}

@@ -43,6 +43,8 @@ internal static class Restoring
         var (root, inside) = RigNodes.Split(list);
         return RigNodes.With(rig, root, node =>
         {
+            // A list that is left out while there is nothing in it.
+            if (inside is ["photos"] && node is JsonObject shell) shell["photos"] ??= new JsonArray();
             if (RigNodes.At(node, inside) is not JsonArray things || !IsListOfThings(inside)) throw new EditException("list", $"there is no list '{list}'");
             if (things.Any(t => EditRules.IdOf((JsonObject)t!) == id)) throw new EditException("value.id", $"the id '{id}' is used already");
             things.Add(value.DeepClone());
@@ -76,7 +78,7 @@ internal static class Restoring
 
     // Lists of plain values, such as the layers of a face, are set whole.
     private static bool IsListOfThings(ReadOnlySpan<string> inside) =>
-        inside.Length > 0 && inside[^1] is "ports" or "bends" or "settings" or "zones" or "obstacles" or "keepOuts" or "access" or "faces" or "openings";
+        inside.Length > 0 && inside[^1] is "ports" or "bends" or "settings" or "zones" or "obstacles" or "keepOuts" or "access" or "photos" or "faces" or "openings";
 
     private static void Set(JsonNode? node, ValueSet set)
     {

@@ -9,6 +9,7 @@ import { BenchStores, useAnswers, useDrawing, useStores } from "./benchStores";
 import { History } from "./History";
 import { ColdLegend, Key } from "./Legend";
 import { Palette } from "./Palette";
+import { Photos } from "./Photos";
 import { Rail } from "./Rail";
 import { keyed, RigPage } from "./RigPage";
 import { Shown } from "./Shown";
@@ -38,6 +39,7 @@ function Bench({ id }: { id: string }) {
   const [finding, setFinding] = useState(false);
   const [tables, setTables] = useState(false);
   const [history, setHistory] = useState(false);
+  const [photos, setPhotos] = useState(false);
   const narrow = useMedia(NARROW);
   useKeys(
     () => setFinding(true),
@@ -46,7 +48,16 @@ function Bench({ id }: { id: string }) {
   return (
     <RigPage id={id} place="bench" full={!narrow} onFind={() => setFinding(true)}>
       {narrow ? <Narrow /> : <Wide />}
-      {finding && <Palette open onOpen={setFinding} onTables={() => setTables(true)} onHistory={() => setHistory(true)} />}
+      {finding && (
+        <Palette
+          open
+          onOpen={setFinding}
+          onTables={() => setTables(true)}
+          onHistory={() => setHistory(true)}
+          onPhotos={() => setPhotos(true)}
+        />
+      )}
+      {photos && <Photos onClose={() => setPhotos(false)} />}
       {history && <History onClose={() => setHistory(false)} />}
       {tables && <Tables open onClose={() => setTables(false)} />}
     </RigPage>

@@ -44,10 +44,11 @@ interface Props {
   onOpen(open: boolean): void;
   onTables(): void;
   onHistory(): void;
+  onPhotos(): void;
 }
 
 /** Everything in the rig by name, everything in stock, and what can be done: found by typing. */
-export function Palette({ open, onOpen, onTables, onHistory }: Props) {
+export function Palette({ open, onOpen, onTables, onHistory, onPhotos }: Props) {
   const rig = useDocument((s) => s.rig);
   const { document, selection, drawing } = useStores();
   const { catalogue } = useCatalogue();
@@ -85,6 +86,7 @@ export function Palette({ open, onOpen, onTables, onHistory }: Props) {
     ["To the other side of the vehicle", "", () => actions.mirrorAcross()],
     ["Remove what is in hand", "Delete", () => actions.remove()],
     ["Parts and runs from a table, or to one", "", onTables],
+    ["A photo under the drawing", "", onPhotos],
     [
       `The ${view.lens === "drain" ? "cold" : "drain"} lens`,
       view.lens === "drain" ? "C" : "D",
