@@ -449,3 +449,37 @@ test("what is in hand is carried to another rig, kept as one's own part, hidden 
   await page.keyboard.press("Control+z");
   await expect.poll(async () => (await parts("tern")).length).toBe(there);
 });
+
+test("in the corner view what is in hand is pulled in its plane, and by its lead up and down", async ({ page }) => {
+  await open(page);
+  await page.keyboard.press("Control+k");
+  await page.getByPlaceholder(/A part, a run/).fill("fresh tank");
+  await page.keyboard.press("Enter");
+  const at = async () => (await rigOf(page)).parts.find((p: { id: string }) => p.id === "tank").box.at;
+  const before = await at();
+  const lead = page.locator("[data-lead] circle");
+  await lead.waitFor();
+  await page.waitForTimeout(400);
+  const pull = async (x: number, y: number, dx: number, dy: number) => {
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + dx / 2, y + dy / 2, { steps: 4 });
+    await page.mouse.move(x + dx, y + dy, { steps: 4 });
+    await page.mouse.up();
+    await saved(page);
+  };
+  const box = await lead.boundingBox();
+  if (!box) throw new Error("there is no lead");
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await pull(x, y, 0, -30);
+  await expect.poll(async () => (await at()).zM).toBeGreaterThan(before.zM + 0.05);
+  const lifted = await at();
+  expect([lifted.xM, lifted.yM]).toEqual([before.xM, before.yM]);
+  await page.waitForTimeout(400);
+  const now = await lead.boundingBox();
+  if (!now) throw new Error("there is no lead");
+  // On its lid, beneath the lead.
+  await pull(now.x + now.width / 2, now.y + now.height / 2 + 60, 40, 0);
+  await expect.poll(async () => Math.hypot((await at()).xM - lifted.xM, (await at()).yM - lifted.yM)).toBeGreaterThan(0.1);
+  expect((await at()).zM).toBe(lifted.zM);
+});

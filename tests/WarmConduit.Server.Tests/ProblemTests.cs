@@ -130,7 +130,7 @@ public class ProblemTests(SharedHost shared) : IClassFixture<SharedHost>
         var big = Host.Json(new string(' ', 20_000_000));
         var (status, problem) = await host.Post("/api/rigs", big);
         Assert.Equal(413, status);
-        Assert.Contains("5 MB", (string)problem["title"]!, StringComparison.Ordinal);
+        Assert.Contains("14 MB", (string)problem["title"]!, StringComparison.Ordinal);
         // Without a length it is read as far as it may be.
         using var endless = new HttpRequestMessage(HttpMethod.Post, "/api/answers") { Content = new StreamContent(new MemoryStream(new byte[7_000_000])) };
         endless.Headers.TransferEncodingChunked = true;

@@ -42,6 +42,18 @@ export function eyeOf({ turnDeg, tipDeg, scale, middle, width, height }: Camera)
   };
 }
 
+/** The place at a height under a pixel; null where the sight is too level to tell how far away it is. */
+export function placeAtHeight(eye: Eye, at: Px, zM: number): Xyz | null {
+  const { towards } = eye;
+  if (Math.abs(towards.zM) < LEVEL) return null;
+  const on = eye.ray(at);
+  const t = (zM - on.zM) / towards.zM;
+  return { xM: on.xM + t * towards.xM, yM: on.yM + t * towards.yM, zM };
+}
+
+/** Sine of some 10°: below it a pixel is a long way. */
+const LEVEL = 0.17;
+
 /** Something that is drawn: a straight length of a line, or an upright box. `key` names what it belongs to. */
 export type Piece<K> = { key: K; low: Xyz; high: Xyz } & ({ kind: "box" } | { kind: "line"; a: Xyz; b: Xyz; halfPx: number });
 

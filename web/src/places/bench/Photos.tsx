@@ -3,9 +3,9 @@ import { useRef, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { Problem, type Schema } from "../../api/client";
 import { straightOf } from "../../drawing/photos";
-import { Button, Choice } from "../../ui/controls";
+import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
-import { QuantityField, TextField } from "../../ui/QuantityField";
+import { PickField, QuantityField, TextField } from "../../ui/QuantityField";
 import { useDocument, useStores } from "./benchStores";
 import { newId } from "./drawingTools";
 
@@ -141,7 +141,7 @@ function Straighten({ photo, onChange }: { photo: Photo; onChange(photo: Photo):
     <div className="text-ink">
       <p className="text-muted">Pull the four corners onto something upright whose size you know: a door, a board, a window.</p>
       <div ref={box} className="relative mt-2 touch-none select-none">
-        <img src={`/api/pictures/${photo.picture}`} alt="" className="block max-h-[42vh] w-full object-fill" draggable={false} />
+        <img src={`/api/pictures/${photo.picture}`} alt="" className="block max-h-[32vh] w-full object-fill" draggable={false} />
         <svg viewBox="0 0 1 1" preserveAspectRatio="none" className="pointer-events-none absolute inset-0 size-full" aria-hidden="true">
           <polygon
             points={photo.corners.map((c) => `${c.x},${c.y}`).join(" ")}
@@ -184,14 +184,14 @@ function Straighten({ photo, onChange }: { photo: Photo; onChange(photo: Photo):
       </div>
       <div className="mt-3 grid grid-cols-2 gap-2">
         <TextField label="Name" value={photo.name} onCommit={(name) => onChange({ ...photo, name })} />
-        <Choice
+        <PickField
           label="Under"
           value={photo.view}
-          onChange={(view) => onChange({ ...photo, view })}
           options={[
             { value: "side", text: "the side" },
             { value: "plan", text: "the plan" },
           ]}
+          onCommit={(view) => onChange({ ...photo, view: view as Photo["view"] })}
         />
         <QuantityField
           label="Its width"

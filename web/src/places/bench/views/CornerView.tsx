@@ -18,9 +18,9 @@ import {
   volumeOf,
   type Xyz,
 } from "../../../document/geometry";
-import { extentOf, movedBy, type Thing } from "../../../document/things";
+import { extentOf, movedBy, moverOf, placeOf, sameThing, type Thing } from "../../../document/things";
 import { CanvasBrush, showPaths } from "../../../drawing/brushes";
-import { boxPiece, type Camera, cornersOf, type Eye, eyeOf, hull, type Piece } from "../../../drawing/corner";
+import { boxPiece, type Camera, cornersOf, type Eye, eyeOf, hull, type Piece, placeAtHeight } from "../../../drawing/corner";
 import { CornerPicture, paintTurning, type Waters } from "../../../drawing/cornerPaint";
 import { type CornerScene, type Divided, heapOf, type Owner, sceneOf, sceneWith } from "../../../drawing/cornerScene";
 import { placeDiscs } from "../../../drawing/discs";
@@ -114,6 +114,14 @@ export function CornerView() {
   };
   const inHandPart = last && "partId" in last ? indexOf(rig).parts.get(last.partId) : undefined;
   const inHandZone = last?.kind === "zone" ? rig.shell.zones.find((z) => z.id === last.zoneId) : undefined;
+  const lead = useMemo(() => {
+    const of = last && (last.kind === "point" || last.kind === "part" || last.kind === "port") ? last : null;
+    const place = of && eye && placeOf(rig, of);
+    if (!of || !place || !eye || !moverOf(rig, of, actions.fixed)) return null;
+    const box = of.kind === "part" ? indexOf(rig).parts.get(of.partId)?.box : undefined;
+    const foot = eye.px(box ? { ...plus(box.at, { xM: box.size.xM / 2, yM: box.size.yM / 2, zM: box.size.zM }) } : place);
+    return { thing: of, foot, top: { x: foot.x, y: foot.y - LEAD_LONG } };
+  }, [last, rig, eye, actions]);
   const pointAt = (at: Px) => eye && course.find((p) => Math.hypot(eye.px(p.at).x - at.x, eye.px(p.at).y - at.y) < 18);
   const thingAt = (at: Px): Thing | null => {
     if (!eye) return null;
@@ -143,7 +151,20 @@ export function CornerView() {
         turn({ factor: Math.min(8, Math.max(1, corner.factor * Math.exp(-dy / 400))) });
       },
       onPinch: ({ offset: [factor] }) => turn({ factor }),
-      onDrag: ({ first, last, tap, initial: [x0, y0], delta: [dx, dy], movement: [, my], shiftKey, event, pinching, cancel, memo }) => {
+      onDrag: ({
+        first,
+        last,
+        tap,
+        initial: [x0, y0],
+        xy: [x, y],
+        delta: [dx, dy],
+        movement: [, my],
+        shiftKey,
+        event,
+        pinching,
+        cancel,
+        memo,
+      }) => {
         if (pinching) return cancel();
         if (first) svg.current?.focus({ preventScroll: true });
         const start = local(x0, y0);
@@ -157,10 +178,20 @@ export function CornerView() {
         const grip = memo === undefined ? gripAt(start) : memo;
         if (grip) {
           const step = shiftKey ? stepsOf(system).fine : stepsOf(system).plain;
-          const up = -my / (grip.camera.scale * Math.max(0.2, Math.cos((grip.camera.tipDeg * Math.PI) / 180)));
-          const edits = movedBy(grip.rig, [grip.thing], { xM: 0, yM: 0, zM: snapped(grip.zM + up, step) - grip.zM }, actions.fixed);
+          const by = { xM: 0, yM: 0, zM: 0 };
+          if (grip.lead) {
+            const up = -my / (grip.camera.scale * Math.max(0.2, Math.cos((grip.camera.tipDeg * Math.PI) / 180)));
+            by.zM = snapped(grip.at.zM + up, step) - grip.at.zM;
+          } else {
+            // In the plane it lies in; where the sight is too level to tell, it stays.
+            const [from, to] = [placeAtHeight(grip.eye, start, grip.at.zM), placeAtHeight(grip.eye, local(x, y), grip.at.zM)];
+            if (from && to)
+              for (const axis of ["xM", "yM"] as const) by[axis] = snapped(grip.at[axis] + to[axis] - from[axis], step) - grip.at[axis];
+          }
+          const edits = movedBy(grip.rig, [grip.thing], by, actions.fixed);
           if (!last) document.show(edits);
-          else if (document.getState().inHand.length > 0) actions.commit(`Height of ${actions.what([grip.thing])}`, edits);
+          else if (document.getState().inHand.length > 0)
+            actions.commit(`${grip.lead ? "Height of" : "Move"} ${actions.what([grip.thing])}`, edits);
         } else turn({ turnDeg: corner.turnDeg - dx * 0.4, tipDeg: corner.tipDeg + dy * 0.3 });
         return grip;
       },
@@ -172,11 +203,19 @@ export function CornerView() {
       pinch: { from: () => [corner.factor, 0], scaleBounds: { min: 1, max: 8 } },
     },
   );
-  /** A point that is in hand already is pulled up and down; all else turns the view. */
-  const gripAt = (at: Px): { rig: Rig; thing: Thing; zM: number; camera: Camera } | null => {
-    const point = pointAt(at);
-    const chosen = point && things.some((t) => t.kind === "point" && t.runId === runId && t.pointId === point.id);
-    return chosen && runId && camera ? { rig, thing: { kind: "point", runId, pointId: point.id }, zM: point.at.zM, camera } : null;
+  /** What is in hand already is pulled in its plane, by its lead up and down; all else turns the view. */
+  const gripAt = (at: Px): Grip | null => {
+    if (!eye || !camera) return null;
+    const make = (thing: Thing, lead: boolean): Grip | null => {
+      const place = placeOf(rig, thing);
+      return place && moverOf(rig, thing, actions.fixed) ? { rig, thing, lead, at: place, camera, eye } : null;
+    };
+    if (lead && distance(lead.top, at) < LEAD_PX) return make(lead.thing, true);
+    const hit = thingAt(at);
+    const chosen = (thing: Thing) => things.some((t) => sameThing(t, thing));
+    // A port that is not in hand itself is a place on its part.
+    const taken: Thing | null = hit?.kind === "port" && !chosen(hit) ? { kind: "part", partId: hit.partId } : hit;
+    return taken && taken.kind !== "zone" && taken.kind !== "run" && chosen(taken) ? make(taken, false) : null;
   };
 
   const buttons: [string, typeof ArrowUp, () => void][] = [
@@ -253,6 +292,19 @@ export function CornerView() {
                 data-zone={inHandZone.id}
               />
             )}
+            {lead && !turning && (
+              <g data-lead>
+                <path d={pathOf([lead.foot, lead.top])} stroke="var(--ink)" strokeWidth={1.5} strokeDasharray="2 3" />
+                <circle cx={lead.top.x} cy={lead.top.y} r={20} fill="transparent" className="cursor-ns-resize" />
+                <path
+                  d={`M${lead.top.x - 6} ${lead.top.y - 3}l6 -7l6 7zM${lead.top.x - 6} ${lead.top.y + 3}l6 7l6 -7z`}
+                  fill="var(--ink)"
+                  stroke="var(--panel)"
+                  strokeWidth={1.5}
+                  className="pointer-events-none"
+                />
+              </g>
+            )}
             {inHandPart && (
               <Ports
                 part={inHandPart}
@@ -277,6 +329,18 @@ export function CornerView() {
 }
 
 const PORT_PX = 14;
+/** How long the lead over what is in hand is, and how near it is taken. */
+const [LEAD_LONG, LEAD_PX] = [40, 20];
+
+interface Grip {
+  rig: Rig;
+  thing: Thing;
+  /** Up and down, else in its plane. */
+  lead: boolean;
+  at: Xyz;
+  camera: Camera;
+  eye: Eye;
+}
 const distance = (a: Px, b: Px) => Math.hypot(a.x - b.x, a.y - b.y);
 
 /** As large as the plumbing allows; the thing in hand in the middle once it is magnified. */
