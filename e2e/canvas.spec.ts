@@ -483,3 +483,23 @@ test("in the corner view what is in hand is pulled in its plane, and by its lead
   await expect.poll(async () => Math.hypot((await at()).xM - lifted.xM, (await at()).yM - lifted.yM)).toBeGreaterThan(0.1);
   expect((await at()).zM).toBe(lifted.zM);
 });
+
+test("the palette takes a part, its place and what it joins in words, completed and explained", async ({ page }) => {
+  await open(page);
+  await page.keyboard.press("Control+k");
+  const input = page.getByPlaceholder(/A part, a run/);
+  await input.fill("place cold tap at 1 m, 200 parsecs, 40 cm");
+  await expect(page.getByRole("alert")).toContainText("at character");
+  await input.fill("place cold tap at 1 m, 20 cm, 40 cm");
+  await expect(page.getByRole("option", { name: /1000 mm from the rear, 200 mm from the kerb/ })).toBeVisible();
+  await input.fill("place drain cock at 1 m, 20 cm, 10 cm joining mixer sp");
+  await expect(page.getByRole("option", { name: /drain cock: / })).toHaveCount(0);
+  await input.fill("place drain cock at 1 m, 20 cm, 10 cm joining kitchen mixer spout");
+  const said = page.getByRole("option", { name: /from kitchen mixer spout to its in/ });
+  await expect(said).toBeVisible();
+  await said.click();
+  await expect(inspector(page, "part").getByRole("heading", { name: "drain cock" })).toBeVisible();
+  await saved(page);
+  const rig = await rigOf(page);
+  expect(rig.runs.filter((r: { from: { part: string } }) => r.from.part === "mixer")).toHaveLength(1);
+});

@@ -398,6 +398,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{id}/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a part with its place and what it joins in plain words, such as: place cold tap at 1.2 m, 30 cm, 40 cm joining fresh tank outlet. Nothing is saved. */
+        post: operations["readPlace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures": {
         parameters: {
             query?: never;
@@ -1717,6 +1734,31 @@ export interface components {
             partId: null | string;
             /** @description The zone it belongs to. */
             zoneId: null | string;
+        };
+        /** @description A part in words, read: how that was understood, the edits that place and join it, and what can be typed next. */
+        PlaceRead: {
+            /** @description In words; null while it is not all there yet. */
+            understood: null | components["schemas"]["Sentence"];
+            /** @description Empty until then. */
+            edits: components["schemas"]["Edit"][];
+            /** @description Whole texts that complete what was typed; at most 8. */
+            next: string[];
+        };
+        /** @description A part in words, to be read for a rig. */
+        PlaceRequest: {
+            /**
+             * Format: int32
+             * @description The revision of the rig that is meant.
+             */
+            base: number;
+            /** @description What was typed, at most 200 characters. */
+            text: string;
+            /** @description The system in which a bare number is meant. */
+            system: components["schemas"]["UnitSystem"];
+            /** @description Id of the new part. */
+            partId: string;
+            /** @description Id of the run that joins it. */
+            runId: string;
         };
         /** @description A place in the vehicle's frame, metres: x forward from the rear of the load bay, y across from the kerb side, z up from the floor. */
         Point3: {
@@ -4617,6 +4659,95 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TableRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig can be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readPlace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceRead"];
                 };
             };
             /** @description Bad Request */

@@ -1,11 +1,15 @@
+import { useQuery } from "@tanstack/react-query";
 import { Command } from "cmdk";
-import type { Schema } from "../../api/client";
+import { useState } from "react";
+import { api, data, type Problem, type Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
+import { useSettings } from "../../app/settings";
+import { say, usePrint } from "../../app/units";
 import { middleOf, plumbingOf, type Rig } from "../../document/geometry";
 import { keyOf, placeOf, type Thing } from "../../document/things";
 import { PartGlyph } from "../../drawing/PartGlyph";
 import { useDocument, useStores } from "./benchStores";
-import { place, placeOwn, placeSet } from "./drawingTools";
+import { newId, place, placeOwn, placeSet } from "./drawingTools";
 import { useActions } from "./useActions";
 import { useOwnParts } from "./useOwnParts";
 import { useView } from "./viewStore";
@@ -55,6 +59,8 @@ export function Palette({ open, onOpen, onTables, onHistory, onPhotos }: Props) 
   const actions = useActions();
   const view = useView();
   const own = useOwnParts();
+  const [typed, setTyped] = useState("");
+  const said = / at( |$)/i.test(typed);
   if (!rig) return null;
   const then = (act: () => void) => () => {
     onOpen(false);
@@ -108,11 +114,14 @@ export function Palette({ open, onOpen, onTables, onHistory, onPhotos }: Props) 
       contentClassName="fixed top-[12vh] left-1/2 z-50 w-[min(94vw,36rem)] -translate-x-1/2 rounded-md border border-strong bg-panel p-2 shadow-xl"
     >
       <Command.Input
+        value={typed}
+        onValueChange={setTyped}
         placeholder="A part, a run, something from stock, or what to do"
         className="h-11 w-full rounded-md border border-rule bg-panel px-3 text-[15px]"
       />
       <Command.List className="mt-2 max-h-[60vh] overflow-y-auto">
         <Command.Empty className="p-3 text-muted">Nothing of that name.</Command.Empty>
+        {said && <InWords text={typed} onText={setTyped} onDone={() => onOpen(false)} />}
         <Command.Group heading="Do">
           {commands.map(([words, key, act]) => (
             <Command.Item key={words} className={item} onSelect={then(act)}>
@@ -197,6 +206,51 @@ export function Palette({ open, onOpen, onTables, onHistory, onPhotos }: Props) 
         ))}
       </Command.List>
     </Command.Dialog>
+  );
+}
+
+/** A part in words, with its place and what it joins: how it is understood, what can be typed next, or what is wrong. */
+function InWords({ text, onText, onDone }: { text: string; onText(text: string): void; onDone(): void }) {
+  const { document, selection } = useStores();
+  const id = useDocument((s) => s.id);
+  const base = useDocument((s) => s.revision);
+  const system = useSettings((s) => s.system);
+  const print = usePrint();
+  const [ids] = useState(() => ({ partId: newId("part"), runId: newId("run") }));
+  const read = useQuery({
+    queryKey: ["words", id, base, text, system],
+    queryFn: async ({ signal }) =>
+      data(await api.POST("/api/rigs/{id}/words", { params: { path: { id } }, body: { base, text, system, ...ids }, signal })),
+    retry: false,
+    placeholderData: (old) => old,
+  });
+  const put = () => {
+    if (!read.data?.understood || read.isPlaceholderData) return;
+    selection.takeWhenThere({ kind: "part", partId: ids.partId });
+    document.commit("Place in words", read.data.edits);
+    onDone();
+  };
+  const problem = read.error as Problem | null;
+  // What is typed names these items, so that they stay in the list whatever it is.
+  return (
+    <Command.Group heading="In words: place … at from the rear, from the kerb, above the floor, joining …">
+      {problem && (
+        <Command.Item className={item} value={`words ${text}`} keywords={[text]} disabled>
+          <span role="alert">{problem.fields.text?.[0] ?? problem.message}</span>
+        </Command.Item>
+      )}
+      {!problem && read.data?.understood && (
+        <Command.Item className={item} value={`words ${text}`} keywords={[text]} onSelect={put}>
+          {say(read.data.understood, print)} <kbd className="ml-auto text-muted">place</kbd>
+        </Command.Item>
+      )}
+      {!problem &&
+        read.data?.next.map((next) => (
+          <Command.Item key={next} className={item} value={`next ${next}`} keywords={[text, next]} onSelect={() => onText(next)}>
+            <span className="text-muted">{next}</span>
+          </Command.Item>
+        ))}
+    </Command.Group>
   );
 }
 
