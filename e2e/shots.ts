@@ -86,6 +86,42 @@ test("bench, a run is drawn", async ({ page }) => {
   await page.getByRole("button", { name: "Undo" }).click();
 });
 
+test("bench, Lantern", async ({ page }) => {
+  await page.goto("/rigs/lantern");
+  await page.locator("[data-summary][data-stale=false]").waitFor();
+  await page.getByRole("button", { name: "Fall strip" }).click();
+  await page.getByRole("button", { name: "Rail" }).click();
+  await page.waitForTimeout(900);
+  await shot(page, "bench-lantern");
+});
+
+test("a photo under the drawing", async ({ page }) => {
+  await bench(page);
+  await page.keyboard.press("Control+k");
+  await page.getByPlaceholder(/A part, a run/).fill("photo under");
+  await page.keyboard.press("Enter");
+  // A wall with a door in it, drawn here.
+  const picture = await page.evaluate(async () => {
+    const canvas = new OffscreenCanvas(1200, 800);
+    const pen = canvas.getContext("2d") as OffscreenCanvasRenderingContext2D;
+    const light = pen.createLinearGradient(0, 0, 1200, 800);
+    light.addColorStop(0, "#d9d4c8");
+    light.addColorStop(1, "#9c9484");
+    pen.fillStyle = light;
+    pen.fillRect(0, 0, 1200, 800);
+    pen.fillStyle = "#6b5a48";
+    pen.fill(new Path2D("M380 220L820 180L860 640L340 600Z"));
+    pen.lineWidth = 14;
+    pen.strokeStyle = "#4a5560";
+    pen.stroke(new Path2D("M60 720L1150 690"));
+    return [...new Uint8Array(await (await canvas.convertToBlob({ type: "image/png" })).arrayBuffer())];
+  });
+  await page.getByLabel("Picture file").setInputFiles({ name: "kitchen wall.png", mimeType: "image/png", buffer: Buffer.from(picture) });
+  await page.getByRole("button", { name: "Corner, upper left" }).waitFor();
+  await page.waitForTimeout(500);
+  await shot(page, "photo");
+});
+
 test("palette", async ({ page }) => {
   await bench(page);
   await page.keyboard.press("Control+k");

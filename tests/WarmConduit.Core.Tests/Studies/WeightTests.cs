@@ -86,4 +86,25 @@ public class WeightTests
         var rig = Box with { Shell = Box.Shell with { Zones = [new Zone("room", "room", ZoneKind.Living, Box.Shell.Body, 1, [face], [])] } };
         Assert.Equal(8.19, Ask(rig).LiningKg, 6);
     }
+
+    /// <summary>
+    /// Lantern by hand, in moments about its rear axle at x = 7.6 − 4.8 = 2.8, positive forward. Each tank under the bed: 210 L at 10 °C are 209.94 kg at x = 0.6, so
+    /// 209.94 × (0.6 − 2.8) / 4.8 = −96.22 kg on the front axle and 306.16 kg on the rear one. The grey tank: 129.6 L, 129.56 kg at x = 3.15: 9.45 kg in front, 120.11 kg behind. From fresh tanks full
+    /// to grey full a tenth stays in the fresh ones: the front axle gains 0.9 × 2 × 96.22 + 9.45 = 182.65 kg, the rear one 120.11 − 0.9 × 2 × 306.16 = −430.98 kg.
+    /// </summary>
+    [Fact]
+    public void Lanterns_axles_by_hand()
+    {
+        var answer = Ask(RigFile.Read(File.ReadAllBytes(Path.Combine(AppContext.BaseDirectory, "Data", "lantern.json"))));
+        foreach (string id in (string[])["tank-a", "tank-b"])
+        {
+            var tank = answer.Tanks.Single(t => t.PartId == id);
+            Assert.Equal((209.94, -96.22, 306.16), (Math.Round(tank.WaterKg, 2), Math.Round(tank.FrontKg!.Value, 2), Math.Round(tank.RearKg!.Value, 2)));
+        }
+        var grey = answer.Tanks.Single(t => t.PartId == "grey");
+        Assert.Equal((129.56, 9.45, 120.11), (Math.Round(grey.WaterKg, 2), Math.Round(grey.FrontKg!.Value, 2), Math.Round(grey.RearKg!.Value, 2)));
+        var (full, greyFull) = (answer.States.Single(s => s.Id == "full"), answer.States.Single(s => s.Id == "greyFull"));
+        Assert.Equal(182.65, greyFull.FrontKg!.Value - full.FrontKg!.Value, 0.02);
+        Assert.Equal(-430.98, greyFull.RearKg!.Value - full.RearKg!.Value, 0.02);
+    }
 }

@@ -1,8 +1,27 @@
 /** What a drawing takes from the page: colours, type, and the patterns. */
 const colours = ["ground", "panel", "sunk", "ink", "muted", "rule", "strong", "pipe", "ice", "near", "safe", "warm", "hot", "stays"];
 
+/** The pictures of a drawing as text, by address: a file that stands alone carries them. */
+async function picturesOf(svg: SVGSVGElement): Promise<Map<string, string>> {
+  const read = async (address: string): Promise<[string, string][]> => {
+    const blob = await fetch(address).then(
+      (a) => (a.ok ? a.blob() : null),
+      () => null,
+    );
+    if (!blob) return [];
+    const reader = new FileReader();
+    const done = new Promise((resolve) => reader.addEventListener("loadend", resolve));
+    reader.readAsDataURL(blob);
+    await done;
+    return [[address, String(reader.result)]];
+  };
+  const addresses = new Set([...svg.querySelectorAll("image")].map((i) => i.getAttribute("href") ?? ""));
+  return new Map((await Promise.all([...addresses].map(read))).flat());
+}
+
 /** The drawing as a file that stands alone, as it is seen. */
-export function standingAlone(svg: SVGSVGElement): string {
+async function standingAlone(svg: SVGSVGElement): Promise<string> {
+  const pictures = await picturesOf(svg);
   const style = getComputedStyle(document.documentElement);
   const copy = svg.cloneNode(true) as SVGSVGElement;
   const { width, height } = svg.getBoundingClientRect();
@@ -10,6 +29,11 @@ export function standingAlone(svg: SVGSVGElement): string {
   copy.setAttribute("viewBox", `0 0 ${width} ${height}`);
   copy.removeAttribute("class");
   for (const defs of document.querySelectorAll("svg[data-patterns] defs")) copy.prepend(defs.cloneNode(true));
+  for (const image of copy.querySelectorAll("image")) {
+    const carried = pictures.get(image.getAttribute("href") ?? "");
+    if (carried) image.setAttribute("href", carried);
+    else image.remove();
+  }
   let text = new XMLSerializer().serializeToString(copy);
   for (const name of colours) text = text.replaceAll(`var(--${name})`, style.getPropertyValue(`--${name}`).trim());
   const rules = `<style>text{font:12px sans-serif;fill:${style.getPropertyValue("--ink").trim()}}</style><rect width="100%" height="100%" fill="${style.getPropertyValue("--panel").trim()}"/>`;
@@ -26,10 +50,10 @@ function download(blob: Blob, file: string) {
 
 const fileOf = (name: string, ending: string) => `${name.replace(/[^\p{L}\p{N}]+/gu, "-").slice(0, 80)}.${ending}`;
 
-export const saveSvg = (svg: SVGSVGElement, name: string) =>
-  download(new Blob([standingAlone(svg)], { type: "image/svg+xml" }), fileOf(name, "svg"));
+export const saveSvg = async (svg: SVGSVGElement, name: string) =>
+  download(new Blob([await standingAlone(svg)], { type: "image/svg+xml" }), fileOf(name, "svg"));
 
-export function savePng(svg: SVGSVGElement, name: string) {
+export async function savePng(svg: SVGSVGElement, name: string) {
   const { width, height } = svg.getBoundingClientRect();
   const image = new Image();
   image.onload = () => {
@@ -39,16 +63,17 @@ export function savePng(svg: SVGSVGElement, name: string) {
     canvas.getContext("2d")?.drawImage(image, 0, 0, canvas.width, canvas.height);
     canvas.toBlob((blob) => blob && download(blob, fileOf(name, "png")));
   };
-  image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(standingAlone(svg))}`;
+  image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(await standingAlone(svg))}`;
 }
 
-export function printSvg(svg: SVGSVGElement, name: string) {
+export async function printSvg(svg: SVGSVGElement, name: string) {
+  const alone = await standingAlone(svg);
   const frame = document.createElement("iframe");
   frame.style.cssText = "position:fixed;width:0;height:0;border:0";
   document.body.append(frame);
   const page = frame.contentDocument as Document;
   page.title = name;
-  page.body.innerHTML = standingAlone(svg).replace("<svg ", '<svg style="max-width:100%;height:auto" ');
+  page.body.innerHTML = alone.replace("<svg ", '<svg style="max-width:100%;height:auto" ');
   frame.contentWindow?.addEventListener("afterprint", () => frame.remove());
   frame.contentWindow?.print();
 }
