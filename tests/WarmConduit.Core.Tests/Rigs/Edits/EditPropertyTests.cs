@@ -105,6 +105,6 @@ public class EditPropertyTests
         var now = Editor.Apply(Sparrow, [new ResizePart("tank", larger)]).Rig.Parts.Find("tank")!;
         Assert.Equal((was.Box.At, larger), (now.Box.At, now.Box.Size));
         foreach (var (before, after) in was.Ports.Zip(now.Ports)) Assert.Equal((Math.Round(before.Offset.XM * 2, 6), before.Offset.YM, Math.Round(before.Offset.ZM * 1.5, 6)), (after.Offset.XM, after.Offset.YM, after.Offset.ZM));
-        Assert.Throws<EditException>(() => Editor.Apply(Sparrow, [new ResizePart("tank", larger with { YM = 0 })]));
+        Assert.Throws<RigFileException>(() => Editor.Apply(Sparrow, [new ResizePart("tank", larger with { YM = 0 })]));
     }
 }
