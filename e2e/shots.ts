@@ -89,8 +89,8 @@ test("bench, a run is drawn", async ({ page }) => {
 test("bench, Lantern", async ({ page }) => {
   await page.goto("/rigs/lantern");
   await page.locator("[data-summary][data-stale=false]").waitFor();
-  await page.getByRole("button", { name: "Fall strip" }).click();
-  await page.getByRole("button", { name: "Rail" }).click();
+  await page.keyboard.press("3");
+  await page.keyboard.press("4");
   await page.waitForTimeout(900);
   await shot(page, "bench-lantern");
 });

@@ -7,7 +7,7 @@ export function Button({ quiet, className = "", ...rest }: ButtonHTMLAttributes<
   return (
     <button
       type="button"
-      className={`inline-flex h-10 min-w-10 shrink-0 items-center justify-center gap-2 rounded-md border px-3 font-medium disabled:opacity-40 ${look} ${className}`}
+      className={`inline-flex min-h-10 min-w-10 max-w-full shrink-0 items-center justify-center gap-2 rounded-md border px-3 py-1 font-medium disabled:opacity-40 ${look} ${className}`}
       {...rest}
     />
   );
