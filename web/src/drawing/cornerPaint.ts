@@ -3,6 +3,7 @@ import { plus, type Xyz } from "../document/geometry";
 import { type Brush, type Path, PathBrush, type Style } from "./brushes";
 import { type Eye, facesOf, inOrder, type Piece, roundOf, type Scene } from "./corner";
 import type { CornerScene, Owner } from "./cornerScene";
+import { glyphLines } from "./glyphLines";
 import { part as partOfLine } from "./projection";
 import { type Stroke, strokes } from "./services";
 import { colourOf, cssOf } from "./temperature";
@@ -137,7 +138,7 @@ function rungAt(rungs: Schema["Rung"][], a: Xyz, b: Xyz) {
 function paintPart(
   out: Brush,
   piece: Piece<Owner>,
-  { look }: Extract<Owner, { kind: "part" }>,
+  { part, look }: Extract<Owner, { kind: "part" }>,
   { chosen, rungs, share }: Look,
   { eye, fine, numbers }: Sight,
 ) {
@@ -165,6 +166,7 @@ function paintPart(
     out.lines(area("var(--sunk)", "var(--ink)", stroke), [outline], true);
     out.lines(area("var(--panel)", "var(--ink)", stroke * 0.8), [end], true);
     if (tint) out.lines(tint, [outline], true);
+    paintPicture(out, piece, part.stock, eye);
     return;
   }
   const faces = facesOf(piece, eye);
@@ -185,6 +187,34 @@ function paintPart(
     if (top) out.lines(area("var(--sunk)", "var(--ink)", stroke * 0.8), [inset(top.corners).map(eye.px)], true);
   }
   if (tint) out.lines(tint, seen, true);
+  if (fine && look === "body") paintPicture(out, piece, part.stock, eye);
+}
+
+const LEAST_PICTURE_PX = 15;
+
+/** What a solid is, drawn on the upright side of it that is seen best: a pump set reads as one without names. */
+function paintPicture(out: Brush, { low, high }: { low: Xyz; high: Xyz }, stock: string, eye: Eye) {
+  const deep = Math.abs(eye.towards.xM) * (high.yM - low.yM) >= Math.abs(eye.towards.yM) * (high.xM - low.xM) ? "xM" : "yM";
+  const wide = deep === "xM" ? "yM" : "xM";
+  const on = { ...low, [deep]: eye.towards[deep] > 0 ? high[deep] : low[deep] };
+  const [a, b] = [eye.px(on), eye.px({ ...on, [wide]: high[wide] })];
+  // From left to right as it is seen.
+  const [from, to] = a.x <= b.x ? [a, b] : [b, a];
+  const up = eye.px({ ...on, zM: high.zM });
+  const [right, rise] = [
+    { x: to.x - from.x, y: to.y - from.y },
+    { x: up.x - a.x, y: up.y - a.y },
+  ];
+  const size = 0.84 * Math.min(high[wide] - low[wide], high.zM - low.zM);
+  const [u, v] = [size / (high[wide] - low[wide]), size / (high.zM - low.zM)];
+  if (Math.min(Math.hypot(right.x, right.y) * u, Math.hypot(rise.x, rise.y) * v) < LEAST_PICTURE_PX) return;
+  const placed = glyphLines(stock).map((stroke) =>
+    stroke.map(({ x, y }) => {
+      const [s, t] = [0.5 + (x / 24 - 0.5) * u, 0.5 - (y / 24 - 0.5) * v];
+      return { x: from.x + right.x * s + rise.x * t, y: from.y + right.y * s + rise.y * t };
+    }),
+  );
+  if (placed.length > 0) out.lines(line("var(--muted)", 1.2, undefined, "round"), placed);
 }
 
 const inset = (corners: Xyz[]) => {
