@@ -1,7 +1,8 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Group, Panel, Separator, useDefaultLayout } from "react-resizable-panels";
 import { usePrint } from "../../app/units";
+import { nothingHidden } from "../../document/shown";
 import { stayWords } from "../../drawing/temperature";
 import { Choice } from "../../ui/controls";
 import { useMedia } from "../../ui/useMedia";
@@ -41,6 +42,8 @@ function Bench({ id }: { id: string }) {
   const [history, setHistory] = useState(false);
   const [photos, setPhotos] = useState(false);
   const narrow = useMedia(NARROW);
+  // What was hidden of one rig is not hidden of the next.
+  useEffect(() => () => useView.getState().hide(nothingHidden), []);
   useKeys(
     () => setFinding(true),
     () => setHistory(true),
