@@ -98,6 +98,7 @@ public class DrawingRuleTests
         Assert.DoesNotContain(Ask(Sound), f => f.Id == id);
         var finding = Assert.Single(Ask(rig), f => f.Id == id);
         Assert.Equal(kind, finding.Kind);
+        Assert.All(finding.RunIds, run => Assert.NotNull(rig.Runs.Find(run)));
         Assert.Equal(mended, finding.Mends is { Count: > 0 });
         if (!mended) return;
         var after = Editor.Apply(rig, finding.Mends![0].Edits).Rig;

@@ -8,6 +8,17 @@ type Fixed = (partId: string) => boolean;
 
 const flat = (a: Xyz, b: Xyz) => Math.hypot(a.xM - b.xM, a.yM - b.yM);
 
+/** Heights of places whose first and last stay: each its share of the level way between them. */
+function heightsBetween(places: Xyz[]): number[] {
+  let way = 0;
+  const along = places.map((p, i) => {
+    way += i > 0 ? flat(places[i - 1] as Xyz, p) : 0;
+    return way;
+  });
+  const [from, to] = [places[0]?.zM ?? 0, places.at(-1)?.zM ?? 0];
+  return along.map((a) => from + ((to - from) * a) / (way || 1));
+}
+
 /** How far one thing is from another: along, across, up and straight. Null where one of them has no place of its own. */
 export function measured(rig: Rig, a: Thing, b: Thing) {
   const [from, to] = [placeOf(rig, a), placeOf(rig, b)];
@@ -49,24 +60,19 @@ export function evenFall(rig: Rig, things: Thing[], fixed: Fixed): Edit[] {
     const at = placeOf(rig, thing);
     return at ? [{ thing, at }] : [];
   });
-  const [first, last] = [placed[0], placed.at(-1)];
-  if (!first || !last || placed.length < 3) return [];
-  const along = placed.map((_, i) => placed.slice(0, i).reduce((sum, p, k) => sum + flat(p.at, (placed[k + 1] as typeof p).at), 0));
-  const whole = along.at(-1) || 1;
+  if (placed.length < 3) return [];
+  const heights = heightsBetween(placed.map((p) => p.at));
   return withHeights(
     rig,
-    placed.slice(1, -1).map(({ thing }, i) => [thing, first.at.zM + ((last.at.zM - first.at.zM) * (along[i + 1] as number)) / whole]),
+    placed.slice(1, -1).map(({ thing }, i) => [thing, heights[i + 1] as number]),
     fixed,
   );
 }
 
 /** The bends of a run, each as high as its share of the way between the ends. */
 export function fallBetweenEnds(rig: Rig, run: Run): Edit[] {
-  const course = courseOf(rig, run);
-  const along = course.map((_, i) => course.slice(0, i).reduce((sum, p, k) => sum + flat(p.at, (course[k + 1] as typeof p).at), 0));
-  const [from, to] = [course[0]?.at.zM ?? 0, course.at(-1)?.at.zM ?? 0];
-  const whole = along.at(-1) || 1;
-  const bends = run.bends.map((b, i) => ({ ...b, at: rounded({ ...b.at, zM: from + ((to - from) * (along[i + 1] as number)) / whole }) }));
+  const heights = heightsBetween(courseOf(rig, run).map((p) => p.at));
+  const bends = run.bends.map((b, i) => ({ ...b, at: rounded({ ...b.at, zM: heights[i + 1] as number }) }));
   return run.bends.length === 0 ? [] : [changed(`runs/${run.id}`, { bends })];
 }
 

@@ -21,17 +21,17 @@ internal sealed class GuardRule : IRule
                 yield return new Finding(
                     $"backflow:{part.Id}", FindingKind.Backflow, Severity.Fault, part.Name, "no non-return", null,
                     "No non-return valve stands between the hose and this rig: its water can be drawn back into the drinking water of others, and the pump pumps it out of the hose.",
-                    Place.OnPart(question.Index, part), [part.Id], null, [new Mend("Make it an inlet with a non-return valve", [new ChangeThing($"parts/{part.Id}", new JsonObject { ["stock"] = "town-inlet" })])],
+                    Place.OnPart(question.Index, part), [], null, [new Mend("Make it an inlet with a non-return valve", [new ChangeThing($"parts/{part.Id}", new JsonObject { ["stock"] = "town-inlet" })])],
                     "Local rules say which device keeps drinking water safe from what is joined to it.");
             if (part.Stock != "relief-valve") continue;
             if (Ways(question, part, "in").FirstOrDefault(w => Passes(w.Other) == Passage.Valve) is { Other: { } valve })
                 yield return new Finding(
                     $"shut:{part.Id}", FindingKind.ReliefShut, Severity.Fault, part.Name, "can be shut off", null,
-                    $"“{valve.Name}” stands between it and what it relieves.", Place.OnPart(question.Index, part), [part.Id, valve.Id], null, null, Relief);
+                    $"“{valve.Name}” stands between it and what it relieves.", Place.OnPart(question.Index, part), [], null, null, Relief);
             if (Ways(question, part, "out").FirstOrDefault(w => w.Other is not null && Passes(w.Other) is Passage.DeadEnd or Passage.Valve or Passage.Drain) is { Other: { } plug } way)
                 yield return new Finding(
                     $"plugged:{part.Id}", FindingKind.ReliefShut, Severity.Fault, part.Name, "plugged", null,
-                    $"Its way out ends at “{plug.Name}”, which shuts it.", Place.OnPart(question.Index, part), [part.Id, plug.Id], null,
+                    $"Its way out ends at “{plug.Name}”, which shuts it.", Place.OnPart(question.Index, part), [way.Run.Id], null,
                     [new Mend($"Take {plug.Name} off and let it drip free", Opened(question, way.Run, plug))], Relief);
         }
     }

@@ -28,16 +28,16 @@ internal sealed class TankRule : IRule
                     twin ? "No vent leads from it to an opening. Two tanks level each other only when both breathe: the water stays in the one that does not."
                         : fresh ? "No vent leads from it to an opening: the pump pulls a vacuum that can crush it, and filling spits back."
                         : "No vent leads from it to an opening: what comes down pushes air back up through the traps.",
-                    place, [part.Id], null);
+                    place, [], null);
             else if (piped && tank.VentPa > TankStudy.MostVentPa)
                 yield return new Finding(
                     $"vent:{part.Id}", FindingKind.NoAir, Severity.Warning, part.Name, "vent too small", new Measure(tank.VentPa.Value / 1e5, Quantity.Pressure),
                     Sentence.Of($"Its air goes by only at {new Measure(tank.VentPa.Value / 1e5, Quantity.Pressure)}; a flat wall bulges at {new Measure(TankStudy.MostVentPa / 1e5, Quantity.Pressure)}. Make the vent wider or shorter. Estimate."),
-                    place, [part.Id], null);
+                    place, [], null);
             if (fresh && part.Covered != true && question.Index.ZoneAt(part.Box.Centre())?.Kind is null or ZoneKind.Living or ZoneKind.OpenUnderfloor)
                 yield return new Finding(
                     $"light:{part.Id}", FindingKind.Light, Severity.Note, part.Name, "in the light", null,
-                    "Light grows algae in it. Board it in, wrap it, or choose a tank that is black; then say here that it is covered.", place, [part.Id], null,
+                    "Light grows algae in it. Board it in, wrap it, or choose a tank that is black; then say here that it is covered.", place, [], null,
                     [new Mend("It is covered from light", [new ChangeThing($"parts/{part.Id}", new JsonObject { ["covered"] = true })])]);
         }
     }
