@@ -9,13 +9,24 @@ const browser = await chromium.launch({
 const sizes = [];
 const say = (name, value, unit) => console.log(`${name}: ${value.toFixed(value < 10 ? 2 : 1)} ${unit}`);
 
+// From a shelf at rest, whole page and all, in a browser that keeps nothing from before: the middle one of three.
+async function open(id) {
+  const times = [];
+  for (;;) {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(`${address}/`);
+    await page.waitForTimeout(1500);
+    const start = Date.now();
+    await page.goto(`${address}/rigs/${id}`);
+    await page.locator("[data-summary][data-stale=false]").waitFor();
+    times.push(Date.now() - start);
+    if (times.length === 3) return [page, times.sort((a, b) => a - b)[1]];
+    await page.close();
+  }
+}
+
 for (const id of ids) {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(`${address}/`);
-  const start = Date.now();
-  await page.goto(`${address}/rigs/${id}`);
-  await page.locator("[data-summary][data-stale=false]").waitFor();
-  const opened = Date.now() - start;
+  const [page, opened] = await open(id);
   await page.waitForTimeout(1500);
   const runs = await page.evaluate(async (rig) => (await (await fetch(`/api/rigs/${rig}`)).json()).rig.runs.length, id);
   say(`opening ${runs} runs`, opened, "ms");

@@ -17,23 +17,27 @@ interface Trade {
   numbers: Schema["TradeNumbers"];
   catalogue: Catalogue | undefined;
   rules: Schema["PrintRule"][] | undefined;
+  /** One of them could not be fetched. */
+  failed: boolean;
 }
 
-const tradeOf = (catalogue?: Catalogue, rules?: Schema["PrintRule"][]): Trade => ({
+const tradeOf = (catalogue?: Catalogue, rules?: Schema["PrintRule"][], failed = false): Trade => ({
   stock: new Map(catalogue?.parts.map((p) => [p.id, p])),
   bores: new Map(catalogue?.pipes.map((p) => [p.id, p.innerDiameterM])),
   numbers: catalogue?.numbers ?? nothingKnown,
   catalogue,
   rules,
+  failed,
 });
 
 const Context = createContext(tradeOf());
 const staleTime = Number.POSITIVE_INFINITY;
 
 export function TradeProvider({ children }: { children: ReactNode }) {
-  const catalogue = useQuery({ queryKey: ["catalogue"], queryFn: async () => data(await api.GET("/api/catalogue")), staleTime }).data;
-  const rules = useQuery({ queryKey: ["units"], queryFn: async () => data(await api.GET("/api/units")), staleTime }).data;
-  const trade = useMemo(() => tradeOf(catalogue, rules), [catalogue, rules]);
+  const parts = useQuery({ queryKey: ["catalogue"], queryFn: async () => data(await api.GET("/api/catalogue")), staleTime });
+  const print = useQuery({ queryKey: ["units"], queryFn: async () => data(await api.GET("/api/units")), staleTime });
+  const failed = parts.isError || print.isError;
+  const trade = useMemo(() => tradeOf(parts.data, print.data, failed), [parts.data, print.data, failed]);
   return <Context.Provider value={trade}>{children}</Context.Provider>;
 }
 

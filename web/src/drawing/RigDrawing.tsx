@@ -3,9 +3,10 @@ import type { Schema } from "../api/client";
 import { useCatalogue } from "../app/catalogue";
 import { usePrint } from "../app/units";
 import { courseOf, indexOf, portsTaken } from "../document/geometry";
+import { useRested } from "../ui/useRested";
 import { Backdrop } from "./Backdrop";
 import { placeDiscs } from "./discs";
-import { placeLabels, type Wanted } from "./labels";
+import { type Area, placeLabels, type Wanted } from "./labels";
 import { Discs, Labels, Ports, roomOf } from "./notes";
 import { PartMarks } from "./PartMarks";
 import { middlesOf } from "./pick";
@@ -149,50 +150,58 @@ function Notes(props: Props) {
   );
 }
 
-/** Names and discs, placed anew as a whole. */
+/** Names and discs. Names are placed anew as a whole, once the hand rests. */
 const Names = memo(function Names(props: Props) {
-  const { rig, answers, view, frame, lens, parts = none } = props;
+  const { answers, view, frame, lens, parts = none } = props;
+  const rig = useRested(props.rig);
   const print = usePrint();
   const { stock } = useCatalogue();
-  const px = (p: Schema["Point3"]) => toPx(view, frame, p);
-  const inside = (p: Px) => p.x > 0 && p.y > 0 && p.x < frame.width && p.y < frame.height;
-  const discs = placeDiscs(answers?.advice?.findings ?? [], props.findingId, props.close ?? false, px, inside);
-  const air = useMemo(() => new Map(answers?.freezeLadder?.zones.map((z) => [z.zoneId, z.airC])), [answers?.freezeLadder]);
-
-  const wanted: Wanted[] = [];
-  for (const zone of rig.shell.zones) {
-    const r = rectOf(view, frame, zone.box);
-    if (r.width < 60 || zone.kind === "living" || (view === "plan" && zone.kind === "openUnderfloor")) continue;
-    const temperature = lens === "cold" ? ` ${print(air.get(zone.id), "temperature")}` : "";
-    wanted.push({
-      id: `zone:${zone.id}`,
-      text: zone.name + temperature,
-      x: Math.max(r.x, 0) + 4,
-      y: r.y + r.height - 14,
-      width: 1,
-      height: 10,
-      rank: lens === "cold" ? 0 : 3,
-    });
-  }
-  for (const p of rig.parts) {
-    const kind = stock.get(p.stock);
-    if (kind?.look === "joint" && !parts.has(p.id)) continue;
-    const r = rectOf(view, frame, p.box);
-    if (!inside({ x: r.x + r.width / 2, y: r.y + r.height / 2 })) continue;
-    const chosen = parts.has(p.id);
-    // Close up there is room for every name; from afar only for what a builder looks for first.
-    const big = p.box.size.xM * p.box.size.yM > 0.015 || kind?.landmark;
-    if (!big && !chosen && frame.scale < 190) continue;
-    wanted.push({ id: p.id, text: short(p.name), ...r, rank: chosen ? -1 : big ? 1 : 2 });
-  }
-  for (const o of rig.shell.obstacles.slice(0, view === "plan" ? undefined : 1))
-    wanted.push({ id: `obstacle:${o.id}`, text: o.kind === "wheelArch" ? "arch" : short(o.name), ...rectOf(view, frame, o.box), rank: 3 });
-  const labels = placeLabels(
-    wanted,
-    discs.map(roomOf),
-    frame,
-    rig.runs.map((r) => courseOf(rig, r).map((p) => px(p.at))),
+  const [px, inside] = useMemo(
+    () => [(p: Schema["Point3"]) => toPx(view, frame, p), (p: Px) => p.x > 0 && p.y > 0 && p.x < frame.width && p.y < frame.height],
+    [view, frame],
   );
+  const discs = placeDiscs(answers?.advice?.findings ?? [], props.findingId, props.close ?? false, px, inside);
+  const ladder = useRested(answers?.freezeLadder);
+  const air = useMemo(() => new Map(ladder?.zones.map((z) => [z.zoneId, z.airC])), [ladder]);
+  const rooms = useRested(JSON.stringify(discs.map(roomOf)));
+
+  const labels = useMemo(() => {
+    const wanted: Wanted[] = [];
+    for (const zone of rig.shell.zones) {
+      const r = rectOf(view, frame, zone.box);
+      if (r.width < 60 || zone.kind === "living" || (view === "plan" && zone.kind === "openUnderfloor")) continue;
+      const temperature = lens === "cold" ? ` ${print(air.get(zone.id), "temperature")}` : "";
+      wanted.push({
+        id: `zone:${zone.id}`,
+        text: zone.name + temperature,
+        x: Math.max(r.x, 0) + 4,
+        y: r.y + r.height - 14,
+        width: 1,
+        height: 10,
+        rank: lens === "cold" ? 0 : 3,
+      });
+    }
+    for (const p of rig.parts) {
+      const kind = stock.get(p.stock);
+      if (kind?.look === "joint" && !parts.has(p.id)) continue;
+      const r = rectOf(view, frame, p.box);
+      if (!inside({ x: r.x + r.width / 2, y: r.y + r.height / 2 })) continue;
+      const chosen = parts.has(p.id);
+      // Close up there is room for every name; from afar only for what a builder looks for first.
+      const big = p.box.size.xM * p.box.size.yM > 0.015 || kind?.landmark;
+      if (!big && !chosen && frame.scale < 190) continue;
+      wanted.push({ id: p.id, text: short(p.name), ...r, rank: chosen ? -1 : big ? 1 : 2 });
+    }
+    for (const o of rig.shell.obstacles.slice(0, view === "plan" ? undefined : 1))
+      wanted.push({
+        id: `obstacle:${o.id}`,
+        text: o.kind === "wheelArch" ? "arch" : short(o.name),
+        ...rectOf(view, frame, o.box),
+        rank: 3,
+      });
+    const lines = rig.runs.map((r) => courseOf(rig, r).map((p) => px(p.at)));
+    return placeLabels(wanted, JSON.parse(rooms) as Area[], frame, lines);
+  }, [rig, view, frame, lens, parts, stock, print, air, rooms, px, inside]);
   return (
     <g>
       <Labels

@@ -48,17 +48,21 @@ export class PathBrush implements Brush {
 
 const keyOf = (s: Style) => `${s.fill}|${s.stroke}|${s.width}|${s.dash}|${s.opacity}|${s.cap}`;
 
-/** Paints on a canvas. Hatches are plain tints there: it is seen only while it moves. */
+/** Paints on a canvas. Hatches are plain tints there: it is seen only while it moves. Lines of one style in a row are one stroke; `end` paints the last of them. */
 export class CanvasBrush implements Brush {
   private readonly colours = new Map<string, string>();
+  private open: Style | null = null;
+  private dashed = false;
 
   constructor(
     private readonly on: CanvasRenderingContext2D,
     private readonly colourNamed: (name: string) => string,
-  ) {}
+  ) {
+    on.setLineDash([]);
+  }
 
   lines(style: Style, lines: Px[][], closed = false) {
-    this.on.beginPath();
+    this.begin(style);
     for (const points of lines) {
       points.forEach(({ x, y }, i) => {
         if (i === 0) this.on.moveTo(x, y);
@@ -66,13 +70,26 @@ export class CanvasBrush implements Brush {
       });
       if (closed) this.on.closePath();
     }
-    this.paint(style);
   }
 
   ring(style: Style, { x, y }: Px, r: number) {
-    this.on.beginPath();
+    this.begin(style);
+    this.on.moveTo(x + r, y);
     this.on.arc(x, y, r, 0, 2 * Math.PI);
-    this.paint(style);
+  }
+
+  end() {
+    if (this.open) this.paint(this.open);
+    this.open = null;
+  }
+
+  private begin(style: Style) {
+    const { open } = this;
+    // Areas lie over each other one by one; lines of one colour do not show which is in front.
+    if (open && style.fill === "none" && style.opacity === undefined && keyOf(open) === keyOf(style)) return;
+    this.end();
+    this.on.beginPath();
+    this.open = style;
   }
 
   private paint({ fill, stroke, width, dash, opacity, cap }: Style) {
@@ -86,7 +103,8 @@ export class CanvasBrush implements Brush {
     on.strokeStyle = this.colourOf(stroke);
     on.lineWidth = width;
     on.lineCap = cap ?? "butt";
-    on.setLineDash(dash ? dash.split(" ").map(Number) : []);
+    if (dash || this.dashed) on.setLineDash(dash ? dash.split(" ").map(Number) : []);
+    this.dashed = dash !== undefined;
     on.stroke();
   }
 

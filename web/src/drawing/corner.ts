@@ -14,6 +14,8 @@ export interface Camera {
 
 /** A camera with its sines worked out. Depth grows towards the eye. */
 export interface Eye {
+  /** Pixels a metre. */
+  scale: number;
   px(p: Xyz): Px;
   depth(p: Xyz): number;
   /** Towards the eye, in the vehicle. */
@@ -32,6 +34,7 @@ export function eyeOf({ turnDeg, tipDeg, scale, middle, width, height }: Camera)
   const dot = (a: Xyz, b: Xyz) => a.xM * b.xM + a.yM * b.yM + a.zM * b.zM;
   const [mr, mu] = [dot(right, middle), dot(up, middle)];
   return {
+    scale,
     towards,
     px: (p) => ({ x: width / 2 + (dot(right, p) - mr) * scale, y: height / 2 - (dot(up, p) - mu) * scale }),
     depth: (p) => dot(towards, p),

@@ -4,7 +4,7 @@ import { drawn } from "../document/effects";
 import { indexOf, middleOf, plumbingOf, type Rig } from "../document/geometry";
 import { movedBy } from "../document/things";
 import { drain, rig } from "../test/rig";
-import { type Brush, CanvasBrush, PathBrush } from "./brushes";
+import { type Brush, CanvasBrush, PathBrush, type Style } from "./brushes";
 import { eyeOf } from "./corner";
 import { CornerPicture, paintTurning, type Waters } from "./cornerPaint";
 import { type CornerScene, divideHeap, heapOf, sceneOf as named, sceneWith } from "./cornerScene";
@@ -66,12 +66,19 @@ describe("the picture from a corner", () => {
       get: (on, name: string) =>
         name in on ? on[name] : () => name === "stroke" && seen.push(`${on.strokeStyle} ${on.lineWidth} ${on.globalAlpha}`),
     }) as unknown as CanvasRenderingContext2D;
-    paintTurning(new CanvasBrush(fake, (name) => `rgb(${name})`), rig, scene, [], eye(27), waters);
+    const brush = new CanvasBrush(fake, (name) => `rgb(${name})`);
+    paintTurning(brush, rig, scene, [], eye(27), waters);
+    brush.end();
     const asked: string[] = [];
-    const paths: Brush = {
-      lines: (style) => style.stroke !== "none" && style.width > 0 && asked.push(`${style.stroke} ${style.width} ${style.opacity ?? 1}`),
-      ring: (style) => style.stroke !== "none" && style.width > 0 && asked.push(`${style.stroke} ${style.width} ${style.opacity ?? 1}`),
+    let last = "";
+    // Lines of one style in a row are one stroke.
+    const ask = (style: Style) => {
+      const key = JSON.stringify(style);
+      const joined = style.fill === "none" && style.opacity === undefined && key === last;
+      if (style.stroke !== "none" && style.width > 0 && !joined) asked.push(`${style.stroke} ${style.width} ${style.opacity ?? 1}`);
+      last = key;
     };
+    const paths: Brush = { lines: ask, ring: ask };
     paintTurning(paths, rig, scene, [], eye(27), waters);
     expect(asked.length).toBeGreaterThan(10);
     const hatched = (text: string) => text.replace(/^rgb\((.*)\)/, "var($1)");

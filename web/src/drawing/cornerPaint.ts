@@ -120,16 +120,15 @@ function wetWithin(piece: { a: Xyz; b: Xyz }, from: Schema["Station"], to: Schem
 /** The rung whose course a piece lies on. */
 function rungAt(rungs: Schema["Rung"][], a: Xyz, b: Xyz) {
   if (rungs.length < 2) return rungs[0];
-  const mid = { xM: (a.xM + b.xM) / 2, yM: (a.yM + b.yM) / 2, zM: (a.zM + b.zM) / 2 };
+  const at = mid(a, b);
   const far = (r: Schema["Rung"]) =>
     Math.min(
       ...r.course.slice(1).map((q, i) => {
         const p = r.course[i] as Xyz;
         const [dx, dy, dz] = [q.xM - p.xM, q.yM - p.yM, q.zM - p.zM];
         const square = dx * dx + dy * dy + dz * dz;
-        const t =
-          square === 0 ? 0 : Math.min(1, Math.max(0, ((mid.xM - p.xM) * dx + (mid.yM - p.yM) * dy + (mid.zM - p.zM) * dz) / square));
-        return Math.hypot(mid.xM - p.xM - t * dx, mid.yM - p.yM - t * dy, mid.zM - p.zM - t * dz);
+        const t = square === 0 ? 0 : Math.min(1, Math.max(0, ((at.xM - p.xM) * dx + (at.yM - p.yM) * dy + (at.zM - p.zM) * dz) / square));
+        return Math.hypot(at.xM - p.xM - t * dx, at.yM - p.yM - t * dy, at.zM - p.zM - t * dz);
       }),
     );
   return rungs.reduce((x, y) => (far(y) < far(x) ? y : x));
@@ -161,6 +160,19 @@ function paintPart(
   const [rung] = rungs;
   const iced = rung !== undefined && rung.morningIce > 0;
   const tint = rung && area(iced ? "url(#ice-hatch)" : cssOf(colourOf(numbers, rung.morningC)), "none", 0, iced ? 1 : 0.35);
+  const far = (Math.max(piece.high.xM - piece.low.xM, piece.high.yM - piece.low.yM, piece.high.zM - piece.low.zM) * eye.scale) / 2;
+  if (far < SPECK_PX && !chosen) {
+    const { x, y } = eye.px(mid(piece.low, piece.high));
+    const half = Math.max(1, far);
+    const square = [
+      { x: x - half, y: y - half },
+      { x: x + half, y: y - half },
+      { x: x + half, y: y + half },
+      { x: x - half, y: y + half },
+    ];
+    out.lines(tint ? { ...tint, opacity: 1 } : area(share > 0.5 ? "var(--stays)" : "var(--ink)"), [square], true);
+    return;
+  }
   if (look === "cylinder" && fine) {
     const { outline, end } = roundOf(piece, eye);
     out.lines(area("var(--sunk)", "var(--ink)", stroke), [outline], true);
@@ -171,9 +183,18 @@ function paintPart(
   }
   const faces = facesOf(piece, eye);
   const seen = faces.map((f) => f.corners.map(eye.px));
-  faces.forEach((face, i) => {
-    out.lines(area(face.axis === "zM" ? "var(--panel)" : "var(--sunk)", "var(--ink)", stroke), seen.slice(i, i + 1), true);
-  });
+  if (fine)
+    for (const [fill, level] of [
+      ["var(--sunk)", false],
+      ["var(--panel)", true],
+    ] as const)
+      out.lines(
+        area(fill, "var(--ink)", stroke),
+        seen.filter((_, i) => (faces[i]?.axis === "zM") === level),
+        true,
+      );
+  // From afar a shaded side is a pixel or two.
+  else out.lines(area("var(--panel)", "var(--ink)", stroke), seen, true);
   if (share > 0.002) {
     const level = { low: piece.low, high: { ...piece.high, zM: piece.low.zM + (piece.high.zM - piece.low.zM) * share } };
     out.lines(
@@ -191,6 +212,8 @@ function paintPart(
 }
 
 const LEAST_PICTURE_PX = 15;
+/** A solid that reaches no further than this from its middle is a speck: its faces would be lines on top of each other. */
+const SPECK_PX = 3;
 
 /** What a solid is, drawn on the upright side of it that is seen best: a pump set reads as one without names. */
 function paintPicture(out: Brush, { low, high }: { low: Xyz; high: Xyz }, stock: string, eye: Eye) {
@@ -217,10 +240,11 @@ function paintPicture(out: Brush, { low, high }: { low: Xyz; high: Xyz }, stock:
   if (placed.length > 0) out.lines(line("var(--muted)", 1.2, undefined, "round"), placed);
 }
 
+const mid = (a: Xyz, b: Xyz): Xyz => ({ xM: (a.xM + b.xM) / 2, yM: (a.yM + b.yM) / 2, zM: (a.zM + b.zM) / 2 });
+
 const inset = (corners: Xyz[]) => {
-  const mid = { xM: 0, yM: 0, zM: 0 };
-  for (const c of corners) for (const a of ["xM", "yM", "zM"] as const) mid[a] += c[a] / corners.length;
-  return corners.map((c) => ({ xM: mid.xM + (c.xM - mid.xM) * 0.78, yM: mid.yM + (c.yM - mid.yM) * 0.78, zM: c.zM }));
+  const centre = mid(corners[0] as Xyz, corners[2] as Xyz);
+  return corners.map((c) => ({ xM: centre.xM + (c.xM - centre.xM) * 0.78, yM: centre.yM + (c.yM - centre.yM) * 0.78, zM: c.zM }));
 };
 
 const shellOf = ({ body }: Schema["Shell"]) => ({ low: body.at, high: plus(body.at, body.size) });

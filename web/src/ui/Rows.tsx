@@ -20,9 +20,14 @@ export function Rows<T>({ items, keyOf, row, inSight = -1 }: Props<T>) {
     overscan: 8,
   });
   useEffect(() => {
-    const seen = virtual.getVirtualItems().find((v) => v.index === inSight);
-    const [top, height] = [virtual.scrollOffset ?? 0, virtual.scrollRect?.height ?? 0];
-    if (inSight >= 0 && !(seen && seen.start >= top && seen.end <= top + height)) virtual.scrollToIndex(inSight);
+    if (inSight < 0) return;
+    // Once the list is painted: to scroll sooner would lay it out twice.
+    const timer = setTimeout(() => {
+      const seen = virtual.getVirtualItems().find((v) => v.index === inSight);
+      const [top, height] = [virtual.scrollOffset ?? 0, virtual.scrollRect?.height ?? 0];
+      if (!(seen && seen.start >= top && seen.end <= top + height)) virtual.scrollToIndex(inSight);
+    }, 50);
+    return () => clearTimeout(timer);
   }, [inSight, virtual]);
   return (
     <div ref={list} className="min-h-0 grow overflow-y-auto pb-2">

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { lazy, memo, Suspense, useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Group, Panel, Separator, useDefaultLayout } from "react-resizable-panels";
 import { usePrint } from "../../app/units";
@@ -7,14 +7,10 @@ import { stayWords } from "../../drawing/temperature";
 import { Choice } from "../../ui/controls";
 import { useMedia } from "../../ui/useMedia";
 import { BenchStores, useAnswers, useDrawing, useStores } from "./benchStores";
-import { History } from "./History";
 import { ColdLegend, Key } from "./Legend";
-import { Palette } from "./Palette";
-import { Photos } from "./Photos";
 import { Rail } from "./Rail";
 import { keyed, RigPage } from "./RigPage";
 import { Shown } from "./Shown";
-import { Tables } from "./Tables";
 import { useActions } from "./useActions";
 import { useDrawRun } from "./useDrawRun";
 import { type Lens, type Pane, useView } from "./viewStore";
@@ -23,6 +19,15 @@ import { FallStrip } from "./views/FallStrip";
 import { RunBar } from "./views/RunBar";
 import { Sheet } from "./views/Sheet";
 import { WeatherStrip } from "./WeatherStrip";
+
+// What opens over the bench comes when it is asked for.
+const History = lazy(async () => ({ default: (await import("./History")).History }));
+const Palette = lazy(async () => ({ default: (await import("./Palette")).Palette }));
+const Photos = lazy(async () => ({ default: (await import("./Photos")).Photos }));
+const Tables = lazy(async () => ({ default: (await import("./Tables")).Tables }));
+
+// A panel that is laid out anew draws its view again only when the view itself has changed.
+const [SheetView, Corner, Strip, Side, Weather] = [memo(Sheet), memo(CornerView), memo(FallStrip), memo(Rail), memo(WeatherStrip)];
 
 /** The heart: the drafting sheet, the corner view and the fall strip over one rig, the night as a control, and what follows from all of it. */
 export function BenchPlace({ id }: { id: string }) {
@@ -51,18 +56,20 @@ function Bench({ id }: { id: string }) {
   return (
     <RigPage id={id} place="bench" full={!narrow} onFind={() => setFinding(true)}>
       {narrow ? <Narrow /> : <Wide />}
-      {finding && (
-        <Palette
-          open
-          onOpen={setFinding}
-          onTables={() => setTables(true)}
-          onHistory={() => setHistory(true)}
-          onPhotos={() => setPhotos(true)}
-        />
-      )}
-      {photos && <Photos onClose={() => setPhotos(false)} />}
-      {history && <History onClose={() => setHistory(false)} />}
-      {tables && <Tables open onClose={() => setTables(false)} />}
+      <Suspense>
+        {finding && (
+          <Palette
+            open
+            onOpen={setFinding}
+            onTables={() => setTables(true)}
+            onHistory={() => setHistory(true)}
+            onPhotos={() => setPhotos(true)}
+          />
+        )}
+        {photos && <Photos onClose={() => setPhotos(false)} />}
+        {history && <History onClose={() => setHistory(false)} />}
+        {tables && <Tables open onClose={() => setTables(false)} />}
+      </Suspense>
     </RigPage>
   );
 }
@@ -174,13 +181,13 @@ function Wide() {
                 >
                   {shown.sheet && (
                     <Panel id="sheet" minSize="25%">
-                      <Sheet />
+                      <SheetView />
                     </Panel>
                   )}
                   {shown.sheet && shown.corner && <Grip upright />}
                   {shown.corner && (
                     <Panel id="corner" minSize="20%">
-                      <CornerView />
+                      <Corner />
                     </Panel>
                   )}
                 </Group>
@@ -189,7 +196,7 @@ function Wide() {
             {drawings && shown.strip && <Grip />}
             {shown.strip && (
               <Panel id="strip" defaultSize="31%" minSize="20%">
-                <FallStrip />
+                <Strip />
               </Panel>
             )}
           </Group>
@@ -197,14 +204,14 @@ function Wide() {
         {shown.rail && <Grip upright />}
         {shown.rail && (
           <Panel id="rail" defaultSize="26%" minSize="18%">
-            <Rail />
+            <Side />
           </Panel>
         )}
       </Group>
       {/* The bar lies over the strip: a drawing that moved when a run begins would move under the finger. */}
       <div className="relative shrink-0">
         <div className={drawingRun ? "invisible" : ""}>
-          <WeatherStrip />
+          <Weather />
         </div>
         {drawingRun && (
           <div className="absolute inset-x-0 bottom-0 z-10">

@@ -1,6 +1,7 @@
 import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
 import { useStore } from "zustand";
 import { rigApi } from "../../api/rigs";
+import { useCatalogue } from "../../app/catalogue";
 import { type AnswersState, type AnswersStore, createAnswers, ofBench, type Wanted } from "../../document/answersStore";
 import { listenChanges } from "../../document/changes";
 import { createDocument, type DocumentState, type DocumentStore } from "../../document/documentStore";
@@ -46,7 +47,37 @@ export function BenchStores({ id, wanted = ofBench, children }: { id: string; wa
       document.close();
     };
   }, [id, wanted]);
-  return stores && <Context.Provider value={stores}>{children}</Context.Provider>;
+  const ready = useReady(stores);
+  return (
+    stores && <Context.Provider value={stores}>{ready ? children : <p className="p-8 text-muted">Fetching the rig…</p>}</Context.Provider>
+  );
+}
+
+/** The rig is drawn without its answers when they take longer than this. */
+const TOGETHER_MS = 150;
+
+/** The first drawing is the dearest: catalogue, rig and answers that come within a moment of each other are drawn once, not three times. */
+function useReady(stores: Stores | null): boolean {
+  const { catalogue, rules, failed } = useCatalogue();
+  const [come, setCome] = useState(false);
+  useEffect(() => {
+    if (!stores) return;
+    setCome(false);
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const look = () => {
+      const { rig, missing } = stores.document.getState();
+      const { answers, problem } = stores.answers.getState();
+      if (missing || (rig && (answers || problem))) setCome(true);
+      else if (rig) timer ??= setTimeout(() => setCome(true), TOGETHER_MS);
+    };
+    look();
+    const stops = [stores.document.subscribe(look), stores.answers.subscribe(look)];
+    return () => {
+      clearTimeout(timer);
+      for (const stop of stops) stop();
+    };
+  }, [stores]);
+  return come && (failed || (!!catalogue && !!rules));
 }
 
 /** A lid closed in mid-edit: the edits are on this device already; this asks the server to have them too. */

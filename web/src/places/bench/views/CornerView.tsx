@@ -24,11 +24,12 @@ import { boxPiece, type Camera, cornersOf, type Eye, eyeOf, hull, type Piece, pl
 import { CornerPicture, paintTurning, type Waters } from "../../../drawing/cornerPaint";
 import { type CornerScene, type Divided, heapOf, type Owner, sceneOf, sceneWith } from "../../../drawing/cornerScene";
 import { placeDiscs } from "../../../drawing/discs";
-import { placeLabels } from "../../../drawing/labels";
+import { type Area, placeLabels } from "../../../drawing/labels";
 import { Discs, Labels, Ports, roomOf } from "../../../drawing/notes";
 import { fromLine } from "../../../drawing/pick";
 import { type Px, pathOf } from "../../../drawing/projection";
 import { useFollowing } from "../../../ui/useFollowing";
+import { useRested } from "../../../ui/useRested";
 import { useSize } from "../../../ui/useSize";
 import { useAnswers, useDocument, useSelection, useStores } from "../benchStores";
 import { snapped, stepsOf } from "../moving";
@@ -82,7 +83,8 @@ export function CornerView() {
   const course = run ? courseOf(rig, run) : noPoints;
 
   // While it turns it is painted on a canvas, without names; at rest it is a drawing.
-  const turning = useTurning(`${corner.turnDeg},${corner.tipDeg},${corner.factor}`);
+  const way = `${corner.turnDeg},${corner.tipDeg},${corner.factor}`;
+  const turning = useRested(way, RESTS_MS) !== way;
   const fine = (camera?.scale ?? 0) > FINE;
   const picture = useMemo(() => eye && !turning && new CornerPicture(eye, fine, waters.numbers), [eye, turning, fine, waters.numbers]);
   const drops = useMemo(
@@ -105,7 +107,9 @@ export function CornerView() {
     on.canvas.height = size.height * dense;
     on.setTransform(dense, 0, 0, dense, 0, 0);
     on.lineJoin = "round";
-    paintTurning(new CanvasBrush(on, (name) => style.getPropertyValue(name)), rig, scene, drops, eye, waters);
+    const brush = new CanvasBrush(on, (name) => style.getPropertyValue(name));
+    paintTurning(brush, rig, scene, drops, eye, waters);
+    brush.end();
   }, [turning, rig, scene, drops, eye, waters, size]);
 
   const local = (x: number, y: number): Px => {
@@ -419,15 +423,6 @@ function useScene(rig: Rig, stock: Stock): CornerScene | null {
   return useMemo(() => divided && sceneWith(divided, rig, lookOf), [divided, rig, lookOf]);
 }
 
-function useTurning(camera: string): boolean {
-  const [rested, setRested] = useState(camera);
-  useEffect(() => {
-    const timer = setTimeout(() => setRested(camera), RESTS_MS);
-    return () => clearTimeout(timer);
-  }, [camera]);
-  return rested !== camera;
-}
-
 interface NotesProps {
   rig: Rig;
   findings: Schema["Finding"][];
@@ -442,32 +437,25 @@ function CornerNotes({ rig, findings, eye, size, close }: NotesProps) {
   const { stock } = useCatalogue();
   const findingId = useSelection((s) => s.findingId);
   const things = useSelection((s) => s.things);
-  const inside = (p: Px) => p.x > 0 && p.y > 0 && p.x < size.width && p.y < size.height;
+  const inside = useCallback((p: Px) => p.x > 0 && p.y > 0 && p.x < size.width && p.y < size.height, [size]);
   const discs = placeDiscs(findings, findingId, close, eye.px, inside);
-  const labels = placeLabels(
-    rig.parts.flatMap((p) => {
+  const calm = useRested(rig);
+  const rooms = useRested(JSON.stringify(discs.map(roomOf)));
+  const labels = useMemo(() => {
+    const wanted = calm.parts.flatMap((p) => {
       const kind = stock.get(p.stock);
       const chosen = things.some((t) => t.kind === "part" && t.partId === p.id);
       if (!chosen && (kind?.look === "joint" || !(kind?.landmark || p.box.size.xM * p.box.size.yM > 0.015 || close))) return [];
       const corners = cornersOf({ low: p.box.at, high: plus(p.box.at, p.box.size) }).map(eye.px);
       const [x, y] = [Math.min(...corners.map((c) => c.x)), Math.min(...corners.map((c) => c.y))];
       if (!inside({ x, y })) return [];
-      return [
-        {
-          id: p.id,
-          text: p.name.slice(0, 32),
-          x,
-          y,
-          width: Math.max(...corners.map((c) => c.x)) - x,
-          height: Math.max(...corners.map((c) => c.y)) - y,
-          rank: chosen ? -1 : kind?.landmark ? 1 : 2,
-        },
-      ];
-    }),
-    [...discs.map(roomOf), { x: size.width - 165, y: size.height - 44, width: 165, height: 44 }],
-    size,
-    rig.runs.map((r) => courseOf(rig, r).map((p: { at: Xyz }) => eye.px(p.at))),
-  );
+      const [width, height] = [Math.max(...corners.map((c) => c.x)) - x, Math.max(...corners.map((c) => c.y)) - y];
+      return [{ id: p.id, text: p.name.slice(0, 32), x, y, width, height, rank: chosen ? -1 : kind?.landmark ? 1 : 2 }];
+    });
+    const buttons = { x: size.width - 165, y: size.height - 44, width: 165, height: 44 };
+    const lines = calm.runs.map((r) => courseOf(calm, r).map((p) => eye.px(p.at)));
+    return placeLabels(wanted, [...(JSON.parse(rooms) as Area[]), buttons], size, lines);
+  }, [calm, stock, things, eye, size, close, rooms, inside]);
   return (
     <g>
       <Labels labels={labels} />
