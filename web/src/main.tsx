@@ -14,6 +14,8 @@ const BriefPlace = lazy(async () => ({ default: (await import("./places/brief/Br
 const ShellPlace = lazy(async () => ({ default: (await import("./places/shell/ShellPlace")).ShellPlace }));
 const WeightsPlace = lazy(async () => ({ default: (await import("./places/weights/WeightsPlace")).WeightsPlace }));
 
+const DrainPlace = lazy(async () => ({ default: (await import("./places/drain/DrainPlace")).DrainPlace }));
+
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1 } } });
 
 createRoot(document.getElementById("root") as HTMLElement).render(
@@ -28,6 +30,7 @@ createRoot(document.getElementById("root") as HTMLElement).render(
               </Route>
               <Route path="/rigs/:id/shell">{({ id }) => <ShellPlace id={id} />}</Route>
               <Route path="/rigs/:id/weights">{({ id }) => <WeightsPlace id={id} />}</Route>
+              <Route path="/rigs/:id/drain">{({ id }) => <DrainPlace id={id} />}</Route>
               <Route path="/rigs/:id/brief">{({ id }) => <BriefPlace id={id} />}</Route>
               <Route path="/rigs/:id">{({ id }) => <BenchPlace id={id} />}</Route>
               <Route path="/">

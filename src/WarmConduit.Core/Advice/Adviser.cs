@@ -24,6 +24,7 @@ public static class Adviser
     [
         new NothingOpenRule(),
         new PoolRule(),
+        new ParkingRule(),
         new KeepsWaterRule(),
         new FirstIceRule(),
         new FlatRunRule(),

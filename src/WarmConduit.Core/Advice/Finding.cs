@@ -81,6 +81,9 @@ public enum FindingKind
 
     /// <summary>A relief valve cannot relieve.</summary>
     ReliefShut,
+
+    /// <summary>It does not drain on the slope that the brief allows.</summary>
+    Parking,
 }
 
 /// <summary>How severe a finding is by the rules of the school the rig has chosen.</summary>

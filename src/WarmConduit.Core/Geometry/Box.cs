@@ -26,6 +26,12 @@ public readonly record struct Box(Point3 At, Point3 Size)
             && p.XM <= far.XM + eps && p.YM <= far.YM + eps && p.ZM <= far.ZM + eps;
     }
 
+    /// <summary>Whether this box and <paramref name="other"/> share more than a skin of <paramref name="skinM"/>.</summary>
+    public bool Overlaps(Box other, double skinM = 0) =>
+        Math.Min(Far().XM, other.Far().XM) - Math.Max(At.XM, other.At.XM) > skinM
+        && Math.Min(Far().YM, other.Far().YM) - Math.Max(At.YM, other.At.YM) > skinM
+        && Math.Min(Far().ZM, other.Far().ZM) - Math.Max(At.ZM, other.At.ZM) > skinM;
+
     /// <summary>Straight distance from <paramref name="p"/> to the box, metres; 0 inside.</summary>
     public double OutsideM(Point3 p)
     {

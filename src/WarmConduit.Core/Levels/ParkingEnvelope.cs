@@ -21,6 +21,27 @@ public sealed record EnvelopeAnswer(IReadOnlyList<double> PitchDeg, IReadOnlyLis
         TotalM3[pitch, roll] <= totalM3 && WorstM3[pitch, roll] <= worstM3;
 }
 
+/// <summary>Something without bore that fills from its points: as full as water stands deep at one of them.</summary>
+/// <param name="Points">Points of the graph.</param>
+/// <param name="HoldsM3">Its content, m³.</param>
+/// <param name="HeightM">How deep water stands in it when it is full, m.</param>
+/// <param name="Breaks">Ice breaks it.</param>
+public sealed record PatchPart(IReadOnlyList<int> Points, double HoldsM3, double HeightM, bool Breaks);
+
+/// <summary>What is counted when a vehicle is parked.</summary>
+/// <param name="Edges">Numbers of the edges whose bores count.</param>
+/// <param name="Parts">Parts that count.</param>
+/// <param name="Vessels">Numbers of the vessels that count, each for itself.</param>
+public sealed record PatchQuestion(IReadOnlyList<int> Edges, IReadOnlyList<PatchPart> Parts, IReadOnlyList<int> Vessels);
+
+/// <summary>What stays at every attitude of a grid: [pitch, roll].</summary>
+/// <param name="PitchDeg">Pitches.</param>
+/// <param name="RollDeg">Rolls.</param>
+/// <param name="OutsideM3">In bores and parts, m³.</param>
+/// <param name="BreakableM3">Most in a part that ice breaks, m³.</param>
+/// <param name="VesselShare">Most of a vessel's content, 0..1.</param>
+public sealed record PatchAnswer(IReadOnlyList<double> PitchDeg, IReadOnlyList<double> RollDeg, double[,] OutsideM3, double[,] BreakableM3, double[,] VesselShare);
+
 /// <summary>The patch of pitch and roll over which a system empties itself.</summary>
 public static class ParkingEnvelope
 {
@@ -78,6 +99,24 @@ public static class ParkingEnvelope
         return new EnvelopeAnswer(pitchDeg, rollDeg, total, worst);
     }
 
+    /// <summary>The same for what <paramref name="question"/> counts, parts and vessels apart. O(attitudes · segments). Throws <see cref="LevelNetworkException"/> for numbers that are none.</summary>
+    public static PatchAnswer Patch(LevelGraph graph, IReadOnlyList<double> pitchDeg, IReadOnlyList<double> rollDeg, PatchQuestion question, CancellationToken cancel = default)
+    {
+        if (question.Edges.Any(e => (uint)e >= graph.Network.Edges.Count)) throw new LevelNetworkException("edges", "there is no such edge");
+        if (question.Vessels.Any(v => (uint)v >= graph.Network.Vessels.Count)) throw new LevelNetworkException("vessels", "there is no such vessel");
+        if (question.Parts.Any(p => p.Points.Any(q => (uint)q >= graph.Points.Length))) throw new LevelNetworkException("parts", "there is no such point");
+        foreach (double p in pitchDeg) LevelGraph.Demand(new Attitude(p, 0));
+        foreach (double r in rollDeg) LevelGraph.Demand(new Attitude(0, r));
+        var answer = new PatchAnswer(pitchDeg, rollDeg, new double[pitchDeg.Count, rollDeg.Count], new double[pitchDeg.Count, rollDeg.Count], new double[pitchDeg.Count, rollDeg.Count]);
+        var worker = new Worker(graph, new Elimination(graph), []);
+        for (int p = 0; p < pitchDeg.Count; p++)
+        {
+            cancel.ThrowIfCancellationRequested();
+            worker.PatchRow(question, answer, p);
+        }
+        return answer;
+    }
+
     private sealed class Worker(LevelGraph graph, Elimination elimination, bool[] watched)
     {
         private static readonly int Lanes = Vector<double>.Count;
@@ -118,6 +157,39 @@ public static class ParkingEnvelope
                     }
                     total[row, first + i] = sum[i];
                     worst[row, first + i] = most[i];
+                }
+            }
+        }
+
+        public void PatchRow(PatchQuestion question, PatchAnswer answer, int row)
+        {
+            var (pitch, rolls) = (answer.PitchDeg[row], answer.RollDeg);
+            double tanPitch = new Attitude(pitch, 0).TanPitch();
+            Span<double> tan = stackalloc double[Lanes];
+            Span<double> sum = stackalloc double[Lanes];
+            for (int first = 0; first < rolls.Count; first += Lanes)
+            {
+                int used = Math.Min(Lanes, rolls.Count - first);
+                for (int i = 0; i < Lanes; i++) tan[i] = new Attitude(0, rolls[first + Math.Min(i, used - 1)]).TanRoll();
+                Levels(tanPitch, new Vector<double>(tan));
+                sum.Clear();
+                foreach (int e in question.Edges)
+                    for (int s = graph.EdgeFirst[e]; s < graph.EdgeFirst[e + 1]; s++) AddSegment(s, used, sum);
+                for (int i = 0; i < used; i++)
+                {
+                    double broken = 0, share = 0;
+                    foreach (var part in question.Parts)
+                    {
+                        double depth = 0;
+                        for (int k = 0; k < part.Points.Count; k++) depth = Math.Max(depth, _level[part.Points[k]][i] - _z[part.Points[k]][i]);
+                        if (depth <= 1e-6) continue;
+                        double holds = part.HoldsM3 * Math.Min(1, depth / part.HeightM);
+                        sum[i] += holds;
+                        if (part.Breaks) broken = Math.Max(broken, holds);
+                    }
+                    foreach (int v in question.Vessels)
+                        share = Math.Max(share, VesselSlice.FilledFraction(graph.Network.Vessels[v].Box, _level[graph.VesselPoint[v]][i], new Attitude(pitch, rolls[first + i])));
+                    (answer.OutsideM3[row, first + i], answer.BreakableM3[row, first + i], answer.VesselShare[row, first + i]) = (sum[i], broken, share);
                 }
             }
         }

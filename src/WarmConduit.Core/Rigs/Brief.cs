@@ -29,6 +29,17 @@ public enum FreezeSchool
     Heat,
 }
 
+/// <summary>How the rig may be parked and still count as drained.</summary>
+/// <param name="SlopeDeg">It shall drain anywhere within this slope, either way, degrees; 0 to 4.</param>
+/// <param name="OutsideL">Most that may stay outside tanks, L; 0 to 10. What is emptied by hand, and what keeps its water by design, is apart.</param>
+/// <param name="BreakableL">Most that may stay in a part that ice breaks, L; 0 to 10.</param>
+/// <param name="TankShare">Most that may stay of a tank's content, 0 to 1.</param>
+public sealed record ParkingLimits(double SlopeDeg, double OutsideL, double BreakableL, double TankShare)
+{
+    /// <summary>What is taken until the builder says otherwise.</summary>
+    public static readonly ParkingLimits Usual = new(1, 0.05, 0.01, 0.03);
+}
+
 /// <summary>What the builder wants of the rig.</summary>
 /// <param name="People">Number of people.</param>
 /// <param name="DaysBetweenFills">Days a fill shall last.</param>
@@ -40,6 +51,7 @@ public enum FreezeSchool
 /// <param name="School">Freeze school.</param>
 /// <param name="LeastFall">Least fall of a line that drains itself, metres per metre (0.02 is 1/4 in per foot).</param>
 /// <param name="Choices">Which schools the builder follows, and what a night may cost; left out: the usual ones.</param>
+/// <param name="Parking">How it may be parked and still count as drained; left out: the usual limits.</param>
 public sealed record Brief(
     int People,
     double DaysBetweenFills,
@@ -50,8 +62,12 @@ public sealed record Brief(
     WayOfLiving Living,
     FreezeSchool School,
     double LeastFall,
-    BriefChoices? Choices = null)
+    BriefChoices? Choices = null,
+    ParkingLimits? Parking = null)
 {
     /// <summary>The choices, or the usual ones where none are written.</summary>
     public BriefChoices Chosen() => Choices ?? BriefChoices.Usual;
+
+    /// <summary>The limits of parking, or the usual ones where none are written.</summary>
+    public ParkingLimits ParkingAllowed() => Parking ?? ParkingLimits.Usual;
 }

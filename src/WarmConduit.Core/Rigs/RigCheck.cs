@@ -77,6 +77,13 @@ public static partial class RigCheck
         c.Range("brief.windMPerS", b.WindMPerS, 0, 60, "m/s");
         c.Range("brief.hoursWithoutHeat", b.HoursWithoutHeat, 0, 24 * 365, "h");
         c.Range("brief.leastFall", b.LeastFall, 0, 0.2, "m/m");
+        if (b.Parking is { } parking)
+        {
+            c.Range("brief.parking.slopeDeg", parking.SlopeDeg, 0, 4, "°");
+            c.Range("brief.parking.outsideL", parking.OutsideL, 0, 10, "L");
+            c.Range("brief.parking.breakableL", parking.BreakableL, 0, 10, "L");
+            c.Range("brief.parking.tankShare", parking.TankShare, 0, 1, "");
+        }
         if (b.Choices is not { } chosen) return;
         c.Range("brief.choices.batteryWh", chosen.BatteryWh, 0, 1e5, "Wh");
         c.Range("brief.choices.fuelL", chosen.FuelL, 0, 1000, "L");

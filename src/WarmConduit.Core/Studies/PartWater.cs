@@ -22,6 +22,16 @@ public static class PartWater
     public static double AtStartL(Part part, Conditions night) =>
         HoldsL(part) * (night.TankLevels?.Find(part.Id)?.Share ?? Catalogue.Part(part.Stock)!.UsualShare);
 
+    /// <summary>
+    /// How high water can stand in a part that is no vessel, above its lowest port, m: a joint's bore, else its body. A part that stands in a pool by less is as full as the pool is deep in it. Estimate.
+    /// </summary>
+    public static double InnerHeightM(Part part)
+    {
+        var stock = Catalogue.Part(part.Stock)!;
+        double bore = part.Ports.Max(p => p.BoreM ?? stock.Ports.FirstOrDefault(o => o.Id == p.Id)?.BoreM ?? 0.012);
+        return stock.Look == PartLook.Joint || stock.Group == PartGroup.Valves ? bore : Math.Max(bore, part.Box.Size.ZM - part.Ports.Min(p => p.Offset.ZM));
+    }
+
     /// <summary>Loss to the air of its zone, W/K; of a plain tank, all six faces.</summary>
     public static double LossWPerK(Part part)
     {

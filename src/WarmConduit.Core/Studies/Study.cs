@@ -1,6 +1,8 @@
 using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Studies.DrainOrder;
 using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Studies.Measuring;
+using WarmConduit.Core.Studies.Parking;
 using WarmConduit.Core.Studies.ShellHeat;
 using WarmConduit.Core.Studies.Standing;
 using WarmConduit.Core.Studies.Supply;
@@ -19,12 +21,16 @@ public sealed record Study(string Name, Type Answer, Func<Question, object> Ask)
     public static IReadOnlyList<Study> All { get; } =
     [
         Of("drainDown", DrainDownStudy.Ask),
+        Of("drainOrder", DrainOrderStudy.Ask),
+        Of("afterStep", DrainOrderStudy.After),
+        Of("proof", ProofStudy.Ask),
         Of("freezeLadder", FreezeLadderStudy.Ask),
         Of("rungWhy", RungWhyStudy.Ask),
         Of("measureNext", MeasureNextStudy.Ask),
         Of("shellHeat", ShellHeatStudy.Ask),
         Of("standing", StandingStudy.Ask),
         Of("supply", SupplyStudy.Ask),
+        Of("parking", ParkingStudy.Ask),
         Of("tanks", TankStudy.Ask),
         Of("weights", WeightStudy.Ask),
     ];

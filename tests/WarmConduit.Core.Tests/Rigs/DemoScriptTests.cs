@@ -64,11 +64,11 @@ public class DemoScriptTests
         Assert.Empty(lantern.Faults);
         // A vent with a dip, a dead leg, and a main that is flatter than a yard of one degree.
         var tern = Of("tern");
-        Assert.Equal(["dip:vent", "pool:shower-leg", "pool:vent"], tern.Faults);
+        Assert.Equal(["dip:vent", "parking:outside", "parking:tank:grey", "parking:tank:tank", "pool:shower-leg", "pool:vent"], tern.Faults);
         Assert.Contains(Adviser.Ask(tern.Question).Findings, f => f.Id == "flat:cold-main");
         bool Stays(double pitchDeg) => new Question(tern.Rig, tern.Question.Conditions with { Parked = new(pitchDeg, 0) }).Ask(DrainDownStudy.Ask).Runs.Where(r => r.RunId is "cold-main" or "cold-main-2").Sum(r => r.RetainedL) > 0.01;
         Assert.Equal((false, true), (Stays(0), Stays(-1)));
-        Assert.Equal(["pool:kitchen-cold", "pool:shower-hot", "scald:heater"], Of("sparrow").Faults);
+        Assert.Equal(["parking:outside", "parking:tank:grey-tank", "parking:tank:tank", "pool:kitchen-cold", "pool:shower-hot", "scald:heater"], Of("sparrow").Faults);
     }
 
     private static string Demo([CallerFilePath] string here = "") => Path.GetFullPath(Path.Combine(Path.GetDirectoryName(here)!, "..", "..", "..", "demo"));

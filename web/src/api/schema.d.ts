@@ -494,6 +494,32 @@ export interface components {
              */
             count: number;
         };
+        /** @description The rig part way through its draining. */
+        AfterStepAnswer: {
+            /**
+             * Format: int32
+             * @description After so many steps.
+             */
+            count: number;
+            /** @description What stays then, and where. */
+            drainDown: components["schemas"]["DrainDownAnswer"];
+        };
+        /** @description Water that hangs because no air gets in behind it. */
+        AirHold: {
+            /** @description Runs that keep it. */
+            runIds: string[];
+            /** @description The runs, in words. */
+            words: string;
+            /**
+             * Format: double
+             * @description How much, L. Estimate, on the side of water that stays.
+             */
+            litres: number;
+            /** @description Where an opening would let it go: its highest place. */
+            openAt: components["schemas"]["Place"];
+            /** @description Its bore is wide enough to let air up past the water, so that it empties in gulps. */
+            gulps: boolean;
+        };
         /**
          * @description Most air pressure when lines are blown out.
          * @enum {unknown}
@@ -517,15 +543,21 @@ export interface components {
             /** @description Whole answers by name. */
             answers: {
                 drainDown?: components["schemas"]["DrainDownAnswer"];
+                drainOrder?: components["schemas"]["DrainOrderAnswer"];
+                afterStep?: components["schemas"]["AfterStepAnswer"];
+                proof?: components["schemas"]["ProofAnswer"];
                 freezeLadder?: components["schemas"]["FreezeLadderAnswer"];
                 rungWhy?: components["schemas"]["RungWhyAnswer"];
                 measureNext?: components["schemas"]["MeasureNextAnswer"];
                 shellHeat?: components["schemas"]["ShellHeatAnswer"];
                 standing?: components["schemas"]["StandingAnswer"];
                 supply?: components["schemas"]["SupplyAnswer"];
+                parking?: components["schemas"]["ParkingAnswer"];
                 tanks?: components["schemas"]["TanksAnswer"];
                 weights?: components["schemas"]["WeightsAnswer"];
                 advice?: components["schemas"]["AdviceAnswer"];
+                fixes?: components["schemas"]["FixesAnswer"];
+                mendAll?: components["schemas"]["MendAllAnswer"];
             };
             /** @description By name, those that are told as what differs from the ones that the asker holds. */
             changed: {
@@ -623,6 +655,23 @@ export interface components {
              * @default 0
              */
             otherKg: number;
+        };
+        /** @description Heights between which a point of a run may lie for a fix to hold, in the vehicle. */
+        Band: {
+            /** @description The run. */
+            runId: string;
+            /** @description Id of the bend. */
+            pointId: string;
+            /**
+             * Format: double
+             * @description Lowest invert, m; null: as low as one likes.
+             */
+            lowestM: null | number;
+            /**
+             * Format: double
+             * @description Highest invert, m; null: as high as one likes.
+             */
+            highestM: null | number;
         };
         /** @description The revision that is thought to be current. */
         BaseRequest: {
@@ -724,6 +773,8 @@ export interface components {
             leastFall: number;
             /** @description Which schools the builder follows, and what a night may cost; left out: the usual ones. */
             choices?: null | components["schemas"]["BriefChoices"];
+            /** @description How it may be parked and still count as drained; left out: the usual limits. */
+            parking?: null | components["schemas"]["ParkingLimits"];
         };
         /** @description Which schools the builder follows, and what a night may cost. */
         BriefChoices: {
@@ -900,6 +951,89 @@ export interface components {
             /** @description Every opening that lets water out. */
             drains: components["schemas"]["Place"][];
         };
+        /** @description A draining order that works: every opening in its turn, with what comes out and what stays. */
+        DrainOrderAnswer: {
+            /** @description In order. */
+            steps: components["schemas"]["DrainStep"][];
+            /**
+             * Format: double
+             * @description What is in the rig before the first, L.
+             */
+            fullL: number;
+            /**
+             * Format: double
+             * @description What stays after the last below crests and in parts, L: what the drain-down tells.
+             */
+            staysL: number;
+            /**
+             * Format: double
+             * @description What may hang for want of air besides, L. Estimate.
+             */
+            hangsL: number;
+            /**
+             * Format: double
+             * @description Way from opening to opening, m, in a straight line each.
+             */
+            walkM: number;
+            /**
+             * Format: double
+             * @description How long in all, s, at least: water running, and a quarter of a minute a step for hands.
+             */
+            shortestS: number;
+            /**
+             * Format: double
+             * @description At most, s. Estimate.
+             */
+            longestS: number;
+            /** @description Water that hangs for want of air even when all is open. */
+            air: components["schemas"]["AirHold"][];
+            /** @description Each step forgotten in turn, the worst first. */
+            forgets: components["schemas"]["Forgotten"][];
+        };
+        /** @description A step of the draining. */
+        DrainStep: {
+            /** @description Its id: that of its part, or "taps". */
+            id: string;
+            /** @description What kind of thing it is. */
+            kind: components["schemas"]["DrainStepKind"];
+            /** @description What is done. */
+            words: components["schemas"]["Sentence"];
+            /** @description Parts that are opened or handled. */
+            partIds: string[];
+            /**
+             * Format: double
+             * @description What comes out, L.
+             */
+            outL: number;
+            /**
+             * Format: double
+             * @description What stays in the rig after it, L.
+             */
+            staysL: number;
+            /**
+             * Format: double
+             * @description How long it runs if nothing but its own opening slows it, s; null where next to nothing comes.
+             */
+            shortestS: null | number;
+            /**
+             * Format: double
+             * @description How long with the friction of the whole way too, s. Estimate.
+             */
+            longestS: null | number;
+            /** @description How a hand gets to it; null where no access is drawn in the rig. */
+            reach: null | string;
+            /** @description Whether a hand gets to it; null where no access is drawn. */
+            reached: null | boolean;
+            /** @description Something comes out, or stays, because of it. */
+            needed: boolean;
+            /** @description Why it comes here. */
+            why: string;
+        };
+        /**
+         * @description What kind of thing a step of the draining is.
+         * @enum {unknown}
+         */
+        DrainStepKind: "drain" | "taps" | "hand";
         /** @description One thing done to a rig, as data. This vocabulary is closed: whatever changes a rig, from a drag to an import, is a list of these. Things are named by paths of ids: parts/pump, runs/kitchen-cold/bends/b2, shell/zones/garage/faces/floor, brief, rig. Ids of new things come with the edit. Lengths in metres. */
         Edit: components["schemas"]["EditPlacePart"] | components["schemas"]["EditPlaceSet"] | components["schemas"]["EditMoveThings"] | components["schemas"]["EditTurnPart"] | components["schemas"]["EditMirrorPart"] | components["schemas"]["EditResizePart"] | components["schemas"]["EditCopyPart"] | components["schemas"]["EditAddThing"] | components["schemas"]["EditChangeThing"] | components["schemas"]["EditRemoveThing"] | components["schemas"]["EditRouteRun"] | components["schemas"]["EditInsertBend"] | components["schemas"]["EditPutTee"] | components["schemas"]["EditSetPosition"] | components["schemas"]["EditInsertFragment"] | components["schemas"]["EditDrawFaces"] | components["schemas"]["EditRestore"];
         /** @description Adds a whole thing to a list: parts, runs, scenarios, byHand, prices, shell/zones, shell/obstacles, shell/keepOuts, shell/access, and the lists inside of things, such as shell/zones/garage/openings. */
@@ -1253,7 +1387,107 @@ export interface components {
          * @description What a finding is about.
          * @enum {unknown}
          */
-        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks" | "sag" | "tightBend" | "bareSkin" | "noAir" | "light" | "backflow" | "reliefShut";
+        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks" | "sag" | "tightBend" | "bareSkin" | "noAir" | "light" | "backflow" | "reliefShut" | "parking";
+        /** @description A way to mend a finding that was tried on the whole rig and does so. */
+        Fix: {
+            /** @description Its id among the fixes of one finding. */
+            id: string;
+            /** @description What is done, as a button says it. */
+            words: components["schemas"]["Sentence"];
+            /** @description The edits that do it. */
+            edits: components["schemas"]["Edit"][];
+            /** @description What they do to the document, to be drawn before it is done. */
+            effect: components["schemas"]["Effect"];
+            /** @description What it wins. */
+            wins: components["schemas"]["FixGain"];
+            /** @description What it costs. */
+            costs: components["schemas"]["FixCost"];
+            /** @description Where the point that it moves may lie; null where it moves none, or several. */
+            band: null | components["schemas"]["Band"];
+        };
+        /** @description What a fix costs. */
+        FixCost: {
+            /**
+             * Format: int32
+             * @description New parts.
+             */
+            parts: number;
+            /**
+             * Format: double
+             * @description New pipe, m; negative: less.
+             */
+            pipeM: number;
+            /**
+             * Format: int32
+             * @description Bends and parts that move.
+             */
+            moved: number;
+            /**
+             * Format: double
+             * @description The farthest of them, m.
+             */
+            farthestM: number;
+            /**
+             * Format: double
+             * @description Living space that new parts take, L.
+             */
+            storageL: number;
+            /**
+             * Format: double
+             * @description At the builder's prices, in whatever money they count; null where one of them is not known.
+             */
+            money: null | number;
+            /**
+             * Format: int32
+             * @description New parts that no access reaches.
+             */
+            outOfReach: number;
+        };
+        /** @description What a fix wins, found by trying it on the whole rig. */
+        FixGain: {
+            /**
+             * Format: double
+             * @description Less water retained, L; negative: more.
+             */
+            litres: number;
+            /** @description Titles of faults and warnings that go, the one it is for among them. */
+            gone: string[];
+            /** @description Titles of faults and warnings that come. */
+            made: string[];
+        };
+        /** @description Ways to mend one finding, the best first. */
+        FixesAnswer: {
+            /** @description The finding. */
+            findingId: string;
+            /** @description What was tried and mends it. */
+            fixes: components["schemas"]["Fix"][];
+            /**
+             * Format: int32
+             * @description How many ideas were tried.
+             */
+            tried: number;
+            /** @description Why there is none: what came of the ideas; null where there is one. */
+            refused: null | string;
+        };
+        /** @description What stays when one thing is forgotten. */
+        Forgotten: {
+            /** @description The part. */
+            partId: string;
+            /** @description What is forgotten. */
+            words: string;
+            /**
+             * Format: double
+             * @description What stays in all then, L.
+             */
+            staysL: number;
+            /**
+             * Format: double
+             * @description More than with nothing forgotten, L.
+             */
+            moreL: number;
+            /** @description Where most of it stays; null where nothing more does. */
+            where: null | string;
+        };
         /** @description A room that builders forget, to be drawn with a press. */
         ForgottenZone: {
             /** @description Stable id. */
@@ -1391,6 +1625,30 @@ export interface components {
             /** @description The edits that do it. */
             edits: components["schemas"]["Edit"][];
         };
+        /** @description A set of fixes that mends a rig together. */
+        MendAllAnswer: {
+            /** @description In the order in which they are done; each is tried on top of those before it. */
+            fixes: components["schemas"]["SetFix"][];
+            /**
+             * Format: double
+             * @description Retained now, L.
+             */
+            beforeL: number;
+            /**
+             * Format: double
+             * @description Retained with the whole set, L.
+             */
+            afterL: number;
+            /** @description Faults and warnings that stay. */
+            left: components["schemas"]["NotMended"][];
+            /** @description What the set does to the document. */
+            effect: null | components["schemas"]["Effect"];
+            /**
+             * Format: int32
+             * @description How many trials it took.
+             */
+            tried: number;
+        };
         /** @description What a new rig begins as. */
         NewRig: {
             /** @description Its name, 1 to 80 characters. */
@@ -1418,6 +1676,15 @@ export interface components {
             body?: null | string;
             /** @description Id of a starter; left out: no plumbing yet. */
             starter?: null | string;
+        };
+        /** @description What is left, and why. */
+        NotMended: {
+            /** @description The finding. */
+            findingId: string;
+            /** @description Its title. */
+            title: string;
+            /** @description What came of the ideas that were tried. */
+            why: string;
         };
         /** @description Something solid that runs must go around. */
         Obstacle: {
@@ -1495,6 +1762,73 @@ export interface components {
             part: components["schemas"]["Part"];
             /** @description Name of that rig. */
             rigName: string;
+        };
+        /** @description The parking envelope: how the rig may stand and still drain to its limits. */
+        ParkingAnswer: {
+            /** @description The limits it is judged by. */
+            limits: components["schemas"]["ParkingLimits"];
+            /**
+             * Format: double
+             * @description The map reaches from minus to plus this, degrees.
+             */
+            mostDeg: number;
+            /** @description A row for each pitch, lowest first; a letter for each roll, lowest first: o drains to the limits; p too much in pipes and parts, b too much in a part that ice breaks, t too much in a tank. */
+            rows: string[];
+            /**
+             * Format: double
+             * @description What stays outside tanks as it is parked now, L; null: nothing is open.
+             */
+            outsideL: null | number;
+            /** @description The limit that is broken as it is parked now. */
+            now: components["schemas"]["ParkingLimit"];
+            /** @description How it is parked now, in words. */
+            nowWords: string;
+            /**
+             * Format: double
+             * @description Share of the attitudes within the brief's slope at which it drains, 0..1.
+             */
+            share: number;
+            /** @description The attitude to aim for; null where there is none. */
+            best: null | components["schemas"]["Attitude"];
+            /** @description What to do to stand so. */
+            bestWords: components["schemas"]["Sentence"];
+            /**
+             * Format: double
+             * @description How far that is from the edge of the patch, degrees.
+             */
+            marginDeg: number;
+            /** @description What to put under the wheels to stand so from how it is parked now; empty where wheelbase and track are not known, and where nothing is needed. */
+            blocks: components["schemas"]["WheelBlock"][];
+            /** @description What ends the patch on each side of the best attitude. */
+            sides: components["schemas"]["PatchSide"][];
+        };
+        /**
+         * @description Which of the limits of parking is broken.
+         * @enum {unknown}
+         */
+        ParkingLimit: "none" | "outside" | "breakable" | "tank";
+        /** @description How the rig may be parked and still count as drained. */
+        ParkingLimits: {
+            /**
+             * Format: double
+             * @description It shall drain anywhere within this slope, either way, degrees; 0 to 4.
+             */
+            slopeDeg: number;
+            /**
+             * Format: double
+             * @description Most that may stay outside tanks, L; 0 to 10. What is emptied by hand, and what keeps its water by design, is apart.
+             */
+            outsideL: number;
+            /**
+             * Format: double
+             * @description Most that may stay in a part that ice breaks, L; 0 to 10.
+             */
+            breakableL: number;
+            /**
+             * Format: double
+             * @description Most that may stay of a tank's content, 0 to 1.
+             */
+            tankShare: number;
         };
         /** @description The value in the quantity's base unit, and how it is printed. */
         ParseAnswer: {
@@ -1603,6 +1937,20 @@ export interface components {
          * @enum {unknown}
          */
         Passage: "through" | "valve" | "oneWay" | "pump" | "mixer" | "vessel" | "deadEnd" | "drain" | "openEnd";
+        /** @description Where the patch ends on one side, and what ends it. */
+        PatchSide: {
+            /** @description In words: "nose up". */
+            side: string;
+            /**
+             * Format: double
+             * @description How far it can be tipped that way from the best attitude, degrees; null: past the edge of the map.
+             */
+            farDeg: null | number;
+            /** @description The pool that ends it. */
+            words: string;
+            /** @description Where that pool is. */
+            place: null | components["schemas"]["Place"];
+        };
         /** @description A picture of a wall or floor, kept with the rig and drawn faint under a view. Four corners of something upright whose size is known straighten it and say how large it is. */
         Photo: {
             /** @description Its id. */
@@ -1908,6 +2256,25 @@ export interface components {
             detail?: null | string;
             instance?: null | string;
         };
+        /** @description A measuring jug held against what should have come out. */
+        ProofAnswer: {
+            /** @description The step. */
+            stepId: string;
+            /**
+             * Format: double
+             * @description What should have come out, L.
+             */
+            expectedL: number;
+            /**
+             * Format: double
+             * @description What did, L.
+             */
+            measuredL: number;
+            /** @description What that says. */
+            verdict: components["schemas"]["Sentence"];
+            /** @description What would explain it, the best fit first. */
+            suspects: components["schemas"]["Suspect"][];
+        };
         /**
          * @description What a number is a measure of. Inside, every value of a quantity has the one unit named here.
          * @enum {unknown}
@@ -2185,6 +2552,24 @@ export interface components {
          * @enum {unknown}
          */
         Service: "cold" | "hot" | "waste" | "vent" | "fill" | "coolant" | "overflow";
+        /** @description One fix of a set, in its turn. */
+        SetFix: {
+            /** @description Title of the finding it is for. */
+            finding: string;
+            /** @description What is done. */
+            words: components["schemas"]["Sentence"];
+            /**
+             * Format: double
+             * @description Less water retained once those before it are done, L.
+             */
+            litres: number;
+            /** @description Titles of faults and warnings that go with it. */
+            gone: string[];
+            /** @description The edits that do it. */
+            edits: components["schemas"]["Edit"][];
+            /** @description What it costs. */
+            costs: components["schemas"]["FixCost"];
+        };
         /** @description How one part stands in a scenario. Id is the part's; Position one of its stock's positions. */
         Setting: {
             /** @description Id of the part. */
@@ -2586,6 +2971,23 @@ export interface components {
             /** @description What follows, in the order of the brief. All are estimates. */
             consequences: components["schemas"]["Consequence"][];
         };
+        /** @description What may be behind a jug that is not as full as it should be. */
+        Suspect: {
+            /** @description The part to look at. */
+            partId: string;
+            /** @description What would explain it. */
+            words: components["schemas"]["Sentence"];
+            /**
+             * Format: double
+             * @description What would come out at this step then, L.
+             */
+            wouldBeL: number;
+            /**
+             * Format: double
+             * @description What stays more in the rig then, L.
+             */
+            staysMoreL: number;
+        };
         /** @description A row of a table that is left out, and why. */
         TableFault: {
             /**
@@ -2872,6 +3274,16 @@ export interface components {
             states: components["schemas"]["WeightState"][];
             /** @description Tanks, heaviest first. */
             tanks: components["schemas"]["TankMoment"][];
+        };
+        /** @description What to put under a wheel. */
+        WheelBlock: {
+            /** @description In words: "front wheel, kerb side". */
+            wheel: string;
+            /**
+             * Format: double
+             * @description Height of the block, m.
+             */
+            blockM: number;
         };
         /** @description How a number came about: the formula in words and what went into it. */
         Why: {

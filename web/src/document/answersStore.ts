@@ -16,10 +16,12 @@ export const ofBrief = ["supply", "measureNext"] as const;
 export const ofWeights = ["weights"] as const;
 /** What the shell wants to know. */
 export const ofShell = ["shellHeat"] as const;
-export type Wanted = typeof ofBench | typeof ofBrief | typeof ofWeights | typeof ofShell;
+/** What the drain-down wants to know. */
+export const ofDrain = ["drainDown", "drainOrder", "parking"] as const;
+export type Wanted = typeof ofBench | typeof ofBrief | typeof ofWeights | typeof ofShell | typeof ofDrain;
 /** A place has the answers that it asked for, and only those. */
 export type Answers = Pick<All, (typeof ofBench)[number]> &
-  Partial<Pick<All, (typeof ofBrief)[number] | (typeof ofWeights)[number] | (typeof ofShell)[number]>>;
+  Partial<Pick<All, (typeof ofBrief)[number] | (typeof ofWeights)[number] | (typeof ofShell)[number] | (typeof ofDrain)[number]>>;
 
 export interface AnswersState {
   /** The night that is asked about. */

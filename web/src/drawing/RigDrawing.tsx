@@ -16,7 +16,7 @@ import { stretches } from "./stretches";
 
 type Rig = Schema["Rig"];
 /** What is drawn of the answers; a thumbnail has fewer of them. */
-type Answers = Pick<Schema["AnswersAnswer"]["answers"], "drainDown" | "freezeLadder" | "advice">;
+type Answers = Partial<Pick<Schema["AnswersAnswer"]["answers"], "drainDown" | "freezeLadder" | "advice">>;
 
 interface Props {
   rig: Rig;

@@ -78,7 +78,7 @@ public static class DrainDownStudy
         if (stock.KeepsWater) return Left(question, part, full);
         return Left(question, part, stock.Passage == Passage.Vessel
             ? levels.VesselM3(question.Levels.VesselOf[part.Id]) * 1000
-            : part.Ports.Any(p => Wet(levels, question.Levels.PointOf(part.Id, p.Id))) ? full : 0);
+            : full * Math.Clamp(part.Ports.Max(p => Depth(levels, question.Levels.PointOf(part.Id, p.Id))) / PartWater.InnerHeightM(part), 0, 1));
     }
 
     // What gravity leaves, less what was not there and what is taken out by hand.
@@ -90,7 +90,7 @@ public static class DrainDownStudy
         return new PartDrain(part.Id, PartWater.HoldsL(part), task is null ? leftL : 0, stock.KeepsWater, task is null ? 0 : leftL, task, stock.Remedy);
     }
 
-    private static bool Wet(LevelAnswer levels, int point) => levels.LevelM[point] > levels.HeightM[point] + 1e-6;
+    private static double Depth(LevelAnswer levels, int point) => levels.LevelM[point] - levels.HeightM[point] is > 1e-6 and var depth ? depth : 0;
 
     private static RunDrain RunAfter(Question question, LevelAnswer levels, Ways ways, int r)
     {

@@ -1,10 +1,12 @@
-import { Wrench } from "lucide-react";
+import { ListChecks } from "lucide-react";
 import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { say, usePrint } from "../../app/units";
 import { Button } from "../../ui/controls";
 import { Rows } from "../../ui/Rows";
 import { useAnswers, useSelection, useStores } from "./benchStores";
+import { Fixes } from "./Fixes";
+import { MendAll } from "./MendAll";
 import { RungWhy, WhyButton, WhyText } from "./Why";
 
 const severities: Record<Schema["Severity"], string> = { fault: "Faults", warning: "To see to", note: "Worth knowing" };
@@ -14,10 +16,17 @@ export function Findings() {
   const findings = useAnswers((s) => s.answers?.advice.findings);
   const stale = useAnswers((s) => s.stale);
   const chosen = useSelection((s) => s.findingId);
+  const [all, setAll] = useState(false);
   if (!findings) return <p className="p-4 text-muted">Asking…</p>;
   if (findings.length === 0) return <p className="p-4 text-muted">Nothing to see to on this night: no pool, no ice, no run too flat.</p>;
   return (
     <div className={`flex min-h-0 grow flex-col ${stale ? "opacity-60" : ""}`} data-stale={stale}>
+      {findings.some((f) => f.severity !== "note") && (
+        <Button quiet className="m-1.5 mb-0 self-start" onClick={() => setAll(true)}>
+          <ListChecks size={17} /> Mend all…
+        </Button>
+      )}
+      {all && <MendAll onClose={() => setAll(false)} />}
       <Rows
         items={findings}
         keyOf={(f) => f.id}
@@ -34,7 +43,7 @@ export function Findings() {
 }
 
 function FindingRow({ finding: f, number, chosen }: { finding: Schema["Finding"]; number: number; chosen: boolean }) {
-  const { document, selection } = useStores();
+  const { selection } = useStores();
   const print = usePrint();
   const [why, setWhy] = useState(false);
   const size = f.number && print(f.number.value, f.number.quantity);
@@ -65,18 +74,7 @@ function FindingRow({ finding: f, number, chosen }: { finding: Schema["Finding"]
       {chosen && f.caution && (
         <p className="mx-3 mb-2 border-l-[3px] border-ink pl-2">{f.caution} Local codes and licensed fitters come first.</p>
       )}
-      {chosen && f.mends && f.mends.length > 0 && (
-        <p className="flex flex-wrap gap-2 px-3 pb-2">
-          {f.mends.map((m) => {
-            const words = say(m.words, print);
-            return (
-              <Button key={words} onClick={() => document.commit(`${words}: ${f.title}`, m.edits)}>
-                <Wrench size={16} /> {words}
-              </Button>
-            );
-          })}
-        </p>
-      )}
+      {chosen && <Fixes finding={f} />}
       {chosen && why && (f.why ? <WhyText why={f.why} /> : <RungWhy id={f.place?.partId ?? ""} />)}
     </div>
   );

@@ -1,5 +1,6 @@
 import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
-import { useStore } from "zustand";
+import { createStore, type StoreApi, useStore } from "zustand";
+import type { Schema } from "../../api/client";
 import { rigApi } from "../../api/rigs";
 import { useCatalogue } from "../../app/catalogue";
 import { type AnswersState, type AnswersStore, createAnswers, ofBench, type Wanted } from "../../document/answersStore";
@@ -9,11 +10,20 @@ import { drafts } from "../../document/drafts";
 import { createRunDrawing, type RunDrawing, type RunDrawingStore } from "./runDrawing";
 import { createSelection, type SelectionState, type SelectionStore } from "./selectionStore";
 
+/** A fix that is looked at before it is done: what it is called, and where the point that it moves may lie. It belongs to the document that it was tried on. */
+export interface Preview {
+  id: string;
+  on: Schema["Rig"];
+  rig: Schema["Rig"];
+  band: Schema["Band"] | null;
+}
+
 interface Stores {
   document: DocumentStore;
   answers: AnswersStore;
   selection: SelectionStore;
   drawing: RunDrawingStore;
+  preview: StoreApi<{ shown: Preview | null }>;
 }
 
 const Context = createContext<Stores | null>(null);
@@ -26,10 +36,12 @@ export function BenchStores({ id, wanted = ofBench, children }: { id: string; wa
     const answers = createAnswers(document, rigApi, wanted);
     const selection = createSelection();
     const drawing = createRunDrawing();
+    const preview = createStore<{ shown: Preview | null }>(() => ({ shown: null }));
     const stops = [
       listenChanges((change) => document.heard(change)),
       document.subscribe((now, before) => {
         if (now.rig && now.rig !== before.rig) selection.after(now.rig);
+        if (now.rig !== preview.getState().shown?.on) preview.setState({ shown: null });
       }),
       // The first finding is in hand when the first answer comes, so that the eye is led to it.
       answers.subscribe((now, before) => {
@@ -38,7 +50,7 @@ export function BenchStores({ id, wanted = ofBench, children }: { id: string; wa
       }),
       sendWhenLeft(document),
     ];
-    setStores({ document, answers, selection, drawing });
+    setStores({ document, answers, selection, drawing, preview });
     void document.open();
     return () => {
       void document.flush();
@@ -104,3 +116,4 @@ export const useDocument = <T,>(pick: (s: DocumentState) => T): T => useStore(us
 export const useAnswers = <T,>(pick: (s: AnswersState) => T): T => useStore(useStores().answers, pick);
 export const useSelection = <T,>(pick: (s: SelectionState) => T): T => useStore(useStores().selection, pick);
 export const useDrawing = <T,>(pick: (d: RunDrawing | null) => T): T => useStore(useStores().drawing, (s) => pick(s.drawing));
+export const usePreview = () => useStore(useStores().preview, (s) => s.shown);

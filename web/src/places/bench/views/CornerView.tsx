@@ -36,6 +36,7 @@ import { snapped, stepsOf } from "../moving";
 import { useShownRig } from "../Shown";
 import { useActions } from "../useActions";
 import { cornerAtFirst, useView } from "../viewStore";
+import { FixGhost } from "./FixGhost";
 import { toolClass, ViewFrame } from "./ViewFrame";
 
 const PAD = 26;
@@ -271,6 +272,7 @@ export function CornerView() {
             {!turning && (
               <CornerNotes rig={rig} findings={answers?.advice.findings ?? none} eye={eye} size={size} close={corner.factor > 2} />
             )}
+            <FixGhost px={eye.px} />
             {course.map((p) => {
               const at = eye.px(p.at);
               const chosen = things.some((t) => t.kind === "point" && t.runId === runId && t.pointId === p.id);

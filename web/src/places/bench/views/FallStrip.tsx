@@ -10,7 +10,7 @@ import { placeLabels } from "../../../drawing/labels";
 import { Labels } from "../../../drawing/notes";
 import { type Px, pathOf } from "../../../drawing/projection";
 import { useSize } from "../../../ui/useSize";
-import { useAnswers, useDocument, useSelection, useStores } from "../benchStores";
+import { type Preview, useAnswers, useDocument, usePreview, useSelection, useStores } from "../benchStores";
 import { snapped, stepsOf } from "../moving";
 import { RunPicker } from "../RunPicker";
 import { poolLine, type Strip, type StripLength, type StripPoint, sameMover, unroll } from "../stripGeometry";
@@ -44,6 +44,15 @@ export function FallStrip() {
         : null,
     [rig, stock, bores, conditions?.parked, drainDown, about, full, runId],
   );
+  const preview = usePreview();
+  const ghost = useMemo(() => {
+    const there = preview && runId && indexOf(preview.rig).runs.has(runId) ? preview : null;
+    // It runs the way it runs now; what stays in it is not told here.
+    const way = drainDown && there ? { drain: drainDown, about: there.rig } : null;
+    const unrolled =
+      there && unroll({ rig: there.rig, stock, bores, parked: conditions?.parked, answers: way, full: false }, runId as string);
+    return there && unrolled ? { preview: there, strip: unrolled } : null;
+  }, [preview, runId, stock, bores, conditions?.parked, drainDown]);
   const drain = drainDown?.runs.find((r) => r.runId === runId);
   const run = runId ? indexOf(rig).runs.get(runId) : undefined;
   const told = night?.water === "wet" ? "wet" : "drained";
@@ -66,6 +75,7 @@ export function FallStrip() {
       {strip ? (
         <StripSvg
           strip={strip}
+          ghost={ghost}
           pool={full ? null : poolLine(strip, drainDown?.pools ?? [], runId ?? "")}
           rig={rig}
           print={print}
@@ -86,13 +96,15 @@ function summary(drain: Schema["RunDrain"], strip: Strip, dryRunL: number, print
 
 interface StripProps {
   strip: Strip;
+  /** A fix that is looked at before it is done. */
+  ghost: { preview: Preview; strip: Strip } | null;
   pool: ReturnType<typeof poolLine>;
   rig: Rig;
   print: Print;
   svg: React.RefObject<SVGSVGElement | null>;
 }
 
-function StripSvg({ strip: now, pool, rig, print, svg }: StripProps) {
+function StripSvg({ strip: now, ghost, pool, rig, print, svg }: StripProps) {
   const [box, size] = useSize<HTMLDivElement>();
   const { document, selection } = useStores();
   const things = useSelection((s) => s.things);
@@ -276,6 +288,16 @@ function StripSvg({ strip: now, pool, rig, print, svg }: StripProps) {
               id === "pool" ? { fill: "var(--stays)", fontWeight: 600 } : id.startsWith("body") ? { fill: "var(--muted)" } : {}
             }
           />
+          {ghost && (
+            <StripGhost
+              points={ghost.strip.points.filter((p) => p.own).map((p) => ({ x: x(p.alongM), y: y(p.heightM) }))}
+              band={ghost.preview.band ?? null}
+              at={handles.find((p) => p.runId === ghost.preview.band?.runId && p.pointId === ghost.preview.band?.pointId)}
+              x={(p) => at(p).x}
+              y={y}
+              print={print}
+            />
+          )}
           {handles.map((p) => (
             <Handle
               key={`${p.runId}:${p.pointId}`}
@@ -292,6 +314,57 @@ function StripSvg({ strip: now, pool, rig, print, svg }: StripProps) {
         </svg>
       )}
     </div>
+  );
+}
+
+/** A fix in the strip: the course it would give, and the heights between which its point may lie. */
+function StripGhost(props: {
+  points: Px[];
+  band: Schema["Band"] | null;
+  at: StripPoint | undefined;
+  x(p: StripPoint): number;
+  y(m: number): number;
+  print: Print;
+}) {
+  const { points, band, at, x, y, print } = props;
+  const tilt = at ? at.heightM - at.builtM : 0;
+  const low = band?.lowestM ?? null;
+  const high = band?.highestM ?? null;
+  const words =
+    low !== null && high !== null
+      ? `${print(low, "length")} to ${print(high, "length")}`
+      : low !== null
+        ? `${print(low, "length")} or higher`
+        : high !== null
+          ? `${print(high, "length")} or lower`
+          : null;
+  return (
+    <g className="pointer-events-none" data-fix-ghost>
+      <path d={pathOf(points)} fill="none" stroke="var(--ink)" strokeWidth={2} strokeDasharray="7 4" strokeLinejoin="round" />
+      {at && words && (
+        <g data-band>
+          <line
+            x1={x(at)}
+            x2={x(at)}
+            y1={y((low ?? at.builtM - 1) + tilt)}
+            y2={y((high ?? at.builtM + 1) + tilt)}
+            stroke="var(--safe)"
+            strokeWidth={9}
+            opacity={0.55}
+          />
+          <text
+            x={x(at) + 14}
+            y={Math.max(24, y((low ?? at.builtM) + tilt) - 6)}
+            fontWeight={650}
+            style={{ paintOrder: "stroke" }}
+            stroke="var(--panel)"
+            strokeWidth={4}
+          >
+            {words}
+          </text>
+        </g>
+      )}
+    </g>
   );
 }
 

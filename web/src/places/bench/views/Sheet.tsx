@@ -16,6 +16,7 @@ import { useShownRig } from "../Shown";
 import { useActions } from "../useActions";
 import { useDrawRun } from "../useDrawRun";
 import { useView, whole, type Zoom } from "../viewStore";
+import { FixGhost } from "./FixGhost";
 import { RunGhost } from "./RunGhost";
 import { toolClass, ViewFrame } from "./ViewFrame";
 
@@ -304,6 +305,7 @@ export function Sheet() {
             <svg width={size.width} height={layout.side.height} data-view="side" aria-label="From the kerb">
               <g transform={tip === 0 ? undefined : `rotate(${-tip} ${size.width / 2} ${layout.side.height / 2})`}>
                 {one("side")}
+                <FixGhost px={(p) => toPx("side", layout.side, p)} />
                 <RunGhost view="side" frame={layout.side} />
               </g>
               {marquee?.view === "side" && <Marquee {...marquee} />}
@@ -317,6 +319,7 @@ export function Sheet() {
             </text>
             <svg y={layout.planTop} width={size.width} height={layout.plan.height} data-view="plan" aria-label="From above">
               {one("plan")}
+              <FixGhost px={(p) => toPx("plan", layout.plan, p)} />
               <RunGhost view="plan" frame={layout.plan} />
               {marquee?.view === "plan" && <Marquee {...marquee} />}
             </svg>

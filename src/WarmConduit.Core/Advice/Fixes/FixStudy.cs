@@ -1,0 +1,84 @@
+using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Advice.Fixes;
+
+/// <summary>Tries what a builder might do about a finding on the whole rig, and keeps what mends it.</summary>
+public static class FixStudy
+{
+    /// <summary>Most fixes offered for one finding.</summary>
+    public const int Most = 6;
+
+    /// <summary>
+    /// Fixes of the finding that the question is about, the best first: those that make it go and bring no new fault. Pure. O(ideas · all studies). What is not a finding of the rig has none.
+    /// </summary>
+    public static FixesAnswer Ask(Question question)
+    {
+        var finding = question.Ask(Adviser.Ask).Findings.FirstOrDefault(f => f.Id == question.About);
+        return finding is null ? new FixesAnswer(question.About ?? "", [], 0, "There is no such finding any more.") : Of(question, finding);
+    }
+
+    /// <summary>Fixes of <paramref name="finding"/>.</summary>
+    internal static FixesAnswer Of(Question question, Finding finding)
+    {
+        var fixes = new Dictionary<string, (double Worth, Fix Fix)>();
+        var seen = new HashSet<string>();
+        string? refused = null;
+        int tried = 0;
+        foreach (var idea in new Ideas(question).For(finding))
+        {
+            question.Cancel.ThrowIfCancellationRequested();
+            if (!seen.Add(Key(idea.Edits))) continue;
+            tried++;
+            if (Trial.Of(question, idea.Edits, out string? why) is not { } trial)
+            {
+                refused ??= why;
+                continue;
+            }
+            if (trial.NoRoom() is { } full)
+            {
+                refused ??= $"{idea.Words.Print(UnitSystem.Metric)}: {full}";
+                continue;
+            }
+            var gain = trial.Gain();
+            if (Worth(question, finding, trial, gain) is not { } worth)
+            {
+                refused ??= gain.Made.Count > 0 ? $"{idea.Words.Print(UnitSystem.Metric)}: then {gain.Made[0]} is a new fault" : $"{idea.Words.Print(UnitSystem.Metric)}: it does not help enough";
+                continue;
+            }
+            var cost = trial.Cost();
+            worth -= 25 * cost.Parts + 10 * Math.Max(0, cost.PipeM) + 40 * cost.FarthestM + 2 * cost.Moved + cost.StorageL + 20 * cost.OutOfReach + 0.1 * (cost.Money ?? 0);
+            string sort = idea.Sort ?? idea.Words.Print(UnitSystem.Metric);
+            if (fixes.TryGetValue(sort, out var known) && known.Worth >= worth) continue;
+            fixes[sort] = (worth, new Fix(sort, idea.Words, idea.Edits, trial.Edited.Effect, gain, cost, idea.Band));
+        }
+        return new FixesAnswer(
+            finding.Id, [.. fixes.Values.OrderByDescending(f => f.Worth).Take(Most).Select(f => f.Fix)], tried,
+            fixes.Count > 0 ? null : finding is { Kind: FindingKind.KeepsWater, Severity: Severity.Note } ? "It is on the list of what is done by hand on leaving." : tried == 0 ? "This wants thought: there is no edit that mends it by itself." : $"None of the {tried} ideas that were tried mends it. {Sentence(refused)}");
+    }
+
+    // What it wins, in millilitres or the like; null where the finding stays as it is or a fault comes. An order among fixes, not a measure.
+    private static double? Worth(Question question, Finding finding, Trial trial, FixGain gain)
+    {
+        var after = trial.After.Ask(Adviser.Ask).Findings;
+        if (after.Any(f => f.Severity == Severity.Fault && !question.Ask(Adviser.Ask).Findings.Any(o => o.Id == f.Id))) return null;
+        bool gone = !after.Any(f => f.Id == finding.Id);
+        // A pool that shrinks to under half is helped; anything else has to go.
+        double was = finding.Number?.Value ?? 0, less = finding.Kind switch
+        {
+            FindingKind.Pool => gain.Litres,
+            FindingKind.Parking => was - (after.FirstOrDefault(f => f.Id == finding.Id)?.Number?.Value ?? 0),
+            _ => 0,
+        };
+        bool helped = less > 0.5 * was || (finding.Kind == FindingKind.Parking && less > 0.01);
+        bool retains = gain.Litres < -0.001;
+        if ((!gone && !helped) || retains || (finding.Kind == FindingKind.Pool && gain.Litres < 1e-4)) return null;
+        int notes = after.Count - question.Ask(Adviser.Ask).Findings.Count;
+        return 1000 * Math.Min(Math.Max(gain.Litres, less), 1) + (gone ? 100 : 0) + 30 * gain.Gone.Count - 60 * gain.Made.Count - 10 * notes;
+    }
+
+    private static string Key(IReadOnlyList<Edit> edits) => System.Text.Json.JsonSerializer.Serialize(edits, Rigs.RigFile.Compact);
+
+    private static string? Sentence(string? reason) => reason is null ? null : $"{char.ToUpperInvariant(reason[0])}{reason[1..]}.";
+}

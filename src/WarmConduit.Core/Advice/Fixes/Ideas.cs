@@ -1,0 +1,295 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using WarmConduit.Core.Advice.Rules;
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Studies.Parking;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Advice.Fixes;
+
+/// <summary>What a builder might do about a finding. Whether it helps is found by trying it. Of ideas of one <paramref name="Sort"/> the best is enough.</summary>
+internal sealed record Idea(Sentence Words, IReadOnlyList<Edit> Edits, Band? Band = null, string? Sort = null);
+
+/// <summary>Ideas by kind of finding.</summary>
+internal sealed class Ideas(Question question)
+{
+    private const double Spare = 0.005, DrainDropM = 0.06;
+
+    private readonly DrainDownAnswer _drained = question.Ask(DrainDownStudy.Ask);
+
+    private Rig Rig => question.Rig;
+
+    /// <summary>All ideas for <paramref name="finding"/>, the plainest first.</summary>
+    public IEnumerable<Idea> For(Finding finding)
+    {
+        var own = (finding.Mends ?? []).Select(m => new Idea(m.Words, m.Edits));
+        return own.Concat(finding.Kind switch
+        {
+            FindingKind.Pool => _drained.Pools.FirstOrDefault(p => p.Id == finding.Id) is { } pool ? OfPool(pool) : [],
+            FindingKind.FlatRun => finding.RunIds.SelectMany(id => OfSlope(id).Concat(OfEnds(id))),
+            FindingKind.Choked => finding.RunIds.SelectMany(id => OfDip(id, finding.Place)),
+            FindingKind.Parking => OfParking(finding.Id),
+            FindingKind.NothingOpen => Open(Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Drain)),
+            FindingKind.KeepsWater or FindingKind.FirstIce => finding.Place?.PartId is { } id ? ByHand(id).Concat(Covered(id)) : [],
+            FindingKind.LooseEnd => finding.RunIds.SelectMany(Capped),
+            FindingKind.JointInKeepOut => finding.Place?.PartId is { } joint ? OutOf(joint) : [],
+            FindingKind.NoIsolator => finding.Place?.PartId is { } pump ? Isolated(pump) : [],
+            _ => [],
+        });
+    }
+
+    // What would mend the pools that it has when it stands so.
+    private IEnumerable<Idea> OfParking(string findingId)
+    {
+        if (findingId == ParkingRule.Outside)
+        {
+            if (ParkingCount.WorstOutside(question) is not { } worst) yield break;
+            var there = At(worst.At);
+            foreach (var pool in there._drained.Pools.Where(p => p.Shares.Count > 0).Take(4))
+                foreach (var idea in there.OfPool(pool)) yield return idea;
+            yield break;
+        }
+        foreach (var (tank, at, _) in ParkingCount.WorstTanks(question))
+            if (findingId == ParkingRule.OfTank + tank.Id)
+                foreach (var idea in At(at).OfTank(tank)) yield return idea;
+    }
+
+    private Ideas At(Attitude parked) => new(question.With(question.Conditions with { Parked = parked }));
+
+    private IEnumerable<Idea> OfPool(PoolAnswer pool)
+    {
+        foreach (var share in pool.Shares)
+            foreach (var idea in OfSlope(share.RunId)) yield return idea;
+        // A bend that climbs, or one that hangs, on its own.
+        foreach (var place in (Place?[])[pool.Crest, pool.Lowest])
+            if (place is { RunId: { } run, PointId: { } point } && point is not (RunPoint.From or RunPoint.To) && SlopesOf(run).Straight(point) is { } straight)
+                yield return Moved(run, straight);
+        if (pool.Crest is { PartId: { } crest } && Movable(crest) && pool.DepthM is { } depth)
+            foreach (double more in (double[])[Spare, 0.03])
+                yield return Lower(crest, -(depth + more));
+        if (pool.Lowest is { PartId: { } low } && Movable(low) && pool.DepthM is { } deep)
+            yield return Lower(low, deep + Spare);
+        if (pool.ShutBy is { PartId: { } shut }) foreach (var idea in Open([question.Index.Part(shut)])) yield return idea;
+        if (pool.Shares.Count > 0 && Drained(pool.Lowest) is { } drain) yield return drain;
+        foreach (var part in pool.Parts.Select(p => question.Index.Part(p.PartId)))
+        {
+            if (Catalogue.Part(part.Stock)!.Passage == Passage.Vessel) foreach (var idea in OfTank(part)) yield return idea;
+            else if (Movable(part.Id) && pool.DepthM is { } stands) yield return Lower(part.Id, stands + Spare);
+        }
+    }
+
+    private Slopes SlopesOf(string runId) => new(question.Index.Run(runId), _drained.Runs.First(r => r.RunId == runId));
+
+    private IEnumerable<Idea> OfSlope(string runId)
+    {
+        var slopes = SlopesOf(runId);
+        foreach (double fall in (double[])[Rig.Brief.LeastFall, TradeConstants.ToleratedFall, 0.003])
+        {
+            if (slopes.Lifted(fall) is { } up) yield return Moved(runId, up);
+            if (slopes.Lowered(fall) is { } down) yield return Moved(runId, down);
+        }
+        if (Laying.ItsFall(question.Index, question.Index.Run(runId), question.Conditions.Parked, 0.003)?[0] is { } even) yield return new Idea($"Lay {question.Index.Run(runId).Name} evenly between its ends", even.Edits);
+    }
+
+    // The joint at its upper end lifted, or that at its lower end lowered.
+    private IEnumerable<Idea> OfEnds(string runId)
+    {
+        var (run, drain) = (question.Index.Run(runId), _drained.Runs.First(r => r.RunId == runId));
+        var (upper, lower) = drain.Reversed ? (run.To, run.From) : (run.From, run.To);
+        double drop = question.Index.PlaceOf(upper).ZM - question.Index.PlaceOf(lower).ZM;
+        double more = Rig.Brief.LeastFall * drain.LengthM - drop + Spare / 2;
+        if (more <= 0) yield break;
+        if (lower.Part is { } low && Movable(low)) yield return Lower(low, -more);
+        if (upper.Part is { } high && Movable(high)) yield return Lower(high, more);
+    }
+
+    private Idea Moved(string runId, (RouteRun Edit, int Moved, double ByM, Band? Band) how)
+    {
+        var run = question.Index.Run(runId);
+        var (far, way) = (Measure.Length(Math.Abs(how.ByM)), how.ByM > 0 ? "up" : "down");
+        var words = how.Band is { } band
+            ? Sentence.Of($"{run.Name}, bend {1 + Math.Max(0, run.Bends.ToList().FindIndex(b => b.Id == band.PointId))}: {way} by {far}")
+            : Sentence.Of($"{run.Name}: {how.Moved} bends {way}, by {far} at most");
+        return new Idea(words, [how.Edit], how.Band, $"{runId} {way} {how.Band?.PointId}");
+    }
+
+    private bool Movable(string partId) => Catalogue.Part(question.Index.Part(partId).Stock) is { Group: PartGroup.Joints or PartGroup.Valves or PartGroup.Drain or PartGroup.Clean or PartGroup.Move, Passage: not Passage.Vessel };
+
+    private Idea Lower(string partId, double byM)
+    {
+        double by = byM > 0 ? Math.Ceiling(byM * 1000) / 1000 : Math.Floor(byM * 1000) / 1000;
+        return new Idea(Sentence.Of($"{question.Index.Part(partId).Name}: {(by > 0 ? "up" : "down")} by {Measure.Length(Math.Abs(by))}"), [new MoveThings([$"parts/{partId}"], new Point3(0, 0, by))], null, $"{partId} {Math.Sign(by)}");
+    }
+
+    private IEnumerable<Idea> Open(IEnumerable<Part> parts)
+    {
+        string scenario = question.Scenario.Id;
+        if (Rig.Scenarios.Find(scenario) is null) yield break;
+        foreach (var part in parts)
+            foreach (var position in Catalogue.Part(part.Stock)!.Positions.Where(p => p.Passes && p.Id is not Positions.On && p.Id != question.Scenario.PositionOf(part)?.Id))
+                yield return new Idea($"Leave {part.Name} {position.Name} when draining", [new SetPosition(scenario, part.Id, position.Id)]);
+    }
+
+    /// <summary>A tee at a place on a run, with a drain cock under it.</summary>
+    private Idea? Drained(Place lowest)
+    {
+        if (lowest.RunId is not { } runId)
+        {
+            // At a part: on the run that leaves it.
+            if (lowest.PartId is not { } part || Rig.Runs.FirstOrDefault(r => r.From.Part == part || r.To.Part == part) is not { } beside) return null;
+            runId = beside.Id;
+        }
+        var run = question.Index.Run(runId);
+        var course = question.Index.CourseOf(run);
+        int at = Enumerable.Range(0, course.Length).MinBy(k => question.Conditions.Parked.HeightM(course[k]));
+        var edits = new List<Edit>();
+        Point3 place;
+        string? after;
+        if (at > 0 && at < course.Length - 1)
+        {
+            // In the place of the bend.
+            edits.Add(new RouteRun(run.Id, [.. run.Bends.Where((_, i) => i != at - 1)]));
+            (place, after) = (course[at], at >= 2 ? run.Bends[at - 2].Id : null);
+        }
+        else
+        {
+            int next = at == 0 ? 1 : course.Length - 2;
+            double length = course[at].DistanceM(course[next]);
+            if (length < 0.14) return null;
+            (place, after) = (course[at].Towards(course[next], 0.06 / length), at == 0 ? null : run.Bends.Count > 0 ? run.Bends[^1].Id : null);
+        }
+        string stem = Free("drain");
+        edits.Add(new PutTee(run.Id, after, place, $"{stem}-tee", $"{run.Name}, tee", Free($"{run.Id}-on", Rig.Runs.Select(r => r.Id))));
+        Rig teed;
+        try
+        {
+            teed = Editor.Apply(Rig, edits).Rig;
+        }
+        catch (RigFileException)
+        {
+            return null;
+        }
+        var tee = teed.Parts.Find($"{stem}-tee")!;
+        var (branch, middle) = (tee.PortAt("c")!.Value, tee.Box.Centre());
+        // As low as it takes, and no lower than what it stands on.
+        double drop = Math.Min(DrainDropM, Math.Max(0.02, branch.ZM - 0.05));
+        var aside = branch - middle with { ZM = branch.ZM };
+        var inlet = branch + aside + new Point3(0, 0, -drop);
+        edits.Add(new PlacePart(stem, "drain-cock", $"{run.Name}, drain", Turning.Micro(inlet - new Point3(0, 0.02, 0.01))));
+        edits.Add(new InsertFragment("its line", [], [new Run(Free($"{stem}-line", Rig.Runs.Select(r => r.Id)), $"{run.Name}, drain line", run.Service, run.Pipe, new RunEnd($"{stem}-tee", "c"), new RunEnd(stem, "in"), [])]));
+        return new Idea($"A drain at the lowest place of {run.Name}", edits);
+    }
+
+    private string Free(string stem, IEnumerable<string>? taken = null)
+    {
+        var used = (taken ?? Rig.Parts.Select(p => p.Id)).ToHashSet();
+        if (stem.Length > 40) stem = stem[..40].TrimEnd('-');
+        for (int n = 1; ; n++)
+        {
+            string id = n == 1 ? stem : $"{stem}-{n}";
+            if (!used.Contains(id) && !used.Contains($"{id}-tee")) return id;
+        }
+    }
+
+    private IEnumerable<Idea> OfTank(Part tank)
+    {
+        foreach (var port in tank.Ports.Where(p => tank.RoleOf(p) is PortRole.Outlet or PortRole.Drain && p.Offset.ZM > 0.002))
+            yield return new Idea($"{tank.Name}: {port.Id} at its floor", [new ChangeThing($"parts/{tank.Id}/ports/{port.Id}", new JsonObject { ["offset"] = Json(port.Offset with { ZM = 0 }) })]);
+        foreach (var port in tank.Ports.Where(p => tank.RoleOf(p) == PortRole.Drain || (tank.RoleOf(p) == PortRole.Outlet && tank.Ports.All(o => tank.RoleOf(o) != PortRole.Drain))))
+        {
+            var middle = new Point3(tank.Box.Size.XM / 2, tank.Box.Size.YM / 2, 0);
+            if (port.Offset.DistanceM(middle) > 0.02) yield return new Idea($"{tank.Name}: {port.Id} in the middle of its floor", [new ChangeThing($"parts/{tank.Id}/ports/{port.Id}", new JsonObject { ["offset"] = Json(Turning.Micro(middle)) })]);
+        }
+        if (question.Conditions.Parked != Attitude.Level || tank.Ports.Any(p => tank.RoleOf(p) == PortRole.Outlet))
+        {
+            yield return new Idea($"{tank.Name}: its outlet at the other end", [new MirrorPart(tank.Id, Axis.X)]);
+            yield return new Idea($"{tank.Name}: its outlet on the other side", [new MirrorPart(tank.Id, Axis.Y)]);
+        }
+        if (Rig.ByHand.Find(tank.Id) is null)
+            yield return new Idea($"By hand on leaving: sponge out {tank.Name}", [new AddThing("byHand", new JsonObject { ["id"] = tank.Id, ["task"] = "sponge out what the outlet leaves" })]);
+    }
+
+    private IEnumerable<Idea> ByHand(string partId)
+    {
+        var part = question.Index.Part(partId);
+        if (Rig.ByHand.Find(partId) is null && Catalogue.Part(part.Stock)!.Remedy is { } remedy)
+            yield return new Idea($"By hand on leaving: {char.ToLowerInvariant(remedy[0])}{remedy[1..]}", [new AddThing("byHand", new JsonObject { ["id"] = partId, ["task"] = $"{char.ToLowerInvariant(remedy[0])}{remedy[1..]}" })]);
+    }
+
+    // A pool that stands in a part is mended where it comes from.
+    private IEnumerable<Idea> Covered(string partId)
+    {
+        foreach (var pool in _drained.Pools.Where(p => p.Parts.Any(q => q.PartId == partId) || p.Threatens.Contains(partId)))
+            foreach (var idea in OfPool(pool)) yield return idea;
+    }
+
+    private IEnumerable<Idea> OfDip(string runId, Place? dip)
+    {
+        var run = question.Index.Run(runId);
+        if (dip is { PointId: { } point } && SlopesOf(runId).Straight(point) is { } straight) yield return Moved(runId, straight);
+        yield return new Idea($"Lay {run.Name} evenly between its ends", [Laying.Even(run, question.Index.CourseOf(run))]);
+        if (dip is { PointId: { } low }) yield return new Idea($"{run.Name}: without its bend", [new RouteRun(runId, [.. run.Bends.Where(b => b.Id != low)])]);
+    }
+
+    private IEnumerable<Idea> Capped(string runId)
+    {
+        var run = question.Index.Run(runId);
+        foreach (var (name, end) in (ReadOnlySpan<(string, RunEnd)>)[("from", run.From), ("to", run.To)] is var ends ? ends.ToArray() : [])
+        {
+            if (end.At is not { } at) continue;
+            string cap = Free("cap");
+            yield return new Idea(
+                $"Cap {run.Name}",
+                [new PlacePart(cap, "end-cap", $"{run.Name}, cap", Turning.Micro(at - new Point3(0, 0.015, 0.008))), new ChangeThing($"runs/{run.Id}", new JsonObject { [name] = new JsonObject { ["part"] = cap, ["port"] = "in" } })]);
+        }
+        yield return new Idea($"Take {run.Name} out", [new RemoveThing($"runs/{run.Id}")]);
+    }
+
+    private IEnumerable<Idea> OutOf(string partId)
+    {
+        var part = question.Index.Part(partId);
+        foreach (var keepOut in Rig.Shell.KeepOuts.Where(k => k.Box.Holds(part.Box.Centre()) || k.Box.Overlaps(part.Box)))
+        {
+            var (low, high, at, far) = (keepOut.Box.At, keepOut.Box.Far(), part.Box.At, part.Box.Far());
+            Point3[] ways =
+            [
+                new(low.XM - far.XM - Spare, 0, 0), new(high.XM - at.XM + Spare, 0, 0), new(0, low.YM - far.YM - Spare, 0), new(0, high.YM - at.YM + Spare, 0),
+            ];
+            foreach (var by in ways.OrderBy(w => w.DistanceM(default)).Take(3))
+                yield return new Idea(Sentence.Of($"Move {part.Name} out of “{keepOut.Name}”, by {Measure.Length(by.DistanceM(default))}"), [new MoveThings([$"parts/{partId}"], by)]);
+        }
+    }
+
+    // A ball valve in the line that leads to the pump.
+    private IEnumerable<Idea> Isolated(string pumpId)
+    {
+        if (Rig.Runs.FirstOrDefault(r => r.To.Part == pumpId && r.To.Port == "in" || r.From.Part == pumpId && r.From.Port == "in") is not { } run) yield break;
+        var course = question.Index.CourseOf(run);
+        int longest = Enumerable.Range(0, course.Length - 1).MaxBy(k => course[k].DistanceM(course[k + 1]));
+        var (a, b) = (course[longest], course[longest + 1]);
+        if (a.DistanceM(b) < 0.14) yield break;
+        string valve = Free("isolator");
+        var along = b - a;
+        int turns = Math.Abs(along.XM) >= Math.Abs(along.YM) ? along.XM >= 0 ? 0 : 2 : along.YM >= 0 ? 1 : 3;
+        var placed = Turning.FromStock(Catalogue.Part("ball-valve")!, valve, "isolating valve", default, new Orientation(turns));
+        var ports = placed.Ports.Select(p => p.Id).ToArray();
+        var middle = placed.PortAt(ports[0])!.Value.Towards(placed.PortAt(ports[1])!.Value, 0.5);
+        var at = Turning.Micro(a.Towards(b, 0.5) - middle);
+        var onward = run with { Id = Free($"{run.Id}-on", Rig.Runs.Select(r => r.Id)), From = new RunEnd(valve, ports[1]), Bends = [.. run.Bends.Skip(longest)], Insulation = run.SleeveOn(longest) };
+        yield return new Idea(
+            $"A ball valve in {run.Name}",
+            [
+                new PlacePart(valve, "ball-valve", "isolating valve", at, new Orientation(turns)),
+                new InsertFragment("its line", [], [onward]),
+                new RouteRun(run.Id, [.. run.Bends.Take(longest)]),
+                new ChangeThing($"runs/{run.Id}", new JsonObject { ["to"] = new JsonObject { ["part"] = valve, ["port"] = ports[0] } }),
+            ]);
+    }
+
+    private static JsonNode Json<T>(T value) => JsonSerializer.SerializeToNode(value, RigFile.Compact)!;
+}

@@ -1,0 +1,120 @@
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.DrainDown;
+
+namespace WarmConduit.Core.Advice.Fixes;
+
+/// <summary>A rig with edits done to it, and what the studies and rules then say. Nothing is saved.</summary>
+internal sealed class Trial
+{
+    private readonly Question _before;
+    private readonly Question _after;
+
+    private Trial(Question before, Edited edited) =>
+        (_before, Edited, _after) = (before, edited, before.On(edited.Rig, null, before.Cancel));
+
+    public Edited Edited { get; }
+
+    public Question After => _after;
+
+    /// <summary>Tries <paramref name="edits"/>; null where they cannot be done, with the reason.</summary>
+    public static Trial? Of(Question question, IReadOnlyList<Edit> edits, out string? refused)
+    {
+        refused = null;
+        try
+        {
+            return new Trial(question, Editor.Apply(question.Rig, edits));
+        }
+        catch (RigFileException e)
+        {
+            refused = e.Faults[0].Reason;
+            return null;
+        }
+    }
+
+    /// <summary>A new or moved part in the place of another, or of something solid; null: all have room.</summary>
+    public string? NoRoom()
+    {
+        var rig = Edited.Rig;
+        foreach (var part in Changed())
+        {
+            if (Catalogue.Part(part.Stock)!.Look == PartLook.Joint) continue;
+            var solid = rig.Shell.Obstacles.FirstOrDefault(o => o.Box.Overlaps(part.Box, 0.004));
+            if (solid is not null) return $"“{solid.Name}” is in the way";
+            var other = rig.Parts.FirstOrDefault(p => p.Id != part.Id && Catalogue.Part(p.Stock)!.Look != PartLook.Joint && p.Box.Overlaps(part.Box, 0.004) && !WereOver(p.Id, part.Id));
+            if (other is not null) return $"{other.Name} is in the way";
+        }
+        return null;
+    }
+
+    public double Litres() => _before.Ask(DrainDownStudy.Ask).RetainedL - _after.Ask(DrainDownStudy.Ask).RetainedL;
+
+    public FixGain Gain()
+    {
+        var (before, after) = (Heavy(_before), Heavy(_after));
+        return new FixGain(
+            Litres(),
+            [.. before.Where(f => !after.ContainsKey(f.Key)).Select(f => f.Value)],
+            [.. after.Where(f => !before.ContainsKey(f.Key)).Select(f => f.Value)]);
+    }
+
+    public FixCost Cost()
+    {
+        var (was, rig) = (_before.Rig, Edited.Rig);
+        var fresh = rig.Parts.Where(p => was.Parts.Find(p.Id) is null).ToList();
+        static double Pipe(RigIndex index) => index.Rig.Runs.Sum(r => Length(index, r));
+        double pipe = Pipe(_after.Index) - Pipe(_before.Index);
+        var moved = Moves().ToList();
+        var living = fresh.Where(p => Catalogue.Part(p.Stock)!.Look != PartLook.Joint && _after.Index.ZoneAt(p.Box.Centre())?.Kind == ZoneKind.Living);
+        return new FixCost(
+            fresh.Count, Math.Round(pipe, 3), moved.Count, moved.Count == 0 ? 0 : moved.Max(), living.Sum(p => p.Box.VolumeM3()) * 1000, Money(fresh, pipe),
+            rig.Shell.Access.Count == 0 ? 0 : fresh.Count(p => !rig.Shell.Access.Any(a => a.Box.Holds(p.Box.Centre()))));
+    }
+
+    private double? Money(List<Part> fresh, double pipe)
+    {
+        var prices = Edited.Rig.Prices;
+        if (prices.Count == 0) return null;
+        double sum = 0;
+        foreach (var part in fresh)
+        {
+            if (prices.FirstOrDefault(p => p.Of == part.Stock) is not { } price) return null;
+            sum += price.Amount;
+        }
+        var run = Edited.Rig.Runs.FirstOrDefault(r => _before.Rig.Runs.Find(r.Id) is null);
+        if (pipe > 0.05 && run is not null)
+        {
+            if (prices.FirstOrDefault(p => p.Of == run.Pipe) is not { } metre) return null;
+            sum += metre.Amount * pipe;
+        }
+        return sum;
+    }
+
+    // How far each part and bend goes that was there before.
+    private IEnumerable<double> Moves()
+    {
+        foreach (var part in Edited.Rig.Parts)
+            if (_before.Rig.Parts.Find(part.Id) is { } was && was.Box.At.DistanceM(part.Box.At) is > 1e-6 and var far) yield return far;
+        foreach (var run in Edited.Rig.Runs)
+            foreach (var bend in run.Bends)
+                if (_before.Rig.Runs.Find(run.Id)?.Bends.FirstOrDefault(b => b.Id == bend.Id) is { } was && was.At.DistanceM(bend.At) is > 1e-6 and var far) yield return far;
+    }
+
+    private IEnumerable<Part> Changed() => Edited.Rig.Parts.Where(p => _before.Rig.Parts.Find(p.Id) is not { } was || was.Box != p.Box);
+
+    private bool WereOver(string one, string other) =>
+        _before.Rig.Parts.Find(one) is { } a && _before.Rig.Parts.Find(other) is { } b && a.Box.Overlaps(b.Box, 0.004);
+
+    private static double Length(RigIndex index, Run run)
+    {
+        var course = index.CourseOf(run);
+        double sum = 0;
+        for (int i = 1; i < course.Length; i++) sum += course[i].DistanceM(course[i - 1]);
+        return sum;
+    }
+
+    internal static Dictionary<string, string> Heavy(Question question) =>
+        question.Ask(Adviser.Ask).Findings.Where(f => f.Severity != Severity.Note).GroupBy(f => f.Id).ToDictionary(g => g.Key, g => g.First().Title);
+}

@@ -1,0 +1,36 @@
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Studies.Parking;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Advice.Rules;
+
+/// <summary>A rig that drains when it is level, and not on the slope that the brief allows.</summary>
+internal sealed class ParkingRule : IRule
+{
+    public const string Outside = "parking:outside", OfTank = "parking:tank:";
+
+    public IEnumerable<Finding> Find(Question question)
+    {
+        var limits = question.Rig.Brief.ParkingAllowed();
+        var severity = question.Rig.Brief.School == FreezeSchool.Heat ? Severity.Note : Severity.Warning;
+        if (ParkingCount.WorstOutside(question) is { } worst)
+        {
+            var there = question.With(question.Conditions with { Parked = worst.At }).Ask(DrainDownStudy.Ask);
+            var pool = there.Pools.FirstOrDefault(p => p.Shares.Count > 0);
+            var reason = Sentence.Of($"Parked {ParkingCount.Words(worst.At)}, {Measure.Volume(worst.OutsideL)} stays outside the tanks, where {Measure.Volume(limits.OutsideL)} is allowed and {Measure.Volume(limits.BreakableL)} in a part that ice breaks.");
+            if (pool is not null) reason = reason.And(Sentence.Of($" Most of it, {Measure.Volume(pool.RetainedL)}, in {pool.Words}."));
+            yield return new Finding(
+                Outside, FindingKind.Parking, severity, $"Parked {ParkingCount.Words(worst.At)}", "holds", Measure.Volume(worst.OutsideL), reason,
+                pool?.Lowest, [.. pool?.Shares.Select(s => s.RunId) ?? []],
+                new Why("What stays at the corners and edges of the slope that the brief allows, by the rule of the drain-down; what is emptied by hand apart.", [new("when level", Measure.Volume(worst.LevelL), false)]));
+        }
+        foreach (var (tank, at, stays) in ParkingCount.WorstTanks(question))
+            yield return new Finding(
+                OfTank + tank.Id, FindingKind.Parking, severity, tank.Name, "keeps", Measure.Volume(stays),
+                Sentence.Of($"Parked {ParkingCount.Words(at)}, {Measure.Volume(stays)} of {Measure.Volume(PartWater.HoldsL(tank))} stays in it, where {Measure.Volume(limits.TankShare * PartWater.HoldsL(tank))} is allowed."),
+                Place.OnPart(question.Index, tank), [],
+                new Why("Water stands level in the tipped tank, up to the lowest way out.", [new("allowed", Measure.Volume(limits.TankShare * PartWater.HoldsL(tank)), false)]));
+    }
+}

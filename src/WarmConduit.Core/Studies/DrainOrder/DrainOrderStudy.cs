@@ -1,0 +1,197 @@
+using WarmConduit.Core.Flow;
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Studies.DrainOrder;
+
+/// <summary>In which order a rig is drained.</summary>
+public static class DrainOrderStudy
+{
+    /// <summary>The step in which all taps are opened.</summary>
+    public const string Taps = "taps";
+
+    // A sharp-edged opening; hands take a quarter of a minute a step; up to this many drains every order is walked.
+    private const double Discharge = 0.6, HandS = 15, LeastL = 0.001;
+    private const int MostWalked = 7;
+
+    /// <summary>
+    /// An order with few steps and little walking: the tank by its own drain first where it would else run out of the lines' drains, then the taps, so that air gets in, then the drains on the shortest
+    /// way, then what is done by hand. Pure. O(steps · drain-down). Times are estimates.
+    /// </summary>
+    public static DrainOrderAnswer Ask(Question question)
+    {
+        var none = new HashSet<string>();
+        var hands = question.Rig.ByHand.Select(h => h.Id).ToList();
+        var full = new Stage(question, none, none);
+        var order = Order(question, full);
+        var steps = new List<DrainStep>();
+        var (opened, done) = (new HashSet<string>(), new HashSet<string>());
+        var before = full;
+        double walked = 0;
+        Point3? stood = null;
+        foreach (var (id, parts, kind, why) in order)
+        {
+            question.Cancel.ThrowIfCancellationRequested();
+            if (kind == DrainStepKind.Hand) done.Add(id);
+            else opened.UnionWith(parts);
+            var after = new Stage(question, opened, done);
+            double comes = Math.Max(0, before.StaysL() - after.StaysL());
+            var at = question.Index.Part(parts[0]).Box.Centre();
+            if (kind != DrainStepKind.Taps)
+            {
+                walked += stood is { } from ? from.DistanceM(at) : 0;
+                stood = at;
+            }
+            var (shortest, longest) = kind == DrainStepKind.Drain && comes > LeastL ? Times(question, before, after, question.Index.Part(id), comes) : (null, null);
+            var (reach, reached) = Reach(question.Rig, at);
+            steps.Add(new DrainStep(id, kind, WordsOf(question, id, kind), parts, comes, after.StaysL(), shortest, longest, reach, reached, true, why));
+            before = after;
+        }
+        // What is opened for nothing: it is told, since a drop there says that another is stuck.
+        var forgets = new List<Forgotten>();
+        foreach (var (id, parts, kind, _) in order)
+            foreach (string part in parts) forgets.Add(Forget(question, hands, part, kind, before));
+        for (int n = 0; n < steps.Count; n++)
+            if (steps[n].Kind == DrainStepKind.Drain && steps[n].OutL < LeastL && forgets.First(f => f.PartId == steps[n].Id).MoreL < LeastL) steps[n] = steps[n] with { Needed = false };
+        return new DrainOrderAnswer(
+            steps, full.StaysL(), before.Drained.RetainedL, before.Held.Where(h => !h.Gulps).Sum(h => h.Litres), walked, steps.Sum(s => HandS + (s.ShortestS ?? 0)), steps.Sum(s => 2 * HandS + (s.LongestS ?? 0)), before.Held, [.. forgets.Where(f => f.MoreL >= LeastL).OrderByDescending(f => f.MoreL)]);
+    }
+
+    /// <summary>The rig after so many steps, as the drain-down tells it. The question is about that number; what is none counts as 0. Pure.</summary>
+    public static AfterStepAnswer After(Question question)
+    {
+        int count = int.TryParse(question.About, out int asked) ? Math.Max(0, asked) : 0;
+        var (opened, done) = (new HashSet<string>(), new HashSet<string>());
+        foreach (var (id, parts, kind, _) in Order(question, new Stage(question, opened, done)).Take(count))
+        {
+            if (kind == DrainStepKind.Hand) done.Add(id);
+            else opened.UnionWith(parts);
+        }
+        return new AfterStepAnswer(count, new Stage(question, opened, done).Drained);
+    }
+
+    internal static List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> Order(Question question, Stage full)
+    {
+        var rig = question.Rig;
+        var (none, order) = (new HashSet<string>(), new List<(string Id, string[] Parts, DrainStepKind Kind, string Why)>());
+        Part[] taps = [.. rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Mixer && question.Scenario.PositionOf(p)?.Passes == true)];
+        var drains = rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Drain && question.Scenario.PositionOf(p)?.Passes == true).ToList();
+        // What each would let out of the tanks by itself.
+        double InTanks(Stage stage) => stage.Drained.Parts.Where(p => Catalogue.Part(question.Index.Part(p.PartId).Stock) is { Passage: Passage.Vessel }).Sum(p => p.RetainedL + p.ByHandL);
+        double tanks = InTanks(full);
+        var fromTank = drains.ToDictionary(d => d.Id, d => tanks - InTanks(new Stage(question, new HashSet<string> { d.Id }, none)));
+        var nearTank = drains.Where(d => fromTank[d.Id] > 0.5).OrderByDescending(d => fromTank[d.Id]).ToList();
+        var first = new List<Part>();
+        double left = tanks;
+        var open = new HashSet<string>();
+        foreach (var drain in nearTank)
+        {
+            open.Add(drain.Id);
+            double now = InTanks(new Stage(question, open, none));
+            if (left - now > 0.5) first.Add(drain);
+            else open.Remove(drain.Id);
+            left = Math.Min(left, now);
+        }
+        foreach (var drain in first) order.Add((drain.Id, [drain.Id], DrainStepKind.Drain, "A tank empties by it: else that water runs out of the drains of the lines, and their jugs tell nothing."));
+        if (taps.Length > 0) order.Add((Taps, [.. taps.Select(t => t.Id)], DrainStepKind.Taps, "Air gets in behind the water: a line that is shut above keeps what is in it."));
+        foreach (var drain in Walk([.. drains.Except(first)], first.Count > 0 ? first[^1].Box.Centre() : null)) order.Add((drain.Id, [drain.Id], DrainStepKind.Drain, "On the shortest way round."));
+        foreach (var hand in rig.ByHand) order.Add((hand.Id, [hand.Id], DrainStepKind.Hand, "No slope empties it."));
+        return order;
+    }
+
+    private static List<Part> Walk(List<Part> parts, Point3? from)
+    {
+        if (parts.Count <= 1) return parts;
+        double Way(IReadOnlyList<Part> order)
+        {
+            double sum = from is { } start ? start.DistanceM(order[0].Box.Centre()) : 0;
+            for (int i = 1; i < order.Count; i++) sum += order[i - 1].Box.Centre().DistanceM(order[i].Box.Centre());
+            return sum;
+        }
+        if (parts.Count <= MostWalked) return Orders(parts).MinBy(Way)!;
+        // The nearest next.
+        var (walked, at) = (new List<Part>(), from ?? parts[0].Box.Centre());
+        while (parts.Count > 0)
+        {
+            var next = parts.MinBy(p => p.Box.Centre().DistanceM(at))!;
+            parts.Remove(next);
+            walked.Add(next);
+            at = next.Box.Centre();
+        }
+        return walked;
+    }
+
+    private static IEnumerable<List<Part>> Orders(List<Part> parts)
+    {
+        if (parts.Count <= 1)
+        {
+            yield return parts;
+            yield break;
+        }
+        for (int i = 0; i < parts.Count; i++)
+            foreach (var rest in Orders([.. parts.Where((_, k) => k != i)])) yield return [parts[i], .. rest];
+    }
+
+    // Twice the volume over the flow at the start: exact for a tank with upright walls that empties to its opening.
+    private static (double? Shortest, double? Longest) Times(Question question, Stage before, Stage after, Part drain, double comesL)
+    {
+        var port = drain.Ports[0];
+        double bore = port.BoreM ?? Catalogue.Part(drain.Stock)!.Ports[0].BoreM;
+        double outlet = question.Conditions.Parked.HeightM(drain.Box.At + port.Offset), top = outlet, way = 0;
+        var left = after.Drained.Runs.ToDictionary(r => r.RunId);
+        foreach (var run in before.Drained.Runs)
+        {
+            if (run.RetainedL - left[run.RunId].RetainedL < LeastL) continue;
+            way = Math.Max(way, run.LengthM);
+            foreach (var station in run.Stations) top = Math.Max(top, station.HeightM);
+        }
+        foreach (var part in before.Drained.Parts)
+            if (part.RetainedL + part.ByHandL - after.Drained.Parts.First(p => p.PartId == part.PartId).RetainedL > 0.1 && question.Index.Part(part.PartId) is var tank)
+                top = Math.Max(top, question.Conditions.Parked.HeightM(tank.Box.Centre()) + (tank.Box.Size.ZM * ((part.RetainedL / Math.Max(part.FullL, 1e-9)) - 0.5)));
+        double head = Math.Max(0.02, top - outlet);
+        double volume = comesL / 1000, area = Math.PI * bore * bore / 4;
+        double free = Discharge * area * Math.Sqrt(2 * TradeConstants.GravityMPerS2 * head);
+        double slowed = free;
+        // Flow and friction settle in a few rounds.
+        for (int i = 0; i < 20; i++)
+        {
+            double speed = Math.Max(1e-6, slowed / area);
+            double friction = Friction.Churchill(speed * bore / 1.3e-6, 1.5e-6 / bore) * way / bore;
+            slowed = area * Math.Sqrt(2 * TradeConstants.GravityMPerS2 * head / ((1 / (Discharge * Discharge)) + friction));
+        }
+        return (2 * volume / free, 2 * volume / slowed);
+    }
+
+    private static Forgotten Forget(Question question, List<string> hands, string partId, DrainStepKind kind, Stage all)
+    {
+        var part = question.Index.Part(partId);
+        var opened = question.Rig.Parts.Where(p => Stage.Opens(p) && p.Id != partId && question.Scenario.PositionOf(p)?.Passes == true).Select(p => p.Id).ToHashSet();
+        if (kind == DrainStepKind.Hand) opened.Add(partId);
+        var without = new Stage(question, opened, hands.Where(h => kind != DrainStepKind.Hand || h != partId).ToHashSet());
+        double more = without.StaysL() - all.StaysL();
+        var pool = without.Drained.Pools.Where(p => all.Drained.Pools.All(o => o.Id != p.Id || o.RetainedL < p.RetainedL - LeastL)).MaxBy(p => p.RetainedL);
+        var held = without.Held.Where(h => !h.Gulps && all.Held.All(o => o.Words != h.Words)).MaxBy(h => h.Litres);
+        string? where = held is not null && held.Litres > (pool?.RetainedL ?? 0) ? held.Words : pool?.Words ?? (kind == DrainStepKind.Hand ? part.Name : null);
+        return new Forgotten(partId, kind == DrainStepKind.Hand ? $"{part.Name}: {Task(question, partId)}, not done" : $"{part.Name} left shut", without.StaysL(), more, more >= LeastL ? where : null);
+    }
+
+    private static Sentence WordsOf(Question question, string id, DrainStepKind kind) => kind switch
+    {
+        DrainStepKind.Taps => "Open every tap, hot and cold",
+        DrainStepKind.Hand => $"{question.Index.Part(id).Name}: {Task(question, id)}",
+        _ => $"Open {question.Index.Part(id).Name}",
+    };
+
+    /// <summary>What is done to a part by hand, as it stands in the middle of a sentence.</summary>
+    internal static string Task(Question question, string partId) =>
+        question.Rig.ByHand.Find(partId)!.Task is { Length: > 1 } task && char.IsUpper(task[0]) && char.IsLower(task[1]) ? char.ToLowerInvariant(task[0]) + task[1..] : question.Rig.ByHand.Find(partId)!.Task;
+
+    private static (string? Reach, bool? Reached) Reach(Rig rig, Point3 at)
+    {
+        if (rig.Shell.Access.Count == 0) return (null, null);
+        return rig.Shell.Access.FirstOrDefault(a => a.Box.Holds(at)) is { } access ? (access.Name, true) : ("no access leads to it", false);
+    }
+}

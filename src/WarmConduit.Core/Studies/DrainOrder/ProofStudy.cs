@@ -1,0 +1,82 @@
+using System.Globalization;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Studies.DrainOrder;
+
+/// <summary>What may be behind a jug that is not as full as it should be.</summary>
+/// <param name="PartId">The part to look at.</param>
+/// <param name="Words">What would explain it.</param>
+/// <param name="WouldBeL">What would come out at this step then, L.</param>
+/// <param name="StaysMoreL">What stays more in the rig then, L.</param>
+public sealed record Suspect(string PartId, Sentence Words, double WouldBeL, double StaysMoreL);
+
+/// <summary>A measuring jug held against what should have come out.</summary>
+/// <param name="StepId">The step.</param>
+/// <param name="ExpectedL">What should have come out, L.</param>
+/// <param name="MeasuredL">What did, L.</param>
+/// <param name="Verdict">What that says.</param>
+/// <param name="Suspects">What would explain it, the best fit first.</param>
+public sealed record ProofAnswer(string StepId, double ExpectedL, double MeasuredL, Sentence Verdict, IReadOnlyList<Suspect> Suspects);
+
+/// <summary>Proof of empty: what a jug tells.</summary>
+public static class ProofStudy
+{
+    // A jug is read to so much, and film stays on its way: less is no news. Estimate.
+    private const double JugL = 0.03, JugShare = 0.1;
+    private const int Most = 5;
+
+    /// <summary>
+    /// The question is about a step and what was measured there: <c>drain-a=0.35</c>, in litres. Each valve and tap shut and each task not done is tried in turn. Pure. O(parts · steps).
+    /// A step that is not one, or no number, has no expectation and no suspects.
+    /// </summary>
+    public static ProofAnswer Ask(Question question)
+    {
+        string[] about = (question.About ?? "").Split('=');
+        var order = DrainOrderStudy.Order(question, new Stage(question, new HashSet<string>(), new HashSet<string>()));
+        int at = order.FindIndex(s => s.Id == about[0]);
+        if (at < 0 || about.Length != 2 || !double.TryParse(about[1], NumberStyles.Float, CultureInfo.InvariantCulture, out double measured) || !(measured is >= 0 and < 1e4))
+            return new ProofAnswer(about[0], 0, 0, "Type what came out at one of the steps.", []);
+        double expected = Out(question, order, at, null, null);
+        double slack = JugL + (JugShare * expected);
+        if (Math.Abs(measured - expected) <= slack)
+            return new ProofAnswer(about[0], expected, measured, Sentence.Of($"As it should be: {Measure.Volume(expected)} was expected, and a jug is no finer than {Measure.Volume(slack)}."), []);
+        var suspects = new List<Suspect>();
+        double stays = All(question, order, null, null).StaysL();
+        foreach (var part in question.Rig.Parts)
+        {
+            question.Cancel.ThrowIfCancellationRequested();
+            var stock = Catalogue.Part(part.Stock)!;
+            // The step's own opening was opened: something ran.
+            if (part.Id == about[0] || !stock.Positions.Any(p => p.Id == Positions.Closed) || question.Scenario.PositionOf(part)?.Passes != true) continue;
+            Add(part, $"{part.Name} is shut, or stuck", part.Id, null);
+        }
+        foreach (var hand in question.Rig.ByHand) Add(question.Index.Part(hand.Id), $"{question.Index.Part(hand.Id).Name}: {DrainOrderStudy.Task(question, hand.Id)}, not done yet", null, hand.Id);
+        var ranked = suspects.Where(s => Math.Abs(s.WouldBeL - expected) > 0.005).OrderBy(s => Math.Abs(s.WouldBeL - measured)).Take(Most).ToList();
+        var verdict = measured < expected
+            ? Sentence.Of($"{Measure.Volume(expected - measured)} is missing of {Measure.Volume(expected)}: it is still in the rig, or came out elsewhere.")
+            : Sentence.Of($"{Measure.Volume(measured - expected)} more came than the {Measure.Volume(expected)} expected: an earlier step let less out, or a tank was fuller than it was taken to be.");
+        return new ProofAnswer(about[0], expected, measured, verdict, ranked);
+
+        void Add(Part part, string words, string? shut, string? undone) =>
+            suspects.Add(new Suspect(part.Id, words, Out(question, order, at, shut, undone), All(question, order, shut, undone).StaysL() - stays));
+    }
+
+    private static double Out(Question question, List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> order, int step, string? shut, string? undone) =>
+        Math.Max(0, After(question, order, step, shut, undone).StaysL() - After(question, order, step + 1, shut, undone).StaysL());
+
+    private static Stage All(Question question, List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> order, string? shut, string? undone) => After(question, order, order.Count, shut, undone);
+
+    private static Stage After(Question question, List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> order, int count, string? shut, string? undone)
+    {
+        var (opened, done) = (new HashSet<string>(), new HashSet<string>());
+        foreach (var (id, parts, kind, _) in order.Take(count))
+        {
+            if (kind == DrainStepKind.Hand) done.Add(id);
+            else opened.UnionWith(parts);
+        }
+        if (undone is not null) done.Remove(undone);
+        return new Stage(question, opened, done, shut);
+    }
+}

@@ -1,0 +1,117 @@
+import { useQuery } from "@tanstack/react-query";
+import { Check } from "lucide-react";
+import { useEffect, useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import type { Schema } from "../../api/client";
+import { rigApi } from "../../api/rigs";
+import { type Print, say, usePrint } from "../../app/units";
+import { pendingOf } from "../../document/documentStore";
+import { applyEffect } from "../../document/effects";
+import type { Rig } from "../../document/geometry";
+import { Button } from "../../ui/controls";
+import { useAnswers, useDocument, usePreview, useStores } from "./benchStores";
+import { keyed } from "./RigPage";
+
+/** An answer about the document as it is drawn, asked for when it is shown; a new edit calls the question off. */
+export function useAsked<N extends keyof Schema["AnswersAnswer"]["answers"]>(name: N, about?: string) {
+  const document = useDocument((s) => s);
+  const conditions = useAnswers((s) => s.conditions);
+  const edits = pendingOf(document);
+  const base = { id: document.id, base: document.revision, edits };
+  return useQuery({
+    queryKey: [name, base, conditions, about],
+    enabled: document.inHand.length === 0,
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 60_000,
+    queryFn: async ({ signal }) =>
+      (await rigApi.answers({ ...base, wanted: [name], ...(about !== undefined && { about }), ...(conditions && { conditions }) }, signal))
+        .answers[name] ?? null,
+  });
+}
+
+/** Ways to mend a finding that were tried on the whole rig: looked at in the drawings first, done by a press. */
+export function Fixes({ finding }: { finding: Schema["Finding"] }) {
+  const { document, preview } = useStores();
+  const asked = useAsked("fixes", finding.id);
+  const shown = usePreview();
+  const print = usePrint();
+  const [pinned, setPinned] = useState<string | null>(null);
+  const { data } = asked;
+  const show = (fix: Schema["Fix"] | null) => {
+    const rig = document.getState().rig as Rig;
+    preview.setState({ shown: fix && { id: fix.id, on: rig, rig: applyEffect(rig, fix.effect), band: fix.band ?? null } });
+  };
+  const apply = (fix: Schema["Fix"]) => {
+    show(null);
+    document.commit(say(fix.words, print), fix.edits);
+  };
+  useEffect(() => () => preview.setState({ shown: null }), [preview]);
+  useHotkeys(
+    "m",
+    () => {
+      const fix = data?.fixes.find((f) => f.id === shown?.id) ?? data?.fixes[0];
+      if (fix) apply(fix);
+    },
+    keyed,
+  );
+  if (!data)
+    return (
+      <p className="px-3 pb-3 text-muted">{asked.isError ? "What would mend it could not be asked." : "Trying what would mend it…"}</p>
+    );
+  if (data.fixes.length === 0) return <p className="px-3 pb-3 text-muted">{data.refused}</p>;
+  return (
+    <ul className="flex flex-col gap-1.5 px-2 pb-2" aria-label="Ways to mend it" onPointerLeave={() => pinned === null && show(null)}>
+      {data.fixes.map((fix, i) => (
+        <li
+          key={fix.id}
+          className={`flex flex-wrap items-center justify-end gap-x-2 rounded-md border bg-panel ${shown?.id === fix.id ? "border-ink" : "border-rule"}`}
+          onPointerEnter={(e) => e.pointerType === "mouse" && show(fix)}
+        >
+          <button
+            type="button"
+            aria-pressed={pinned === fix.id}
+            onFocus={() => show(fix)}
+            onClick={() => {
+              setPinned(pinned === fix.id ? null : fix.id);
+              show(fix);
+            }}
+            className="min-h-10 min-w-0 grow basis-40 px-2 py-1.5 text-left"
+          >
+            <span className="block font-medium">{say(fix.words, print)}</span>
+            <span className="block text-muted">{winsAndCosts(fix, print)}</span>
+          </button>
+          <Button
+            className="m-1"
+            onClick={() => apply(fix)}
+            aria-label={`Do it: ${say(fix.words, print)}`}
+            {...(i === 0 && { title: "The best one: M" })}
+          >
+            <Check size={16} /> Do it
+          </Button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** What a fix wins and costs, in one line. */
+export function winsAndCosts({ wins, costs }: { wins: Schema["FixGain"]; costs: Schema["FixCost"] }, print: Print): string {
+  const words = [
+    wins.litres > 0.0005 ? `${print(wins.litres, "volume")} less stays` : null,
+    wins.gone.length > 1 ? `${wins.gone.length} findings go` : null,
+    wins.made.length > 0 ? `but then: ${wins.made.join(", ")}` : null,
+    costWords(costs, print),
+  ];
+  return words.filter(Boolean).join(" · ");
+}
+
+export function costWords(costs: Schema["FixCost"], print: Print): string {
+  const words = [
+    costs.parts > 0 ? `${costs.parts} new ${costs.parts === 1 ? "part" : "parts"}` : null,
+    costs.pipeM > 0.01 ? `${print(costs.pipeM, "length")} of pipe` : null,
+    costs.storageL > 0.05 ? `${print(costs.storageL, "volume")} of storage` : null,
+    costs.money != null ? `costs ${costs.money.toFixed(2)}` : null,
+    costs.outOfReach > 0 ? "out of reach" : null,
+  ].filter(Boolean);
+  return words.length > 0 ? words.join(", ") : "no new part";
+}

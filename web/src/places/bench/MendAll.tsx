@@ -1,0 +1,85 @@
+import { useState } from "react";
+import { say, usePrint } from "../../app/units";
+import { Button, Choice } from "../../ui/controls";
+import { Dialog } from "../../ui/Dialog";
+import { useStores } from "./benchStores";
+import { costWords, useAsked } from "./Fixes";
+
+/** A set of fixes for the whole rig: what each does in its turn, what it costs, and what cannot be mended and why. */
+export function MendAll({ onClose }: { onClose(): void }) {
+  const { document } = useStores();
+  const print = usePrint();
+  const [parts, setParts] = useState<"any" | "no-new-parts">("any");
+  const { data, isError } = useAsked("mendAll", parts === "any" ? "" : parts);
+  const apply = () => {
+    if (data)
+      document.commit(
+        `Mend all: ${data.fixes.length} fixes`,
+        data.fixes.flatMap((f) => f.edits),
+      );
+    onClose();
+  };
+  return (
+    <Dialog
+      open
+      title="Mend all"
+      onClose={onClose}
+      text={
+        <div className="flex max-h-[60vh] flex-col gap-3 overflow-y-auto" aria-busy={!data}>
+          <Choice<"any" | "no-new-parts">
+            label="What it may take"
+            value={parts}
+            onChange={setParts}
+            options={[
+              { value: "any", text: "New parts allowed" },
+              { value: "no-new-parts", text: "No new parts" },
+            ]}
+          />
+          {!data && (
+            <p className="text-muted">{isError ? "It could not be asked." : "Trying fixes on the whole rig, alone and together…"}</p>
+          )}
+          {data && (
+            <>
+              <p>
+                <strong className="text-[17px]">
+                  {print(data.beforeL, "volume")} → {print(data.afterL, "volume")}
+                </strong>{" "}
+                <span className="text-muted">
+                  stays after draining, with {data.fixes.length === 1 ? "one fix" : `${data.fixes.length} fixes`}; {data.tried} trials.
+                </span>
+              </p>
+              <ol className="flex list-decimal flex-col gap-2 pl-6">
+                {data.fixes.map((f) => (
+                  <li key={`${f.finding} ${say(f.words, print)}`}>
+                    <span className="font-medium">{say(f.words, print)}</span>
+                    <span className="block text-muted">
+                      For {f.finding}: {f.litres > 0.0005 ? `${print(f.litres, "volume")} less stays` : `${f.gone.length} findings go`};{" "}
+                      {costWords(f.costs, print)}.
+                    </span>
+                  </li>
+                ))}
+              </ol>
+              {data.left.length > 0 && (
+                <div>
+                  <h3 className="font-medium">What stays, and why</h3>
+                  <ul className="mt-1 flex flex-col gap-1.5">
+                    {data.left.map((l) => (
+                      <li key={l.findingId}>
+                        {l.title}: <span className="text-muted">{l.why}</span>
+                      </li>
+                    ))}
+                  </ul>
+                </div>
+              )}
+            </>
+          )}
+        </div>
+      }
+    >
+      <Button onClick={onClose}>Leave it</Button>
+      <Button onClick={apply} disabled={!data || data.fixes.length === 0}>
+        {data && data.fixes.length > 0 ? `Do all ${data.fixes.length}` : "Nothing to do"}
+      </Button>
+    </Dialog>
+  );
+}

@@ -1,0 +1,32 @@
+import { useState } from "react";
+import { ofDrain } from "../../document/answersStore";
+import { useAnswers } from "../bench/benchStores";
+import { RigPlace } from "../bench/RigPlace";
+import { OrderList } from "./OrderList";
+import { Parking } from "./Parking";
+import { WaterAfter } from "./WaterAfter";
+
+/** Draining the rig: in which order, what comes out and what stays, and how it may stand. */
+export function DrainPlace({ id }: { id: string }) {
+  return (
+    <RigPlace id={id} place="drain" wanted={ofDrain}>
+      {(rig) => <Drain rig={rig} />}
+    </RigPlace>
+  );
+}
+
+function Drain({ rig }: { rig: Parameters<typeof WaterAfter>[0]["rig"] }) {
+  const steps = useAnswers((s) => s.answers?.drainOrder?.steps.length ?? 0);
+  const [chosen, setChosen] = useState<number | null>(null);
+  // All of it until a step is chosen.
+  const count = Math.min(chosen ?? steps, steps);
+  return (
+    <main className="mx-auto grid w-full max-w-[96rem] gap-3 p-3 min-[1000px]:grid-cols-[minmax(0,1fr)_26rem]">
+      <div className="flex min-w-0 flex-col gap-3">
+        <WaterAfter rig={rig} count={count} steps={steps} onCount={setChosen} />
+        <Parking rig={rig} />
+      </div>
+      <OrderList count={count} onCount={setChosen} />
+    </main>
+  );
+}

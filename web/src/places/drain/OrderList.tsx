@@ -1,0 +1,146 @@
+import { useState } from "react";
+import type { Schema } from "../../api/client";
+import { say, usePrint } from "../../app/units";
+import { Panel } from "../../ui/controls";
+import { QuantityField } from "../../ui/QuantityField";
+import { useAnswers } from "../bench/benchStores";
+import { useAsked } from "../bench/Fixes";
+
+/** The order of draining, what comes out at each step, and what a jug tells. */
+export function OrderList({ count, onCount }: { count: number; onCount(count: number): void }) {
+  const order = useAnswers((s) => s.answers?.drainOrder);
+  const stale = useAnswers((s) => s.stale);
+  const print = usePrint();
+  const [jug, setJug] = useState<{ step: string; litres: number } | null>(null);
+  if (!order) return <p className="p-3 text-muted">Asking…</p>;
+  const minutes = (seconds: number) => print(seconds, "duration");
+  return (
+    <div className={`flex min-w-0 flex-col gap-3 ${stale ? "opacity-60" : ""}`} data-stale={stale}>
+      <Panel className="p-3" aria-label="Order of draining">
+        <h2 className="text-[17px] font-semibold">In this order</h2>
+        <p className="text-muted">
+          {order.steps.length} steps, {minutes(order.shortestS)} to {minutes(order.longestS)}, {print(order.walkM, "length")} of walking.{" "}
+          <strong className="font-semibold text-ink">{print(order.staysL, "volume")} stays</strong>
+          {order.hangsL > 0.002 && `, and about ${print(order.hangsL, "volume")} may hang for want of air`}. Times are estimates.
+        </p>
+        <ol className="mt-2 flex flex-col gap-1">
+          {order.steps.map((s, i) => (
+            <li key={s.id} className={`rounded-md ${count === i + 1 ? "bg-sunk shadow-[inset_0_0_0_1.5px_var(--ink)]" : ""}`}>
+              <button
+                type="button"
+                className="flex min-h-10 w-full items-start gap-2 px-1.5 py-1.5 text-left"
+                aria-pressed={count === i + 1}
+                onClick={() => onCount(i + 1)}
+              >
+                <span className="w-6 shrink-0 text-right font-semibold">{i + 1}</span>
+                <span className="min-w-0 grow">
+                  <span className="block font-medium">{say(s.words, print)}</span>
+                  <span className="block text-muted">{about(s, minutes)}</span>
+                </span>
+                <span className="shrink-0 text-right font-semibold">{s.outL >= 0.0005 ? print(s.outL, "volume") : "nothing"}</span>
+              </button>
+              {count === i + 1 && (
+                <div className="px-3 pb-3 pl-9">
+                  <p className="text-muted">{s.why}</p>
+                  {s.kind !== "taps" && (
+                    <div className="mt-2 max-w-44">
+                      <QuantityField
+                        label="What the jug says"
+                        value={jug?.step === s.id ? jug.litres : null}
+                        quantity="volume"
+                        least={0}
+                        most={9999}
+                        onCommit={(litres) => setJug({ step: s.id, litres })}
+                      />
+                    </div>
+                  )}
+                  {jug?.step === s.id && <Proof step={s.id} litres={jug.litres} />}
+                </div>
+              )}
+            </li>
+          ))}
+        </ol>
+      </Panel>
+      {order.forgets.length > 0 && (
+        <Panel className="p-3" aria-label="If one is forgotten">
+          <h2 className="text-[17px] font-semibold">If one is forgotten</h2>
+          <table className="mt-1 w-full table-fixed">
+            <thead className="text-left text-muted">
+              <tr>
+                <th className="w-[46%] font-normal">What</th>
+                <th className="w-[20%] text-right font-normal">more stays</th>
+                <th className="pl-3 font-normal">mostly in</th>
+              </tr>
+            </thead>
+            <tbody>
+              {order.forgets.slice(0, 10).map((f) => (
+                <tr key={`${f.partId} ${f.words}`} className="border-t border-rule align-top">
+                  <td className="py-1.5 pr-2">{f.words}</td>
+                  <td className="py-1.5 text-right font-semibold">{print(f.moreL, "volume")}</td>
+                  <td className="py-1.5 pl-3">{f.where ?? "many places"}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Panel>
+      )}
+      {order.air.length > 0 && (
+        <Panel className="p-3" aria-label="Air in">
+          <h2 className="text-[17px] font-semibold">Where no air gets in</h2>
+          <p className="text-muted">
+            Water that may hang in a line that is shut above, like in a straw. Narrow lines keep it; wide ones gulp. Estimates, on the side
+            of water that stays.
+          </p>
+          <ul className="mt-1">
+            {order.air.slice(0, 8).map((h) => (
+              <li key={h.words + h.openAt.words} className="flex gap-3 border-t border-rule py-1.5">
+                <span className="min-w-0 grow">
+                  {h.words}:{" "}
+                  <span className="text-muted">
+                    air would get in at {h.openAt.words}
+                    {h.gulps ? "; it gulps empty" : ""}
+                  </span>
+                </span>
+                <span className="shrink-0 font-semibold">{print(h.litres, "volume")}</span>
+              </li>
+            ))}
+          </ul>
+        </Panel>
+      )}
+    </div>
+  );
+}
+
+function about(s: Schema["DrainStep"], minutes: (seconds: number) => string) {
+  const [low, high] = [s.shortestS ?? 0, s.longestS ?? 0];
+  const time =
+    high === 0
+      ? null
+      : high < 60
+        ? "runs under a minute"
+        : low < 60
+          ? `runs up to ${minutes(high)}`
+          : `runs ${minutes(low)} to ${minutes(high)}`;
+  return [time, s.kind !== "taps" ? s.reach : null, s.needed ? null : "nothing comes once the others are open"].filter(Boolean).join(" · ");
+}
+
+/** What a jug that is not as full as it should be may point at. */
+function Proof({ step, litres }: { step: string; litres: number }) {
+  const print = usePrint();
+  const { data } = useAsked("proof", `${step}=${litres}`);
+  if (!data) return <p className="mt-2 text-muted">Asking…</p>;
+  return (
+    <div className="mt-2" data-proof={step}>
+      <p>{say(data.verdict, print)}</p>
+      {data.suspects.length > 0 && (
+        <ol className="mt-1.5 flex flex-col gap-1">
+          {data.suspects.map((s) => (
+            <li key={s.partId + say(s.words, print)}>
+              {say(s.words, print)}: <span className="text-muted">{print(s.wouldBeL, "volume")} would have come.</span>
+            </li>
+          ))}
+        </ol>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,75 @@
+import { ChevronLeft, ChevronRight } from "lucide-react";
+import { say, usePrint } from "../../app/units";
+import { plumbingOf, type Rig } from "../../document/geometry";
+import type { Frame } from "../../drawing/projection";
+import { RigDrawing } from "../../drawing/RigDrawing";
+import { Button, Panel, Slider } from "../../ui/controls";
+import { useSize } from "../../ui/useSize";
+import { useAnswers } from "../bench/benchStores";
+import { useAsked } from "../bench/Fixes";
+
+const HEIGHT = 250;
+
+/** The water going down, step by step, from the kerb and as the vehicle is tipped. */
+export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: number; steps: number; onCount(count: number): void }) {
+  const [box, size] = useSize<HTMLDivElement>();
+  const print = usePrint();
+  const order = useAnswers((s) => s.answers?.drainOrder);
+  const parked = useAnswers((s) => s.conditions?.parked);
+  const asked = useAsked("afterStep", String(count));
+  const drainDown = asked.data?.drainDown;
+  const seen = plumbingOf(rig, 0.1);
+  const frame: Frame = {
+    width: size.width,
+    height: HEIGHT,
+    scale: Math.max(20, Math.min((size.width - 40) / seen.size.xM, (HEIGHT - 40) / seen.size.zM)),
+    alongM: seen.at.xM + seen.size.xM / 2,
+    otherM: seen.at.zM + seen.size.zM / 2,
+  };
+  const step = order?.steps[count - 1];
+  const stays = count === 0 ? order?.fullL : step?.staysL;
+  return (
+    <Panel className="p-3" aria-label="The water">
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+        <h2 className="text-[17px] font-semibold">{count === 0 ? "Full, all shut" : `After step ${count}`}</h2>
+        <p className="min-w-0 grow truncate text-muted">
+          {step ? `${say(step.words, print)}: ` : ""}
+          {stays != null && <strong className="font-semibold text-ink">{print(stays, "volume")} in it</strong>}
+        </p>
+        <Button quiet aria-label="Step back" disabled={count === 0} onClick={() => onCount(count - 1)}>
+          <ChevronLeft size={18} />
+        </Button>
+        <div className="w-32">
+          <Slider
+            label="Steps done"
+            value={count}
+            min={0}
+            max={Math.max(1, steps)}
+            step={1}
+            text={`${count} of ${steps}`}
+            onChange={onCount}
+          />
+        </div>
+        <Button quiet aria-label="Step on" disabled={count >= steps} onClick={() => onCount(count + 1)}>
+          <ChevronRight size={18} />
+        </Button>
+      </div>
+      <div ref={box} className="mt-2 overflow-hidden rounded-[5px] bg-ground" data-after={count} aria-busy={!drainDown}>
+        {size.width > 0 && (
+          <svg width={frame.width} height={frame.height} role="img" aria-label={`The water after ${count} steps, from the kerb`}>
+            <g transform={parked?.pitchDeg ? `rotate(${-parked.pitchDeg} ${frame.width / 2} ${frame.height / 2})` : undefined}>
+              <RigDrawing
+                rig={rig}
+                about={drainDown ? rig : null}
+                answers={drainDown ? { drainDown } : null}
+                view="side"
+                frame={frame}
+                lens="drain"
+              />
+            </g>
+          </svg>
+        )}
+      </div>
+    </Panel>
+  );
+}
