@@ -1,4 +1,3 @@
-using System.Runtime.CompilerServices;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using WarmConduit.Core.Advice;
@@ -24,7 +23,7 @@ public class DemoScriptTests
     [MemberData(nameof(Names))]
     public void A_script_of_edits_gives_the_file_and_every_step_can_be_taken_back(string name)
     {
-        var script = JsonSerializer.Deserialize<Script>(File.ReadAllBytes(Path.Combine(Demo(), "scripts", $"{name}.json")), RigFile.Json)!;
+        var script = JsonSerializer.Deserialize<Script>(File.ReadAllBytes(Path.Combine(DemoRigs.Folder(), "scripts", $"{name}.json")), RigFile.Json)!;
         var rig = Editor.Apply(Start.Make(script.New), [new ChangeThing("rig", script.About)]).Rig;
         string begun = RigFile.Write(rig);
         var done = new List<Edited>();
@@ -33,7 +32,7 @@ public class DemoScriptTests
             done.Add(Editor.Apply(rig, step.Edits));
             rig = done[^1].Rig;
         }
-        string made = RigFile.Write(rig), path = Path.Combine(Demo(), $"{name}.json");
+        string made = RigFile.Write(rig), path = Path.Combine(DemoRigs.Folder(), $"{name}.json");
         if (Environment.GetEnvironmentVariable("WARM_CONDUIT_WRITE_DEMO") is not null) File.WriteAllText(path, made);
         Assert.Equal(File.ReadAllText(path), made);
         // Undone to the start, and done again to the end.
@@ -53,7 +52,7 @@ public class DemoScriptTests
     {
         static (Rig Rig, Question Question, string[] Faults) Of(string name)
         {
-            var rig = RigFile.Read(File.ReadAllBytes(Path.Combine(Demo(), $"{name}.json")));
+            var rig = DemoRigs.Of(name);
             var question = new Question(rig, Conditions.Of(rig.Brief));
             // What ice breaks follows from what stays, or from the school of heat.
             return (rig, question, [.. Adviser.Ask(question).Findings.Where(f => f.Severity <= Severity.Warning && f.Kind is not (FindingKind.FirstIce or FindingKind.KeepsWater)).Select(f => f.Id).Order(StringComparer.Ordinal)]);
@@ -70,6 +69,4 @@ public class DemoScriptTests
         Assert.Equal((false, true), (Stays(0), Stays(-1)));
         Assert.Equal(["parking:outside", "parking:tank:grey-tank", "parking:tank:tank", "pool:kitchen-cold", "pool:shower-hot", "scald:heater"], Of("sparrow").Faults);
     }
-
-    private static string Demo([CallerFilePath] string here = "") => Path.GetFullPath(Path.Combine(Path.GetDirectoryName(here)!, "..", "..", "..", "demo"));
 }

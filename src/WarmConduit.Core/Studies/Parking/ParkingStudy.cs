@@ -168,8 +168,11 @@ public static class ParkingStudy
                 continue;
             }
             var there = question.With(question.Conditions with { Parked = new Attitude(angles[p], angles[r]) }).Ask(DrainDownStudy.Ask);
-            var pool = there.Pools.FirstOrDefault(o => o.Parts.All(q => question.Rig.ByHand.Find(q.PartId) is null) || o.Shares.Count > 0);
-            sides.Add(new PatchSide(name, Short(far * StepDeg), pool is null ? "what stays in many places" : pool.Words, pool?.Lowest));
+            // What breaks the limit there: a tank, or what stays in pipes and parts.
+            bool tank = broken[p, r] == ParkingLimit.Tank;
+            var pool = there.Pools.FirstOrDefault(o => tank ? o.Shares.Count == 0 && question.Rig.ByHand.Find(o.Parts[0].PartId) is null : o.Shares.Count > 0);
+            var most = there.Runs.MaxBy(o => o.RetainedL);
+            sides.Add(new PatchSide(name, Short(far * StepDeg), pool?.Words ?? (most is { RetainedL: > 0 } ? question.Index.Run(most.RunId).Name : "several parts"), pool?.Lowest));
         }
         return sides;
     }

@@ -1,0 +1,149 @@
+using WarmConduit.Core.Advice;
+using WarmConduit.Core.Advice.Fixes;
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Rigs.Starting;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Studies.Parking;
+using WarmConduit.Core.Tests.Rigs;
+using Xunit;
+
+namespace WarmConduit.Core.Tests.Advice;
+
+/// <summary>Fixes do what they say: tried on the whole rig, and judged by a draining that shares no code with the engine.</summary>
+public class FixTests
+{
+    private static readonly string[] Ways = ["weekend-drain", "lived-in", "laid-up"];
+
+    /// <summary>How many random rigs; the long campaign takes more.</summary>
+    private static int Rigs => int.TryParse(Environment.GetEnvironmentVariable("WARM_CONDUIT_FIX_RIGS"), out int n) ? n : 30;
+
+    // A plausible vehicle that somebody laid by eye: a starter of a school in a body, with bends, joints and ports a hand too high or too low.
+    private static Rig Laid(int seed)
+    {
+        var random = new Random(seed);
+        string starter = Ways[random.Next(Ways.Length)];
+        var kind = Start.Starters.First(s => s.Id == starter);
+        var rig = Start.Make(new NewRig("Random", 3.4 + (1.5 * random.NextDouble()), 1.72 + (0.2 * random.NextDouble()), 1.9, kind.Living, kind.School, random.Next(2) == 0 ? "long-van" : "box-body", starter));
+        double Off() => random.Next(4) == 0 ? Math.Round((random.NextDouble() - 0.5) * 0.24, 3) : 0;
+        var runs = rig.Runs.Select(r => r with { Bends = [.. r.Bends.Select(b => b with { At = b.At with { ZM = b.At.ZM + Off() } })] }).ToList();
+        var parts = rig.Parts.Select(p => Catalogue.Part(p.Stock)!.Look == PartLook.Joint ? p with { Box = p.Box with { At = p.Box.At with { ZM = p.Box.At.ZM + (Off() / 3) } } } : p).ToList();
+        return rig with { Runs = runs, Parts = parts };
+    }
+
+    private static Question Ask(Rig rig, string? about = null) => new(rig, Conditions.Of(rig.Brief), about, TestContext.Current.CancellationToken);
+
+    [Fact]
+    public void What_a_rig_keeps_is_what_a_plain_draining_says()
+    {
+        for (int seed = 0; seed < Rigs; seed++)
+        {
+            var rig = Laid(seed);
+            Assert.Equal(PlainDraining.RetainedL(rig), Ask(rig).Ask(DrainDownStudy.Ask).RetainedL, 0.001);
+        }
+    }
+
+    [Fact]
+    public void Every_fix_that_is_offered_wins_what_it_says()
+    {
+        int fixes = 0;
+        for (int seed = 0; seed < Rigs; seed++)
+        {
+            var rig = Laid(seed);
+            double before = PlainDraining.RetainedL(rig);
+            foreach (var finding in Adviser.Ask(Ask(rig)).Findings.Where(f => f.Severity != Severity.Note))
+            {
+                var answer = FixStudy.Ask(Ask(rig, finding.Id));
+                Assert.True(answer.Fixes.Count > 0 || answer.Refused is { Length: > 0 });
+                foreach (var fix in answer.Fixes)
+                {
+                    fixes++;
+                    var edited = Editor.Apply(rig, fix.Edits);
+                    Assert.Equal(before - PlainDraining.RetainedL(edited.Rig), fix.Wins.Litres, 0.001);
+                    var after = Adviser.Ask(Ask(edited.Rig)).Findings;
+                    Assert.Contains(finding.Title, after.Any(f => f.Id == finding.Id) ? [finding.Title] : fix.Wins.Gone);
+                    Assert.DoesNotContain(after, f => f.Severity == Severity.Fault && !Adviser.Ask(Ask(rig)).Findings.Any(o => o.Id == f.Id));
+                }
+            }
+        }
+        Assert.True(fixes > 3 * Rigs, $"{fixes} fixes");
+    }
+
+    [Fact]
+    public void The_first_set_is_as_good_as_the_best_of_all_sets_of_three()
+    {
+        for (int seed = 100; seed < 100 + Math.Max(4, Rigs / 8); seed++)
+        {
+            var rig = Laid(seed);
+            var pool = Adviser.Ask(Ask(rig)).Findings.Where(f => f.Severity != Severity.Note).SelectMany(f => FixStudy.Ask(Ask(rig, f.Id)).Fixes.Take(3)).Take(9).ToList();
+            double best = PlainDraining.RetainedL(rig);
+            foreach (var set in Sets(pool, 3))
+            {
+                try
+                {
+                    best = Math.Min(best, Ask(Editor.Apply(rig, [.. set.SelectMany(f => f.Edits)]).Rig).Ask(DrainDownStudy.Ask).RetainedL);
+                }
+                catch (RigFileException)
+                {
+                    // Two that cannot be done together.
+                }
+            }
+            var mended = MendAll.Ask(Ask(rig));
+            Assert.True(mended.AfterL <= Math.Max(1.1 * best, best + 0.005), $"rig {seed}: {mended.AfterL} L where {best} L is possible");
+            if (mended.Fixes.Count > 0) Assert.Equal(mended.AfterL, PlainDraining.RetainedL(Editor.Apply(rig, [.. mended.Fixes.SelectMany(f => f.Edits)]).Rig), 0.001);
+        }
+
+        static IEnumerable<Fix[]> Sets(List<Fix> pool, int most)
+        {
+            for (int mask = 1; mask < 1 << pool.Count; mask++)
+                if (System.Numerics.BitOperations.PopCount((uint)mask) <= most) yield return [.. pool.Where((_, i) => (mask & (1 << i)) != 0)];
+        }
+    }
+
+    [Fact]
+    public void A_bend_is_told_how_high_it_must_be_and_the_band_holds()
+    {
+        var rig = DemoRigs.Of("sparrow");
+        var fix = FixStudy.Ask(Ask(rig, "pool:kitchen-cold")).Fixes.First(f => f.Band is { LowestM: not null, HighestM: not null });
+        var run = rig.Runs.First(r => r.Id == fix.Band!.RunId);
+        double Stays(double z) => Ask(Editor.Apply(rig, [new RouteRun(run.Id, [.. run.Bends.Select(b => b.Id == fix.Band!.PointId ? b with { At = b.At with { ZM = z } } : b)])]).Rig).Ask(DrainDownStudy.Ask).Runs.First(r => r.RunId == run.Id).RetainedL;
+        Assert.Equal(0, Stays(fix.Band!.LowestM!.Value + 0.0005), 1e-6);
+        Assert.Equal(0, Stays(fix.Band.HighestM!.Value - 0.0005), 1e-6);
+        Assert.True(Stays(fix.Band.LowestM.Value - 0.03) > 0.001);
+    }
+
+    [Fact]
+    public void Terns_best_fixes_in_order_make_it_drain_anywhere_within_a_degree()
+    {
+        var rig = DemoRigs.Of("tern");
+        var mended = MendAll.Ask(Ask(rig));
+        var after = Editor.Apply(rig, [.. mended.Fixes.SelectMany(f => f.Edits)]).Rig;
+        Assert.Empty(mended.Left);
+        Assert.Equal(1, ParkingStudy.Ask(Ask(after)).Share);
+        Assert.True(ParkingStudy.Ask(Ask(rig)).Share < 1);
+        // Without a purse: bends, places and hands alone.
+        Assert.All(MendAll.Ask(Ask(rig, MendAll.NoNewParts)).Fixes, f => Assert.Equal(0, f.Costs.Parts));
+    }
+
+    [Fact]
+    public void A_fix_in_the_way_of_something_solid_is_not_offered()
+    {
+        var rig = DemoRigs.Of("sparrow");
+        var drained = FixStudy.Ask(Ask(rig, "pool:kitchen-cold")).Fixes.First(f => f.Costs.Parts == 2);
+        var at = Editor.Apply(rig, drained.Edits).Rig.Parts.First(p => p.Stock == "drain-cock" && rig.Parts.All(o => o.Id != p.Id)).Box;
+        var blocked = rig with { Shell = rig.Shell with { Obstacles = [.. rig.Shell.Obstacles, new Obstacle("chest", "chest", ObstacleKind.Other, new Box(at.At, at.Size))] } };
+        Assert.DoesNotContain(FixStudy.Ask(Ask(blocked, "pool:kitchen-cold")).Fixes, f => f.Costs.Parts == 2);
+    }
+
+    [Fact]
+    public void Prices_of_the_builder_are_counted_and_none_is_made_up()
+    {
+        var rig = DemoRigs.Of("sparrow");
+        Assert.Null(FixStudy.Ask(Ask(rig, "pool:kitchen-cold")).Fixes.First(f => f.Costs.Parts == 2).Costs.Money);
+        var priced = rig with { Prices = [new Price("a", "drain-cock", 6), new Price("b", "tee", 3.5)] };
+        Assert.Equal(9.5, FixStudy.Ask(Ask(priced, "pool:kitchen-cold")).Fixes.First(f => f.Costs.Parts == 2).Costs.Money);
+    }
+}

@@ -1,0 +1,81 @@
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Studies.DrainOrder;
+using WarmConduit.Core.Tests.Rigs;
+using Xunit;
+
+namespace WarmConduit.Core.Tests.Studies;
+
+/// <summary>In which order a rig is drained, what comes out, and what a jug tells.</summary>
+public class DrainOrderTests
+{
+    private static Question Ask(Rig rig, string? about = null) => new(rig, Conditions.Of(rig.Brief), about);
+
+    [Theory]
+    [InlineData("sparrow")]
+    [InlineData("tern")]
+    [InlineData("lantern")]
+    public void What_comes_out_and_what_stays_is_what_was_in_it(string name)
+    {
+        var rig = DemoRigs.Of(name);
+        var order = DrainOrderStudy.Ask(Ask(rig));
+        Assert.Equal(order.FullL, order.Steps.Sum(s => s.OutL) + order.StaysL + order.HangsL, 1e-6);
+        Assert.Equal(Ask(rig).Ask(DrainDownStudy.Ask).RetainedL, order.StaysL, 1e-9);
+        // Every opening and every task is a step, the tank's drain first, hands last; the water of a step is that of the rig part way.
+        Assert.Equal(rig.Parts.Count(p => Catalogue.Part(p.Stock)!.Passage == Passage.Drain && Ask(rig).Scenario.PositionOf(p)!.Passes) + rig.ByHand.Count + 1, order.Steps.Count);
+        Assert.True(order.Steps[0].Kind == DrainStepKind.Drain && order.Steps[0].OutL > 50);
+        Assert.Equal(order.Steps.OrderBy(s => s.Kind == DrainStepKind.Hand).Select(s => s.Id), order.Steps.Select(s => s.Id));
+        Assert.Equal(order.StaysL, DrainOrderStudy.After(Ask(rig, $"{order.Steps.Count}")).DrainDown.RetainedL, 1e-9);
+        Assert.True(DrainOrderStudy.After(Ask(rig, "1")).DrainDown.RetainedL > order.StaysL);
+    }
+
+    [Fact]
+    public void A_tank_empties_in_the_time_of_the_closed_form()
+    {
+        // 0.5 x 0.4 x 0.3 m over a cock at its floor: t = 2 A sqrt(h) / (Cd a sqrt(2 g)).
+        var rig = new RigBuilder().Tank("tank", new Box(new(0, 0, 0.5), new(0.5, 0.4, 0.3)), ("outlet", 0.5, 0.2, 0.5), ("vent", 0, 0.2, 0.8)).Part("drain", "drain-cock", ("in", 0.51, 0.2, 0.5)).Run("line", "tank.outlet", "drain.in").Build();
+        var step = DrainOrderStudy.Ask(Ask(rig)).Steps.Single(s => s.Id == "drain");
+        double bore = Catalogue.Part("drain-cock")!.Ports[0].BoreM, area = Math.PI / 4 * bore * bore;
+        double closed = 2 * 0.5 * 0.4 * Math.Sqrt(0.3) / (0.6 * area * Math.Sqrt(2 * 9.80665));
+        Assert.Equal(60, step.OutL, 0.02);
+        Assert.Equal(closed, step.ShortestS!.Value, 0.01 * closed);
+        Assert.True(step.LongestS >= step.ShortestS);
+    }
+
+    [Fact]
+    public void A_riser_under_a_tap_that_is_left_shut_keeps_its_water_up_to_20_mm_of_bore()
+    {
+        Rig Riser(string pipe) => new RigBuilder().Part("tap", "mixer", ("cold", 0, 0, 1.2), ("spout", 0, 0, 1.4)).Part("drain", "drain-cock", ("in", 0, 0, 0.2))
+            .Run("riser", Service.Cold, pipe, "tap.cold", "drain.in").Build();
+        var narrow = DrainOrderStudy.Ask(Ask(Riser("pex-1/2")));
+        double bore = Catalogue.Pipe("pex-1/2")!.BoreM2() * 1.0 * 1000;
+        Assert.Equal(0, narrow.StaysL + narrow.HangsL, 1e-3);
+        var forgotten = narrow.Forgets.Single(f => f.PartId == "tap");
+        Assert.Equal(bore, forgotten.MoreL, 0.05);
+        Assert.Equal("riser", forgotten.Where);
+        string wide = Catalogue.Pipes.First(p => p.InnerDiameterM > 0.02).Id;
+        Assert.True(DrainOrderStudy.Ask(Ask(Riser(wide))).Forgets.All(f => f.PartId != "tap" || f.MoreL < 0.06));
+    }
+
+    [Fact]
+    public void A_missing_half_litre_points_at_what_would_explain_it()
+    {
+        var rig = DemoRigs.Of("tern");
+        var step = DrainOrderStudy.Ask(Ask(rig)).Steps.First(s => s.Id != "taps" && s.OutL is > 1 and < 5);
+        // As much as comes when one of the valves is shut is measured: that valve is the first suspect.
+        var all = ProofStudy.Ask(Ask(rig, FormattableString.Invariant($"{step.Id}=0")));
+        Assert.NotEmpty(all.Suspects);
+        foreach (var suspect in all.Suspects.Where(s => Math.Abs(s.WouldBeL - step.OutL) > 0.3 * step.OutL))
+        {
+            var told = ProofStudy.Ask(Ask(rig, FormattableString.Invariant($"{step.Id}={suspect.WouldBeL}")));
+            Assert.Equal(suspect.WouldBeL, told.Suspects[0].WouldBeL, 1e-9);
+        }
+        var good = ProofStudy.Ask(Ask(rig, FormattableString.Invariant($"{step.Id}={step.OutL + 0.02}")));
+        Assert.Empty(good.Suspects);
+        Assert.Equal(step.OutL, good.ExpectedL, 1e-9);
+        foreach (string nonsense in (string[])["", "taps", "nothing=1", "drain-a=x", "drain-a=-1", "drain-a=NaN"]) Assert.Empty(ProofStudy.Ask(Ask(rig, nonsense)).Suspects);
+    }
+}
