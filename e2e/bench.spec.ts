@@ -226,6 +226,7 @@ for (const theme of ["light", "dark"] as const) {
       ["/rigs/sparrow/brief", "[data-follows]"],
       ["/rigs/sparrow/shell", "[data-face]"],
       ["/rigs/sparrow/weights", "[data-weights]"],
+      ["/rigs/sparrow/drain", "[data-envelope]"],
       ["/new", "[data-draft=current] rect"],
     ] as const) {
       await page.goto(place);

@@ -164,3 +164,26 @@ test("weights", async ({ page }) => {
   await page.waitForTimeout(600);
   await shot(page, "weights");
 });
+
+test("drain-down: order, water going down, how it may stand", async ({ page }) => {
+  await page.goto("/rigs/lantern/drain");
+  await page.getByRole("button", { name: /Open drain C/ }).click();
+  await page.locator("[data-after='3'][aria-busy=false]").waitFor();
+  await page.waitForTimeout(600);
+  await shot(page, "drain");
+});
+
+test("all heights at once, before and after", async ({ page }) => {
+  await page.setViewportSize({ width: 1280, height: 1160 });
+  await page.goto("/rigs/sparrow/drain");
+  await page.getByRole("button", { name: "Look at it" }).click();
+  await page.waitForTimeout(600);
+  await shot(page, "heights");
+});
+
+test("a fix looked at before it is done", async ({ page }) => {
+  await bench(page);
+  await page.getByRole("list", { name: "Ways to mend it" }).getByRole("listitem").first().hover();
+  await page.waitForTimeout(500);
+  await shot(page, "fixes");
+});

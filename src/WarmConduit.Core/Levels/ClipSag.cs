@@ -11,6 +11,10 @@ public readonly record struct ClippedPipe(double InnerDiameterM, double OuterDia
 {
     private const double Gravity = TradeConstants.GravityMPerS2;
 
+    /// <summary>A pipe of the catalogue full of cool water; warm pipe is softer.</summary>
+    public static ClippedPipe Of(PipeStock pipe, bool warm) =>
+        new(pipe.InnerDiameterM, pipe.OuterDiameterM, pipe.DensityKgPerM3, Water.DensityKgPerM3(10), warm ? pipe.ModulusWarmPa : pipe.ModulusColdPa);
+
     /// <summary>Weight of pipe and water, N/m.</summary>
     public double WeightNPerM()
     {

@@ -1,6 +1,7 @@
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.DrainOrder;
 using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Studies.Holds;
 using WarmConduit.Core.Studies.Measuring;
 using WarmConduit.Core.Studies.Parking;
 using WarmConduit.Core.Studies.ShellHeat;
@@ -22,7 +23,8 @@ public sealed record Study(string Name, Type Answer, Func<Question, object> Ask)
     [
         Of("drainDown", DrainDownStudy.Ask),
         Of("drainOrder", DrainOrderStudy.Ask),
-        Of("afterStep", DrainOrderStudy.After),
+        Of("afterStep", AfterStepStudy.Ask),
+        Of("holds", HoldsStudy.Ask),
         Of("proof", ProofStudy.Ask),
         Of("freezeLadder", FreezeLadderStudy.Ask),
         Of("rungWhy", RungWhyStudy.Ask),

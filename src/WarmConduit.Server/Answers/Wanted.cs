@@ -1,4 +1,5 @@
 using WarmConduit.Core.Advice;
+using WarmConduit.Core.Advice.AllHeights;
 using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Studies;
 
@@ -7,7 +8,7 @@ namespace WarmConduit.Server.Answers;
 /// <summary>All that can be wanted of a rig: the studies, and the advice over them.</summary>
 internal static class Wanted
 {
-    public static IReadOnlyList<Study> All { get; } = [.. Study.All, Study.Of("advice", Adviser.Ask), Study.Of("fixes", FixStudy.Ask), Study.Of("mendAll", MendAll.Ask)];
+    public static IReadOnlyList<Study> All { get; } = [.. Study.All, Study.Of("advice", Adviser.Ask), Study.Of("fixes", Fixer.Ask), Study.Of("mendAll", MendAll.Ask), Study.Of("autoFall", HeightFinder.Ask)];
 
     public static Study? Named(string name) => All.FirstOrDefault(s => s.Name == name);
 }

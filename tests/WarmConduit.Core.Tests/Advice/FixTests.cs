@@ -56,7 +56,7 @@ public class FixTests
             double before = PlainDraining.RetainedL(rig);
             foreach (var finding in Adviser.Ask(Ask(rig)).Findings.Where(f => f.Severity != Severity.Note))
             {
-                var answer = FixStudy.Ask(Ask(rig, finding.Id));
+                var answer = Fixer.Ask(Ask(rig, finding.Id));
                 Assert.True(answer.Fixes.Count > 0 || answer.Refused is { Length: > 0 });
                 foreach (var fix in answer.Fixes)
                 {
@@ -78,7 +78,7 @@ public class FixTests
         for (int seed = 100; seed < 100 + Math.Max(4, Rigs / 8); seed++)
         {
             var rig = Laid(seed);
-            var pool = Adviser.Ask(Ask(rig)).Findings.Where(f => f.Severity != Severity.Note).SelectMany(f => FixStudy.Ask(Ask(rig, f.Id)).Fixes.Take(3)).Take(9).ToList();
+            var pool = Adviser.Ask(Ask(rig)).Findings.Where(f => f.Severity != Severity.Note).SelectMany(f => Fixer.Ask(Ask(rig, f.Id)).Fixes.Take(3)).Take(9).ToList();
             double best = PlainDraining.RetainedL(rig);
             foreach (var set in Sets(pool, 3))
             {
@@ -107,7 +107,7 @@ public class FixTests
     public void A_bend_is_told_how_high_it_must_be_and_the_band_holds()
     {
         var rig = DemoRigs.Of("sparrow");
-        var fix = FixStudy.Ask(Ask(rig, "pool:kitchen-cold")).Fixes.First(f => f.Band is { LowestM: not null, HighestM: not null });
+        var fix = Fixer.Ask(Ask(rig, "pool:kitchen-cold")).Fixes.First(f => f.Band is { LowestM: not null, HighestM: not null });
         var run = rig.Runs.First(r => r.Id == fix.Band!.RunId);
         double Stays(double z) => Ask(Editor.Apply(rig, [new RouteRun(run.Id, [.. run.Bends.Select(b => b.Id == fix.Band!.PointId ? b with { At = b.At with { ZM = z } } : b)])]).Rig).Ask(DrainDownStudy.Ask).Runs.First(r => r.RunId == run.Id).RetainedL;
         Assert.Equal(0, Stays(fix.Band!.LowestM!.Value + 0.0005), 1e-6);
@@ -132,18 +132,18 @@ public class FixTests
     public void A_fix_in_the_way_of_something_solid_is_not_offered()
     {
         var rig = DemoRigs.Of("sparrow");
-        var drained = FixStudy.Ask(Ask(rig, "pool:kitchen-cold")).Fixes.First(f => f.Costs.Parts == 2);
+        var drained = Fixer.Ask(Ask(rig, "pool:kitchen-cold")).Fixes.First(f => f.Costs.Parts == 2);
         var at = Editor.Apply(rig, drained.Edits).Rig.Parts.First(p => p.Stock == "drain-cock" && rig.Parts.All(o => o.Id != p.Id)).Box;
         var blocked = rig with { Shell = rig.Shell with { Obstacles = [.. rig.Shell.Obstacles, new Obstacle("chest", "chest", ObstacleKind.Other, new Box(at.At, at.Size))] } };
-        Assert.DoesNotContain(FixStudy.Ask(Ask(blocked, "pool:kitchen-cold")).Fixes, f => f.Costs.Parts == 2);
+        Assert.DoesNotContain(Fixer.Ask(Ask(blocked, "pool:kitchen-cold")).Fixes, f => f.Costs.Parts == 2);
     }
 
     [Fact]
     public void Prices_of_the_builder_are_counted_and_none_is_made_up()
     {
         var rig = DemoRigs.Of("sparrow");
-        Assert.Null(FixStudy.Ask(Ask(rig, "pool:kitchen-cold")).Fixes.First(f => f.Costs.Parts == 2).Costs.Money);
+        Assert.Null(Fixer.Ask(Ask(rig, "pool:kitchen-cold")).Fixes.First(f => f.Costs.Parts == 2).Costs.Money);
         var priced = rig with { Prices = [new Price("a", "drain-cock", 6), new Price("b", "tee", 3.5)] };
-        Assert.Equal(9.5, FixStudy.Ask(Ask(priced, "pool:kitchen-cold")).Fixes.First(f => f.Costs.Parts == 2).Costs.Money);
+        Assert.Equal(9.5, Fixer.Ask(Ask(priced, "pool:kitchen-cold")).Fixes.First(f => f.Costs.Parts == 2).Costs.Money);
     }
 }

@@ -28,8 +28,8 @@ public class DrainOrderTests
         Assert.Equal(rig.Parts.Count(p => Catalogue.Part(p.Stock)!.Passage == Passage.Drain && Ask(rig).Scenario.PositionOf(p)!.Passes) + rig.ByHand.Count + 1, order.Steps.Count);
         Assert.True(order.Steps[0].Kind == DrainStepKind.Drain && order.Steps[0].OutL > 50);
         Assert.Equal(order.Steps.OrderBy(s => s.Kind == DrainStepKind.Hand).Select(s => s.Id), order.Steps.Select(s => s.Id));
-        Assert.Equal(order.StaysL, DrainOrderStudy.After(Ask(rig, $"{order.Steps.Count}")).DrainDown.RetainedL, 1e-9);
-        Assert.True(DrainOrderStudy.After(Ask(rig, "1")).DrainDown.RetainedL > order.StaysL);
+        Assert.Equal(order.StaysL, AfterStepStudy.Ask(Ask(rig, $"{order.Steps.Count}")).DrainDown.RetainedL, 1e-9);
+        Assert.True(AfterStepStudy.Ask(Ask(rig, "1")).DrainDown.RetainedL > order.StaysL);
     }
 
     [Fact]

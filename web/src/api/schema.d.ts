@@ -545,6 +545,7 @@ export interface components {
                 drainDown?: components["schemas"]["DrainDownAnswer"];
                 drainOrder?: components["schemas"]["DrainOrderAnswer"];
                 afterStep?: components["schemas"]["AfterStepAnswer"];
+                holds?: components["schemas"]["HoldsAnswer"];
                 proof?: components["schemas"]["ProofAnswer"];
                 freezeLadder?: components["schemas"]["FreezeLadderAnswer"];
                 rungWhy?: components["schemas"]["RungWhyAnswer"];
@@ -558,6 +559,7 @@ export interface components {
                 advice?: components["schemas"]["AdviceAnswer"];
                 fixes?: components["schemas"]["FixesAnswer"];
                 mendAll?: components["schemas"]["MendAllAnswer"];
+                autoFall?: components["schemas"]["AutoFallAnswer"];
             };
             /** @description By name, those that are told as what differs from the ones that the asker holds. */
             changed: {
@@ -601,6 +603,67 @@ export interface components {
              * @description Degrees; positive raises the side away from the kerb.
              */
             rollDeg: number;
+        };
+        /** @description All heights at once: every line with as much fall as the whole allows. */
+        AutoFallAnswer: {
+            /**
+             * Format: double
+             * @description The slope of parking on which they shall still fall, degrees.
+             */
+            slopeDeg: number;
+            /**
+             * Format: double
+             * @description Least fall beyond that slope now, m/m; negative where a length climbs on it; null where no line has a way out.
+             */
+            marginBefore: null | number;
+            /**
+             * Format: double
+             * @description The greatest that heights can give, m/m; null likewise.
+             */
+            marginAfter: null | number;
+            /** @description Every length falls on that slope then. */
+            feasible: boolean;
+            /** @description What that says. */
+            verdict: components["schemas"]["Sentence"];
+            /** @description Points that go up or down, those that go farthest first. */
+            changes: components["schemas"]["HeightChange"][];
+            /** @description The edits that do it; empty where nothing is won. */
+            edits: components["schemas"]["Edit"][];
+            /** @description What they do to the document; null where there are none. */
+            effect: null | components["schemas"]["Effect"];
+            /**
+             * Format: double
+             * @description Retained when level now, L.
+             */
+            beforeL: number;
+            /**
+             * Format: double
+             * @description Retained when level then, L.
+             */
+            afterL: number;
+            /**
+             * Format: double
+             * @description Share of the slopes of parking on which it drains now.
+             */
+            shareBefore: number;
+            /**
+             * Format: double
+             * @description Share then.
+             */
+            shareAfter: number;
+            /** @description The chain that allows no more; null where nothing limits. */
+            chain: null | components["schemas"]["HeightChain"];
+            /** @description The smallest changes to what is fixed that would make it fall everywhere; empty where it does. */
+            toHelp: components["schemas"]["Sentence"][];
+            /** @description Drains that the lines fall to: the fewest that serve. */
+            drainsNeeded: string[];
+            /** @description Drains that the lines would do without. */
+            drainsSpare: string[];
+            /**
+             * Format: int32
+             * @description How many points fall to no drain as they lie now.
+             */
+            notReached: number;
         };
         /**
          * @description An axis of the vehicle.
@@ -1534,6 +1597,85 @@ export interface components {
             id: string;
             /** @description What is done, in words. */
             task: string;
+        };
+        /** @description Points in the direction of the water that allow no more fall. */
+        HeightChain: {
+            /** @description In words, from the top. */
+            points: string[];
+            /** @description Where they are. */
+            places: components["schemas"]["Place"][];
+            /**
+             * Format: double
+             * @description Height between the limits of its ends, m.
+             */
+            availableM: number;
+            /**
+             * Format: double
+             * @description Its length, m.
+             */
+            lengthM: number;
+            /**
+             * Format: double
+             * @description Height that the slope of parking takes of it, m.
+             */
+            forParkingM: number;
+        };
+        /** @description A point that goes up or down. */
+        HeightChange: {
+            /** @description The point, in words. */
+            words: string;
+            /**
+             * Format: double
+             * @description Invert now, m.
+             */
+            fromM: number;
+            /**
+             * Format: double
+             * @description Invert then, m.
+             */
+            toM: number;
+            /** @description Where it is. */
+            place: components["schemas"]["Place"];
+        };
+        /** @description Something that holds water once the rig is drained. */
+        Hold: {
+            /** @description Why it does. */
+            kind: components["schemas"]["HoldKind"];
+            /** @description What it is. */
+            words: string;
+            /**
+             * Format: double
+             * @description How much, L.
+             */
+            litres: number;
+            /** @description Ice there breaks something. */
+            breaks: boolean;
+            /** @description The one thing that empties it. */
+            empties: components["schemas"]["Sentence"];
+            /** @description It is part of what the drain-down counts; else it comes on top as an estimate. */
+            counted: boolean;
+            /** @description Where it is. */
+            place: null | components["schemas"]["Place"];
+        };
+        /**
+         * @description Why something still holds water.
+         * @enum {unknown}
+         */
+        HoldKind: "pool" | "deadLeg" | "vessel" | "design" | "shut" | "sag" | "noAir" | "film";
+        /** @description Everything that holds water. */
+        HoldsAnswer: {
+            /** @description Most first. */
+            holds: components["schemas"]["Hold"][];
+            /**
+             * Format: double
+             * @description What the drain-down counts, L.
+             */
+            countedL: number;
+            /**
+             * Format: double
+             * @description What comes on top, L. Estimate.
+             */
+            besidesL: number;
         };
         HttpValidationProblemDetails: {
             type?: null | string;

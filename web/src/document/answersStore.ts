@@ -17,7 +17,7 @@ export const ofWeights = ["weights"] as const;
 /** What the shell wants to know. */
 export const ofShell = ["shellHeat"] as const;
 /** What the drain-down wants to know. */
-export const ofDrain = ["drainDown", "drainOrder", "parking"] as const;
+export const ofDrain = ["drainDown", "drainOrder", "holds", "parking"] as const;
 export type Wanted = typeof ofBench | typeof ofBrief | typeof ofWeights | typeof ofShell | typeof ofDrain;
 /** A place has the answers that it asked for, and only those. */
 export type Answers = Pick<All, (typeof ofBench)[number]> &

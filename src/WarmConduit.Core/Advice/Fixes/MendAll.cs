@@ -65,7 +65,7 @@ public static class MendAll
         var all = new List<(Finding Finding, Fix Fix)>();
         foreach (var finding in at.Ask(Adviser.Ask).Findings.Where(f => f.Severity != Severity.Note))
         {
-            var answer = FixStudy.Of(at, finding);
+            var answer = Fixer.Of(at, finding);
             tried += answer.Tried;
             if (answer.Refused is { } why) refusals[finding.Id] = why;
             all.AddRange(answer.Fixes.Where(f => question.About != NoNewParts || f.Costs.Parts == 0).Select(f => (finding, f)));

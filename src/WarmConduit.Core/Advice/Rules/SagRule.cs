@@ -22,7 +22,7 @@ internal sealed class SagRule : IRule
         {
             var run = question.Rig.Runs[r];
             if (run.ClipSpacingM is not { } clips || run.Service is not (Service.Cold or Service.Hot or Service.Waste) || Catalogue.Pipe(run.Pipe) is not { } pipe) continue;
-            var clipped = new ClippedPipe(pipe.InnerDiameterM, pipe.OuterDiameterM, pipe.DensityKgPerM3, Water.DensityKgPerM3(10), run.Service == Service.Hot ? pipe.ModulusWarmPa : pipe.ModulusColdPa);
+            var clipped = ClippedPipe.Of(pipe, run.Service == Service.Hot);
             var stations = drained.Runs[r].Stations;
             (int At, double Slope, double Fall)? worst = null;
             for (int k = 0; k + 1 < stations.Count; k++)

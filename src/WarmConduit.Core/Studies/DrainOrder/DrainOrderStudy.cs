@@ -60,19 +60,6 @@ public static class DrainOrderStudy
             steps, full.StaysL(), before.Drained.RetainedL, before.Held.Where(h => !h.Gulps).Sum(h => h.Litres), walked, steps.Sum(s => HandS + (s.ShortestS ?? 0)), steps.Sum(s => 2 * HandS + (s.LongestS ?? 0)), before.Held, [.. forgets.Where(f => f.MoreL >= LeastL).OrderByDescending(f => f.MoreL)]);
     }
 
-    /// <summary>The rig after so many steps, as the drain-down tells it. The question is about that number; what is none counts as 0. Pure.</summary>
-    public static AfterStepAnswer After(Question question)
-    {
-        int count = int.TryParse(question.About, out int asked) ? Math.Max(0, asked) : 0;
-        var (opened, done) = (new HashSet<string>(), new HashSet<string>());
-        foreach (var (id, parts, kind, _) in Order(question, new Stage(question, opened, done)).Take(count))
-        {
-            if (kind == DrainStepKind.Hand) done.Add(id);
-            else opened.UnionWith(parts);
-        }
-        return new AfterStepAnswer(count, new Stage(question, opened, done).Drained);
-    }
-
     internal static List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> Order(Question question, Stage full)
     {
         var rig = question.Rig;

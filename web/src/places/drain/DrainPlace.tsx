@@ -2,6 +2,8 @@ import { useState } from "react";
 import { ofDrain } from "../../document/answersStore";
 import { useAnswers } from "../bench/benchStores";
 import { RigPlace } from "../bench/RigPlace";
+import { AllHeights } from "./AllHeights";
+import { Holds } from "./Holds";
 import { OrderList } from "./OrderList";
 import { Parking } from "./Parking";
 import { WaterAfter } from "./WaterAfter";
@@ -25,6 +27,8 @@ function Drain({ rig }: { rig: Parameters<typeof WaterAfter>[0]["rig"] }) {
       <div className="flex min-w-0 flex-col gap-3">
         <WaterAfter rig={rig} count={count} steps={steps} onCount={setChosen} />
         <Parking rig={rig} />
+        <AllHeights rig={rig} />
+        <Holds />
       </div>
       <OrderList count={count} onCount={setChosen} />
     </main>

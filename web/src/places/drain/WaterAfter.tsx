@@ -1,12 +1,13 @@
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import { say, usePrint } from "../../app/units";
 import { plumbingOf, type Rig } from "../../document/geometry";
-import type { Frame } from "../../drawing/projection";
+import { type Frame, toPx } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
 import { Button, Panel, Slider } from "../../ui/controls";
 import { useSize } from "../../ui/useSize";
 import { useAnswers } from "../bench/benchStores";
 import { useAsked } from "../bench/Fixes";
+import { FixGhost } from "../bench/views/FixGhost";
 
 const HEIGHT = 250;
 
@@ -66,6 +67,7 @@ export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: nu
                 frame={frame}
                 lens="drain"
               />
+              <FixGhost px={(p) => toPx("side", frame, p)} />
             </g>
           </svg>
         )}

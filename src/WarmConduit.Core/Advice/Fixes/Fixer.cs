@@ -5,7 +5,7 @@ using WarmConduit.Core.Units;
 namespace WarmConduit.Core.Advice.Fixes;
 
 /// <summary>Tries what a builder might do about a finding on the whole rig, and keeps what mends it.</summary>
-public static class FixStudy
+public static class Fixer
 {
     /// <summary>Most fixes offered for one finding.</summary>
     public const int Most = 6;

@@ -1,0 +1,84 @@
+import { expect, saved, summary, test } from "./fresh.ts";
+
+test("a fix is looked at in every view, done by a key, and undone", async ({ page }) => {
+  await page.goto("/rigs/sparrow");
+  await expect(summary(page)).toContainText("129 mL stays in 2 pools");
+  const fixes = page.getByRole("list", { name: "Ways to mend it" });
+  await expect(fixes.getByRole("listitem").first()).toContainText("93 mL less stays");
+  await fixes.getByRole("listitem").first().hover();
+  for (const view of ["[data-view=side]", "[data-view=plan]", "[data-corner]", "[data-strip]"])
+    await expect(page.locator(`${view} [data-fix-ghost]`)).toHaveCount(1);
+  await expect(page.locator("[data-band]")).toContainText("373 mm to 795 mm");
+  await page.keyboard.press("m");
+  await expect(summary(page)).toContainText("36 mL stays in 1 pool");
+  await expect(page.locator("[data-fix-ghost]")).toHaveCount(0);
+  await saved(page);
+  await page.keyboard.press("Control+z");
+  await expect(summary(page)).toContainText("129 mL stays in 2 pools");
+});
+
+test("Tern is mended as a whole, and then drains anywhere within a degree", async ({ page }) => {
+  await page.goto("/rigs/tern/drain");
+  const parking = page.getByLabel("Parking", { exact: true });
+  await expect(parking).toContainText("it drains on 0% of the slopes");
+  await page.goto("/rigs/tern");
+  await expect(summary(page)).toContainText("413 mL stays");
+  await page.getByRole("button", { name: "Mend all…" }).click();
+  const dialog = page.getByRole("dialog");
+  await expect(dialog).toContainText("outdoor shower cold: 4 bends up");
+  // What cannot be bought is not proposed.
+  await dialog.getByRole("radio", { name: "No new parts" }).click();
+  await expect(dialog).toContainText("no new part");
+  await expect(dialog).not.toContainText(/\d new part/);
+  await dialog.getByRole("radio", { name: "New parts allowed" }).click();
+  await dialog.getByRole("button", { name: /Do all \d/ }).click();
+  await expect(summary(page)).not.toContainText("413 mL");
+  await saved(page);
+  await page.getByRole("link", { name: "Drain", exact: true }).click();
+  await expect(parking).toContainText("it drains on 100% of the slopes");
+  await expect(parking).toContainText("drains to the limits");
+});
+
+test("the order of draining, the water going down, a jug that is short, and the best way to stand", async ({ page }) => {
+  await page.goto("/rigs/lantern/drain");
+  const order = page.getByLabel("Order of draining");
+  await expect(order.getByRole("listitem").first()).toContainText("Open drain A");
+  await expect(order.getByRole("listitem").first()).toContainText("421.3 L");
+  await expect(page.getByRole("heading", { name: "After step 14" })).toBeVisible();
+  for (let n = 0; n < 14; n++) await page.getByRole("button", { name: "Step back" }).click();
+  await expect(page.getByRole("heading", { name: "Full, all shut" })).toBeVisible();
+  await expect(page.locator("[data-after='0'][aria-busy=false] path[stroke='var(--stays)']").first()).toBeAttached();
+
+  // Half of what the two tanks hold is missing: one of their valves.
+  await order.getByRole("button", { name: /Open drain A/ }).click();
+  await order.getByLabel("What the jug says").fill("210 L");
+  await order.getByLabel("What the jug says").press("Enter");
+  await expect(page.locator("[data-proof]")).toContainText("is missing of 421.3 L");
+  await expect(page.locator("[data-proof] li").first()).toContainText(/valve, (kerb|far)-side tank is shut/);
+
+  const parking = page.getByLabel("Parking", { exact: true });
+  await expect(parking).toContainText("a block of 42 mm under each front wheel");
+  await parking.getByRole("button", { name: "Look at it standing so" }).click();
+  await expect(parking).toContainText("nose 0.5° up");
+  await expect(parking).toContainText("It stands well as it is");
+  // Stricter limits leave fewer ways to stand; they are the rig's own.
+  await parking.getByLabel("Of a tank's content").fill("0.5 %");
+  await parking.getByLabel("Of a tank's content").press("Enter");
+  await expect(parking).not.toContainText("it drains on 57%");
+});
+
+test("all heights at once: looked at, done, and kept where they are locked", async ({ page }) => {
+  await page.goto("/rigs/sparrow/drain");
+  const heights = page.getByLabel("All heights at once");
+  await expect(heights).toContainText("every line falls on a slope of 1.0°");
+  await heights.getByRole("button", { name: "Look at it" }).click();
+  await expect(page.locator("[data-after] [data-fix-ghost]")).toHaveCount(1);
+  await heights.getByText("What must not move").click();
+  await heights.getByRole("checkbox", { name: "kitchen cold" }).check();
+  await expect(heights).toContainText("cannot help");
+  await expect(heights).not.toContainText("kitchen cold, bend 2:");
+  await heights.getByRole("checkbox", { name: "kitchen cold" }).uncheck();
+  await heights.getByRole("button", { name: /Move \d+ points/ }).click();
+  await saved(page);
+  await expect(page.getByLabel("What holds water")).toContainText("0 mL stays by the drain-down");
+});

@@ -1,0 +1,57 @@
+import { TriangleAlert } from "lucide-react";
+import type { Schema } from "../../api/client";
+import { say, usePrint } from "../../app/units";
+import { Panel } from "../../ui/controls";
+import { useAnswers } from "../bench/benchStores";
+
+const why: Record<Schema["HoldKind"], string> = {
+  pool: "below a crest",
+  deadLeg: "a dead leg",
+  vessel: "below its way out",
+  design: "by design",
+  shut: "shut in",
+  sag: "between clips",
+  noAir: "no air",
+  film: "film",
+};
+
+/** Everything that holds water once the rig is drained, and the one thing that empties it. */
+export function Holds() {
+  const told = useAnswers((s) => s.answers?.holds);
+  const stale = useAnswers((s) => s.stale);
+  const print = usePrint();
+  if (!told) return <p className="p-3 text-muted">Asking…</p>;
+  return (
+    <Panel className="p-3" aria-label="What holds water">
+      <h2 className="text-[17px] font-semibold">What still holds water</h2>
+      <p className="text-muted">
+        {print(told.countedL, "volume")} stays by the drain-down
+        {told.besidesL > 0.0005 &&
+          `; about ${print(told.besidesL, "volume")} may come on top: films, sags, what hangs for want of air. Estimates`}
+        .
+      </p>
+      {told.holds.length === 0 ? (
+        <p className="mt-1">Nothing that could be found.</p>
+      ) : (
+        <table className={`mt-1 w-full ${stale ? "opacity-60" : ""}`} data-stale={stale}>
+          <tbody>
+            {told.holds.slice(0, 24).map((h) => (
+              <tr key={`${h.kind} ${h.words}`} className="border-t border-rule align-top" data-hold={h.kind}>
+                <td className="py-1.5 pr-3">
+                  {h.breaks && <TriangleAlert size={15} className="mr-1 inline align-[-2px]" aria-label="Ice there breaks something" />}
+                  {h.words} <span className="text-muted">{why[h.kind]}</span>
+                </td>
+                <td className="py-1.5 pr-3 text-right font-semibold whitespace-nowrap">
+                  {h.counted ? "" : "≈ "}
+                  {print(h.litres, "volume")}
+                </td>
+                <td className="py-1.5 text-muted">{say(h.empties, print)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {told.holds.length > 24 && <p className="text-muted">and {told.holds.length - 24} more with less.</p>}
+    </Panel>
+  );
+}
