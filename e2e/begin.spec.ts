@@ -101,7 +101,7 @@ test("a pump set is placed as one, every part has its picture, and what is piped
   });
   const finding = page.getByRole("button", { name: /pump.*backwards/ });
   await finding.click();
-  await page.getByRole("button", { name: "Swap its two lines" }).click();
+  await page.getByRole("button", { name: "Do it: Swap its two lines" }).click();
   await expect(finding).toHaveCount(0);
   await expect.poll(async () => (await rig()).runs.find((r: { id: string }) => r.id === "strainer-pump").to.port).toBe("in");
 });

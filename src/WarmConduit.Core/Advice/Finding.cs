@@ -84,6 +84,9 @@ public enum FindingKind
 
     /// <summary>It does not drain on the slope that the brief allows.</summary>
     Parking,
+
+    /// <summary>A hump of a line that should be full catches air.</summary>
+    AirLock,
 }
 
 /// <summary>How severe a finding is by the rules of the school the rig has chosen.</summary>

@@ -34,6 +34,50 @@ public sealed record Orientation(int QuarterTurns, bool Mirrored = false, bool U
     public static readonly Orientation AsStock = new(0);
 }
 
+/// <summary>How a hand gets to something.</summary>
+public enum ReachKind
+{
+    /// <summary>From outside, standing.</summary>
+    Outside,
+
+    /// <summary>Inside, standing.</summary>
+    Standing,
+
+    /// <summary>Kneeling.</summary>
+    Kneeling,
+
+    /// <summary>Lying on one's back.</summary>
+    OnBack,
+
+    /// <summary>Behind a panel.</summary>
+    Panel,
+}
+
+/// <summary>How a hand gets to a part once the rig is built, as its builder knows it.</summary>
+/// <param name="Kind">How.</param>
+/// <param name="Screws">Screws of the panel, 0 to 99; left out: it is only lifted off.</param>
+public sealed record Reach(ReachKind Kind, int? Screws = null)
+{
+    /// <summary>In words.</summary>
+    public string Words() => Kind switch
+    {
+        ReachKind.Outside => "from outside",
+        ReachKind.Standing => "inside, standing",
+        ReachKind.Kneeling => "kneeling",
+        ReachKind.OnBack => "on your back",
+        _ => Screws is > 0 ? $"behind a panel with {Screws} {(Screws == 1 ? "screw" : "screws")}" : "behind a panel",
+    };
+
+    /// <summary>How long it takes to get there and back, s: a quarter of a minute standing, half kneeling, one on one's back, ten seconds a screw. Estimates.</summary>
+    public double HandS() => Kind switch
+    {
+        ReachKind.Outside or ReachKind.Standing => 15,
+        ReachKind.Kneeling => 30,
+        ReachKind.OnBack => 60,
+        _ => 45 + (10 * (Screws ?? 0)),
+    };
+}
+
 /// <summary>
 /// A part in its place. <paramref name="Stock"/> names a part of the catalogue; <paramref name="HoldsL"/>, <paramref name="LossWPerK"/> and
 /// <paramref name="MassKg"/> replace its figures where the builder knows better. Of a tank, the content is that of its box unless <paramref name="HoldsL"/>
@@ -49,6 +93,7 @@ public sealed record Orientation(int QuarterTurns, bool Mirrored = false, bool U
 /// <param name="LossWPerK">Loss to the air around it, W/K; 0 to 100.</param>
 /// <param name="MassKg">Mass when empty, kg; 0 to 1000.</param>
 /// <param name="Covered">Light is kept off it; left out: it is not known.</param>
+/// <param name="Reach">How a hand gets to it; left out: it is not known.</param>
 /// <param name="Own">A part of the builder's own, whose size, ports and figures are theirs; it is offered again in other rigs.</param>
 public sealed record Part(
     string Id,
@@ -61,7 +106,8 @@ public sealed record Part(
     double? LossWPerK = null,
     double? MassKg = null,
     bool? Covered = null,
-    bool? Own = null) : IIdentified
+    bool? Own = null,
+    Reach? Reach = null) : IIdentified
 {
     /// <summary>What <paramref name="port"/> is for: as it says itself, else as stock has it.</summary>
     public PortRole? RoleOf(Port port) => port.Role ?? Catalogue.Part(Stock)?.Ports.FirstOrDefault(p => p.Id == port.Id)?.Role;

@@ -213,6 +213,7 @@ public static partial class RigCheck
                 c.Range($"{at}.holdsL", holds, 0, 2000, "L");
                 if (holds == 0 && stock?.Passage == Passage.Vessel) c.Add($"{at}.holdsL", "a vessel holds more than 0 L; leave it out to take the content of its box", essential: false);
             }
+            if (part.Reach?.Screws is { } screws) c.Range($"{at}.reach.screws", screws, 0, 99, "");
             if (part.LossWPerK is { } loss) c.Range($"{at}.lossWPerK", loss, 0, 100, "W/K");
             if (part.MassKg is { } mass) c.Range($"{at}.massKg", mass, 0, 1000, "kg");
             if (stock?.Passage is Passage.OneWay or Passage.Pump && (part.PortAt("in") is null || part.PortAt("out") is null))

@@ -9,6 +9,7 @@ using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.Parking;
 using WarmConduit.Core.Tests.Rigs;
+using WarmConduit.Core.Tests.Studies;
 using Xunit;
 
 namespace WarmConduit.Core.Tests.Advice;
@@ -145,5 +146,30 @@ public class FixTests
         Assert.Null(Fixer.Ask(Ask(rig, "pool:kitchen-cold")).Fixes.First(f => f.Costs.Parts == 2).Costs.Money);
         var priced = rig with { Prices = [new Price("a", "drain-cock", 6), new Price("b", "tee", 3.5)] };
         Assert.Equal(9.5, Fixer.Ask(Ask(priced, "pool:kitchen-cold")).Fixes.First(f => f.Costs.Parts == 2).Costs.Money);
+    }
+
+    [Fact]
+    public void Air_caught_at_a_hump_is_told_with_a_bleed_or_the_hump_brought_down()
+    {
+        // A coolant line that climbs over something on its way from the heater to the header tank, and a suction line that does.
+        Rig Coolant(double hump)
+        {
+            var bare = Start.Make(new NewRig("Coolant", 3.7, 1.75, 1.9, WayOfLiving.LivedIn, FreezeSchool.Heat, "long-van"));
+            var line = new Run("feed", "feed", Service.Coolant, "epdm-5/8", new("heater", "out"), new("header", "in"), [new Bend("b1", new(1.2, 0.3, hump)), new Bend("b2", new(2, 0.3, 0.35))]);
+            return Editor.Apply(bare, [new PlacePart("heater", "coolant-heater", "heater", new(0.3, 0.3, 0.2)), new PlacePart("header", "header-tank", "header", new(2.5, 0.3, 0.4)), new InsertFragment("line", [], [line])]).Rig;
+        }
+        Assert.DoesNotContain(Adviser.Ask(Ask(Coolant(0.33))).Findings, f => f.Kind == FindingKind.AirLock);
+        var humped = Coolant(0.9);
+        var finding = Adviser.Ask(Ask(humped)).Findings.Single(f => f.Kind == FindingKind.AirLock);
+        Assert.Equal(("hump:feed", "b1"), (finding.Id, finding.Place!.PointId));
+        Assert.NotNull(finding.Caution);
+        var fixes = Fixer.Ask(Ask(humped, finding.Id)).Fixes;
+        Assert.Contains(fixes, f => f.Costs.Parts == 0);
+        Assert.Contains(fixes, f => f.Costs.Parts == 2 && Editor.Apply(humped, f.Edits).Rig.Parts.Any(p => p.Stock == "bleed"));
+
+        Rig Drawn(double hump) => new RigBuilder().Tank("tank", new Box(new(0, 0, 0.2), new(0.5, 0.4, 0.2)), ("outlet", 0.5, 0.2, 0.2), ("vent", 0, 0, 0.39)).Part("pump", "pump", "off", ("in", 1.5, 0.2, 0.3), ("out", 1.6, 0.2, 0.3))
+            .Run("suction", "tank.outlet", "pump.in", new Point3(1, 0.2, hump)).Build();
+        Assert.DoesNotContain(Adviser.Ask(Ask(Drawn(0.25))).Findings, f => f.Kind == FindingKind.AirLock);
+        Assert.Contains(Adviser.Ask(Ask(Drawn(0.6))).Findings, f => f.Id == "hump:suction");
     }
 }

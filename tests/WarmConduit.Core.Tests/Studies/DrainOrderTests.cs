@@ -1,10 +1,13 @@
+using WarmConduit.Core.Advice;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.DrainOrder;
+using WarmConduit.Core.Studies.Holds;
 using WarmConduit.Core.Tests.Rigs;
+using WarmConduit.Core.Units;
 using Xunit;
 
 namespace WarmConduit.Core.Tests.Studies;
@@ -77,5 +80,44 @@ public class DrainOrderTests
         Assert.Empty(good.Suspects);
         Assert.Equal(step.OutL, good.ExpectedL, 1e-9);
         foreach (string nonsense in (string[])["", "taps", "nothing=1", "drain-a=x", "drain-a=-1", "drain-a=NaN"]) Assert.Empty(ProofStudy.Ask(Ask(rig, nonsense)).Suspects);
+    }
+
+    [Fact]
+    public void A_weekend_rig_is_judged_by_its_worst_drain_and_by_the_time_it_takes()
+    {
+        var rig = DemoRigs.Of("sparrow");
+        string drain = rig.Parts.First(p => p.Stock == "drain-cock").Id;
+        Rig Reached(Reach reach) => rig with { Parts = [.. rig.Parts.Select(p => p.Id == drain ? p with { Reach = reach } : p)] };
+        Assert.DoesNotContain(Adviser.Ask(Ask(Reached(new Reach(ReachKind.Kneeling)))).Findings, f => f.Id == $"worst:{drain}");
+        var hidden = Reached(new Reach(ReachKind.Panel, 8));
+        var finding = Adviser.Ask(Ask(hidden)).Findings.Single(f => f.Id == $"worst:{drain}");
+        Assert.Contains("behind a panel with 8 screws", finding.Reason.Print(UnitSystem.Metric), StringComparison.Ordinal);
+        // 45 s and ten a screw instead of a quarter of a minute.
+        Assert.Equal(45 + 80 - 15, DrainOrderStudy.Ask(Ask(hidden)).ShortestS - DrainOrderStudy.Ask(Ask(rig)).ShortestS, 1e-6);
+        Assert.Equal("behind a panel with 8 screws", DrainOrderStudy.Ask(Ask(hidden)).Steps.First(s => s.Id == drain).Reach);
+        // Nobody opens it each week where the rig is lived in.
+        Assert.DoesNotContain(Adviser.Ask(Ask(hidden with { Brief = hidden.Brief with { Living = WayOfLiving.LivedIn } })).Findings, f => f.Id == $"worst:{drain}");
+    }
+
+    [Fact]
+    public void Everything_that_holds_water_is_listed_with_what_empties_it()
+    {
+        // A main with a shut valve, a dead leg that hangs from it, a strainer, and clips too far apart.
+        var rig = new RigBuilder()
+            .Part("tap", "mixer", "closed", ("cold", 0, 0, 0.9), ("spout", 0, 0, 1.1)).Part("valve", "ball-valve", "closed", ("a", 1, 0, 0.5), ("b", 1.1, 0, 0.5))
+            .Part("strainer", "strainer", ("in", 2, 0, 0.48), ("out", 2.1, 0, 0.48)).Part("tee", "tee", ("a", 3, 0, 0.46), ("b", 3.1, 0, 0.46), ("c", 3.05, 0.1, 0.46)).Part("cap", "end-cap", ("in", 3.05, 1, 0.2)).Part("drain", "drain-cock", ("in", 4, 0, 0.455))
+            .Run("riser", "tap.cold", "valve.a").Run("first", "valve.b", "strainer.in").Run("second", "strainer.out", "tee.a").Run("leg", "tee.c", "cap.in").Run("last", "tee.b", "drain.in").Build();
+        rig = rig with { Runs = [.. rig.Runs.Select(r => r.Id == "last" ? r with { ClipSpacingM = 1.0 } : r)] };
+        var told = HoldsStudy.Ask(Ask(rig));
+        HoldKind[] Of(string words) => [.. told.Holds.Where(h => h.Words.StartsWith(words, StringComparison.Ordinal)).Select(h => h.Kind)];
+        Assert.Contains(HoldKind.Shut, Of("tap"));
+        Assert.Contains(HoldKind.Shut, Of("valve"));
+        Assert.Equal([HoldKind.Design], Of("strainer"));
+        Assert.Contains(HoldKind.DeadLeg, Of("leg"));
+        Assert.Contains(HoldKind.Sag, Of("last"));
+        Assert.True(told.Holds.First(h => h.Kind == HoldKind.Design).Breaks);
+        Assert.All(told.Holds, h => Assert.NotEmpty(h.Empties.Print(UnitSystem.Metric)));
+        Assert.Equal(Ask(rig).Ask(DrainDownStudy.Ask).RetainedL, told.CountedL, 1e-9);
+        Assert.Equal(told.CountedL, told.Holds.Where(h => h.Counted).Sum(h => h.Litres), 0.01);
     }
 }

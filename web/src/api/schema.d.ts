@@ -1450,7 +1450,7 @@ export interface components {
          * @description What a finding is about.
          * @enum {unknown}
          */
-        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks" | "sag" | "tightBend" | "bareSkin" | "noAir" | "light" | "backflow" | "reliefShut" | "parking";
+        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks" | "sag" | "tightBend" | "bareSkin" | "noAir" | "light" | "backflow" | "reliefShut" | "parking" | "airLock";
         /** @description A way to mend a finding that was tried on the whole rig and does so. */
         Fix: {
             /** @description Its id among the fixes of one finding. */
@@ -2024,6 +2024,8 @@ export interface components {
             covered?: null | boolean;
             /** @description A part of the builder's own, whose size, ports and figures are theirs; it is offered again in other rigs. */
             own?: null | boolean;
+            /** @description How a hand gets to it; left out: it is not known. */
+            reach?: null | components["schemas"]["Reach"];
         };
         /** @description A part after draining. */
         PartDrain: {
@@ -2422,6 +2424,21 @@ export interface components {
          * @enum {unknown}
          */
         Quantity: "length" | "area" | "volume" | "mass" | "temperature" | "temperatureDifference" | "pressure" | "flow" | "speed" | "power" | "energy" | "conductance" | "transmittance" | "thermalResistance" | "duration" | "fall" | "slope" | "share" | "force" | "angle" | "number";
+        /** @description How a hand gets to a part once the rig is built, as its builder knows it. */
+        Reach: {
+            /** @description How. */
+            kind: components["schemas"]["ReachKind"];
+            /**
+             * Format: int32
+             * @description Screws of the panel, 0 to 99; left out: it is only lifted off.
+             */
+            screws?: null | number;
+        };
+        /**
+         * @description How a hand gets to something.
+         * @enum {unknown}
+         */
+        ReachKind: "outside" | "standing" | "kneeling" | "onBack" | "panel";
         /** @description A rig that was taken off the shelf and can still be brought back. */
         RemovedRig: {
             /** @description Its id. */

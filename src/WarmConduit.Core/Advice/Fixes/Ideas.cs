@@ -34,6 +34,7 @@ internal sealed class Ideas(Question question)
             FindingKind.FlatRun => finding.RunIds.SelectMany(id => OfSlope(id).Concat(OfEnds(id))),
             FindingKind.Choked => finding.RunIds.SelectMany(id => OfDip(id, finding.Place)),
             FindingKind.Parking => OfParking(finding.Id),
+            FindingKind.AirLock => finding.RunIds.SelectMany(id => OfHump(id, finding.Place)),
             FindingKind.NothingOpen => Open(Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Drain)),
             FindingKind.KeepsWater or FindingKind.FirstIce => finding.Place?.PartId is { } id ? ByHand(id).Concat(Covered(id)) : [],
             FindingKind.LooseEnd => finding.RunIds.SelectMany(Capped),
@@ -135,6 +136,17 @@ internal sealed class Ideas(Question question)
                 yield return new Idea($"Leave {part.Name} {position.Name} when draining", [new SetPosition(scenario, part.Id, position.Id)]);
     }
 
+    // Down to the line between its neighbours, laid evenly, or a bleed on top.
+    private IEnumerable<Idea> OfHump(string runId, Place? hump)
+    {
+        var run = question.Index.Run(runId);
+        if (hump is { PointId: { } point } && SlopesOf(runId).Straight(point) is { } straight) yield return Moved(runId, straight);
+        if (run.Bends.Count > 0) yield return new Idea($"Lay {run.Name} evenly between its ends", [Laying.Even(run, question.Index.CourseOf(run))]);
+        var course = question.Index.CourseOf(run);
+        int top = Enumerable.Range(0, course.Length).MaxBy(k => question.Conditions.Parked.HeightM(course[k]));
+        if (Branch(run, course, top, "bleed", "bleed", 0.03, $"A bleed at the hump of {run.Name}") is { } bleed) yield return bleed;
+    }
+
     /// <summary>A tee at a place on a run, with a drain cock under it.</summary>
     private Idea? Drained(Place lowest)
     {
@@ -147,12 +159,18 @@ internal sealed class Ideas(Question question)
         var run = question.Index.Run(runId);
         var course = question.Index.CourseOf(run);
         int at = Enumerable.Range(0, course.Length).MinBy(k => question.Conditions.Parked.HeightM(course[k]));
+        // As low as it takes, and no lower than what it stands on.
+        return Branch(run, course, at, "drain-cock", "drain", -Math.Min(DrainDropM, Math.Max(0.02, course[at].ZM - 0.05)), $"A drain at the lowest place of {run.Name}");
+    }
+
+    // A tee in the place of point number `at`, and a part beside it, higher or lower by `upM`.
+    private Idea? Branch(Run run, Point3[] course, int at, string stock, string name, double upM, Sentence words)
+    {
         var edits = new List<Edit>();
         Point3 place;
         string? after;
         if (at > 0 && at < course.Length - 1)
         {
-            // In the place of the bend.
             edits.Add(new RouteRun(run.Id, [.. run.Bends.Where((_, i) => i != at - 1)]));
             (place, after) = (course[at], at >= 2 ? run.Bends[at - 2].Id : null);
         }
@@ -163,7 +181,7 @@ internal sealed class Ideas(Question question)
             if (length < 0.14) return null;
             (place, after) = (course[at].Towards(course[next], 0.06 / length), at == 0 ? null : run.Bends.Count > 0 ? run.Bends[^1].Id : null);
         }
-        string stem = Free("drain");
+        string stem = Free(name);
         edits.Add(new PutTee(run.Id, after, place, $"{stem}-tee", $"{run.Name}, tee", Free($"{run.Id}-on", Rig.Runs.Select(r => r.Id))));
         Rig teed;
         try
@@ -176,13 +194,10 @@ internal sealed class Ideas(Question question)
         }
         var tee = teed.Parts.Find($"{stem}-tee")!;
         var (branch, middle) = (tee.PortAt("c")!.Value, tee.Box.Centre());
-        // As low as it takes, and no lower than what it stands on.
-        double drop = Math.Min(DrainDropM, Math.Max(0.02, branch.ZM - 0.05));
-        var aside = branch - middle with { ZM = branch.ZM };
-        var inlet = branch + aside + new Point3(0, 0, -drop);
-        edits.Add(new PlacePart(stem, "drain-cock", $"{run.Name}, drain", Turning.Micro(inlet - new Point3(0, 0.02, 0.01))));
-        edits.Add(new InsertFragment("its line", [], [new Run(Free($"{stem}-line", Rig.Runs.Select(r => r.Id)), $"{run.Name}, drain line", run.Service, run.Pipe, new RunEnd($"{stem}-tee", "c"), new RunEnd(stem, "in"), [])]));
-        return new Idea($"A drain at the lowest place of {run.Name}", edits);
+        var inlet = branch + (branch - middle with { ZM = branch.ZM }) + new Point3(0, 0, upM);
+        edits.Add(new PlacePart(stem, stock, $"{run.Name}, {name}", Turning.Micro(inlet - Catalogue.Part(stock)!.Ports[0].Offset)));
+        edits.Add(new InsertFragment("its line", [], [new Run(Free($"{stem}-line", Rig.Runs.Select(r => r.Id)), $"{run.Name}, line of the {name}", run.Service, run.Pipe, new RunEnd($"{stem}-tee", "c"), new RunEnd(stem, "in"), [])]));
+        return new Idea(words, edits);
     }
 
     private string Free(string stem, IEnumerable<string>? taken = null)

@@ -13,6 +13,7 @@ internal sealed class OutOfReachRule : IRule
         foreach (var part in question.Rig.Parts)
         {
             if (Catalogue.Part(part.Stock)!.Group is not (PartGroup.Joints or PartGroup.Valves or PartGroup.Drain or PartGroup.Clean or PartGroup.Move)) continue;
+            if (part.Reach is not null) continue;
             var at = part.Box.Centre();
             if (access.Any(a => a.Box.Holds(at))) continue;
             yield return new Finding(

@@ -30,7 +30,7 @@ public static class DrainOrderStudy
         var steps = new List<DrainStep>();
         var (opened, done) = (new HashSet<string>(), new HashSet<string>());
         var before = full;
-        double walked = 0;
+        double walked = 0, hand = 0;
         Point3? stood = null;
         foreach (var (id, parts, kind, why) in order)
         {
@@ -46,7 +46,8 @@ public static class DrainOrderStudy
                 stood = at;
             }
             var (shortest, longest) = kind == DrainStepKind.Drain && comes > LeastL ? Times(question, before, after, question.Index.Part(id), comes) : (null, null);
-            var (reach, reached) = Reach(question.Rig, at);
+            var (reach, reached) = ReachOf(question.Rig, question.Index.Part(parts[0]), at);
+            hand += question.Index.Part(parts[0]).Reach?.HandS() ?? HandS;
             steps.Add(new DrainStep(id, kind, WordsOf(question, id, kind), parts, comes, after.StaysL(), shortest, longest, reach, reached, true, why));
             before = after;
         }
@@ -57,7 +58,7 @@ public static class DrainOrderStudy
         for (int n = 0; n < steps.Count; n++)
             if (steps[n].Kind == DrainStepKind.Drain && steps[n].OutL < LeastL && forgets.First(f => f.PartId == steps[n].Id).MoreL < LeastL) steps[n] = steps[n] with { Needed = false };
         return new DrainOrderAnswer(
-            steps, full.StaysL(), before.Drained.RetainedL, before.Held.Where(h => !h.Gulps).Sum(h => h.Litres), walked, steps.Sum(s => HandS + (s.ShortestS ?? 0)), steps.Sum(s => 2 * HandS + (s.LongestS ?? 0)), before.Held, [.. forgets.Where(f => f.MoreL >= LeastL).OrderByDescending(f => f.MoreL)]);
+            steps, full.StaysL(), before.Drained.RetainedL, before.Held.Where(h => !h.Gulps).Sum(h => h.Litres), walked, hand + steps.Sum(s => s.ShortestS ?? 0), (2 * hand) + steps.Sum(s => s.LongestS ?? 0), before.Held, [.. forgets.Where(f => f.MoreL >= LeastL).OrderByDescending(f => f.MoreL)]);
     }
 
     internal static List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> Order(Question question, Stage full)
@@ -176,8 +177,9 @@ public static class DrainOrderStudy
     internal static string Task(Question question, string partId) =>
         question.Rig.ByHand.Find(partId)!.Task is { Length: > 1 } task && char.IsUpper(task[0]) && char.IsLower(task[1]) ? char.ToLowerInvariant(task[0]) + task[1..] : question.Rig.ByHand.Find(partId)!.Task;
 
-    private static (string? Reach, bool? Reached) Reach(Rig rig, Point3 at)
+    private static (string? Reach, bool? Reached) ReachOf(Rig rig, Part part, Point3 at)
     {
+        if (part.Reach is { } own) return (own.Words(), true);
         if (rig.Shell.Access.Count == 0) return (null, null);
         return rig.Shell.Access.FirstOrDefault(a => a.Box.Holds(at)) is { } access ? (access.Name, true) : ("no access leads to it", false);
     }

@@ -244,6 +244,7 @@ function PartForm({ rig, id }: { rig: Rig; id: string }) {
         />
       </div>
       <Positions rig={rig} part={part} />
+      <ReachFields part={part} />
       <section>
         <h4 className="text-muted">Ports</h4>
         <ul>
@@ -365,6 +366,47 @@ interface SleeveProps {
 }
 
 /** How a valve, tap or pump stands in the scenario that is asked about. */
+const reaches: { value: Schema["ReachKind"] | ""; text: string }[] = [
+  { value: "", text: "not said" },
+  { value: "outside", text: "from outside" },
+  { value: "standing", text: "inside, standing" },
+  { value: "kneeling", text: "kneeling" },
+  { value: "onBack", text: "on your back" },
+  { value: "panel", text: "behind a panel" },
+];
+
+/** How a hand gets to it once the rig is built: it decides how long emptying takes. */
+function ReachFields({ part }: { part: Part }) {
+  const change = useChange();
+  const set = (reach: Part["reach"] | null) => change(`Reach of ${part.name}`, `parts/${part.id}`, { reach });
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <PickField
+        label="Reached"
+        value={part.reach?.kind ?? ""}
+        options={reaches}
+        onCommit={(v) =>
+          set(
+            v
+              ? { kind: v as Schema["ReachKind"], ...(part.reach?.screws != null && v === "panel" && { screws: part.reach.screws }) }
+              : null,
+          )
+        }
+      />
+      {part.reach?.kind === "panel" && (
+        <QuantityField
+          label="Its screws"
+          value={part.reach.screws ?? 0}
+          quantity="number"
+          least={0}
+          most={99}
+          onCommit={(screws) => set({ kind: "panel", screws: Math.round(screws) })}
+        />
+      )}
+    </div>
+  );
+}
+
 function Positions({ rig, part }: { rig: Rig; part: Part }) {
   const { stock } = useCatalogue();
   const { commit } = useActions();
