@@ -32,7 +32,8 @@ public sealed record PatchPart(IReadOnlyList<int> Points, double HoldsM3, double
 /// <param name="Edges">Numbers of the edges whose bores count.</param>
 /// <param name="Parts">Parts that count.</param>
 /// <param name="Vessels">Numbers of the vessels that count, each for itself.</param>
-public sealed record PatchQuestion(IReadOnlyList<int> Edges, IReadOnlyList<PatchPart> Parts, IReadOnlyList<int> Vessels);
+/// <param name="EachVessel">The share of each vessel is told as well.</param>
+public sealed record PatchQuestion(IReadOnlyList<int> Edges, IReadOnlyList<PatchPart> Parts, IReadOnlyList<int> Vessels, bool EachVessel = false);
 
 /// <summary>What stays at every attitude of a grid: [pitch, roll].</summary>
 /// <param name="PitchDeg">Pitches.</param>
@@ -40,7 +41,8 @@ public sealed record PatchQuestion(IReadOnlyList<int> Edges, IReadOnlyList<Patch
 /// <param name="OutsideM3">In bores and parts, m³.</param>
 /// <param name="BreakableM3">Most in a part that ice breaks, m³.</param>
 /// <param name="VesselShare">Most of a vessel's content, 0..1.</param>
-public sealed record PatchAnswer(IReadOnlyList<double> PitchDeg, IReadOnlyList<double> RollDeg, double[,] OutsideM3, double[,] BreakableM3, double[,] VesselShare);
+/// <param name="OfVessels">The same of each vessel that counts: [pitch, roll, number in the question]; null where it was not asked for.</param>
+public sealed record PatchAnswer(IReadOnlyList<double> PitchDeg, IReadOnlyList<double> RollDeg, double[,] OutsideM3, double[,] BreakableM3, double[,] VesselShare, double[,,]? OfVessels);
 
 /// <summary>The patch of pitch and roll over which a system empties itself.</summary>
 public static class ParkingEnvelope
@@ -107,7 +109,7 @@ public static class ParkingEnvelope
         if (question.Parts.Any(p => p.Points.Any(q => (uint)q >= graph.Points.Length))) throw new LevelNetworkException("parts", "there is no such point");
         foreach (double p in pitchDeg) LevelGraph.Demand(new Attitude(p, 0));
         foreach (double r in rollDeg) LevelGraph.Demand(new Attitude(0, r));
-        var answer = new PatchAnswer(pitchDeg, rollDeg, new double[pitchDeg.Count, rollDeg.Count], new double[pitchDeg.Count, rollDeg.Count], new double[pitchDeg.Count, rollDeg.Count]);
+        var answer = new PatchAnswer(pitchDeg, rollDeg, new double[pitchDeg.Count, rollDeg.Count], new double[pitchDeg.Count, rollDeg.Count], new double[pitchDeg.Count, rollDeg.Count], question.EachVessel ? new double[pitchDeg.Count, rollDeg.Count, question.Vessels.Count] : null);
         var worker = new Worker(graph, new Elimination(graph), []);
         for (int p = 0; p < pitchDeg.Count; p++)
         {
@@ -187,8 +189,13 @@ public static class ParkingEnvelope
                         sum[i] += holds;
                         if (part.Breaks) broken = Math.Max(broken, holds);
                     }
-                    foreach (int v in question.Vessels)
-                        share = Math.Max(share, VesselSlice.FilledFraction(graph.Network.Vessels[v].Box, _level[graph.VesselPoint[v]][i], new Attitude(pitch, rolls[first + i])));
+                    for (int n = 0; n < question.Vessels.Count; n++)
+                    {
+                        int v = question.Vessels[n];
+                        double own = VesselSlice.FilledFraction(graph.Network.Vessels[v].Box, _level[graph.VesselPoint[v]][i], new Attitude(pitch, rolls[first + i]));
+                        share = Math.Max(share, own);
+                        if (answer.OfVessels is { } each) each[row, first + i, n] = own;
+                    }
                     (answer.OutsideM3[row, first + i], answer.BreakableM3[row, first + i], answer.VesselShare[row, first + i]) = (sum[i], broken, share);
                 }
             }

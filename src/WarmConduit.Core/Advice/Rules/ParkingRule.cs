@@ -1,6 +1,6 @@
+using WarmConduit.Core.Levels;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
-using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.Parking;
 using WarmConduit.Core.Units;
 
@@ -17,15 +17,19 @@ internal sealed class ParkingRule : IRule
         var severity = question.Rig.Brief.School == FreezeSchool.Heat ? Severity.Note : Severity.Warning;
         if (ParkingCount.WorstOutside(question) is { } worst)
         {
-            var there = question.With(question.Conditions with { Parked = worst.At }).Ask(DrainDownStudy.Ask);
-            var pool = there.Pools.FirstOrDefault(p => p.Shares.Count > 0);
+            // The pool that holds most there; to name all of them is a question of its own.
+            var levels = Draining.Solve(question.Levels.Graph!, worst.At);
+            var pool = levels.Pools().FirstOrDefault(p => p.Edges.Any(e => Wet(question, e.Edge)));
+            string[] runs = [.. pool?.Edges.Where(e => Wet(question, e.Edge)).OrderByDescending(e => e.VolumeM3).Select(e => question.Rig.Runs[e.Edge].Id) ?? []];
             var reason = Sentence.Of($"Parked {ParkingCount.Words(worst.At)}, {Measure.Volume(worst.OutsideL)} stays outside the tanks, where {Measure.Volume(limits.OutsideL)} is allowed and {Measure.Volume(limits.BreakableL)} in a part that ice breaks.");
-            if (pool is not null) reason = reason.And(Sentence.Of($" Most of it, {Measure.Volume(pool.RetainedL)}, in {pool.Words}."));
+            if (pool is not null)
+                reason = reason.And(Sentence.Of($" Most of it, {Measure.Volume(pool.VolumeM3 * 1000)}, in {question.Index.Run(runs[0]).Name}")).And(runs.Length > 1 ? $" and {runs.Length - 1} more." : ".");
             yield return new Finding(
                 Outside, FindingKind.Parking, severity, $"Parked {ParkingCount.Words(worst.At)}", "holds", Measure.Volume(worst.OutsideL), reason,
-                pool?.Lowest, [.. pool?.Shares.Select(s => s.RunId) ?? []],
+                pool is null ? null : question.Levels.PlaceAt(pool.LowestPoint), runs,
                 new Why("What stays at the corners and edges of the slope that the brief allows, by the rule of the drain-down; what is emptied by hand apart.", [new("when level", Measure.Volume(worst.LevelL), false)]));
         }
+        static bool Wet(Question asked, int edge) => edge < asked.Rig.Runs.Count && asked.Rig.Runs[edge].Service != Service.Coolant;
         foreach (var (tank, at, stays) in ParkingCount.WorstTanks(question))
             yield return new Finding(
                 OfTank + tank.Id, FindingKind.Parking, severity, tank.Name, "keeps", Measure.Volume(stays),

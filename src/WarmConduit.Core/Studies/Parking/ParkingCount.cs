@@ -25,7 +25,7 @@ public enum ParkingLimit
 internal static class ParkingCount
 {
     /// <summary>What stays at each pitch and roll; null when nothing is open.</summary>
-    public static PatchAnswer? Ask(Question question, IReadOnlyList<double> pitchDeg, IReadOnlyList<double> rollDeg)
+    public static PatchAnswer? Ask(Question question, IReadOnlyList<double> pitchDeg, IReadOnlyList<double> rollDeg, bool eachTank = false)
     {
         var network = question.Levels;
         if (network.Graph is not { } graph) return null;
@@ -36,9 +36,19 @@ internal static class ParkingCount
             .. rig.Parts.Where(p => Counts(question, p) && !network.VesselOf.ContainsKey(p.Id) && PartWater.HoldsL(p) > 0)
                 .Select(p => new PatchPart([.. p.Ports.Select(o => network.PointOf(p.Id, o.Id))], PartWater.HoldsL(p) / 1000, PartWater.InnerHeightM(p), network.IceBreaks(p.Id))),
         ];
-        int[] vessels = [.. rig.Parts.Where(p => Counts(question, p) && network.VesselOf.ContainsKey(p.Id)).Select(p => network.VesselOf[p.Id])];
-        return ParkingEnvelope.Patch(graph, pitchDeg, rollDeg, new PatchQuestion(edges, parts, vessels), question.Cancel);
+        return ParkingEnvelope.Patch(graph, pitchDeg, rollDeg, new PatchQuestion(edges, parts, [.. Tanks(question).Select(t => network.VesselOf[t.Id])], eachTank), question.Cancel);
     }
+
+    // Corners and edges of the brief's slope; asked by two rules, worked out once.
+    private sealed record AtCorners(PatchAnswer? Patch, double[] Angles);
+
+    private static AtCorners Corners(Question question)
+    {
+        double[] angles = question.Rig.Brief.ParkingAllowed().SlopeDeg is > 0 and var slope ? [-slope, 0, slope] : [0];
+        return new AtCorners(Ask(question, angles, angles, eachTank: true), angles);
+    }
+
+    private static IEnumerable<Part> Tanks(Question question) => question.Rig.Parts.Where(p => Counts(question, p) && question.Levels.VesselOf.ContainsKey(p.Id));
 
     /// <summary>The limit that is broken at one attitude of <paramref name="patch"/>.</summary>
     public static ParkingLimit Broken(PatchAnswer patch, int pitch, int roll, ParkingLimits limits) =>
@@ -51,8 +61,8 @@ internal static class ParkingCount
     public static (Attitude At, double OutsideL, double LevelL)? WorstOutside(Question question)
     {
         var limits = question.Rig.Brief.ParkingAllowed() with { TankShare = 1 };
-        var angles = Angles(question);
-        if (Ask(question, angles, angles) is not { } patch) return null;
+        var (asked, angles) = question.Ask(Corners);
+        if (asked is not { } patch) return null;
         int level = angles.Length / 2;
         (Attitude At, double OutsideL, double LevelL)? worst = null;
         double most = -1;
@@ -72,21 +82,20 @@ internal static class ParkingCount
     /// <summary>Tanks that keep more than the brief allows somewhere within its slope, each with the attitude at which it keeps most, and what stays, L.</summary>
     public static IEnumerable<(Part Tank, Attitude At, double StaysL)> WorstTanks(Question question)
     {
-        var network = question.Levels;
-        if (network.Graph is not { } graph) yield break;
-        var limits = question.Rig.Brief.ParkingAllowed();
-        var angles = Angles(question);
-        var answers = angles.SelectMany(p => angles.Select(r => Draining.Solve(graph, new Attitude(p, r)))).ToList();
-        foreach (var tank in question.Rig.Parts.Where(p => Counts(question, p) && network.VesselOf.ContainsKey(p.Id)))
+        var (patch, angles) = question.Ask(Corners);
+        if (patch?.OfVessels is not { } shares) yield break;
+        double allowed = question.Rig.Brief.ParkingAllowed().TankShare;
+        int n = 0;
+        foreach (var tank in Tanks(question))
         {
-            var worst = answers.MaxBy(a => a.VesselM3(network.VesselOf[tank.Id]))!;
-            double stays = worst.VesselM3(network.VesselOf[tank.Id]) * 1000;
-            if (stays > limits.TankShare * PartWater.HoldsL(tank) + 1e-9) yield return (tank, worst.Attitude, stays);
+            var (most, at) = (-1.0, default(Attitude));
+            for (int p = 0; p < angles.Length; p++)
+                for (int r = 0; r < angles.Length; r++)
+                    if (shares[p, r, n] > most) (most, at) = (shares[p, r, n], new Attitude(angles[p], angles[r]));
+            n++;
+            if (most > allowed + 1e-9) yield return (tank, at, most * PartWater.HoldsL(tank));
         }
     }
-
-    private static double[] Angles(Question question) =>
-        question.Rig.Brief.ParkingAllowed().SlopeDeg is > 0 and var slope ? [-slope, 0, slope] : [0];
 
     // What is emptied by hand, and what keeps its water whatever the slope, is apart.
     private static bool Counts(Question question, Part part) =>
