@@ -11,6 +11,8 @@ async function bench(page: Page) {
   await page.goto("/rigs/sparrow");
   await page.locator("[data-summary]").waitFor();
   await page.locator("[data-strip] [data-wet]").first().waitFor();
+  // Names are placed once all rests.
+  await page.waitForTimeout(600);
 }
 
 test("shelf", async ({ page }) => {

@@ -24,10 +24,13 @@ export function BenchHeader({ onFind, place }: { onFind?(): void; place: Place }
   return (
     <AppBar>
       <nav aria-label="Place" className="flex min-w-0 items-center gap-2">
-        <Link href="/" className="inline-flex h-10 items-center rounded-md px-2 text-muted hover:bg-sunk hover:text-ink max-[899px]:hidden">
+        <Link
+          href="/"
+          className="inline-flex h-10 items-center rounded-md px-2 text-muted hover:bg-sunk hover:text-ink max-[1099px]:hidden"
+        >
           Rigs
         </Link>
-        <span className="text-muted max-[899px]:hidden">/</span>
+        <span className="text-muted max-[1099px]:hidden">/</span>
         <h1 className="min-w-16 truncate text-[17px] font-semibold" title={name}>
           {name}
         </h1>
@@ -36,7 +39,7 @@ export function BenchHeader({ onFind, place }: { onFind?(): void; place: Place }
             key={p}
             href={p === "bench" ? `/rigs/${id}` : `/rigs/${id}/${p}`}
             aria-current={p === place ? "page" : undefined}
-            className="inline-flex h-10 items-center rounded-md px-2.5 text-muted hover:bg-sunk hover:text-ink max-[899px]:px-1.5 aria-[current]:font-semibold aria-[current]:text-ink aria-[current]:underline aria-[current]:decoration-2 aria-[current]:underline-offset-4"
+            className="inline-flex h-10 items-center rounded-md px-2.5 text-muted hover:bg-sunk hover:text-ink max-[1099px]:px-1.5 aria-[current]:font-semibold aria-[current]:text-ink aria-[current]:underline aria-[current]:decoration-2 aria-[current]:underline-offset-4"
           >
             {{ bench: "Bench", brief: "Brief", shell: "Shell", drain: "Drain", weights: "Weights" }[p]}
           </Link>

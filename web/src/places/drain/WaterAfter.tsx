@@ -34,8 +34,8 @@ export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: nu
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
         <h2 className="text-[17px] font-semibold">{count === 0 ? "Full, all shut" : `After step ${count}`}</h2>
         <p className="min-w-0 grow truncate text-muted">
-          {step ? `${say(step.words, print)}: ` : ""}
           {stays != null && <strong className="font-semibold text-ink">{print(stays, "volume")} in it</strong>}
+          {step && ` · ${say(step.words, print)}`}
         </p>
         <Button quiet aria-label="Step back" disabled={count === 0} onClick={() => onCount(count - 1)}>
           <ChevronLeft size={18} />
