@@ -1,5 +1,6 @@
 using System.Text.Json.Nodes;
 using WarmConduit.Core.Advice;
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
@@ -100,6 +101,10 @@ public class DrawingRuleTests
         Assert.Equal(kind, finding.Kind);
         Assert.All(finding.RunIds, run => Assert.NotNull(rig.Runs.Find(run)));
         Assert.Equal(mended, finding.Mends is { Count: > 0 });
+        // What was tried and is offered makes it go.
+        var tried = Fixer.Ask(new Question(rig, Conditions.Of(rig.Brief), id));
+        Assert.All(tried.Fixes, f => Assert.DoesNotContain(Ask(Editor.Apply(rig, f.Edits).Rig), o => o.Id == id && kind is not (FindingKind.Pool or FindingKind.Parking)));
+        Assert.True((mended || wrong is "valve" or "arch" or "one place" or "kink") == tried.Fixes.Count > 0, tried.Refused);
         if (!mended) return;
         var after = Editor.Apply(rig, finding.Mends![0].Edits).Rig;
         Assert.DoesNotContain(Ask(after), f => f.Id == id);

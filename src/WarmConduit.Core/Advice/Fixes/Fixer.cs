@@ -72,7 +72,9 @@ public static class Fixer
             _ => 0,
         };
         bool helped = less > 0.5 * was || (finding.Kind == FindingKind.Parking && less > 0.01);
-        bool retains = gain.Litres < -0.001;
+        // What is about water must not leave more of it; what is about people or joints may cost a cupful.
+        bool water = finding.Kind is FindingKind.Pool or FindingKind.FlatRun or FindingKind.Parking or FindingKind.KeepsWater or FindingKind.FirstIce or FindingKind.Choked or FindingKind.Sag or FindingKind.NothingOpen;
+        bool retains = gain.Litres < (water ? -0.001 : -0.1);
         if ((!gone && !helped) || retains || (finding.Kind == FindingKind.Pool && gain.Litres < 1e-4)) return null;
         int notes = after.Count - question.Ask(Adviser.Ask).Findings.Count;
         return 1000 * Math.Min(Math.Max(gain.Litres, less), 1) + (gone ? 100 : 0) + 30 * gain.Gone.Count - 60 * gain.Made.Count - 10 * notes;

@@ -18,7 +18,7 @@ internal sealed record Idea(Sentence Words, IReadOnlyList<Edit> Edits, Band? Ban
 /// <summary>Ideas by kind of finding.</summary>
 internal sealed class Ideas(Question question)
 {
-    private const double Spare = 0.005, DrainDropM = 0.06;
+    private const double Spare = 0.005, DrainDropM = 0.06, ClearM = 0.015;
 
     private readonly DrainDownAnswer _drained = question.Ask(DrainDownStudy.Ask);
 
@@ -39,6 +39,9 @@ internal sealed class Ideas(Question question)
             FindingKind.KeepsWater or FindingKind.FirstIce => finding.Place?.PartId is { } id ? ByHand(id).Concat(Covered(id)) : [],
             FindingKind.LooseEnd => finding.RunIds.SelectMany(Capped),
             FindingKind.JointInKeepOut => finding.Place?.PartId is { } joint ? OutOf(joint) : [],
+            FindingKind.TightBend => finding.Place is { RunId: { } kinked, PointId: { } bend } ? [Without(kinked, bend), new Idea($"{question.Index.Run(kinked).Name}: straight from end to end", [new RouteRun(kinked, [])])] : [],
+            FindingKind.SharedPlace => finding.RunIds.SelectMany(Aside),
+            FindingKind.InTheWay => finding.RunIds.SelectMany(Around),
             FindingKind.NoIsolator => finding.Place?.PartId is { } pump ? Isolated(pump) : [],
             _ => [],
         });
@@ -248,7 +251,67 @@ internal sealed class Ideas(Question question)
         var run = question.Index.Run(runId);
         if (dip is { PointId: { } point } && SlopesOf(runId).Straight(point) is { } straight) yield return Moved(runId, straight);
         yield return new Idea($"Lay {run.Name} evenly between its ends", [Laying.Even(run, question.Index.CourseOf(run))]);
-        if (dip is { PointId: { } low }) yield return new Idea($"{run.Name}: without its bend", [new RouteRun(runId, [.. run.Bends.Where(b => b.Id != low)])]);
+        if (dip is { PointId: { } low }) yield return Without(runId, low);
+    }
+
+    private Idea Without(string runId, string bendId)
+    {
+        var run = question.Index.Run(runId);
+        return new Idea($"{run.Name}: without bend {1 + run.Bends.ToList().FindIndex(b => b.Id == bendId)}", [new RouteRun(runId, [.. run.Bends.Where(b => b.Id != bendId)])]);
+    }
+
+    // A pipe's width aside, or above or below; its ends stay.
+    private IEnumerable<Idea> Aside(string runId)
+    {
+        var run = question.Index.Run(runId);
+        if (run.Bends.Count == 0) yield break;
+        double far = Math.Ceiling(100 * (Catalogue.Pipe(run.Pipe)!.OuterDiameterM + 0.01)) / 100;
+        foreach (var (by, words) in ((Point3, string)[])[(new(0, far, 0), "to the far side"), (new(0, -far, 0), "to the kerb side"), (new(0, 0, far), "up"), (new(0, 0, -far), "down")])
+            yield return new Idea(Sentence.Of($"{run.Name}: {Measure.Length(far)} {words}"), [new RouteRun(runId, [.. run.Bends.Select(b => b with { At = Turning.Micro(b.At + by) })])], null, $"{runId} aside");
+    }
+
+    // Over, under, or past either side of each solid that a run passes through.
+    private IEnumerable<Idea> Around(string runId)
+    {
+        var run = question.Index.Run(runId);
+        var course = question.Index.CourseOf(run);
+        foreach (var solid in Rig.Shell.Obstacles)
+        {
+            var (low, far) = (solid.Box.At, solid.Box.Far());
+            foreach (var (axis, to, words) in ((Axis, double, string)[])[(Axis.Z, far.ZM + ClearM, "over"), (Axis.Z, low.ZM - ClearM, "under"), (Axis.Y, far.YM + ClearM, "past the far side of"), (Axis.Y, low.YM - ClearM, "past the kerb side of")])
+            {
+                Point3 Led(Point3 p) => axis == Axis.Z ? p with { ZM = to } : p with { YM = to };
+                var bends = new List<Bend>();
+                int led = 0;
+                for (int i = 0; i + 1 < course.Length; i++)
+                {
+                    // A bend inside is led out with the rest.
+                    if (i > 0) bends.Add(solid.Box.Holds(course[i]) ? run.Bends[i - 1] with { At = Turning.Micro(Led(course[i])) } : run.Bends[i - 1]);
+                    if (Inside(course[i], course[i + 1], solid.Box) is not { } span) continue;
+                    foreach (double t in (double[])[span.Enter, span.Leave])
+                        if (t is > 0.001 and < 0.999) bends.Add(new Bend(Free($"led-{++led}", run.Bends.Select(b => b.Id)), Turning.Micro(Led(course[i].Towards(course[i + 1], t)))));
+                }
+                if (led > 0) yield return new Idea($"{run.Name}: {words} “{solid.Name}”", [new RouteRun(runId, bends)]);
+            }
+        }
+    }
+
+    // The share of a length that lies in a box with room for the pipe around it.
+    private static (double Enter, double Leave)? Inside(Point3 a, Point3 b, Box box)
+    {
+        var (enter, leave) = (0.0, 1.0);
+        foreach (var (from, to, low, high) in ((double, double, double, double)[])[(a.XM, b.XM, box.At.XM, box.Far().XM), (a.YM, b.YM, box.At.YM, box.Far().YM), (a.ZM, b.ZM, box.At.ZM, box.Far().ZM)])
+        {
+            double d = to - from;
+            if (Math.Abs(d) < 1e-9)
+            {
+                if (from < low - ClearM || from > high + ClearM) return null;
+                continue;
+            }
+            double t1 = (low - ClearM - from) / d, t2 = (high + ClearM - from) / d;
+            (enter, leave) = (Math.Max(enter, Math.Min(t1, t2)), Math.Min(leave, Math.Max(t1, t2)));
+        }
+        return leave > enter ? (enter, leave) : null;
     }
 
     private IEnumerable<Idea> Capped(string runId)
@@ -283,11 +346,13 @@ internal sealed class Ideas(Question question)
     // A ball valve in the line that leads to the pump.
     private IEnumerable<Idea> Isolated(string pumpId)
     {
-        if (Rig.Runs.FirstOrDefault(r => r.To.Part == pumpId && r.To.Port == "in" || r.From.Part == pumpId && r.From.Port == "in") is not { } run) yield break;
+        // At the tank or at the pump, wherever there is a straight length for it.
+        bool Tank(RunEnd end) => end.Part is { } id && Catalogue.Part(question.Index.Part(id).Stock) is { Group: PartGroup.Store, Passage: Passage.Vessel };
+        var run = Rig.Runs.Where(r => r.Service == Service.Cold && (r.To.Part == pumpId || r.From.Part == pumpId || Tank(r.From) || Tank(r.To))).OrderByDescending(r => Tank(r.From) || Tank(r.To)).FirstOrDefault(r => LongestLeg(r).LengthM >= 0.14);
+        if (run is null) yield break;
         var course = question.Index.CourseOf(run);
-        int longest = Enumerable.Range(0, course.Length - 1).MaxBy(k => course[k].DistanceM(course[k + 1]));
+        int longest = LongestLeg(run).At;
         var (a, b) = (course[longest], course[longest + 1]);
-        if (a.DistanceM(b) < 0.14) yield break;
         string valve = Free("isolator");
         var along = b - a;
         int turns = Math.Abs(along.XM) >= Math.Abs(along.YM) ? along.XM >= 0 ? 0 : 2 : along.YM >= 0 ? 1 : 3;
@@ -304,6 +369,13 @@ internal sealed class Ideas(Question question)
                 new RouteRun(run.Id, [.. run.Bends.Take(longest)]),
                 new ChangeThing($"runs/{run.Id}", new JsonObject { ["to"] = new JsonObject { ["part"] = valve, ["port"] = ports[0] } }),
             ]);
+    }
+
+    private (int At, double LengthM) LongestLeg(Run run)
+    {
+        var course = question.Index.CourseOf(run);
+        int at = Enumerable.Range(0, course.Length - 1).MaxBy(k => course[k].DistanceM(course[k + 1]));
+        return (at, course[at].DistanceM(course[at + 1]));
     }
 
     private static JsonNode Json<T>(T value) => JsonSerializer.SerializeToNode(value, RigFile.Compact)!;

@@ -9,8 +9,11 @@ import { pendingOf } from "../../document/documentStore";
 import { applyEffect } from "../../document/effects";
 import type { Rig } from "../../document/geometry";
 import { Button } from "../../ui/controls";
+import { useRested } from "../../ui/useRested";
 import { useAnswers, useDocument, usePreview, useStores } from "./benchStores";
 import { keyed } from "./RigPage";
+
+const RESTS_MS = 500;
 
 /** An answer about the document as it is drawn, asked for when it is shown; a new edit calls the question off. */
 export function useAsked<N extends keyof Schema["AnswersAnswer"]["answers"]>(name: N, about?: string) {
@@ -18,9 +21,12 @@ export function useAsked<N extends keyof Schema["AnswersAnswer"]["answers"]>(nam
   const conditions = useAnswers((s) => s.conditions);
   const edits = pendingOf(document);
   const base = { id: document.id, base: document.revision, edits };
+  // A hand that nudges on is answered first: what would mend it is asked once it rests.
+  const now = JSON.stringify([base, conditions]);
+  const rests = useRested(now, RESTS_MS) === now;
   return useQuery({
-    queryKey: [name, base, conditions, about],
-    enabled: document.inHand.length === 0,
+    queryKey: [name, now, about],
+    enabled: document.inHand.length === 0 && rests,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
     queryFn: async ({ signal }) =>
@@ -98,6 +104,7 @@ export function Fixes({ finding }: { finding: Schema["Finding"] }) {
 export function winsAndCosts({ wins, costs }: { wins: Schema["FixGain"]; costs: Schema["FixCost"] }, print: Print): string {
   const words = [
     wins.litres > 0.0005 ? `${print(wins.litres, "volume")} less stays` : null,
+    wins.litres < -0.0005 ? `${print(-wins.litres, "volume")} more stays` : null,
     wins.gone.length > 1 ? `${wins.gone.length} findings go` : null,
     wins.made.length > 0 ? `but then: ${wins.made.join(", ")}` : null,
     costWords(costs, print),
