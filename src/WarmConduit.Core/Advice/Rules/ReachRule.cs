@@ -10,13 +10,12 @@ internal sealed class ReachRule : IRule
 {
     public IEnumerable<Finding> Find(Question question)
     {
-        if (question.Rig.Brief.Living != WayOfLiving.Weekends || !question.Rig.Parts.Any(p => Hard(p) && (Stage.Opens(p) || question.Rig.ByHand.Find(p.Id) is not null))) yield break;
-        var order = question.Ask(DrainOrderStudy.Ask);
-        var worst = order.Steps.SelectMany(s => s.PartIds).Select(question.Index.Part).Where(Hard).MaxBy(p => p.Reach!.HandS());
+        if (question.Rig.Brief.Living != WayOfLiving.Weekends) yield break;
+        var worst = question.Rig.Parts.Where(p => Hard(p) && (Stage.Opens(p) || question.Rig.ByHand.Find(p.Id) is not null)).MaxBy(p => p.Reach!.HandS());
         if (worst is null) yield break;
         yield return new Finding(
-            $"worst:{worst.Id}", FindingKind.OutOfReach, Severity.Warning, worst.Name, "emptied in", Measure.Duration(order.LongestS),
-            Sentence.Of($"It is reached {worst.Reach!.Words()}, and it has to be opened each time the rig is left: the worst of them decides whether that is done. In all it takes {Measure.Duration(order.ShortestS)} to {Measure.Duration(order.LongestS)}. Estimate."),
+            $"worst:{worst.Id}", FindingKind.OutOfReach, Severity.Warning, worst.Name, "takes", Measure.Duration(worst.Reach!.HandS()),
+            Sentence.Of($"It is reached {worst.Reach.Words()}, and it has to be handled each time the rig is left: the worst of them decides whether that is done. That takes {Measure.Duration(worst.Reach.HandS())} there and back, as an estimate; the order of draining tells how long all of it takes."),
             Place.OnPart(question.Index, worst), [], null);
     }
 
