@@ -73,6 +73,7 @@ test("all heights at once: looked at, done, and kept where they are locked", asy
   await expect(heights).toContainText("every line falls on a slope of 1.0°");
   await heights.getByRole("button", { name: "Look at it" }).click();
   await expect(page.locator("[data-after] [data-fix-ghost]")).toHaveCount(1);
+  await expect(page.locator("[data-after] [data-chain]")).toHaveCount(1);
   await heights.getByText("What must not move").click();
   await heights.getByRole("checkbox", { name: "kitchen cold" }).check();
   await expect(heights).toContainText("cannot help");

@@ -16,6 +16,8 @@ export interface Preview {
   on: Schema["Rig"];
   rig: Schema["Rig"];
   band: Schema["Band"] | null;
+  /** Points that allow no more. */
+  chain?: Schema["Point3"][];
 }
 
 interface Stores {

@@ -19,7 +19,18 @@ export function AllHeights({ rig }: { rig: Rig }) {
   const shown = usePreview();
   const looking = shown?.id === ID;
   const look = () =>
-    preview.setState({ shown: looking || !data?.effect ? null : { id: ID, on: rig, rig: applyEffect(rig, data.effect), band: null } });
+    preview.setState({
+      shown:
+        looking || !data
+          ? null
+          : {
+              id: ID,
+              on: rig,
+              rig: data.effect ? applyEffect(rig, data.effect) : rig,
+              band: null,
+              ...(data.chain && { chain: data.chain.places.map((p) => p.at) }),
+            },
+    });
   const lock = (path: string, on: boolean) => {
     preview.setState({ shown: null });
     setLocked(on ? [...locked, path] : locked.filter((p) => p !== path));
@@ -45,16 +56,20 @@ export function AllHeights({ rig }: { rig: Rig }) {
             <dd className="text-right font-semibold">{print(data.shareBefore, "share")}</dd>
             <dd className="text-right font-semibold">{print(data.shareAfter, "share")}</dd>
           </dl>
-          {data.changes.length > 0 && (
-            <>
-              <div className="mt-2 flex flex-wrap gap-2">
-                <Button aria-pressed={looking} onClick={look} className="aria-pressed:border-ink">
-                  {looking ? "As it is" : "Look at it"}
-                </Button>
+          {(data.changes.length > 0 || data.chain) && (
+            <div className="mt-2 flex flex-wrap gap-2">
+              <Button aria-pressed={looking} onClick={look} className="aria-pressed:border-ink">
+                {looking ? "As it is" : data.changes.length > 0 ? "Look at it" : "Show what allows no more"}
+              </Button>
+              {data.changes.length > 0 && (
                 <Button disabled={inHand} onClick={() => document.commit("All heights at once", data.edits)}>
                   Move {data.changes.length} points
                 </Button>
-              </div>
+              )}
+            </div>
+          )}
+          {data.changes.length > 0 && (
+            <>
               <table className="mt-2 w-full">
                 <tbody>
                   {data.changes.slice(0, SHOWN).map((c) => (

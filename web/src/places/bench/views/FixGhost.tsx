@@ -21,6 +21,14 @@ export function FixGhost({ px }: { px(p: Xyz): Px }) {
           <path d={pathOf(r.course.map(px))} stroke="var(--ink)" strokeWidth={2.5} strokeDasharray="7 4" />
         </g>
       ))}
+      {preview?.chain && (
+        <g data-chain>
+          <path d={pathOf(preview.chain.map(px))} stroke="var(--ice)" strokeWidth={5} strokeLinecap="round" opacity={0.8} />
+          {preview.chain.map(px).map((p) => (
+            <circle key={`${p.x},${p.y}`} cx={p.x} cy={p.y} r={6} fill="var(--panel)" stroke="var(--ice)" strokeWidth={3} />
+          ))}
+        </g>
+      )}
       {ghost.parts.map((p) => {
         const [a, b] = [px(p.box.at), px(plus(p.box.at, p.box.size))];
         const [x, y] = [Math.min(a.x, b.x) - 3, Math.min(a.y, b.y) - 3];
