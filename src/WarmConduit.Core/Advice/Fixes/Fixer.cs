@@ -64,14 +64,19 @@ public static class Fixer
         var after = trial.After.Ask(Adviser.Ask).Findings;
         if (after.Any(f => f.Severity == Severity.Fault && !question.Ask(Adviser.Ask).Findings.Any(o => o.Id == f.Id))) return null;
         bool gone = !after.Any(f => f.Id == finding.Id);
-        // A pool that shrinks to under half is helped; anything else has to go.
+        // A pool that shrinks to under half is helped, and a slope on which clearly less stays; anything else has to go.
         double was = finding.Number?.Value ?? 0, less = finding.Kind switch
         {
             FindingKind.Pool => gain.Litres,
             FindingKind.Parking => was - (after.FirstOrDefault(f => f.Id == finding.Id)?.Number?.Value ?? 0),
             _ => 0,
         };
-        bool helped = less > 0.5 * was || (finding.Kind == FindingKind.Parking && less > 0.01);
+        bool helped = finding.Kind switch
+        {
+            FindingKind.Pool => less > 0.5 * was,
+            FindingKind.Parking => less > Math.Min(0.01, 0.5 * was),
+            _ => false,
+        };
         // What is about water must not leave more of it; what is about people or joints may cost a cupful.
         bool water = finding.Kind is FindingKind.Pool or FindingKind.FlatRun or FindingKind.Parking or FindingKind.KeepsWater or FindingKind.FirstIce or FindingKind.Choked or FindingKind.Sag or FindingKind.NothingOpen;
         bool retains = gain.Litres < (water ? -0.001 : -0.1);

@@ -3,7 +3,8 @@ import { say, usePrint } from "../../app/units";
 import { Button, Choice } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 import { useStores } from "./benchStores";
-import { costWords, useAsked } from "./Fixes";
+import { costWords } from "./Fixes";
+import { useAsked } from "./useAsked";
 
 /** A set of fixes for the whole rig: what each does in its turn, what it costs, and what cannot be mended and why. */
 export function MendAll({ onClose }: { onClose(): void }) {

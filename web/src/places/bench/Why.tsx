@@ -1,10 +1,7 @@
-import { useQuery } from "@tanstack/react-query";
 import { CircleHelp } from "lucide-react";
 import type { Schema } from "../../api/client";
-import { rigApi } from "../../api/rigs";
 import { usePrint } from "../../app/units";
-import { pendingOf } from "../../document/documentStore";
-import { useAnswers, useDocument } from "./benchStores";
+import { useAsked } from "./useAsked";
 
 /** Opens and closes the reason beside a number. */
 export function WhyButton({ of, open, onToggle }: { of: string; open: boolean; onToggle(): void }) {
@@ -44,17 +41,5 @@ export function WhyText({ why }: { why: Schema["Why"] | null | undefined }) {
 
 /** The same for a rung of the ladder, asked for when it is opened: the ladder itself goes without, so that a drag is answered sooner. */
 export function RungWhy({ id }: { id: string }) {
-  const rigId = useDocument((s) => s.id);
-  const revision = useDocument((s) => s.revision);
-  const document = useDocument((s) => s);
-  const conditions = useAnswers((s) => s.conditions);
-  const edits = pendingOf(document);
-  const answer = useQuery({
-    queryKey: ["why", rigId, revision, edits, conditions, id],
-    queryFn: async ({ signal }) => {
-      const ask = { id: rigId, base: revision, edits, wanted: ["rungWhy"], about: id, ...(conditions && { conditions }) };
-      return (await rigApi.answers(ask, signal)).answers.rungWhy ?? null;
-    },
-  });
-  return <WhyText why={answer.data?.why} />;
+  return <WhyText why={useAsked("rungWhy", id).data?.why} />;
 }

@@ -4,7 +4,7 @@ import { applyEffect } from "../../document/effects";
 import type { Rig } from "../../document/geometry";
 import { Button, Panel } from "../../ui/controls";
 import { useDocument, usePreview, useStores } from "../bench/benchStores";
-import { useAsked } from "../bench/Fixes";
+import { useAsked } from "../bench/useAsked";
 
 const ID = "all-heights";
 const SHOWN = 8;

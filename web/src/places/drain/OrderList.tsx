@@ -4,7 +4,7 @@ import { say, usePrint } from "../../app/units";
 import { Panel } from "../../ui/controls";
 import { QuantityField } from "../../ui/QuantityField";
 import { useAnswers } from "../bench/benchStores";
-import { useAsked } from "../bench/Fixes";
+import { useAsked } from "../bench/useAsked";
 
 /** The order of draining, what comes out at each step, and what a jug tells. */
 export function OrderList({ count, onCount }: { count: number; onCount(count: number): void }) {

@@ -6,7 +6,7 @@ import { RigDrawing } from "../../drawing/RigDrawing";
 import { Button, Panel, Slider } from "../../ui/controls";
 import { useSize } from "../../ui/useSize";
 import { useAnswers } from "../bench/benchStores";
-import { useAsked } from "../bench/Fixes";
+import { useAsked } from "../bench/useAsked";
 import { FixGhost } from "../bench/views/FixGhost";
 
 const HEIGHT = 250;
