@@ -613,12 +613,12 @@ export interface components {
             slopeDeg: number;
             /**
              * Format: double
-             * @description Least fall beyond that slope now, m/m; negative where a length climbs on it; null where no line has a way out.
+             * @description Least fall beyond that slope now, of the lengths that heights can help, m/m; negative where one climbs on it; null where no line has a way out.
              */
             marginBefore: null | number;
             /**
              * Format: double
-             * @description The greatest that heights can give, m/m; null likewise.
+             * @description The same with the heights that are given, m/m; null likewise.
              */
             marginAfter: null | number;
             /** @description Every length falls on that slope then. */
@@ -659,11 +659,6 @@ export interface components {
             drainsNeeded: string[];
             /** @description Drains that the lines would do without. */
             drainsSpare: string[];
-            /**
-             * Format: int32
-             * @description How many points fall to no drain as they lie now.
-             */
-            notReached: number;
         };
         /**
          * @description An axis of the vehicle.
@@ -1085,8 +1080,6 @@ export interface components {
             longestS: null | number;
             /** @description How a hand gets to it; null where no access is drawn in the rig. */
             reach: null | string;
-            /** @description Whether a hand gets to it; null where no access is drawn. */
-            reached: null | boolean;
             /** @description Something comes out, or stays, because of it. */
             needed: boolean;
             /** @description Why it comes here. */
@@ -1540,11 +1533,6 @@ export interface components {
             words: string;
             /**
              * Format: double
-             * @description What stays in all then, L.
-             */
-            staysL: number;
-            /**
-             * Format: double
              * @description More than with nothing forgotten, L.
              */
             moreL: number;
@@ -1634,8 +1622,6 @@ export interface components {
              * @description Invert then, m.
              */
             toM: number;
-            /** @description Where it is. */
-            place: components["schemas"]["Place"];
         };
         /** @description Something that holds water once the rig is drained. */
         Hold: {
@@ -1654,8 +1640,6 @@ export interface components {
             empties: components["schemas"]["Sentence"];
             /** @description It is part of what the drain-down counts; else it comes on top as an estimate. */
             counted: boolean;
-            /** @description Where it is. */
-            place: null | components["schemas"]["Place"];
         };
         /**
          * @description Why something still holds water.
@@ -1783,8 +1767,6 @@ export interface components {
             afterL: number;
             /** @description Faults and warnings that stay. */
             left: components["schemas"]["NotMended"][];
-            /** @description What the set does to the document. */
-            effect: null | components["schemas"]["Effect"];
             /**
              * Format: int32
              * @description How many trials it took.
@@ -2092,8 +2074,6 @@ export interface components {
             farDeg: null | number;
             /** @description The pool that ends it. */
             words: string;
-            /** @description Where that pool is. */
-            place: null | components["schemas"]["Place"];
         };
         /** @description A picture of a wall or floor, kept with the rig and drawn faint under a view. Four corners of something upright whose size is known straighten it and say how large it is. */
         Photo: {

@@ -8,8 +8,7 @@ namespace WarmConduit.Core.Advice.AllHeights;
 /// <param name="Words">The point, in words.</param>
 /// <param name="FromM">Invert now, m.</param>
 /// <param name="ToM">Invert then, m.</param>
-/// <param name="Place">Where it is.</param>
-public sealed record HeightChange(string Words, double FromM, double ToM, Place Place);
+public sealed record HeightChange(string Words, double FromM, double ToM);
 
 /// <summary>Points in the direction of the water that allow no more fall.</summary>
 /// <param name="Points">In words, from the top.</param>
@@ -21,8 +20,8 @@ public sealed record HeightChain(IReadOnlyList<string> Points, IReadOnlyList<Pla
 
 /// <summary>All heights at once: every line with as much fall as the whole allows.</summary>
 /// <param name="SlopeDeg">The slope of parking on which they shall still fall, degrees.</param>
-/// <param name="MarginBefore">Least fall beyond that slope now, m/m; negative where a length climbs on it; null where no line has a way out.</param>
-/// <param name="MarginAfter">The greatest that heights can give, m/m; null likewise.</param>
+/// <param name="MarginBefore">Least fall beyond that slope now, of the lengths that heights can help, m/m; negative where one climbs on it; null where no line has a way out.</param>
+/// <param name="MarginAfter">The same with the heights that are given, m/m; null likewise.</param>
 /// <param name="Feasible">Every length falls on that slope then.</param>
 /// <param name="Verdict">What that says.</param>
 /// <param name="Changes">Points that go up or down, those that go farthest first.</param>
@@ -36,7 +35,6 @@ public sealed record HeightChain(IReadOnlyList<string> Points, IReadOnlyList<Pla
 /// <param name="ToHelp">The smallest changes to what is fixed that would make it fall everywhere; empty where it does.</param>
 /// <param name="DrainsNeeded">Drains that the lines fall to: the fewest that serve.</param>
 /// <param name="DrainsSpare">Drains that the lines would do without.</param>
-/// <param name="NotReached">How many points fall to no drain as they lie now.</param>
 public sealed record AutoFallAnswer(
     double SlopeDeg,
     double? MarginBefore,
@@ -53,5 +51,4 @@ public sealed record AutoFallAnswer(
     HeightChain? Chain,
     IReadOnlyList<Sentence> ToHelp,
     IReadOnlyList<string> DrainsNeeded,
-    IReadOnlyList<string> DrainsSpare,
-    int NotReached);
+    IReadOnlyList<string> DrainsSpare);

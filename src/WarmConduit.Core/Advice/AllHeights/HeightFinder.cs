@@ -27,10 +27,10 @@ public static class HeightFinder
         var locked = (question.About ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries).ToHashSet();
         var layout = new Layout(question, locked);
         double slope = question.Rig.Brief.ParkingAllowed().SlopeDeg, before = question.Ask(DrainDownStudy.Ask).RetainedL;
-        double share = question.Ask(ParkingStudy.Ask).Share;
-        var (needed, spare, missed) = Drains(question);
+        double share = ParkingStudy.ShareOf(question);
+        var (needed, spare) = Drains(question);
         if (layout.Lengths.Count == 0)
-            return new AutoFallAnswer(slope, null, null, false, "No line has a way out yet: open a drain, or put one in.", [], [], null, before, before, share, share, null, [], needed, spare, missed);
+            return new AutoFallAnswer(slope, null, null, false, "No line has a way out yet: open a drain, or put one in.", [], [], null, before, before, share, share, null, [], needed, spare);
 
         // A chain that nothing can mend is told, and the rest is given its fall without it.
         var forbids = new List<FallAnswer>();
@@ -43,19 +43,23 @@ public static class HeightFinder
             lengths.RemoveAll(l => Enumerable.Range(0, blocked.Points.Count - 1).Any(i => blocked.Points[i] == l.From && blocked.Points[i + 1] == l.To));
             if (lengths.Count == had || lengths.Count == 0) break;
         }
-        double now = layout.MarginNow(slope, lengths);
+        double now = layout.Margin(slope, lengths, layout.Drawn());
         bool won = lengths.Count > 0 && solved.Margin > now + 1e-5;
         // As much as the brief asks for, and no bend farther than that takes.
         double wanted = Math.Min(0.8 * solved.Margin, question.Rig.Brief.LeastFall);
-        var (edits, changes) = won && wanted > now + 1e-5 ? layout.Made(layout.Near(lengths, slope, wanted) ?? solved.HeightM) : ([], []);
+        var heights = won && wanted > now + 1e-5 ? layout.Near(lengths, slope, wanted) ?? solved.HeightM : null;
+        var (edits, changes) = heights is null ? ([], []) : layout.Made(heights);
         var trial = edits.Count > 0 ? Trial.Of(question, edits, out _) : null;
         double after = trial?.After.Ask(DrainDownStudy.Ask).RetainedL ?? before;
         if (trial is null || after > before + 0.001) (edits, changes, trial, after) = ([], [], null, before);
+        // As the rig then lies: what would move by less than a millimetre is left.
+        var then = trial is null ? layout : new Layout(trial.After, locked);
+        double reached = then.Margin(slope, lengths, then.Drawn());
         return new AutoFallAnswer(
-            slope, layout.MarginNow(slope, layout.Lengths), solved.Margin, forbids.Count == 0, Verdict(slope, forbids.Count, solved, edits.Count > 0), changes, edits, trial?.Edited.Effect, before,
-            after, share, trial?.After.Ask(ParkingStudy.Ask).Share ?? share,
+            slope, now, reached, forbids.Count == 0, Verdict(slope, forbids.Count, solved, edits.Count > 0), changes, edits, trial?.Edited.Effect, before,
+            after, share, trial is null ? share : ParkingStudy.ShareOf(trial.After),
             (forbids.Count > 0 ? forbids[0].Binding : solved.Binding) is { } chain ? layout.Words(chain) : null,
-            [.. forbids.SelectMany(f => f.Changes.Take(1)).Take(5).Select(layout.Words)], needed, spare, missed);
+            [.. forbids.SelectMany(f => f.Changes.Take(1)).Take(5).Select(layout.Words)], needed, spare);
     }
 
     private static FallAnswer Solve(Layout layout, List<FallLength> lengths, double slope) => AutoFall.Solve(new FallQuestion(layout.Points, lengths, slope, slope, 0));
@@ -72,15 +76,15 @@ public static class HeightFinder
     }
 
     // As they lie: which of the open drains would do.
-    private static (IReadOnlyList<string> Needed, IReadOnlyList<string> Spare, int NotReached) Drains(Question question)
+    private static (IReadOnlyList<string> Needed, IReadOnlyList<string> Spare) Drains(Question question)
     {
-        if (question.Levels.Graph is not { } graph) return ([], [], 0);
+        if (question.Levels.Graph is not { } graph) return ([], []);
         var cocks = question.Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Drain && question.Scenario.PositionOf(p)?.Passes == true).ToList();
-        if (cocks.Count is 0 or > DrainSet.MostExact) return ([], [], 0);
+        if (cocks.Count is 0 or > DrainSet.MostExact) return ([], []);
         string[] nodes = [.. cocks.Select(c => $"{c.Id}.{c.Ports[0].Id}")];
         var others = graph.Network.Drains.Except(nodes).ToList();
         var found = DrainSet.Find(graph.Network with { Drains = others }, nodes, 0, Attitude.Level);
-        return ([.. cocks.Where((_, i) => found.Nodes.Contains(nodes[i])).Select(c => c.Name)], [.. cocks.Where((_, i) => !found.Nodes.Contains(nodes[i])).Select(c => c.Name)], found.NotReached.Count);
+        return ([.. cocks.Where((_, i) => found.Nodes.Contains(nodes[i])).Select(c => c.Name)], [.. cocks.Where((_, i) => !found.Nodes.Contains(nodes[i])).Select(c => c.Name)]);
     }
 
     // The rig as points that may go up and down, and lengths that water runs along.
@@ -126,10 +130,15 @@ public static class HeightFinder
 
         public List<FallLength> Lengths { get; } = [];
 
-        public double MarginNow(double slopeDeg, List<FallLength> lengths)
+        /// <summary>Heights as drawn, m, by point.</summary>
+        public double[] Drawn() => [.. Points.Select(p => _at[p.Id].ZM)];
+
+        /// <summary>Least fall of <paramref name="lengths"/> beyond the slope with these heights, m/m.</summary>
+        public double Margin(double slopeDeg, List<FallLength> lengths, double[] heights)
         {
             double tan = Math.Tan(slopeDeg * Math.PI / 180);
-            return lengths.Count == 0 ? 0 : lengths.Min(l => (_at[l.From].ZM - _at[l.To].ZM - (tan * (Math.Abs(l.DxM) + Math.Abs(l.DyM)))) / l.LengthM);
+            var z = Points.Select((p, i) => (p.Id, Z: heights[i])).ToDictionary(p => p.Id, p => p.Z);
+            return lengths.Count == 0 ? 0 : lengths.Min(l => (z[l.From] - z[l.To] - (tan * (Math.Abs(l.DxM) + Math.Abs(l.DyM)))) / l.LengthM);
         }
 
         /// <summary>Heights near those drawn that fall by <paramref name="margin"/> beyond the slope: each length that does not is given half from either end, round after round; null where that does not settle.</summary>
@@ -137,7 +146,7 @@ public static class HeightFinder
         {
             double tan = Math.Tan(slopeDeg * Math.PI / 180);
             var number = Points.Select((p, i) => (p.Id, i)).ToDictionary(p => p.Id, p => p.i);
-            double[] z = [.. Points.Select(p => _at[p.Id].ZM)];
+            double[] z = Drawn();
             var needs = lengths.Select(l => (From: number[l.From], To: number[l.To], Drop: (margin * l.LengthM) + (tan * (Math.Abs(l.DxM) + Math.Abs(l.DyM))) + 2e-5)).ToArray();
             for (int round = 0; round < MostRounds; round++)
             {
@@ -161,7 +170,7 @@ public static class HeightFinder
             var (edits, changes) = (new List<Edit>(), new List<HeightChange>());
             var to = Points.Select((p, i) => (p.Id, Z: Math.Round(heights[i], 4))).ToDictionary(p => p.Id, p => p.Z);
             foreach (var (id, z) in to)
-                if (Math.Abs(z - _at[id].ZM) >= LeastMoveM) changes.Add(new HeightChange(_place[id].Words, _at[id].ZM, z, _place[id]));
+                if (Math.Abs(z - _at[id].ZM) >= LeastMoveM) changes.Add(new HeightChange(_place[id].Words, _at[id].ZM, z));
             foreach (var run in _question.Rig.Runs)
             {
                 if (run.Bends.All(b => Math.Abs(to.GetValueOrDefault(IdOf(run, b.Id), b.At.ZM) - b.At.ZM) < LeastMoveM)) continue;

@@ -62,7 +62,8 @@ public static class Fixer
     private static double? Worth(Question question, Finding finding, Trial trial, FixGain gain)
     {
         var after = trial.After.Ask(Adviser.Ask).Findings;
-        if (after.Any(f => f.Severity == Severity.Fault && !question.Ask(Adviser.Ask).Findings.Any(o => o.Id == f.Id))) return null;
+        var known = question.Ask(HeavyFindings.Of);
+        if (trial.After.Ask(HeavyFindings.Of).Faults.Any(id => !known.Faults.Contains(id))) return null;
         bool gone = !after.Any(f => f.Id == finding.Id);
         // A pool that shrinks to under half is helped, and a slope on which clearly less stays; anything else has to go.
         double was = finding.Number?.Value ?? 0, less = finding.Kind switch

@@ -25,9 +25,8 @@ public sealed record NotMended(string FindingId, string Title, string Why);
 /// <param name="BeforeL">Retained now, L.</param>
 /// <param name="AfterL">Retained with the whole set, L.</param>
 /// <param name="Left">Faults and warnings that stay.</param>
-/// <param name="Effect">What the set does to the document.</param>
 /// <param name="Tried">How many trials it took.</param>
-public sealed record MendAllAnswer(IReadOnlyList<SetFix> Fixes, double BeforeL, double AfterL, IReadOnlyList<NotMended> Left, Effect? Effect, int Tried);
+public sealed record MendAllAnswer(IReadOnlyList<SetFix> Fixes, double BeforeL, double AfterL, IReadOnlyList<NotMended> Left, int Tried);
 
 /// <summary>Finds a set of fixes: the best at each step, tried on top of the others, and what turns out not to be needed taken out again.</summary>
 public static class MendAll
@@ -106,7 +105,7 @@ public static class MendAll
         var left = at.Ask(Adviser.Ask).Findings.Where(f => f.Severity != Severity.Note)
             .Select(f => new NotMended(f.Id, f.Title, refusals.GetValueOrDefault(f.Id) ?? "What would mend it wins less than it costs, or only new parts do.")).ToList();
         double before = question.Ask(DrainDownStudy.Ask).RetainedL;
-        return new MendAllAnswer(fixes, before, at.Ask(DrainDownStudy.Ask).RetainedL, left, chosen.Count == 0 ? null : RigDiff.Between(question.Rig, at.Rig), tried);
+        return new MendAllAnswer(fixes, before, at.Ask(DrainDownStudy.Ask).RetainedL, left, tried);
     }
 
     // What another of the set does as well.

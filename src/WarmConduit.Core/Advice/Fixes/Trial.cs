@@ -53,7 +53,7 @@ internal sealed class Trial
 
     public FixGain Gain()
     {
-        var (before, after) = (Heavy(_before), Heavy(_after));
+        var (before, after) = (_before.Ask(HeavyFindings.Of).Titles, _after.Ask(HeavyFindings.Of).Titles);
         return new FixGain(
             Litres(),
             [.. before.Where(f => !after.ContainsKey(f.Key)).Select(f => f.Value)],
@@ -114,7 +114,14 @@ internal sealed class Trial
         for (int i = 1; i < course.Length; i++) sum += course[i].DistanceM(course[i - 1]);
         return sum;
     }
+}
 
-    internal static Dictionary<string, string> Heavy(Question question) =>
-        question.Ask(Adviser.Ask).Findings.Where(f => f.Severity != Severity.Note).GroupBy(f => f.Id).ToDictionary(g => g.Key, g => g.First().Title);
+/// <summary>Titles of the faults and warnings of a rig by id, and the ids of its faults: every trial is held against them.</summary>
+internal sealed record HeavyFindings(Dictionary<string, string> Titles, HashSet<string> Faults)
+{
+    public static HeavyFindings Of(Question question)
+    {
+        var heavy = question.Ask(Adviser.Ask).Findings.Where(f => f.Severity != Severity.Note).DistinctBy(f => f.Id).ToList();
+        return new HeavyFindings(heavy.ToDictionary(f => f.Id, f => f.Title), [.. heavy.Where(f => f.Severity == Severity.Fault).Select(f => f.Id)]);
+    }
 }

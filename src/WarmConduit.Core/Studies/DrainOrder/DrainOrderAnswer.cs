@@ -26,19 +26,17 @@ public enum DrainStepKind
 /// <param name="ShortestS">How long it runs if nothing but its own opening slows it, s; null where next to nothing comes.</param>
 /// <param name="LongestS">How long with the friction of the whole way too, s. Estimate.</param>
 /// <param name="Reach">How a hand gets to it; null where no access is drawn in the rig.</param>
-/// <param name="Reached">Whether a hand gets to it; null where no access is drawn.</param>
 /// <param name="Needed">Something comes out, or stays, because of it.</param>
 /// <param name="Why">Why it comes here.</param>
 public sealed record DrainStep(
-    string Id, DrainStepKind Kind, Sentence Words, IReadOnlyList<string> PartIds, double OutL, double StaysL, double? ShortestS, double? LongestS, string? Reach, bool? Reached, bool Needed, string Why);
+    string Id, DrainStepKind Kind, Sentence Words, IReadOnlyList<string> PartIds, double OutL, double StaysL, double? ShortestS, double? LongestS, string? Reach, bool Needed, string Why);
 
 /// <summary>What stays when one thing is forgotten.</summary>
 /// <param name="PartId">The part.</param>
 /// <param name="Words">What is forgotten.</param>
-/// <param name="StaysL">What stays in all then, L.</param>
 /// <param name="MoreL">More than with nothing forgotten, L.</param>
 /// <param name="Where">Where most of it stays; null where nothing more does.</param>
-public sealed record Forgotten(string PartId, string Words, double StaysL, double MoreL, string? Where);
+public sealed record Forgotten(string PartId, string Words, double MoreL, string? Where);
 
 /// <summary>A draining order that works: every opening in its turn, with what comes out and what stays.</summary>
 /// <param name="Steps">In order.</param>

@@ -14,7 +14,7 @@ public static class DrainOrderStudy
     public const string Taps = "taps";
 
     // A sharp-edged opening; hands take a quarter of a minute a step; up to this many drains every order is walked.
-    private const double Discharge = 0.6, HandS = 15, LeastL = 0.001;
+    private const double Discharge = 0.6, HandS = 15, LeastL = 0.001, CoolC = 10, SmoothM = 1.5e-6;
     private const int MostWalked = 7;
 
     /// <summary>
@@ -46,9 +46,9 @@ public static class DrainOrderStudy
                 stood = at;
             }
             var (shortest, longest) = kind == DrainStepKind.Drain && comes > LeastL ? Times(question, before, after, question.Index.Part(id), comes) : (null, null);
-            var (reach, reached) = ReachOf(question.Rig, question.Index.Part(parts[0]), at);
+            string? reach = ReachOf(question.Rig, question.Index.Part(parts[0]), at);
             hand += question.Index.Part(parts[0]).Reach?.HandS() ?? HandS;
-            steps.Add(new DrainStep(id, kind, WordsOf(question, id, kind), parts, comes, after.StaysL(), shortest, longest, reach, reached, true, why));
+            steps.Add(new DrainStep(id, kind, WordsOf(question, id, kind), parts, comes, after.StaysL(), shortest, longest, reach, true, why));
             before = after;
         }
         // What is opened for nothing: it is told, since a drop there says that another is stuck.
@@ -142,13 +142,14 @@ public static class DrainOrderStudy
         double head = Math.Max(0.02, top - outlet);
         double volume = comesL / 1000, area = Math.PI * bore * bore / 4;
         double free = Discharge * area * Math.Sqrt(2 * TradeConstants.GravityMPerS2 * head);
-        double slowed = free;
-        // Flow and friction settle in a few rounds.
-        for (int i = 0; i < 20; i++)
+        // The greatest flow whose loss in the opening and along the way is no more than the head.
+        double loss(double flow) => Friction.PipeLossM(flow, way, bore, SmoothM, 1 / (Discharge * Discharge), Water.DensityKgPerM3(CoolC), Water.ViscosityPaS(CoolC));
+        var (low, slowed) = (0.0, free);
+        for (int i = 0; i < 40; i++)
         {
-            double speed = Math.Max(1e-6, slowed / area);
-            double friction = Friction.Churchill(speed * bore / 1.3e-6, 1.5e-6 / bore) * way / bore;
-            slowed = area * Math.Sqrt(2 * TradeConstants.GravityMPerS2 * head / ((1 / (Discharge * Discharge)) + friction));
+            double middle = (low + slowed) / 2;
+            if (loss(middle) > head) slowed = middle;
+            else low = middle;
         }
         return (2 * volume / free, 2 * volume / slowed);
     }
@@ -163,7 +164,7 @@ public static class DrainOrderStudy
         var pool = without.Drained.Pools.Where(p => all.Drained.Pools.All(o => o.Id != p.Id || o.RetainedL < p.RetainedL - LeastL)).MaxBy(p => p.RetainedL);
         var held = without.Held.Where(h => !h.Gulps && all.Held.All(o => o.Words != h.Words)).MaxBy(h => h.Litres);
         string? where = held is not null && held.Litres > (pool?.RetainedL ?? 0) ? held.Words : pool?.Words ?? (kind == DrainStepKind.Hand ? part.Name : null);
-        return new Forgotten(partId, kind == DrainStepKind.Hand ? $"{part.Name}: {Task(question, partId)}, not done" : $"{part.Name} left shut", without.StaysL(), more, more >= LeastL ? where : null);
+        return new Forgotten(partId, kind == DrainStepKind.Hand ? $"{part.Name}: {Task(question, partId)}, not done" : $"{part.Name} left shut", more, more >= LeastL ? where : null);
     }
 
     private static Sentence WordsOf(Question question, string id, DrainStepKind kind) => kind switch
@@ -177,10 +178,10 @@ public static class DrainOrderStudy
     internal static string Task(Question question, string partId) =>
         question.Rig.ByHand.Find(partId)!.Task is { Length: > 1 } task && char.IsUpper(task[0]) && char.IsLower(task[1]) ? char.ToLowerInvariant(task[0]) + task[1..] : question.Rig.ByHand.Find(partId)!.Task;
 
-    private static (string? Reach, bool? Reached) ReachOf(Rig rig, Part part, Point3 at)
+    private static string? ReachOf(Rig rig, Part part, Point3 at)
     {
-        if (part.Reach is { } own) return (own.Words(), true);
-        if (rig.Shell.Access.Count == 0) return (null, null);
-        return rig.Shell.Access.FirstOrDefault(a => a.Box.Holds(at)) is { } access ? (access.Name, true) : ("no access leads to it", false);
+        if (part.Reach is { } own) return own.Words();
+        if (rig.Shell.Access.Count == 0) return null;
+        return rig.Shell.Access.FirstOrDefault(a => a.Box.Holds(at)) is { } access ? access.Name : "no access leads to it";
     }
 }

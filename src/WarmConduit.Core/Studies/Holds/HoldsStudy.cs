@@ -43,8 +43,7 @@ public enum HoldKind
 /// <param name="Breaks">Ice there breaks something.</param>
 /// <param name="Empties">The one thing that empties it.</param>
 /// <param name="Counted">It is part of what the drain-down counts; else it comes on top as an estimate.</param>
-/// <param name="Place">Where it is.</param>
-public sealed record Hold(HoldKind Kind, string Words, double Litres, bool Breaks, Sentence Empties, bool Counted, Place? Place);
+public sealed record Hold(HoldKind Kind, string Words, double Litres, bool Breaks, Sentence Empties, bool Counted);
 
 /// <summary>Everything that holds water.</summary>
 /// <param name="Holds">Most first.</param>
@@ -67,20 +66,20 @@ public static class HoldsStudy
         foreach (var part in drained.Parts.Where(p => p.ByDesign && p.RetainedL > 0)) holds.Add(OfPart(question, part));
         holds.AddRange(question.Rig.Parts.Select(p => OfShut(question, p)).OfType<Hold>());
         holds.AddRange(question.Rig.Runs.Select((r, i) => OfSag(question, r, drained.Runs[i])).OfType<Hold>());
-        holds.AddRange(order.Air.Where(h => !h.Gulps).Select(h => new Hold(HoldKind.NoAir, h.Words, h.Litres, false, $"Let air in at {h.OpenAt.Words}: an opening there, or loosen it.", false, h.OpenAt)));
+        holds.AddRange(order.Air.Where(h => !h.Gulps).Select(h => new Hold(HoldKind.NoAir, h.Words, h.Litres, false, $"Let air in at {h.OpenAt.Words}: an opening there, or loosen it.", false)));
         foreach (var run in drained.Runs.Where(r => r.ResidualL >= LeastFilmL))
-            holds.Add(new Hold(HoldKind.Film, question.Index.Run(run.RunId).Name, run.ResidualL, false, Sentence.Of($"A fall of {Measure.Fall(question.Rig.Brief.LeastFall)} all the way, or air."), false, Place.OnRun(question.Index, question.Index.Run(run.RunId), 0, run.Stations[0].At)));
+            holds.Add(new Hold(HoldKind.Film, question.Index.Run(run.RunId).Name, run.ResidualL, false, Sentence.Of($"A fall of {Measure.Fall(question.Rig.Brief.LeastFall)} all the way, or air."), false));
         return new HoldsAnswer([.. holds.OrderByDescending(h => h.Litres)], drained.RetainedL, holds.Where(h => !h.Counted).Sum(h => h.Litres));
     }
 
     private static Hold OfPool(Question question, PoolAnswer pool)
     {
         if (pool.Shares.Count == 0)
-            return new Hold(HoldKind.Vessel, pool.Words, pool.RetainedL, pool.Threatens.Count > 0, pool.ShutBy is { } by ? $"Open {by.Words}." : "A drain at its lowest corner, or a sponge.", true, pool.Lowest);
+            return new Hold(HoldKind.Vessel, pool.Words, pool.RetainedL, pool.Threatens.Count > 0, pool.ShutBy is { } by ? $"Open {by.Words}." : "A drain at its lowest corner, or a sponge.", true);
         bool dead = pool.Shares.Select(s => question.Index.Run(s.RunId)).Any(r => Dead(question, r.From) || Dead(question, r.To));
         return new Hold(
             dead ? HoldKind.DeadLeg : HoldKind.Pool, pool.Words, pool.RetainedL, pool.Threatens.Count > 0,
-            pool.ShutBy is { } shut ? $"Open {shut.Words}, or put a drain at {pool.Lowest.Words}." : $"A drain at {pool.Lowest.Words}, or its fall.", true, pool.Lowest);
+            pool.ShutBy is { } shut ? $"Open {shut.Words}, or put a drain at {pool.Lowest.Words}." : $"A drain at {pool.Lowest.Words}, or its fall.", true);
     }
 
     private static bool Dead(Question question, RunEnd end) => end.Part is { } id && Catalogue.Part(question.Index.Part(id).Stock)!.Passage == Passage.DeadEnd;
@@ -88,7 +87,7 @@ public static class HoldsStudy
     private static Hold OfPart(Question question, PartDrain drain)
     {
         var part = question.Index.Part(drain.PartId);
-        return new Hold(HoldKind.Design, part.Name, drain.RetainedL, question.Levels.IceBreaks(part.Id), $"{drain.Remedy}.", true, Place.OnPart(question.Index, part));
+        return new Hold(HoldKind.Design, part.Name, drain.RetainedL, question.Levels.IceBreaks(part.Id), $"{drain.Remedy}.", true);
     }
 
     // Half open, a ball lets its own water go.
@@ -98,7 +97,7 @@ public static class HoldsStudy
         if (stock.Passage is not (Passage.Valve or Passage.Mixer) || question.Scenario.PositionOf(part) is not { Passes: false } || question.Index.HoldsCoolant(part)) return null;
         return new Hold(
             HoldKind.Shut, part.Name, PartWater.HoldsL(part), stock.IceBreaks == IceBreaks.Yes,
-            stock.Passage == Passage.Valve ? "Leave it half open: shut, the ball keeps what is in it, and so may what lies behind." : "Leave it open, lever in the middle: its cartridge keeps what is in it.", false, Place.OnPart(question.Index, part));
+            stock.Passage == Passage.Valve ? "Leave it half open: shut, the ball keeps what is in it, and so may what lies behind." : "Leave it open, lever in the middle: its cartridge keeps what is in it.", false);
     }
 
     // Each straight length as it hangs between its clips, drained by itself.
@@ -116,6 +115,6 @@ public static class HoldsStudy
             var network = new LevelNetwork([new LevelNode("high", high), new LevelNode("low", low)], [edge], [], ["low"]);
             litres += Draining.Solve(network, question.Conditions.Parked).EdgeM3[0] * 1000;
         }
-        return litres < LeastSagL ? null : new Hold(HoldKind.Sag, run.Name, litres, false, Sentence.Of($"Clips closer than {Measure.Length(clips)}."), false, Place.OnRun(question.Index, run, 0, drain.Stations[0].At));
+        return litres < LeastSagL ? null : new Hold(HoldKind.Sag, run.Name, litres, false, Sentence.Of($"Clips closer than {Measure.Length(clips)}."), false);
     }
 }

@@ -10,8 +10,7 @@ namespace WarmConduit.Core.Studies.Parking;
 /// <param name="Side">In words: "nose up".</param>
 /// <param name="FarDeg">How far it can be tipped that way from the best attitude, degrees; null: past the edge of the map.</param>
 /// <param name="Words">The pool that ends it.</param>
-/// <param name="Place">Where that pool is.</param>
-public sealed record PatchSide(string Side, double? FarDeg, string Words, Place? Place);
+public sealed record PatchSide(string Side, double? FarDeg, string Words);
 
 /// <summary>What to put under a wheel.</summary>
 /// <param name="Wheel">In words: "front wheel, kerb side".</param>
@@ -71,26 +70,21 @@ public static class ParkingStudy
         var blocks = at is { } aim && question.Rig.Shell.Axles is { } axles ? Blocks(axles, parked, aim) : [];
         return new ParkingAnswer(
             limits, MostDeg, [.. Enumerable.Range(0, Count).Select(p => string.Concat(Enumerable.Range(0, Count).Select(r => Letter(broken[p, r]))))],
-            now.OutsideM3[0, 0] * 1000, ParkingCount.Broken(now, 0, 0, limits), words, Share(broken, angles, limits.SlopeDeg), at,
+            now.OutsideM3[0, 0] * 1000, ParkingCount.Broken(now, 0, 0, limits), words, ShareOf(question), at,
             Advice(question, parked, at, blocks), best is { } m ? Short(m.MarginDeg) : 0, blocks, best is { } c ? Sides(question, broken, angles, (c.Pitch, c.Roll)) : []);
     }
 
-    private static char Letter(ParkingLimit limit) => limit switch { ParkingLimit.None => 'o', ParkingLimit.Outside => 'p', ParkingLimit.Breakable => 'b', _ => 't' };
-
-    private static double Share(ParkingLimit[,] broken, double[] angles, double slopeDeg)
+    /// <summary>The share alone, of the same attitudes as on the map: for those who ask for no more.</summary>
+    internal static double ShareOf(Question question)
     {
-        int all = 0, good = 0;
-        for (int p = 0; p < Count; p++)
-        {
-            for (int r = 0; r < Count; r++)
-            {
-                if (Math.Abs(angles[p]) > slopeDeg + 1e-9 || Math.Abs(angles[r]) > slopeDeg + 1e-9) continue;
-                all++;
-                if (broken[p, r] == ParkingLimit.None) good++;
-            }
-        }
-        return all == 0 ? 0 : (double)good / all;
+        var limits = question.Rig.Brief.ParkingAllowed();
+        double[] angles = [.. ParkingEnvelope.Angles(MostDeg, Count).Where(a => Math.Abs(a) <= limits.SlopeDeg + 1e-9)];
+        if (ParkingCount.Ask(question, angles, angles) is not { } patch) return 0;
+        int good = Enumerable.Range(0, angles.Length).Sum(p => Enumerable.Range(0, angles.Length).Count(r => ParkingCount.Broken(patch, p, r, limits) == ParkingLimit.None));
+        return (double)good / (angles.Length * angles.Length);
     }
+
+    private static char Letter(ParkingLimit limit) => limit switch { ParkingLimit.None => 'o', ParkingLimit.Outside => 'p', ParkingLimit.Breakable => 'b', _ => 't' };
 
     // As far from the edge as is worth while, then as near as may be to how it stands.
     private static (int Pitch, int Roll, double MarginDeg)? Best(ParkingLimit[,] broken, Attitude parked)
@@ -164,7 +158,7 @@ public static class ParkingStudy
             while (p >= 0 && r >= 0 && p < Count && r < Count && broken[p, r] == ParkingLimit.None) (p, r, far) = (p + dp, r + dr, far + 1);
             if (p < 0 || r < 0 || p >= Count || r >= Count)
             {
-                sides.Add(new PatchSide(name, null, "it drains as far as the map goes", null));
+                sides.Add(new PatchSide(name, null, "it drains as far as the map goes"));
                 continue;
             }
             var there = question.With(question.Conditions with { Parked = new Attitude(angles[p], angles[r]) }).Ask(DrainDownStudy.Ask);
@@ -172,7 +166,7 @@ public static class ParkingStudy
             bool tank = broken[p, r] == ParkingLimit.Tank;
             var pool = there.Pools.FirstOrDefault(o => tank ? o.Shares.Count == 0 && question.Rig.ByHand.Find(o.Parts[0].PartId) is null : o.Shares.Count > 0);
             var most = there.Runs.MaxBy(o => o.RetainedL);
-            sides.Add(new PatchSide(name, Short(far * StepDeg), pool?.Words ?? (most is { RetainedL: > 0 } ? question.Index.Run(most.RunId).Name : "several parts"), pool?.Lowest));
+            sides.Add(new PatchSide(name, Short(far * StepDeg), pool?.Words ?? (most is { RetainedL: > 0 } ? question.Index.Run(most.RunId).Name : "several parts")));
         }
         return sides;
     }

@@ -49,6 +49,9 @@ export function AllHeights({ rig }: { rig: Rig }) {
             <dt className="text-muted" />
             <dd className="text-right text-muted">now</dd>
             <dd className="text-right text-muted">then</dd>
+            <dt>Least fall beyond a slope of {print(data.slopeDeg, "angle")}</dt>
+            <dd className="text-right font-semibold">{print(data.marginBefore, "fall")}</dd>
+            <dd className="text-right font-semibold">{print(data.marginAfter, "fall")}</dd>
             <dt>Stays when level</dt>
             <dd className="text-right font-semibold">{print(data.beforeL, "volume")}</dd>
             <dd className="text-right font-semibold">{print(data.afterL, "volume")}</dd>

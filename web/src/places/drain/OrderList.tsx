@@ -136,7 +136,10 @@ function Proof({ step, litres }: { step: string; litres: number }) {
         <ol className="mt-1.5 flex flex-col gap-1">
           {data.suspects.map((s) => (
             <li key={s.partId + say(s.words, print)}>
-              {say(s.words, print)}: <span className="text-muted">{print(s.wouldBeL, "volume")} would have come.</span>
+              {say(s.words, print)}:{" "}
+              <span className="text-muted">
+                {print(s.wouldBeL, "volume")} would have come, and {print(Math.max(0, s.staysMoreL), "volume")} more stays.
+              </span>
             </li>
           ))}
         </ol>

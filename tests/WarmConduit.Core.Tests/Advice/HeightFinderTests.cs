@@ -1,0 +1,60 @@
+using WarmConduit.Core.Advice.AllHeights;
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Parking;
+using WarmConduit.Core.Tests.Rigs;
+using WarmConduit.Core.Tests.Studies;
+using WarmConduit.Core.Units;
+using Xunit;
+
+namespace WarmConduit.Core.Tests.Advice;
+
+/// <summary>All heights at once.</summary>
+public class HeightFinderTests
+{
+    private static Question Ask(Rig rig, string? about = null) => new(rig, Conditions.Of(rig.Brief), about);
+
+    [Theory]
+    [InlineData("sparrow")]
+    [InlineData("tern")]
+    public void What_it_says_is_what_the_rig_does_with_the_new_heights(string name)
+    {
+        var rig = DemoRigs.Of(name);
+        var told = HeightFinder.Ask(Ask(rig));
+        Assert.NotEmpty(told.Edits);
+        var after = Ask(Editor.Apply(rig, told.Edits).Rig);
+        Assert.Equal(PlainDraining.RetainedL(rig), told.BeforeL, 0.001);
+        Assert.Equal(PlainDraining.RetainedL(after.Rig), told.AfterL, 0.001);
+        Assert.Equal(ParkingStudy.Ask(after).Share, told.ShareAfter, 1e-9);
+        Assert.True(told.MarginAfter > told.MarginBefore && told.MarginAfter >= 0);
+        Assert.True(told.AfterL < 0.01 && told.ShareAfter > told.ShareBefore);
+        // The same question of the mended rig has nothing left to win.
+        Assert.Equal(told.MarginAfter!.Value, HeightFinder.Ask(after).MarginBefore!.Value, 1e-3);
+    }
+
+    [Fact]
+    public void What_must_not_move_stays_and_is_told_where_it_forbids()
+    {
+        var rig = DemoRigs.Of("sparrow");
+        Assert.True(HeightFinder.Ask(Ask(rig)).Feasible);
+        var told = HeightFinder.Ask(Ask(rig, "runs/kitchen-cold"));
+        Assert.DoesNotContain(told.Edits.OfType<RouteRun>(), e => e.RunId == "kitchen-cold");
+        Assert.False(told.Feasible);
+        Assert.Contains(told.Chain!.Points, p => p.StartsWith("kitchen cold", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void The_smallest_change_that_would_help_is_enough()
+    {
+        // A metre between a tap and a drain that stand at one height: on one degree it wants 17.5 mm, and the height of the tap is what is missing.
+        static Rig Level(double tapM) => new RigBuilder().Part("tap", "mixer", ("cold", 0, 0, tapM), ("spout", 0, 0, tapM + 0.2)).Part("drain", "drain-cock", ("in", 1, 0, 0.3)).Run("line", "tap.cold", "drain.in").Build();
+        var told = HeightFinder.Ask(Ask(Level(0.3)));
+        Assert.False(told.Feasible);
+        double by = Assert.Single(told.ToHelp).Values[0].Value!.Value;
+        Assert.Equal(Math.Tan(Math.PI / 180), by, 1e-4);
+        Assert.False(HeightFinder.Ask(Ask(Level(0.3 + by - 0.001))).Feasible);
+        Assert.True(HeightFinder.Ask(Ask(Level(0.3 + by + 0.001))).Feasible);
+    }
+}
