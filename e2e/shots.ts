@@ -176,9 +176,9 @@ test("drain-down: order, water going down, how it may stand", async ({ page }) =
 });
 
 test("all heights at once, before and after", async ({ page }) => {
-  await page.setViewportSize({ width: 1280, height: 1160 });
   await page.goto("/rigs/sparrow/drain");
   await page.getByRole("button", { name: "Look at it" }).click();
+  await page.getByLabel("What holds water").scrollIntoViewIfNeeded();
   await page.waitForTimeout(600);
   await shot(page, "heights");
 });

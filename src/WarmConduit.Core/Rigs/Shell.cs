@@ -106,7 +106,11 @@ public sealed record Zone(
 /// <param name="Axles">What carries it, as weighed; left out: not known yet.</param>
 /// <param name="Photos">Pictures under the drawings, at most 12; left out: none.</param>
 public sealed record Shell(
-    Box Body, IReadOnlyList<Obstacle> Obstacles, IReadOnlyList<Zone> Zones, IReadOnlyList<KeepOut> KeepOuts, IReadOnlyList<Access> Access, Axles? Axles = null, IReadOnlyList<Photo>? Photos = null);
+    Box Body, IReadOnlyList<Obstacle> Obstacles, IReadOnlyList<Zone> Zones, IReadOnlyList<KeepOut> KeepOuts, IReadOnlyList<Access> Access, Axles? Axles = null, IReadOnlyList<Photo>? Photos = null)
+{
+    /// <summary>What lets hands in at <paramref name="place"/>; null where nothing does.</summary>
+    public Access? AccessTo(Point3 place) => Access.FirstOrDefault(a => a.Box.Holds(place));
+}
 
 /// <summary>
 /// What carries the vehicle, and what it weighs before the water system is in it. Of a trailer the coupling stands for the front axle; of a cabin its carrier's axles are meant.

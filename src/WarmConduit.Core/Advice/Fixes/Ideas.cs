@@ -36,7 +36,7 @@ internal sealed class Ideas(Question question)
             FindingKind.Parking => OfParking(finding.Id),
             FindingKind.AirLock => finding.RunIds.SelectMany(id => OfHump(id, finding.Place)),
             FindingKind.NothingOpen => Open(Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Drain)),
-            FindingKind.KeepsWater or FindingKind.FirstIce => finding.Place?.PartId is { } id ? ByHand(id).Concat(Covered(id)) : [],
+            FindingKind.KeepsWater or FindingKind.FirstIce => finding.Place?.PartId is { } id ? ByHand(id).Concat(OfPoolsAt(id)) : [],
             FindingKind.LooseEnd => finding.RunIds.SelectMany(Capped),
             FindingKind.JointInKeepOut => finding.Place?.PartId is { } joint ? OutOf(joint) : [],
             FindingKind.TightBend => finding.Place is { RunId: { } kinked, PointId: { } bend } ? [Without(kinked, bend), new Idea($"{question.Index.Run(kinked).Name}: straight from end to end", [new RouteRun(kinked, [])])] : [],
@@ -75,15 +75,15 @@ internal sealed class Ideas(Question question)
                 yield return Moved(run, straight);
         if (pool.Crest is { PartId: { } crest } && Movable(crest) && pool.DepthM is { } depth)
             foreach (double more in (double[])[Spare, 0.03])
-                yield return Lower(crest, -(depth + more));
+                yield return Raised(crest, -(depth + more));
         if (pool.Lowest is { PartId: { } low } && Movable(low) && pool.DepthM is { } deep)
-            yield return Lower(low, deep + Spare);
+            yield return Raised(low, deep + Spare);
         if (pool.ShutBy is { PartId: { } shut }) foreach (var idea in Open([question.Index.Part(shut)])) yield return idea;
         if (pool.Shares.Count > 0 && Drained(pool.Lowest) is { } drain) yield return drain;
         foreach (var part in pool.Parts.Select(p => question.Index.Part(p.PartId)))
         {
             if (Catalogue.Part(part.Stock)!.Passage == Passage.Vessel) foreach (var idea in OfTank(part)) yield return idea;
-            else if (Movable(part.Id) && pool.DepthM is { } stands) yield return Lower(part.Id, stands + Spare);
+            else if (Movable(part.Id) && pool.DepthM is { } stands) yield return Raised(part.Id, stands + Spare);
         }
     }
 
@@ -108,8 +108,8 @@ internal sealed class Ideas(Question question)
         double drop = question.Index.PlaceOf(upper).ZM - question.Index.PlaceOf(lower).ZM;
         double more = Rig.Brief.LeastFall * drain.LengthM - drop + Spare / 2;
         if (more <= 0) yield break;
-        if (lower.Part is { } low && Movable(low)) yield return Lower(low, -more);
-        if (upper.Part is { } high && Movable(high)) yield return Lower(high, more);
+        if (lower.Part is { } low && Movable(low)) yield return Raised(low, -more);
+        if (upper.Part is { } high && Movable(high)) yield return Raised(high, more);
     }
 
     private Idea Moved(string runId, (RouteRun Edit, int Moved, double ByM, Band? Band) how)
@@ -124,7 +124,7 @@ internal sealed class Ideas(Question question)
 
     private bool Movable(string partId) => Catalogue.Part(question.Index.Part(partId).Stock) is { Group: PartGroup.Joints or PartGroup.Valves or PartGroup.Drain or PartGroup.Clean or PartGroup.Move, Passage: not Passage.Vessel };
 
-    private Idea Lower(string partId, double byM)
+    private Idea Raised(string partId, double byM)
     {
         double by = byM > 0 ? Math.Ceiling(byM * 1000) / 1000 : Math.Floor(byM * 1000) / 1000;
         return new Idea(Sentence.Of($"{question.Index.Part(partId).Name}: {(by > 0 ? "up" : "down")} by {Measure.Length(Math.Abs(by))}"), [new MoveThings([$"parts/{partId}"], new Point3(0, 0, by))], null, $"{partId} {Math.Sign(by)}");
@@ -240,7 +240,7 @@ internal sealed class Ideas(Question question)
     }
 
     // A pool that stands in a part is mended where it comes from.
-    private IEnumerable<Idea> Covered(string partId)
+    private IEnumerable<Idea> OfPoolsAt(string partId)
     {
         foreach (var pool in _drained.Pools.Where(p => p.Parts.Any(q => q.PartId == partId) || p.Threatens.Contains(partId)))
             foreach (var idea in OfPool(pool)) yield return idea;
@@ -317,7 +317,7 @@ internal sealed class Ideas(Question question)
     private IEnumerable<Idea> Capped(string runId)
     {
         var run = question.Index.Run(runId);
-        foreach (var (name, end) in (ReadOnlySpan<(string, RunEnd)>)[("from", run.From), ("to", run.To)] is var ends ? ends.ToArray() : [])
+        foreach (var (name, end) in ((string, RunEnd)[])[("from", run.From), ("to", run.To)])
         {
             if (end.At is not { } at) continue;
             string cap = Free("cap");
@@ -354,9 +354,8 @@ internal sealed class Ideas(Question question)
         int longest = LongestLeg(run).At;
         var (a, b) = (course[longest], course[longest + 1]);
         string valve = Free("isolator");
-        var along = b - a;
-        int turns = Math.Abs(along.XM) >= Math.Abs(along.YM) ? along.XM >= 0 ? 0 : 2 : along.YM >= 0 ? 1 : 3;
-        var placed = Turning.FromStock(Catalogue.Part("ball-valve")!, valve, "isolating valve", default, new Orientation(turns));
+        var way = Turning.AlongWay(b - a);
+        var placed = Turning.FromStock(Catalogue.Part("ball-valve")!, valve, "isolating valve", default, way);
         var ports = placed.Ports.Select(p => p.Id).ToArray();
         var middle = placed.PortAt(ports[0])!.Value.Towards(placed.PortAt(ports[1])!.Value, 0.5);
         var at = Turning.Micro(a.Towards(b, 0.5) - middle);
@@ -364,7 +363,7 @@ internal sealed class Ideas(Question question)
         yield return new Idea(
             $"A ball valve in {run.Name}",
             [
-                new PlacePart(valve, "ball-valve", "isolating valve", at, new Orientation(turns)),
+                new PlacePart(valve, "ball-valve", "isolating valve", at, way),
                 new InsertFragment("its line", [], [onward]),
                 new RouteRun(run.Id, [.. run.Bends.Take(longest)]),
                 new ChangeThing($"runs/{run.Id}", new JsonObject { ["to"] = new JsonObject { ["part"] = valve, ["port"] = ports[0] } }),

@@ -70,7 +70,7 @@ internal sealed class Trial
         var living = fresh.Where(p => Catalogue.Part(p.Stock)!.Look != PartLook.Joint && _after.Index.ZoneAt(p.Box.Centre())?.Kind == ZoneKind.Living);
         return new FixCost(
             fresh.Count, Math.Round(pipe, 3), moved.Count, moved.Count == 0 ? 0 : moved.Max(), living.Sum(p => p.Box.VolumeM3()) * 1000, Money(fresh, pipe),
-            rig.Shell.Access.Count == 0 ? 0 : fresh.Count(p => !rig.Shell.Access.Any(a => a.Box.Holds(p.Box.Centre()))));
+            rig.Shell.Access.Count == 0 ? 0 : fresh.Count(p => rig.Shell.AccessTo(p.Box.Centre()) is null));
     }
 
     private double? Money(List<Part> fresh, double pipe)

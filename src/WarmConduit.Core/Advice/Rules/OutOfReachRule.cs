@@ -8,14 +8,12 @@ internal sealed class OutOfReachRule : IRule
 {
     public IEnumerable<Finding> Find(Question question)
     {
-        var access = question.Rig.Shell.Access;
-        if (access.Count == 0) yield break;
+        if (question.Rig.Shell.Access.Count == 0) yield break;
         foreach (var part in question.Rig.Parts)
         {
             if (Catalogue.Part(part.Stock)!.Group is not (PartGroup.Joints or PartGroup.Valves or PartGroup.Drain or PartGroup.Clean or PartGroup.Move)) continue;
             if (part.Reach is not null) continue;
-            var at = part.Box.Centre();
-            if (access.Any(a => a.Box.Holds(at))) continue;
+            if (question.Rig.Shell.AccessTo(part.Box.Centre()) is not null) continue;
             yield return new Finding(
                 $"reach:{part.Id}", FindingKind.OutOfReach, Severity.Note, part.Name, "out of reach", null,
                 "No hatch, door or panel leads to it. A joint that cannot be reached leaks for months before anybody knows.", Place.OnPart(question.Index, part), [], null);

@@ -178,8 +178,7 @@ internal static class EditRules
         var course = index.CourseOf(run);
         var along = course[place + 1] - course[place];
         // The way through the tee follows the run as nearly as quarter turns allow.
-        int turns = Math.Abs(along.XM) >= Math.Abs(along.YM) ? along.XM >= 0 ? 0 : 2 : along.YM >= 0 ? 1 : 3;
-        var tee = Turning.FromStock(Catalogue.Part("tee")!, e.TeeId, e.TeeName, e.At, new Orientation(turns));
+        var tee = Turning.FromStock(Catalogue.Part("tee")!, e.TeeId, e.TeeName, e.At, Turning.AlongWay(along));
         var middle = tee.PortAt("a")!.Value.Towards(tee.PortAt("b")!.Value, 0.5);
         tee = tee with { Box = tee.Box with { At = Turning.Micro(e.At + (e.At - middle)) } };
         var first = run with { To = new RunEnd(tee.Id, "a"), Bends = [.. run.Bends.Take(place)] };

@@ -69,6 +69,10 @@ internal static class Turning
         };
     }
 
+    /// <summary>Turned so that what leads forward in stock leads along <paramref name="way"/>, as nearly as quarter turns allow.</summary>
+    public static Orientation AlongWay(Point3 way) =>
+        new(Math.Abs(way.XM) >= Math.Abs(way.YM) ? way.XM >= 0 ? 0 : 2 : way.YM >= 0 ? 1 : 3);
+
     /// <summary>To the micrometre; nothing is no minus nothing.</summary>
     public static Point3 Micro(Point3 p) => new(Math.Round(p.XM, 6) + 0.0, Math.Round(p.YM, 6) + 0.0, Math.Round(p.ZM, 6) + 0.0);
 

@@ -182,6 +182,6 @@ public static class DrainOrderStudy
     {
         if (part.Reach is { } own) return own.Words();
         if (rig.Shell.Access.Count == 0) return null;
-        return rig.Shell.Access.FirstOrDefault(a => a.Box.Holds(at)) is { } access ? access.Name : "no access leads to it";
+        return rig.Shell.AccessTo(at)?.Name ?? "no access leads to it";
     }
 }
