@@ -44,14 +44,14 @@ for (const id of ids) {
     const point = document.querySelectorAll("[data-point]")[1];
     point.focus();
     const nudges = [];
-    for (let i = 0; i < 30; i++) {
+    for (let i = 0; i < 110; i++) {
       await until("current");
       const from = performance.now();
       key(point, i % 2 ? "ArrowDown" : "ArrowUp");
       await frame();
       await until("current");
       await frame();
-      if (i >= 5) nudges.push(performance.now() - from);
+      if (i >= 10) nudges.push(performance.now() - from);
       await new Promise((done) => setTimeout(done, 120));
     }
 

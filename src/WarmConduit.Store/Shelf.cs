@@ -98,13 +98,35 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
     public async Task<byte[]?> Picture(string hash, CancellationToken cancel) =>
         await db.Pictures.AsNoTracking().Where(p => p.Hash == hash).Select(p => p.Content).FirstOrDefaultAsync(cancel);
 
-    /// <summary>Keeps a picture under its name, once.</summary>
+    /// <summary>Keeps a picture under its name, once. Those that no rig has named for <see cref="KeptFor"/> make room.</summary>
     public async Task KeepPicture(string hash, byte[] bytes, CancellationToken cancel)
     {
         using var turn = await line.Turn(cancel);
         if (await db.Pictures.AnyAsync(p => p.Hash == hash, cancel)) return;
+        foreach (string unused in await UnusedPictures(cancel)) await db.Pictures.Where(p => p.Hash == unused).ExecuteDeleteAsync(cancel);
         db.Pictures.Add(new PictureRow { Hash = hash, Content = bytes, AddedAt = time.GetUtcNow() });
         await db.SaveChangesAsync(CancellationToken.None);
+    }
+
+    // Old enough, and named by no rig as it stood at any time since then: what was undone can be done again.
+    private async Task<IReadOnlyCollection<string>> UnusedPictures(CancellationToken cancel)
+    {
+        var since = time.GetUtcNow() - KeptFor;
+        var unused = (await db.Pictures.Select(p => new { p.Hash, p.AddedAt }).ToListAsync(cancel)).Where(p => p.AddedAt < since).Select(p => p.Hash).ToHashSet();
+        if (unused.Count == 0) return unused;
+        var all = await db.Revisions.Select(v => new { v.RigId, v.Number, v.SavedAt }).ToListAsync(cancel);
+        foreach (var rig in all.GroupBy(v => v.RigId))
+        {
+            foreach (var revision in rig.OrderByDescending(v => v.Number))
+            {
+                var (read, _) = await Document(revision.RigId, revision.Number, cancel);
+                // What cannot be read may name any of them.
+                if (read is null) return [];
+                unused.ExceptWith((read.Shell.Photos ?? []).Select(p => p.Picture));
+                if (revision.SavedAt < since) break;
+            }
+        }
+        return unused;
     }
 
     /// <summary>Rigs that can be brought back, newest first.</summary>

@@ -70,6 +70,28 @@ public sealed class StoreTests : IDisposable
     }
 
     [Fact]
+    public async Task A_picture_makes_room_once_no_rig_has_named_it_for_thirty_days()
+    {
+        await using var context = await Context();
+        var shelf = ShelfOf(context);
+        string Name(char digit) => new(digit, 64);
+        async Task<bool> Kept(char digit) => await shelf.Picture(Name(digit), Now) is not null;
+        foreach (char digit in "abc") await shelf.KeepPicture(Name(digit), [1], Now);
+        Photo Wall(char digit) => new("wall", "wall", Name(digit), PhotoView.Side, [new(0, 0), new(1, 0), new(1, 1), new(0, 1)], 1, 1, 0, 0);
+        await shelf.Add(_rig with { Shell = _rig.Shell with { Photos = [Wall('a')] } }, "drawn", Now);
+        _now += TimeSpan.FromDays(20);
+        await shelf.Save(_rig.Id, 1, [new ChangeThing("shell/photos/wall", new System.Text.Json.Nodes.JsonObject { ["picture"] = Name('b') })], null, Now);
+        _now += TimeSpan.FromDays(20);
+        await shelf.Save(_rig.Id, 2, [new RemoveThing("shell/photos/wall")], null, Now);
+        await shelf.KeepPicture(Name('d'), [1], Now);
+        // What a rig named of late can come back; what none ever named goes.
+        Assert.Equal((true, true, false, true), (await Kept('a'), await Kept('b'), await Kept('c'), await Kept('d')));
+        _now += TimeSpan.FromDays(40);
+        await shelf.KeepPicture(Name('e'), [1], Now);
+        Assert.Equal((false, false, false, true), (await Kept('a'), await Kept('b'), await Kept('d'), await Kept('e')));
+    }
+
+    [Fact]
     public async Task The_migrations_are_those_of_the_model()
     {
         await using var context = await Context();

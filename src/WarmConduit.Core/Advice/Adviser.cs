@@ -45,6 +45,7 @@ public static class Adviser
         new SagRule(),
         new TightBendRule(),
         new BareSkinRule(),
+        new GrommetRule(),
         new TankRule(),
         new GuardRule(),
         new SchoolRule(),

@@ -87,6 +87,9 @@ public enum FindingKind
 
     /// <summary>A hump of a line that should be full catches air.</summary>
     AirLock,
+
+    /// <summary>A line passes a wall with nothing between it and the edge of the hole.</summary>
+    NoGrommet,
 }
 
 /// <summary>How severe a finding is by the rules of the school the rig has chosen.</summary>

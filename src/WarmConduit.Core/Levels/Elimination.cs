@@ -21,6 +21,7 @@ internal sealed class Elimination
     private readonly Step[] _steps;
     private readonly int _kept;
     private readonly int _ground;
+    private readonly LevelGraph _graph;
 
     // Points in the order of recovery, the kept ones first; the ways out of each, compressed rows.
     private readonly int[] _order;
@@ -34,7 +35,7 @@ internal sealed class Elimination
     /// <summary>Finds the steps. O(points · neighbours²).</summary>
     public Elimination(LevelGraph graph)
     {
-        _ground = graph.Points.Length;
+        (_graph, _ground) = (graph, graph.Points.Length);
         var ways = new Ways(graph);
         var steps = new List<Step>();
         var gone = new List<(int Point, (int To, int Crest)[] Out)>(_ground);
@@ -87,6 +88,11 @@ internal sealed class Elimination
             return Crests++;
         }
     }
+
+    /// <summary>Whether the steps hold for <paramref name="graph"/> as well: the same ways between its points, wherever these lie. O(segments).</summary>
+    public bool Fits(LevelGraph graph) =>
+        graph.Points.Length == _ground && graph.SegA.AsSpan().SequenceEqual(_graph.SegA) && graph.SegB.AsSpan().SequenceEqual(_graph.SegB)
+        && graph.SegPasses.AsSpan().SequenceEqual(_graph.SegPasses) && graph.DrainPoints.AsSpan().SequenceEqual(_graph.DrainPoints);
 
     /// <summary>
     /// Levels of all points, metres, for as many attitudes as a vector has lanes, from their heights <paramref name="z"/>. <paramref name="level"/> has a place

@@ -102,7 +102,11 @@ public static class ParkingEnvelope
     }
 
     /// <summary>The same for what <paramref name="question"/> counts, parts and vessels apart. O(attitudes · segments). Throws <see cref="LevelNetworkException"/> for numbers that are none.</summary>
-    public static PatchAnswer Patch(LevelGraph graph, IReadOnlyList<double> pitchDeg, IReadOnlyList<double> rollDeg, PatchQuestion question, CancellationToken cancel = default)
+    public static PatchAnswer Patch(LevelGraph graph, IReadOnlyList<double> pitchDeg, IReadOnlyList<double> rollDeg, PatchQuestion question, CancellationToken cancel = default) =>
+        Patch(graph, new Elimination(graph), pitchDeg, rollDeg, question, cancel);
+
+    // With steps that were found before, for this graph or one that they fit.
+    internal static PatchAnswer Patch(LevelGraph graph, Elimination elimination, IReadOnlyList<double> pitchDeg, IReadOnlyList<double> rollDeg, PatchQuestion question, CancellationToken cancel)
     {
         if (question.Edges.Any(e => (uint)e >= graph.Network.Edges.Count)) throw new LevelNetworkException("edges", "there is no such edge");
         if (question.Vessels.Any(v => (uint)v >= graph.Network.Vessels.Count)) throw new LevelNetworkException("vessels", "there is no such vessel");
@@ -110,7 +114,7 @@ public static class ParkingEnvelope
         foreach (double p in pitchDeg) LevelGraph.Demand(new Attitude(p, 0));
         foreach (double r in rollDeg) LevelGraph.Demand(new Attitude(0, r));
         var answer = new PatchAnswer(pitchDeg, rollDeg, new double[pitchDeg.Count, rollDeg.Count], new double[pitchDeg.Count, rollDeg.Count], new double[pitchDeg.Count, rollDeg.Count], question.EachVessel ? new double[pitchDeg.Count, rollDeg.Count, question.Vessels.Count] : null);
-        var worker = new Worker(graph, new Elimination(graph), []);
+        var worker = new Worker(graph, elimination, []);
         for (int p = 0; p < pitchDeg.Count; p++)
         {
             cancel.ThrowIfCancellationRequested();

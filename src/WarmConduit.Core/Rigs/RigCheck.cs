@@ -245,6 +245,7 @@ public static partial class RigCheck
             CheckSleeve(c, at, run.Insulation);
             for (int k = 0; k < run.Bends.Count; k++) CheckSleeve(c, $"{at}.bends[{k}]", run.Bends[k].Insulation);
             if (run.ClipSpacingM is { } clips) c.Range($"{at}.clipSpacingM", clips, 0.05, 10, "m");
+            if (run.SlackM is { } slack) c.Range($"{at}.slackM", slack, 0, 5, "m");
         }
     }
 

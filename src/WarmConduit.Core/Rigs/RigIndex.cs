@@ -1,4 +1,5 @@
 using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Levels;
 
 namespace WarmConduit.Core.Rigs;
 
@@ -36,6 +37,32 @@ public sealed class RigIndex
 
     /// <summary>The whole course of <paramref name="run"/>: its ends and the bends between, in its own sense. At least two points.</summary>
     public Point3[] CourseOf(Run run) => [PlaceOf(run.From), .. run.Bends.Select(b => b.At), PlaceOf(run.To)];
+
+    /// <summary>Length of pipe in <paramref name="run"/>, m: its course and its slack.</summary>
+    public double PipeLengthM(Run run)
+    {
+        var course = CourseOf(run);
+        double sum = run.SlackM ?? 0;
+        for (int i = 1; i < course.Length; i++) sum += course[i].DistanceM(course[i - 1]);
+        return sum;
+    }
+
+    /// <summary>
+    /// Where the slack of <paramref name="run"/> hangs: the straight length (after point number Leg of its course) with the longest span across, and how deep, m. Null where it has none, or
+    /// stands upright all the way.
+    /// </summary>
+    public (int Leg, double BellyM)? SlackOf(Run run)
+    {
+        if (run.SlackM is not > 0) return null;
+        var course = CourseOf(run);
+        double Across(int k)
+        {
+            double length = course[k].DistanceM(course[k + 1]);
+            return (course[k] with { ZM = 0 }).DistanceM(course[k + 1] with { ZM = 0 }) / (run.Spans(length) ?? 1);
+        }
+        int leg = Enumerable.Range(0, course.Length - 1).MaxBy(Across);
+        return HangingHose.BellyM(Across(leg), run.SlackM.Value) is > 0 and var belly ? (leg, belly) : null;
+    }
 
     /// <summary>
     /// Whether a part holds heating fluid: all that is joined to it carries that. The fluid stays in its circuit and does not freeze, so it is no water that a rig is emptied of.

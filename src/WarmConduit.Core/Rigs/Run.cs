@@ -44,11 +44,22 @@ public sealed record RunEnd(string? Part = null, string? Port = null, Point3? At
 /// <param name="ThicknessM">Thickness, m; 0 to 0.3.</param>
 public sealed record Sleeve(string Material, double ThicknessM);
 
-/// <summary>A bend of a run: its id, unique in the run, and its invert in metres.</summary>
+/// <summary>What holds a run at one of its points.</summary>
+public enum Fixing
+{
+    /// <summary>A clip: the pipe does not sag beyond it.</summary>
+    Clip,
+
+    /// <summary>A grommet or sleeve in the wall or floor that the run passes there, which also holds it.</summary>
+    Grommet,
+}
+
+/// <summary>A bend of a run, or a point of it that is only held: its id, unique in the run, and its invert in metres.</summary>
 /// <param name="Id">Id, unique in the run.</param>
 /// <param name="At">Invert, m.</param>
 /// <param name="Insulation">The sleeve from here on, a thickness of 0 being none; left out: as before it.</param>
-public sealed record Bend(string Id, Point3 At, Sleeve? Insulation = null) : IIdentified;
+/// <param name="Fixing">What holds it there; left out: nothing of its own.</param>
+public sealed record Bend(string Id, Point3 At, Sleeve? Insulation = null, Fixing? Fixing = null) : IIdentified;
 
 /// <summary>
 /// A line from end to end. Its course is the place it starts from, its bends in the order of flow from <paramref name="From"/> to <paramref name="To"/>,
@@ -63,6 +74,7 @@ public sealed record Bend(string Id, Point3 At, Sleeve? Insulation = null) : IId
 /// <param name="Bends">Bends in the order of flow.</param>
 /// <param name="Insulation">The sleeve from its start on; left out: none.</param>
 /// <param name="ClipSpacingM">Distance between clips, m; 0.05 to 10.</param>
+/// <param name="SlackM">What it is longer than its course, m: a hose that hangs through; 0 to 5.</param>
 public sealed record Run(
     string Id,
     string Name,
@@ -72,8 +84,16 @@ public sealed record Run(
     RunEnd To,
     IReadOnlyList<Bend> Bends,
     Sleeve? Insulation = null,
-    double? ClipSpacingM = null) : IIdentified
+    double? ClipSpacingM = null,
+    double? SlackM = null) : IIdentified
 {
+    /// <summary>
+    /// Into how many spans clips part a straight length of <paramref name="lengthM"/> metres: by their distance, or one where they are placed at points. Points of the course hold the
+    /// pipe as well. Null where nothing is known of clips.
+    /// </summary>
+    public int? Spans(double lengthM) =>
+        ClipSpacingM is { } spacing ? Math.Max(1, (int)Math.Ceiling(lengthM / spacing - 1e-9)) : Bends.Any(b => b.Fixing is not null) ? 1 : null;
+
     /// <summary>The sleeve on the length after point number <paramref name="segment"/> of the course (0: from its start), or null.</summary>
     public Sleeve? SleeveOn(int segment)
     {

@@ -17,6 +17,7 @@ public sealed class Question
     private readonly Dictionary<Type, object> _answers = [];
     private RigIndex? _index;
     private RigLevels? _levels;
+    private Elimination? _elimination;
     private CutRuns? _cuts;
     private IReadOnlyList<ZoneAir>? _zones;
     private (bool Known, LevelAnswer? Answer) _draining;
@@ -53,6 +54,10 @@ public sealed class Question
     /// <summary>The rig as the Levels engine sees it in this scenario.</summary>
     internal RigLevels Levels => _levels ??= new RigLevels(Index, Scenario);
 
+    /// <summary>The steps that find the levels of <see cref="Levels"/> at any attitude; null when nothing is open. An edit that only moves things keeps those of the rig before it.</summary>
+    internal Elimination? Elimination =>
+        Levels.Graph is not { } graph ? null : _elimination?.Fits(graph) == true ? _elimination : _elimination = new Elimination(graph);
+
     /// <summary>Runs cut where they pass from zone to zone.</summary>
     internal CutRuns Cuts => _cuts ??= new CutRuns(Index, Cancel);
 
@@ -83,7 +88,7 @@ public sealed class Question
     /// <summary>The same rig under other conditions; what does not depend on them is shared.</summary>
     public Question With(Conditions conditions)
     {
-        var other = new Question(Rig, conditions, About, Cancel) { _index = _index, _cuts = _cuts };
+        var other = new Question(Rig, conditions, About, Cancel) { _index = _index, _cuts = _cuts, _elimination = _elimination };
         if (other.Scenario.Id != Scenario.Id) return other;
         other._levels = _levels;
         if (conditions.Parked != Conditions.Parked) return other;
@@ -98,7 +103,7 @@ public sealed class Question
     /// </summary>
     public Question On(Rig rig, string? about, CancellationToken cancel)
     {
-        var other = new Question(rig, Conditions, about, cancel);
+        var other = new Question(rig, Conditions, about, cancel) { _elimination = _elimination };
         if (ReferenceEquals(rig.Shell, Rig.Shell)) other._zones = _zones;
         if (!ReferenceEquals(rig, Rig)) return other;
         (other._index, other._levels, other._cuts, other._draining) = (_index, _levels, _cuts, _draining);
@@ -109,6 +114,7 @@ public sealed class Question
     public Question Warm()
     {
         _ = Zones;
+        _ = Elimination;
         return this;
     }
 }

@@ -2,10 +2,12 @@ using System.Text.Json.Nodes;
 using WarmConduit.Core.Advice;
 using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Levels;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Rigs.Starting;
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Holds;
 using Xunit;
 
 namespace WarmConduit.Core.Tests.Advice;
@@ -49,6 +51,9 @@ public class DrawingRuleTests
         { "air", FindingKind.SchoolLacks, "school:air-port", false },
         { "sag", FindingKind.Pool, "pool:kitchen-cold", true },
         { "clips", FindingKind.Sag, "sag:shower-hot", true },
+        { "one clip", FindingKind.Sag, "sag:shower-hot", true },
+        { "slack", FindingKind.Sag, "slack:kitchen-cold", true },
+        { "filter of the lived-in", FindingKind.NoIsolator, "isolator:filter", false },
         { "kink", FindingKind.TightBend, "tight:tank-vent", false },
         { "skin", FindingKind.BareSkin, "skin:kitchen-cold", true },
         { "breath", FindingKind.NoAir, "breath:tank", false },
@@ -83,6 +88,9 @@ public class DrawingRuleTests
             "reach" => With(new AddThing("shell/access", new JsonObject { ["id"] = "hatch", ["name"] = "hatch", ["box"] = JsonNode.Parse("""{"at":{"xM":0,"yM":0,"zM":0},"size":{"xM":1.2,"yM":1.75,"zM":1}}""") })),
             "sag" => With(new RouteRun("kitchen-cold", [new Bend("b1", new(2.15, 1.69, 0.36)), new Bend("b2", new(2.8, 1.69, 0.22))])),
             "air" => With(new ChangeThing("brief", new() { ["school"] = "air" })),
+            "one clip" => With(Run("shower-hot", new() { ["clipSpacingM"] = null }), new RouteRun("shower-hot", [Sound.Runs.Find("shower-hot")!.Bends[0] with { Fixing = Fixing.Clip }])),
+            "slack" => With(Run("kitchen-cold", new() { ["slackM"] = 0.04 })),
+            "filter of the lived-in" => Editor.Apply(Sound with { Brief = Sound.Brief with { Living = WayOfLiving.LivedIn } }, [new RemoveThing("parts/valve-tank"), new InsertFragment("hose", [], [new Run("hose", "hose", Service.Cold, "pex-1/2", new("tank", "outlet"), new("tee-suction", "a"), [])])]).Rig,
             "clips" => With(Run("shower-hot", new() { ["clipSpacingM"] = 1.2 })),
             // A hose that turns back within its own width.
             "kink" => With(new RouteRun("tank-vent", [new Bend("b1", new(0.3, 0.05, 0.5)), new Bend("b2", new(0.3, 0.09, 0.51)), new Bend("b3", new(0.3, 0.05, 0.52))])),
@@ -104,12 +112,42 @@ public class DrawingRuleTests
         // What was tried and is offered makes it go.
         var tried = Fixer.Ask(new Question(rig, Conditions.Of(rig.Brief), id));
         Assert.All(tried.Fixes, f => Assert.DoesNotContain(Ask(Editor.Apply(rig, f.Edits).Rig), o => o.Id == id && kind is not (FindingKind.Pool or FindingKind.Parking)));
-        Assert.True((mended || wrong is "valve" or "arch" or "one place" or "kink") == tried.Fixes.Count > 0, tried.Refused);
+        Assert.True((mended || wrong is "valve" or "filter of the lived-in" or "arch" or "one place" or "kink") == tried.Fixes.Count > 0, tried.Refused);
         if (!mended) return;
         var after = Editor.Apply(rig, finding.Mends![0].Edits).Rig;
         Assert.DoesNotContain(Ask(after), f => f.Id == id);
         // It makes nothing worse.
         Assert.True(Ask(after).Count < Ask(rig).Count);
+    }
+
+    [Fact]
+    public void A_line_through_the_floor_wants_a_grommet_where_it_passes()
+    {
+        var holes = Assert.Single(Ask(Sound), f => f.Kind == FindingKind.NoGrommet);
+        Assert.Equal(["grey-inlet", "grey-vent"], holes.RunIds.Order());
+        var lined = Editor.Apply(Sound, holes.Mends![0].Edits).Rig;
+        Assert.DoesNotContain(Ask(lined), f => f.Kind == FindingKind.NoGrommet);
+        // The line itself lies as before, and a grommet beside the hole lines nothing.
+        var index = new RigIndex(lined);
+        Assert.Equal(new RigIndex(Sound).PipeLengthM(Sound.Runs.Find("grey-inlet")!), index.PipeLengthM(index.Run("grey-inlet")), 5);
+        var grommet = index.Run("grey-inlet").Bends.Single(b => b.Fixing == Fixing.Grommet);
+        Assert.Contains(Ask(Editor.Apply(lined, [new MoveThings([$"runs/grey-inlet/bends/{grommet.Id}"], new Point3(0, 0, 0.06))]).Rig), f => f.Kind == FindingKind.NoGrommet);
+    }
+
+    [Fact]
+    public void Slack_hangs_as_deep_as_a_flat_arc_and_keeps_what_lies_in_the_belly()
+    {
+        // 1 m across and 1.5 mm longer: √(3/8 · 1 · 0.0015) = 23.7 mm, and the arc is as long as the hose to a hundredth of a millimetre.
+        double depth = HangingHose.BellyM(1, 0.0015);
+        Assert.Equal(0.023717, depth, 6);
+        Point3[] arc = [default, .. HangingHose.Course(default, new(1, 0, 0), depth, 400), new(1, 0, 0)];
+        Assert.Equal(1.0015, arc.Skip(1).Zip(arc, (b, a) => b.DistanceM(a)).Sum(), 5);
+        var slack = With(Run("kitchen-cold", new() { ["slackM"] = 0.04 }));
+        double Sags(Rig rig) => new Question(rig, Conditions.Of(rig.Brief)).Ask(HoldsStudy.Ask).Holds.Where(h => h.Kind == HoldKind.Sag).Sum(h => h.Litres);
+        Assert.InRange(Sags(slack) - Sags(Sound), 0.01, 0.2);
+        // Hose that hangs through weighs as well.
+        double Dry(Rig rig) => new Question(rig, Conditions.Of(rig.Brief)).Ask(WarmConduit.Core.Studies.Weights.WeightStudy.Ask).PipeKg;
+        Assert.Equal(0.04 * WarmConduit.Core.Materials.Catalogue.Pipe("pex-1/2")!.WallKgPerM(), Dry(slack) - Dry(Sound), 4);
     }
 
     [Fact]

@@ -739,7 +739,7 @@ export interface components {
              */
             base: number;
         };
-        /** @description A bend of a run: its id, unique in the run, and its invert in metres. */
+        /** @description A bend of a run, or a point of it that is only held: its id, unique in the run, and its invert in metres. */
         Bend: {
             /** @description Id, unique in the run. */
             id: string;
@@ -747,6 +747,8 @@ export interface components {
             at: components["schemas"]["Point3"];
             /** @description The sleeve from here on, a thickness of 0 being none; left out: as before it. */
             insulation?: null | components["schemas"]["Sleeve"];
+            /** @description What holds it there; left out: nothing of its own. */
+            fixing?: null | components["schemas"]["Fixing"];
         };
         /** @description A kind of body to begin with: generic, scaled by its inside length, width and height. */
         BodyKind: {
@@ -1443,7 +1445,7 @@ export interface components {
          * @description What a finding is about.
          * @enum {unknown}
          */
-        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks" | "sag" | "tightBend" | "bareSkin" | "noAir" | "light" | "backflow" | "reliefShut" | "parking" | "airLock";
+        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks" | "sag" | "tightBend" | "bareSkin" | "noAir" | "light" | "backflow" | "reliefShut" | "parking" | "airLock" | "noGrommet";
         /** @description A way to mend a finding that was tried on the whole rig and does so. */
         Fix: {
             /** @description Its id among the fixes of one finding. */
@@ -1525,6 +1527,11 @@ export interface components {
             /** @description Why there is none: what came of the ideas; null where there is one. */
             refused: null | string;
         };
+        /**
+         * @description What holds a run at one of its points.
+         * @enum {unknown}
+         */
+        Fixing: "clip" | "grommet" | null;
         /** @description What stays when one thing is forgotten. */
         Forgotten: {
             /** @description The part. */
@@ -2506,6 +2513,11 @@ export interface components {
              * @description Distance between clips, m; 0.05 to 10.
              */
             clipSpacingM?: null | number;
+            /**
+             * Format: double
+             * @description What it is longer than its course, m: a hose that hangs through; 0 to 5.
+             */
+            slackM?: null | number;
         };
         /** @description A run after draining. */
         RunDrain: {

@@ -148,6 +148,20 @@ describe("the document", () => {
     expect(shelf.kept.size).toBe(0);
   });
 
+  it("draws only the newest of what a pointer drags, and nothing of it once it is let go", async () => {
+    const document = await open();
+    const drawn = vi.fn();
+    for (const by of [0.1, 0.2, 0.3]) document.drag(lift(document, by));
+    expect([height(document), document.holds()]).toEqual([expect.closeTo(0.2), true]);
+    document.subscribe(drawn);
+    vi.advanceTimersByTime(1);
+    expect([height(document), drawn.mock.calls.length]).toEqual([expect.closeTo(0.5), 1]);
+    document.drag(lift(document, 1));
+    document.letGo();
+    vi.advanceTimersByTime(1);
+    expect([height(document), document.holds()]).toEqual([expect.closeTo(0.2), false]);
+  });
+
   it("keeps edits on the device in a list while the server is away, and saves them when it is back; a reload takes them up", async () => {
     const document = await open();
     server.down = true;

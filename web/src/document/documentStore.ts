@@ -49,6 +49,10 @@ export interface DocumentStore extends StoreApi<DocumentState> {
   open(): Promise<void>;
   /** Shows edits without keeping them: while dragging. */
   show(edits: Edit[]): void;
+  /** The same while a pointer moves: drawn in a task of its own after the pointer's, the newest only, so that neither keeps the hand waiting. */
+  drag(edits: Edit[]): void;
+  /** Something is in hand, drawn already or about to be. */
+  holds(): boolean;
   letGo(): void;
   /** Keeps edits. */
   commit(what: string, edits: Edit[]): void;
@@ -111,6 +115,7 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
   let timer: ReturnType<typeof setTimeout> | undefined;
   let queue = Promise.resolve();
   let closed = false;
+  let dragged: Edit[] | null = null;
 
   const set = (change: Partial<DocumentState>) => {
     const { saved, waiting, inHand } = { ...state(), ...change };
@@ -287,12 +292,25 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
     },
 
     show: (edits: Edit[]) => set({ inHand: edits }),
+    drag(edits: Edit[]) {
+      // A pointer moves more often than what it holds snaps to a new place.
+      if (JSON.stringify(edits) === JSON.stringify(dragged ?? state().inHand)) return;
+      if (!dragged)
+        setTimeout(() => {
+          if (dragged) set({ inHand: dragged });
+          dragged = null;
+        }, 0);
+      dragged = edits;
+    },
+    holds: () => dragged !== null || state().inHand.length > 0,
     letGo() {
+      dragged = null;
       if (state().inHand.length > 0) set({ inHand: [] });
     },
 
     commit(what: string, edits: Edit[]) {
       if (!state().saved || edits.length === 0) return;
+      dragged = null;
       set({ inHand: [], refusal: null, waiting: [...state().waiting, { key: newKey(), what, base: state().revision, edits }] });
       keep();
       // What cannot be drawn before the server has answered goes at once.

@@ -78,7 +78,8 @@ export function nameOf(rig: Rig, thing: Thing): string {
       if (!run) return "";
       const end = thing.pointId === "from" ? run.from : thing.pointId === "to" ? run.to : null;
       if (end) return end.part ? `${run.name}, at ${parts.get(end.part)?.name}` : `${run.name}, loose end`;
-      return `${run.name}, bend ${run.bends.findIndex((b) => b.id === thing.pointId) + 1}`;
+      const number = run.bends.findIndex((b) => b.id === thing.pointId);
+      return `${run.name}, ${run.bends[number]?.fixing ?? "bend"} ${number + 1}`;
     }
     case "part":
       return parts.get(thing.partId)?.name ?? "";

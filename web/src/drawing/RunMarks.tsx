@@ -30,6 +30,7 @@ const RunMark = memo(function RunMark({ run, course, view, frame, drain, rungs, 
   const line = course.map((p) => px(p.at));
   const d = pathOf(line);
   const wet = drain && wetPath(drain, course, px);
+  const held = bare ? "" : fixingsPath(run, line);
   const arrows = drain && !bare && chevrons(drain, line);
   return (
     <>
@@ -38,6 +39,7 @@ const RunMark = memo(function RunMark({ run, course, view, frame, drain, rungs, 
       )}
       <RunStroke d={d} name={run.name} service={run.service} colour="var(--pipe)" weight={weight * (chosen ? 1.15 : 1)} />
       {wet && <path d={wet} stroke="var(--stays)" strokeWidth={8 * weight} strokeLinecap="round" fill="none" />}
+      {held && <path d={held} fill="none" stroke="var(--ink)" strokeWidth={1.8} strokeLinecap="round" />}
       {arrows && <path d={arrows} fill="none" stroke="var(--ink)" strokeWidth={1.6} strokeLinejoin="round" />}
       {rungs.map((r) => (
         <ColdPiece key={r.id} rung={r} px={px} run={run} weight={weight} numbers={numbers} bare={bare} />
@@ -52,6 +54,24 @@ function wetPath(drain: Schema["RunDrain"], course: RunPoint[], px: (p: Schema["
     .flatMap((s, k) => {
       const [from, to] = [course[k], course[k + 1]];
       return from && to && s.wetTo > s.wetFrom ? [pathOf(partOfLine(from.at, to.at, s.wetFrom, s.wetTo).map(px))] : [];
+    })
+    .join("");
+}
+
+/** What holds a run at its points: a clip is a stroke across it, a grommet a pair of them, as the hole is lined on both sides. */
+function fixingsPath(run: Schema["Run"], line: Px[]) {
+  return run.bends
+    .flatMap((bend, i) => {
+      const [before, at, after] = [line[i], line[i + 1], line[i + 2]];
+      if (!bend.fixing || !before || !at || !after) return [];
+      const [dx, dy] = [after.x - before.x, after.y - before.y];
+      const length = Math.hypot(dx, dy);
+      if (length < 1) return [];
+      const [ux, uy] = [dx / length, dy / length];
+      return (bend.fixing === "clip" ? [0] : [-3, 3]).map((far) => {
+        const [x, y] = [at.x + ux * far, at.y + uy * far];
+        return `M${(x - 7 * uy).toFixed(1)} ${(y + 7 * ux).toFixed(1)}L${(x + 7 * uy).toFixed(1)} ${(y - 7 * ux).toFixed(1)}`;
+      });
     })
     .join("");
 }

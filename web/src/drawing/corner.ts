@@ -386,12 +386,12 @@ export function facesOf(box: { low: Xyz; high: Xyz }, eye: Eye): { corners: Xyz[
   });
 }
 
-const SIDES = 14;
+const SIDES = 20;
 
-/** A body that is round about its longest edge: its outline, and the end that can be seen. */
-export function roundOf(box: { low: Xyz; high: Xyz }, eye: Eye): { outline: Px[]; end: Px[] } {
+/** A body that is round about an axis (left out: along its longest edge): its outline, and the end that can be seen. */
+export function roundOf(box: { low: Xyz; high: Xyz }, eye: Eye, about?: (typeof AXES)[number]): { outline: Px[]; end: Px[] } {
   const size = (axis: (typeof AXES)[number]) => box.high[axis] - box.low[axis];
-  const axis = AXES.reduce((a, b) => (size(b) > size(a) + 1e-9 ? b : a));
+  const axis = about ?? AXES.reduce((a, b) => (size(b) > size(a) + 1e-9 ? b : a));
   const [u, v] = AXES.filter((a) => a !== axis) as [(typeof AXES)[number], (typeof AXES)[number]];
   const ring = (at: number) =>
     Array.from({ length: SIDES }, (_, i) => {

@@ -5,7 +5,9 @@ import { type Eye, facesOf, inOrder, type Piece, roundOf, type Scene } from "./c
 import type { CornerScene, Owner } from "./cornerScene";
 import { glyphLines } from "./glyphLines";
 import { part as partOfLine } from "./projection";
+
 import { type Stroke, strokes } from "./services";
+import { solidOf } from "./solids";
 import { colourOf, cssOf } from "./temperature";
 
 /** What is known of the water, by run and part, and what is in hand. */
@@ -173,6 +175,28 @@ function paintPart(
     out.lines(tint ? { ...tint, opacity: 1 } : area(share > 0.5 ? "var(--stays)" : "var(--ink)"), [square], true);
     return;
   }
+  const solid = fine && solidOf(part);
+  if (solid) {
+    for (const shape of inOrder(solid, eye)) {
+      if (shape.key !== "box") {
+        const { outline, end } = roundOf(shape, eye, `${shape.key}M`);
+        out.lines(area("var(--sunk)", "var(--ink)", stroke), [outline], true);
+        out.lines(area("var(--panel)", "var(--ink)", stroke * 0.8), [end], true);
+        if (tint) out.lines(tint, [outline], true);
+        continue;
+      }
+      const sides = facesOf(shape, eye);
+      paintFaces(out, sides, eye, stroke);
+      paintWater(out, shape, (piece.high.zM - piece.low.zM) * share + piece.low.zM, eye);
+      if (tint)
+        out.lines(
+          tint,
+          sides.map((f) => f.corners.map(eye.px)),
+          true,
+        );
+    }
+    return;
+  }
   if (look === "cylinder" && fine) {
     const { outline, end } = roundOf(piece, eye);
     out.lines(area("var(--sunk)", "var(--ink)", stroke), [outline], true);
@@ -183,32 +207,39 @@ function paintPart(
   }
   const faces = facesOf(piece, eye);
   const seen = faces.map((f) => f.corners.map(eye.px));
-  if (fine)
-    for (const [fill, level] of [
-      ["var(--sunk)", false],
-      ["var(--panel)", true],
-    ] as const)
-      out.lines(
-        area(fill, "var(--ink)", stroke),
-        seen.filter((_, i) => (faces[i]?.axis === "zM") === level),
-        true,
-      );
   // From afar a shaded side is a pixel or two.
+  if (fine) paintFaces(out, faces, eye, stroke);
   else out.lines(area("var(--panel)", "var(--ink)", stroke), seen, true);
-  if (share > 0.002) {
-    const level = { low: piece.low, high: { ...piece.high, zM: piece.low.zM + (piece.high.zM - piece.low.zM) * share } };
-    out.lines(
-      area("var(--stays)", "none", 0, 0.42),
-      facesOf(level, eye).map((f) => f.corners.map(eye.px)),
-      true,
-    );
-  }
+  if (share > 0.002) paintWater(out, piece, piece.low.zM + (piece.high.zM - piece.low.zM) * share, eye);
   if (look === "bowl") {
     const top = faces.find((f) => f.axis === "zM" && eye.towards.zM > 0);
     if (top) out.lines(area("var(--sunk)", "var(--ink)", stroke * 0.8), [inset(top.corners).map(eye.px)], true);
   }
   if (tint) out.lines(tint, seen, true);
   if (fine && look === "body") paintPicture(out, piece, part.stock, eye);
+}
+
+/** Sides in the shade, the lit one over them. */
+function paintFaces(out: Brush, faces: ReturnType<typeof facesOf>, eye: Eye, stroke: number) {
+  for (const [fill, level] of [
+    ["var(--sunk)", false],
+    ["var(--panel)", true],
+  ] as const)
+    out.lines(
+      area(fill, "var(--ink)", stroke),
+      faces.filter((f) => (f.axis === "zM") === level).map((f) => f.corners.map(eye.px)),
+      true,
+    );
+}
+
+/** Water that stands in a box up to a height. */
+function paintWater(out: Brush, { low, high }: { low: Xyz; high: Xyz }, toM: number, eye: Eye) {
+  if (toM <= low.zM + 1e-6) return;
+  out.lines(
+    area("var(--stays)", "none", 0, 0.42),
+    facesOf({ low, high: { ...high, zM: Math.min(high.zM, toM) } }, eye).map((f) => f.corners.map(eye.px)),
+    true,
+  );
 }
 
 const LEAST_PICTURE_PX = 15;

@@ -26,6 +26,9 @@ export const strokes: Record<Schema["Service"], Stroke[]> = {
   overflow: [{ width: 2, dash: [6, 3], cap: "butt" }],
 };
 
+/** What holds a run at a point of it. */
+export const fixings: Record<NonNullable<Schema["Fixing"]>, string> = { clip: "clip", grommet: "grommet" };
+
 /** What a run carries, in the builder's words. */
 export const services: Record<Schema["Service"], string> = {
   cold: "cold",

@@ -42,7 +42,7 @@ internal sealed class Ideas(Question question)
             FindingKind.TightBend => finding.Place is { RunId: { } kinked, PointId: { } bend } ? [Without(kinked, bend), new Idea($"{question.Index.Run(kinked).Name}: straight from end to end", [new RouteRun(kinked, [])])] : [],
             FindingKind.SharedPlace => finding.RunIds.SelectMany(Aside),
             FindingKind.InTheWay => finding.RunIds.SelectMany(Around),
-            FindingKind.NoIsolator => finding.Place?.PartId is { } pump ? Isolated(pump) : [],
+            FindingKind.NoIsolator => finding.Place?.PartId is { } shut ? Isolated(shut) : [],
             _ => [],
         });
     }
@@ -343,12 +343,12 @@ internal sealed class Ideas(Question question)
         }
     }
 
-    // A ball valve in the line that leads to the pump.
-    private IEnumerable<Idea> Isolated(string pumpId)
+    // A ball valve in the line that leads to the part.
+    private IEnumerable<Idea> Isolated(string partId)
     {
-        // At the tank or at the pump, wherever there is a straight length for it.
+        // At the tank or at the part, wherever there is a straight length for it.
         bool Tank(RunEnd end) => end.Part is { } id && Catalogue.Part(question.Index.Part(id).Stock) is { Group: PartGroup.Store, Passage: Passage.Vessel };
-        var run = Rig.Runs.Where(r => r.Service == Service.Cold && (r.To.Part == pumpId || r.From.Part == pumpId || Tank(r.From) || Tank(r.To))).OrderByDescending(r => Tank(r.From) || Tank(r.To)).FirstOrDefault(r => LongestLeg(r).LengthM >= 0.14);
+        var run = Rig.Runs.Where(r => r.Service == Service.Cold && (r.To.Part == partId || r.From.Part == partId || Tank(r.From) || Tank(r.To))).OrderByDescending(r => Tank(r.From) || Tank(r.To)).FirstOrDefault(r => LongestLeg(r).LengthM >= 0.14);
         if (run is null) yield break;
         var course = question.Index.CourseOf(run);
         int longest = LongestLeg(run).At;

@@ -64,7 +64,7 @@ internal sealed class Trial
     {
         var (was, rig) = (_before.Rig, Edited.Rig);
         var fresh = rig.Parts.Where(p => was.Parts.Find(p.Id) is null).ToList();
-        static double Pipe(RigIndex index) => index.Rig.Runs.Sum(r => Length(index, r));
+        static double Pipe(RigIndex index) => index.Rig.Runs.Sum(index.PipeLengthM);
         double pipe = Pipe(_after.Index) - Pipe(_before.Index);
         var moved = Moves().ToList();
         var living = fresh.Where(p => Catalogue.Part(p.Stock)!.Look != PartLook.Joint && _after.Index.ZoneAt(p.Box.Centre())?.Kind == ZoneKind.Living);
@@ -106,14 +106,6 @@ internal sealed class Trial
 
     private bool WereOver(string one, string other) =>
         _before.Rig.Parts.Find(one) is { } a && _before.Rig.Parts.Find(other) is { } b && a.Box.Overlaps(b.Box, 0.004);
-
-    private static double Length(RigIndex index, Run run)
-    {
-        var course = index.CourseOf(run);
-        double sum = 0;
-        for (int i = 1; i < course.Length; i++) sum += course[i].DistanceM(course[i - 1]);
-        return sum;
-    }
 }
 
 /// <summary>Titles of the faults and warnings of a rig by id, and the ids of its faults: every trial is held against them.</summary>

@@ -1,23 +1,37 @@
 using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.Networks;
 
 namespace WarmConduit.Core.Advice.Rules;
 
-/// <summary>Pumps that no valve shuts off from their tank.</summary>
+/// <summary>
+/// What cannot be taken out or cleaned without emptying what lies before it: every pump; and filters and heaters as well where people live with the rig all winter, or where town
+/// water stands on the line and no switch takes its pressure off.
+/// </summary>
 internal sealed class NoIsolatorRule : IRule
 {
     public IEnumerable<Finding> Find(Question question)
     {
         var joined = question.Ask(Joined.Of);
-        foreach (var pump in question.Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Pump))
+        bool livedIn = question.Rig.Brief.Living == WayOfLiving.LivedIn;
+        foreach (var part in question.Rig.Parts)
         {
-            var behind = joined.Of(pump.Id).Where(j => j.Port == "in").Select(j => j.Other);
-            bool bare = joined.Reach(behind, p => p.Id != pump.Id && Catalogue.Part(p.Stock)!.Passage != Passage.Valve).Any(p => Catalogue.Part(p.Stock) is { Passage: Passage.Vessel, Group: PartGroup.Store });
-            if (bare)
-                yield return new Finding(
-                    $"isolator:{pump.Id}", FindingKind.NoIsolator, Severity.Warning, pump.Name, "no valve", null,
-                    "Nothing shuts it off from the tank: to clean its strainer or change it, the tank has to be emptied first. Put a ball valve between.", Place.OnPart(question.Index, pump), [], null);
+            var stock = Catalogue.Part(part.Stock)!;
+            bool pump = stock.Passage == Passage.Pump;
+            if (!pump && !(stock is { Group: PartGroup.Clean or PartGroup.Heat, KeepsWater: true } or { Group: PartGroup.Heat, Passage: Passage.Vessel })) continue;
+            if (question.Index.HoldsCoolant(part)) continue;
+            string[] behind = [.. joined.Of(part.Id).Where(j => j.Port is "in" or "cold").Select(j => j.Other)];
+            var reached = joined.Reach(behind, p => p.Id != part.Id && Catalogue.Part(p.Stock)!.Passage is not (Passage.Valve or Passage.Vessel)).ToList();
+            bool town = reached.Any(p => p.Stock is "town-inlet" or "town-coupling");
+            bool tank = behind.Concat(reached.SelectMany(p => joined.Of(p.Id)).Select(j => j.Other)).Any(id => Catalogue.Part(question.Index.Part(id).Stock) is { Passage: Passage.Vessel, Group: PartGroup.Store });
+            if (!(pump ? tank : town || (livedIn && tank))) continue;
+            yield return new Finding(
+                $"isolator:{part.Id}", FindingKind.NoIsolator, pump ? Severity.Warning : Severity.Note, part.Name, "no valve", null,
+                pump ? "Nothing shuts it off from the tank: to clean its strainer or change it, the tank has to be emptied first. Put a ball valve between."
+                : town ? "Town water stands on it with nothing to shut between: to change it, the hose has to come off outside. Put a ball valve before it."
+                : "Nothing shuts it off: to change it while the rig is lived in, the line has to be drained. Put a ball valve before it.",
+                Place.OnPart(question.Index, part), [], null);
         }
     }
 }

@@ -100,21 +100,26 @@ public static class HoldsStudy
             stock.Passage == Passage.Valve ? "Leave it half open: shut, the ball keeps what is in it, and so may what lies behind." : "Leave it open, lever in the middle: its cartridge keeps what is in it.", false);
     }
 
-    // Each straight length as it hangs between its clips, drained by itself.
+    // Each straight length as it hangs between its clips, and where its slack hangs, drained by itself.
     private static Hold? OfSag(Question question, Run run, RunDrain drain)
     {
-        if (run.ClipSpacingM is not { } clips || run.Service == Service.Coolant || Catalogue.Pipe(run.Pipe) is not { } pipe) return null;
+        if (run.Service == Service.Coolant || Catalogue.Pipe(run.Pipe) is not { } pipe) return null;
         var clipped = ClippedPipe.Of(pipe, run.Service == Service.Hot);
+        var slack = question.Index.SlackOf(run);
         double litres = 0;
         for (int k = 0; k + 1 < drain.Stations.Count; k++)
         {
             var (a, b) = (drain.Stations[k], drain.Stations[k + 1]);
-            if (a.Fall is not (>= 0 and < 0.5) || a.WetTo > a.WetFrom || a.At.DistanceM(b.At) < 0.05) continue;
+            double length = a.At.DistanceM(b.At);
+            bool hangs = slack?.Leg == k;
+            int? spans = run.Spans(length);
+            if ((spans is null && !hangs) || a.Fall is not (>= 0 and < 0.5) || a.WetTo > a.WetFrom || length < 0.05) continue;
             var (high, low) = a.HeightM >= b.HeightM ? (a.At, b.At) : (b.At, a.At);
-            var edge = clipped.Sagged(new LevelEdge("span", "high", "low", pipe.InnerDiameterM, Passes.Both, []), high, low, clips);
+            var edge = new LevelEdge("span", "high", "low", pipe.InnerDiameterM, Passes.Both, []);
+            edge = hangs ? edge with { Via = HangingHose.Course(high.Towards(low, 0.5 - 0.5 / (spans ?? 1)), high.Towards(low, 0.5 + 0.5 / (spans ?? 1)), slack!.Value.BellyM) } : clipped.Sagged(edge, high, low, length / spans!.Value);
             var network = new LevelNetwork([new LevelNode("high", high), new LevelNode("low", low)], [edge], [], ["low"]);
             litres += Draining.Solve(network, question.Conditions.Parked).EdgeM3[0] * 1000;
         }
-        return litres < LeastSagL ? null : new Hold(HoldKind.Sag, run.Name, litres, false, Sentence.Of($"Clips closer than {Measure.Length(clips)}."), false);
+        return litres < LeastSagL ? null : new Hold(HoldKind.Sag, run.Name, litres, false, slack is null ? "Clips closer together." : "Its slack taken out, or a board beneath.", false);
     }
 }

@@ -36,7 +36,7 @@ internal static class ParkingCount
             .. rig.Parts.Where(p => Counts(question, p) && !network.VesselOf.ContainsKey(p.Id) && PartWater.HoldsL(p) > 0)
                 .Select(p => new PatchPart([.. p.Ports.Select(o => network.PointOf(p.Id, o.Id))], PartWater.HoldsL(p) / 1000, PartWater.InnerHeightM(p), network.IceBreaks(p.Id))),
         ];
-        return ParkingEnvelope.Patch(graph, pitchDeg, rollDeg, new PatchQuestion(edges, parts, [.. Tanks(question).Select(t => network.VesselOf[t.Id])], eachTank), question.Cancel);
+        return ParkingEnvelope.Patch(graph, question.Elimination!, pitchDeg, rollDeg, new PatchQuestion(edges, parts, [.. Tanks(question).Select(t => network.VesselOf[t.Id])], eachTank), question.Cancel);
     }
 
     // Corners and edges of the brief's slope; asked by two rules, worked out once.

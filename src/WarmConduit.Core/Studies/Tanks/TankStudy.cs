@@ -103,12 +103,10 @@ public static class TankStudy
         double Dynamic(Run run) => AirKgPerM3 / 2 * Speed(run) * Speed(run);
         double Friction(Question q, Run run)
         {
-            double bore = Catalogue.Pipe(run.Pipe)!.InnerDiameterM, reynolds = Math.Max(1, Speed(run) * bore / AirM2PerS), length = 0;
-            var course = q.Index.CourseOf(run);
-            for (int i = 1; i < course.Length; i++) length += course[i].DistanceM(course[i - 1]);
+            double bore = Catalogue.Pipe(run.Pipe)!.InnerDiameterM, reynolds = Math.Max(1, Speed(run) * bore / AirM2PerS);
             // Hagen and Poiseuille below 2300, Blasius above.
             double factor = reynolds < 2300 ? 64 / reynolds : 0.3164 / Math.Pow(reynolds, 0.25);
-            return factor * length / bore * Dynamic(run);
+            return factor * q.Index.PipeLengthM(run) / bore * Dynamic(run);
         }
     }
 }

@@ -107,6 +107,9 @@ public static class WeightStudy
     private static IEnumerable<Load> Along(Question question, Run run, double kgPerM)
     {
         var course = question.Index.CourseOf(run);
+        // What hangs slack is spread over its course.
+        double whole = question.Index.PipeLengthM(run), straight = whole - (run.SlackM ?? 0);
+        if (straight > 0) kgPerM *= whole / straight;
         for (int i = 1; i < course.Length; i++) yield return new Load(kgPerM * course[i - 1].DistanceM(course[i]), course[i - 1].Towards(course[i], 0.5));
     }
 

@@ -5,6 +5,7 @@ import { usePrint } from "../../app/units";
 import { nothingHidden } from "../../document/shown";
 import { stayWords } from "../../drawing/temperature";
 import { Choice } from "../../ui/controls";
+import { Stale } from "../../ui/Stale";
 import { useMedia } from "../../ui/useMedia";
 import { BenchStores, useAnswers, useDrawing, useStores } from "./benchStores";
 import { ColdLegend, Key } from "./Legend";
@@ -99,7 +100,7 @@ function useKeys(find: () => void, history: () => void) {
     () => {
       if (drawing.getState().drawing) return drawing.end();
       // A drag first; what is in hand only when there is none.
-      if (document.getState().inHand.length > 0) document.letGo();
+      if (document.holds()) document.letGo();
       else selection.nothing();
     },
     keyed,
@@ -275,7 +276,7 @@ function DrainSummary() {
   if (!drain) return null;
   const [stays, where] = stayWords(drain.poolCount, print(drain.retainedL, "volume"));
   return (
-    <p className={`min-w-0 truncate max-[899px]:whitespace-normal ${stale ? "opacity-60" : ""}`} data-summary data-stale={stale}>
+    <Stale as="p" stale={stale} className="min-w-0 truncate max-[899px]:whitespace-normal" data-summary>
       <span className="text-muted">After draining </span>
       <strong className="text-[17px] font-semibold">{stays}</strong>
       <span className="text-muted">
@@ -283,6 +284,6 @@ function DrainSummary() {
         {drain.byDesignL > 0 && ` and parts that keep it (${print(drain.byDesignL, "volume")})`}
         {drain.byHandL > 0 && `; ${print(drain.byHandL, "volume")} is taken out by hand`}
       </span>
-    </p>
+    </Stale>
   );
 }

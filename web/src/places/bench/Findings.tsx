@@ -4,6 +4,7 @@ import type { Schema } from "../../api/client";
 import { say, usePrint } from "../../app/units";
 import { Button } from "../../ui/controls";
 import { Rows } from "../../ui/Rows";
+import { Stale } from "../../ui/Stale";
 import { useAnswers, useSelection, useStores } from "./benchStores";
 import { Fixes } from "./Fixes";
 import { MendAll } from "./MendAll";
@@ -20,7 +21,7 @@ export function Findings() {
   if (!findings) return <p className="p-4 text-muted">Asking…</p>;
   if (findings.length === 0) return <p className="p-4 text-muted">Nothing to see to on this night: no pool, no ice, no run too flat.</p>;
   return (
-    <div className={`flex min-h-0 grow flex-col ${stale ? "opacity-60" : ""}`} data-stale={stale}>
+    <Stale stale={stale} className="flex min-h-0 grow flex-col">
       {findings.some((f) => f.severity !== "note") && (
         <Button quiet className="m-1.5 mb-0 self-start" onClick={() => setAll(true)}>
           <ListChecks size={17} /> Mend all…
@@ -38,7 +39,7 @@ export function Findings() {
           </>
         )}
       />
-    </div>
+    </Stale>
   );
 }
 

@@ -8,9 +8,10 @@ import { measured } from "../../document/arrange";
 import { changed } from "../../document/edits";
 import { courseOf, indexOf, lengthOf, type Part, portAt, portsTaken, type Rig, type Xyz } from "../../document/geometry";
 import { keyOf, moverOf, nameOf, placeOf, putAt, type Thing } from "../../document/things";
-import { services } from "../../drawing/services";
+import { fixings, services } from "../../drawing/services";
 import { Button } from "../../ui/controls";
 import { PickField, QuantityField, TextField } from "../../ui/QuantityField";
+import { Stale } from "../../ui/Stale";
 import { useAnswers, useDocument, useSelection, useStores } from "./benchStores";
 import { bendAfter, copyOf, teeAfter } from "./drawingTools";
 import { stepsOf } from "./moving";
@@ -293,7 +294,7 @@ function TankFigures({ rig, part }: { rig: Rig; part: Part }) {
       : []),
   ];
   return (
-    <section className={stale ? "opacity-60" : ""}>
+    <Stale as="section" stale={stale}>
       <h4 className="text-muted">As it is parked; estimates</h4>
       <dl>
         {lines.map(([what, figure]) => (
@@ -316,7 +317,7 @@ function TankFigures({ rig, part }: { rig: Rig; part: Part }) {
           />
         </div>
       )}
-    </section>
+    </Stale>
   );
 }
 
@@ -469,6 +470,14 @@ function RunForm({ rig, id }: { rig: Rig; id: string }) {
           most={10}
           onCommit={(clipSpacingM) => change(`Clips of ${run.name}`, path, { clipSpacingM })}
         />
+        <QuantityField
+          label="Slack: longer than its way by"
+          value={run.slackM}
+          quantity="length"
+          least={0}
+          most={5}
+          onCommit={(slackM) => change(`Slack of ${run.name}`, path, { slackM })}
+        />
       </div>
       <div className="flex flex-wrap gap-2">
         <Button disabled={run.bends.length === 0} title="Every bend as high as its share of the way (F)" onClick={() => evenFall()}>
@@ -528,6 +537,16 @@ function PointForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kind: "po
             sleeve={bend.insulation}
             onCommit={(insulation) => change(`Insulation of ${run.name}`, `runs/${run.id}/bends/${bend.id}`, { insulation })}
           />
+          <PickField
+            label="Held here by"
+            value={bend.fixing ?? ""}
+            options={[{ value: "", text: "nothing of its own" }, ...Object.entries(fixings).map(([value, text]) => ({ value, text }))]}
+            onCommit={(fixing) =>
+              change(`${fixing ? `A ${fixing} in` : "Nothing holds"} ${run.name}`, `runs/${run.id}/bends/${bend.id}`, {
+                fixing: fixing || null,
+              })
+            }
+          />
         </div>
       )}
       <div className="flex flex-wrap gap-2">
@@ -535,6 +554,9 @@ function PointForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kind: "po
           Add a bend {thing.pointId === "to" ? "before" : "after"}
         </Button>
         <Button onClick={() => put("Tee", teeAfter(rig, run, thing.pointId))}>Put in a tee</Button>
+        <Button onClick={() => put("Clip", bendAfter(rig, run, thing.pointId, "clip"))}>
+          Clip it {thing.pointId === "to" ? "before" : "after"}
+        </Button>
         {!isEnd && <Button onClick={actions.remove}>Remove</Button>}
         <Button onClick={() => selection.take({ kind: "run", runId: run.id })}>Take the run</Button>
       </div>

@@ -4,6 +4,7 @@ import { useCatalogue } from "../../app/catalogue";
 import { useClock } from "../../app/units";
 import { colourNames, colourOf, cssOf, stateWords, verdictWords } from "../../drawing/temperature";
 import { Rows } from "../../ui/Rows";
+import { Stale } from "../../ui/Stale";
 import { useAnswers, useSelection, useStores } from "./benchStores";
 import { RungWhy, WhyButton } from "./Why";
 
@@ -20,7 +21,7 @@ export function Ladder() {
   const isChosen = (r: Schema["Rung"]) =>
     things.some((t) => (r.runId ? "runId" in t && t.runId === r.runId : t.kind === "part" && t.partId === r.partId));
   return (
-    <div className={`flex min-h-0 grow flex-col ${stale ? "opacity-60" : ""}`} data-stale={stale}>
+    <Stale stale={stale} className="flex min-h-0 grow flex-col">
       <header className="shrink-0 px-3 pt-2.5">
         <h3 className="flex justify-between gap-2 font-semibold">
           First ice, {night.water === "wet" ? "left full" : "drained like this"}
@@ -48,7 +49,7 @@ export function Ladder() {
       <p className="shrink-0 px-3 pb-2 text-muted">
         Estimates, for air that stays as it is. A thermometer in the coldest corner outranks them.
       </p>
-    </div>
+    </Stale>
   );
 }
 

@@ -51,10 +51,13 @@ function halfWay(rig: Rig, run: Run, pointId: string): Xyz {
   return rounded(towards((course[i] as { at: Xyz }).at, (other as { at: Xyz }).at, 0.5));
 }
 
-export function bendAfter(rig: Rig, run: Run, pointId: string): Made {
+/** A point more in the leg after another: a bend, or one that is only held. */
+export function bendAfter(rig: Rig, run: Run, pointId: string, fixing: Schema["Fixing"] | null = null): Made {
   const id = newId("b");
   return {
-    edits: [{ kind: "insertBend", runId: run.id, bend: { id, at: halfWay(rig, run, pointId) }, after: after(run, pointId) } as Edit],
+    edits: [
+      { kind: "insertBend", runId: run.id, bend: { id, at: halfWay(rig, run, pointId), fixing }, after: after(run, pointId) } as Edit,
+    ],
     thing: { kind: "point", runId: run.id, pointId: id },
   };
 }
@@ -75,5 +78,5 @@ export function teeAfter(rig: Rig, run: Run, pointId: string): Made {
 
 /** A run with a bend more, in the leg after point number `leg` of its course. */
 export function bentAt(run: Run, leg: number, id: string, at: Xyz): Edit {
-  return changed(`runs/${run.id}`, { bends: run.bends.toSpliced(leg, 0, { id, at: rounded(at), insulation: null }) });
+  return changed(`runs/${run.id}`, { bends: run.bends.toSpliced(leg, 0, { id, at: rounded(at), insulation: null, fixing: null }) });
 }

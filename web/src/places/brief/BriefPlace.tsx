@@ -8,6 +8,7 @@ import { ofBrief } from "../../document/answersStore";
 import { changed } from "../../document/edits";
 import { Choice, Panel } from "../../ui/controls";
 import { fieldClass, QuantityField } from "../../ui/QuantityField";
+import { Stale } from "../../ui/Stale";
 import { useAnswers, useDocument, useStores } from "../bench/benchStores";
 import { RigPlace } from "../bench/RigPlace";
 
@@ -113,7 +114,7 @@ function Follows({ field }: { field: string }) {
   const print = usePrint();
   const here = all?.filter((c) => c.field === field) ?? [];
   return (
-    <div className={`min-[640px]:pt-6 ${stale ? "opacity-60" : ""}`} data-stale={stale}>
+    <Stale stale={stale} className="min-[640px]:pt-6">
       {here.map((c) => (
         <div key={c.id} data-follows={c.id}>
           <p className={c.lacking ? "font-semibold" : ""}>
@@ -123,7 +124,7 @@ function Follows({ field }: { field: string }) {
           {c.caution && <Caution>{c.caution}</Caution>}
         </div>
       ))}
-    </div>
+    </Stale>
   );
 }
 
@@ -214,7 +215,7 @@ function MeasureNext({ id }: { id: string }) {
           leads.
         </p>
       )}
-      <ol className={`mt-3 space-y-3 ${stale ? "opacity-60" : ""}`} data-stale={stale}>
+      <Stale as="ol" stale={stale} className="mt-3 space-y-3">
         {next?.items.slice(0, 8).map((item, i) => (
           <li key={item.id} className="flex gap-2.5">
             <span className="grid size-6 shrink-0 place-items-center rounded-full border-[1.5px] border-ink font-bold">{i + 1}</span>
@@ -225,7 +226,7 @@ function MeasureNext({ id }: { id: string }) {
             </div>
           </li>
         ))}
-      </ol>
+      </Stale>
       <Link
         href={`/rigs/${id}`}
         className="mt-4 inline-flex h-10 items-center rounded-md border border-ink bg-ink px-4 font-medium text-panel"

@@ -2,6 +2,7 @@ import { TriangleAlert } from "lucide-react";
 import type { Schema } from "../../api/client";
 import { say, usePrint } from "../../app/units";
 import { Panel } from "../../ui/controls";
+import { Stale } from "../../ui/Stale";
 import { useAnswers } from "../bench/benchStores";
 
 const why: Record<Schema["HoldKind"], string> = {
@@ -33,7 +34,7 @@ export function Holds() {
       {told.holds.length === 0 ? (
         <p className="mt-1">Nothing that could be found.</p>
       ) : (
-        <table className={`mt-1 w-full ${stale ? "opacity-60" : ""}`} data-stale={stale}>
+        <Stale as="table" stale={stale} className="mt-1 w-full">
           <tbody>
             {told.holds.slice(0, 24).map((h) => (
               <tr key={`${h.kind} ${h.words}`} className="border-t border-rule align-top" data-hold={h.kind}>
@@ -49,7 +50,7 @@ export function Holds() {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Stale>
       )}
       {told.holds.length > 24 && <p className="text-muted">and {told.holds.length - 24} more with less.</p>}
     </Panel>

@@ -3,6 +3,7 @@ import type { Schema } from "../../api/client";
 import { say, usePrint } from "../../app/units";
 import { Panel } from "../../ui/controls";
 import { QuantityField } from "../../ui/QuantityField";
+import { Stale } from "../../ui/Stale";
 import { useAnswers } from "../bench/benchStores";
 import { useAsked } from "../bench/useAsked";
 
@@ -15,7 +16,7 @@ export function OrderList({ count, onCount }: { count: number; onCount(count: nu
   if (!order) return <p className="p-3 text-muted">Asking…</p>;
   const minutes = (seconds: number) => print(seconds, "duration");
   return (
-    <div className={`flex min-w-0 flex-col gap-3 ${stale ? "opacity-60" : ""}`} data-stale={stale}>
+    <Stale stale={stale} className="flex min-w-0 flex-col gap-3">
       <Panel className="p-3" aria-label="Order of draining">
         <h2 className="text-[17px] font-semibold">In this order</h2>
         <p className="text-muted">
@@ -107,7 +108,7 @@ export function OrderList({ count, onCount }: { count: number; onCount(count: nu
           </ul>
         </Panel>
       )}
-    </div>
+    </Stale>
   );
 }
 

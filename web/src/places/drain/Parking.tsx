@@ -4,6 +4,7 @@ import { changed } from "../../document/edits";
 import type { Rig } from "../../document/geometry";
 import { Button, Panel } from "../../ui/controls";
 import { QuantityField } from "../../ui/QuantityField";
+import { Stale } from "../../ui/Stale";
 import { useAnswers, useStores } from "../bench/benchStores";
 import { SpiritLevel } from "../bench/SpiritLevel";
 
@@ -40,7 +41,7 @@ export function Parking({ rig }: { rig: Rig }) {
         </div>
         <SpiritLevel parked={parked} onChange={park} />
       </div>
-      <div className={`mt-2 grid gap-4 min-[760px]:grid-cols-[auto_minmax(0,1fr)] ${stale ? "opacity-60" : ""}`} data-stale={stale}>
+      <Stale stale={stale} className="mt-2 grid gap-4 min-[760px]:grid-cols-[auto_minmax(0,1fr)]">
         <SlopeMap told={told} parked={parked} />
         <div className="flex min-w-0 flex-col gap-3">
           <p>
@@ -92,7 +93,7 @@ export function Parking({ rig }: { rig: Rig }) {
             ))}
           </fieldset>
         </div>
-      </div>
+      </Stale>
     </Panel>
   );
 }

@@ -11,6 +11,7 @@ import { type Frame, threeViews } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
 import { Button, Choice, Panel } from "../../ui/controls";
 import { QuantityField, TextField } from "../../ui/QuantityField";
+import { Stale } from "../../ui/Stale";
 import { useSize } from "../../ui/useSize";
 
 type Ask = Schema["NewRig"];
@@ -231,11 +232,7 @@ function Preview({ rig, stale }: { rig: Schema["Rig"] | undefined; stale: boolea
   const [box, size] = useSize<HTMLDivElement>();
   const frames = rig && threeViews(rig, size);
   return (
-    <div
-      ref={box}
-      className={`mt-2 h-96 overflow-hidden rounded-[5px] bg-ground ${stale ? "opacity-60" : ""}`}
-      data-draft={stale ? "stale" : "current"}
-    >
+    <Stale stale={stale} ref={box} className="mt-2 h-96 overflow-hidden rounded-[5px] bg-ground" data-draft={stale ? "stale" : "current"}>
       {rig && frames && (
         <div className="flex flex-wrap">
           {(["side", "rear", "plan"] as const).map((view) => (
@@ -256,6 +253,6 @@ function Preview({ rig, stale }: { rig: Schema["Rig"] | undefined; stale: boolea
           ))}
         </div>
       )}
-    </div>
+    </Stale>
   );
 }

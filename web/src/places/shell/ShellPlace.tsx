@@ -5,6 +5,7 @@ import { usePrint } from "../../app/units";
 import { ofShell } from "../../document/answersStore";
 import type { Rig } from "../../document/geometry";
 import { Button, Panel, Slider, Switch } from "../../ui/controls";
+import { Stale } from "../../ui/Stale";
 import { useAnswers, useStores } from "../bench/benchStores";
 import { RigPlace } from "../bench/RigPlace";
 import { ZoneForm } from "./ZoneForm";
@@ -64,7 +65,7 @@ function Sheet({ rig }: { rig: Rig }) {
             </div>
           )}
           <ZoneDrawing rig={rig} zoneId={zone?.id ?? null} onZone={setWanted} />
-          <ul className={`mt-3 flex flex-wrap gap-2 ${stale ? "opacity-60" : ""}`} data-stale={stale}>
+          <Stale as="ul" stale={stale} className="mt-3 flex flex-wrap gap-2">
             {zones.map((z) => {
               const air = heat?.zones.find((h) => h.zoneId === z.id);
               const coldest = heat?.coldestId === z.id;
@@ -83,7 +84,7 @@ function Sheet({ rig }: { rig: Rig }) {
                 </li>
               );
             })}
-          </ul>
+          </Stale>
         </Panel>
         <Forgotten onMade={setWanted} />
       </div>

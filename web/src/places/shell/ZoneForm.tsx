@@ -5,6 +5,7 @@ import { changed } from "../../document/edits";
 import type { Rig } from "../../document/geometry";
 import { Button, Panel } from "../../ui/controls";
 import { PickField, QuantityField, TextField } from "../../ui/QuantityField";
+import { Stale } from "../../ui/Stale";
 import { useAnswers, useStores } from "../bench/benchStores";
 import { FaceRow } from "./FaceRow";
 import { boxOf, drawFaces } from "./zoneEdits";
@@ -102,12 +103,12 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
         )}
       </div>
       {heat && (
-        <p className={stale ? "opacity-60" : ""} data-stale={stale}>
+        <Stale as="p" stale={stale}>
           <span className="text-muted">Air on this night </span>
           <strong className="font-semibold">{print(heat.airC, "temperature")}</strong>
           <span className="text-muted">; draughts {print(heat.leakWPerK, "conductance")}</span>
           {heat.heaterW > 0.5 && <span className="text-muted">; its heater gives {print(heat.heaterW, "power")}</span>}
-        </p>
+        </Stale>
       )}
       <section>
         <h3 className="flex items-center justify-between font-semibold">

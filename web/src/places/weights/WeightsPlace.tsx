@@ -8,6 +8,7 @@ import { extentOf, type Frame, toPx } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
 import { Panel } from "../../ui/controls";
 import { QuantityField } from "../../ui/QuantityField";
+import { Stale } from "../../ui/Stale";
 import { useSize } from "../../ui/useSize";
 import { useAnswers, useStores } from "../bench/benchStores";
 import { RigPlace } from "../bench/RigPlace";
@@ -100,9 +101,9 @@ function LoadsOf({ rig, weights, axles }: { rig: Rig; weights: Schema["WeightsAn
   return (
     <Panel className="p-4" aria-label="Loads">
       <h2 className="text-[17px] font-semibold">What the axles carry</h2>
-      <p className={`text-muted ${stale ? "opacity-60" : ""}`}>
+      <Stale as="p" stale={stale} className="text-muted">
         {`Parts ${print(weights.partsKg, "mass")}, pipe ${print(weights.pipeKg, "mass")}, boards and insulation ${print(weights.liningKg, "mass")}. All are estimates: a weighbridge outranks them.`}
-      </p>
+      </Stale>
       <div ref={box} className="mt-2 overflow-hidden rounded-[5px] bg-ground">
         {size.width > 0 && (
           <svg width={frame.width} height={frame.height} role="img" aria-label="From the kerb, with both axles">
@@ -116,7 +117,7 @@ function LoadsOf({ rig, weights, axles }: { rig: Rig; weights: Schema["WeightsAn
           </svg>
         )}
       </div>
-      <div className={`mt-3 overflow-x-auto ${stale ? "opacity-60" : ""}`} data-stale={stale}>
+      <Stale stale={stale} className="mt-3 overflow-x-auto">
         <table className="w-full min-w-[36rem] table-fixed text-right [&_td]:pl-4">
           <thead className="text-muted">
             <tr>
@@ -155,7 +156,7 @@ function LoadsOf({ rig, weights, axles }: { rig: Rig; weights: Schema["WeightsAn
             ))}
           </tbody>
         </table>
-      </div>
+      </Stale>
     </Panel>
   );
 }

@@ -194,9 +194,8 @@ export function CornerView() {
               for (const axis of ["xM", "yM"] as const) by[axis] = snapped(grip.at[axis] + to[axis] - from[axis], step) - grip.at[axis];
           }
           const edits = movedBy(grip.rig, [grip.thing], by, actions.fixed);
-          if (!last) document.show(edits);
-          else if (document.getState().inHand.length > 0)
-            actions.commit(`${grip.lead ? "Height of" : "Move"} ${actions.what([grip.thing])}`, edits);
+          if (!last) document.drag(edits);
+          else if (document.holds()) actions.commit(`${grip.lead ? "Height of" : "Move"} ${actions.what([grip.thing])}`, edits);
         } else turn({ turnDeg: corner.turnDeg - dx * 0.4, tipDeg: corner.tipDeg + dy * 0.3 });
         return grip;
       },

@@ -9,6 +9,7 @@ import { movedBy } from "../../../document/things";
 import { placeLabels } from "../../../drawing/labels";
 import { Labels } from "../../../drawing/notes";
 import { type Px, pathOf } from "../../../drawing/projection";
+import { Stale } from "../../../ui/Stale";
 import { useSize } from "../../../ui/useSize";
 import { type Preview, useAnswers, useDocument, usePreview, useSelection, useStores } from "../benchStores";
 import { snapped, stepsOf } from "../moving";
@@ -65,9 +66,9 @@ export function FallStrip() {
         <span className="inline-flex items-center gap-3">
           {run && <RunPicker runs={rig.runs} runId={run.id} />}
           {drain && run && strip && (
-            <span className={stale ? "opacity-60" : ""} data-stale={stale}>
+            <Stale as="span" stale={stale}>
               {summary(drain, strip, numbers.dryRunL, print, told)}
-            </span>
+            </Stale>
           )}
         </span>
       }
@@ -147,9 +148,9 @@ function StripSvg({ strip: now, ghost, pool, rig, print, svg }: StripProps) {
           const by = snapped(from.builtM - dy / ky, step) - from.builtM;
           const edits = movedBy(start, [from.mover], { xM: 0, yM: 0, zM: by }, actions.fixed);
           if (canceled) document.letGo();
-          else if (!last) document.show(edits);
+          else if (!last) document.drag(edits);
           // A drag that was called off leaves nothing in hand.
-          else if (document.getState().inHand.length > 0) actions.commit(`Height of ${nameFor(from)} by drag`, edits);
+          else if (document.holds()) actions.commit(`Height of ${nameFor(from)} by drag`, edits);
         }
         if (last) setHold(null);
         return { point: from, rig: start };
@@ -229,9 +230,9 @@ function StripSvg({ strip: now, ghost, pool, rig, print, svg }: StripProps) {
             </g>
           ))}
           <g clipPath="url(#strip-window)">
-            {strip.bodies.map((b) => (
+            {strip.bodies.map((b, i) => (
               <rect
-                key={`${b.name}:${b.fromM}`}
+                key={`${b.name}:${i}`}
                 x={x(b.fromM)}
                 y={y(b.highM)}
                 width={Math.max(2, x(b.toM) - x(b.fromM))}
@@ -248,8 +249,8 @@ function StripSvg({ strip: now, ghost, pool, rig, print, svg }: StripProps) {
               strokeDasharray="1 4"
               strokeLinecap="round"
             />
-            {wedges.map((p) => (
-              <path key={`${p[0].x}:${p[0].y}`} d={`${pathOf(p)}Z`} fill="var(--strong)" opacity={0.4} />
+            {wedges.map((p, i) => (
+              <path key={`wedge:${i}`} d={`${pathOf(p)}Z`} fill="var(--strong)" opacity={0.4} />
             ))}
           </g>
           {strip.lengths.map((l) => (

@@ -197,8 +197,8 @@ export function Sheet() {
           const far = { [right]: dx / pulled.frame.scale, [up]: -dy / pulled.frame.scale } as Record<keyof Xyz, number>;
           const at: Xyz = { ...leg.at, [right]: snapped(leg.at[right] + far[right], step), [up]: snapped(leg.at[up] + far[up], step) };
           const edits = [bentAt(pulled.run, leg.leg, pulled.id, at)];
-          if (!last) document.show(edits);
-          else if (document.getState().inHand.length > 0) {
+          if (!last) document.drag(edits);
+          else if (document.holds()) {
             selection.takeWhenThere({ kind: "point", runId: pulled.run.id, pointId: pulled.id });
             actions.commit(`Bend in ${pulled.run.name}`, edits);
           }
@@ -212,8 +212,8 @@ export function Sheet() {
           const far = { [right]: dx / frameAtStart.scale, [up]: -dy / frameAtStart.scale } as Record<keyof Xyz, number>;
           for (const axis of [right, up]) by[axis] = lead ? snapped(lead[axis] + far[axis], step) - lead[axis] : snapped(far[axis], step);
           const edits = movedBy(grip.rig, grip.things, by, actions.fixed);
-          if (!last) document.show(edits);
-          else if (edits.length > 0 && document.getState().inHand.length > 0) actions.commit(`Move ${actions.what(grip.things)}`, edits);
+          if (!last) document.drag(edits);
+          else if (edits.length > 0 && document.holds()) actions.commit(`Move ${actions.what(grip.things)}`, edits);
         } else if (shiftKey || memo?.marquee) {
           const to = local(x, y);
           if (last) {
