@@ -16,7 +16,7 @@ public static class AirBasins
     /// Basins of <paramref name="graph"/> that stay full although they lie above a way out, because no opening lets air in behind the water. Open are the drains and
     /// <paramref name="vents"/> (node ids). Water moves where it lies on some way from one opening to another that is no higher than the highest of them: there
     /// air follows it. A branch with no opening of its own hangs on like water in a straw; so does what stands above every opening it is joined to.
-    /// One-way elements count as passable, shut ones do not. Largest first. O(points).
+    /// Through one-way elements air comes only their way; shut ones let none through. Largest first. O(points), and O(points) more for each segment of a network with one-way elements.
     /// </summary>
     public static IReadOnlyList<AirBasin> Find(LevelGraph graph, IReadOnlyList<string> vents, Attitude attitude)
     {
@@ -32,12 +32,13 @@ public static class AirBasins
         for (int o = segments; o < edges.Count; o++) airy.Add(block[o]);
 
         var (top, level) = (HighestOpening(graph, z, openings), Draining.Sweep(graph, z).Level);
+        var air = graph.SegPasses.Contains(Passes.Forward) ? new OneWayAir(graph, z, openings) : null;
         var held = new double[segments];
         for (int s = 0; s < segments; s++)
         {
             int a = graph.SegA[s], b = graph.SegB[s];
             if (graph.SegBoreM[s] == 0 || graph.SegPasses[s] == Passes.None || double.IsInfinity(level[a]) || double.IsInfinity(level[b])) continue;
-            bool follows = airy.Contains(block[s]);
+            bool follows = airy.Contains(block[s]) && (air is null || air.Reaches(s));
             double above = follows ? Math.Max(top[a], top[b]) : double.NegativeInfinity;
             // What stands above the highest opening of its part hangs, the rest runs; a branch without an opening hangs as far as it is not a pool anyhow.
             double out_ = Draining.OutLevel(graph.SegPasses[s], level[a], level[b]);
@@ -45,6 +46,49 @@ public static class AirBasins
             held[s] = share * BoreSegment.VolumeM3(graph.SegBoreM[s], graph.SegLengthM[s], double.PositiveInfinity, double.PositiveInfinity);
         }
         return Group(graph, z, held);
+    }
+
+    // Where air comes in behind water, some elements letting it through one way only.
+    private sealed class OneWayAir
+    {
+        private readonly List<(int From, int Segment)>[] _into;
+        private readonly LevelGraph _graph;
+        private readonly double[] _z;
+        private readonly bool[] _open;
+
+        public OneWayAir(LevelGraph graph, double[] z, int[] openings)
+        {
+            (_graph, _z) = (graph, z);
+            _into = new List<(int, int)>[z.Length];
+            _open = new bool[z.Length];
+            foreach (int o in openings) _open[o] = true;
+            for (int s = 0; s < graph.SegA.Length; s++)
+            {
+                if (graph.SegPasses[s] == Passes.None) continue;
+                (_into[graph.SegB[s]] ??= []).Add((graph.SegA[s], s));
+                if (graph.SegPasses[s] == Passes.Both) (_into[graph.SegA[s]] ??= []).Add((graph.SegB[s], s));
+            }
+        }
+
+        // To the end from which its water leaves, without passing it.
+        public bool Reaches(int segment)
+        {
+            int a = _graph.SegA[segment], b = _graph.SegB[segment];
+            return _graph.SegPasses[segment] == Passes.Forward ? Comes(a, segment) : _z[a] == _z[b] ? Comes(a, segment) || Comes(b, segment) : Comes(_z[a] > _z[b] ? a : b, segment);
+        }
+
+        private bool Comes(int to, int without)
+        {
+            var seen = new HashSet<int> { to };
+            var stack = new Stack<int>(seen);
+            while (stack.TryPop(out int p))
+            {
+                if (_open[p]) return true;
+                foreach (var (from, s) in _into[p] ?? [])
+                    if (s != without && seen.Add(from)) stack.Push(from);
+            }
+            return false;
+        }
     }
 
     private static double ShareAbove(double za, double zb, double level)

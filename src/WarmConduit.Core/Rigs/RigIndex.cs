@@ -1,5 +1,4 @@
 using WarmConduit.Core.Geometry;
-using WarmConduit.Core.Levels;
 
 namespace WarmConduit.Core.Rigs;
 
@@ -45,23 +44,6 @@ public sealed class RigIndex
         double sum = run.SlackM ?? 0;
         for (int i = 1; i < course.Length; i++) sum += course[i].DistanceM(course[i - 1]);
         return sum;
-    }
-
-    /// <summary>
-    /// Where the slack of <paramref name="run"/> hangs: the straight length (after point number Leg of its course) with the longest span across, and how deep, m. Null where it has none, or
-    /// stands upright all the way.
-    /// </summary>
-    public (int Leg, double BellyM)? SlackOf(Run run)
-    {
-        if (run.SlackM is not > 0) return null;
-        var course = CourseOf(run);
-        double Across(int k)
-        {
-            double length = course[k].DistanceM(course[k + 1]);
-            return (course[k] with { ZM = 0 }).DistanceM(course[k + 1] with { ZM = 0 }) / (run.Spans(length) ?? 1);
-        }
-        int leg = Enumerable.Range(0, course.Length - 1).MaxBy(Across);
-        return HangingHose.BellyM(Across(leg), run.SlackM.Value) is > 0 and var belly ? (leg, belly) : null;
     }
 
     /// <summary>

@@ -128,7 +128,12 @@ public class FixTests
         Assert.Equal(1, ParkingStudy.Ask(Ask(after)).Share);
         Assert.True(ParkingStudy.Ask(Ask(rig)).Share < 1);
         // Without a purse: bends, places and hands alone.
-        Assert.All(MendAll.Ask(Ask(rig, MendAll.NoNewParts)).Fixes, f => Assert.Equal(0, f.Costs.Parts));
+        Assert.All(MendAll.Ask(Ask(rig, "parts 0")).Fixes, f => Assert.Equal(0, f.Costs.Parts));
+        // With a purse: what is bought is known and within it, and more of it mends no less.
+        var priced = rig with { Prices = [new("cock", "drain-cock", 12), new("pex", "pex-1/2", 2), new("tee", "tee", 3)] };
+        var poor = MendAll.Ask(Ask(priced, "money 5"));
+        Assert.True(poor.Fixes.Sum(f => f.Costs.Money ?? 0) <= 5 && poor.Fixes.All(f => f.Costs.Parts == 0 || f.Costs.Money is not null));
+        Assert.True(MendAll.Ask(Ask(priced, "money 500")).AfterL <= poor.AfterL + 1e-6);
     }
 
     [Fact]

@@ -46,6 +46,19 @@ public class HeightFinderTests
     }
 
     [Fact]
+    public void A_room_keeps_its_points_or_its_band_and_a_slope_of_its_own_is_asked()
+    {
+        var rig = DemoRigs.Of("sparrow");
+        string[] Moved(string about) => [.. HeightFinder.Ask(Ask(rig, about)).Edits.OfType<RouteRun>().SelectMany(e => e.Bends.Where(b => rig.Runs.Find(e.RunId)!.Bends.Find(b.Id)!.At != b.At).Select(b => $"{new RigIndex(rig).ZoneAt(b.At)?.Id} {b.At.ZM}"))];
+        string zone = Moved("")[0].Split(' ')[0];
+        Assert.DoesNotContain(Moved($"zones/{zone}"), m => m.StartsWith($"{zone} ", StringComparison.Ordinal));
+        Assert.All(Moved($"zones/{zone}=0.1..0.35").Where(m => m.StartsWith($"{zone} ", StringComparison.Ordinal)), m => Assert.InRange(double.Parse(m.Split(' ')[1], System.Globalization.CultureInfo.InvariantCulture), 0.1, 0.35));
+        var steep = HeightFinder.Ask(Ask(rig, "slope=2,slope=99,zones/none=1..0,nonsense"));
+        Assert.Equal(2, steep.SlopeDeg);
+        Assert.True(steep.MarginAfter < HeightFinder.Ask(Ask(rig)).MarginAfter);
+    }
+
+    [Fact]
     public void The_smallest_change_that_would_help_is_enough()
     {
         // A metre between a tap and a drain that stand at one height: on one degree it wants 17.5 mm, and the height of the tap is what is missing.

@@ -62,6 +62,19 @@ public class LevelExtrasTests
         Assert.Equal(2, AirBasins.Find(graph, [], Attitude.Level).SelectMany(b => b.Edges).Distinct().Count(e => e is 0 or 1));
     }
 
+    [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public void Air_comes_through_a_one_way_part_only_its_way(bool towardsTheTap)
+    {
+        var flap = Edge("flap", towardsTheTap ? "below" : "tap", towardsTheTap ? "tap" : "below") with { Passes = Passes.Forward };
+        var network = new LevelNetwork([new("drain", default), new("below", new(0, 0, 0.5)), new("tap", new(0, 0, 1))], [Edge("riser", "below", "drain"), flap], [], ["drain"]);
+        var basins = AirBasins.Find(new LevelGraph(network), ["tap"], Attitude.Level);
+        // Against the flap no air comes behind the riser's water; what lies above the flap is a pool, and counted as one.
+        if (towardsTheTap) Assert.Equal(0.5 * LitresPerMetre, Assert.Single(basins).VolumeM3 * 1000, 1e-9);
+        else Assert.Empty(basins);
+    }
+
     [Fact]
     public void A_hump_higher_than_both_its_openings_holds_its_top()
     {

@@ -19,14 +19,14 @@ public static class HeightFinder
     private const int MostChains = 40, MostRounds = 5000;
 
     /// <summary>
-    /// Asks of a rig in its drain scenario: water keeps the way that it has now. The question may be about things that must not move, as paths with commas between: <c>runs/main,parts/tee-1</c>. Pure. Heights are
-    /// those of <see cref="AutoFall"/>: the greatest margin, to a tenth of a millimetre.
+    /// Asks of a rig in its drain scenario: water keeps the way that it has now. The question may be about what is asked of them, as <see cref="HeightLimits"/> reads it:
+    /// <c>runs/main,zones/bay=0.05..0.4,slope=2</c>. Pure. Heights are those of <see cref="AutoFall"/>: the greatest margin, to a tenth of a millimetre.
     /// </summary>
     public static AutoFallAnswer Ask(Question question)
     {
-        var locked = (question.About ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries).ToHashSet();
-        var layout = new Layout(question, locked);
-        double slope = question.Rig.Brief.ParkingAllowed().SlopeDeg, before = question.Ask(DrainDownStudy.Ask).RetainedL;
+        var limits = HeightLimits.Of(question.About);
+        var layout = new Layout(question, limits);
+        double slope = limits.SlopeDeg ?? question.Rig.Brief.ParkingAllowed().SlopeDeg, before = question.Ask(DrainDownStudy.Ask).RetainedL;
         double share = ParkingStudy.ShareOf(question);
         var (needed, spare) = Drains(question);
         if (layout.Lengths.Count == 0)
@@ -47,13 +47,13 @@ public static class HeightFinder
         bool won = lengths.Count > 0 && solved.Margin > now + 1e-5;
         // As much as the brief asks for, and no bend farther than that takes.
         double wanted = Math.Min(0.8 * solved.Margin, question.Rig.Brief.LeastFall);
-        var heights = won && wanted > now + 1e-5 ? layout.Near(lengths, slope, wanted) ?? solved.HeightM : null;
+        var heights = (won && wanted > now + 1e-5) || layout.Outside() ? layout.Near(lengths, slope, wanted) ?? solved.HeightM : null;
         var (edits, changes) = heights is null ? ([], []) : layout.Made(heights);
         var trial = edits.Count > 0 ? Trial.Of(question, edits, out _) : null;
         double after = trial?.After.Ask(DrainDownStudy.Ask).RetainedL ?? before;
         if (trial is null || after > before + 0.001) (edits, changes, trial, after) = ([], [], null, before);
         // As the rig then lies: what would move by less than a millimetre is left.
-        var then = trial is null ? layout : new Layout(trial.After, locked);
+        var then = trial is null ? layout : new Layout(trial.After, limits);
         double reached = then.Margin(slope, lengths, then.Drawn());
         return new AutoFallAnswer(
             slope, now, reached, forbids.Count == 0, Verdict(slope, forbids.Count, solved, edits.Count > 0), changes, edits, trial?.Edited.Effect, before,
@@ -95,7 +95,7 @@ public static class HeightFinder
         private readonly Dictionary<string, Place> _place = [];
         private readonly HashSet<string> _joints;
 
-        public Layout(Question question, HashSet<string> locked)
+        public Layout(Question question, HeightLimits limits)
         {
             _question = question;
             // A joint goes up and down as a whole, where its ports are at one height.
@@ -111,8 +111,9 @@ public static class HeightFinder
                     string id = IdOf(run, station.Id);
                     if (!points.ContainsKey(id))
                     {
-                        bool free = !locked.Contains($"runs/{run.Id}") && !locked.Contains(id) && (station.Id is not (RunPoint.From or RunPoint.To) || (id.StartsWith("parts/", StringComparison.Ordinal) && !id.Contains('.', StringComparison.Ordinal)));
-                        points[id] = free ? Band(id, station.At) : new FallPoint(id, station.At.ZM, station.At.ZM);
+                        string? zone = question.Index.ZoneAt(station.At)?.Id;
+                        bool free = !limits.Locked.Contains($"runs/{run.Id}") && !limits.Locked.Contains(id) && !limits.Holds(zone) && (station.Id is not (RunPoint.From or RunPoint.To) || (id.StartsWith("parts/", StringComparison.Ordinal) && !id.Contains('.', StringComparison.Ordinal)));
+                        points[id] = free ? limits.Within(Band(id, station.At), zone) : new FallPoint(id, station.At.ZM, station.At.ZM);
                         (_at[id], _place[id]) = (station.At, Place.OnRun(question.Index, run, k, station.At));
                     }
                     if (k + 1 >= drain.Stations.Count || station.Direction == 0) continue;
@@ -133,6 +134,9 @@ public static class HeightFinder
         /// <summary>Heights as drawn, m, by point.</summary>
         public double[] Drawn() => [.. Points.Select(p => _at[p.Id].ZM)];
 
+        /// <summary>Whether something is drawn outside of the band that it is given.</summary>
+        public bool Outside() => Drawn().Zip(Points).Any(p => p.First < p.Second.LowestM - LeastMoveM || p.First > p.Second.HighestM + LeastMoveM);
+
         /// <summary>Least fall of <paramref name="lengths"/> beyond the slope with these heights, m/m.</summary>
         public double Margin(double slopeDeg, List<FallLength> lengths, double[] heights)
         {
@@ -146,7 +150,8 @@ public static class HeightFinder
         {
             double tan = Math.Tan(slopeDeg * Math.PI / 180);
             var number = Points.Select((p, i) => (p.Id, i)).ToDictionary(p => p.Id, p => p.i);
-            double[] z = Drawn();
+            // What was drawn outside of its band comes in first.
+            double[] z = [.. Drawn().Select((m, i) => Math.Clamp(m, Points[i].LowestM, Points[i].HighestM))];
             var needs = lengths.Select(l => (From: number[l.From], To: number[l.To], Drop: (margin * l.LengthM) + (tan * (Math.Abs(l.DxM) + Math.Abs(l.DyM))) + 2e-5)).ToArray();
             for (int round = 0; round < MostRounds; round++)
             {

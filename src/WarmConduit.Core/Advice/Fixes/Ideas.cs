@@ -7,6 +7,7 @@ using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Parking;
 using WarmConduit.Core.Units;
 
@@ -42,6 +43,9 @@ internal sealed class Ideas(Question question)
             FindingKind.TightBend => finding.Place is { RunId: { } kinked, PointId: { } bend } ? [Without(kinked, bend), new Idea($"{question.Index.Run(kinked).Name}: straight from end to end", [new RouteRun(kinked, [])])] : [],
             FindingKind.SharedPlace => finding.RunIds.SelectMany(Aside),
             FindingKind.InTheWay => finding.RunIds.SelectMany(Around),
+            FindingKind.Sag => finding.Place is { RunId: { } hanging, PointId: { } first } ? Clipped(hanging, first) : [],
+            FindingKind.OutOfReach => finding.Place?.PartId is { } hidden ? Within(hidden) : [],
+            FindingKind.Scald => finding.Place?.PartId is { } heater ? Tempered(heater) : [],
             FindingKind.NoIsolator => finding.Place?.PartId is { } shut ? Isolated(shut) : [],
             _ => [],
         });
@@ -350,24 +354,78 @@ internal sealed class Ideas(Question question)
         bool Tank(RunEnd end) => end.Part is { } id && Catalogue.Part(question.Index.Part(id).Stock) is { Group: PartGroup.Store, Passage: Passage.Vessel };
         var run = Rig.Runs.Where(r => r.Service == Service.Cold && (r.To.Part == partId || r.From.Part == partId || Tank(r.From) || Tank(r.To))).OrderByDescending(r => Tank(r.From) || Tank(r.To)).FirstOrDefault(r => LongestLeg(r).LengthM >= 0.14);
         if (run is null) yield break;
+        yield return new Idea($"A ball valve in {run.Name}", Inline(run, "ball-valve", "isolator", "isolating valve", "a", "b"));
+    }
+
+    // A part in the longest straight length of a run, the rest of the run behind it.
+    private IReadOnlyList<Edit> Inline(Run run, string stock, string stem, string name, string inlet, string outlet)
+    {
         var course = question.Index.CourseOf(run);
         int longest = LongestLeg(run).At;
         var (a, b) = (course[longest], course[longest + 1]);
-        string valve = Free("isolator");
+        string id = Free(stem);
         var way = Turning.AlongWay(b - a);
-        var placed = Turning.FromStock(Catalogue.Part("ball-valve")!, valve, "isolating valve", default, way);
-        var ports = placed.Ports.Select(p => p.Id).ToArray();
-        var middle = placed.PortAt(ports[0])!.Value.Towards(placed.PortAt(ports[1])!.Value, 0.5);
+        var placed = Turning.FromStock(Catalogue.Part(stock)!, id, name, default, way);
+        var middle = placed.PortAt(inlet)!.Value.Towards(placed.PortAt(outlet)!.Value, 0.5);
         var at = Turning.Micro(a.Towards(b, 0.5) - middle);
-        var onward = run with { Id = Free($"{run.Id}-on", Rig.Runs.Select(r => r.Id)), From = new RunEnd(valve, ports[1]), Bends = [.. run.Bends.Skip(longest)], Insulation = run.SleeveOn(longest) };
+        var onward = run with { Id = Free($"{run.Id}-on", Rig.Runs.Select(r => r.Id)), From = new RunEnd(id, outlet), Bends = [.. run.Bends.Skip(longest)], Insulation = run.SleeveOn(longest) };
+        return
+        [
+            new PlacePart(id, stock, name, at, way),
+            new InsertFragment("its line", [], [onward]),
+            new RouteRun(run.Id, [.. run.Bends.Take(longest)]),
+            new ChangeThing($"runs/{run.Id}", new JsonObject { ["to"] = new JsonObject { ["part"] = id, ["port"] = inlet } }),
+        ];
+    }
+
+    // A thermostatic mixing valve in the line that leaves the heater, with cold water from a tee in the line that feeds it.
+    private IEnumerable<Idea> Tempered(string heaterId)
+    {
+        var joined = question.Ask(Joined.Of).Of(heaterId);
+        var hot = joined.Where(j => j.Port is "hot" or "out").Select(j => j.Run).FirstOrDefault(r => r.From.Part == heaterId && LongestLeg(r).LengthM >= 0.14);
+        if (hot is null) yield break;
+        var inline = Inline(hot, "mixing-valve", "mixing-valve", "thermostatic mixing valve", "hot", "mixed");
+        string valve = ((PlacePart)inline[0]).PartId;
+        foreach (var feed in joined.Where(j => j.Port is "cold" or "in").Select(j => j.Run))
+        {
+            var course = question.Index.CourseOf(feed);
+            int leg = LongestLeg(feed).At;
+            if (course[leg].DistanceM(course[leg + 1]) < 0.14) continue;
+            string tee = Free("tempering-tee");
+            yield return new Idea(
+                Sentence.Of($"A thermostatic mixing valve in {hot.Name}, with cold water from {feed.Name}"),
+                [
+                    .. inline,
+                    new PutTee(feed.Id, leg == 0 ? null : feed.Bends[leg - 1].Id, course[leg].Towards(course[leg + 1], 0.5), tee, "tempering tee", Free($"{feed.Id}-on", Rig.Runs.Select(r => r.Id))),
+                    new InsertFragment("its cold line", [], [new Run(Free("tempering", Rig.Runs.Select(r => r.Id)), "cold to the mixing valve", Service.Cold, feed.Pipe, new RunEnd(tee, "c"), new RunEnd(valve, "cold"), [])]),
+                ]);
+        }
+    }
+
+    // A clip in the middle of the length that hangs.
+    private IEnumerable<Idea> Clipped(string runId, string pointId)
+    {
+        var run = question.Index.Run(runId);
+        int leg = pointId == "from" ? 0 : run.Bends.ToList().FindIndex(b => b.Id == pointId) + 1;
+        var course = question.Index.CourseOf(run);
+        if (leg + 1 >= course.Length) yield break;
         yield return new Idea(
-            $"A ball valve in {run.Name}",
-            [
-                new PlacePart(valve, "ball-valve", "isolating valve", at, way),
-                new InsertFragment("its line", [], [onward]),
-                new RouteRun(run.Id, [.. run.Bends.Take(longest)]),
-                new ChangeThing($"runs/{run.Id}", new JsonObject { ["to"] = new JsonObject { ["part"] = valve, ["port"] = ports[0] } }),
-            ]);
+            $"A clip in the middle of {run.Name}, where it hangs",
+            [new InsertBend(runId, new Bend(Free("clip", run.Bends.Select(b => b.Id)), Turning.Micro(course[leg].Towards(course[leg + 1], 0.5)), null, Fixing.Clip), leg == 0 ? null : run.Bends[leg - 1].Id)]);
+    }
+
+    // Over to the nearest place that a hand gets to.
+    private IEnumerable<Idea> Within(string partId)
+    {
+        var part = question.Index.Part(partId);
+        var centre = part.Box.Centre();
+        foreach (var access in Rig.Shell.Access.OrderBy(a => a.Box.OutsideM(centre)).Take(2))
+        {
+            var (low, far) = (access.Box.At, access.Box.Far());
+            double To(double at, double from, double to) => to - from < 2 * Spare ? (from + to) / 2 - at : Math.Clamp(at, from + Spare, to - Spare) - at;
+            var by = Turning.Micro(new Point3(To(centre.XM, low.XM, far.XM), To(centre.YM, low.YM, far.YM), To(centre.ZM, low.ZM, far.ZM)));
+            yield return new Idea(Sentence.Of($"Move {part.Name} to within reach of “{access.Name}”, by {Measure.Length(by.DistanceM(default))}"), [new MoveThings([$"parts/{partId}"], by)]);
+        }
     }
 
     private (int At, double LengthM) LongestLeg(Run run)

@@ -1,3 +1,4 @@
+using System.Globalization;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
@@ -36,14 +37,13 @@ public static class MendAll
 
     private const int MostRounds = 3;
 
-    /// <summary>What is asked for where no part may be bought: bends, clips, positions and what is done by hand alone.</summary>
-    public const string NoNewParts = "no-new-parts";
-
     /// <summary>
-    /// A set for the faults and warnings of a rig under the school it has chosen. The question is about nothing, or about <see cref="NoNewParts"/>. Pure. O(fixes · steps · all studies).
+    /// A set for the faults and warnings of a rig under the school it has chosen, within a budget: the question is about nothing, or about "parts 3" (new parts, 0 to 999) or "money 80" (at
+    /// the rig's prices). Pure. O(fixes · steps · all studies).
     /// </summary>
     public static MendAllAnswer Ask(Question question)
     {
+        var budget = Budget.Of(question.About);
         var refusals = new Dictionary<string, string>();
         var chosen = new List<(Finding Finding, Fix Fix)>();
         int tried = 0;
@@ -52,14 +52,14 @@ public static class MendAll
         {
             before = chosen.Count;
             var at = chosen.Count == 0 ? question : Together(question, chosen)!.After;
-            Round(question, at, chosen, refusals, ref tried);
+            Round(question, at, budget, chosen, refusals, ref tried);
         }
         Prune(question, chosen, ref tried);
         return Answer(question, chosen, refusals, tried);
     }
 
     // The best fix on top of what is chosen, again and again, while it is worth its price.
-    private static void Round(Question question, Question at, List<(Finding Finding, Fix Fix)> chosen, Dictionary<string, string> refusals, ref int tried)
+    private static void Round(Question question, Question at, Budget budget, List<(Finding Finding, Fix Fix)> chosen, Dictionary<string, string> refusals, ref int tried)
     {
         var all = new List<(Finding Finding, Fix Fix)>();
         foreach (var finding in at.Ask(Adviser.Ask).Findings.Where(f => f.Severity != Severity.Note))
@@ -67,7 +67,7 @@ public static class MendAll
             var answer = Fixer.Of(at, finding);
             tried += answer.Tried;
             if (answer.Refused is { } why) refusals[finding.Id] = why;
-            all.AddRange(answer.Fixes.Where(f => question.About != NoNewParts || f.Costs.Parts == 0).Select(f => (finding, f)));
+            all.AddRange(answer.Fixes.Where(f => budget.Allows([f])).Select(f => (finding, f)));
         }
         // Of each finding its best first, so that none is crowded out.
         var pool = all.GroupBy(f => f.Finding.Id).SelectMany(g => g.Select((f, rank) => (f, rank))).OrderBy(f => f.rank).ThenByDescending(f => f.f.Fix.Wins.Litres).Select(f => f.f).Take(MostTried).ToList();
@@ -79,7 +79,7 @@ public static class MendAll
             foreach (var candidate in pool)
             {
                 question.Cancel.ThrowIfCancellationRequested();
-                if (chosen.Contains(candidate)) continue;
+                if (chosen.Contains(candidate) || !budget.Allows([.. chosen.Select(c => c.Fix), candidate.Fix])) continue;
                 tried++;
                 if (Together(question, [.. chosen, candidate]) is not { } trial) continue;
                 double burden = Burden(trial.After) + Price(chosen) + Price([candidate]);
@@ -103,7 +103,7 @@ public static class MendAll
             at = trial.After;
         }
         var left = at.Ask(Adviser.Ask).Findings.Where(f => f.Severity != Severity.Note)
-            .Select(f => new NotMended(f.Id, f.Title, refusals.GetValueOrDefault(f.Id) ?? "What would mend it wins less than it costs, or only new parts do.")).ToList();
+            .Select(f => new NotMended(f.Id, f.Title, refusals.GetValueOrDefault(f.Id) ?? "What would mend it wins less than it costs, or lies beyond the budget.")).ToList();
         double before = question.Ask(DrainDownStudy.Ask).RetainedL;
         return new MendAllAnswer(fixes, before, at.Ask(DrainDownStudy.Ask).RetainedL, left, tried);
     }
@@ -121,6 +121,21 @@ public static class MendAll
 
     private static Trial? Together(Question question, List<(Finding Finding, Fix Fix)> fixes) =>
         fixes.Count == 0 ? null : Trial.Of(question, [.. fixes.SelectMany(f => f.Fix.Edits)], out _) is { } trial && trial.NoRoom() is null ? trial : null;
+
+    // What a set may take. A fix with a part of unknown price is beyond any sum.
+    private sealed record Budget(int? Parts, double? Money)
+    {
+        public static Budget Of(string? about) => about?.Split(' ') switch
+        {
+            ["parts", var most] when int.TryParse(most, NumberStyles.None, CultureInfo.InvariantCulture, out int parts) => new(parts, null),
+            ["money", var most] when double.TryParse(most, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out double money) => new(null, money),
+            _ => new(null, null),
+        };
+
+        public bool Allows(IReadOnlyList<Fix> fixes) =>
+            (Parts is not { } parts || fixes.Sum(f => f.Costs.Parts) <= parts)
+            && (Money is not { } money || (fixes.All(f => f.Costs.Money is not null || f.Costs is { Parts: 0, PipeM: <= 0 }) && fixes.Sum(f => f.Costs.Money ?? 0) <= money));
+    }
 
     // Millilitres that stay, half as much on a slope, and faults in their worth.
     private static double Burden(Question question) =>

@@ -6,6 +6,7 @@ using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Studies.Holds;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Rules;
@@ -23,7 +24,7 @@ internal sealed class SagRule : IRule
         {
             var run = question.Rig.Runs[r];
             if (run.Service is not (Service.Cold or Service.Hot or Service.Waste) || Catalogue.Pipe(run.Pipe) is not { } pipe) continue;
-            if (Slack(question, run, drained.Runs[r].Stations, severity) is { } slack) yield return slack;
+            if (Hangs(question, run, drained.Runs[r].Stations, severity) is { } slack) yield return slack;
             if (Sag(question, run, ClippedPipe.Of(pipe, run.Service == Service.Hot), drained.Runs[r].Stations, severity) is { } sag) yield return sag;
         }
     }
@@ -53,9 +54,9 @@ internal sealed class SagRule : IRule
     }
 
     // A belly of depth f over a span L leaves its clip with a slope of 4f/L beside the fall of the span.
-    private static Finding? Slack(Question question, Run run, IReadOnlyList<Station> stations, Severity severity)
+    private static Finding? Hangs(Question question, Run run, IReadOnlyList<Station> stations, Severity severity)
     {
-        if (question.Index.SlackOf(run) is not { } slack || stations[slack.Leg].Fall is not { } fall) return null;
+        if (Slack.Of(question.Index, run) is not { } slack || stations[slack.Leg].Fall is not { } fall) return null;
         double span = stations[slack.Leg + 1].DistanceM - stations[slack.Leg].DistanceM;
         double slope = 4 * slack.BellyM * (run.Spans(span) ?? 1) / span;
         if (slope <= fall) return null;

@@ -105,7 +105,7 @@ public static class HoldsStudy
     {
         if (run.Service == Service.Coolant || Catalogue.Pipe(run.Pipe) is not { } pipe) return null;
         var clipped = ClippedPipe.Of(pipe, run.Service == Service.Hot);
-        var slack = question.Index.SlackOf(run);
+        var slack = Slack.Of(question.Index, run);
         double litres = 0;
         for (int k = 0; k + 1 < drain.Stations.Count; k++)
         {
@@ -116,7 +116,7 @@ public static class HoldsStudy
             if ((spans is null && !hangs) || a.Fall is not (>= 0 and < 0.5) || a.WetTo > a.WetFrom || length < 0.05) continue;
             var (high, low) = a.HeightM >= b.HeightM ? (a.At, b.At) : (b.At, a.At);
             var edge = new LevelEdge("span", "high", "low", pipe.InnerDiameterM, Passes.Both, []);
-            edge = hangs ? edge with { Via = HangingHose.Course(high.Towards(low, 0.5 - 0.5 / (spans ?? 1)), high.Towards(low, 0.5 + 0.5 / (spans ?? 1)), slack!.Value.BellyM) } : clipped.Sagged(edge, high, low, length / spans!.Value);
+            edge = hangs ? edge with { Via = HangingHose.Course(high.Towards(low, 0.5 - 0.5 / (spans ?? 1)), high.Towards(low, 0.5 + 0.5 / (spans ?? 1)), slack!.BellyM) } : clipped.Sagged(edge, high, low, length / spans!.Value);
             var network = new LevelNetwork([new LevelNode("high", high), new LevelNode("low", low)], [edge], [], ["low"]);
             litres += Draining.Solve(network, question.Conditions.Parked).EdgeM3[0] * 1000;
         }

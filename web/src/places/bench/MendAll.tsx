@@ -2,6 +2,7 @@ import { useState } from "react";
 import { say, usePrint } from "../../app/units";
 import { Button, Choice } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
+import { QuantityField } from "../../ui/QuantityField";
 import { useStores } from "./benchStores";
 import { costWords } from "./Fixes";
 import { useAsked } from "./useAsked";
@@ -10,8 +11,9 @@ import { useAsked } from "./useAsked";
 export function MendAll({ onClose }: { onClose(): void }) {
   const { document } = useStores();
   const print = usePrint();
-  const [parts, setParts] = useState<"any" | "no-new-parts">("any");
-  const { data, isError } = useAsked("mendAll", parts === "any" ? "" : parts);
+  const [budget, setBudget] = useState<"any" | "parts" | "money">("any");
+  const [most, setMost] = useState({ parts: 0, money: 50 });
+  const { data, isError } = useAsked("mendAll", budget === "any" ? "" : `${budget} ${most[budget]}`);
   const apply = () => {
     if (data)
       document.commit(
@@ -27,15 +29,28 @@ export function MendAll({ onClose }: { onClose(): void }) {
       onClose={onClose}
       text={
         <div className="flex max-h-[60vh] flex-col gap-3 overflow-y-auto" aria-busy={!data}>
-          <Choice<"any" | "no-new-parts">
-            label="What it may take"
-            value={parts}
-            onChange={setParts}
-            options={[
-              { value: "any", text: "New parts allowed" },
-              { value: "no-new-parts", text: "No new parts" },
-            ]}
-          />
+          <div className="flex flex-wrap items-end gap-3">
+            <Choice<"any" | "parts" | "money">
+              label="What it may take"
+              value={budget}
+              onChange={setBudget}
+              options={[
+                { value: "any", text: "Whatever helps" },
+                { value: "parts", text: "New parts" },
+                { value: "money", text: "Money" },
+              ]}
+            />
+            {budget !== "any" && (
+              <QuantityField
+                label={budget === "parts" ? "At most" : "At most, at your prices"}
+                value={most[budget]}
+                quantity="number"
+                least={0}
+                most={budget === "parts" ? 999 : 1_000_000}
+                onCommit={(value) => setMost({ ...most, [budget]: value })}
+              />
+            )}
+          </div>
           {!data && (
             <p className="text-muted">{isError ? "It could not be asked." : "Trying fixes on the whole rig, alone and together…"}</p>
           )}

@@ -3,19 +3,39 @@ import { say, usePrint } from "../../app/units";
 import { applyEffect } from "../../document/effects";
 import type { Rig } from "../../document/geometry";
 import { Button, Panel } from "../../ui/controls";
+import { QuantityField } from "../../ui/QuantityField";
 import { useDocument, usePreview, useStores } from "../bench/benchStores";
 import { useAsked } from "../bench/useAsked";
 
 const ID = "all-heights";
+const FARTHEST_M = 30;
 const SHOWN = 8;
+
+/** Heights between which the points of a room may lie, m; left open where it is not said. */
+interface Band {
+  from?: number | undefined;
+  to?: number | undefined;
+}
+
+/** What is asked of the heights, as the question is written. */
+const asked = (locked: readonly string[], bands: Record<string, Band>, slope: number | null) =>
+  [
+    ...locked,
+    ...Object.entries(bands).flatMap(([zone, { from, to }]) =>
+      from === undefined && to === undefined ? [] : [`zones/${zone}=${from ?? -FARTHEST_M}..${to ?? FARTHEST_M}`],
+    ),
+    ...(slope === null ? [] : [`slope=${slope}`]),
+  ].join(",");
 
 /** All heights at once: what would give every line its fall, what forbids it, and what must not move. */
 export function AllHeights({ rig }: { rig: Rig }) {
   const { document, preview } = useStores();
   const print = usePrint();
   const [locked, setLocked] = useState<readonly string[]>([]);
+  const [bands, setBands] = useState<Record<string, Band>>({});
+  const [slope, setSlope] = useState<number | null>(null);
   const inHand = useDocument((s) => s.inHand.length > 0);
-  const { data, isError } = useAsked("autoFall", locked.join(","));
+  const { data, isError } = useAsked("autoFall", asked(locked, bands, slope));
   const shown = usePreview();
   const looking = shown?.id === ID;
   const look = () =>
@@ -31,6 +51,7 @@ export function AllHeights({ rig }: { rig: Rig }) {
               ...(data.chain && { chain: data.chain.places.map((p) => p.at) }),
             },
     });
+  const lines = locked.filter((p) => p.startsWith("runs/"));
   const lock = (path: string, on: boolean) => {
     preview.setState({ shown: null });
     setLocked(on ? [...locked, path] : locked.filter((p) => p !== path));
@@ -110,9 +131,56 @@ export function AllHeights({ rig }: { rig: Rig }) {
           )}
         </>
       )}
+      <div className="mt-2 max-w-56">
+        <QuantityField
+          label="Shall fall on a slope of"
+          value={slope ?? data?.slopeDeg}
+          quantity="angle"
+          least={0}
+          most={10}
+          onCommit={(value) => {
+            preview.setState({ shown: null });
+            setSlope(value);
+          }}
+        />
+      </div>
       <details className="mt-2">
+        <summary className="flex min-h-10 cursor-pointer items-center text-muted">Heights by room</summary>
+        <div className="max-h-72 overflow-y-auto">
+          {rig.shell.zones.map((z) => (
+            <div key={z.id} className="grid grid-cols-[minmax(0,1fr)_6.5rem_6.5rem] items-end gap-2 border-t border-rule py-1.5">
+              <label className="flex min-h-10 items-center gap-2">
+                <input
+                  type="checkbox"
+                  className="size-5 shrink-0 accent-[var(--ink)]"
+                  checked={locked.includes(`zones/${z.id}`)}
+                  onChange={(e) => lock(`zones/${z.id}`, e.target.checked)}
+                />
+                <span className="min-w-0">
+                  {z.name}
+                  <span className="block text-muted">nothing moves</span>
+                </span>
+              </label>
+              {(["from", "to"] as const).map((end) => (
+                <QuantityField
+                  key={end}
+                  label={end === "from" ? "Not below" : "Not above"}
+                  value={bands[z.id]?.[end] ?? null}
+                  quantity="length"
+                  disabled={locked.includes(`zones/${z.id}`)}
+                  onCommit={(value) => {
+                    preview.setState({ shown: null });
+                    setBands({ ...bands, [z.id]: { ...bands[z.id], [end]: value ?? undefined } });
+                  }}
+                />
+              ))}
+            </div>
+          ))}
+        </div>
+      </details>
+      <details>
         <summary className="flex min-h-10 cursor-pointer items-center text-muted">
-          {locked.length === 0 ? "What must not move" : `${locked.length} of them must not move`}
+          {lines.length === 0 ? "Lines that must not move" : `${lines.length} lines must not move`}
         </summary>
         <div className="max-h-64 overflow-y-auto">
           {rig.runs
