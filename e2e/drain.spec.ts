@@ -27,10 +27,10 @@ test("Tern is mended as a whole, and then drains anywhere within a degree", asyn
   const dialog = page.getByRole("dialog");
   await expect(dialog).toContainText("outdoor shower cold: 4 bends up");
   // What cannot be bought is not proposed.
-  await dialog.getByRole("radio", { name: "No new parts" }).click();
+  await dialog.getByRole("radio", { name: "New parts", exact: true }).click();
   await expect(dialog).toContainText("no new part");
   await expect(dialog).not.toContainText(/\d new part/);
-  await dialog.getByRole("radio", { name: "New parts allowed" }).click();
+  await dialog.getByRole("radio", { name: "Whatever helps" }).click();
   await dialog.getByRole("button", { name: /Do all \d/ }).click();
   await expect(summary(page)).not.toContainText("413 mL");
   await saved(page);

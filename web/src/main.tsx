@@ -14,6 +14,7 @@ const BriefPlace = lazy(async () => ({ default: (await import("./places/brief/Br
 const ShellPlace = lazy(async () => ({ default: (await import("./places/shell/ShellPlace")).ShellPlace }));
 const WeightsPlace = lazy(async () => ({ default: (await import("./places/weights/WeightsPlace")).WeightsPlace }));
 
+const NightPlace = lazy(async () => ({ default: (await import("./places/night/NightPlace")).NightPlace }));
 const DrainPlace = lazy(async () => ({ default: (await import("./places/drain/DrainPlace")).DrainPlace }));
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1 } } });
@@ -30,6 +31,7 @@ createRoot(document.getElementById("root") as HTMLElement).render(
               </Route>
               <Route path="/rigs/:id/shell">{({ id }) => <ShellPlace id={id} />}</Route>
               <Route path="/rigs/:id/weights">{({ id }) => <WeightsPlace id={id} />}</Route>
+              <Route path="/rigs/:id/night">{({ id }) => <NightPlace id={id} />}</Route>
               <Route path="/rigs/:id/drain">{({ id }) => <DrainPlace id={id} />}</Route>
               <Route path="/rigs/:id/brief">{({ id }) => <BriefPlace id={id} />}</Route>
               <Route path="/rigs/:id">{({ id }) => <BenchPlace id={id} />}</Route>

@@ -33,17 +33,17 @@ public static class Catalogue
     /// <summary>All insulating and structural materials.</summary>
     public static IReadOnlyList<SolidStock> Solids { get; } =
     [
-        new("elastomer", "closed-cell elastomer", 0.036, false, Estimate),
-        new("pe-foam", "PE foam tube", 0.038, false, Estimate),
-        new("pir", "PIR board", 0.024, false, Estimate),
-        new("xps", "XPS board", 0.034, false, Estimate),
-        new("mineral-wool", "mineral wool", 0.038, true, Estimate),
-        new("wool", "wool", 0.039, true, Estimate),
-        new("plywood", "plywood", 0.13, false, "ISO 10456"),
-        new("steel", "steel", 50, false, "ISO 10456"),
-        new("aluminium", "aluminium", 200, false, "ISO 10456, rounded up"),
-        new("grp", "glass-fibre panel", 0.25, false, Estimate),
-        new("air-gap", "still air", 0.14, false, "ISO 6946: 0.18 m²K/W across 25 mm, and no more across any wider gap", 0.025),
+        new("elastomer", "closed-cell elastomer", 0.036, false, Estimate, 60, 1500),
+        new("pe-foam", "PE foam tube", 0.038, false, Estimate, 33, 2000),
+        new("pir", "PIR board", 0.024, false, Estimate, 33, 1400),
+        new("xps", "XPS board", 0.034, false, Estimate, 33, 1450),
+        new("mineral-wool", "mineral wool", 0.038, true, Estimate, 40, 1030),
+        new("wool", "wool", 0.039, true, Estimate, 25, 1300),
+        new("plywood", "plywood", 0.13, false, "ISO 10456", 600, 1600),
+        new("steel", "steel", 50, false, "ISO 10456", 7800, 450, IsSkin: true),
+        new("aluminium", "aluminium", 200, false, "ISO 10456, rounded up", 2700, 880, IsSkin: true),
+        new("grp", "glass-fibre panel", 0.25, false, Estimate, 1800, 1200, IsSkin: true),
+        new("air-gap", "still air", 0.14, false, "ISO 6946: 0.18 m²K/W across 25 mm, and no more across any wider gap", 0, 0, 0.025),
     ];
 
     /// <summary>All parts.</summary>

@@ -69,8 +69,12 @@ public sealed record PipeStock(
 /// <param name="ConductivityWPerMK">Dry, at about 10 °C, W/mK.</param>
 /// <param name="SoaksUpDamp">Damp raises its conductivity by a fifth.</param>
 /// <param name="Source">Where the figure comes from.</param>
+/// <param name="DensityKgPerM3">Density, kg/m³. Estimate.</param>
+/// <param name="JPerKgK">Heat capacity, J/kgK. ISO 10456 where it lists the material.</param>
 /// <param name="CountsUpToM">Thickness beyond which more of it resists no better, m; null: always.</param>
-public sealed record SolidStock(string Id, string Name, double ConductivityWPerMK, bool SoaksUpDamp, string Source, double? CountsUpToM = null)
+/// <param name="IsSkin">What a vehicle's body is made of: it came with it, and is no lining.</param>
+public sealed record SolidStock(
+    string Id, string Name, double ConductivityWPerMK, bool SoaksUpDamp, string Source, double DensityKgPerM3, double JPerKgK, double? CountsUpToM = null, bool IsSkin = false)
 {
     /// <summary>Conductivity of a layer of <paramref name="thicknessM"/> that gives its true resistance, W/mK.</summary>
     public double ConductivityAt(double thicknessM) =>

@@ -118,6 +118,7 @@ public static partial class RigCheck
             c.Name($"{at}.name", zone.Name);
             c.Box($"{at}.box", zone.Box);
             c.Range($"{at}.airChangesPerHour", zone.AirChangesPerHour, 0, 1000, "an hour");
+            if (zone.HeatCapacityJPerK is { } capacity) c.Range($"{at}.heatCapacityJPerK", capacity, 1e3, 1e8, "J/K");
             c.Unique($"{at}.faces", zone.Faces);
             c.Unique($"{at}.openings", zone.Openings);
             for (int f = 0; f < zone.Faces.Count; f++) CheckFace(c, $"{at}.faces[{f}]", zone, zone.Faces[f], ids);

@@ -87,6 +87,7 @@ public sealed record Opening(string Id, string Towards, double AreaM2, double He
 /// <param name="Faces">Its faces.</param>
 /// <param name="Openings">Its openings to other zones.</param>
 /// <param name="Heater">What heats it.</param>
+/// <param name="HeatCapacityJPerK">What air, linings and furniture hold of heat, J/K; 1,000 to 100,000,000; left out: estimated.</param>
 public sealed record Zone(
     string Id,
     string Name,
@@ -95,7 +96,8 @@ public sealed record Zone(
     double AirChangesPerHour,
     IReadOnlyList<Face> Faces,
     IReadOnlyList<Opening> Openings,
-    ZoneHeater? Heater = null) : IIdentified;
+    ZoneHeater? Heater = null,
+    double? HeatCapacityJPerK = null) : IIdentified;
 
 /// <summary>The vehicle's body: its box (load bay, metres), what gets in the way, its zones, where no joint may be, and where hands get in.</summary>
 /// <param name="Body">The load bay, m.</param>

@@ -1,5 +1,6 @@
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Weather;
 
 namespace WarmConduit.Core.Studies;
 
@@ -29,6 +30,10 @@ public sealed record TankLevel(string Id, double Share) : IIdentified;
 /// <param name="Parked">How the vehicle stands; within 15° each way.</param>
 /// <param name="ScenarioId">The scenario in which it is drained and left; left out: the rig's drain scenario.</param>
 /// <param name="TankLevels">How full tanks are at the start; one that is not named is as full as its stock usually is.</param>
+/// <param name="InsideC">How warm the vehicle was kept until the start, °C: rooms with a heater, or the living space where there is none; -40 to 40.</param>
+/// <param name="HeatFailsAfterH">With heat on: hours from the start after which it fails; left out: it does not.</param>
+/// <param name="Cloud">Cover of the sky, 0 (clear: outer faces lose to it) to 1.</param>
+/// <param name="Weather">Hourly weather; left out: the temperature, wind and cover above all night.</param>
 public sealed record Conditions(
     double OutdoorC,
     double WindMPerS,
@@ -39,7 +44,11 @@ public sealed record Conditions(
     double Hours,
     Attitude Parked,
     string? ScenarioId = null,
-    IReadOnlyList<TankLevel>? TankLevels = null)
+    IReadOnlyList<TankLevel>? TankLevels = null,
+    double InsideC = 18,
+    double? HeatFailsAfterH = null,
+    double Cloud = 1,
+    WeatherChoice? Weather = null)
 {
     /// <summary>A night as the brief fears it: from ten in the evening to six, parked level, the lowest temperature, heat as the way of living has it.</summary>
     public static Conditions Of(Brief brief) => new(
@@ -52,6 +61,14 @@ public sealed record Conditions(
         8,
         Attitude.Level);
 
+    /// <summary>The same night with the coldest hour and the mean wind of its weather as the steady ones, where it has a weather: what is reckoned for a steady night is on the safe side.</summary>
+    public Conditions Settled()
+    {
+        if (Weather is null) return this;
+        var hours = Weather.From(StartHour, Hours);
+        return this with { OutdoorC = hours.Min(h => h.TemperatureC), WindMPerS = hours.Average(h => h.WindMPerS) };
+    }
+
     /// <summary>What is out of range or not in <paramref name="rig"/>, by field; empty when all is well.</summary>
     public IReadOnlyList<RigFault> Check(Rig rig)
     {
@@ -63,6 +80,10 @@ public sealed record Conditions(
         Range("outdoorC", OutdoorC, -60, 50, "°C");
         Range("windMPerS", WindMPerS, 0, 60, "m/s");
         Range("startWaterC", StartWaterC, 0, 95, "°C");
+        Range("insideC", InsideC, -40, 40, "°C");
+        if (HeatFailsAfterH is { } fails) Range("heatFailsAfterH", fails, 0, 240, "h");
+        Range("cloud", Cloud, 0, 1, "");
+        foreach (var fault in Weather?.Check() ?? []) faults.Add(fault);
         Range("startHour", StartHour, 0, 24, "h");
         Range("hours", Hours, 0.5, 240, "h");
         Range("parked.pitchDeg", Parked.PitchDeg, -15, 15, "°");

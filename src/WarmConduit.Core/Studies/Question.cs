@@ -29,7 +29,7 @@ public sealed class Question
     /// <param name="cancel">Studies stop with <see cref="OperationCanceledException"/> when nobody waits any more.</param>
     public Question(Rig rig, Conditions conditions, string? about = null, CancellationToken cancel = default)
     {
-        (Rig, Conditions, About, Cancel) = (rig, conditions, about, cancel);
+        (Rig, Conditions, About, Cancel) = (rig, conditions.Settled(), about, cancel);
         Scenario = conditions.ScenarioId is { } id ? rig.Scenarios.Find(id) ?? rig.ScenarioOf(ScenarioKind.Drain) : rig.ScenarioOf(ScenarioKind.Drain);
     }
 

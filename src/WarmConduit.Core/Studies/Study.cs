@@ -3,6 +3,7 @@ using WarmConduit.Core.Studies.DrainOrder;
 using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Studies.Holds;
 using WarmConduit.Core.Studies.Measuring;
+using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Studies.Parking;
 using WarmConduit.Core.Studies.ShellHeat;
 using WarmConduit.Core.Studies.Standing;
@@ -28,6 +29,8 @@ public sealed record Study(string Name, Type Answer, Func<Question, object> Ask)
         Of("proof", ProofStudy.Ask),
         Of("freezeLadder", FreezeLadderStudy.Ask),
         Of("rungWhy", RungWhyStudy.Ask),
+        Of("night", NightStudy.Ask),
+        Of("limit", LimitStudy.Ask),
         Of("measureNext", MeasureNextStudy.Ask),
         Of("shellHeat", ShellHeatStudy.Ask),
         Of("standing", StandingStudy.Ask),

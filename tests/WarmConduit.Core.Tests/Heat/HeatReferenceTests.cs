@@ -44,4 +44,21 @@ public class HeatReferenceTests
         double u = Wall.TransmittanceWPerM2K(Layers(c, "layers"), Layers(c, "bridgeLayers"), c.Num("bridgeFraction", 0), inner, outer);
         check.Near("U", expected.Num("transmittance_W_m2K"), u, 0.005);
     });
+
+    [Fact]
+    public void An_outer_face_loses_to_wind_and_to_the_sky_it_sees() => Cases.Each("outer_face", (c, expected, check) =>
+    {
+        double air = c.Num("airTemperature_C"), wind = c.Num("windSpeed_m_s"), view = c.Num("skyView"), emissivity = c.Num("emissivity");
+        double resistance = c.Num("resistanceZoneToSurface_m2K_W"), zone = c.Num("zoneTemperature_C");
+        double sky = OuterFace.SkyC(air, c.Num("cloudFraction"));
+        var face = OuterFace.Solve(zone, resistance, air, sky, view, wind, emissivity);
+        check.Near("sky", expected.Num("skyTemperature_C"), sky, 0, 0.1);
+        check.Near("surface", expected.Num("outerSurface_C"), face.SurfaceC, 0, 0.1);
+        check.Near("flow", expected.Num("heatFlow_W_m2"), face.HeatWPerM2, 0.01);
+        // As the night has it: one film, and outdoors colder by what the sky takes.
+        double film = SurfaceCoefficient.OuterWallWPerM2K(wind, emissivity, air), colder = air + OuterFace.ShiftK(air, sky, view, wind, emissivity);
+        double flow = (zone - colder) / (resistance + 1 / film);
+        check.Near("linear surface", expected.Num("outerSurface_C"), zone - flow * resistance, 0, 0.5);
+        check.Near("linear flow", expected.Num("heatFlow_W_m2"), flow, 0.05);
+    });
 }

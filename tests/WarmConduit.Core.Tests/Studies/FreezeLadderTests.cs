@@ -12,7 +12,7 @@ namespace WarmConduit.Core.Tests.Studies;
 
 public class FreezeLadderTests
 {
-    private static readonly Conditions Night = new(-8, 0, false, 10, WaterState.Wet, 22, 8, Attitude.Level);
+    private static readonly Conditions Night = new(-8, 0, false, 10, WaterState.Wet, 22, 8, Attitude.Level, InsideC: -8);
 
     private static RigBuilder Line(string pipe = "pex-1/2", Service service = Service.Cold) => new RigBuilder()
         .Part("tap", "open-end", ("end", 0, 0, 0.6))
@@ -26,13 +26,14 @@ public class FreezeLadderTests
     [Fact]
     public void A_run_in_one_zone_freezes_when_the_closed_form_of_its_pipe_says()
     {
-        var rung = RungOf(Line().Build(), Night, "line");
+        // A room that was as cold as outdoors all evening stays so: constant air.
+        var rung = RungOf(Line().Build(), Night with { Hours = 24 }, "line");
         var pipe = Catalogue.Pipe("pex-1/2")!;
         var section = new PipeSection(pipe.InnerDiameterM, pipe.OuterDiameterM, pipe.ConductivityWPerMK);
         double resistance = 1 / PipeHeat.Steady(section, 5, -8, 0).ConductanceWPerMK;
         var times = Freezing.Pipe(pipe.InnerDiameterM, resistance, pipe.WallJPerMK(), 10, -8, FreezingConstants.Default);
-        Assert.Equal(times.FirstIceS, rung.FirstIceS!.Value, 1);
-        Assert.Equal(times.SolidS, rung.SolidS!.Value, 1);
+        Assert.Equal(times.FirstIceS, rung.FirstIceS!.Value, 0.002 * times.FirstIceS);
+        Assert.Equal(times.SolidS, rung.SolidS!.Value, 0.005 * times.SolidS);
         Assert.Equal(-8, rung.AirC, 6);
     }
 
@@ -57,7 +58,7 @@ public class FreezeLadderTests
         var pieces = Ask(rig, Night with { HeatOn = true }).Rungs.Where(r => r.RunId == "line").OrderBy(r => r.Course[0].XM).ToList();
         Assert.Equal(["bay", "box", null], pieces.Select(p => p.ZoneId));
         Assert.Equal([0, 1, 2], pieces.Select(p => Math.Round(p.Course[0].XM, 6)));
-        Assert.Equal(5, pieces[0].AirC, 6);
+        Assert.Equal(5, pieces[0].AirC, 0.5);
         Assert.Equal(-8, pieces[2].AirC, 6);
         Assert.Equal(IceState.Safe, pieces[0].State);
         Assert.True(pieces[2].FirstIceS < (pieces[1].FirstIceS ?? double.PositiveInfinity));
@@ -86,14 +87,14 @@ public class FreezeLadderTests
         Assert.True(rung.Breaks);
         Assert.Equal(0.9, rung.WaterL, 9);
         // 0.9 L and a third of that again as dry heat, losing 0.5 W/K.
-        Assert.Equal(0.9 * 4200 * 4 / 3 / 0.5 * Math.Log(18.0 / 8), rung.FirstIceS!.Value, 1);
+        Assert.Equal(0.9 * 4200 * 4 / 3 / 0.5 * Math.Log(18.0 / 8), rung.FirstIceS!.Value, 30.0);
     }
 
     [Fact]
     public void The_morning_is_told_by_temperature_or_by_ice()
     {
         var rig = Line().Build();
-        var mild = RungOf(rig, Night with { OutdoorC = -1, Hours = 0.5 }, "line");
+        var mild = RungOf(rig, Night with { OutdoorC = -1, InsideC = -1, Hours = 0.5 }, "line");
         Assert.Equal((IceState.Safe, 0.0), (mild.State, mild.MorningIce));
         Assert.InRange(mild.MorningC, 0, 10);
         var some = RungOf(rig, Night with { Hours = 3 }, "line");
@@ -104,21 +105,24 @@ public class FreezeLadderTests
         Assert.True(later.MorningIce > some.MorningIce);
         var whole = RungOf(rig, Night with { Hours = 100 }, "line");
         Assert.Equal((IceState.Solid, 1.0), (whole.State, whole.MorningIce));
-        Assert.Equal(-8, whole.MorningC, 6);
+        Assert.Equal(-8, whole.MorningC, 1e-3);
     }
 
     [Fact]
     public void Half_of_an_outdoor_shower_box_feels_the_weather()
     {
         var rig = Line().Part("box", "outdoor-shower", ("cold", 1, 0.5, 0.5)).Zone("room", ZoneKind.Living, RigBuilder.Cube(-1, -1, -1, 5), heater: new ZoneHeater(5000, 12)).Build();
-        Assert.Equal((12 - 8) / 2.0, RungOf(rig, Night with { HeatOn = true }, "box").AirC, 6);
+        var box = RungOf(rig, Night with { HeatOn = true, Hours = 100 }, "box");
+        // Half from the room, half from outdoors; its heater gives within half a kelvin of what is set.
+        Assert.Equal((12 - 8) / 2.0, box.MorningC, 0.3);
+        Assert.Equal(12, box.AirC, 0.5);
     }
 
     [Fact]
     public void Every_time_can_be_asked_why_and_guesses_are_marked()
     {
         var why = new Question(Line().Build(), Night, "line#0").Ask(RungWhyStudy.Ask).Why!;
-        Assert.Contains("ln(", why.Formula);
+        Assert.Contains("hour by hour", why.Formula);
         Assert.Contains(why.Inputs, i => i.Estimate);
         Assert.Contains(why.Inputs, i => i is { Name: "water at the start", Estimate: false, Value.Value: 10 });
     }

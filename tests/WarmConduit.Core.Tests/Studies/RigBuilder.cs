@@ -72,7 +72,7 @@ internal sealed class RigBuilder
     public RigBuilder Zone(string id, ZoneKind kind, Box box, double wallM2 = 10, ZoneHeater? heater = null, string? towards = null, Opening? opening = null)
     {
         Face face = new("walls", "walls", FaceSide.Wall, wallM2, [new("xps", 0.03)], 0, [], towards);
-        _zones.Add(new Zone(id, id, kind, box, 0.5, [face], opening is null ? [] : [opening], heater));
+        _zones.Add(new Zone(id, id, kind, box, 0.5, [face], opening is null ? [] : [opening], heater, HeatCapacityJPerK: 1000));
         return this;
     }
 

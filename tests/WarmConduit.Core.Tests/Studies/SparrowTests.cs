@@ -54,7 +54,7 @@ public class SparrowTests
         Assert.Equal((0.0, 1.07), (Math.Round(drain.RetainedL, 6), Math.Round(drain.ByHandL, 6)));
         Assert.All(drain.Runs, r => Assert.NotNull(r.RouteEnd));
         Assert.True(Mended().Standing().StandsAllTried);
-        Assert.Null(Sparrow.Standing().ColdestC);
+        Assert.InRange(Sparrow.Standing().ColdestC!.Value, -3, -1);
     }
 
     [Theory]
@@ -116,10 +116,11 @@ public class SparrowTests
         var heated = Ask(Sparrow, wet with { HeatOn = true }).Ladder;
         Assert.Contains("hatch", heated.Rungs.Where(r => r.State != IceState.Safe).Select(r => r.ZoneId));
         Assert.All(heated.Rungs.Where(r => r.ZoneId is "living" or "cupboard"), r => Assert.Equal(IceState.Safe, r.State));
-        Assert.Equal(18, heated.Zones.Single(z => z.ZoneId == "living").AirC, 6);
-        var cold = Ask(Sparrow, wet with { HeatOn = false, Hours = 48 }).Ladder;
+        Assert.Equal(18, heated.Zones.Single(z => z.ZoneId == "living").AirC, 0.5);
+        var cold = Ask(Sparrow, wet with { HeatOn = false, Hours = 240 }).Ladder;
         Assert.All(cold.Rungs.Where(r => r.PartId is null), r => Assert.NotEqual(IceState.Safe, r.State));
-        Assert.All(cold.Zones, z => Assert.Equal(wet.OutdoorC, z.AirC, 6));
+        // What freezes in them still keeps rooms a little warmer than outdoors.
+        Assert.All(cold.Zones, z => Assert.InRange(z.AirC, wet.OutdoorC, wet.OutdoorC + 3));
     }
 
     [Fact]
@@ -139,7 +140,7 @@ public class SparrowTests
         var answer = Ask(Sparrow, Night with { Water = WaterState.Wet, Parked = new Attitude(2, -1) });
         var times = answer.Ladder.Rungs.Select(r => r.FirstIceS ?? double.PositiveInfinity).ToList();
         Assert.Equal(times.Order(), times);
-        Assert.All(answer.Ladder.Rungs, r => Assert.True(r.FirstIceS is null || (r.FirstIceS <= r.BlockedS && r.BlockedS <= r.SolidS)));
+        Assert.All(answer.Ladder.Rungs, r => Assert.True((r.FirstIceS ?? 0) <= (r.BlockedS ?? double.PositiveInfinity) && (r.BlockedS ?? 0) <= (r.SolidS ?? double.PositiveInfinity)));
         Assert.Equal(answer.Findings.Count, answer.Findings.Select(f => f.Id).Distinct().Count());
         Assert.All(answer.Findings, f => Assert.True(f.Title.Length > 0 && f.Reason.Text.Length > 0 && f.Why?.Formula.Length != 0 && f.Number?.Value is not null));
         // Tilted, lines that fell by 2 % no longer do.

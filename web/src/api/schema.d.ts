@@ -549,6 +549,8 @@ export interface components {
                 proof?: components["schemas"]["ProofAnswer"];
                 freezeLadder?: components["schemas"]["FreezeLadderAnswer"];
                 rungWhy?: components["schemas"]["RungWhyAnswer"];
+                night?: components["schemas"]["NightHoursAnswer"];
+                limit?: components["schemas"]["LimitAnswer"];
                 measureNext?: components["schemas"]["MeasureNextAnswer"];
                 shellHeat?: components["schemas"]["ShellHeatAnswer"];
                 standing?: components["schemas"]["StandingAnswer"];
@@ -951,6 +953,25 @@ export interface components {
             scenarioId?: null | string;
             /** @description How full tanks are at the start; one that is not named is as full as its stock usually is. */
             tankLevels?: null | components["schemas"]["TankLevel"][];
+            /**
+             * Format: double
+             * @description How warm the vehicle was kept until the start, °C: rooms with a heater, or the living space where there is none; -40 to 40.
+             * @default 18
+             */
+            insideC: number;
+            /**
+             * Format: double
+             * @description With heat on: hours from the start after which it fails; left out: it does not.
+             */
+            heatFailsAfterH?: null | number;
+            /**
+             * Format: double
+             * @description Cover of the sky, 0 (clear: outer faces lose to it) to 1.
+             * @default 1
+             */
+            cloud: number;
+            /** @description Hourly weather; left out: the temperature, wind and cover above all night. */
+            weather?: null | components["schemas"]["WeatherChoice"];
         };
         /** @description What follows from an answer of the brief. */
         Consequence: {
@@ -1344,6 +1365,44 @@ export interface components {
             /** @description Things removed. */
             removed: components["schemas"]["ThingMoved"][];
         };
+        /** @description How long a rig stands one outdoor temperature. */
+        Endurance: {
+            /**
+             * Format: double
+             * @description Outdoors, all night, °C.
+             */
+            outdoorC: number;
+            /**
+             * Format: double
+             * @description Hours from the start until ice first breaks something; null: longer than was tried.
+             */
+            hours: null | number;
+            /** @description What breaks first; null: nothing within what was tried. */
+            first: null | string;
+        };
+        /** @description Hours under zero and how far, of any hourly temperatures. */
+        Exposure: {
+            /**
+             * Format: int32
+             * @description Hours below 0 °C.
+             */
+            hoursBelow: number;
+            /**
+             * Format: double
+             * @description Σ of what they lie below it, K h.
+             */
+            degreeHours: number;
+            /**
+             * Format: double
+             * @description The coldest hour, °C.
+             */
+            coldestC: number;
+            /**
+             * Format: int32
+             * @description The longest time below 0 °C without a break, h.
+             */
+            longestSpellH: number;
+        };
         /** @description A face of a zone, layers from inside to outside. Towards is another zone's id, or null for outdoors. BridgeLayers stand for BridgeFraction of the area: ribs and pillars. Area in m². */
         Face: {
             /** @description Its id. */
@@ -1557,7 +1616,7 @@ export interface components {
             /** @description The zone as it would be added; its faces come with the drawing. */
             zone: components["schemas"]["Zone"];
         };
-        /** @description What freezes and when, at a steady night. */
+        /** @description What freezes and when on a night. */
         FreezeLadderAnswer: {
             /** @description Whether the rig stands this night. */
             verdict: components["schemas"]["Verdict"];
@@ -1568,7 +1627,7 @@ export interface components {
              * @description How many there are in all.
              */
             count: number;
-            /** @description Each zone's air. */
+            /** @description Each zone's air in the morning, and what its heater gave in the hour before. */
             zones: components["schemas"]["ZoneAir"][];
             /**
              * Format: double
@@ -1729,6 +1788,35 @@ export interface components {
              */
             high: number;
         };
+        /** @description How cold and how long. */
+        LimitAnswer: {
+            /** @description From the warmest to the coldest that was tried. */
+            curve: components["schemas"]["Endurance"][];
+            /**
+             * Format: double
+             * @description The hours that the night asked about lasts.
+             */
+            forHours: number;
+            /**
+             * Format: double
+             * @description The coldest constant night of so many hours that it stands, to 0.25 K; null: colder than was tried, or none below zero.
+             */
+            coldestC: null | number;
+            /** @description It stands all that were tried. */
+            standsAllTried: boolean;
+            /** @description How long it stands the outdoor temperature that was asked about. */
+            atLowest: components["schemas"]["Endurance"];
+            /**
+             * Format: double
+             * @description The coldest that was tried.
+             */
+            triedC: number;
+            /**
+             * Format: double
+             * @description The longest that was tried.
+             */
+            triedHours: number;
+        };
         /** @description A value with its kind, in the base unit of the quantity. A null value means "never" or "without limit". */
         Measure: {
             /**
@@ -1807,6 +1895,39 @@ export interface components {
             body?: null | string;
             /** @description Id of a starter; left out: no plumbing yet. */
             starter?: null | string;
+        };
+        /** @description A night hour by hour. */
+        NightHoursAnswer: {
+            /** @description Whether the rig stands it. */
+            verdict: components["schemas"]["Verdict"];
+            /**
+             * Format: double
+             * @description Hour of the day at which it starts.
+             */
+            startHour: number;
+            /**
+             * Format: double
+             * @description Seconds from the start until morning.
+             */
+            morningS: number;
+            /** @description The weather at each hour from the start. */
+            weather: components["schemas"]["WeatherHour"][];
+            /** @description How long and how far outdoors lies below zero until morning. */
+            outdoors: components["schemas"]["Exposure"];
+            /** @description Rooms, in the order of the shell. */
+            zones: components["schemas"]["ZoneHours"][];
+            /** @description All that holds water, soonest ice first; at most 400 of them. */
+            rungs: components["schemas"]["RungHours"][];
+            /**
+             * Format: int32
+             * @description How many there are in all.
+             */
+            count: number;
+            /**
+             * Format: double
+             * @description Seconds from the start until the heat fails; null: it does not, or is off.
+             */
+            heatFailsS: null | number;
         };
         /** @description What is left, and why. */
         NotMended: {
@@ -2575,7 +2696,7 @@ export interface components {
             /** @description Place of a loose end, m. */
             at?: null | components["schemas"]["Point3"];
         };
-        /** @description A piece of a run within one zone, or a part. Times in seconds from the start; null: never on such a night. */
+        /** @description A piece of a run within one zone, or a part. Times in seconds from the start; null: not by morning, nor within twelve hours. */
         Rung: {
             /** @description Stable id. */
             id: string;
@@ -2596,7 +2717,7 @@ export interface components {
             waterL: number;
             /**
              * Format: double
-             * @description Air around it, °C.
+             * @description Air around it in the morning, °C.
              */
             airC: number;
             /**
@@ -2616,6 +2737,11 @@ export interface components {
             solidS: null | number;
             /**
              * Format: double
+             * @description The last ice is gone again.
+             */
+            thawedS: null | number;
+            /**
+             * Format: double
              * @description Its temperature in the morning, °C.
              */
             morningC: number;
@@ -2628,6 +2754,25 @@ export interface components {
             state: components["schemas"]["IceState"];
             /** @description Ice that comes before morning breaks it. */
             breaks: boolean;
+        };
+        /** @description A rung of the ladder through the night. */
+        RungHours: {
+            /** @description As the ladder has it. */
+            rung: components["schemas"]["Rung"];
+            /**
+             * Format: double
+             * @description First ice with all that is guessed on the cold side, s; null: not then either.
+             */
+            earliestS: null | number;
+            /**
+             * Format: double
+             * @description First ice with all that is guessed on the warm side, s; null: not then.
+             */
+            latestS: null | number;
+            /** @description Its water at each hour, °C. */
+            c: number[];
+            /** @description Its ice fraction at each hour, 0..1. */
+            ice: number[];
         };
         /** @description Why one rung of the ladder stands where it does; null when it is not on the ladder. */
         RungWhyAnswer: {
@@ -2847,9 +2992,24 @@ export interface components {
             source: string;
             /**
              * Format: double
+             * @description Density, kg/m³. Estimate.
+             */
+            densityKgPerM3: number;
+            /**
+             * Format: double
+             * @description Heat capacity, J/kgK. ISO 10456 where it lists the material.
+             */
+            jPerKgK: number;
+            /**
+             * Format: double
              * @description Thickness beyond which more of it resists no better, m; null: always.
              */
             countsUpToM?: null | number;
+            /**
+             * @description What a vehicle's body is made of: it came with it, and is no lining.
+             * @default false
+             */
+            isSkin: boolean;
         };
         /** @description A rig's verdict in one line. */
         StandingAnswer: {
@@ -3361,6 +3521,48 @@ export interface components {
          * @enum {unknown}
          */
         WayOfLiving: "livedIn" | "weekends" | "laidUp";
+        /** @description Which weather a night has: a night of a seeded winter at one of the invented places, or hours of the builder's own. Exactly one of the two. */
+        WeatherChoice: {
+            /** @description The place. */
+            place?: null | components["schemas"]["WeatherPlace"];
+            /**
+             * Format: int32
+             * @description Which of its winters, 1 to 9999: each is another draw.
+             * @default 1
+             */
+            winter: number;
+            /**
+             * Format: int32
+             * @description Day of the winter on which the night starts, 0 (1 October) to 181.
+             * @default 0
+             */
+            day: number;
+            /** @description Hours of one's own from the start of the night on, 1 to 8784; the last one holds. */
+            hours?: null | components["schemas"]["WeatherHour"][];
+        };
+        /** @description An hour of weather. */
+        WeatherHour: {
+            /**
+             * Format: double
+             * @description Air, °C.
+             */
+            temperatureC: number;
+            /**
+             * Format: double
+             * @description Wind, m/s.
+             */
+            windMPerS: number;
+            /**
+             * Format: double
+             * @description Cover of the sky, 0 (clear) to 1.
+             */
+            cloud: number;
+        };
+        /**
+         * @description The invented places whose weather ships.
+         * @enum {unknown}
+         */
+        WeatherPlace: "kettleFell" | "brennickQuay" | "osmerPlain" | null;
         /** @description What the wheels carry in a state of the tanks. Without weighed axles only the system's own weight is told. */
         WeightState: {
             /** @description Stable id: dry, full, half, greyFull. */
@@ -3473,6 +3675,11 @@ export interface components {
             openings: components["schemas"]["Opening"][];
             /** @description What heats it. */
             heater?: null | components["schemas"]["ZoneHeater"];
+            /**
+             * Format: double
+             * @description What air, linings and furniture hold of heat, J/K; 1,000 to 100,000,000; left out: estimated.
+             */
+            heatCapacityJPerK?: null | number;
         };
         /** @description Air of a zone on the steady night, °C, and what its heater gives, W. */
         ZoneAir: {
@@ -3525,6 +3732,17 @@ export interface components {
              * @description What it holds, °C; -20 to 40.
              */
             setpointC: number;
+        };
+        /** @description A room through the night. */
+        ZoneHours: {
+            /** @description The zone. */
+            zoneId: string;
+            /** @description Its air at each hour from the start, °C. */
+            c: number[];
+            /** @description How long and how far it lies below zero until morning. */
+            exposure: components["schemas"]["Exposure"];
+            /** @description What its heater gives in each hour, Wh; empty: none. */
+            heaterWh: number[];
         };
         /**
          * @description What kind of room a zone is.

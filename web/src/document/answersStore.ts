@@ -18,10 +18,17 @@ export const ofWeights = ["weights"] as const;
 export const ofShell = ["shellHeat"] as const;
 /** What the drain-down wants to know. */
 export const ofDrain = ["drainDown", "drainOrder", "holds", "parking"] as const;
-export type Wanted = typeof ofBench | typeof ofBrief | typeof ofWeights | typeof ofShell | typeof ofDrain;
+/** What the night wants to know. */
+export const ofNight = ["night"] as const;
+export type Wanted = typeof ofBench | typeof ofBrief | typeof ofWeights | typeof ofShell | typeof ofDrain | typeof ofNight;
 /** A place has the answers that it asked for, and only those. */
 export type Answers = Pick<All, (typeof ofBench)[number]> &
-  Partial<Pick<All, (typeof ofBrief)[number] | (typeof ofWeights)[number] | (typeof ofShell)[number] | (typeof ofDrain)[number]>>;
+  Partial<
+    Pick<
+      All,
+      (typeof ofBrief)[number] | (typeof ofWeights)[number] | (typeof ofShell)[number] | (typeof ofDrain)[number] | (typeof ofNight)[number]
+    >
+  >;
 
 export interface AnswersState {
   /** The night that is asked about. */

@@ -152,5 +152,7 @@ export const night: Schema["Conditions"] = {
   water: "drained",
   startHour: 22,
   hours: 8,
+  insideC: 18,
+  cloud: 1,
   parked: { pitchDeg: 0, rollDeg: 0 },
 };

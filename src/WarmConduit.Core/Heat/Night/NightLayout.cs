@@ -13,6 +13,9 @@ internal sealed class NightLayout
     public readonly (double[] TimeS, double[] Value)[] BoundaryKnots;
     public readonly (double[] TimeS, double[] Value) Wind;
 
+    // What stands for outdoors to each zone: a boundary as in ContactTo.
+    public readonly int[] OutdoorOf;
+
     // Contacts of bodies in compressed rows. A target from 0 on is a zone, below 0 boundary -1 - target.
     public readonly int[] ContactStart;
     public readonly int[] ContactTo;
@@ -63,6 +66,8 @@ internal sealed class NightLayout
             HeatNumbers.NotNegative(zone.Id, "conductance by wind", zone.OutdoorWPerKPerMPerS);
             HeatNumbers.Temperature(zone.Id, zone.StartC);
         }
+        OutdoorOf = [.. network.Zones.Select(z =>
+            z.OutdoorSource is null ? -1 : index.TryGetValue(z.OutdoorSource, out var t) && t.Kind == 'b' ? -1 - t.Index : throw new HeatNetworkException(z.Id, $"there is no source '{z.OutdoorSource}'"))];
         int Zone(string id, string place) =>
             index.TryGetValue(id, out var t) && t.Kind == 'z' ? t.Index : throw new HeatNetworkException(place, $"there is no zone '{id}'");
         Links = [.. network.Links.Select(l =>

@@ -16,10 +16,11 @@ public sealed record TimeSeries(IReadOnlyList<double> TimeS, IReadOnlyList<doubl
 public sealed record NightHeater(double SetpointC, double BandK, double PowerW, double FromS, double ToS, double LimitWh = double.PositiveInfinity);
 
 /// <summary>
-/// Air and linings of a room. To outdoors: <paramref name="OutdoorWPerK"/> + wind · <paramref name="OutdoorWPerKPerMPerS"/>.
+/// Air and linings of a room. To outdoors: <paramref name="OutdoorWPerK"/> + wind · <paramref name="OutdoorWPerKPerMPerS"/>. <paramref name="OutdoorSource"/> names the source that stands for
+/// outdoors to this zone, where it is not the air alone: a roof under a clear sky.
 /// </summary>
 public sealed record NightZone(
-    string Id, double HeatCapacityJPerK, double OutdoorWPerK, double StartC, IReadOnlyList<NightHeater> Heaters, double OutdoorWPerKPerMPerS = 0);
+    string Id, double HeatCapacityJPerK, double OutdoorWPerK, double StartC, IReadOnlyList<NightHeater> Heaters, double OutdoorWPerKPerMPerS = 0, string? OutdoorSource = null);
 
 /// <summary>Two zones that exchange heat, W/K.</summary>
 public sealed record NightLink(string A, string B, double ConductanceWPerK);

@@ -16,11 +16,11 @@ public enum Verdict
     Fails,
 }
 
-/// <summary>What freezes and when, at a steady night.</summary>
+/// <summary>What freezes and when on a night.</summary>
 /// <param name="Verdict">Whether the rig stands this night.</param>
 /// <param name="Rungs">Pieces of runs and parts that hold water, soonest first ice first; the first 3000 of them.</param>
 /// <param name="Count">How many there are in all.</param>
-/// <param name="Zones">Each zone's air.</param>
+/// <param name="Zones">Each zone's air in the morning, and what its heater gave in the hour before.</param>
 /// <param name="MorningS">Seconds from the start until morning.</param>
 public sealed record FreezeLadderAnswer(Verdict Verdict, IReadOnlyList<Rung> Rungs, int Count, IReadOnlyList<ZoneAir> Zones, double MorningS);
 
@@ -40,7 +40,7 @@ public enum IceState
     Solid,
 }
 
-/// <summary>A piece of a run within one zone, or a part. Times in seconds from the start; null: never on such a night.</summary>
+/// <summary>A piece of a run within one zone, or a part. Times in seconds from the start; null: not by morning, nor within twelve hours.</summary>
 /// <param name="Id">Stable id.</param>
 /// <param name="Name">In the builder's words.</param>
 /// <param name="RunId">The run, for a piece of one.</param>
@@ -48,10 +48,11 @@ public enum IceState
 /// <param name="ZoneId">The zone; null for outdoors.</param>
 /// <param name="Course">The piece's course; for a part, its middle.</param>
 /// <param name="WaterL">Water in it, litres.</param>
-/// <param name="AirC">Air around it, °C.</param>
+/// <param name="AirC">Air around it in the morning, °C.</param>
 /// <param name="FirstIceS">First ice.</param>
 /// <param name="BlockedS">A tenth ice.</param>
 /// <param name="SolidS">All ice.</param>
+/// <param name="ThawedS">The last ice is gone again.</param>
 /// <param name="MorningC">Its temperature in the morning, °C.</param>
 /// <param name="MorningIce">Its ice fraction in the morning, 0..1.</param>
 /// <param name="State">How far it gets before morning.</param>
@@ -68,6 +69,7 @@ public sealed record Rung(
     double? FirstIceS,
     double? BlockedS,
     double? SolidS,
+    double? ThawedS,
     double MorningC,
     double MorningIce,
     IceState State,

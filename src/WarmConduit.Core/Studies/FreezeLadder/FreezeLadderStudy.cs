@@ -4,25 +4,27 @@ using WarmConduit.Core.Levels;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Studies.Night;
 
 namespace WarmConduit.Core.Studies.FreezeLadder;
 
-/// <summary>What freezes first, and when, on a steady night.</summary>
+/// <summary>What freezes first, and when, on a night that starts with a vehicle as it was left.</summary>
 public static class FreezeLadderStudy
 {
     private const int MostRungs = 3000;
 
     /// <summary>
     /// Every piece of run and every part with water in it, by time to first ice, blocked and solid. Wet: drinking-water lines and all parts are full, tanks as full as they start, while
-    /// waste, vent and fill lines hold what stays in them. Drained: all hold what stays after draining, with what is done by hand done. Dead water, air at the zone's steady
-    /// temperature, no supercooling: on the safe side for lines in use. Pure.
+    /// waste, vent and fill lines hold what stays in them. Drained: all hold what stays after draining, with what is done by hand done. Dead water, no supercooling: on the safe side for
+    /// lines in use. The hours are those of <see cref="RigNight"/>; what freezes neither by morning nor within twelve hours has no time. Pure.
     /// </summary>
     public static FreezeLadderAnswer Ask(Question question)
     {
-        var rungs = Freezers(question).Select(f => f.Rung(question.Conditions))
+        var night = question.Ask(RigNight.Of);
+        var rungs = night.Freezers.Select((f, n) => f.Rung(night, n))
             .OrderBy(r => r.FirstIceS ?? double.PositiveInfinity).ThenBy(r => r.AirC).ThenBy(r => r.Id, StringComparer.Ordinal).ToList();
         var verdict = rungs.Any(r => r.Breaks) ? Verdict.Fails : rungs.Any(r => r.State != IceState.Safe) ? Verdict.PassesButForIce : Verdict.Passes;
-        return new FreezeLadderAnswer(verdict, rungs.Count > MostRungs ? rungs[..MostRungs] : rungs, rungs.Count, question.Zones, question.Conditions.Hours * 3600);
+        return new FreezeLadderAnswer(verdict, rungs.Count > MostRungs ? rungs[..MostRungs] : rungs, rungs.Count, night.Zones(), night.MorningS);
     }
 
     /// <summary>All that could freeze, not yet asked when.</summary>
@@ -38,7 +40,7 @@ public static class FreezeLadderStudy
         foreach (var part in drained.Parts)
         {
             double litres = question.Conditions.Water == WaterState.Wet ? PartWater.AtStartL(question.Index.Part(part.PartId), question.Conditions) : part.RetainedL;
-            if (litres > TradeConstants.DryShare * part.FullL) yield return new PartFreezer(question, losses, question.Index.Part(part.PartId), litres, part.FullL);
+            if (litres > TradeConstants.DryShare * part.FullL) yield return new PartFreezer(question, question.Index.Part(part.PartId), litres, part.FullL);
         }
     }
 

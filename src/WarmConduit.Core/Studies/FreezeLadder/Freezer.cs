@@ -1,12 +1,14 @@
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Heat;
+using WarmConduit.Core.Heat.Night;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.FreezeLadder;
 
-/// <summary>Something with water in it that the cold gets at: when it freezes, and why then.</summary>
+/// <summary>Something with water in it that the cold gets at.</summary>
 internal abstract class Freezer
 {
     protected static readonly FreezingConstants Constants = FreezingConstants.Default;
@@ -14,39 +16,46 @@ internal abstract class Freezer
     /// <summary>Id of its rung.</summary>
     public abstract string Id { get; }
 
-    /// <summary>Its rung on the ladder.</summary>
-    public abstract Rung Rung(Conditions night);
+    /// <summary>The zone it is in; null: outdoors.</summary>
+    public abstract Zone? Zone { get; }
 
-    /// <summary>How the time of first ice came about.</summary>
-    public abstract Why Why(Conditions night);
+    /// <summary>Any ice breaks it.</summary>
+    public abstract bool BreaksByIce { get; }
 
-    protected static Rung Make(
-        string id, string name, string? runId, string? partId, string? zoneId, IReadOnlyList<Point3> course, double litres, double airC,
-        FreezingTimes times, Conditions night, double coolingS, Func<double, double> iceTime, bool breaksByIce)
+    /// <summary>As the night's engine sees it; <paramref name="target"/> names what stands for a zone's id there, or for outdoors (null).</summary>
+    public abstract NightBody Body(Conditions night, Func<string?, string> target);
+
+    /// <summary>What the figures of its rung came from.</summary>
+    public abstract Why Why(Conditions night, Rung rung);
+
+    /// <summary>Its rung on the ladder, as body number <paramref name="number"/> of the night.</summary>
+    public Rung Rung(RigNight night, int number)
     {
-        double morning = night.Hours * 3600;
-        double ice = times.FirstIceS >= morning ? 0 : times.SolidS <= morning ? 1 : InverseIce(iceTime, morning);
-        double celsius = ice >= 1 ? airC : ice > 0 ? 0 : airC + (night.StartWaterC - airC) * Math.Exp(-morning / coolingS);
-        var state = times.FirstIceS >= morning ? IceState.Safe
-            : times.SolidS <= morning ? IceState.Solid
-            : times.TenthS <= morning ? IceState.Blocked
+        var marks = night.Answer.Milestones[number];
+        int morning = night.Morning;
+        double ice = night.Answer.IceFraction[morning, number];
+        var state = marks.FirstIceS >= night.MorningS ? IceState.Safe
+            : marks.SolidS <= night.MorningS ? IceState.Solid
+            : marks.BlockedS <= night.MorningS ? IceState.Blocked
             : IceState.FirstIce;
-        return new Rung(
-            id, name, runId, partId, zoneId, course, litres, airC, Finite(times.FirstIceS), Finite(times.TenthS), Finite(times.SolidS), celsius, ice, state,
-            breaksByIce && state != IceState.Safe);
+        return Named(night.AirC(Zone, morning)) with
+        {
+            FirstIceS = Finite(marks.FirstIceS),
+            BlockedS = Finite(marks.BlockedS),
+            SolidS = Finite(marks.SolidS),
+            ThawedS = Finite(marks.ThawedS),
+            MorningC = night.Answer.BodyC[morning, number],
+            MorningIce = ice,
+            State = state,
+            Breaks = BreaksByIce && state != IceState.Safe,
+        };
     }
 
-    private static double InverseIce(Func<double, double> iceTime, double at)
-    {
-        double low = 0, high = 1;
-        for (int i = 0; i < 40; i++)
-        {
-            double mid = (low + high) / 2;
-            if (iceTime(mid) < at) low = mid;
-            else high = mid;
-        }
-        return low;
-    }
+    // The rung without its times, in air of so many degrees in the morning.
+    protected abstract Rung Named(double morningAirC);
+
+    protected static Rung Bare(string id, string name, string? runId, string? partId, string? zoneId, IReadOnlyList<Point3> course, double litres, double airC) =>
+        new(id, name, runId, partId, zoneId, course, litres, airC, null, null, null, null, airC, 0, IceState.Safe, false);
 
     private static double? Finite(double value) => double.IsFinite(value) ? value : null;
 }
@@ -56,73 +65,76 @@ internal sealed class PipeFreezer(PipeLosses losses, Run run, PipeStock pipe, Pi
 {
     public override string Id => id;
 
-    public override Rung Rung(Conditions night)
+    public override Zone? Zone => piece.Zone;
+
+    public override bool BreaksByIce => breaksByIce;
+
+    public override NightBody Body(Conditions night, Func<string?, string> target)
     {
-        double airC = losses.AirC(piece.Zone), resistance = losses.Of(pipe, piece.Sleeve, piece.Zone).ResistanceMKPerW;
         double kgPerM = Math.Min(piece.Litres / piece.LengthM, pipe.BoreM2() * 1000) * Constants.WaterKgPerM3 / 1000;
-        var times = Freezing.PartlyFilled(kgPerM, resistance, pipe.WallJPerMK(), night.StartWaterC, airC, Constants);
-        double annulus = 4 * Math.PI * Constants.IceWPerMK;
-        double IceTime(double f) =>
-            times.FirstIceS + kgPerM * Constants.LatentJPerKg / -airC * (resistance * f + (f + (f < 1 ? (1 - f) * Math.Log(1 - f) : 0)) / annulus);
-        double coolingS = (kgPerM * Constants.WaterJPerKgK + pipe.WallJPerMK()) * resistance;
-        return Make(id, name, run.Id, null, piece.Zone?.Id, piece.Course, piece.Litres, airC, times, night, coolingS, IceTime, breaksByIce);
+        double g = piece.LengthM / losses.Of(pipe, piece.Sleeve, piece.Zone).ResistanceMKPerW;
+        return new NightBody(id, kgPerM * piece.LengthM, pipe.WallJPerMK() * piece.LengthM, night.StartWaterC, IceGrowth.Cylinder, piece.LengthM, [new NightContact(target(piece.Zone?.Id), g)], []);
     }
 
-    public override Why Why(Conditions night)
+    public override Why Why(Conditions night, Rung rung)
     {
         var (resistance, worst) = losses.Of(pipe, piece.Sleeve, piece.Zone);
         return new Why(
-            "Time to cool to 0 °C = (water + pipe wall) × resistance × ln((start − air) / (0 − air)); ice then grows inwards and insulates (Plank).",
+            "The piece cools towards the air around it, which cools as the vehicle does: loss × (its temperature − the air's), hour by hour. At 0 °C its ice grows inwards and insulates (Plank).",
             [
                 new("length of this piece", Measure.Length(piece.LengthM), false),
                 new("water in it", Measure.Volume(piece.Litres), !full),
                 new("loss of this piece", Measure.Conductance(piece.LengthM / resistance), true),
-                new("air around it", Measure.Temperature(losses.AirC(piece.Zone)), true),
+                new("air around it in the morning", Measure.Temperature(rung.AirC), true),
                 new(worst < losses.WindMPerS(piece.Zone) ? "worst wind up to the night's" : "wind on it", new Measure(worst, Quantity.Speed), false),
                 new("water at the start", Measure.Temperature(night.StartWaterC), false),
                 new("insulation", Measure.Length(piece.Sleeve?.ThicknessM ?? 0), false),
             ]);
     }
+
+    protected override Rung Named(double morningAirC) => Bare(id, name, run.Id, null, piece.Zone?.Id, piece.Course, piece.Litres, morningAirC);
 }
 
 /// <summary>A part.</summary>
 internal sealed class PartFreezer : Freezer
 {
     private readonly Part _part;
-    private readonly Zone? _zone;
-    private readonly double _litres, _airC, _lossWPerK;
-    private readonly bool _breaks;
+    private readonly double _litres, _outdoorShare, _lossWPerK;
 
-    public PartFreezer(Question question, PipeLosses losses, Part part, double litres, double fullL)
+    public PartFreezer(Question question, Part part, double litres, double fullL)
     {
         var stock = Catalogue.Part(part.Stock)!;
-        (_part, _litres) = (part, litres);
-        _zone = question.Index.ZoneAt(part.Box.Centre());
-        double zoneC = losses.AirC(_zone);
-        _airC = zoneC + stock.OutdoorShare * (question.Conditions.OutdoorC - zoneC);
+        (_part, _litres, _outdoorShare, Zone) = (part, litres, stock.OutdoorShare, question.Index.ZoneAt(part.Box.Centre()));
         _lossWPerK = PartWater.LossWPerK(part);
         // A puddle in a tank loses through the floor and its own surface: half of the faces, at the least.
         if (stock.Passage == Passage.Vessel && litres < fullL) _lossWPerK *= 0.5 + 0.5 * litres / fullL;
-        _breaks = stock.IceBreaks == IceBreaks.Yes || (stock.IceBreaks == IceBreaks.WhenFull && litres > TradeConstants.FullShare * fullL);
+        BreaksByIce = stock.IceBreaks == IceBreaks.Yes || (stock.IceBreaks == IceBreaks.WhenFull && litres > TradeConstants.FullShare * fullL);
     }
 
     public override string Id => _part.Id;
 
-    public override Rung Rung(Conditions night)
+    public override Zone? Zone { get; }
+
+    public override bool BreaksByIce { get; }
+
+    public override NightBody Body(Conditions night, Func<string?, string> target)
     {
-        double kg = _litres * Constants.WaterKgPerM3 / 1000, dry = PartWater.DryJPerK(kg);
-        var times = Freezing.Lump(kg, dry, _lossWPerK, night.StartWaterC, _airC, Constants);
-        double coolingS = (kg * Constants.WaterJPerKgK + dry) / _lossWPerK;
-        double IceTime(double f) => times.FirstIceS + f * (times.SolidS - times.FirstIceS);
-        return Make(_part.Id, _part.Name, null, _part.Id, _zone?.Id, [_part.Box.Centre()], _litres, _airC, times, night, coolingS, IceTime, _breaks);
+        double kg = _litres * Constants.WaterKgPerM3 / 1000;
+        double outdoors = Zone is null ? 1 : _outdoorShare;
+        var contacts = new List<NightContact>();
+        if (outdoors < 1) contacts.Add(new NightContact(target(Zone!.Id), (1 - outdoors) * _lossWPerK));
+        if (outdoors > 0) contacts.Add(new NightContact(target(null), outdoors * _lossWPerK));
+        return new NightBody(_part.Id, kg, PartWater.DryJPerK(kg), night.StartWaterC, IceGrowth.Lumped, 0, contacts, []);
     }
 
-    public override Why Why(Conditions night) => new(
-        "Time to cool to 0 °C = (water + body) ÷ loss × ln((start − air) / (0 − air)); the latent heat of the water then leaves at the loss times the cold.",
+    public override Why Why(Conditions night, Rung rung) => new(
+        "It cools towards the air around it, which cools as the vehicle does: loss × (its temperature − the air's), hour by hour. At 0 °C the latent heat of its water leaves in the same way.",
         [
             new("water in it", Measure.Volume(_litres), _part.HoldsL is null),
             new("loss", Measure.Conductance(_lossWPerK), _part.LossWPerK is null),
-            new("air around it", Measure.Temperature(_airC), true),
+            new("air around it in the morning", Measure.Temperature(rung.AirC), true),
             new("water at the start", Measure.Temperature(night.StartWaterC), false),
         ]);
+
+    protected override Rung Named(double morningAirC) => Bare(_part.Id, _part.Name, null, _part.Id, Zone?.Id, [_part.Box.Centre()], _litres, morningAirC);
 }

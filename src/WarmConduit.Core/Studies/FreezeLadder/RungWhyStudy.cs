@@ -1,3 +1,5 @@
+using WarmConduit.Core.Studies.Night;
+
 namespace WarmConduit.Core.Studies.FreezeLadder;
 
 /// <summary>Why one rung of the ladder stands where it does; null when it is not on the ladder.</summary>
@@ -12,6 +14,9 @@ public static class RungWhyStudy
     public static RungWhyAnswer Ask(Question question)
     {
         string id = question.About ?? "";
-        return new RungWhyAnswer(id, FreezeLadderStudy.Freezers(question).FirstOrDefault(f => f.Id == id)?.Why(question.Conditions));
+        var night = question.Ask(RigNight.Of);
+        for (int n = 0; n < night.Freezers.Count; n++)
+            if (night.Freezers[n] is { } freezer && freezer.Id == id) return new RungWhyAnswer(id, freezer.Why(question.Conditions, freezer.Rung(night, n)));
+        return new RungWhyAnswer(id, null);
     }
 }

@@ -18,31 +18,29 @@ public static class ZoneBalance
     /// across them, so the balance is repeated with their new conductance until nothing moves by 0.01 K (at most 12 rounds). A partition or opening that both its zones
     /// list counts once. Pure.
     /// </summary>
-    public static IReadOnlyList<ZoneAir> Solve(Rig rig, Conditions night)
+    public static IReadOnlyList<ZoneAir> Solve(Rig rig, Conditions night) =>
+        Solve(rig, night, z => night.HeatOn && z.Heater is { } heater ? heater : new ZoneHeater(0, 0));
+
+    /// <summary>
+    /// The balance of an evening on which the vehicle was kept at <see cref="Conditions.InsideC"/>: rooms with a heater, or the living space where there is none, as warm as that whatever it
+    /// takes, the others as they settle beside them. Pure.
+    /// </summary>
+    public static IReadOnlyList<ZoneAir> Kept(Rig rig, Conditions evening)
+    {
+        bool heated = rig.Shell.Zones.Any(z => z.Heater is { PowerW: > 0 });
+        bool IsKept(Zone z) => heated ? z.Heater is { PowerW: > 0 } : z.Kind == ZoneKind.Living;
+        // Warmer outdoors than in, nothing was kept.
+        return Solve(rig, evening, z => IsKept(z) ? new ZoneHeater(1e9, evening.InsideC) : new ZoneHeater(0, 0));
+    }
+
+    private static IReadOnlyList<ZoneAir> Solve(Rig rig, Conditions night, Func<Zone, ZoneHeater> heaterOf)
     {
         var zones = rig.Shell.Zones;
         if (zones.Count == 0) return [];
-        var index = new Dictionary<string, int>();
-        for (int z = 0; z < zones.Count; z++) index[zones[z].Id] = z;
-        var plain = new List<SteadyZone>(zones.Count);
-        var links = new List<SteadyLink>();
-        for (int z = 0; z < zones.Count; z++)
-        {
-            var zone = zones[z];
-            double outdoors = AirExchange.LeakageWPerK(zone.AirChangesPerHour + (InWind(zone) ? BlownThrough(zone, night.WindMPerS) : 0), zone.Box.VolumeM3());
-            foreach (var face in zone.Faces)
-            {
-                if (face.Towards is null) outdoors += face.AreaM2 * Transmittance(face, night, inWind: true);
-                else if (!ListedBefore(zones, index, z, face)) links.Add(new SteadyLink(z, index[face.Towards], face.AreaM2 * Transmittance(face, night, InWind(zones[index[face.Towards]]))));
-            }
-            plain.Add(new SteadyZone(outdoors, night.HeatOn ? zone.Heater?.PowerW ?? 0 : 0, zone.Heater?.SetpointC ?? 0));
-        }
+        var plain = zones.Select(z => new SteadyZone(OutdoorWPerK(z, night), heaterOf(z).PowerW, heaterOf(z).SetpointC)).ToList();
+        var (between, openings) = Between(rig, night);
+        var links = between.ToList();
         int solid = links.Count;
-        var openings = new List<(int A, int B, Opening Opening)>();
-        for (int z = 0; z < zones.Count; z++)
-            foreach (var opening in zones[z].Openings)
-                if (!ListedBefore(zones, index, z, opening))
-                    openings.Add((z, index[opening.Towards], opening));
         foreach (var (a, b, opening) in openings) links.Add(new SteadyLink(a, b, OpeningWPerK(opening, 1, night.OutdoorC)));
 
         var balance = SteadyZones.Solve(plain, links, night.OutdoorC);
@@ -60,6 +58,29 @@ public static class ZoneBalance
             if (settled) break;
         }
         return [.. zones.Select((z, i) => new ZoneAir(z.Id, balance.TemperatureC[i], balance.HeaterW[i]))];
+    }
+
+    /// <summary>What a zone loses to outdoors through its faces and draughts, W/K.</summary>
+    public static double OutdoorWPerK(Zone zone, Conditions night) =>
+        AirExchange.LeakageWPerK(zone.AirChangesPerHour + (InWind(zone) ? BlownThrough(zone, night.WindMPerS) : 0), zone.Box.VolumeM3())
+        + zone.Faces.Where(f => f.Towards is null).Sum(f => f.AreaM2 * Transmittance(f, night, inWind: true));
+
+    /// <summary>What zones exchange through partitions, and their openings, by numbers of zones; each once.</summary>
+    public static (IReadOnlyList<SteadyLink> Links, IReadOnlyList<(int A, int B, Opening Opening)> Openings) Between(Rig rig, Conditions night)
+    {
+        var zones = rig.Shell.Zones;
+        var index = new Dictionary<string, int>();
+        for (int z = 0; z < zones.Count; z++) index[zones[z].Id] = z;
+        var links = new List<SteadyLink>();
+        var openings = new List<(int A, int B, Opening Opening)>();
+        for (int z = 0; z < zones.Count; z++)
+        {
+            foreach (var face in zones[z].Faces)
+                if (face.Towards is { } to && !ListedBefore(zones, index, z, face)) links.Add(new SteadyLink(z, index[to], face.AreaM2 * Transmittance(face, night, InWind(zones[index[to]]))));
+            foreach (var opening in zones[z].Openings)
+                if (!ListedBefore(zones, index, z, opening)) openings.Add((z, index[opening.Towards], opening));
+        }
+        return (links, openings);
     }
 
     /// <summary>

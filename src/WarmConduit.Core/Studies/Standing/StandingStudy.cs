@@ -1,5 +1,6 @@
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Studies.Night;
 
 namespace WarmConduit.Core.Studies.Standing;
 
@@ -46,8 +47,7 @@ public static class StandingStudy
         bool Stands(double outdoorC)
         {
             question.Cancel.ThrowIfCancellationRequested();
-            var colder = question.With(night with { OutdoorC = outdoorC });
-            return !FreezeLadderStudy.Freezers(colder).Any(f => f.Rung(colder.Conditions).Breaks);
+            return question.With(night with { OutdoorC = outdoorC, Weather = null }).Ask(RigNight.Of).Stands();
         }
         bool all = Stands(LowestTriedC);
         double? coldest = null;

@@ -54,7 +54,7 @@ public static class WeightStudy
         double waterKgPerL = Water.DensityKgPerM3(10) / 1000;
         var parts = rig.Parts.Select(p => new Load(DryKg(p), p.Box.Centre())).ToList();
         var pipe = rig.Runs.SelectMany(r => Along(question, r, Catalogue.Pipe(r.Pipe)!.WallKgPerM())).ToList();
-        var lining = rig.Shell.Zones.SelectMany(z => z.Faces.Select(f => new Load(f.AreaM2 * f.Layers.Sum(l => l.ThicknessM * LiningKgPerM3(l.Material)), z.Box.Centre()))).ToList();
+        var linings = rig.Shell.Zones.SelectMany(z => z.Faces.Select(f => new Load(f.AreaM2 * f.Layers.Sum(l => l.ThicknessM * (Catalogue.Solid(l.Material) is { IsSkin: false } lining ? lining.DensityKgPerM3 : 0)), z.Box.Centre()))).ToList();
         var inLines = rig.Runs.Where(r => r.Service is Service.Cold or Service.Hot).SelectMany(r => Along(question, r, Catalogue.Pipe(r.Pipe)!.BoreM2() * 1000 * waterKgPerL)).ToList();
 
         WeightState State((string Id, string Name, double Fresh, double Grey) fill)
@@ -67,7 +67,7 @@ public static class WeightStudy
             Load[] all =
             [
                 new(axles.FrontKg, body with { XM = axles.FrontXM }), new(axles.RearKg, body with { XM = axles.FrontXM - axles.WheelbaseM }), new(axles.OtherKg, body),
-                .. parts, .. pipe, .. lining, .. water,
+                .. parts, .. pipe, .. linings, .. water,
             ];
             var (front, rear) = (OnAxle(axles, all, front: true), OnAxle(axles, all, front: false));
             double total = Kg(all);
@@ -88,7 +88,7 @@ public static class WeightStudy
         }
 
         return new WeightsAnswer(
-            rig.Shell.Axles ?? Guess(rig.Shell), axles is not null, Kg(parts), Kg(pipe), Kg(lining), [.. Fills.Select(State)],
+            rig.Shell.Axles ?? Guess(rig.Shell), axles is not null, Kg(parts), Kg(pipe), Kg(linings), [.. Fills.Select(State)],
             [.. rig.Parts.Where(p => Catalogue.Part(p.Stock) is { Passage: Passage.Vessel }).Select(Moment).OrderByDescending(t => t.WaterKg).ThenBy(t => t.PartId, StringComparer.Ordinal)]);
     }
 
@@ -124,17 +124,6 @@ public static class WeightStudy
     // The wheels of an axle share it as axles share a vehicle.
     private static double KerbKg(Axles axles, Point3 body, IEnumerable<Load> loads) =>
         SmallSums.Axles(axles.TrackM, loads.Select(l => new PlacedMass(l.MassKg, l.At.YM - (body.YM - axles.TrackM / 2)))).FrontKg;
-
-    // Metal and glass fibre are skins. Densities are estimates.
-    private static double LiningKgPerM3(string material) => material switch
-    {
-        "plywood" => 600,
-        "elastomer" => 60,
-        "pe-foam" or "pir" or "xps" => 33,
-        "mineral-wool" => 40,
-        "wool" => 25,
-        _ => 0,
-    };
 
     private readonly record struct Load(double MassKg, Point3 At);
 }

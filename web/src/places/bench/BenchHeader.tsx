@@ -5,7 +5,7 @@ import { AppBar } from "../../app/AppBar";
 import { canRedo, canUndo, type SaveState, saveStateOf } from "../../document/documentStore";
 import { useAnswers, useDocument, useStores } from "./benchStores";
 
-export type Place = "bench" | "brief" | "shell" | "drain" | "weights";
+export type Place = "bench" | "brief" | "shell" | "night" | "drain" | "weights";
 
 const words: Record<SaveState, string> = {
   saved: "Saved",
@@ -34,14 +34,14 @@ export function BenchHeader({ onFind, place }: { onFind?(): void; place: Place }
         <h1 className="min-w-16 truncate text-[17px] font-semibold" title={name}>
           {name}
         </h1>
-        {(["bench", "brief", "shell", "drain", "weights"] as const).map((p) => (
+        {(["bench", "brief", "shell", "night", "drain", "weights"] as const).map((p) => (
           <Link
             key={p}
             href={p === "bench" ? `/rigs/${id}` : `/rigs/${id}/${p}`}
             aria-current={p === place ? "page" : undefined}
             className="inline-flex h-10 items-center rounded-md px-2.5 text-muted hover:bg-sunk hover:text-ink max-[1099px]:px-1.5 aria-[current]:font-semibold aria-[current]:text-ink aria-[current]:underline aria-[current]:decoration-2 aria-[current]:underline-offset-4"
           >
-            {{ bench: "Bench", brief: "Brief", shell: "Shell", drain: "Drain", weights: "Weights" }[p]}
+            {{ bench: "Bench", brief: "Brief", shell: "Shell", night: "Night", drain: "Drain", weights: "Weights" }[p]}
           </Link>
         ))}
       </nav>

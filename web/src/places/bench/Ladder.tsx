@@ -47,7 +47,7 @@ export function Ladder() {
         <Key fill="var(--ice)">solid</Key>
       </p>
       <p className="shrink-0 px-3 pb-2 text-muted">
-        Estimates, for air that stays as it is. A thermometer in the coldest corner outranks them.
+        Estimates, for an evening that starts as it was left. A thermometer in the coldest corner outranks them.
       </p>
     </Stale>
   );

@@ -25,9 +25,6 @@ internal sealed class StepAir
     /// <summary>In the middle of the step, m/s.</summary>
     public double WindMPerS { get; private set; }
 
-    /// <summary>Mean of the step.</summary>
-    public double OutdoorC => (_boundaryStartC[0] + _boundaryEndC[0]) / 2;
-
     public double StartC(int target) => target >= 0 ? ZoneStartC[target] : _boundaryStartC[-1 - target];
 
     public double EndC(int target) => target >= 0 ? ZoneEndC[target] : BoundaryEndC(target);

@@ -68,7 +68,7 @@ internal sealed class Zones
         {
             double c = CapacityJPerK[z] / step, out_ = OutdoorWPerK(z, _air.WindMPerS);
             equations.Matrix[z, z] = c + out_ / 2;
-            equations.Side[z] = (c - out_ / 2) * _air.ZoneStartC[z] + out_ * _air.OutdoorC + _handedOnJ[z] / step;
+            equations.Side[z] = (c - out_ / 2) * _air.ZoneStartC[z] + out_ * _air.MeanC(_layout.OutdoorOf[z]) + _handedOnJ[z] / step;
         }
         for (int i = 0; i < _layout.Links.Length; i++) equations.Join(_layout.Links[i].A, _layout.Links[i].B, _layout.Links[i].G * _linkFactor[i], _air.ZoneStartC);
     }
@@ -78,7 +78,7 @@ internal sealed class Zones
     {
         for (int z = 0; z < CapacityJPerK.Length; z++)
         {
-            _ledger.Boundary(OutdoorWPerK(z, _air.WindMPerS) * (_air.OutdoorC - _air.MeanC(z)) * step);
+            _ledger.Boundary(OutdoorWPerK(z, _air.WindMPerS) * (_air.MeanC(_layout.OutdoorOf[z]) - _air.MeanC(z)) * step);
             _handedOnJ[z] = 0;
         }
     }

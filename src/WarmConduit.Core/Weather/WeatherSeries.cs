@@ -1,0 +1,89 @@
+using System.Globalization;
+using WarmConduit.Core.Rigs;
+
+namespace WarmConduit.Core.Weather;
+
+/// <summary>An hour of weather.</summary>
+/// <param name="TemperatureC">Air, °C.</param>
+/// <param name="WindMPerS">Wind, m/s.</param>
+/// <param name="Cloud">Cover of the sky, 0 (clear) to 1.</param>
+public sealed record WeatherHour(double TemperatureC, double WindMPerS, double Cloud);
+
+/// <summary>The invented places whose weather ships.</summary>
+public enum WeatherPlace
+{
+    /// <summary>Kettle Fell: high, dry, still cold.</summary>
+    KettleFell,
+
+    /// <summary>Brennick Quay: wet and windy, around zero.</summary>
+    BrennickQuay,
+
+    /// <summary>Osmer Plain: long deep frost.</summary>
+    OsmerPlain,
+}
+
+/// <summary>Which weather a night has: a night of a seeded winter at one of the invented places, or hours of the builder's own. Exactly one of the two.</summary>
+/// <param name="Place">The place.</param>
+/// <param name="Winter">Which of its winters, 1 to 9999: each is another draw.</param>
+/// <param name="Day">Day of the winter on which the night starts, 0 (1 October) to 181.</param>
+/// <param name="Hours">Hours of one's own from the start of the night on, 1 to 8784; the last one holds.</param>
+public sealed record WeatherChoice(WeatherPlace? Place = null, int Winter = 1, int Day = 0, IReadOnlyList<WeatherHour>? Hours = null)
+{
+    /// <summary>Hours that are accepted at the most: a leap year.</summary>
+    public const int MostHours = 8784;
+
+    /// <summary>What is out of range, by field.</summary>
+    public IEnumerable<RigFault> Check()
+    {
+        if ((Place is null) == (Hours is null)) yield return new RigFault("conditions.weather", "it names a place, or hours, and not both");
+        if (Winter is < 1 or > 9999) yield return new RigFault("conditions.weather.winter", "it must lie between 1 and 9999");
+        if (Day is < 0 or > WeatherModel.LastDay) yield return new RigFault("conditions.weather.day", $"it must lie between 0 and {WeatherModel.LastDay}");
+        if (Hours is null) yield break;
+        if (Hours.Count is 0 or > MostHours)
+        {
+            yield return new RigFault("conditions.weather.hours", $"1 to {MostHours} hours are taken");
+            yield break;
+        }
+        for (int h = 0; h < Hours.Count; h++)
+            if (!(Hours[h] is { TemperatureC: >= -60 and <= 50, WindMPerS: >= 0 and <= 60, Cloud: >= 0 and <= 1 }))
+            {
+                yield return new RigFault($"conditions.weather.hours[{h}]", "air of -60 to 50 °C, wind of 0 to 60 m/s and cover of 0 to 1 are taken");
+                yield break;
+            }
+    }
+
+    /// <summary>The weather from <paramref name="startHour"/> (hour of the day) of the night's day on, one value an hour, for at least <paramref name="hours"/> hours.</summary>
+    public IReadOnlyList<WeatherHour> From(double startHour, double hours)
+    {
+        int count = (int)Math.Ceiling(hours) + 1;
+        if (Hours is { } own) return [.. Enumerable.Range(0, count).Select(h => own[Math.Min(h, own.Count - 1)])];
+        int first = Day * 24 + (int)Math.Floor(startHour);
+        var winter = WeatherModel.Winter(Place!.Value, Winter);
+        return [.. Enumerable.Range(first, count).Select(h => winter[Math.Min(h, winter.Count - 1)])];
+    }
+}
+
+/// <summary>Hours under zero and how far, of any hourly temperatures.</summary>
+/// <param name="HoursBelow">Hours below 0 °C.</param>
+/// <param name="DegreeHours">Σ of what they lie below it, K h.</param>
+/// <param name="ColdestC">The coldest hour, °C.</param>
+/// <param name="LongestSpellH">The longest time below 0 °C without a break, h.</param>
+public sealed record Exposure(int HoursBelow, double DegreeHours, double ColdestC, int LongestSpellH)
+{
+    /// <summary>Sums up <paramref name="hourlyC"/>; at least one hour. O(hours).</summary>
+    public static Exposure Of(IEnumerable<double> hourlyC)
+    {
+        int below = 0, spell = 0, longest = 0;
+        double degrees = 0, coldest = double.PositiveInfinity;
+        foreach (double c in hourlyC)
+        {
+            coldest = Math.Min(coldest, c);
+            spell = c < 0 ? spell + 1 : 0;
+            longest = Math.Max(longest, spell);
+            if (c >= 0) continue;
+            below++;
+            degrees -= c;
+        }
+        return new Exposure(below, degrees, coldest, longest);
+    }
+}

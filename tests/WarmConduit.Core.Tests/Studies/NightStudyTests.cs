@@ -1,0 +1,124 @@
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Studies.Networks;
+using WarmConduit.Core.Studies.Night;
+using WarmConduit.Core.Studies.Standing;
+using WarmConduit.Core.Tests.Rigs;
+using WarmConduit.Core.Weather;
+using Xunit;
+
+namespace WarmConduit.Core.Tests.Studies;
+
+/// <summary>A night that starts with a vehicle as it was left, and its weather.</summary>
+public class NightStudyTests
+{
+    private static readonly Rig Sparrow = DemoRigs.Of("sparrow");
+    private static readonly Conditions Wet = Conditions.Of(Sparrow.Brief) with { Water = WaterState.Wet, HeatOn = false };
+
+    private static NightHoursAnswer Ask(Conditions night, Rig? rig = null) => new Question(rig ?? Sparrow, night).Ask(NightStudy.Ask);
+
+    [Fact]
+    public void A_room_cools_from_how_warm_it_was_kept_by_its_own_capacity()
+    {
+        // 10 m² of 30 mm XPS and half an air change; 200 kJ/K of room, nothing in it: e-folding time C / G.
+        var shell = new RigBuilder().Zone("room", ZoneKind.Living, RigBuilder.Cube(0, 0, 0, 2)).Build();
+        var zone = shell.Shell.Zones[0] with { HeatCapacityJPerK = 200_000 };
+        var rig = shell with { Shell = shell.Shell with { Zones = [zone] } };
+        var night = new Conditions(-10, 0, false, 10, WaterState.Wet, 22, 8, Attitude.Level, InsideC: 18);
+        double g = ZoneBalance.OutdoorWPerK(zone, night);
+        var told = Ask(night, rig).Zones.Single();
+        Assert.Equal(18, told.C[0], 0.01);
+        foreach (int hour in (int[])[1, 3, 8]) Assert.Equal(-10 + 28 * Math.Exp(-g * hour * 3600 / 200_000), told.C[hour], 0.1);
+        Assert.Equal(told.C.Take(9).Count(c => c < 0), told.Exposure.HoursBelow);
+    }
+
+    [Fact]
+    public void A_warm_evening_puts_the_first_ice_off_and_the_last_hour_is_the_steady_balance()
+    {
+        double First(Conditions night) => new Question(Sparrow, night).Ask(FreezeLadderStudy.Ask).Rungs.First(r => r.ZoneId == "living").FirstIceS!.Value;
+        var cold = Wet with { InsideC = Wet.OutdoorC };
+        Assert.InRange(First(Wet) / 3600, 4, 8);
+        Assert.True(First(Wet) > First(cold) + 2 * 3600);
+        // Kept by its heaters for days, each room is where the linear balance has it, within the thermostat's band.
+        var kept = Wet with { HeatOn = true, Hours = 240 };
+        var steady = ZoneBalance.Solve(Sparrow, kept).ToDictionary(z => z.ZoneId, z => z.AirC);
+        Assert.All(new Question(Sparrow, kept).Ask(FreezeLadderStudy.Ask).Zones, z => Assert.Equal(steady[z.ZoneId], z.AirC, 0.6));
+    }
+
+    [Theory]
+    [InlineData("sparrow")]
+    [InlineData("lantern")]
+    public void Energy_closes_and_every_time_lies_between_its_cold_and_its_warm_side(string name)
+    {
+        var rig = DemoRigs.Of(name);
+        var night = Conditions.Of(rig.Brief) with { Water = WaterState.Wet, HeatOn = true, HeatFailsAfterH = 2, Cloud = 0 };
+        Assert.InRange(RigNight.Of(new Question(rig, night)).Answer.Balance.Gap(), 0, 0.001);
+        var told = Ask(night, rig);
+        Assert.Equal(2 * 3600, told.HeatFailsS);
+        Assert.Contains(told.Rungs, r => r.Rung.FirstIceS != null);
+        Assert.All(told.Rungs, r =>
+        {
+            double at = r.Rung.FirstIceS ?? double.PositiveInfinity;
+            Assert.True((r.EarliestS ?? double.PositiveInfinity) <= at + 1 && at <= (r.LatestS ?? double.PositiveInfinity) + 1, r.Rung.Name);
+        });
+        // Heaters give until they fail, and nothing after.
+        Assert.All(told.Zones.Where(z => z.HeaterWh.Count > 0), z => Assert.True(z.HeaterWh.Take(2).Sum() > 0 && z.HeaterWh.Skip(2).Sum() == 0));
+    }
+
+    [Fact]
+    public void A_clear_sky_and_a_failing_heater_bring_ice_sooner()
+    {
+        double First(Conditions night) => new Question(Sparrow, night).Ask(FreezeLadderStudy.Ask).Rungs.Where(r => r.ZoneId == "living").Min(r => r.FirstIceS ?? double.PositiveInfinity);
+        Assert.True(First(Wet with { Cloud = 0 }) < First(Wet) - 300);
+        Assert.Equal(double.PositiveInfinity, First(Wet with { HeatOn = true }));
+        double fails = First(Wet with { HeatOn = true, HeatFailsAfterH = 3 });
+        Assert.InRange(fails / 3600, 3 + 3, 3 + 9);
+    }
+
+    [Fact]
+    public void The_limit_falls_with_the_cold_and_agrees_with_the_coldest_night_of_the_verdict()
+    {
+        var question = new Question(Sparrow, Wet);
+        var limit = question.Ask(LimitStudy.Ask);
+        var hours = limit.Curve.Select(p => p.Hours ?? double.PositiveInfinity).ToList();
+        Assert.Equal(hours.OrderDescending(), hours);
+        Assert.Equal(question.Ask(StandingStudy.Ask).ColdestC, limit.ColdestC);
+        // On either side of the coldest night of so many hours, the curve says so.
+        Assert.All(limit.Curve.Where(p => p.OutdoorC < limit.ColdestC - 0.25), p => Assert.True(p.Hours <= limit.ForHours));
+        Assert.All(limit.Curve.Where(p => p.OutdoorC > limit.ColdestC), p => Assert.True(p.Hours is null || p.Hours >= limit.ForHours));
+        Assert.NotNull(limit.AtLowest.First);
+    }
+
+    [Fact]
+    public void Winters_are_drawn_alike_for_ever_and_are_as_their_places_are()
+    {
+        var fell = WeatherModel.Winter(WeatherPlace.KettleFell, 7);
+        Assert.Equal(fell, WeatherModel.Winter(WeatherPlace.KettleFell, 7));
+        Assert.NotEqual(fell[1000], WeatherModel.Winter(WeatherPlace.KettleFell, 8)[1000]);
+        // Drawn anew it would be another winter: the hour is written down.
+        Assert.Equal(WeatherModel.Winter(WeatherPlace.KettleFell, 1)[2500], new WeatherHour(-7.71, 1.81, 0.274));
+        double Mean(WeatherPlace place, Func<WeatherHour, double> of) => Enumerable.Range(1, 20).Average(w => WeatherModel.Winter(place, w).Take(182 * 24).Average(of));
+        Assert.True(Mean(WeatherPlace.OsmerPlain, h => h.TemperatureC) < Mean(WeatherPlace.KettleFell, h => h.TemperatureC) - 3);
+        Assert.InRange(Mean(WeatherPlace.BrennickQuay, h => h.TemperatureC), 0, 6);
+        Assert.True(Mean(WeatherPlace.BrennickQuay, h => h.WindMPerS) > 2 * Mean(WeatherPlace.KettleFell, h => h.WindMPerS));
+        Assert.All(fell, h => Assert.True(h is { Cloud: >= 0 and <= 1, WindMPerS: >= 0 }));
+    }
+
+    [Fact]
+    public void A_night_of_the_winter_is_that_of_its_hours_and_bad_weather_is_named()
+    {
+        var choice = new WeatherChoice(WeatherPlace.OsmerPlain, 3, 100);
+        var told = Ask(Wet with { Weather = choice });
+        Assert.Equal(WeatherModel.Winter(WeatherPlace.OsmerPlain, 3)[100 * 24 + 22], told.Weather[0]);
+        Assert.Equal(told.Weather.Take(9).Min(h => h.TemperatureC), told.Outdoors.ColdestC, 0.01);
+        // The same hours of one's own are the same night.
+        var own = Ask(Wet with { Weather = new WeatherChoice(Hours: [.. choice.From(22, 12)]) });
+        Assert.Equal(told.Rungs.Select(r => (r.Rung.Id, r.Rung.FirstIceS)), own.Rungs.Select(r => (r.Rung.Id, r.Rung.FirstIceS)));
+        foreach (var (wrong, field) in ((WeatherChoice, string)[])[(new(), "weather"), (new(WeatherPlace.KettleFell, Winter: 0), "winter"), (new(WeatherPlace.KettleFell, Day: 400), "day"), (new(Hours: [new(-5, 1, 2)]), "hours[0]")])
+            Assert.Contains((Wet with { Weather = wrong }).Check(Sparrow), f => f.Path.EndsWith(field, StringComparison.Ordinal));
+        var spell = Exposure.Of([1, -1, -2, 3, -4, -5, -6, 0]);
+        Assert.Equal((5, 18.0, -6.0, 3), (spell.HoursBelow, spell.DegreeHours, spell.ColdestC, spell.LongestSpellH));
+    }
+}

@@ -1,0 +1,93 @@
+import type { Schema } from "../../api/client";
+import { useClock } from "../../app/units";
+import type { Rig } from "../../document/geometry";
+import { stateWords } from "../../drawing/temperature";
+import { Panel } from "../../ui/controls";
+import { Rows } from "../../ui/Rows";
+import { useSize } from "../../ui/useSize";
+import { LEFT, RIGHT, xOf } from "./axis";
+
+type Row = { key: string; head: string; safe: number } | { key: string; rung: Schema["RungHours"] };
+
+/** What freezes when, room by room, under the hours of the chart: the room that freezes first leads. */
+export function HourLadder({ night, rig, hour }: { night: Schema["NightHoursAnswer"]; rig: Rig; hour: number }) {
+  const [box, size] = useSize<HTMLDivElement>();
+  const rooms = Map.groupBy(night.rungs, (r) => r.rung.zoneId ?? "");
+  const rows: Row[] = [...rooms].flatMap(([zone, rungs]) => {
+    const frozen = rungs.filter((r) => r.rung.firstIceS != null);
+    const name = rig.shell.zones.find((z) => z.id === zone)?.name ?? "outdoors";
+    return [
+      { key: `room:${zone}`, head: name, safe: rungs.length - frozen.length },
+      ...frozen.map((rung) => ({ key: rung.rung.id, rung })),
+    ];
+  });
+  return (
+    <Panel className="flex h-96 min-h-0 flex-col pt-2" aria-label="What freezes when">
+      <h2 className="flex flex-wrap items-baseline gap-x-4 px-3 text-[17px] font-semibold">
+        What freezes when
+        <span className="text-[14px] font-normal text-muted">
+          blue: water; hatched: ice grows; dark: solid; the thin line: between the cold and the warm side of what is guessed
+        </span>
+      </h2>
+      <div ref={box} className="mt-1 flex min-h-0 grow flex-col">
+        {size.width > 0 && (
+          <Rows
+            items={rows}
+            keyOf={(r) => r.key}
+            row={(r) =>
+              "head" in r ? (
+                <h3 className="flex items-baseline gap-3 border-t border-rule px-3 pt-2 pb-0.5 font-semibold">
+                  {r.head}
+                  <span className="font-normal text-muted">
+                    {r.safe === 0 ? "" : r.safe === 1 ? "one thing stays free of ice" : `${r.safe} things stay free of ice`}
+                  </span>
+                </h3>
+              ) : (
+                <HourRow of={r.rung} night={night} width={size.width - 24} hour={hour} />
+              )
+            }
+          />
+        )}
+      </div>
+      <p className="shrink-0 border-t border-rule px-3 py-2 text-muted">
+        Estimates for dead water; a thermometer in the coldest corner outranks them. Where something burns, fit a carbon monoxide alarm and
+        keep its air free.
+      </p>
+    </Panel>
+  );
+}
+
+function HourRow({ of, night, width, hour }: { of: Schema["RungHours"]; night: Schema["NightHoursAnswer"]; width: number; hour: number }) {
+  const clock = useClock();
+  const { rung: r } = of;
+  const hours = night.weather.length - 1;
+  const x = (s: number | null | undefined) => xOf(s ?? hours * 3600, width, hours);
+  const [first, solid, end] = [x(r.firstIceS), x(r.solidS), x(null)];
+  return (
+    <svg
+      width={width}
+      height={30}
+      className="block"
+      role="img"
+      aria-label={`${r.name}: ice about ${clock(night.startHour, r.firstIceS ?? 0)}`}
+    >
+      <title>{stateWords[r.state]}</title>
+      <text x={0} y={19} style={{ fontWeight: r.breaks ? 600 : 400 }}>
+        {r.name.length > 24 ? `${r.name.slice(0, 23)}…` : r.name}
+      </text>
+      <rect x={LEFT} y={9} width={Math.max(0, first - LEFT)} height={10} fill="var(--near)" opacity={0.55} />
+      <rect x={first} y={9} width={Math.max(0, solid - first)} height={10} fill="url(#ice-hatch)" />
+      <rect x={solid} y={9} width={Math.max(0, end - solid)} height={10} fill="var(--ice)" />
+      <path
+        d={`M${x(of.earliestS)} 21v4M${x(of.earliestS)} 23H${x(of.latestS)}${of.latestS == null ? "" : "m0 -2v4"}`}
+        stroke="var(--strong)"
+        fill="none"
+      />
+      <line x1={x(hour * 3600)} x2={x(hour * 3600)} y1={0} y2={30} stroke="var(--ink)" strokeWidth={1} opacity={0.5} />
+      <text x={width - RIGHT + 8} y={19} style={{ fontWeight: r.breaks ? 600 : 400 }}>
+        {clock(night.startHour, r.firstIceS ?? 0).replace(" next day", "")}
+        {r.breaks ? ", breaks" : ""}
+      </text>
+    </svg>
+  );
+}

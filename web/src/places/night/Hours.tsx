@@ -1,0 +1,229 @@
+import { useGesture } from "@use-gesture/react";
+import { useRef } from "react";
+import type { Schema } from "../../api/client";
+import { clock as clockText, useClock, usePrint } from "../../app/units";
+import type { Rig } from "../../document/geometry";
+import { Slider } from "../../ui/controls";
+import { useSize } from "../../ui/useSize";
+import { useStores } from "../bench/benchStores";
+import { LEFT, RIGHT, ticks, xOf } from "./axis";
+
+const HEIGHT = 230;
+const TOP = 26;
+const BOTTOM = 22;
+/** Rooms are told apart by their strokes, as nothing here is told by colour. */
+const dashes = ["", "10 4", "3 4", "14 4 2 4", "6 3", "2 3", "18 5", "1 5"];
+
+interface Props {
+  night: Schema["NightHoursAnswer"];
+  rig: Rig;
+  hour: number;
+  onHour(hour: number): void;
+}
+
+/** Outdoors and the rooms over the hours, with the hour that is looked at and the one at which the heat fails. */
+export function Hours({ night, rig, hour, onHour }: Props) {
+  const [box, size] = useSize<HTMLDivElement>();
+  const svg = useRef<SVGSVGElement>(null);
+  const { answers } = useStores();
+  const print = usePrint();
+  const clock = useClock();
+  const last = night.weather.length - 1;
+  const width = size.width;
+  const all = [...night.weather.map((w) => w.temperatureC), ...night.zones.flatMap((z) => z.c)];
+  const low = Math.floor(Math.min(0, ...all) / 5) * 5;
+  const high = Math.ceil(Math.max(5, ...all) / 5) * 5;
+  const y = (c: number) => TOP + ((high - c) / (high - low)) * (HEIGHT - TOP - BOTTOM);
+  const x = (s: number) => xOf(s, width, last);
+  const path = (c: number[]) => c.map((v, h) => `${h ? "L" : "M"}${x(h * 3600).toFixed(1)} ${y(v).toFixed(1)}`).join("");
+  const toHours = (px: number) => ((px - LEFT) / Math.max(1, width - LEFT - RIGHT)) * last;
+  const fails = night.heatFailsS;
+  const setFails = (hours: number) => answers.setConditions({ heatFailsAfterH: Math.min(last, Math.max(0, Math.round(hours * 4) / 4)) });
+
+  useGesture(
+    {
+      onDrag: ({ xy: [px], event, memo }) => {
+        const on = memo ?? ((event.target as Element).closest("[data-fails]") ? "fails" : "hour");
+        const at = toHours(px - (svg.current?.getBoundingClientRect().left ?? 0));
+        if (on === "fails") setFails(at);
+        else onHour(Math.min(last, Math.max(0, Math.round(at))));
+        return on;
+      },
+    },
+    { target: svg, drag: { pointer: { keys: false }, preventDefault: true }, eventOptions: { passive: false } },
+  );
+
+  const grid = Array.from({ length: (high - low) / 5 + 1 }, (_, i) => low + 5 * i);
+  return (
+    <div className="mt-2">
+      <div ref={box} className="relative overflow-hidden" style={{ height: HEIGHT }}>
+        {width > 0 && (
+          <svg
+            ref={svg}
+            width={width}
+            height={HEIGHT}
+            className="absolute inset-0 block touch-none select-none"
+            role="img"
+            aria-label="Outdoors and rooms, hour by hour"
+            data-hours
+          >
+            {grid.map((c) => (
+              <g key={c}>
+                <line
+                  x1={LEFT}
+                  x2={width - RIGHT}
+                  y1={y(c)}
+                  y2={y(c)}
+                  stroke={c === 0 ? "var(--ink)" : "var(--rule)"}
+                  strokeWidth={c === 0 ? 1.4 : 1}
+                />
+                <text x={width - RIGHT + 8} y={y(c) + 4} style={{ fill: "var(--muted)" }}>
+                  {print(c, "temperature")}
+                </text>
+              </g>
+            ))}
+            <rect
+              x={LEFT}
+              y={y(0)}
+              width={Math.max(0, width - LEFT - RIGHT)}
+              height={Math.max(0, y(low) - y(0))}
+              fill="var(--ice)"
+              opacity={0.1}
+            />
+            {ticks(last, width).map((h) => (
+              <g key={h}>
+                <line x1={x(h * 3600)} x2={x(h * 3600)} y1={HEIGHT - BOTTOM} y2={HEIGHT - BOTTOM + 5} stroke="var(--strong)" />
+                <text x={x(h * 3600)} y={HEIGHT - 4} textAnchor="middle" style={{ fill: "var(--muted)" }}>
+                  {clockText(night.startHour, h * 3600).slice(0, 5)}
+                </text>
+              </g>
+            ))}
+            <line
+              x1={x(night.morningS)}
+              x2={x(night.morningS)}
+              y1={TOP}
+              y2={HEIGHT - BOTTOM}
+              stroke="var(--strong)"
+              strokeDasharray="2 4"
+            />
+            <text x={x(night.morningS) - 5} y={TOP - 8} textAnchor="end" style={{ fill: "var(--muted)" }}>
+              morning
+            </text>
+            <path
+              d={path(night.weather.map((w) => w.temperatureC))}
+              fill="none"
+              stroke="var(--muted)"
+              strokeWidth={4}
+              strokeDasharray="0.1 7"
+              strokeLinecap="round"
+            />
+            {night.zones.map((z, i) => (
+              <path
+                key={z.zoneId}
+                d={path(z.c)}
+                fill="none"
+                stroke="var(--ink)"
+                strokeWidth={1.7}
+                strokeDasharray={dashes[i % dashes.length]}
+                data-room={z.zoneId}
+              />
+            ))}
+            <line x1={x(hour * 3600)} x2={x(hour * 3600)} y1={TOP - 4} y2={HEIGHT - BOTTOM} stroke="var(--ink)" strokeWidth={1.4} />
+            {[night.weather[hour]?.temperatureC ?? 0, ...night.zones.map((z) => z.c[hour] ?? 0)].map((c, i) => (
+              <circle
+                key={i === 0 ? "outdoors" : night.zones[i - 1]?.zoneId}
+                cx={x(hour * 3600)}
+                cy={y(c)}
+                r={3}
+                fill="var(--panel)"
+                stroke="var(--ink)"
+              />
+            ))}
+            {fails != null && (
+              <g
+                data-fails
+                role="slider"
+                tabIndex={0}
+                aria-label="The heat fails"
+                aria-valuemin={0}
+                aria-valuemax={last}
+                aria-valuenow={fails / 3600}
+                aria-valuetext={clock(night.startHour, fails)}
+                className="cursor-ew-resize"
+                onKeyDown={(e) => {
+                  const by =
+                    e.key === "ArrowRight" || e.key === "ArrowUp" ? 0.25 : e.key === "ArrowLeft" || e.key === "ArrowDown" ? -0.25 : 0;
+                  if (by !== 0) {
+                    e.preventDefault();
+                    setFails(fails / 3600 + by);
+                  }
+                }}
+              >
+                <rect x={x(fails) - 20} y={0} width={40} height={HEIGHT} fill="transparent" />
+                <line
+                  x1={x(fails)}
+                  x2={x(fails)}
+                  y1={TOP}
+                  y2={HEIGHT - BOTTOM}
+                  stroke="var(--ink)"
+                  strokeWidth={2.5}
+                  strokeDasharray="6 3"
+                />
+                <path d={`M${x(fails)} ${TOP + 2}l-7 -10h14z`} fill="var(--ink)" />
+                <text x={x(fails) + 10} y={TOP - 8} style={{ fontWeight: 600 }}>
+                  heat fails, {clock(night.startHour, fails)}
+                </text>
+              </g>
+            )}
+            <Names night={night} rig={rig} hour={hour} />
+          </svg>
+        )}
+      </div>
+      <div style={{ paddingLeft: LEFT - 12, paddingRight: RIGHT - 12 }}>
+        <Slider label="Hour" value={hour} min={0} max={last} step={1} text={clock(night.startHour, hour * 3600)} onChange={onHour} />
+      </div>
+    </div>
+  );
+}
+
+/** What each line is, and how warm at the hour that is looked at: the warmest first. */
+function Names({ night, rig, hour }: Pick<Props, "night" | "rig" | "hour">) {
+  const print = usePrint();
+  const named = [
+    ...night.zones.map((z, i) => ({
+      id: z.zoneId,
+      name: rig.shell.zones.find((r) => r.id === z.zoneId)?.name ?? "",
+      c: z.c[hour] ?? 0,
+      dash: dashes[i % dashes.length],
+    })),
+    { id: "outdoors", name: "outdoors", c: night.weather[hour]?.temperatureC ?? 0, dash: null },
+  ].sort((a, b) => b.c - a.c);
+  const step = Math.min(22, (HEIGHT - 16) / named.length);
+  return (
+    <g>
+      {named.map((n, i) => {
+        const at = TOP - 2 + i * step;
+        return (
+          <g key={n.id}>
+            <line
+              x1={2}
+              x2={28}
+              y1={at - 4}
+              y2={at - 4}
+              stroke={n.dash === null ? "var(--muted)" : "var(--ink)"}
+              strokeWidth={n.dash === null ? 4 : 1.7}
+              strokeDasharray={n.dash === null ? "0.1 7" : n.dash}
+              strokeLinecap={n.dash === null ? "round" : "butt"}
+            />
+            <text x={34} y={at}>
+              {n.name.length > 14 ? `${n.name.slice(0, 13)}…` : n.name}
+            </text>
+            <text x={LEFT - 14} y={at} textAnchor="end" style={{ fontWeight: 600 }}>
+              {print(n.c, "temperature")}
+            </text>
+          </g>
+        );
+      })}
+    </g>
+  );
+}

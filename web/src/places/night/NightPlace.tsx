@@ -1,0 +1,90 @@
+import { useState } from "react";
+import type { Schema } from "../../api/client";
+import { useClock, usePrint } from "../../app/units";
+import { ofNight } from "../../document/answersStore";
+import { indexOf, type Rig } from "../../document/geometry";
+import { verdictWords } from "../../drawing/temperature";
+import { Panel } from "../../ui/controls";
+import { Stale } from "../../ui/Stale";
+import { useAnswers } from "../bench/benchStores";
+import { RigPlace } from "../bench/RigPlace";
+import { AtHour } from "./AtHour";
+import { HourLadder } from "./HourLadder";
+import { Hours } from "./Hours";
+import { Limit } from "./Limit";
+import { NightControls } from "./NightControls";
+
+/** The night hour by hour: the weather, the rooms, and what freezes when. */
+export function NightPlace({ id }: { id: string }) {
+  return (
+    <RigPlace id={id} place="night" wanted={ofNight}>
+      {(rig) => <Night rig={rig} />}
+    </RigPlace>
+  );
+}
+
+function Night({ rig }: { rig: Rig }) {
+  const night = useAnswers((s) => s.answers?.night);
+  const stale = useAnswers((s) => s.stale);
+  const [chosen, setChosen] = useState<number | null>(null);
+  if (!night) return <p className="p-6 text-muted">Working the night out…</p>;
+  const last = night.weather.length - 1;
+  // Morning, until an hour is chosen.
+  const hour = Math.min(chosen ?? Math.round(night.morningS / 3600), last);
+  return (
+    <main className="mx-auto grid w-full max-w-[100rem] gap-3 p-3 min-[1000px]:grid-cols-[minmax(0,1fr)_23rem]">
+      <Stale stale={stale} className="flex min-w-0 flex-col gap-3">
+        <Panel className="p-3" aria-label="The night">
+          <Told night={night} rig={rig} />
+          <Hours night={night} rig={rig} hour={hour} onHour={setChosen} />
+        </Panel>
+        <HourLadder night={night} rig={rig} hour={hour} />
+      </Stale>
+      <div className="flex min-w-0 flex-col gap-3">
+        <AtHour night={night} rig={rig} hour={hour} stale={stale} />
+        <NightControls />
+        <Limit />
+      </div>
+    </main>
+  );
+}
+
+/** The verdict, and what goes first, in one sentence each. */
+function Told({ night, rig }: { night: Schema["NightHoursAnswer"]; rig: Rig }) {
+  const clock = useClock();
+  const print = usePrint();
+  const first = night.rungs.find((r) => r.rung.state !== "safe");
+  const breaks = night.rungs.find((r) => r.rung.breaks);
+  const shown = breaks ?? first;
+  const at = shown?.rung.firstIceS;
+  const where = shown?.rung.zoneId ? rig.shell.zones.find((z) => z.id === shown.rung.zoneId)?.name : "outdoors";
+  const since =
+    at != null && night.heatFailsS != null && at > night.heatFailsS
+      ? `, ${print(at - night.heatFailsS, "duration")} after the heat fails`
+      : "";
+  const part = shown?.rung.partId ? indexOf(rig).parts.get(shown.rung.partId)?.name : shown?.rung.name;
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1" data-verdict={night.verdict}>
+      <h2 className="rounded-[5px] border-2 border-ink px-2 py-0.5 text-[17px] font-semibold">{verdictWords[night.verdict]}</h2>
+      <p className="min-w-0 grow">
+        {shown && at != null ? (
+          <>
+            <strong className="text-[17px] font-semibold">
+              {part}, about {clock(night.startHour, at)}
+            </strong>
+            <span className="text-muted">
+              {since}
+              {where && !part?.includes(where) && ` · ${where}`}
+              {` · between ${clock(night.startHour, shown.earliestS ?? at)} and ${shown.latestS == null ? "not that night" : clock(night.startHour, shown.latestS)}`}
+            </span>
+          </>
+        ) : (
+          <span className="text-muted">
+            No ice before {clock(night.startHour, night.morningS)}, with {print(night.outdoors.coldestC, "temperature")} outdoors at the
+            coldest.
+          </span>
+        )}
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,14 @@
+/** Room for names left of the hours, and for figures right of them, px: the chart and the ladder under it share one axis. */
+export const LEFT = 184;
+export const RIGHT = 92;
+
+/** Place of a time on the axis, px. */
+export const xOf = (seconds: number, width: number, hours: number) =>
+  LEFT + Math.max(0, width - LEFT - RIGHT) * Math.min(1, seconds / 3600 / Math.max(1, hours));
+
+/** Hours that are written under the axis: as many as have room. */
+export function ticks(hours: number, width: number): number[] {
+  const most = Math.max(2, Math.floor((width - LEFT - RIGHT) / 58));
+  const step = [1, 2, 3, 4, 6, 12, 24, 48].find((s) => hours / s <= most) ?? 48;
+  return Array.from({ length: Math.floor(hours / step) + 1 }, (_, i) => i * step);
+}
