@@ -74,7 +74,7 @@ test("all heights at once: looked at, done, and kept where they are locked", asy
   await heights.getByRole("button", { name: "Look at it" }).click();
   await expect(page.locator("[data-after] [data-fix-ghost]")).toHaveCount(1);
   await expect(page.locator("[data-after] [data-chain]")).toHaveCount(1);
-  await heights.getByText("What must not move").click();
+  await heights.getByText("Lines that must not move").click();
   await heights.getByRole("checkbox", { name: "kitchen cold" }).check();
   await expect(heights).toContainText("cannot help");
   await expect(heights).not.toContainText("kitchen cold, bend 2:");

@@ -167,6 +167,23 @@ test("weights", async ({ page }) => {
   await shot(page, "weights");
 });
 
+test("the night, hour by hour, and what it rests on", async ({ page }) => {
+  await page.goto("/rigs/lantern/night");
+  await page.getByRole("radio", { name: "Full" }).click();
+  await page.getByRole("switch", { name: "Heat fails" }).click();
+  await page.getByRole("slider", { name: "Outdoors" }).press("Home");
+  await page.waitForTimeout(1500);
+  await shot(page, "night");
+  await page.goto("/rigs/sparrow/night");
+  await page
+    .getByLabel("The winter", { exact: true })
+    .getByText(/In \d of 5 winters/)
+    .waitFor();
+  await page.getByLabel("Which guess matters").scrollIntoViewIfNeeded();
+  await page.waitForTimeout(600);
+  await shot(page, "limit");
+});
+
 test("drain-down: order, water going down, how it may stand", async ({ page }) => {
   await page.goto("/rigs/lantern/drain");
   await page.getByRole("button", { name: /Open drain C/ }).click();

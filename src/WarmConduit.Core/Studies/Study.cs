@@ -31,6 +31,8 @@ public sealed record Study(string Name, Type Answer, Func<Question, object> Ask)
         Of("rungWhy", RungWhyStudy.Ask),
         Of("night", NightStudy.Ask),
         Of("limit", LimitStudy.Ask),
+        Of("guess", GuessStudy.Ask),
+        Of("season", SeasonStudy.Ask),
         Of("measureNext", MeasureNextStudy.Ask),
         Of("shellHeat", ShellHeatStudy.Ask),
         Of("standing", StandingStudy.Ask),

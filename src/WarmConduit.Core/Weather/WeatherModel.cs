@@ -21,9 +21,9 @@ public static class WeatherModel
 
     private static Climate Of(WeatherPlace place) => place switch
     {
-        WeatherPlace.KettleFell => new(-1, -5, 4.0, 7, 2.5, 0.35),
-        WeatherPlace.BrennickQuay => new(4.5, 1.5, 3.0, 3, 8, 0.75),
-        _ => new(-6, -14, 5.5, 5, 4, 0.45),
+        WeatherPlace.KettleFell => new(2, -6, 4.0, 7, 2.5, 0.35),
+        WeatherPlace.BrennickQuay => new(5.5, 1.5, 3.0, 3, 8, 0.75),
+        _ => new(-4, -15, 5.5, 5, 4, 0.45),
     };
 
     /// <summary>Name of a place as it is written.</summary>

@@ -71,6 +71,7 @@ public static class Application
         TableEndpoints.Map(stored);
         PictureEndpoints.Map(stored);
         AnswerEndpoints.Map(stored);
+        WeatherEndpoints.Map(api);
         ServeFrontEnd(app, settings["web"]);
         return app;
     }

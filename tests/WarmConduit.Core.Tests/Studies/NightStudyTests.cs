@@ -92,13 +92,36 @@ public class NightStudyTests
     }
 
     [Fact]
+    public void The_guess_to_measure_is_the_one_that_moves_the_first_ice_most_and_a_winter_counts_its_nights()
+    {
+        var drained = Conditions.Of(Sparrow.Brief);
+        var told = new Question(Sparrow, drained).Ask(GuessStudy.Ask);
+        Assert.Equal(told.Guesses.OrderByDescending(g => g.SwingS), told.Guesses);
+        Assert.True(told.Guesses[0].SwingS > 600);
+        // Warmer outdoors, or more kept inside, is later.
+        var outdoors = told.Guesses.Single(g => g.Name == "outdoors");
+        Assert.True(outdoors.AtLowS < told.FirstIceS && told.FirstIceS < (outdoors.AtHighS ?? double.PositiveInfinity));
+
+        SeasonAnswer Season(string about) => new Question(Sparrow, drained, about).Ask(SeasonStudy.Ask);
+        var (plain, quay) = (Season("osmerPlain 3"), Season("brennickQuay 3"));
+        Assert.Equal((WeatherPlace.OsmerPlain, 3, 26), (plain.Place, plain.Winters, plain.Weeks.Count));
+        Assert.All(plain.Weeks, w => Assert.True(w.BreakNights <= w.IceNights && w.IceNights <= 7));
+        Assert.True(plain.Weeks.Sum(w => w.IceNights) > 2 * quay.Weeks.Sum(w => w.IceNights));
+        Assert.Equal("shower hot, shower hatch", plain.Leaders[0].Name);
+        Assert.Equal(10, Season("nonsense").Winters);
+        // Mended, nothing is left to freeze.
+        var dry = DemoRigs.Of("sparrow") with { Runs = [], Parts = [] };
+        Assert.Equal(0, new Question(dry, drained, "osmerPlain 1").Ask(SeasonStudy.Ask).WintersThatBreak);
+    }
+
+    [Fact]
     public void Winters_are_drawn_alike_for_ever_and_are_as_their_places_are()
     {
         var fell = WeatherModel.Winter(WeatherPlace.KettleFell, 7);
         Assert.Equal(fell, WeatherModel.Winter(WeatherPlace.KettleFell, 7));
         Assert.NotEqual(fell[1000], WeatherModel.Winter(WeatherPlace.KettleFell, 8)[1000]);
         // Drawn anew it would be another winter: the hour is written down.
-        Assert.Equal(WeatherModel.Winter(WeatherPlace.KettleFell, 1)[2500], new WeatherHour(-7.71, 1.81, 0.274));
+        Assert.Equal(WeatherModel.Winter(WeatherPlace.KettleFell, 1)[2500], new WeatherHour(-8.71, 1.81, 0.274));
         double Mean(WeatherPlace place, Func<WeatherHour, double> of) => Enumerable.Range(1, 20).Average(w => WeatherModel.Winter(place, w).Take(182 * 24).Average(of));
         Assert.True(Mean(WeatherPlace.OsmerPlain, h => h.TemperatureC) < Mean(WeatherPlace.KettleFell, h => h.TemperatureC) - 3);
         Assert.InRange(Mean(WeatherPlace.BrennickQuay, h => h.TemperatureC), 0, 6);
@@ -118,6 +141,23 @@ public class NightStudyTests
         Assert.Equal(told.Rungs.Select(r => (r.Rung.Id, r.Rung.FirstIceS)), own.Rungs.Select(r => (r.Rung.Id, r.Rung.FirstIceS)));
         foreach (var (wrong, field) in ((WeatherChoice, string)[])[(new(), "weather"), (new(WeatherPlace.KettleFell, Winter: 0), "winter"), (new(WeatherPlace.KettleFell, Day: 400), "day"), (new(Hours: [new(-5, 1, 2)]), "hours[0]")])
             Assert.Contains((Wet with { Weather = wrong }).Check(Sparrow), f => f.Path.EndsWith(field, StringComparison.Ordinal));
+        // Out and in again as a table; broken ones are told by line and column.
+        var winter = WeatherModel.Winter(WeatherPlace.BrennickQuay, 2);
+        var read = WeatherFiles.Read(WeatherFiles.Write(winter));
+        Assert.Equal(winter, read.Hours);
+        Assert.Equal(0, read.Missing);
+        double Cold(int from) => winter.Skip(from).Take(12).Sum(h => h.TemperatureC);
+        Assert.Equal(Enumerable.Range(0, winter.Count - 11).Min(Cold), Cold(read.ColdestFrom), 6);
+        // With commas for points, as spreadsheets of half the world write.
+        var commas = WeatherFiles.Read("Temperatur;Wind;Cloud %\n-3,5;2;50\n;4;100\n");
+        Assert.Equal([new WeatherHour(-3.5, 2, 0.5), new WeatherHour(-3.5, 4, 1)], commas.Hours);
+        Assert.Equal(1, commas.Missing);
+        string epw = string.Join('\n', (string[])["LOCATION,Nowhere,,", .. Enumerable.Repeat("x", 7), Hour("-7.2", "3.5", "5"), Hour("99.9", "999", "99")]);
+        Assert.Equal([new WeatherHour(-7.2, 3.5, 0.5), new WeatherHour(-7.2, 3.5, 0.5)], WeatherFiles.Read(epw).Hours);
+        Assert.Equal(("Nowhere", 3), (WeatherFiles.Read(epw).Name, WeatherFiles.Read(epw).Missing));
+        static string Hour(string t, string wind, string cover) => string.Join(',', Enumerable.Range(0, 24).Select(c => c switch { 6 => t, 21 => wind, 22 => cover, _ => "0" }));
+        foreach (var (text, where) in ((string, string)[])[("wind\n3", "line 1"), ("temp,wind\n-3,x", "line 2, column 2"), ("temp\n-3\n-300", "line 3, column 1"), (epw.Replace("-7.2", "cold", StringComparison.Ordinal), "line 9, column 7"), ("temp", "line 2"), ("", "line 1")])
+            Assert.Contains(Assert.Throws<RigFileException>(() => WeatherFiles.Read(text)).Faults, f => f.Path == where);
         var spell = Exposure.Of([1, -1, -2, 3, -4, -5, -6, 0]);
         Assert.Equal((5, 18.0, -6.0, 3), (spell.HoursBelow, spell.DegreeHours, spell.ColdestC, spell.LongestSpellH));
     }

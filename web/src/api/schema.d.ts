@@ -466,6 +466,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/weather": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads hourly weather from an EPW file or a table; what cannot be read is named by line and column. */
+        post: operations["readWeather"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/weather/{place}/{winter}.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A winter of an invented place as a table, hour by hour from 1 October. */
+        get: operations["getWinter"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -551,6 +585,8 @@ export interface components {
                 rungWhy?: components["schemas"]["RungWhyAnswer"];
                 night?: components["schemas"]["NightHoursAnswer"];
                 limit?: components["schemas"]["LimitAnswer"];
+                guess?: components["schemas"]["GuessAnswer"];
+                season?: components["schemas"]["SeasonAnswer"];
                 measureNext?: components["schemas"]["MeasureNextAnswer"];
                 shellHeat?: components["schemas"]["ShellHeatAnswer"];
                 standing?: components["schemas"]["StandingAnswer"];
@@ -1645,6 +1681,47 @@ export interface components {
          * @enum {unknown}
          */
         GreySchool: "fixed" | "wheeled" | "bucket";
+        /** @description What one guess moves. */
+        Guess: {
+            /** @description What is guessed. */
+            name: string;
+            /** @description The range over which it is swung, in words. */
+            range: components["schemas"]["Sentence"];
+            /**
+             * Format: double
+             * @description First ice with it at the low end, s; null: none by the end of what is looked at.
+             */
+            atLowS: null | number;
+            /**
+             * Format: double
+             * @description First ice with it at the high end.
+             */
+            atHighS: null | number;
+            /**
+             * Format: double
+             * @description What lies between, s; the end of what is looked at stands for none.
+             */
+            swingS: number;
+            /** @description How to find it out. */
+            measure: string;
+        };
+        /** @description Which guess matters. */
+        GuessAnswer: {
+            /** @description What freezes first; null: nothing does. */
+            name: null | string;
+            /**
+             * Format: double
+             * @description When, as things are typed, s.
+             */
+            firstIceS: null | number;
+            /** @description The one that moves it most first. */
+            guesses: components["schemas"]["Guess"][];
+            /**
+             * Format: double
+             * @description The end of what is looked at, s.
+             */
+            endS: number;
+        };
         /** @description Something done by hand when the rig is left, that no slope and no valve does. Id is the part's. */
         HandTask: {
             /** @description Id of the part. */
@@ -2836,6 +2913,37 @@ export interface components {
             /** @description What is checked where it is chosen; empty: nothing yet. */
             checks: string;
         };
+        /** @description A rig through many winters of a place, left as the night asked about leaves it. */
+        SeasonAnswer: {
+            /** @description The place. */
+            place: components["schemas"]["WeatherPlace"];
+            /**
+             * Format: int32
+             * @description How many were drawn.
+             */
+            winters: number;
+            /** @description 26 weeks. */
+            weeks: components["schemas"]["WeekRisk"][];
+            /**
+             * Format: int32
+             * @description In how many of them ice breaks something at all.
+             */
+            wintersThatBreak: number;
+            /** @description What has ice most often; at most five. */
+            leaders: components["schemas"]["SeasonLeader"][];
+        };
+        /** @description A thing that freezes. */
+        SeasonLeader: {
+            /** @description In the builder's words. */
+            name: string;
+            /**
+             * Format: double
+             * @description Nights of a winter in which it has ice, in the mean.
+             */
+            nights: number;
+            /** @description Ice breaks it. */
+            breaks: boolean;
+        };
         /** @description A sentence with {0}, {1} … where the values go, so that they are written in the reader's units. A brace that means itself is doubled. */
         Sentence: {
             /** @description The words, with places for the values. */
@@ -3562,7 +3670,47 @@ export interface components {
          * @description The invented places whose weather ships.
          * @enum {unknown}
          */
-        WeatherPlace: "kettleFell" | "brennickQuay" | "osmerPlain" | null;
+        WeatherPlace: "kettleFell" | "brennickQuay" | "osmerPlain";
+        /** @description Hourly weather that was read. */
+        WeatherRead: {
+            /** @description Where it is from, as the file says; empty: it does not say. */
+            name: string;
+            /** @description Hour by hour; the first one of a weather file of the EPW kind is midnight of 1 January. */
+            hours: components["schemas"]["WeatherHour"][];
+            /**
+             * Format: int32
+             * @description Values that were missing and taken from the hour before.
+             */
+            missing: number;
+            /**
+             * Format: int32
+             * @description Number of the hour at which the twelve coldest hours in a row begin.
+             */
+            coldestFrom: number;
+        };
+        /** @description Weather as text, to be read. */
+        WeatherText: {
+            /** @description A weather file of the EPW kind, or a table with headings. */
+            text: string;
+        };
+        /** @description A week of the winter, in the mean over all that were drawn. */
+        WeekRisk: {
+            /**
+             * Format: int32
+             * @description From 0 (1 October).
+             */
+            week: number;
+            /**
+             * Format: double
+             * @description Nights in which something has ice, 0..7.
+             */
+            iceNights: number;
+            /**
+             * Format: double
+             * @description Nights in which ice breaks something.
+             */
+            breakNights: number;
+        };
         /** @description What the wheels carry in a state of the tanks. Without weighed axles only the system's own weight is told. */
         WeightState: {
             /** @description Stable id: dry, full, half, greyFull. */
@@ -3702,12 +3850,12 @@ export interface components {
             zoneId: string;
             /**
              * Format: double
-             * @description Its air once it has settled, °C.
+             * @description Its air in the morning, °C.
              */
             airC: number;
             /**
              * Format: double
-             * @description What its heater gives.
+             * @description What its heater gave in the hour before, W.
              */
             heaterW: number;
             /**
@@ -5741,6 +5889,141 @@ export interface operations {
             header?: never;
             path: {
                 picture: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readWeather: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeatherText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeatherRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig can be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getWinter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place: components["schemas"]["WeatherPlace"];
+                winter: number;
             };
             cookie?: never;
         };

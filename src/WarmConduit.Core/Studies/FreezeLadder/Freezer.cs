@@ -16,6 +16,9 @@ internal abstract class Freezer
     /// <summary>Id of its rung.</summary>
     public abstract string Id { get; }
 
+    /// <summary>In the builder's words.</summary>
+    public abstract string Name { get; }
+
     /// <summary>The zone it is in; null: outdoors.</summary>
     public abstract Zone? Zone { get; }
 
@@ -65,6 +68,8 @@ internal sealed class PipeFreezer(PipeLosses losses, Run run, PipeStock pipe, Pi
 {
     public override string Id => id;
 
+    public override string Name => name;
+
     public override Zone? Zone => piece.Zone;
 
     public override bool BreaksByIce => breaksByIce;
@@ -112,6 +117,8 @@ internal sealed class PartFreezer : Freezer
     }
 
     public override string Id => _part.Id;
+
+    public override string Name => _part.Name;
 
     public override Zone? Zone { get; }
 

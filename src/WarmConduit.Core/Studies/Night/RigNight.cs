@@ -8,14 +8,14 @@ using WarmConduit.Core.Weather;
 namespace WarmConduit.Core.Studies.Night;
 
 /// <summary>Factors on what is guessed: losses of walls, pipes and parts, and what rooms hold of heat.</summary>
-internal readonly record struct Doubt(double Loss, double Capacity)
+internal readonly record struct Doubt(double Walls, double Parts, double Capacity)
 {
-    public static Doubt None => new(1, 1);
+    public static Doubt None => new(1, 1, 1);
 
     // A fifth more lost, a third less held, and the other way round: what formulas for films, joints and furniture are worth. Estimate.
-    public static Doubt Cold => new(1.2, 0.67);
+    public static Doubt Cold => new(1.2, 1.2, 0.67);
 
-    public static Doubt Warm => new(1 / 1.2, 1.5);
+    public static Doubt Warm => new(1 / 1.2, 1 / 1.2, 1.5);
 }
 
 /// <summary>
@@ -82,11 +82,16 @@ internal sealed class RigNight
     public IReadOnlyList<double> HeaterWh(Zone zone) => Answer.Energy.FirstOrDefault(e => e.Owner == Nowhere + zone.Id)?.WhByHour ?? [];
 
     /// <summary>When ice first breaks something, s, and what; infinite and null: not by the end.</summary>
-    public (double AtS, string? Name) FirstBreak()
+    public (double AtS, string? Name) FirstBreak() => First(f => f.BreaksByIce);
+
+    /// <summary>When anything first has ice, s, and what.</summary>
+    public (double AtS, string? Name) FirstIce() => First(_ => true);
+
+    private (double AtS, string? Name) First(Func<Freezer, bool> counts)
     {
         var (at, name) = (double.PositiveInfinity, (string?)null);
         for (int n = 0; n < Freezers.Count; n++)
-            if (Freezers[n].BreaksByIce && Answer.Milestones[n].FirstIceS < at) (at, name) = (Answer.Milestones[n].FirstIceS, Freezers[n].Rung(this, n).Name);
+            if (counts(Freezers[n]) && Answer.Milestones[n].FirstIceS < at) (at, name) = (Answer.Milestones[n].FirstIceS, Freezers[n].Name);
         return (at, name);
     }
 
@@ -105,7 +110,8 @@ internal sealed class RigNight
         return new RigNight(question, freezers, weather, answer, morningS);
     }
 
-    private static NightNetwork Network(Question question, IReadOnlyList<Freezer> freezers, IReadOnlyList<WeatherHour> weather, double endS, Doubt doubt)
+    /// <summary>What the engine is asked: rooms, all that holds water, and the weather, one value an hour.</summary>
+    public static NightNetwork Network(Question question, IReadOnlyList<Freezer> freezers, IReadOnlyList<WeatherHour> weather, double endS, Doubt doubt)
     {
         var (rig, night) = (question.Rig, question.Conditions);
         var zones = rig.Shell.Zones;
@@ -136,10 +142,10 @@ internal sealed class RigNight
             double joined = g + windy * byWind
                 + links.Where(l => zones[l.A] == zone || zones[l.B] == zone).Sum(l => l.ConductanceWPerK)
                 + openings.Where(o => zones[o.A] == zone || zones[o.B] == zone).Sum(o => ZoneBalance.OpeningWPerK(o.Opening, WideK, evening.OutdoorC));
-            made.Add(new NightZone(Nowhere + zone.Id, Math.Max(ZoneCapacity.JPerK(zone) * (zone.HeatCapacityJPerK is null ? doubt.Capacity : 1), QuickestS * joined), g * doubt.Loss, start[zone.Id], heaters, byWind * doubt.Loss, sky));
+            made.Add(new NightZone(Nowhere + zone.Id, Math.Max(ZoneCapacity.JPerK(zone) * (zone.HeatCapacityJPerK is null ? doubt.Capacity : 1), QuickestS * joined), g * doubt.Walls, start[zone.Id], heaters, byWind * doubt.Walls, sky));
         }
         if (made.Count == 0) made.Add(new NightZone(Nowhere, 1000, 10, weather[0].TemperatureC, []));
-        var bodies = freezers.Select(f => f.Body(night, z => z is null ? "outdoor" : Nowhere + z)).Select(b => b with { Contacts = [.. b.Contacts.Select(c => c with { ConductanceWPerK = c.ConductanceWPerK * doubt.Loss })] });
+        var bodies = freezers.Select(f => f.Body(night, z => z is null ? "outdoor" : Nowhere + z)).Select(b => b with { Contacts = [.. b.Contacts.Select(c => c with { ConductanceWPerK = c.ConductanceWPerK * doubt.Parts })] });
         return new NightNetwork(made, [.. links.Select(l => new NightLink(Nowhere + zones[l.A].Id, Nowhere + zones[l.B].Id, l.ConductanceWPerK))], [.. bodies], outdoor, endS)
         {
             WindMPerS = outdoor with { Value = [.. weather.Select(w => w.WindMPerS)] },

@@ -2,6 +2,7 @@ using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Heat;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.Networks;
+using WarmConduit.Core.Studies.Night;
 
 namespace WarmConduit.Core.Studies.ShellHeat;
 
@@ -14,8 +15,8 @@ public sealed record FaceHeat(string FaceId, double TransmittanceWPerM2K, double
 
 /// <summary>A zone on the night that is asked about.</summary>
 /// <param name="ZoneId">The zone.</param>
-/// <param name="AirC">Its air once it has settled, °C.</param>
-/// <param name="HeaterW">What its heater gives.</param>
+/// <param name="AirC">Its air in the morning, °C.</param>
+/// <param name="HeaterW">What its heater gave in the hour before, W.</param>
 /// <param name="LeakWPerK">Its draughts.</param>
 /// <param name="Faces">Its faces.</param>
 /// <param name="HoldsWater">Parts or runs with water stand in it.</param>
@@ -37,12 +38,12 @@ public sealed record ShellHeatAnswer(IReadOnlyList<ZoneHeat> Zones, string? Cold
 /// <summary>What the shell does on a night: how much each face lets through, and how cold each zone gets.</summary>
 public static class ShellHeatStudy
 {
-    /// <summary>Asks the balance of zones, and the boxes for the areas they have. Pure. O(points + faces + cells of the boxes).</summary>
+    /// <summary>Asks the night, and the boxes for the areas they have. Pure. O(points + faces + cells of the boxes).</summary>
     public static ShellHeatAnswer Ask(Question question)
     {
         var (rig, night) = (question.Rig, question.Conditions);
         var zones = rig.Shell.Zones;
-        var air = question.Zones.ToDictionary(z => z.ZoneId);
+        var air = question.Ask(RigNight.Of).Zones().ToDictionary(z => z.ZoneId);
         var drawn = Skin.Of(zones).GroupBy(p => (p.ZoneId, Skin.SideOf(p.Facing), p.Towards)).ToDictionary(g => g.Key, g => g.Sum(p => p.AreaM2));
         var wet = new HashSet<string>();
         foreach (var part in rig.Parts)

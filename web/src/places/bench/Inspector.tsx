@@ -636,7 +636,7 @@ function ZoneForm({ rig, id }: { rig: Rig; id: string }) {
       <p>
         <span className="text-muted">Air on this night </span>
         <strong className="font-semibold">{print(air, "temperature")}</strong>
-        <span className="text-muted">, once it has settled. Estimate.</span>
+        <span className="text-muted">, in the morning. Estimate.</span>
       </p>
       <p className="text-muted">
         {print(zone.box.size.xM, "length")} × {print(zone.box.size.yM, "length")} × {print(zone.box.size.zM, "length")}, {zone.faces.length}{" "}

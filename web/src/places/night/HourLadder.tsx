@@ -67,7 +67,7 @@ function HourRow({ of, night, width, hour }: { of: Schema["RungHours"]; night: S
     <svg
       width={width}
       height={30}
-      className="block"
+      className="mx-3 block"
       role="img"
       aria-label={`${r.name}: ice about ${clock(night.startHour, r.firstIceS ?? 0)}`}
     >

@@ -1,44 +1,46 @@
-import type { ComponentProps } from "react";
+import { type ComponentProps, useState } from "react";
 import { usePrint } from "../../app/units";
 import { Choice, Panel, Slider, Switch } from "../../ui/controls";
 import { PickField, QuantityField } from "../../ui/QuantityField";
 import { useAnswers, useStores } from "../bench/benchStores";
+import { dayWords, type Place, places } from "./places";
+import { WeatherFile } from "./WeatherFile";
 
-const places = {
-  kettleFell: "Kettle Fell: high, dry, still cold",
-  brennickQuay: "Brennick Quay: wet, windy, around zero",
-  osmerPlain: "Osmer Plain: long deep frost",
-} as const;
-type Place = keyof typeof places;
 const LAST_DAY = 181;
-
-/** A day of the winter, from 1 October on, as one says it. */
-const dayWords = (day: number) =>
-  new Date(Date.UTC(2001, 9, 1 + day)).toLocaleDateString("en-GB", { day: "numeric", month: "long", timeZone: "UTC" });
+type Kind = "same" | "place" | "file";
 
 /** What the night is made of: its weather, how the vehicle was left, and its heat. */
 export function NightControls() {
   const c = useAnswers((s) => s.conditions);
   const { setConditions } = useStores().answers;
   const print = usePrint();
+  const [chosen, setKind] = useState<Kind | null>(null);
   if (!c) return null;
   const weather = c.weather ?? null;
+  const kind = chosen ?? (weather ? (weather.hours ? "file" : "place") : "same");
   const place = (weather?.place ?? null) as Place | null;
   const set = (change: Partial<NonNullable<typeof weather>>) =>
     setConditions({ weather: { place: place ?? "kettleFell", winter: weather?.winter ?? 1, day: weather?.day ?? 105, ...change } });
   return (
     <Panel className="flex flex-col gap-3 p-3" aria-label="What the night is made of">
       <h2 className="text-[17px] font-semibold">The weather</h2>
-      <Choice<"same" | "place">
+      <Choice<Kind>
         label="Weather"
-        value={weather ? "place" : "same"}
-        onChange={(kind) => (kind === "same" ? setConditions({ weather: null }) : set({}))}
+        value={kind}
+        onChange={(next) => {
+          setKind(next);
+          if (next === "same") setConditions({ weather: null });
+          if (next === "place") set({});
+        }}
         options={[
           { value: "same", text: "The same all night" },
           { value: "place", text: "A winter's night" },
+          { value: "file", text: "A file" },
         ]}
       />
-      {weather ? (
+      {kind === "file" ? (
+        <WeatherFile startHour={c.startHour} onHours={(hours) => setConditions({ weather: { hours } as NonNullable<typeof weather> })} />
+      ) : kind === "place" ? (
         <>
           <PickField
             label="Place, invented"
@@ -48,8 +50,8 @@ export function NightControls() {
           />
           <Line
             label="Night of"
-            text={dayWords(weather.day ?? 0)}
-            value={weather.day ?? 0}
+            text={dayWords(weather?.day ?? 0)}
+            value={weather?.day ?? 0}
             min={0}
             max={LAST_DAY}
             step={1}
@@ -57,7 +59,7 @@ export function NightControls() {
           />
           <QuantityField
             label="Which winter, 1 to 9999"
-            value={weather.winter ?? 1}
+            value={weather?.winter ?? 1}
             quantity="number"
             least={1}
             most={9999}

@@ -9,10 +9,12 @@ import { Stale } from "../../ui/Stale";
 import { useAnswers } from "../bench/benchStores";
 import { RigPlace } from "../bench/RigPlace";
 import { AtHour } from "./AtHour";
+import { Guesses } from "./Guesses";
 import { HourLadder } from "./HourLadder";
 import { Hours } from "./Hours";
 import { Limit } from "./Limit";
 import { NightControls } from "./NightControls";
+import { Season } from "./Season";
 
 /** The night hour by hour: the weather, the rooms, and what freezes when. */
 export function NightPlace({ id }: { id: string }) {
@@ -39,11 +41,15 @@ function Night({ rig }: { rig: Rig }) {
           <Hours night={night} rig={rig} hour={hour} onHour={setChosen} />
         </Panel>
         <HourLadder night={night} rig={rig} hour={hour} />
+        <div className="grid gap-3 min-[1240px]:grid-cols-2">
+          <Guesses />
+          <Limit />
+        </div>
+        <Season />
       </Stale>
       <div className="flex min-w-0 flex-col gap-3">
         <AtHour night={night} rig={rig} hour={hour} stale={stale} />
         <NightControls />
-        <Limit />
       </div>
     </main>
   );

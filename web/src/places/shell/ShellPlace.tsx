@@ -61,7 +61,7 @@ function Sheet({ rig }: { rig: Rig }) {
                 Heat <strong className="w-6 font-semibold">{conditions.heatOn ? "on" : "off"}</strong>
                 <Switch label="Heat" on={conditions.heatOn} onChange={(heatOn) => answers.setConditions({ heatOn })} />
               </span>
-              <span className="text-muted">Air once it has settled. Estimates: a thermometer in the coldest corner outranks them.</span>
+              <span className="text-muted">Air in the morning. Estimates: a thermometer in the coldest corner outranks them.</span>
             </div>
           )}
           <ZoneDrawing rig={rig} zoneId={zone?.id ?? null} onZone={setWanted} />

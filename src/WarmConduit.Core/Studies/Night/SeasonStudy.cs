@@ -1,0 +1,86 @@
+using WarmConduit.Core.Heat.Night;
+using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Weather;
+
+namespace WarmConduit.Core.Studies.Night;
+
+/// <summary>A week of the winter, in the mean over all that were drawn.</summary>
+/// <param name="Week">From 0 (1 October).</param>
+/// <param name="IceNights">Nights in which something has ice, 0..7.</param>
+/// <param name="BreakNights">Nights in which ice breaks something.</param>
+public sealed record WeekRisk(int Week, double IceNights, double BreakNights);
+
+/// <summary>A thing that freezes.</summary>
+/// <param name="Name">In the builder's words.</param>
+/// <param name="Nights">Nights of a winter in which it has ice, in the mean.</param>
+/// <param name="Breaks">Ice breaks it.</param>
+public sealed record SeasonLeader(string Name, double Nights, bool Breaks);
+
+/// <summary>A rig through many winters of a place, left as the night asked about leaves it.</summary>
+/// <param name="Place">The place.</param>
+/// <param name="Winters">How many were drawn.</param>
+/// <param name="Weeks">26 weeks.</param>
+/// <param name="WintersThatBreak">In how many of them ice breaks something at all.</param>
+/// <param name="Leaders">What has ice most often; at most five.</param>
+public sealed record SeasonAnswer(WeatherPlace Place, int Winters, IReadOnlyList<WeekRisk> Weeks, int WintersThatBreak, IReadOnlyList<SeasonLeader> Leaders);
+
+/// <summary>Season risk: seeded winters, hour by hour.</summary>
+public static class SeasonStudy
+{
+    /// <summary>Winters at the most.</summary>
+    public const int Most = 100;
+
+    private const int Weeks = 26, ReportsADay = 12;
+    private const double DayS = 86_400, StepS = 3600, StartHour = 12;
+
+    /// <summary>
+    /// The question is about a place and a number of winters, "osmerPlain 20"; left out, Kettle Fell and ten. The rig stands from noon of 1 October on as it was left, with its heat on or off.
+    /// Pure; on all cores. O(winters · hours · bodies).
+    /// </summary>
+    public static SeasonAnswer Ask(Question question)
+    {
+        string[] about = (question.About ?? "").Split(' ');
+        var place = Enum.TryParse<WeatherPlace>(about[0], ignoreCase: true, out var named) && Enum.IsDefined(named) ? named : WeatherPlace.KettleFell;
+        int winters = about.Length > 1 && int.TryParse(about[1], out int count) ? Math.Clamp(count, 1, Most) : 10;
+        var night = question.Conditions with { Weather = null, HeatFailsAfterH = null };
+        var asked = question.With(night);
+        var freezers = FreezeLadderStudy.Freezers(asked).ToList();
+        int days = Weeks * 7;
+        var found = new (int[] Ice, int[] Breaks, int[] ByBody)[winters];
+        var options = new NightOptions(StepS, 60, [.. Enumerable.Range(1, days * ReportsADay).Select(n => n * DayS / ReportsADay)]);
+        Parallel.For(0, winters, new ParallelOptions { CancellationToken = question.Cancel }, w =>
+        {
+            var weather = new WeatherChoice(place, w + 1).From(StartHour, days * 24);
+            var answer = NightEngine.Run(RigNight.Network(asked, freezers, weather, days * DayS, Doubt.None), options, question.Cancel);
+            found[w] = Nights(answer, freezers, days);
+        });
+        double Mean(Func<(int[] Ice, int[] Breaks, int[] ByBody), double> of) => found.Average(of);
+        return new SeasonAnswer(
+            place, winters,
+            [.. Enumerable.Range(0, Weeks).Select(week => new WeekRisk(week, Mean(f => f.Ice[week]), Mean(f => f.Breaks[week])))],
+            found.Count(f => f.Breaks.Any(n => n > 0)),
+            [.. freezers.Select((f, n) => new SeasonLeader(f.Name, Mean(w => w.ByBody[n]), f.BreaksByIce)).Where(l => l.Nights > 0).OrderByDescending(l => l.Breaks).ThenByDescending(l => l.Nights).Take(5)]);
+    }
+
+    // A night is noon to noon; it counts where there is ice in any of its hours.
+    private static (int[] Ice, int[] Breaks, int[] ByBody) Nights(NightAnswer answer, List<Freezer> freezers, int days)
+    {
+        var (ice, breaks, byBody) = (new int[Weeks], new int[Weeks], new int[freezers.Count]);
+        for (int day = 0; day < days; day++)
+        {
+            bool any = false, broken = false;
+            for (int n = 0; n < freezers.Count; n++)
+            {
+                bool frozen = false;
+                for (int r = day * ReportsADay; r < (day + 1) * ReportsADay && !frozen; r++) frozen = answer.IceFraction[r, n] > 0;
+                if (!frozen) continue;
+                any = true;
+                broken |= freezers[n].BreaksByIce;
+                byBody[n]++;
+            }
+            if (any) ice[day / 7]++;
+            if (broken) breaks[day / 7]++;
+        }
+        return (ice, breaks, byBody);
+    }
+}

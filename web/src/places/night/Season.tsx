@@ -1,0 +1,92 @@
+import { useState } from "react";
+import { Button, Panel } from "../../ui/controls";
+import { PickField } from "../../ui/QuantityField";
+import { useSize } from "../../ui/useSize";
+import { useAsked } from "../bench/useAsked";
+import { dayWords, type Place, places } from "./places";
+
+const HEIGHT = 130;
+const FEW = 5;
+const MANY = 100;
+
+/** Many winters of a place: in which weeks something freezes, and what leads. A few come at once, a hundred when they are asked for. */
+export function Season() {
+  const [box, size] = useSize<HTMLDivElement>();
+  const [place, setPlace] = useState<Place>("kettleFell");
+  const [winters, setWinters] = useState(FEW);
+  const { data, isError, isFetching } = useAsked("season", `${place} ${winters}`);
+  const [left, right, top, bottom] = [30, 8, 10, 24];
+  const wide = Math.max(0, size.width - left - right) / 26;
+  const y = (n: number) => top + (HEIGHT - top - bottom) * (1 - n / 7);
+  return (
+    <Panel className="p-3" aria-label="The winter">
+      <div className="flex flex-wrap items-end gap-3">
+        <h2 className="grow text-[17px] font-semibold">The winter, left like this</h2>
+        <div className="w-64">
+          <PickField
+            label="Place, invented"
+            value={place}
+            options={Object.entries(places).map(([value, text]) => ({ value, text }))}
+            onCommit={(value) => setPlace(value as Place)}
+          />
+        </div>
+        <Button disabled={winters === MANY} onClick={() => setWinters(MANY)}>
+          Draw {MANY} winters
+        </Button>
+      </div>
+      <p aria-live="polite" className="mt-1">
+        {!data || isFetching
+          ? isError
+            ? "It could not be asked."
+            : `Drawing ${winters} winters…`
+          : `In ${data.wintersThatBreak} of ${data.winters} winters ice breaks something${data.leaders[0]?.breaks ? `, most often ${data.leaders[0].name}` : ""}.`}
+      </p>
+      <div ref={box} style={{ height: HEIGHT }} className="mt-1">
+        {data && size.width > 0 && (
+          <svg width={size.width} height={HEIGHT} role="img" aria-label="Nights of each week in which something freezes">
+            {[0, 7].map((n) => (
+              <g key={n}>
+                <line x1={left} x2={size.width - right} y1={y(n)} y2={y(n)} stroke="var(--rule)" />
+                <text x={left - 6} y={y(n) + 4} textAnchor="end" style={{ fill: "var(--muted)" }}>
+                  {n}
+                </text>
+              </g>
+            ))}
+            {data.weeks.map((w) => (
+              <g key={w.week}>
+                <rect
+                  x={left + w.week * wide + 1}
+                  width={Math.max(1, wide - 2)}
+                  y={y(w.iceNights)}
+                  height={y(0) - y(w.iceNights)}
+                  fill="url(#ice-hatch)"
+                  stroke="var(--strong)"
+                  strokeWidth={0.6}
+                />
+                <rect
+                  x={left + w.week * wide + 1}
+                  width={Math.max(1, wide - 2)}
+                  y={y(w.breakNights)}
+                  height={y(0) - y(w.breakNights)}
+                  fill="var(--ice)"
+                />
+                {w.week % 4 === 0 && (
+                  <text x={left + w.week * wide} y={HEIGHT - 6} style={{ fill: "var(--muted)" }}>
+                    {dayWords(w.week * 7)}
+                  </text>
+                )}
+              </g>
+            ))}
+          </svg>
+        )}
+      </div>
+      <p className="text-muted">
+        Nights of each week with ice (hatched), and with ice that breaks something (solid), in the mean. What has ice most often:{" "}
+        {data && data.leaders.length > 0
+          ? data.leaders.map((l) => `${l.name}, ${Math.round(l.nights)} nights a winter`).join("; ")
+          : "nothing"}
+        .
+      </p>
+    </Panel>
+  );
+}
