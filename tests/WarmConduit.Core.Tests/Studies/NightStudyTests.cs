@@ -1,4 +1,5 @@
 using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Heat.Night;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.FreezeLadder;
@@ -65,6 +66,18 @@ public class NightStudyTests
         });
         // Heaters give until they fail, and nothing after.
         Assert.All(told.Zones.Where(z => z.HeaterWh.Count > 0), z => Assert.True(z.HeaterWh.Take(2).Sum() > 0 && z.HeaterWh.Skip(2).Sum() == 0));
+    }
+
+    [Fact]
+    public void What_is_alike_by_the_kilogram_is_one_body_and_keeps_its_times()
+    {
+        static NightBody Body(string id, double kg, double wPerK) => new(id, kg, 400 * kg, 12, IceGrowth.Cylinder, 8 * kg, [new NightContact("room", wPerK)], []);
+        NightBody[] bodies = [Body("a", 1, 0.5), Body("b", 3, 1.5), Body("c", 1, 0.9), Body("d", 0.5, 0.25)];
+        var alike = RigNight.Alike(bodies, out int[] number);
+        Assert.Equal([0, 0, 1, 0], number);
+        NightAnswer Run(IReadOnlyList<NightBody> of) => NightEngine.Run(new NightNetwork([new NightZone("room", 50_000, 20, 12, [])], [], of, TimeSeries.Constant(-10), 43_200));
+        var (each, together) = (Run(bodies), Run(alike));
+        for (int b = 0; b < bodies.Length; b++) Assert.Equal(each.Milestones[b].FirstIceS, together.Milestones[number[b]].FirstIceS, 1.0);
     }
 
     [Fact]

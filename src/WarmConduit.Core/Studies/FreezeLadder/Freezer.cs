@@ -31,12 +31,12 @@ internal abstract class Freezer
     /// <summary>What the figures of its rung came from.</summary>
     public abstract Why Why(Conditions night, Rung rung);
 
-    /// <summary>Its rung on the ladder, as body number <paramref name="number"/> of the night.</summary>
+    /// <summary>Its rung on the ladder, as freezer number <paramref name="number"/> of the night.</summary>
     public Rung Rung(RigNight night, int number)
     {
-        var marks = night.Answer.Milestones[number];
+        var marks = night.Marks(number);
         int morning = night.Morning;
-        double ice = night.Answer.IceFraction[morning, number];
+        double ice = night.Ice(morning, number);
         var state = marks.FirstIceS >= night.MorningS ? IceState.Safe
             : marks.SolidS <= night.MorningS ? IceState.Solid
             : marks.BlockedS <= night.MorningS ? IceState.Blocked
@@ -47,7 +47,7 @@ internal abstract class Freezer
             BlockedS = Finite(marks.BlockedS),
             SolidS = Finite(marks.SolidS),
             ThawedS = Finite(marks.ThawedS),
-            MorningC = night.Answer.BodyC[morning, number],
+            MorningC = night.WaterC(morning, number),
             MorningIce = ice,
             State = state,
             Breaks = BreaksByIce && state != IceState.Safe,

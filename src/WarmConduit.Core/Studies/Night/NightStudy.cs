@@ -62,8 +62,8 @@ public static class NightStudy
         {
             int n = number[r.Id];
             return new RungHours(
-                r, Finite(cold.Answer.Milestones[n].FirstIceS), Finite(warm.Answer.Milestones[n].FirstIceS),
-                [.. hours.Select(h => Math.Round(night.Answer.BodyC[h, n], 2))], [.. hours.Select(h => Math.Round(night.Answer.IceFraction[h, n], 3))]);
+                r, Finite(cold.Marks(n).FirstIceS), Finite(warm.Marks(n).FirstIceS),
+                [.. hours.Select(h => Math.Round(night.WaterC(h, n), 2))], [.. hours.Select(h => Math.Round(night.Ice(h, n), 3))]);
         }).ToList();
         double? fails = question.Conditions is { HeatOn: true, HeatFailsAfterH: { } after } ? after * 3600 : null;
         return new NightHoursAnswer(

@@ -1,3 +1,4 @@
+using System.Globalization;
 using WarmConduit.Core.Heat;
 using WarmConduit.Core.Heat.Night;
 using WarmConduit.Core.Rigs;
@@ -33,16 +34,17 @@ internal sealed class RigNight
     // Stands for rooms where none is drawn.
     private const string Nowhere = "zone:";
 
-    private RigNight(Question question, IReadOnlyList<Freezer> freezers, IReadOnlyList<WeatherHour> weather, NightAnswer answer, double morningS) =>
-        (Freezers, Weather, Answer, MorningS, Rig, _zones, Morning) = (
-            freezers, weather, answer, morningS, question.Rig, question.Rig.Shell.Zones.Select((z, i) => (z.Id, i)).ToDictionary(z => z.Id, z => z.i),
+    private RigNight(Question question, IReadOnlyList<Freezer> freezers, int[] bodyOf, IReadOnlyList<WeatherHour> weather, NightAnswer answer, double morningS) =>
+        (Freezers, _bodyOf, Weather, Answer, MorningS, Rig, _zones, Morning) = (
+            freezers, bodyOf, weather, answer, morningS, question.Rig, question.Rig.Shell.Zones.Select((z, i) => (z.Id, i)).ToDictionary(z => z.Id, z => z.i),
             answer.ReportS.ToList().IndexOf(morningS));
 
     private readonly Dictionary<string, int> _zones;
+    private readonly int[] _bodyOf;
 
     public Rig Rig { get; }
 
-    /// <summary>All that could freeze, in the order of the answer's bodies.</summary>
+    /// <summary>All that could freeze.</summary>
     public IReadOnlyList<Freezer> Freezers { get; }
 
     /// <summary>The weather, one value an hour from the start; one value: the same all the time.</summary>
@@ -54,6 +56,15 @@ internal sealed class RigNight
 
     /// <summary>Number of the report in the morning.</summary>
     public int Morning { get; }
+
+    /// <summary>When freezer number <paramref name="freezer"/> reaches what.</summary>
+    public BodyMilestones Marks(int freezer) => Answer.Milestones[_bodyOf[freezer]];
+
+    /// <summary>Its water at a report, °C.</summary>
+    public double WaterC(int report, int freezer) => Answer.BodyC[report, _bodyOf[freezer]];
+
+    /// <summary>Its ice fraction at a report, 0..1.</summary>
+    public double Ice(int report, int freezer) => Answer.IceFraction[report, _bodyOf[freezer]];
 
     /// <summary>Air of a zone (null: outdoors) at a report, °C.</summary>
     public double AirC(Zone? zone, int report)
@@ -73,7 +84,7 @@ internal sealed class RigNight
     }
 
     /// <summary>Whether nothing that ice breaks has any by morning.</summary>
-    public bool Stands() => !Freezers.Where((f, n) => f.BreaksByIce && Answer.Milestones[n].FirstIceS < MorningS).Any();
+    public bool Stands() => !Freezers.Where((f, n) => f.BreaksByIce && Marks(n).FirstIceS < MorningS).Any();
 
     /// <summary>The weather at a report.</summary>
     public WeatherHour WeatherAt(int report) => Weather[Math.Min((int)(Answer.ReportS[report] / HourS), Weather.Count - 1)];
@@ -91,7 +102,7 @@ internal sealed class RigNight
     {
         var (at, name) = (double.PositiveInfinity, (string?)null);
         for (int n = 0; n < Freezers.Count; n++)
-            if (counts(Freezers[n]) && Answer.Milestones[n].FirstIceS < at) (at, name) = (Answer.Milestones[n].FirstIceS, Freezers[n].Name);
+            if (counts(Freezers[n]) && Marks(n).FirstIceS < at) (at, name) = (Marks(n).FirstIceS, Freezers[n].Name);
         return (at, name);
     }
 
@@ -106,12 +117,12 @@ internal sealed class RigNight
         var weather = night.Weather?.From(night.StartHour, endS / HourS) ?? [new WeatherHour(night.OutdoorC, night.WindMPerS, night.Cloud)];
         var freezers = FreezeLadderStudy.Freezers(question).ToList();
         double[] reports = [.. NightOptions.Every(HourS, endS).Append(morningS).Append(endS).Distinct().Order()];
-        var answer = NightEngine.Run(Network(question, freezers, weather, endS, doubt), new NightOptions(StepS, 60, reports), question.Cancel);
-        return new RigNight(question, freezers, weather, answer, morningS);
+        var network = Network(question, freezers, weather, endS, doubt, out int[] bodyOf);
+        return new RigNight(question, freezers, bodyOf, weather, NightEngine.Run(network, new NightOptions(StepS, 60, reports), question.Cancel), morningS);
     }
 
-    /// <summary>What the engine is asked: rooms, all that holds water, and the weather, one value an hour.</summary>
-    public static NightNetwork Network(Question question, IReadOnlyList<Freezer> freezers, IReadOnlyList<WeatherHour> weather, double endS, Doubt doubt)
+    /// <summary>What the engine is asked: rooms, all that holds water, and the weather, one value an hour. <paramref name="bodyOf"/> is the number of the body that each freezer is part of.</summary>
+    public static NightNetwork Network(Question question, IReadOnlyList<Freezer> freezers, IReadOnlyList<WeatherHour> weather, double endS, Doubt doubt, out int[] bodyOf)
     {
         var (rig, night) = (question.Rig, question.Conditions);
         var zones = rig.Shell.Zones;
@@ -145,13 +156,46 @@ internal sealed class RigNight
             made.Add(new NightZone(Nowhere + zone.Id, Math.Max(ZoneCapacity.JPerK(zone) * (zone.HeatCapacityJPerK is null ? doubt.Capacity : 1), QuickestS * joined), g * doubt.Walls, start[zone.Id], heaters, byWind * doubt.Walls, sky));
         }
         if (made.Count == 0) made.Add(new NightZone(Nowhere, 1000, 10, weather[0].TemperatureC, []));
-        var bodies = freezers.Select(f => f.Body(night, z => z is null ? "outdoor" : Nowhere + z)).Select(b => b with { Contacts = [.. b.Contacts.Select(c => c with { ConductanceWPerK = c.ConductanceWPerK * doubt.Parts })] });
+        var bodies = Alike(freezers.Select(f => f.Body(night, z => z is null ? "outdoor" : Nowhere + z)).Select(b => b with { Contacts = [.. b.Contacts.Select(c => c with { ConductanceWPerK = c.ConductanceWPerK * doubt.Parts })] }), out bodyOf);
         return new NightNetwork(made, [.. links.Select(l => new NightLink(Nowhere + zones[l.A].Id, Nowhere + zones[l.B].Id, l.ConductanceWPerK))], [.. bodies], outdoor, endS)
         {
             WindMPerS = outdoor with { Value = [.. weather.Select(w => w.WindMPerS)] },
             Sources = sources,
             Openings = [.. openings.Select(o => new NightOpening(Nowhere + zones[o.A].Id, Nowhere + zones[o.B].Id, o.Opening.AreaM2, o.Opening.HeightM))],
         };
+    }
+
+    /// <summary>
+    /// Bodies of which a kilogram is the same in all that cools it are one larger body: they keep to one temperature and freeze together. <paramref name="number"/> says which each has become.
+    /// </summary>
+    public static IReadOnlyList<NightBody> Alike(IEnumerable<NightBody> bodies, out int[] number)
+    {
+        var of = new List<int>();
+        var made = new List<NightBody>();
+        var known = new Dictionary<string, int>();
+        foreach (var body in bodies)
+        {
+            string key = string.Create(CultureInfo.InvariantCulture, $"{body.Ice} {body.StartC:R} {body.DryJPerK / body.WaterKg:G9} {body.LengthM / body.WaterKg:G9} {string.Join(' ', body.Contacts.Select(c => string.Create(CultureInfo.InvariantCulture, $"{c.To} {c.ConductanceWPerK / body.WaterKg:G9}")))}");
+            if (known.TryGetValue(key, out int at))
+            {
+                var first = made[at];
+                made[at] = first with
+                {
+                    WaterKg = first.WaterKg + body.WaterKg,
+                    DryJPerK = first.DryJPerK + body.DryJPerK,
+                    LengthM = first.LengthM + body.LengthM,
+                    Contacts = [.. first.Contacts.Zip(body.Contacts, (a, b) => a with { ConductanceWPerK = a.ConductanceWPerK + b.ConductanceWPerK })],
+                };
+            }
+            else
+            {
+                known[key] = at = made.Count;
+                made.Add(body);
+            }
+            of.Add(at);
+        }
+        number = [.. of];
+        return made;
     }
 
     // How much of what a zone loses to outdoors leaves through faces that see the sky: roofs wholly, walls by half.

@@ -51,8 +51,8 @@ public static class SeasonStudy
         Parallel.For(0, winters, new ParallelOptions { CancellationToken = question.Cancel }, w =>
         {
             var weather = new WeatherChoice(place, w + 1).From(StartHour, days * 24);
-            var answer = NightEngine.Run(RigNight.Network(asked, freezers, weather, days * DayS, Doubt.None), options, question.Cancel);
-            found[w] = Nights(answer, freezers, days);
+            var answer = NightEngine.Run(RigNight.Network(asked, freezers, weather, days * DayS, Doubt.None, out int[] bodyOf), options, question.Cancel);
+            found[w] = Nights(answer, freezers, bodyOf, days);
         });
         double Mean(Func<(int[] Ice, int[] Breaks, int[] ByBody), double> of) => found.Average(of);
         return new SeasonAnswer(
@@ -63,7 +63,7 @@ public static class SeasonStudy
     }
 
     // A night is noon to noon; it counts where there is ice in any of its hours.
-    private static (int[] Ice, int[] Breaks, int[] ByBody) Nights(NightAnswer answer, List<Freezer> freezers, int days)
+    private static (int[] Ice, int[] Breaks, int[] ByBody) Nights(NightAnswer answer, List<Freezer> freezers, int[] bodyOf, int days)
     {
         var (ice, breaks, byBody) = (new int[Weeks], new int[Weeks], new int[freezers.Count]);
         for (int day = 0; day < days; day++)
@@ -72,7 +72,7 @@ public static class SeasonStudy
             for (int n = 0; n < freezers.Count; n++)
             {
                 bool frozen = false;
-                for (int r = day * ReportsADay; r < (day + 1) * ReportsADay && !frozen; r++) frozen = answer.IceFraction[r, n] > 0;
+                for (int r = day * ReportsADay; r < (day + 1) * ReportsADay && !frozen; r++) frozen = answer.IceFraction[r, bodyOf[n]] > 0;
                 if (!frozen) continue;
                 any = true;
                 broken |= freezers[n].BreaksByIce;
