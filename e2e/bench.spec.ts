@@ -224,13 +224,18 @@ for (const theme of ["light", "dark"] as const) {
       ["/", "svg path[stroke='var(--stays)']"],
       ["/rigs/sparrow", "svg path[stroke='var(--stays)']"],
       ["/rigs/sparrow/brief", "[data-follows]"],
-      ["/rigs/sparrow/shell", "[data-face]"],
+      ["/rigs/sparrow/shell", "[data-zones]"],
+      ["/rigs/sparrow/night", "[data-hours]"],
       ["/rigs/sparrow/weights", "[data-weights]"],
       ["/rigs/sparrow/drain", "[data-envelope]"],
       ["/new", "[data-draft=current] rect"],
     ] as const) {
       await page.goto(place);
       await page.locator(there).first().waitFor({ state: "attached" });
+      if (place.endsWith("shell")) {
+        await page.getByRole("button", { name: /^living space/ }).click();
+        await page.locator("[data-face]").first().waitFor();
+      }
       const { violations } = await new AxeBuilder({ page }).analyze();
       const serious = violations.filter((v) => v.impact === "serious" || v.impact === "critical");
       expect(serious.map((v) => `${v.id}: ${v.nodes.map((n) => n.html).join(" ")}`)).toEqual([]);

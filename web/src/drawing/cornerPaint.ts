@@ -81,7 +81,7 @@ interface Sight {
 }
 
 /** While it turns. */
-const thin: Stroke[] = [{ width: 2, cap: "round" }];
+const thin: Stroke[] = [{ width: 2, cap: "butt" }];
 
 function paintRun(
   out: Brush,

@@ -24,21 +24,19 @@ export function Limit() {
       {!data ? (
         <p className="text-muted">{isError ? "It could not be asked." : "Trying colder and longer nights…"}</p>
       ) : (
-        <>
-          <p>
-            {data.standsAllTried
-              ? `Nothing breaks in ${print(data.forHours * 3600, "duration")} down to ${print(data.triedC, "temperature")}; colder was not tried.`
-              : data.coldestC == null
-                ? `It breaks just below zero within ${print(data.forHours * 3600, "duration")}.`
-                : `For ${print(data.forHours * 3600, "duration")} it stands ${print(data.coldestC, "temperature")}.`}{" "}
-            <span className="text-muted">
-              At {print(data.atLowest.outdoorC, "temperature")}{" "}
-              {data.atLowest.hours == null
-                ? `nothing breaks in ${print(data.triedHours * 3600, "duration")}; longer was not tried.`
-                : `${data.atLowest.first} breaks after ${print(data.atLowest.hours * 3600, "duration")}.`}
-            </span>
-          </p>
-        </>
+        <p>
+          {data.standsAllTried
+            ? `Nothing breaks in ${print(data.forHours * 3600, "duration")} down to ${print(data.triedC, "temperature")}; colder was not tried.`
+            : data.coldestC == null
+              ? `It breaks just below zero within ${print(data.forHours * 3600, "duration")}.`
+              : `For ${print(data.forHours * 3600, "duration")} it stands ${print(data.coldestC, "temperature")}.`}{" "}
+          <span className="text-muted">
+            At {print(data.atLowest.outdoorC, "temperature")}{" "}
+            {data.atLowest.hours == null
+              ? `nothing breaks in ${print(data.triedHours * 3600, "duration")}; longer was not tried.`
+              : `${data.atLowest.first} breaks after ${print(data.atLowest.hours * 3600, "duration")}.`}
+          </span>
+        </p>
       )}
       <div ref={box} className="mt-1" style={{ height: HEIGHT }}>
         {data && size.width > 0 && (
