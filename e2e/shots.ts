@@ -143,8 +143,11 @@ test("new rig", async ({ page }) => {
 for (const place of ["brief", "shell"] as const)
   test(place, async ({ page }) => {
     await page.goto(`/rigs/sparrow/${place}`);
-    await page.locator("[data-follows], [data-face]").first().waitFor();
-    if (place === "shell") await page.getByRole("switch", { name: "Heat" }).click();
+    await page.locator("[data-follows], [data-zones]").first().waitFor();
+    if (place === "shell") {
+      await page.getByRole("switch", { name: "Heat" }).click();
+      await page.getByRole("button", { name: /^garage/ }).click();
+    }
     await page.waitForTimeout(500);
     await shot(page, place);
   });
@@ -171,8 +174,8 @@ test("the night, hour by hour, and what it rests on", async ({ page }) => {
   await page.goto("/rigs/lantern/night");
   await page.getByRole("radio", { name: "Full" }).click();
   await page.getByRole("switch", { name: "Heat fails" }).click();
-  await page.getByRole("slider", { name: "Outdoors" }).press("Home");
   await page.waitForTimeout(1500);
+  await page.evaluate(() => scrollTo(0, 0));
   await shot(page, "night");
   await page.goto("/rigs/sparrow/night");
   await page

@@ -17,6 +17,7 @@ export function Limit() {
   const most = data?.triedHours ?? 72;
   const x = (c: number) => left + ((size.width - left - right) * c) / coldest;
   const y = (h: number) => top + (HEIGHT - top - bottom) * (1 - Math.min(1, h / most));
+  const late = outdoorC < 0.7 * coldest;
   const known = data?.curve.filter((p) => p.hours != null) ?? [];
   return (
     <Panel className="p-3" aria-label="How cold, and for how long">
@@ -71,7 +72,7 @@ export function Limit() {
             ))}
             <line x1={x(outdoorC)} x2={x(outdoorC)} y1={top} y2={HEIGHT - bottom} stroke="var(--strong)" strokeDasharray="4 3" />
             <circle cx={x(outdoorC)} cy={y(data.forHours)} r={5} fill="var(--panel)" stroke="var(--ink)" strokeWidth={2} />
-            <text x={x(outdoorC) + 9} y={y(data.forHours) - 6}>
+            <text x={x(outdoorC) + (late ? -9 : 9)} y={y(data.forHours) - 6} textAnchor={late ? "end" : "start"}>
               this night
             </text>
           </svg>
