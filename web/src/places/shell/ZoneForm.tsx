@@ -84,6 +84,14 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
           onCommit={(n) => change("Draughts", { airChangesPerHour: n })}
         />
         <QuantityField
+          label="Holds, kJ/K"
+          value={zone.heatCapacityJPerK == null ? null : zone.heatCapacityJPerK / 1000}
+          quantity="number"
+          least={1}
+          most={100_000}
+          onCommit={(n) => change("What it holds of heat", { heatCapacityJPerK: n == null ? null : n * 1000 })}
+        />
+        <QuantityField
           label="Heater"
           value={zone.heater?.powerW ?? 0}
           quantity="power"
