@@ -219,6 +219,8 @@ test("a rig file is saved, opened again, and refused with field and reason when 
 
 for (const theme of ["light", "dark"] as const) {
   test(`no serious fault of access on any place, ${theme}`, async ({ page }) => {
+    // Eight places, each read whole.
+    test.setTimeout(90_000);
     await page.emulateMedia({ colorScheme: theme });
     for (const [place, there] of [
       ["/", "svg path[stroke='var(--stays)']"],
