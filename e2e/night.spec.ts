@@ -34,6 +34,15 @@ test("the night: what goes first, an hour looked at, the heat failing where it i
   await expect(page.getByLabel("Which guess matters")).toContainText(/Measure .* first|Nothing freezes/);
   await expect(page.getByLabel("How cold, and for how long")).toContainText(/stands|breaks|Nothing/);
   await expect(page.getByLabel("The winter", { exact: true })).toContainText(/In \d of 5 winters/);
+
+  // The bench says which night it is about, and can make it a steady one again.
+  await page.getByRole("link", { name: "Bench" }).click();
+  const strip = page.getByRole("region", { name: "The night" });
+  await expect(strip).toContainText("Osmer Plain, 14 Jan");
+  await expect(strip).toContainText("fails");
+  await expect(strip.getByRole("slider", { name: "Outdoor temperature" })).toHaveCount(0);
+  await strip.getByRole("button", { name: "Make it steady" }).click();
+  await expect(strip.getByRole("slider", { name: "Outdoor temperature" })).toBeVisible();
 });
 
 test("weather of one's own: a table is read, and a broken one is told by line and column", async ({ page }) => {

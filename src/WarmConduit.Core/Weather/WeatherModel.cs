@@ -26,13 +26,9 @@ public static class WeatherModel
         _ => new(-4, -15, 5.5, 5, 4, 0.45),
     };
 
-    /// <summary>Name of a place as it is written.</summary>
-    public static string Name(WeatherPlace place) => place switch
-    {
-        WeatherPlace.KettleFell => "Kettle Fell",
-        WeatherPlace.BrennickQuay => "Brennick Quay",
-        _ => "Osmer Plain",
-    };
+    /// <summary>The place that is written so (kettleFell), whatever its letters' case; null: none is.</summary>
+    public static WeatherPlace? Named(string written) =>
+        Enum.GetValues<WeatherPlace>().Where(p => p.ToString().Equals(written, StringComparison.OrdinalIgnoreCase)).Select(p => (WeatherPlace?)p).FirstOrDefault();
 
     /// <summary>The hours of a winter from midnight of 1 October on. O(hours) the first time.</summary>
     public static IReadOnlyList<WeatherHour> Winter(WeatherPlace place, int winter)

@@ -32,11 +32,14 @@ public sealed record WeatherChoice(WeatherPlace? Place = null, int Winter = 1, i
     /// <summary>Hours that are accepted at the most: a leap year.</summary>
     public const int MostHours = 8784;
 
+    /// <summary>Winters that can be drawn of each place.</summary>
+    public const int MostWinters = 9999;
+
     /// <summary>What is out of range, by field.</summary>
     public IEnumerable<RigFault> Check()
     {
         if ((Place is null) == (Hours is null)) yield return new RigFault("conditions.weather", "it names a place, or hours, and not both");
-        if (Winter is < 1 or > 9999) yield return new RigFault("conditions.weather.winter", "it must lie between 1 and 9999");
+        if (Winter is < 1 or > MostWinters) yield return new RigFault("conditions.weather.winter", $"it must lie between 1 and {MostWinters}");
         if (Day is < 0 or > WeatherModel.LastDay) yield return new RigFault("conditions.weather.day", $"it must lie between 0 and {WeatherModel.LastDay}");
         if (Hours is null) yield break;
         if (Hours.Count is 0 or > MostHours)

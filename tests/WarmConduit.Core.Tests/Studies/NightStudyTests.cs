@@ -1,3 +1,5 @@
+using System.Globalization;
+using CsCheck;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Heat.Night;
 using WarmConduit.Core.Rigs;
@@ -140,6 +142,54 @@ public class NightStudyTests
         Assert.InRange(Mean(WeatherPlace.BrennickQuay, h => h.TemperatureC), 0, 6);
         Assert.True(Mean(WeatherPlace.BrennickQuay, h => h.WindMPerS) > 2 * Mean(WeatherPlace.KettleFell, h => h.WindMPerS));
         Assert.All(fell, h => Assert.True(h is { Cloud: >= 0 and <= 1, WindMPerS: >= 0 }));
+    }
+
+    [Fact]
+    public void Whatever_text_is_read_it_gives_hours_in_range_or_says_why_not()
+    {
+        var cell = Gen.OneOf(Gen.Double[-80, 60].Select(d => d.ToString("0.##", CultureInfo.InvariantCulture)), Gen.OneOfConst("", "x", "1e999", "NaN", "-", "\u2212" + "3", "99.9", "\"4\"", "LOCATION"));
+        var row = Gen.Select(cell.Array[0, 25], Gen.OneOfConst(",", ";", "\t"), (cells, between) => string.Join(between, cells));
+        Gen.Select(Gen.OneOfConst("temperature,wind,cloud", "temp;wind;cloud %", "LOCATION,Nowhere", "wind", ""), row.Array[0, 14], (head, rows) => head + "\n" + string.Join('\n', rows)).Sample(text =>
+        {
+            try
+            {
+                var read = WeatherFiles.Read(text);
+                Assert.Empty(new WeatherChoice(Hours: read.Hours).Check());
+                Assert.InRange(read.ColdestFrom, 0, read.Hours.Count - 1);
+            }
+            catch (RigFileException refused)
+            {
+                Assert.All(refused.Faults, f => Assert.StartsWith("line ", f.Path, StringComparison.Ordinal));
+            }
+        });
+    }
+
+    [Fact]
+    public void Heat_capacity_ends_at_the_first_insulation_and_a_typed_one_stands()
+    {
+        var room = new Zone("room", "room", ZoneKind.WallCavity, RigBuilder.Cube(0, 0, 0, 1), 0.5, [new Face("wall", "wall", FaceSide.Wall, 2, [new("plywood", 0.01), new("xps", 0.05), new("steel", 0.001)], 0, [])], []);
+        // Air 1.29 · 1006 J/K, and 2 m² of 10 mm of plywood: 2 · 0.01 · 600 · 1600; the skin behind the board takes no part.
+        Assert.Equal(1.29 * 1006 + 19_200, ZoneCapacity.JPerK(room), 1);
+        Assert.Equal(30_000, ZoneCapacity.JPerK(room with { Kind = ZoneKind.Living }) - ZoneCapacity.JPerK(room), 1);
+        Assert.Equal(5000, ZoneCapacity.JPerK(room with { HeatCapacityJPerK = 5000 }));
+    }
+
+    [Fact]
+    public void A_wall_under_a_clear_sky_sees_outdoors_colder_by_its_share_and_a_floor_does_not()
+    {
+        // One wall, no draught: outdoors is colder to it by half of what a roof would lose to the sky.
+        double Settled(FaceSide side, double cloud)
+        {
+            var zone = new Zone("room", "room", ZoneKind.Living, RigBuilder.Cube(0, 0, 0, 1), 0, [new Face("face", "face", side, 4, [new("xps", 0.02)], 0, [])], [], HeatCapacityJPerK: 1000);
+            var rig = new RigBuilder().Build();
+            return Ask(new Conditions(-10, 3, false, 10, WaterState.Wet, 22, 100, Attitude.Level, InsideC: -10, Cloud: cloud), rig with { Shell = rig.Shell with { Zones = [zone] } }).Zones.Single().C[^1];
+        }
+        double roof = WarmConduit.Core.Heat.OuterFace.ShiftK(-10, WarmConduit.Core.Heat.OuterFace.SkyC(-10, 0), 1, 3, 0.9);
+        Assert.True(roof < -2);
+        Assert.Equal(-10 + roof, Settled(FaceSide.Roof, 0), 0.02);
+        Assert.Equal(-10 + roof / 2, Settled(FaceSide.Wall, 0), 0.02);
+        Assert.Equal(-10, Settled(FaceSide.Floor, 0), 0.02);
+        Assert.Equal(-10, Settled(FaceSide.Roof, 1), 0.02);
     }
 
     [Fact]

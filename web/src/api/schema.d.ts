@@ -3670,7 +3670,7 @@ export interface components {
          * @description The invented places whose weather ships.
          * @enum {unknown}
          */
-        WeatherPlace: "kettleFell" | "brennickQuay" | "osmerPlain";
+        WeatherPlace: "kettleFell" | "brennickQuay" | "osmerPlain" | null;
         /** @description Hourly weather that was read. */
         WeatherRead: {
             /** @description Where it is from, as the file says; empty: it does not say. */
@@ -6022,7 +6022,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                place: components["schemas"]["WeatherPlace"];
+                place: string;
                 winter: number;
             };
             cookie?: never;

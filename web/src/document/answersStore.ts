@@ -1,3 +1,4 @@
+import pRetry from "p-retry";
 import { createStore, type StoreApi } from "zustand/vanilla";
 import { Problem, type Schema } from "../api/client";
 import type { RigApi } from "../api/rigs";
@@ -52,7 +53,7 @@ export interface AnswersStore extends StoreApi<AnswersState> {
 const OVERTAKEN_MS = 400;
 /** Saved, but drawn as before: the answers stand, and are asked again in a quiet moment so that later ones differ little from those that are held. */
 const QUIET_MS = 1500;
-const RETRY_MS = [1000, 2000, 5000, 10_000];
+const RETRY = { retries: Number.POSITIVE_INFINITY, minTimeout: 1000, factor: 2, maxTimeout: 10_000 };
 const nightKey = (id: string) => `night:${id}`;
 
 /** The answers about the document as it is drawn. One question is under way at a time; while it is, only the newest after it counts. */
@@ -68,7 +69,6 @@ export function createAnswers(document: DocumentStore, api: RigApi, wanted: Want
   }));
   let under: { call: AbortController; since: number } | null = null;
   let again = false;
-  let failures = 0;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let overtaken: ReturnType<typeof setTimeout> | undefined;
   /** The last answers about a saved revision: later ones come as what differs from them. */
@@ -90,22 +90,30 @@ export function createAnswers(document: DocumentStore, api: RigApi, wanted: Want
       again = false;
       under = { call: new AbortController(), since: Date.now() };
       try {
-        await askOnce(under.call.signal);
-        failures = 0;
+        // Each try asks about the newest document; a new question ends the waiting.
+        const { signal } = under.call;
+        await pRetry(() => askOnce(signal), { ...RETRY, signal, shouldRetry: ({ error }) => failed(error) });
       } catch (caught) {
-        if (caught instanceof Problem && caught.status === 400 && localStorage.getItem(nightKey(id))) {
-          // A night from before, which this rig cannot have any more: that of the brief stands in.
-          localStorage.removeItem(nightKey(id));
-          store.setState({ conditions: null });
-          again = true;
-        } else if (!again && !closed) {
-          store.setState({ problem: caught instanceof Problem ? caught.message : String(caught) });
-          timer = setTimeout(() => void ask(), RETRY_MS[Math.min(failures++, RETRY_MS.length - 1)]);
-        }
+        // Not called off by what overtook it, nor by the end of the window: something is wrong with the answer itself.
+        if (!under.call.signal.aborted && !again && caught instanceof Error) store.setState({ problem: caught.message });
       }
       clearTimeout(overtaken);
     } while (again && !closed);
     under = null;
+  }
+
+  /** Says why there is no answer; false when it is not to be asked again as it is. */
+  function failed(error: Error): boolean {
+    if (again || closed) return false;
+    if (error instanceof Problem && error.status === 400 && localStorage.getItem(nightKey(id))) {
+      // A night from before, which this rig cannot have any more: that of the brief stands in.
+      localStorage.removeItem(nightKey(id));
+      store.setState({ conditions: null });
+      again = true;
+      return false;
+    }
+    store.setState({ problem: error.message });
+    return true;
   }
 
   async function askOnce(signal: AbortSignal) {

@@ -1,3 +1,4 @@
+import pRetry from "p-retry";
 import { createStore, type StoreApi } from "zustand/vanilla";
 import { OFFLINE, Problem, type Schema } from "../api/client";
 import type { RigApi } from "../api/rigs";
@@ -71,7 +72,7 @@ export interface DocumentStore extends StoreApi<DocumentState> {
 }
 
 const SAVE_AFTER_MS = 500;
-const RETRY_AFTER_MS = 3000;
+const RETRY = { retries: Number.POSITIVE_INFINITY, minTimeout: 3000, factor: 1 };
 const MOST_STEPS = 200;
 /** Browsers send no more with a page that goes. */
 const MOST_LEAVING = 60_000;
@@ -114,6 +115,7 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
   const { getState: state } = store;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let queue = Promise.resolve();
+  let trying: AbortController | null = null;
   let closed = false;
   let dragged: Edit[] | null = null;
 
@@ -150,7 +152,19 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
 
   function saveSoon(ms: number) {
     clearTimeout(timer);
-    if (!closed) timer = setTimeout(() => void inTurn(save), ms);
+    if (!closed) timer = setTimeout(() => void trySaving(), ms);
+  }
+
+  /** Saves, and while the server is away tries again until it takes what waits. An edit that is made meanwhile tries at once. */
+  async function trySaving() {
+    if (trying) return inTurn(save);
+    trying = new AbortController();
+    const attempt = async () => {
+      await inTurn(save);
+      if (state().away && state().waiting.length > 0) throw new Error("The server is away.");
+    };
+    await pRetry(attempt, { ...RETRY, signal: trying.signal }).catch(() => undefined);
+    trying = null;
   }
 
   /** What goes out together: edits made on one revision; a way back or forward goes alone. */
@@ -220,7 +234,7 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
     if (problem.status === OFFLINE || problem.status >= 500 || problem.status === 408) {
       // The key stays: when the save stood after all, sending it again tells so.
       set({ away: true });
-      saveSoon(RETRY_AFTER_MS);
+      if (!trying) saveSoon(RETRY.minTimeout);
       return false;
     }
     if (problem.status === 404) {
@@ -382,6 +396,7 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
 
     close() {
       closed = true;
+      trying?.abort();
       clearTimeout(timer);
     },
   });

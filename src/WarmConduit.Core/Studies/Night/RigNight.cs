@@ -134,14 +134,14 @@ internal sealed class RigNight
         var outdoor = new TimeSeries([.. weather.Select((_, h) => h * HourS)], [.. weather.Select(w => w.TemperatureC)]);
         var sources = new List<NightSource>();
         var made = new List<NightZone>();
+        bool open = weather.Any(w => w.Cloud < 1);
         foreach (var zone in zones)
         {
-            double still = ZoneBalance.OutdoorWPerK(zone, evening with { WindMPerS = 0 }), blown = ZoneBalance.OutdoorWPerK(zone, evening with { WindMPerS = windy });
-            // On a night of one wind that is exact; over many it is laid through none and the strongest.
-            bool steady = weather.Count == 1;
-            double g = steady ? ZoneBalance.OutdoorWPerK(zone, evening) : still, byWind = steady ? 0 : Math.Max(0, (blown - still) / windy);
+            double Loss(double wind) => ZoneBalance.OutdoorWPerK(zone, evening with { WindMPerS = wind });
+            // On a night of one wind it is that wind's; over many it is laid through none and the strongest.
+            double g = Loss(weather.Count == 1 ? evening.WindMPerS : 0), byWind = weather.Count == 1 ? 0 : Math.Max(0, (Loss(windy) - g) / windy);
             string? sky = null;
-            if (SkyShare(zone, evening) is > 0 and var share && weather.Any(w => w.Cloud < 1))
+            if (open && SkyShare(zone, evening) is > 0 and var share)
             {
                 sky = $"sky:{zone.Id}";
                 sources.Add(new NightSource(sky, outdoor with

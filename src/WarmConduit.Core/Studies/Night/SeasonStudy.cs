@@ -40,7 +40,7 @@ public static class SeasonStudy
     public static SeasonAnswer Ask(Question question)
     {
         string[] about = (question.About ?? "").Split(' ');
-        var place = Enum.TryParse<WeatherPlace>(about[0], ignoreCase: true, out var named) && Enum.IsDefined(named) ? named : WeatherPlace.KettleFell;
+        var place = WeatherModel.Named(about[0]) ?? WeatherPlace.KettleFell;
         int winters = about.Length > 1 && int.TryParse(about[1], out int count) ? Math.Clamp(count, 1, Most) : 10;
         var night = question.Conditions with { Weather = null, HeatFailsAfterH = null };
         var asked = question.With(night);

@@ -1,24 +1,24 @@
 import { FlipHorizontal2, RotateCcw } from "lucide-react";
-import type { ReactNode } from "react";
 import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
 import { useSettings } from "../../app/settings";
 import { usePrint } from "../../app/units";
 import { measured } from "../../document/arrange";
-import { changed } from "../../document/edits";
-import { courseOf, indexOf, lengthOf, type Part, portAt, portsTaken, type Rig, type Xyz } from "../../document/geometry";
-import { keyOf, moverOf, nameOf, placeOf, putAt, type Thing } from "../../document/things";
-import { fixings, services } from "../../drawing/services";
+import { indexOf, type Part, portAt, portsTaken, type Rig } from "../../document/geometry";
+import { keyOf, nameOf, type Thing } from "../../document/things";
 import { Button } from "../../ui/controls";
 import { PickField, QuantityField, TextField } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
 import { useAnswers, useDocument, useSelection, useStores } from "./benchStores";
-import { bendAfter, copyOf, teeAfter } from "./drawingTools";
+import { copyOf } from "./drawingTools";
 import { stepsOf } from "./moving";
 import { madeOf, type Tie } from "./runDrawing";
 import { useActions } from "./useActions";
 
 type Edit = Schema["Edit"];
+
+import { Heading, PlaceFields, useChange } from "./inspectorFields";
+import { PointForm, RunForm } from "./inspectorRun";
 
 /** What is in hand, with everything about it that can be typed. */
 export function Inspector() {
@@ -97,47 +97,6 @@ function Several({ rig, things }: { rig: Rig; things: Thing[] }) {
         <Button onClick={() => actions.remove()}>Remove all</Button>
       </div>
     </>
-  );
-}
-
-function Heading({ kind, children }: { kind: string; children: ReactNode }) {
-  return (
-    <header>
-      <p className="text-muted">{kind}</p>
-      <h3 className="text-[15px] leading-tight font-semibold break-words">{children}</h3>
-    </header>
-  );
-}
-
-/** Runs an edit that changes fields of one thing of the document as it is now. */
-function useChange() {
-  const { commit } = useActions();
-  return (what: string, thing: string, values: object) => commit(what, [changed(thing, values)]);
-}
-
-/** Where a thing is, each axis to be typed. What the heights count from is said. */
-function PlaceFields({ rig, thing, of }: { rig: Rig; thing: Thing; of: string }) {
-  const { document } = useStores();
-  const actions = useActions();
-  const at = placeOf(rig, thing);
-  const mover = moverOf(rig, thing, actions.fixed);
-  const set = (axis: keyof Xyz) => (value: number) => {
-    // By the document as it is when the value is kept, not as it was when it was typed.
-    const now = document.getState().rig as Rig;
-    const from = placeOf(now, thing);
-    const start = mover && placeOf(now, mover);
-    if (!from || !mover || !start) return;
-    actions.commit(`${nameOf(now, thing)} moved`, [putAt(now, mover, { ...start, [axis]: start[axis] + value - from[axis] })]);
-  };
-  return (
-    <fieldset>
-      <legend className="text-muted">{of}</legend>
-      <div className="mt-1 grid grid-cols-3 gap-2">
-        <QuantityField label="From the rear" value={at?.xM} quantity="length" least={-5} most={25} disabled={!mover} onCommit={set("xM")} />
-        <QuantityField label="From the kerb" value={at?.yM} quantity="length" least={-5} most={10} disabled={!mover} onCommit={set("yM")} />
-        <QuantityField label="Above floor" value={at?.zM} quantity="length" least={-5} most={5} disabled={!mover} onCommit={set("zM")} />
-      </div>
-    </fieldset>
   );
 }
 
@@ -321,52 +280,6 @@ function TankFigures({ rig, part }: { rig: Rig; part: Part }) {
   );
 }
 
-/** A sleeve to choose: its material, and its thickness once it has one. */
-function SleeveFields({ label, none, sleeve, onCommit }: SleeveProps) {
-  const { catalogue } = useCatalogue();
-  return (
-    <>
-      <PickField
-        label={label}
-        value={sleeve ? (sleeve.thicknessM > 0 ? sleeve.material : "bare") : ""}
-        options={[
-          { value: "", text: none },
-          ...(none === "none" ? [] : [{ value: "bare", text: "none" }]),
-          ...(catalogue?.solids ?? []).map((s) => ({ value: s.id, text: s.name })),
-        ]}
-        onCommit={(v) =>
-          onCommit(
-            v === "bare"
-              ? { material: sleeve?.material ?? "elastomer", thicknessM: 0 }
-              : v
-                ? { material: v, thicknessM: sleeve?.thicknessM || 0.013 }
-                : null,
-          )
-        }
-      />
-      {sleeve && sleeve.thicknessM > 0 && (
-        <QuantityField
-          label="Thickness"
-          value={sleeve.thicknessM}
-          quantity="length"
-          least={0.001}
-          most={0.3}
-          onCommit={(thicknessM) => onCommit({ ...sleeve, thicknessM })}
-        />
-      )}
-    </>
-  );
-}
-
-interface SleeveProps {
-  label: string;
-  /** What it means to choose nothing. */
-  none: string;
-  sleeve: Schema["Sleeve"] | null | undefined;
-  onCommit(sleeve: Schema["Sleeve"] | null): void;
-}
-
-/** How a valve, tap or pump stands in the scenario that is asked about. */
 const reaches: { value: Schema["ReachKind"] | ""; text: string }[] = [
   { value: "", text: "not said" },
   { value: "outside", text: "from outside" },
@@ -408,6 +321,7 @@ function ReachFields({ part }: { part: Part }) {
   );
 }
 
+/** How a valve, tap or pump stands in the scenario that is asked about. */
 function Positions({ rig, part }: { rig: Rig; part: Part }) {
   const { stock } = useCatalogue();
   const { commit } = useActions();
@@ -427,148 +341,6 @@ function Positions({ rig, part }: { rig: Rig; part: Part }) {
         ])
       }
     />
-  );
-}
-
-function RunForm({ rig, id }: { rig: Rig; id: string }) {
-  const run = indexOf(rig).runs.get(id);
-  const { catalogue } = useCatalogue();
-  const { selection } = useStores();
-  const print = usePrint();
-  const change = useChange();
-  const { remove, evenFall } = useActions();
-  if (!run) return null;
-  const path = `runs/${id}`;
-  return (
-    <>
-      <Heading kind={`Run, ${print(lengthOf(courseOf(rig, run)), "length")} long`}>{run.name}</Heading>
-      <TextField label="Name" value={run.name} onCommit={(name) => change(`Name of ${run.name}`, path, { name })} />
-      <div className="grid grid-cols-2 gap-2">
-        <PickField
-          label="Carries"
-          value={run.service}
-          options={Object.entries(services).map(([value, text]) => ({ value, text }))}
-          onCommit={(service) => change(`${run.name} carries ${service}`, path, { service })}
-        />
-        <PickField
-          label="Pipe"
-          value={run.pipe}
-          options={(catalogue?.pipes ?? []).map((p) => ({ value: p.id, text: p.name }))}
-          onCommit={(pipe) => change(`Pipe of ${run.name}`, path, { pipe })}
-        />
-        <SleeveFields
-          label="Insulation from its start"
-          none="none"
-          sleeve={run.insulation}
-          onCommit={(insulation) => change(`Insulation of ${run.name}`, path, { insulation })}
-        />
-        <QuantityField
-          label="Clips every"
-          value={run.clipSpacingM}
-          quantity="length"
-          least={0.05}
-          most={10}
-          onCommit={(clipSpacingM) => change(`Clips of ${run.name}`, path, { clipSpacingM })}
-        />
-        <QuantityField
-          label="Slack: longer than its way by"
-          value={run.slackM}
-          quantity="length"
-          least={0}
-          most={5}
-          onCommit={(slackM) => change(`Slack of ${run.name}`, path, { slackM })}
-        />
-      </div>
-      <div className="flex flex-wrap gap-2">
-        <Button disabled={run.bends.length === 0} title="Every bend as high as its share of the way (F)" onClick={() => evenFall()}>
-          Give it its fall
-        </Button>
-        <Button onClick={remove}>Remove</Button>
-      </div>
-      <section>
-        <h4 className="text-muted">Points, in the order of flow: height above the floor</h4>
-        <ol>
-          {courseOf(rig, run).map((p) => (
-            <li key={p.id}>
-              <button
-                type="button"
-                className="flex h-10 w-full items-center justify-between gap-2 rounded-md px-2 text-left hover:bg-sunk"
-                onClick={() => selection.take({ kind: "point", runId: id, pointId: p.id })}
-              >
-                <span className="min-w-0 truncate">
-                  {nameOf(rig, { kind: "point", runId: id, pointId: p.id }).slice(run.name.length + 2)}
-                </span>
-                <span className="shrink-0 font-semibold">{print(p.at.zM, "length")}</span>
-              </button>
-            </li>
-          ))}
-        </ol>
-      </section>
-    </>
-  );
-}
-
-function PointForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kind: "point" }> }) {
-  const run = indexOf(rig).runs.get(thing.runId);
-  const { selection } = useStores();
-  const actions = useActions();
-  const change = useChange();
-  if (!run) return null;
-  const mover = moverOf(rig, thing, actions.fixed);
-  const isEnd = thing.pointId === "from" || thing.pointId === "to";
-  const bend = run.bends.find((b) => b.id === thing.pointId);
-  const put = (what: string, made: ReturnType<typeof bendAfter>) => {
-    selection.takeWhenThere(made.thing);
-    actions.commit(`${what} in ${run.name}`, made.edits);
-  };
-  return (
-    <>
-      <Heading kind={`Point of a ${services[run.service]} run`}>{nameOf(rig, thing)}</Heading>
-      <PlaceFields rig={rig} thing={thing} of="Invert of the bore: its lowest line" />
-      {isEnd && mover?.kind === "part" && (
-        <p className="text-muted">It moves with {nameOf(rig, mover)}, and so does every run that meets there.</p>
-      )}
-      {!mover && <p className="text-muted">It stays where its tank stands.</p>}
-      {bend && (
-        <div className="grid grid-cols-2 gap-2">
-          <SleeveFields
-            label="Insulation from here on"
-            none="as before it"
-            sleeve={bend.insulation}
-            onCommit={(insulation) => change(`Insulation of ${run.name}`, `runs/${run.id}/bends/${bend.id}`, { insulation })}
-          />
-          <PickField
-            label="Held here by"
-            value={bend.fixing ?? ""}
-            options={[{ value: "", text: "nothing of its own" }, ...Object.entries(fixings).map(([value, text]) => ({ value, text }))]}
-            onCommit={(fixing) =>
-              change(`${fixing ? `A ${fixing} in` : "Nothing holds"} ${run.name}`, `runs/${run.id}/bends/${bend.id}`, {
-                fixing: fixing || null,
-              })
-            }
-          />
-        </div>
-      )}
-      <div className="flex flex-wrap gap-2">
-        <Button onClick={() => put("Bend", bendAfter(rig, run, thing.pointId))}>
-          Add a bend {thing.pointId === "to" ? "before" : "after"}
-        </Button>
-        <Button onClick={() => put("Tee", teeAfter(rig, run, thing.pointId))}>Put in a tee</Button>
-        <Button onClick={() => put("Clip", bendAfter(rig, run, thing.pointId, "clip"))}>
-          Clip it {thing.pointId === "to" ? "before" : "after"}
-        </Button>
-        {!isEnd && <Button onClick={actions.remove}>Remove</Button>}
-        <Button onClick={() => selection.take({ kind: "run", runId: run.id })}>Take the run</Button>
-      </div>
-      <p className="flex items-center gap-2">
-        <Button aria-label="Point before" onClick={() => actions.walk(-1)}>
-          Before
-        </Button>
-        <Button aria-label="Next point" onClick={() => actions.walk(1)}>
-          Next
-        </Button>
-      </p>
-    </>
   );
 }
 

@@ -1,69 +1,46 @@
 import type { ComponentProps, ReactNode } from "react";
-import { usePrint } from "../../app/units";
-import { Choice, Panel, Slider, Switch } from "../../ui/controls";
-import { useAnswers, useStores } from "./benchStores";
+import { Link } from "wouter";
+import { useClock } from "../../app/units";
+import { Button, Choice, Panel, Slider, Switch } from "../../ui/controls";
+import { weatherWords } from "../night/places";
+import { useDocument, useStores } from "./benchStores";
+import { useNightSliders } from "./nightSliders";
 import { SpiritLevel } from "./SpiritLevel";
-
-const spans = [0.5, 1, 2, 4, 6, 8, 10, 12, 18, 24, 48, 72, 120, 168, 240];
 
 /** The night, as a control: every drawing answers while it is dragged. */
 export function WeatherStrip() {
-  const c = useAnswers((s) => s.conditions);
+  const shown = useNightSliders();
+  const id = useDocument((s) => s.id);
   const { setConditions } = useStores().answers;
-  const print = usePrint();
-  if (!c) return null;
+  const clock = useClock();
+  if (!shown) return null;
+  const { night: c, sliders } = shown;
+  const fails =
+    c.heatOn && c.heatFailsAfterH != null ? `fails ${clock(c.startHour, c.heatFailsAfterH * 3600).replace(" next day", "")}` : null;
   return (
     <Panel aria-label="The night" className="flex shrink-0 items-stretch divide-x divide-rule overflow-x-auto">
-      <SliderField
-        title="Outdoors"
-        label="Outdoor temperature"
-        className="w-36 grow-2 max-[1180px]:w-30"
-        text={print(c.outdoorC, "temperature")}
-        value={c.outdoorC}
-        min={-60}
-        max={50}
-        step={0.5}
-        onChange={(outdoorC) => setConditions({ outdoorC })}
-      />
-      <SliderField
-        title="Wind"
-        label="Wind"
-        className="w-28 grow max-[1180px]:w-22"
-        text={print(c.windMPerS, "speed")}
-        value={c.windMPerS}
-        min={0}
-        max={60}
-        step={0.5}
-        onChange={(windMPerS) => setConditions({ windMPerS })}
-      />
-      <Field title="Heat" value={c.heatOn ? "on" : "off"}>
+      {c.weather ? (
+        <Field title="Weather" value={weatherWords(c.weather)} className="w-64 grow-3">
+          <p className="flex items-center gap-2 whitespace-nowrap">
+            <Link href={`/rigs/${id}/night`} className="underline">
+              Hour by hour
+            </Link>
+            <Button quiet onClick={() => setConditions({ weather: null })}>
+              Make it steady
+            </Button>
+          </p>
+        </Field>
+      ) : (
+        <>
+          <SliderField title="Outdoors" className="w-36 grow-2 max-[1180px]:w-30" {...sliders.outdoorC} />
+          <SliderField title="Wind" className="w-28 grow max-[1180px]:w-22" {...sliders.windMPerS} />
+        </>
+      )}
+      <Field title="Heat" value={c.heatOn ? (fails ?? "on") : "off"}>
         <Switch label="Heat" on={c.heatOn} onChange={(heatOn) => setConditions({ heatOn })} />
       </Field>
-      <SliderField
-        title="Water at start"
-        label="Water temperature at the start"
-        className="w-40 grow max-[1180px]:w-34"
-        text={print(c.startWaterC, "temperature")}
-        value={c.startWaterC}
-        min={0}
-        max={95}
-        step={1}
-        onChange={(startWaterC) => setConditions({ startWaterC })}
-      />
-      <SliderField
-        title="Left for"
-        label="How long it is left"
-        className="w-32 grow max-[1180px]:w-24"
-        text={print(c.hours * 3600, "duration")}
-        value={Math.max(
-          0,
-          spans.findLastIndex((h) => h <= c.hours),
-        )}
-        min={0}
-        max={spans.length - 1}
-        step={1}
-        onChange={(i) => setConditions({ hours: spans[i] ?? 8 })}
-      />
+      <SliderField title="Water at start" className="w-40 grow max-[1180px]:w-34" {...sliders.startWaterC} />
+      <SliderField title="Left for" className="w-32 grow max-[1180px]:w-24" {...sliders.hours} />
       <Field title="Water system" value="">
         <Choice
           label="Water in the system"

@@ -1,8 +1,8 @@
 import { type ComponentProps, useState } from "react";
-import { usePrint } from "../../app/units";
 import { Choice, Panel, Slider, Switch } from "../../ui/controls";
 import { PickField, QuantityField } from "../../ui/QuantityField";
-import { useAnswers, useStores } from "../bench/benchStores";
+import { useStores } from "../bench/benchStores";
+import { useNightSliders } from "../bench/nightSliders";
 import { dayWords, type Place, places } from "./places";
 import { WeatherFile } from "./WeatherFile";
 
@@ -11,11 +11,11 @@ type Kind = "same" | "place" | "file";
 
 /** What the night is made of: its weather, how the vehicle was left, and its heat. */
 export function NightControls() {
-  const c = useAnswers((s) => s.conditions);
+  const shown = useNightSliders();
   const { setConditions } = useStores().answers;
-  const print = usePrint();
   const [chosen, setKind] = useState<Kind | null>(null);
-  if (!c) return null;
+  if (!shown) return null;
+  const { night: c, sliders } = shown;
   const weather = c.weather ?? null;
   const kind = chosen ?? (weather ? (weather.hours ? "file" : "place") : "same");
   const place = (weather?.place ?? null) as Place | null;
@@ -49,6 +49,7 @@ export function NightControls() {
             onCommit={(value) => set({ place: value as Place })}
           />
           <Line
+            title="Night of"
             label="Night of"
             text={dayWords(weather?.day ?? 0)}
             value={weather?.day ?? 0}
@@ -68,54 +69,14 @@ export function NightControls() {
         </>
       ) : (
         <>
-          <Line
-            label="Outdoors"
-            text={print(c.outdoorC, "temperature")}
-            value={c.outdoorC}
-            min={-40}
-            max={15}
-            step={0.5}
-            onChange={(outdoorC) => setConditions({ outdoorC })}
-          />
-          <Line
-            label="Wind"
-            text={print(c.windMPerS, "speed")}
-            value={c.windMPerS}
-            min={0}
-            max={30}
-            step={0.5}
-            onChange={(windMPerS) => setConditions({ windMPerS })}
-          />
-          <Line
-            label="Sky"
-            text={(c.cloud ?? 1) >= 1 ? "covered" : (c.cloud ?? 1) <= 0 ? "clear" : `${Math.round((c.cloud ?? 1) * 100)} % covered`}
-            value={c.cloud ?? 1}
-            min={0}
-            max={1}
-            step={0.05}
-            onChange={(cloud) => setConditions({ cloud })}
-          />
+          <Line title="Outdoors" {...sliders.outdoorC} />
+          <Line title="Wind" {...sliders.windMPerS} />
+          <Line title="Sky" {...sliders.cloud} />
         </>
       )}
       <h2 className="text-[17px] font-semibold">How it was left</h2>
-      <Line
-        label="Inside, until the start"
-        text={print(c.insideC ?? 18, "temperature")}
-        value={c.insideC ?? 18}
-        min={-20}
-        max={30}
-        step={0.5}
-        onChange={(insideC) => setConditions({ insideC })}
-      />
-      <Line
-        label="Water, at the start"
-        text={print(c.startWaterC, "temperature")}
-        value={c.startWaterC}
-        min={0}
-        max={40}
-        step={1}
-        onChange={(startWaterC) => setConditions({ startWaterC })}
-      />
+      <Line title="Inside, until the start" {...sliders.insideC} />
+      <Line title="Water, at the start" {...sliders.startWaterC} />
       <div className="flex flex-wrap items-center gap-3">
         <Choice
           label="Water in the system"
@@ -137,27 +98,19 @@ export function NightControls() {
           {c.heatFailsAfterH != null && <span className="text-muted">drag it along the hours</span>}
         </p>
       )}
-      <Line
-        label="Left for"
-        text={print(c.hours * 3600, "duration")}
-        value={Math.min(72, c.hours)}
-        min={1}
-        max={72}
-        step={1}
-        onChange={(hours) => setConditions({ hours })}
-      />
+      <Line title="Left for" {...sliders.hours} />
     </Panel>
   );
 }
 
-function Line({ label, ...slider }: ComponentProps<typeof Slider>) {
+function Line({ title, ...slider }: { title: string } & ComponentProps<typeof Slider>) {
   return (
     <div>
       <p className="flex items-baseline justify-between gap-2">
-        <span className="text-muted">{label}</span>
+        <span className="text-muted">{title}</span>
         <strong className="font-semibold">{slider.text}</strong>
       </p>
-      <Slider label={label} {...slider} />
+      <Slider {...slider} />
     </div>
   );
 }

@@ -1,6 +1,7 @@
 import { useState } from "react";
+import { useDropzone } from "react-dropzone";
 import { api, data, Problem, type Schema } from "../../api/client";
-import { Slider } from "../../ui/controls";
+import { Button, Slider } from "../../ui/controls";
 
 const LONGEST = 241;
 
@@ -25,18 +26,15 @@ export function WeatherFile({ startHour, onHours }: { startHour: number; onHours
       setError(reasons.length > 0 ? reasons.slice(0, 6).join("\n") : caught instanceof Problem ? caught.message : String(caught));
     }
   };
+  const drop = useDropzone({ noClick: true, noKeyboard: true, multiple: false, onDrop: ([file]) => void open(file) });
   const day = (hour: number) => `day ${1 + Math.floor(hour / 24)}, hour ${hour % 24}`;
   return (
     <div className="flex flex-col gap-2">
-      <label className="flex flex-col gap-1">
-        <span className="text-muted">Hourly weather: an EPW file, or a table with temperature, wind, cloud</span>
-        <input
-          type="file"
-          accept=".epw,.csv,.tsv,.txt"
-          className="min-h-10 w-full file:mr-3 file:h-10 file:rounded-md file:border file:border-rule file:bg-panel file:px-3"
-          onChange={(e) => void open(e.target.files?.[0])}
-        />
-      </label>
+      <div {...drop.getRootProps({ className: drop.isDragActive ? "bg-sunk" : "" })}>
+        <p className="text-muted">Hourly weather: an EPW file, or a table with temperature, wind, cloud. Let it fall here, or</p>
+        <Button onClick={drop.open}>Open a file</Button>
+        <input {...drop.getInputProps({ accept: ".epw,.csv,.tsv,.txt,text/csv", "aria-label": "Weather file" })} />
+      </div>
       {error && (
         <p role="alert" className="whitespace-pre-line font-medium">
           {error}

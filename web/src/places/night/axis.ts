@@ -9,6 +9,6 @@ export const xOf = (seconds: number, width: number, hours: number) =>
 /** Hours that are written under the axis: as many as have room. */
 export function ticks(hours: number, width: number): number[] {
   const most = Math.max(2, Math.floor((width - LEFT - RIGHT) / 58));
-  const step = [1, 2, 3, 4, 6, 12, 24, 48].find((s) => hours / s <= most) ?? 48;
+  const step = [1, 2, 3, 4, 6, 12, 24, 48, 72, 120].find((s) => hours / s <= most) ?? 240;
   return Array.from({ length: Math.floor(hours / step) + 1 }, (_, i) => i * step);
 }

@@ -1,0 +1,62 @@
+using System.Text;
+using System.Text.Json.Nodes;
+using Xunit;
+
+namespace WarmConduit.Server.Tests;
+
+/// <summary>Weather over HTTP: read from text, sent out as a table, and asked about.</summary>
+public class WeatherTests(SharedHost shared) : IClassFixture<SharedHost>
+{
+    private static StringContent Json(JsonNode body) => new(body.ToJsonString(), Encoding.UTF8, "application/json");
+
+    [Fact]
+    public async Task A_winter_comes_out_as_a_table_that_is_read_again_and_a_broken_one_is_told_by_line_and_column()
+    {
+        var host = shared.Host;
+        string table = await host.Http.GetStringAsync("/api/weather/brennickQuay/3.csv");
+        var (status, read) = await host.Post("/api/weather", Json(new JsonObject { ["text"] = table }));
+        Assert.Equal(200, status);
+        Assert.Equal(table.Trim().Split('\n').Length - 1, read["hours"]!.AsArray().Count);
+        Assert.Equal(0, (int)read["missing"]!);
+        foreach (var (text, where) in ((string?, string)[])[("temp,wind\n-3,2\n-4,a lot", "line 3, column 2"), ("", "line 1"), (null, "text")])
+        {
+            var (refused, said) = await host.Post("/api/weather", Json(new JsonObject { ["text"] = text }));
+            Assert.Equal(400, refused);
+            Assert.NotNull(said["errors"]![where]);
+        }
+        foreach (string nowhere in (string[])["brennickQuay/0.csv", "brennickQuay/10000.csv", "atlantis/1.csv"])
+            Assert.InRange((int)(await host.Http.GetAsync($"/api/weather/{nowhere}")).StatusCode, 400, 404);
+    }
+
+    [Theory]
+    [InlineData("""{ }""", "conditions.weather")]
+    [InlineData("""{ "place": "kettleFell", "hours": [] }""", "conditions.weather")]
+    [InlineData("""{ "place": "kettleFell", "day": 182 }""", "conditions.weather.day")]
+    [InlineData("""{ "place": "kettleFell", "winter": -1 }""", "conditions.weather.winter")]
+    [InlineData("""{ "hours": [] }""", "conditions.weather.hours")]
+    [InlineData("""{ "hours": [ { "temperatureC": -900, "windMPerS": 0, "cloud": 0 } ] }""", "conditions.weather.hours[0]")]
+    [InlineData("""{ "hours": [ null ] }""", null)]
+    [InlineData("""{ "place": "atlantis" }""", null)]
+    public async Task A_night_whose_weather_is_none_is_refused_at_its_field_and_never_breaks(string weather, string? field)
+    {
+        var host = shared.Host;
+        var rig = (await host.Get("/api/rigs/sparrow"))["rig"]!;
+        var conditions = JsonNode.Parse("""{ "outdoorC": -9, "windMPerS": 4, "heatOn": false, "startWaterC": 12, "water": "wet", "startHour": 22, "hours": 8, "parked": { "pitchDeg": 0, "rollDeg": 0 } }""")!;
+        conditions["weather"] = JsonNode.Parse(weather);
+        var (status, said) = await host.Post("/api/answers", Json(new JsonObject { ["rig"] = rig.DeepClone(), ["conditions"] = conditions, ["wanted"] = new JsonArray("night") }));
+        Assert.Equal(400, status);
+        if (field is not null) Assert.NotNull(said["errors"]![field]);
+    }
+
+    [Fact]
+    public async Task A_night_is_answered_for_every_question_about_it()
+    {
+        var host = shared.Host;
+        foreach (var (name, about) in ((string, string?)[])[("night", null), ("limit", ""), ("guess", ""), ("season", "osmerPlain 1"), ("season", "999 x")])
+        {
+            var (status, said) = await host.Post("/api/answers", Json(new JsonObject { ["id"] = "sparrow", ["base"] = 1, ["wanted"] = new JsonArray(name), ["about"] = about }));
+            Assert.Equal(200, status);
+            Assert.NotNull(said["answers"]![name]);
+        }
+    }
+}

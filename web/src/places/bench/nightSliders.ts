@@ -1,0 +1,48 @@
+import type { ComponentProps } from "react";
+import type { Schema } from "../../api/client";
+import { usePrint } from "../../app/units";
+import type { Slider } from "../../ui/controls";
+import { useAnswers, useStores } from "./benchStores";
+
+type Night = Schema["Conditions"];
+type Named = "outdoorC" | "windMPerS" | "cloud" | "insideC" | "startWaterC" | "hours";
+type Sliders = Record<Named, ComponentProps<typeof Slider>>;
+
+const spans = [0.5, 1, 2, 4, 6, 8, 10, 12, 18, 24, 48, 72, 120, 168, 240];
+
+/** What of a night is set by a slider: the same wherever it is shown, as far as its field reaches. Null until there is a night. */
+export function useNightSliders(): { night: Night; sliders: Sliders } | null {
+  const night = useAnswers((s) => s.conditions);
+  const { setConditions } = useStores().answers;
+  const print = usePrint();
+  if (!night) return null;
+  const of = (name: Named, label: string, text: string, value: number, [min, max, step]: [number, number, number]) => ({
+    label,
+    text,
+    value,
+    min,
+    max,
+    step,
+    onChange: (to: number) => setConditions({ [name]: to }),
+  });
+  const { outdoorC, windMPerS, cloud, insideC, startWaterC, hours } = night;
+  const sky = cloud >= 1 ? "covered" : cloud <= 0 ? "clear" : `${Math.round(cloud * 100)} % covered`;
+  const span = Math.max(
+    0,
+    spans.findLastIndex((h) => h <= hours),
+  );
+  return {
+    night,
+    sliders: {
+      outdoorC: of("outdoorC", "Outdoor temperature", print(outdoorC, "temperature"), outdoorC, [-60, 50, 0.5]),
+      windMPerS: of("windMPerS", "Wind", print(windMPerS, "speed"), windMPerS, [0, 60, 0.5]),
+      cloud: of("cloud", "Cloud", sky, cloud, [0, 1, 0.05]),
+      insideC: of("insideC", "Inside, until the start", print(insideC, "temperature"), insideC, [-40, 40, 0.5]),
+      startWaterC: of("startWaterC", "Water temperature at the start", print(startWaterC, "temperature"), startWaterC, [0, 95, 1]),
+      hours: {
+        ...of("hours", "How long it is left", print(hours * 3600, "duration"), span, [0, spans.length - 1, 1]),
+        onChange: (i) => setConditions({ hours: spans[i] ?? 8 }),
+      },
+    },
+  };
+}
