@@ -24,7 +24,7 @@ export function Season() {
         <h2 className="grow text-[17px] font-semibold">The winter, left like this</h2>
         <div className="w-64">
           <PickField
-            label="Place, invented"
+            label="Winters of, invented"
             value={place}
             options={Object.entries(places).map(([value, text]) => ({ value, text }))}
             onCommit={(value) => setPlace(value as Place)}
