@@ -75,10 +75,18 @@ test("all heights at once: looked at, done, and kept where they are locked", asy
   await expect(page.locator("[data-after] [data-fix-ghost]")).toHaveCount(1);
   await expect(page.locator("[data-after] [data-chain]")).toHaveCount(1);
   await heights.getByText("Lines that must not move").click();
-  await heights.getByRole("checkbox", { name: "kitchen cold" }).check();
+  await heights.getByRole("checkbox", { name: "kitchen cold", exact: true }).check();
   await expect(heights).toContainText("cannot help");
   await expect(heights).not.toContainText("kitchen cold, bend 2:");
-  await heights.getByRole("checkbox", { name: "kitchen cold" }).uncheck();
+  await heights.getByRole("checkbox", { name: "kitchen cold", exact: true }).uncheck();
+  // One point alone is held, and let go with a slope of its own.
+  await heights.getByRole("button", { name: "Hold kitchen cold, bend 2" }).click();
+  const limits = heights.getByRole("region", { name: "Points with limits" });
+  await expect(heights).toContainText("cannot help");
+  await limits.getByRole("checkbox", { name: /kitchen cold, bend 2/ }).uncheck();
+  await limits.getByLabel("On a slope of").fill("0");
+  await limits.getByLabel("On a slope of").press("Enter");
+  await expect(heights).toContainText("every line falls on a slope of 1.0°");
   await heights.getByRole("button", { name: /Move \d+ points/ }).click();
   await saved(page);
   await expect(page.getByLabel("What holds water")).toContainText("0 mL stays by the drain-down");

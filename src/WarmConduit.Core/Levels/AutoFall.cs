@@ -6,7 +6,22 @@ public sealed record FallPoint(string Id, double LowestM, double HighestM);
 /// <summary>
 /// A length of pipe in the direction its water shall run, m along it, with its plan extents. Tilting by the tolerances must not turn it back.
 /// </summary>
-public sealed record FallLength(string From, string To, double LengthM, double DxM, double DyM);
+/// <param name="From">Id of its upper point.</param>
+/// <param name="To">Id of its lower point.</param>
+/// <param name="LengthM">Length, m.</param>
+/// <param name="DxM">Extent along the vehicle, m.</param>
+/// <param name="DyM">Extent across it, m.</param>
+/// <param name="ToleranceDeg">Pitch and roll to stand on this length, degrees; null for those of the question.</param>
+public sealed record FallLength(string From, string To, double LengthM, double DxM, double DyM, double? ToleranceDeg = null)
+{
+    /// <summary>Height that tilting takes of it, m, where the question asks these angles, degrees.</summary>
+    public double ForToleranceM(double pitchDeg, double rollDeg)
+    {
+        return (Tan(ToleranceDeg ?? pitchDeg) * Math.Abs(DxM)) + (Tan(ToleranceDeg ?? rollDeg) * Math.Abs(DyM));
+
+        static double Tan(double deg) => Math.Tan(Math.Abs(deg) * Math.PI / 180);
+    }
+}
 
 /// <summary>What is asked of a set of heights.</summary>
 /// <param name="Points">Points.</param>
@@ -97,7 +112,6 @@ public static class AutoFall
             _highest = [.. q.Points.Select(p => p.HighestM)];
             if (!(Math.Abs(q.PitchToleranceDeg) < 45) || !(Math.Abs(q.RollToleranceDeg) < 45) || !double.IsFinite(q.LeastFall))
                 throw new LevelNetworkException("tolerance", "tolerances lie between 0 and 45 degrees, the fall is finite");
-            double pitch = Math.Tan(Math.Abs(q.PitchToleranceDeg) * Math.PI / 180), roll = Math.Tan(Math.Abs(q.RollToleranceDeg) * Math.PI / 180);
             _ends = new (int, int)[q.Lengths.Count];
             _tolerance = new double[q.Lengths.Count];
             _out = [.. Enumerable.Range(0, _n).Select(_ => new List<int>())];
@@ -108,9 +122,10 @@ public static class AutoFall
                 if (!index.TryGetValue(l.From, out int from) || !index.TryGetValue(l.To, out int to)) throw new LevelNetworkException(place, "an end is no point");
                 if (!(l.LengthM > 0) || double.IsInfinity(l.LengthM) || !double.IsFinite(l.DxM) || !double.IsFinite(l.DyM))
                     throw new LevelNetworkException(place, "its length must be above 0 and its extents finite");
+                if (l.ToleranceDeg is { } own && !(Math.Abs(own) < 45)) throw new LevelNetworkException(place, "its tolerance lies between 0 and 45 degrees");
                 _ends[e] = (from, to);
                 _out[from].Add(e);
-                _tolerance[e] = pitch * Math.Abs(l.DxM) + roll * Math.Abs(l.DyM);
+                _tolerance[e] = l.ForToleranceM(q.PitchToleranceDeg, q.RollToleranceDeg);
             }
         }
 

@@ -59,6 +59,25 @@ public class HeightFinderTests
     }
 
     [Fact]
+    public void A_point_is_held_has_its_own_band_and_its_own_slope()
+    {
+        var rig = DemoRigs.Of("sparrow");
+        var free = HeightFinder.Ask(Ask(rig));
+        var farthest = free.Changes[0];
+        Assert.DoesNotContain(HeightFinder.Ask(Ask(rig, farthest.Id)).Changes, c => c.Id == farthest.Id);
+        double low = Math.Min(farthest.FromM, farthest.ToM) + (0.5 * Math.Abs(farthest.ToM - farthest.FromM)), high = low + 0.01;
+        var banded = HeightFinder.Ask(Ask(rig, FormattableString.Invariant($"{farthest.Id}={low}..{high}")));
+        Assert.InRange(banded.Changes.Single(c => c.Id == farthest.Id).ToM, low - 1e-4, high + 1e-4);
+
+        // A metre of line and 30 mm of height stand 1.7° and no more: asked of the point alone, of the room, or of the rig.
+        var line = new RigBuilder().Part("tap", "mixer", ("cold", 0, 0, 0.33), ("spout", 0, 0, 0.53)).Part("drain", "drain-cock", ("in", 1, 0, 0.3)).Run("line", "tap.cold", "drain.in", new Point3(0.5, 0, 0.315)).Build();
+        string bend = $"runs/line/bends/{line.Runs[0].Bends[0].Id}";
+        Assert.True(HeightFinder.Ask(Ask(line, $"{bend}:slope=1.7")).Feasible);
+        Assert.False(HeightFinder.Ask(Ask(line, $"{bend}:slope=1.8")).Feasible);
+        Assert.True(HeightFinder.Ask(Ask(line, $"slope=3,{bend}:slope=1.7")).Feasible);
+    }
+
+    [Fact]
     public void The_smallest_change_that_would_help_is_enough()
     {
         // A metre between a tap and a drain that stand at one height: on one degree it wants 17.5 mm, and the height of the tap is what is missing.

@@ -1753,6 +1753,8 @@ export interface components {
         };
         /** @description A point that goes up or down. */
         HeightChange: {
+            /** @description Its path in the rig, as a limit names it: runs/main/bends/b2, parts/tee-1. */
+            id: string;
             /** @description The point, in words. */
             words: string;
             /**

@@ -5,10 +5,11 @@ using WarmConduit.Core.Units;
 namespace WarmConduit.Core.Advice.AllHeights;
 
 /// <summary>A point that goes up or down.</summary>
+/// <param name="Id">Its path in the rig, as a limit names it: <c>runs/main/bends/b2</c>, <c>parts/tee-1</c>.</param>
 /// <param name="Words">The point, in words.</param>
 /// <param name="FromM">Invert now, m.</param>
 /// <param name="ToM">Invert then, m.</param>
-public sealed record HeightChange(string Words, double FromM, double ToM);
+public sealed record HeightChange(string Id, string Words, double FromM, double ToM);
 
 /// <summary>Points in the direction of the water that allow no more fall.</summary>
 /// <param name="Points">In words, from the top.</param>

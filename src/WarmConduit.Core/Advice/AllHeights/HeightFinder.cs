@@ -101,6 +101,7 @@ public static class HeightFinder
             // A joint goes up and down as a whole, where its ports are at one height.
             _joints = [.. question.Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Look == PartLook.Joint && p.Ports.Max(o => o.Offset.ZM) - p.Ports.Min(o => o.Offset.ZM) < 1e-6).Select(p => p.Id)];
             var points = new Dictionary<string, FallPoint>();
+            var slopes = new Dictionary<string, double>();
             foreach (var drain in question.Ask(DrainDownStudy.Ask).Runs)
             {
                 var run = question.Index.Run(drain.RunId);
@@ -112,9 +113,10 @@ public static class HeightFinder
                     if (!points.ContainsKey(id))
                     {
                         string? zone = question.Index.ZoneAt(station.At)?.Id;
-                        bool free = !limits.Locked.Contains($"runs/{run.Id}") && !limits.Locked.Contains(id) && !limits.Holds(zone) && (station.Id is not (RunPoint.From or RunPoint.To) || (id.StartsWith("parts/", StringComparison.Ordinal) && !id.Contains('.', StringComparison.Ordinal)));
+                        bool free = !limits.Holds(id, run.Id, zone) && (station.Id is not (RunPoint.From or RunPoint.To) || (id.StartsWith("parts/", StringComparison.Ordinal) && !id.Contains('.', StringComparison.Ordinal)));
                         points[id] = free ? limits.Within(Band(id, station.At), zone) : new FallPoint(id, station.At.ZM, station.At.ZM);
                         (_at[id], _place[id]) = (station.At, Place.OnRun(question.Index, run, k, station.At));
+                        if (limits.SlopeAt(id, zone) is { } own) slopes[id] = own;
                     }
                     if (k + 1 >= drain.Stations.Count || station.Direction == 0) continue;
                     var next = drain.Stations[k + 1];
@@ -125,6 +127,9 @@ public static class HeightFinder
                 }
             }
             Points = [.. points.Values];
+            // A length stands what either of its ends is asked to stand.
+            if (slopes.Count > 0)
+                Lengths = [.. Lengths.Select(l => l with { ToleranceDeg = slopes.ContainsKey(l.From) || slopes.ContainsKey(l.To) ? Math.Max(slopes.GetValueOrDefault(l.From), slopes.GetValueOrDefault(l.To)) : null })];
         }
 
         public List<FallPoint> Points { get; }
@@ -140,19 +145,17 @@ public static class HeightFinder
         /// <summary>Least fall of <paramref name="lengths"/> beyond the slope with these heights, m/m.</summary>
         public double Margin(double slopeDeg, List<FallLength> lengths, double[] heights)
         {
-            double tan = Math.Tan(slopeDeg * Math.PI / 180);
             var z = Points.Select((p, i) => (p.Id, Z: heights[i])).ToDictionary(p => p.Id, p => p.Z);
-            return lengths.Count == 0 ? 0 : lengths.Min(l => (z[l.From] - z[l.To] - (tan * (Math.Abs(l.DxM) + Math.Abs(l.DyM)))) / l.LengthM);
+            return lengths.Count == 0 ? 0 : lengths.Min(l => (z[l.From] - z[l.To] - l.ForToleranceM(slopeDeg, slopeDeg)) / l.LengthM);
         }
 
         /// <summary>Heights near those drawn that fall by <paramref name="margin"/> beyond the slope: each length that does not is given half from either end, round after round; null where that does not settle.</summary>
         public double[]? Near(List<FallLength> lengths, double slopeDeg, double margin)
         {
-            double tan = Math.Tan(slopeDeg * Math.PI / 180);
             var number = Points.Select((p, i) => (p.Id, i)).ToDictionary(p => p.Id, p => p.i);
             // What was drawn outside of its band comes in first.
             double[] z = [.. Drawn().Select((m, i) => Math.Clamp(m, Points[i].LowestM, Points[i].HighestM))];
-            var needs = lengths.Select(l => (From: number[l.From], To: number[l.To], Drop: (margin * l.LengthM) + (tan * (Math.Abs(l.DxM) + Math.Abs(l.DyM))) + 2e-5)).ToArray();
+            var needs = lengths.Select(l => (From: number[l.From], To: number[l.To], Drop: (margin * l.LengthM) + l.ForToleranceM(slopeDeg, slopeDeg) + 2e-5)).ToArray();
             for (int round = 0; round < MostRounds; round++)
             {
                 double worst = 0;
@@ -175,7 +178,7 @@ public static class HeightFinder
             var (edits, changes) = (new List<Edit>(), new List<HeightChange>());
             var to = Points.Select((p, i) => (p.Id, Z: Math.Round(heights[i], 4))).ToDictionary(p => p.Id, p => p.Z);
             foreach (var (id, z) in to)
-                if (Math.Abs(z - _at[id].ZM) >= LeastMoveM) changes.Add(new HeightChange(_place[id].Words, _at[id].ZM, z));
+                if (Math.Abs(z - _at[id].ZM) >= LeastMoveM) changes.Add(new HeightChange(id, _place[id].Words, _at[id].ZM, z));
             foreach (var run in _question.Rig.Runs)
             {
                 if (run.Bends.All(b => Math.Abs(to.GetValueOrDefault(IdOf(run, b.Id), b.At.ZM) - b.At.ZM) < LeastMoveM)) continue;

@@ -11,31 +11,67 @@ const ID = "all-heights";
 const FARTHEST_M = 30;
 const SHOWN = 8;
 
-/** Heights between which the points of a room may lie, m; left open where it is not said. */
-interface Band {
+/** What is asked of one room or point: heights between which it may lie, m, and the slope it shall stand, degrees; left open where it is not said. */
+interface Limit {
+  held?: boolean | undefined;
   from?: number | undefined;
   to?: number | undefined;
+  slope?: number | undefined;
 }
 
 /** What is asked of the heights, as the question is written. */
-const asked = (locked: readonly string[], bands: Record<string, Band>, slope: number | null) =>
+const asked = (limits: Record<string, Limit>, slope: number | null) =>
   [
-    ...locked,
-    ...Object.entries(bands).flatMap(([zone, { from, to }]) =>
-      from === undefined && to === undefined ? [] : [`zones/${zone}=${from ?? -FARTHEST_M}..${to ?? FARTHEST_M}`],
-    ),
+    ...Object.entries(limits).flatMap(([path, { held, from, to, slope: own }]) => [
+      ...(held ? [path] : []),
+      ...(from === undefined && to === undefined ? [] : [`${path}=${from ?? -FARTHEST_M}..${to ?? FARTHEST_M}`]),
+      ...(own === undefined ? [] : [`${path}:slope=${own}`]),
+    ]),
     ...(slope === null ? [] : [`slope=${slope}`]),
   ].join(",");
+
+/** What is asked of one room or one point. */
+function LimitRow({ name, held, limit, onLimit }: { name: string; held: string; limit: Limit; onLimit: (limit: Limit) => void }) {
+  return (
+    <div className="border-t border-rule py-1.5">
+      <label className="flex min-h-10 items-center gap-2">
+        <input
+          type="checkbox"
+          className="size-5 shrink-0 accent-[var(--ink)]"
+          checked={limit.held === true}
+          onChange={(e) => onLimit({ ...limit, held: e.target.checked })}
+        />
+        <span className="min-w-0">
+          {name}
+          <span className="text-muted">: {held}</span>
+        </span>
+      </label>
+      <div className="grid grid-cols-3 items-end gap-2">
+        {(["from", "to", "slope"] as const).map((part) => (
+          <QuantityField
+            key={part}
+            label={part === "from" ? "Not below" : part === "to" ? "Not above" : "On a slope of"}
+            value={limit[part] ?? null}
+            quantity={part === "slope" ? "angle" : "length"}
+            {...(part === "slope" && { least: 0, most: 10 })}
+            disabled={limit.held === true}
+            onCommit={(value) => onLimit({ ...limit, [part]: value ?? undefined })}
+          />
+        ))}
+      </div>
+    </div>
+  );
+}
 
 /** All heights at once: what would give every line its fall, what forbids it, and what must not move. */
 export function AllHeights({ rig }: { rig: Rig }) {
   const { document, preview } = useStores();
   const print = usePrint();
-  const [locked, setLocked] = useState<readonly string[]>([]);
-  const [bands, setBands] = useState<Record<string, Band>>({});
+  const [limits, setLimits] = useState<Record<string, Limit>>({});
+  const [points, setPoints] = useState<Record<string, string>>({});
   const [slope, setSlope] = useState<number | null>(null);
   const inHand = useDocument((s) => s.inHand.length > 0);
-  const { data, isError } = useAsked("autoFall", asked(locked, bands, slope));
+  const { data, isError } = useAsked("autoFall", asked(limits, slope));
   const shown = usePreview();
   const looking = shown?.id === ID;
   const look = () =>
@@ -51,10 +87,10 @@ export function AllHeights({ rig }: { rig: Rig }) {
               ...(data.chain && { chain: data.chain.places.map((p) => p.at) }),
             },
     });
-  const lines = locked.filter((p) => p.startsWith("runs/"));
-  const lock = (path: string, on: boolean) => {
+  const lines = rig.runs.filter((r) => limits[`runs/${r.id}`]?.held);
+  const limit = (path: string, to: Limit) => {
     preview.setState({ shown: null });
-    setLocked(on ? [...locked, path] : locked.filter((p) => p !== path));
+    setLimits({ ...limits, [path]: to });
   };
   return (
     <Panel className="p-3" aria-label="All heights at once">
@@ -97,10 +133,21 @@ export function AllHeights({ rig }: { rig: Rig }) {
               <table className="mt-2 w-full">
                 <tbody>
                   {data.changes.slice(0, SHOWN).map((c) => (
-                    <tr key={c.words} className="border-t border-rule">
+                    <tr key={c.id} className="border-t border-rule">
                       <td className="py-1">{c.words}</td>
                       <td className="py-1 text-right whitespace-nowrap">
                         {print(c.fromM, "length")} → <strong className="font-semibold">{print(c.toM, "length")}</strong>
+                      </td>
+                      <td className="py-0.5 pl-2 text-right">
+                        <Button
+                          aria-label={`Hold ${c.words}`}
+                          onClick={() => {
+                            setPoints({ ...points, [c.id]: c.words });
+                            limit(c.id, { ...limits[c.id], held: true });
+                          }}
+                        >
+                          Hold
+                        </Button>
                       </td>
                     </tr>
                   ))}
@@ -144,37 +191,25 @@ export function AllHeights({ rig }: { rig: Rig }) {
           }}
         />
       </div>
+      {Object.keys(points).length > 0 && (
+        <section className="mt-2" aria-label="Points with limits">
+          <h3 className="text-muted">Points with limits</h3>
+          {Object.entries(points).map(([path, words]) => (
+            <LimitRow key={path} name={words} held="stays where it is" limit={limits[path] ?? {}} onLimit={(to) => limit(path, to)} />
+          ))}
+        </section>
+      )}
       <details className="mt-2">
-        <summary className="flex min-h-10 cursor-pointer items-center text-muted">Heights by room</summary>
+        <summary className="flex min-h-10 cursor-pointer items-center text-muted">Heights and slopes by room</summary>
         <div className="max-h-72 overflow-y-auto">
           {rig.shell.zones.map((z) => (
-            <div key={z.id} className="grid grid-cols-[minmax(0,1fr)_6.5rem_6.5rem] items-end gap-2 border-t border-rule py-1.5">
-              <label className="flex min-h-10 items-center gap-2">
-                <input
-                  type="checkbox"
-                  className="size-5 shrink-0 accent-[var(--ink)]"
-                  checked={locked.includes(`zones/${z.id}`)}
-                  onChange={(e) => lock(`zones/${z.id}`, e.target.checked)}
-                />
-                <span className="min-w-0">
-                  {z.name}
-                  <span className="block text-muted">nothing moves</span>
-                </span>
-              </label>
-              {(["from", "to"] as const).map((end) => (
-                <QuantityField
-                  key={end}
-                  label={end === "from" ? "Not below" : "Not above"}
-                  value={bands[z.id]?.[end] ?? null}
-                  quantity="length"
-                  disabled={locked.includes(`zones/${z.id}`)}
-                  onCommit={(value) => {
-                    preview.setState({ shown: null });
-                    setBands({ ...bands, [z.id]: { ...bands[z.id], [end]: value ?? undefined } });
-                  }}
-                />
-              ))}
-            </div>
+            <LimitRow
+              key={z.id}
+              name={z.name}
+              held="nothing moves"
+              limit={limits[`zones/${z.id}`] ?? {}}
+              onLimit={(to) => limit(`zones/${z.id}`, to)}
+            />
           ))}
         </div>
       </details>
@@ -190,8 +225,8 @@ export function AllHeights({ rig }: { rig: Rig }) {
                 <input
                   type="checkbox"
                   className="size-5 accent-[var(--ink)]"
-                  checked={locked.includes(`runs/${r.id}`)}
-                  onChange={(e) => lock(`runs/${r.id}`, e.target.checked)}
+                  checked={limits[`runs/${r.id}`]?.held === true}
+                  onChange={(e) => limit(`runs/${r.id}`, { held: e.target.checked })}
                 />
                 {r.name}
               </label>
