@@ -1,4 +1,4 @@
-import { expect, test } from "./fresh.ts";
+import { expect, saved, test } from "./fresh.ts";
 
 test("the night: what goes first, an hour looked at, the heat failing where it is dragged, a winter's night", async ({ page }) => {
   await page.goto("/rigs/sparrow/night");
@@ -14,16 +14,17 @@ test("the night: what goes first, an hour looked at, the heat failing where it i
   // Heated it stands; once the heat fails it does not, and the hour of that is dragged.
   await page.getByRole("radio", { name: "Full" }).click();
   await page.getByRole("switch", { name: "Heat", exact: true }).click();
-  await page.getByRole("switch", { name: "Heat fails" }).click();
-  const fails = page.getByRole("slider", { name: "The heat fails" });
+  const course = page.getByRole("region", { name: "What happens in the course of it" });
+  await course.getByLabel("Nothing happens in the course of it").selectOption("heatFails");
+  const fails = course.getByRole("slider", { name: "heat fails, from" });
   await expect(fails).toHaveAttribute("aria-valuetext", "02:00 next day");
   await fails.press("ArrowLeft");
   await expect(fails).toHaveAttribute("aria-valuetext", "01:45 next day");
-  const box = await fails.locator("rect").boundingBox();
+  const box = await fails.boundingBox();
   if (!box) throw new Error("no handle");
-  await page.mouse.move(box.x + box.width / 2, box.y + 60);
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.down();
-  await page.mouse.move(box.x + box.width / 2 - 120, box.y + 60, { steps: 5 });
+  await page.mouse.move(box.x + box.width / 2 - 120, box.y + box.height / 2, { steps: 5 });
   await page.mouse.up();
   await expect(fails).not.toHaveAttribute("aria-valuetext", "01:45 next day");
 
@@ -39,7 +40,7 @@ test("the night: what goes first, an hour looked at, the heat failing where it i
   await page.getByRole("link", { name: "Bench" }).click();
   const strip = page.getByRole("region", { name: "The night" });
   await expect(strip).toContainText("Osmer Plain, 14 Jan");
-  await expect(strip).toContainText("fails");
+  await expect(strip).toContainText("heat fails");
   await expect(strip.getByRole("slider", { name: "Outdoor temperature" })).toHaveCount(0);
   await strip.getByRole("button", { name: "Make it steady" }).click();
   await expect(strip.getByRole("slider", { name: "Outdoor temperature" })).toBeVisible();
@@ -55,4 +56,36 @@ test("weather of one's own: a table is read, and a broken one is told by line an
   await file.setInputFiles({ name: "good.csv", mimeType: "text/csv", buffer: Buffer.from(`temperature,wind,cloud\n${rows}\n`) });
   await expect(page.getByLabel("What the night is made of")).toContainText("48 hours");
   await expect(page.getByLabel("What the night is made of")).toContainText("day 1, hour 12: its coldest");
+});
+
+test("a plan is kept with the rig, taken up again, and laid over another", async ({ page }) => {
+  await page.goto("/rigs/lantern/night");
+  const course = page.getByRole("region", { name: "What happens in the course of it" });
+  const plans = page.getByRole("region", { name: "Plans" });
+  await plans.getByRole("button", { name: "Hold it, and lay another over it" }).click();
+  await expect(plans).toContainText("Nothing freezes at another time");
+  await course.getByLabel("Nothing happens in the course of it").selectOption("away");
+  await course.getByLabel("Held, if at all").fill("2");
+  await course.getByLabel("Held, if at all").press("Enter");
+  await course.getByLabel("And besides").selectOption("open");
+  await course.getByLabel("Area").fill("1");
+  await course.getByLabel("Area").press("Enter");
+  await expect(page.locator("[data-under]").first()).toBeAttached();
+  await expect(page.getByRole("table").filter({ hasText: "held" })).toContainText("no ice");
+  await plans.getByLabel("Keep this night as").fill("Window left open");
+  await plans.getByLabel("Keep this night as").press("Enter");
+  await plans.getByRole("button", { name: "Keep", exact: true }).click();
+  await saved(page);
+  await expect(plans.getByLabel("Kept with the rig")).toHaveValue(/plan/);
+  // Changed, it is the plan no more; taken up again it is.
+  await course.getByRole("button", { name: "everybody away" }).click();
+  await course.getByRole("button", { name: "Take it out" }).click();
+  await expect(course.locator("[data-event]")).toHaveCount(1);
+  await plans.getByLabel("Kept with the rig").selectOption({ label: "Window left open" });
+  await expect(course.locator("[data-event]")).toHaveCount(2);
+  await plans.getByRole("button", { name: "Take “Window left open” away" }).click();
+  await saved(page);
+  await expect(plans.getByRole("option", { name: "Window left open" })).toHaveCount(0);
+  await plans.getByLabel("Kept with the rig").selectOption({ label: "Heat fails at two" });
+  await expect(page.locator("[data-verdict]").first()).toContainText("after the heat stops");
 });

@@ -173,7 +173,7 @@ test("weights", async ({ page }) => {
 test("the night, hour by hour, and what it rests on", async ({ page }) => {
   await page.goto("/rigs/lantern/night");
   await page.getByRole("radio", { name: "Full" }).click();
-  await page.getByRole("switch", { name: "Heat fails" }).click();
+  await page.getByLabel("Kept with the rig").selectOption({ label: "Heat fails at two" });
   await page.waitForTimeout(1500);
   await page.evaluate(() => scrollTo(0, 0));
   await shot(page, "night");

@@ -24,6 +24,7 @@ public sealed record Price(string Id, string Of, double Amount) : IIdentified;
 /// <param name="Scenarios">How valves, taps and pumps stand for each thing the system does.</param>
 /// <param name="ByHand">What is done by hand on leaving; every study takes it to be done.</param>
 /// <param name="Prices">Prices that the builder has typed; empty until then.</param>
+/// <param name="Plans">Nights and weeks as they are planned, at most 50; left out: none.</param>
 public sealed record Rig(
     int FormatVersion,
     string Id,
@@ -35,7 +36,8 @@ public sealed record Rig(
     IReadOnlyList<Run> Runs,
     IReadOnlyList<Scenario> Scenarios,
     IReadOnlyList<HandTask> ByHand,
-    IReadOnlyList<Price> Prices)
+    IReadOnlyList<Price> Prices,
+    IReadOnlyList<NightPlan>? Plans = null)
 {
     /// <summary>The format version that is written.</summary>
     public const int CurrentFormat = 2;
@@ -52,6 +54,7 @@ public sealed record Rig(
         Scenarios = [.. Scenarios.Select(s => s with { Settings = s.Settings.InOrder() }).InOrder()],
         ByHand = ByHand.InOrder(),
         Prices = Prices.InOrder(),
+        Plans = Plans is { Count: > 0 } ? [.. Plans.Select(p => p with { Events = p.Events.InOrder() }).InOrder()] : null,
         Shell = Shell with
         {
             Obstacles = Shell.Obstacles.InOrder(),

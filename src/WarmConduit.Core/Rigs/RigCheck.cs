@@ -65,7 +65,27 @@ public static partial class RigCheck
             c.Known($"prices[{i}].of", Catalogue.Part(of) is not null || Catalogue.Pipe(of) is not null || Catalogue.Solid(of) is not null, of, "thing");
             c.Range($"prices[{i}].amount", rig.Prices[i].Amount, 0, 1e6, "");
         }
+        CheckPlans(c, rig.Plans ?? [], rig.Shell.Zones);
         return c.Faults;
+    }
+
+    private static void CheckPlans(Checker c, IReadOnlyList<NightPlan> plans, IReadOnlyList<Zone> zones)
+    {
+        c.Count("plans", plans.Count, 0, 50);
+        c.Unique("plans", plans);
+        for (int i = 0; i < plans.Count; i++)
+        {
+            var (plan, at) = (plans[i], $"plans[{i}]");
+            c.Name($"{at}.name", plan.Name);
+            c.Range($"{at}.startHour", plan.StartHour, 0, 24, "h");
+            c.Range($"{at}.hours", plan.Hours, 0.5, PlanEvent.MostH, "h");
+            c.Range($"{at}.insideC", plan.InsideC, -40, 40, "°C");
+            c.Range($"{at}.startWaterC", plan.StartWaterC, 0, 95, "°C");
+            c.Count($"{at}.events", plan.Events.Count, 0, NightPlan.MostEvents);
+            c.Unique($"{at}.events", plan.Events);
+            for (int e = 0; e < Math.Min(plan.Events.Count, NightPlan.MostEvents); e++)
+                foreach (var fault in plan.Events[e].Check($"{at}.events[{e}]", zones)) c.Add(fault.Path, fault.Reason);
+        }
     }
 
     private static void CheckBrief(Checker c, Brief b)

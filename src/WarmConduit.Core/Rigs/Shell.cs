@@ -60,13 +60,15 @@ public sealed record FaceLayer(string Material, double ThicknessM);
 /// <param name="BridgeFraction">Share of the area that is bridged, 0 to 1.</param>
 /// <param name="BridgeLayers">Layers there.</param>
 /// <param name="Towards">The zone behind it; left out: outdoors.</param>
+/// <param name="Rearward">It looks rearward: driving, it gets half the wind; left out: it does not.</param>
 public sealed record Face(
-    string Id, string Name, FaceSide Side, double AreaM2, IReadOnlyList<FaceLayer> Layers, double BridgeFraction, IReadOnlyList<FaceLayer> BridgeLayers, string? Towards = null) : IIdentified;
+    string Id, string Name, FaceSide Side, double AreaM2, IReadOnlyList<FaceLayer> Layers, double BridgeFraction, IReadOnlyList<FaceLayer> BridgeLayers, string? Towards = null, bool? Rearward = null) : IIdentified;
 
 /// <summary>What heats a zone while heat is on: it holds <paramref name="SetpointC"/> with at most <paramref name="PowerW"/>.</summary>
 /// <param name="PowerW">Most it gives, W; 0 to 50,000.</param>
 /// <param name="SetpointC">What it holds, °C; -20 to 40.</param>
-public sealed record ZoneHeater(double PowerW, double SetpointC);
+/// <param name="Electric">It heats by electricity; otherwise it burns fuel, and its fan runs on the battery; left out: it burns fuel.</param>
+public sealed record ZoneHeater(double PowerW, double SetpointC, bool? Electric = null);
 
 /// <summary>An opening to zone <paramref name="Towards"/>: a louvre, an open cupboard door. Area in m², height in m.</summary>
 /// <param name="Id">Its id.</param>

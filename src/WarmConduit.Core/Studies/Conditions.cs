@@ -31,7 +31,7 @@ public sealed record TankLevel(string Id, double Share) : IIdentified;
 /// <param name="ScenarioId">The scenario in which it is drained and left; left out: the rig's drain scenario.</param>
 /// <param name="TankLevels">How full tanks are at the start; one that is not named is as full as its stock usually is.</param>
 /// <param name="InsideC">How warm the vehicle was kept until the start, °C: rooms with a heater, or the living space where there is none; -40 to 40.</param>
-/// <param name="HeatFailsAfterH">With heat on: hours from the start after which it fails; left out: it does not.</param>
+/// <param name="Events">What happens in the course of it, at most 40; left out: nothing.</param>
 /// <param name="Cloud">Cover of the sky, 0 (clear: outer faces lose to it) to 1.</param>
 /// <param name="Weather">Hourly weather; left out: the temperature, wind and cover above all night.</param>
 public sealed record Conditions(
@@ -46,7 +46,7 @@ public sealed record Conditions(
     string? ScenarioId = null,
     IReadOnlyList<TankLevel>? TankLevels = null,
     double InsideC = 18,
-    double? HeatFailsAfterH = null,
+    IReadOnlyList<PlanEvent>? Events = null,
     double Cloud = 1,
     WeatherChoice? Weather = null)
 {
@@ -81,7 +81,8 @@ public sealed record Conditions(
         Range("windMPerS", WindMPerS, 0, 60, "m/s");
         Range("startWaterC", StartWaterC, 0, 95, "°C");
         Range("insideC", InsideC, -40, 40, "°C");
-        if (HeatFailsAfterH is { } fails) Range("heatFailsAfterH", fails, 0, 240, "h");
+        if (Events?.Count > NightPlan.MostEvents) faults.Add(new RigFault("conditions.events", $"more than {NightPlan.MostEvents} events"));
+        for (int i = 0; i < Math.Min(Events?.Count ?? 0, NightPlan.MostEvents); i++) faults.AddRange(Events![i].Check($"conditions.events[{i}]", rig.Shell.Zones));
         Range("cloud", Cloud, 0, 1, "");
         foreach (var fault in Weather?.Check() ?? []) faults.Add(fault);
         Range("startHour", StartHour, 0, 24, "h");

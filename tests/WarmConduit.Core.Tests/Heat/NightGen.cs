@@ -27,7 +27,7 @@ internal sealed class NightGen(int seed)
         {
             string here = $"z{z}", there = $"z{_random.Next(z)}";
             if (!OneIn(4)) links.Add(new(here, there, Wide(0.5, 40)));
-            if (OneIn(3)) openings.Add(new(here, there, Wide(0.002, 2), Even(0.1, 1.8)));
+            if (OneIn(3)) openings.Add(new(here, OneIn(3) ? null : there, Wide(0.002, 2), Even(0.1, 1.8), OneIn(2) ? 0 : Even(0, 15)));
             if (OneIn(4)) events.Add(new(Even(0, 24) * Hour, here, OneIn(2) ? there : null, OneIn(2) ? 0 : Wide(0.1, 20)));
         }
         double[] times = [.. Enumerable.Range(0, 7).Select(i => i * 4 * Hour)];
@@ -55,6 +55,7 @@ internal sealed class NightGen(int seed)
         if (b > 0 && OneIn(5)) contacts.Add(new($"b{_random.Next(b)}", Wide(0.02, 2)));
         double kg = OneIn(5) ? Wide(2, 80) : Wide(0.01, 2);
         NightHeater[] heaters = OneIn(6) ? [new(Even(3, 10), 1, Wide(1, 20) * Math.Min(1, kg), 0, 1e9, OneIn(3) ? Wide(5, 200) : double.PositiveInfinity)] : [];
-        return new($"b{b}", kg, Wide(10, 500), Even(2, 15), OneIn(2) ? IceGrowth.Cylinder : IceGrowth.Lumped, Wide(0.3, 6), contacts, heaters);
+        double startC = OneIn(6) ? 0 : Even(2, 15);
+        return new($"b{b}", kg, Wide(10, 500), startC, OneIn(2) ? IceGrowth.Cylinder : IceGrowth.Lumped, Wide(0.3, 6), contacts, heaters, startC == 0 ? Even(0.05, 0.9) : 0);
     }
 }

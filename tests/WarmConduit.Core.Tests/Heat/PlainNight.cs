@@ -11,7 +11,7 @@ internal sealed class PlainNight(NightNetwork night)
     private const double Water = 4200, Ice = 2060, Latent = 333_600;
 
     private readonly double[] _zone = [.. night.Zones.Select(z => z.StartC)];
-    private readonly double[] _h = [.. night.Bodies.Select(b => b.StartC * (b.WaterKg * Water + b.DryJPerK))];
+    private readonly double[] _h = [.. night.Bodies.Select(b => b.StartC * (b.WaterKg * Water + b.DryJPerK) - b.StartIce * b.WaterKg * Latent)];
     private readonly Dictionary<NightHeater, double> _given = night.Zones.SelectMany(z => z.Heaters).Concat(night.Bodies.SelectMany(b => b.Heaters)).ToDictionary(h => h, _ => 0.0);
     private readonly NightEvent[] _events = [.. night.Events.OrderBy(e => e.TimeS)];
     private readonly Dictionary<(string, string?), double> _factor = [];
@@ -67,8 +67,11 @@ internal sealed class PlainNight(NightNetwork night)
         foreach (var l in night.Links) Pass(l.A, l.B, l.ConductanceWPerK * Factor(l.A, l.B));
         foreach (var o in night.Openings)
         {
-            double a = _zone[_zoneOf[o.A]], b = _zone[_zoneOf[o.B]];
-            Pass(o.A, o.B, Factor(o.A, o.B) * 1.29 * 1006 * 0.6 * o.AreaM2 / 3 * Math.Sqrt(9.81 * o.HeightM * Math.Abs(a - b) / ((a + b) / 2 + 273.15)));
+            double a = _zone[_zoneOf[o.A]], b = o.B is null ? outdoor : _zone[_zoneOf[o.B]];
+            double byWarmth = 0.6 * o.AreaM2 / 3 * Math.Sqrt(9.81 * o.HeightM * Math.Abs(a - b) / ((a + b) / 2 + 273.15)), byWind = 0.025 * o.AreaM2 * o.WindMPerS;
+            double g = Factor(o.A, o.B) * 1.29 * 1006 * Math.Sqrt(byWarmth * byWarmth + byWind * byWind);
+            if (o.B is null) zoneW[_zoneOf[o.A]] += g * (outdoor - a);
+            else Pass(o.A, o.B, g);
         }
         for (int b = 0; b < _h.Length; b++)
         {

@@ -56,10 +56,10 @@ public class NightStudyTests
     public void Energy_closes_and_every_time_lies_between_its_cold_and_its_warm_side(string name)
     {
         var rig = DemoRigs.Of(name);
-        var night = Conditions.Of(rig.Brief) with { Water = WaterState.Wet, HeatOn = true, HeatFailsAfterH = 2, Cloud = 0 };
+        var night = Conditions.Of(rig.Brief) with { Water = WaterState.Wet, HeatOn = true, Events = [new PlanEvent("fails", PlanEventKind.HeatFails, 2)], Cloud = 0 };
         Assert.InRange(RigNight.Of(new Question(rig, night)).Answer.Balance.Gap(), 0, 0.001);
         var told = Ask(night, rig);
-        Assert.Equal(2 * 3600, told.HeatFailsS);
+        Assert.Equal(2 * 3600, told.HeatStopsS);
         Assert.Contains(told.Rungs, r => r.Rung.FirstIceS != null);
         Assert.All(told.Rungs, r =>
         {
@@ -75,7 +75,7 @@ public class NightStudyTests
     {
         static NightBody Body(string id, double kg, double wPerK) => new(id, kg, 400 * kg, 12, IceGrowth.Cylinder, 8 * kg, [new NightContact("room", wPerK)], []);
         NightBody[] bodies = [Body("a", 1, 0.5), Body("b", 3, 1.5), Body("c", 1, 0.9), Body("d", 0.5, 0.25)];
-        var alike = RigNight.Alike(bodies, out int[] number);
+        var alike = RigNetwork.Alike(bodies, out int[] number);
         Assert.Equal([0, 0, 1, 0], number);
         NightAnswer Run(IReadOnlyList<NightBody> of) => NightEngine.Run(new NightNetwork([new NightZone("room", 50_000, 20, 12, [])], [], of, TimeSeries.Constant(-10), 43_200));
         var (each, together) = (Run(bodies), Run(alike));
@@ -88,7 +88,7 @@ public class NightStudyTests
         double First(Conditions night) => new Question(Sparrow, night).Ask(FreezeLadderStudy.Ask).Rungs.Where(r => r.ZoneId == "living").Min(r => r.FirstIceS ?? double.PositiveInfinity);
         Assert.True(First(Wet with { Cloud = 0 }) < First(Wet) - 300);
         Assert.Equal(double.PositiveInfinity, First(Wet with { HeatOn = true }));
-        double fails = First(Wet with { HeatOn = true, HeatFailsAfterH = 3 });
+        double fails = First(Wet with { HeatOn = true, Events = [new PlanEvent("fails", PlanEventKind.HeatFails, 3)] });
         Assert.InRange(fails / 3600, 3 + 3, 3 + 9);
     }
 

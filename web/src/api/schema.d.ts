@@ -995,11 +995,8 @@ export interface components {
              * @default 18
              */
             insideC: number;
-            /**
-             * Format: double
-             * @description With heat on: hours from the start after which it fails; left out: it does not.
-             */
-            heatFailsAfterH?: null | number;
+            /** @description What happens in the course of it, at most 40; left out: nothing. */
+            events?: null | components["schemas"]["PlanEvent"][];
             /**
              * Format: double
              * @description Cover of the sky, 0 (clear: outer faces lose to it) to 1.
@@ -1151,7 +1148,7 @@ export interface components {
         DrainStepKind: "drain" | "taps" | "hand";
         /** @description One thing done to a rig, as data. This vocabulary is closed: whatever changes a rig, from a drag to an import, is a list of these. Things are named by paths of ids: parts/pump, runs/kitchen-cold/bends/b2, shell/zones/garage/faces/floor, brief, rig. Ids of new things come with the edit. Lengths in metres. */
         Edit: components["schemas"]["EditPlacePart"] | components["schemas"]["EditPlaceSet"] | components["schemas"]["EditMoveThings"] | components["schemas"]["EditTurnPart"] | components["schemas"]["EditMirrorPart"] | components["schemas"]["EditResizePart"] | components["schemas"]["EditCopyPart"] | components["schemas"]["EditAddThing"] | components["schemas"]["EditChangeThing"] | components["schemas"]["EditRemoveThing"] | components["schemas"]["EditRouteRun"] | components["schemas"]["EditInsertBend"] | components["schemas"]["EditPutTee"] | components["schemas"]["EditSetPosition"] | components["schemas"]["EditInsertFragment"] | components["schemas"]["EditDrawFaces"] | components["schemas"]["EditRestore"];
-        /** @description Adds a whole thing to a list: parts, runs, scenarios, byHand, prices, shell/zones, shell/obstacles, shell/keepOuts, shell/access, and the lists inside of things, such as shell/zones/garage/openings. */
+        /** @description Adds a whole thing to a list: parts, runs, scenarios, byHand, prices, plans, shell/zones, shell/obstacles, shell/keepOuts, shell/access, and the lists inside of things, such as shell/zones/garage/openings. */
         EditAddThing: {
             /**
              * @description Which kind it is.
@@ -1463,6 +1460,8 @@ export interface components {
             bridgeLayers: components["schemas"]["FaceLayer"][];
             /** @description The zone behind it; left out: outdoors. */
             towards?: null | string;
+            /** @description It looks rearward: driving, it gets half the wind; left out: it does not. */
+            rearward?: null | boolean;
         };
         /** @description What a face lets through on the night that is asked about. */
         FaceHeat: {
@@ -2004,9 +2003,42 @@ export interface components {
             count: number;
             /**
              * Format: double
-             * @description Seconds from the start until the heat fails; null: it does not, or is off.
+             * @description Seconds from the start until all heat stops; null: it does not, or is off.
              */
-            heatFailsS: null | number;
+            heatStopsS: null | number;
+        };
+        /** @description A night or a week as it is planned, kept under a name: how the vehicle is left, and what happens then. The weather is not part of it. */
+        NightPlan: {
+            /** @description Its id. */
+            id: string;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description Hour of the day at which it starts, 0 to 24.
+             */
+            startHour: number;
+            /**
+             * Format: double
+             * @description How long it is, h, 0.5 to 240.
+             */
+            hours: number;
+            /** @description Whether heaters run at the start. */
+            heatOn: boolean;
+            /** @description Whether it starts drained. */
+            drained: boolean;
+            /**
+             * Format: double
+             * @description How warm it was kept until the start, °C, -40 to 40.
+             */
+            insideC: number;
+            /**
+             * Format: double
+             * @description Water at the start, °C, 0 to 95.
+             */
+            startWaterC: number;
+            /** @description What happens; at most 40. */
+            events: components["schemas"]["PlanEvent"][];
         };
         /** @description What is left, and why. */
         NotMended: {
@@ -2439,6 +2471,52 @@ export interface components {
             /** @description Id of the run that joins it. */
             runId: string;
         };
+        /** @description Something that happens from one time to another. */
+        PlanEvent: {
+            /** @description Its id. */
+            id: string;
+            /** @description What happens. */
+            kind: components["schemas"]["PlanEventKind"];
+            /**
+             * Format: double
+             * @description Hours from the start, 0 to 240.
+             */
+            atH: number;
+            /**
+             * Format: double
+             * @description Hours from the start until which it lasts; left out: to the end.
+             */
+            untilH?: null | number;
+            /**
+             * Format: double
+             * @description What heaters hold meanwhile, of a set-back or while away, °C, -20 to 40; left out while away: heat is off.
+             */
+            holdC?: null | number;
+            /**
+             * Format: double
+             * @description How fast it drives, m/s, 0 to 60.
+             */
+            speedMPerS?: null | number;
+            /** @description The room that opens. */
+            zoneId?: null | string;
+            /** @description The room it opens to; left out: outdoors. */
+            towards?: null | string;
+            /**
+             * Format: double
+             * @description Area of what opens, m², 0 to 20.
+             */
+            areaM2?: null | number;
+            /**
+             * Format: double
+             * @description Its height, m, 0 to 5.
+             */
+            heightM?: null | number;
+        };
+        /**
+         * @description What happens for some hours of a night or a week.
+         * @enum {unknown}
+         */
+        PlanEventKind: "heatOn" | "setBack" | "heatFails" | "fuelOut" | "batteryOut" | "mains" | "open" | "away" | "drive" | "drained";
         /** @description A place in the vehicle's frame, metres: x forward from the rear of the load bay, y across from the kerb side, z up from the floor. */
         Point3: {
             /**
@@ -2689,6 +2767,8 @@ export interface components {
             byHand: components["schemas"]["HandTask"][];
             /** @description Prices that the builder has typed; empty until then. */
             prices: components["schemas"]["Price"][];
+            /** @description Nights and weeks as they are planned, at most 50; left out: none. */
+            plans?: null | components["schemas"]["NightPlan"][];
         };
         /** @description A line from end to end. Its course is the place it starts from, its bends in the order of flow from From to To, and the place it ends at; straight between. Pipe names a pipe of the catalogue. */
         Run: {
@@ -2852,6 +2932,8 @@ export interface components {
             c: number[];
             /** @description Its ice fraction at each hour, 0..1. */
             ice: number[];
+            /** @description How long and how far the air around it lies below zero until morning. */
+            exposure: components["schemas"]["Exposure"];
         };
         /** @description Why one rung of the ladder stands where it does; null when it is not on the ladder. */
         RungWhyAnswer: {
@@ -3882,6 +3964,8 @@ export interface components {
              * @description What it holds, °C; -20 to 40.
              */
             setpointC: number;
+            /** @description It heats by electricity; otherwise it burns fuel, and its fan runs on the battery; left out: it burns fuel. */
+            electric?: null | boolean;
         };
         /** @description A room through the night. */
         ZoneHours: {

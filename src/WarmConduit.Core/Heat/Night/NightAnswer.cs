@@ -50,6 +50,9 @@ public sealed class NightAnswer
     /// <summary>The running balance at the end.</summary>
     public required HeatBalance Balance { get; init; }
 
+    /// <summary>By zone, heat on its way to it at the end, J.</summary>
+    public required IReadOnlyList<double> HandedOnJ { get; init; }
+
     /// <summary>Steps taken.</summary>
     public required int Steps { get; init; }
 }

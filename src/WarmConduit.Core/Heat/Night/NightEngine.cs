@@ -29,7 +29,7 @@ public static class NightEngine
     private static void Check(NightOptions options, NightNetwork network)
     {
         if (!(options.MaxStepS >= 0.01) || !(options.FirstStepS >= 0.01)) throw new HeatNetworkException("options", "steps are a hundredth of a second at the least");
-        double before = 0;
+        double before = network.StartS;
         foreach (double report in options.ReportS ?? [])
         {
             if (!(report >= before && report <= network.EndS)) throw new HeatNetworkException("reports", $"they must rise from the start to the end; {report} s does not");

@@ -5,6 +5,9 @@ internal sealed class NightLayout
 {
     private const double LongestS = 10 * 366 * 86400.0;
 
+    // The first boundary, as in ContactTo.
+    public const int Outdoors = -1;
+
     public readonly NightNetwork Network;
     public readonly int ZoneCount, BodyCount;
 
@@ -25,7 +28,8 @@ internal sealed class NightLayout
     public readonly (int A, int B, double G)[] Neighbours;
 
     public readonly (int A, int B, double G)[] Links;
-    public readonly (int A, int B, double AreaM2, double HeightM)[] Openings;
+    // B below 0: outdoors.
+    public readonly (int A, int B, double AreaM2, double HeightM, double WindMPerS)[] Openings;
     public readonly (double TimeS, int A, int B, double Factor)[] Events;
     public readonly (bool OfZone, int Owner, int Index, NightHeater Heater)[] Heaters;
 
@@ -37,7 +41,7 @@ internal sealed class NightLayout
     {
         Network = network;
         (ZoneCount, BodyCount) = (network.Zones.Count, network.Bodies.Count);
-        if (!(network.EndS > 0 && network.EndS <= LongestS)) throw new HeatNetworkException("end", "it must lie after the start, and within ten years of it");
+        if (!(network.StartS >= 0 && network.EndS > network.StartS && network.EndS <= LongestS)) throw new HeatNetworkException("end", "it must lie after the start, and within ten years of it");
         if (ZoneCount == 0) throw new HeatNetworkException("zones", "there is no zone");
         CheckSeries("outdoor", network.OutdoorC, -HeatNumbers.HottestC);
         CheckSeries("wind", network.WindMPerS, 0);
@@ -65,6 +69,7 @@ internal sealed class NightLayout
             HeatNumbers.NotNegative(zone.Id, "conductance to outdoors", zone.OutdoorWPerK);
             HeatNumbers.NotNegative(zone.Id, "conductance by wind", zone.OutdoorWPerKPerMPerS);
             HeatNumbers.Temperature(zone.Id, zone.StartC);
+            if (!double.IsFinite(zone.HandedOnJ)) throw new HeatNetworkException(zone.Id, "heat on its way is a number");
         }
         OutdoorOf = [.. network.Zones.Select(z =>
             z.OutdoorSource is null ? -1 : index.TryGetValue(z.OutdoorSource, out var t) && t.Kind == 'b' ? -1 - t.Index : throw new HeatNetworkException(z.Id, $"there is no source '{z.OutdoorSource}'"))];
@@ -82,8 +87,9 @@ internal sealed class NightLayout
             string place = $"{o.A}-{o.B}";
             HeatNumbers.NotNegative(place, "area", o.AreaM2);
             HeatNumbers.NotNegative(place, "height", o.HeightM);
+            HeatNumbers.NotNegative(place, "wind", o.WindMPerS);
             if (o.A == o.B) throw new HeatNetworkException(place, "a zone cannot open to itself");
-            return (Zone(o.A, place), Zone(o.B, place), o.AreaM2, o.HeightM);
+            return (Zone(o.A, place), o.B is null ? Outdoors : Zone(o.B, place), o.AreaM2, o.HeightM, o.WindMPerS);
         })];
         Events = [.. network.Events.Select(e =>
         {
@@ -143,15 +149,15 @@ internal sealed class NightLayout
     }
 
     /// <summary>
-    /// Times at which something bends or jumps, rising, from 0 to the end: knots, hours, reports, heater windows, events. True where it jumps.
+    /// Times at which something bends or jumps, rising, from the start to the end: knots, hours, reports, heater windows, events. True where it jumps.
     /// </summary>
     public List<(double TimeS, bool Jump)> Milestones(IReadOnlyList<double> reports)
     {
-        double end = Network.EndS;
-        var all = new List<(double, bool)> { (0, true), (end, false) };
+        double start = Network.StartS, end = Network.EndS;
+        var all = new List<(double, bool)> { (start, true), (end, false) };
         void Add(double t, bool jump)
         {
-            if (t > 0 && t < end) all.Add((t, jump));
+            if (t > start && t < end) all.Add((t, jump));
         }
         foreach (var series in Boundary.Append(Network.WindMPerS))
             foreach (double t in series.TimeS) Add(t, false);
@@ -181,6 +187,7 @@ internal sealed class NightLayout
         HeatNumbers.NotNegative(body.Id, "dry heat capacity", body.DryJPerK);
         HeatNumbers.Positive(body.Id, "mass or dry heat capacity", body.WaterKg + body.DryJPerK);
         HeatNumbers.Temperature(body.Id, body.StartC);
+        if (!(body.StartIce is >= 0 and <= 1) || (body.StartIce > 0 && body.StartC > 0)) throw new HeatNetworkException(body.Id, "ice is between none and all of it, and not above 0 °C");
         if (!Enum.IsDefined(body.Ice)) throw new HeatNetworkException(body.Id, "how ice grows in it is not known");
         HeatNumbers.NotNegative(body.Id, "length", body.LengthM);
         if (body.Ice == IceGrowth.Cylinder) HeatNumbers.Positive(body.Id, "length", body.LengthM);

@@ -17,19 +17,19 @@ public sealed record NightHeater(double SetpointC, double BandK, double PowerW, 
 
 /// <summary>
 /// Air and linings of a room. To outdoors: <paramref name="OutdoorWPerK"/> + wind · <paramref name="OutdoorWPerKPerMPerS"/>. <paramref name="OutdoorSource"/> names the source that stands for
-/// outdoors to this zone, where it is not the air alone: a roof under a clear sky.
+/// outdoors to this zone, where it is not the air alone: a roof under a clear sky. <paramref name="HandedOnJ"/>: heat on its way to it, from a night before this one.
 /// </summary>
 public sealed record NightZone(
-    string Id, double HeatCapacityJPerK, double OutdoorWPerK, double StartC, IReadOnlyList<NightHeater> Heaters, double OutdoorWPerKPerMPerS = 0, string? OutdoorSource = null);
+    string Id, double HeatCapacityJPerK, double OutdoorWPerK, double StartC, IReadOnlyList<NightHeater> Heaters, double OutdoorWPerKPerMPerS = 0, string? OutdoorSource = null, double HandedOnJ = 0);
 
 /// <summary>Two zones that exchange heat, W/K.</summary>
 public sealed record NightLink(string A, string B, double ConductanceWPerK);
 
 /// <summary>
-/// An opening between two zones (a louvre, an open door), area m², height m: buoyant exchange that goes with the root of their difference, worked out anew
-/// every step (<see cref="AirExchange.OpeningWPerK"/>).
+/// An opening between two zones (a louvre, an open door), or a zone and outdoors (<paramref name="B"/> null: a window), area m², height m: buoyant exchange that goes with the root
+/// of their difference, worked out anew every step, and with it what a wind of <paramref name="WindMPerS"/> blows through (<see cref="AirExchange.OpeningWPerK"/>).
 /// </summary>
-public sealed record NightOpening(string A, string B, double AreaM2, double HeightM);
+public sealed record NightOpening(string A, string? B, double AreaM2, double HeightM, double WindMPerS = 0);
 
 /// <summary>How ice grows in a body.</summary>
 public enum IceGrowth
@@ -46,7 +46,7 @@ public sealed record NightContact(string To, double ConductanceWPerK);
 
 /// <summary>
 /// Water of <paramref name="WaterKg"/> with <paramref name="DryJPerK"/> beside it. Its enthalpy is 0 at 0 °C water: above, T = h/(m c + dry); between 0 and -mL
-/// it stays at 0 °C with ice fraction -h/(mL); below, T = (h + mL)/(m c_ice + dry).
+/// it stays at 0 °C with ice fraction -h/(mL); below, T = (h + mL)/(m c_ice + dry). At a start of 0 °C, <paramref name="StartIce"/> of it is ice, 0..1.
 /// </summary>
 public sealed record NightBody(
     string Id,
@@ -56,7 +56,8 @@ public sealed record NightBody(
     IceGrowth Ice,
     double LengthM,
     IReadOnlyList<NightContact> Contacts,
-    IReadOnlyList<NightHeater> Heaters);
+    IReadOnlyList<NightHeater> Heaters,
+    double StartIce = 0);
 
 /// <summary>Something of known temperature, °C, over time: a coolant loop at its flow temperature, the ground.</summary>
 public sealed record NightSource(string Id, TimeSeries TemperatureC);
@@ -71,7 +72,7 @@ public sealed record NightEvent(double TimeS, string A, string? B, double Factor
 public sealed record NightConstants(
     double WaterJPerKgK = Water.FreezingJPerKgK, double IceJPerKgK = Ice.FreezingJPerKgK, double LatentJPerKg = Water.LatentJPerKg, double IceWPerMK = Ice.FreezingWPerMK);
 
-/// <summary>Zones, bodies and what drives them from 0 to <paramref name="EndS"/>.</summary>
+/// <summary>Zones, bodies and what drives them from <see cref="StartS"/> to <paramref name="EndS"/>.</summary>
 public sealed record NightNetwork(
     IReadOnlyList<NightZone> Zones,
     IReadOnlyList<NightLink> Links,
@@ -79,6 +80,9 @@ public sealed record NightNetwork(
     TimeSeries OutdoorC,
     double EndS)
 {
+    /// <summary>The start, s: other than 0 where a night goes on. Hours are counted from 0.</summary>
+    public double StartS { get; init; }
+
     /// <summary>Wind, m/s.</summary>
     public TimeSeries WindMPerS { get; init; } = TimeSeries.Constant(0);
 

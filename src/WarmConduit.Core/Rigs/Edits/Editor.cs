@@ -66,6 +66,7 @@ public static partial class Editor
                 "parts" => rig.Parts.ElementAtOrDefault(i)?.Id,
                 "runs" => rig.Runs.ElementAtOrDefault(i)?.Id,
                 "scenarios" => rig.Scenarios.ElementAtOrDefault(i)?.Id,
+                "plans" => rig.Plans?.ElementAtOrDefault(i)?.Id,
                 "shell.zones" => rig.Shell.Zones.ElementAtOrDefault(i)?.Id,
                 _ => null,
             };
@@ -76,6 +77,6 @@ public static partial class Editor
 
     private static RigFileException Refused(string path, string reason) => new([new RigFault(path, reason)]);
 
-    [GeneratedRegex(@"\A(parts|runs|scenarios|shell\.zones)\[(\d+)\]")]
+    [GeneratedRegex(@"\A(parts|runs|scenarios|plans|shell\.zones)\[(\d+)\]")]
     private static partial Regex EntryPattern();
 }

@@ -38,7 +38,7 @@ internal static class Faces
             }
             var like = Like(zones, side, piece.Towards is null || Outside(zones, piece.Towards));
             string name = piece.Towards is { } other ? $"{where} towards {zones.Find(other)!.Name}" : where;
-            made.Add(new Face(id, name.Length > 80 ? name[..80] : name, side, Math.Round(piece.AreaM2, 3), like.Layers, like.BridgeFraction, like.BridgeLayers, piece.Towards));
+            made.Add(new Face(id, name.Length > 80 ? name[..80] : name, side, Math.Round(piece.AreaM2, 3), like.Layers, like.BridgeFraction, like.BridgeLayers, piece.Towards, piece.Towards is null && piece.Facing == Facing.Rear ? true : null));
         }
         return made.InOrder();
     }

@@ -34,7 +34,9 @@ internal static class Removing
                     Faces = [.. z.Faces.Where(f => f.Towards != id)],
                     Openings = [.. z.Openings.Where(o => o.Towards != id)],
                 });
-                return (rig with { Shell = rig.Shell with { Zones = [.. zones] } }, faces == 0 ? $"Removed {zone.Name}" : $"Removed {zone.Name}, and with it {faces} faces and openings towards it");
+                // A door of a room that is gone opens no more.
+                var plans = rig.Plans?.Select(p => p.Events.Any(e => e.ZoneId == id || e.Towards == id) ? p with { Events = [.. p.Events.Where(e => e.ZoneId != id && e.Towards != id)] } : p).ToList();
+                return (rig with { Shell = rig.Shell with { Zones = [.. zones] }, Plans = plans }, faces == 0 ? $"Removed {zone.Name}" : $"Removed {zone.Name}, and with it {faces} faces and openings towards it");
             case ["scenarios", var id]:
                 var scenario = rig.Scenarios.Find(id) ?? throw Nothing(thing);
                 if (scenario.Kind != ScenarioKind.Own) throw new EditException("thing", $"'{scenario.Name}' is one of the standard scenarios");

@@ -13,7 +13,7 @@ internal static class Restoring
         // Values of one thing are set together: on the way between two sound states it may not be sound.
         foreach (var group in effect.Set.GroupBy(s => RigNodes.Split(s.Path).Root))
         {
-            if (group.Key is "parts" or "runs" or "scenarios" or "byHand" or "prices") throw new EditException("effect.set", $"there is no value at '{group.Key}'");
+            if (group.Key is "parts" or "runs" or "scenarios" or "byHand" or "prices" or "plans") throw new EditException("effect.set", $"there is no value at '{group.Key}'");
             rig = RigNodes.With(rig, group.Key, node =>
             {
                 foreach (var set in group.OrderBy(s => s.Path.EndsWith(Effect.Order, StringComparison.Ordinal))) Set(node, set);
@@ -36,7 +36,7 @@ internal static class Restoring
     public static Rig AddTo(Rig rig, string list, string id, JsonObject value)
     {
         if (!RigCheck.IsId(id)) throw new EditException("value.id", "an id is 1 to 60 lower-case letters, digits and hyphens");
-        if (list is "parts" or "runs" or "scenarios" or "byHand" or "prices")
+        if (list is "parts" or "runs" or "scenarios" or "byHand" or "prices" or "plans")
         {
             return RigNodes.With(rig, $"{list}/{id}", old => old is null ? value.DeepClone() : throw new EditException("value.id", $"the id '{id}' is used already"));
         }
@@ -78,7 +78,7 @@ internal static class Restoring
 
     // Lists of plain values, such as the layers of a face, are set whole.
     private static bool IsListOfThings(ReadOnlySpan<string> inside) =>
-        inside.Length > 0 && inside[^1] is "ports" or "bends" or "settings" or "zones" or "obstacles" or "keepOuts" or "access" or "photos" or "faces" or "openings";
+        inside.Length > 0 && inside[^1] is "ports" or "bends" or "settings" or "zones" or "obstacles" or "keepOuts" or "access" or "photos" or "faces" or "openings" or "events";
 
     private static void Set(JsonNode? node, ValueSet set)
     {

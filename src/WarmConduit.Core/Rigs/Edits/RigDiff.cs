@@ -21,6 +21,7 @@ public static class RigDiff
             c.List("scenarios", before.Scenarios, after.Scenarios);
             c.List("byHand", before.ByHand, after.ByHand);
             c.List("prices", before.Prices, after.Prices);
+            c.List("plans", before.Plans ?? [], after.Plans ?? []);
         }
         return new Effect(c.Set, c.Added, c.Removed);
     }

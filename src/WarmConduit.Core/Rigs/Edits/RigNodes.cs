@@ -16,7 +16,7 @@ internal static class RigNodes
         {
             "rig" or "name" or "note" => ("rig", steps[0] == "rig" ? steps[1..] : steps),
             "brief" or "shell" => (steps[0], steps[1..]),
-            "parts" or "runs" or "scenarios" or "byHand" or "prices" => steps.Length > 1 ? ($"{steps[0]}/{steps[1]}", steps[2..]) : (steps[0], []),
+            "parts" or "runs" or "scenarios" or "byHand" or "prices" or "plans" => steps.Length > 1 ? ($"{steps[0]}/{steps[1]}", steps[2..]) : (steps[0], []),
             _ => throw new EditException("thing", $"there is nothing at '{path}'"),
         };
     }
@@ -46,6 +46,8 @@ internal static class RigNodes
                 return rig with { Scenarios = Upsert(rig.Scenarios, steps[1], change, s => s with { Settings = s.Settings.InOrder() }) };
             case "byHand":
                 return rig with { ByHand = Upsert(rig.ByHand, steps[1], change, h => h) };
+            case "plans":
+                return rig with { Plans = Upsert(rig.Plans ?? [], steps[1], change, p => p with { Events = p.Events.InOrder() }) is { Count: > 0 } plans ? plans : null };
             default:
                 return rig with { Prices = Upsert(rig.Prices, steps[1], change, p => p) };
         }

@@ -41,7 +41,7 @@ public static class ZoneBalance
         var (between, openings) = Between(rig, night);
         var links = between.ToList();
         int solid = links.Count;
-        foreach (var (a, b, opening) in openings) links.Add(new SteadyLink(a, b, OpeningWPerK(opening, 1, night.OutdoorC)));
+        foreach (var (a, b, opening) in openings) links.Add(new SteadyLink(a, b, OpeningWPerK(opening, 1, night.OutdoorC, WindThrough(zones[a], zones[b], night))));
 
         var balance = SteadyZones.Solve(plain, links, night.OutdoorC);
         for (int round = 0; round < 12 && openings.Count > 0; round++)
@@ -50,7 +50,7 @@ public static class ZoneBalance
             {
                 var (a, b, opening) = openings[o];
                 double dT = Math.Abs(balance.TemperatureC[a] - balance.TemperatureC[b]);
-                links[solid + o] = new SteadyLink(a, b, OpeningWPerK(opening, dT, balance.TemperatureC[a]));
+                links[solid + o] = new SteadyLink(a, b, OpeningWPerK(opening, dT, balance.TemperatureC[a], WindThrough(zones[a], zones[b], night)));
             }
             var renewed = SteadyZones.Solve(plain, links, night.OutdoorC);
             bool settled = renewed.TemperatureC.Zip(balance.TemperatureC, (x, y) => Math.Abs(x - y)).Max() < 0.01;
@@ -60,10 +60,10 @@ public static class ZoneBalance
         return [.. zones.Select((z, i) => new ZoneAir(z.Id, balance.TemperatureC[i], balance.HeaterW[i]))];
     }
 
-    /// <summary>What a zone loses to outdoors through its faces and draughts, W/K.</summary>
-    public static double OutdoorWPerK(Zone zone, Conditions night) =>
+    /// <summary>What a zone loses to outdoors through its faces and draughts, W/K. <paramref name="rearWind"/>: the share of the wind that rearward faces get.</summary>
+    public static double OutdoorWPerK(Zone zone, Conditions night, double rearWind = 1) =>
         AirExchange.LeakageWPerK(zone.AirChangesPerHour + (InWind(zone) ? BlownThrough(zone, night.WindMPerS) : 0), zone.Box.VolumeM3())
-        + zone.Faces.Where(f => f.Towards is null).Sum(f => f.AreaM2 * Transmittance(f, night, inWind: true));
+        + zone.Faces.Where(f => f.Towards is null).Sum(f => f.AreaM2 * Transmittance(f, f.Rearward == true && rearWind != 1 ? night with { WindMPerS = rearWind * night.WindMPerS } : night, inWind: true));
 
     /// <summary>What zones exchange through partitions, and their openings, by numbers of zones; each once.</summary>
     public static (IReadOnlyList<SteadyLink> Links, IReadOnlyList<(int A, int B, Opening Opening)> Openings) Between(Rig rig, Conditions night)
@@ -142,5 +142,8 @@ public static class ZoneBalance
         [.. layers.Select(l => new WallLayer(l.ThicknessM, Catalogue.Solid(l.Material)!.ConductivityAt(l.ThicknessM)))];
 
     // Half a kelvin at least, so that a start at rest can move.
-    internal static double OpeningWPerK(Opening opening, double dT, double airC) => AirExchange.OpeningWPerK(opening.AreaM2, opening.HeightM, Math.Max(dT, 0.5), airC);
+    private static double OpeningWPerK(Opening opening, double dT, double airC, double windMPerS) => AirExchange.OpeningWPerK(opening.AreaM2, opening.HeightM, Math.Max(dT, 0.5), airC, windMPerS);
+
+    /// <summary>Wind that blows through an opening between two zones, m/s: that of outdoors where one of them is in it.</summary>
+    public static double WindThrough(Zone a, Zone b, Conditions night) => InWind(a) || InWind(b) ? night.WindMPerS : 0;
 }

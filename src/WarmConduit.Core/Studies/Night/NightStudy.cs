@@ -17,7 +17,8 @@ public sealed record ZoneHours(string ZoneId, IReadOnlyList<double> C, Exposure 
 /// <param name="LatestS">First ice with all that is guessed on the warm side, s; null: not then.</param>
 /// <param name="C">Its water at each hour, °C.</param>
 /// <param name="Ice">Its ice fraction at each hour, 0..1.</param>
-public sealed record RungHours(Rung Rung, double? EarliestS, double? LatestS, IReadOnlyList<double> C, IReadOnlyList<double> Ice);
+/// <param name="Exposure">How long and how far the air around it lies below zero until morning.</param>
+public sealed record RungHours(Rung Rung, double? EarliestS, double? LatestS, IReadOnlyList<double> C, IReadOnlyList<double> Ice, Exposure Exposure);
 
 /// <summary>A night hour by hour.</summary>
 /// <param name="Verdict">Whether the rig stands it.</param>
@@ -28,7 +29,7 @@ public sealed record RungHours(Rung Rung, double? EarliestS, double? LatestS, IR
 /// <param name="Zones">Rooms, in the order of the shell.</param>
 /// <param name="Rungs">All that holds water, soonest ice first; at most 400 of them.</param>
 /// <param name="Count">How many there are in all.</param>
-/// <param name="HeatFailsS">Seconds from the start until the heat fails; null: it does not, or is off.</param>
+/// <param name="HeatStopsS">Seconds from the start until all heat stops; null: it does not, or is off.</param>
 public sealed record NightHoursAnswer(
     Verdict Verdict,
     double StartHour,
@@ -38,7 +39,7 @@ public sealed record NightHoursAnswer(
     IReadOnlyList<ZoneHours> Zones,
     IReadOnlyList<RungHours> Rungs,
     int Count,
-    double? HeatFailsS);
+    double? HeatStopsS);
 
 /// <summary>The night hour by hour: weather, rooms, and what freezes when, with how far to trust it.</summary>
 public static class NightStudy
@@ -63,11 +64,11 @@ public static class NightStudy
             int n = number[r.Id];
             return new RungHours(
                 r, Finite(cold.Marks(n).FirstIceS), Finite(warm.Marks(n).FirstIceS),
-                [.. hours.Select(h => Math.Round(night.WaterC(h, n), 2))], [.. hours.Select(h => Math.Round(night.Ice(h, n), 3))]);
+                [.. hours.Select(h => Math.Round(night.WaterC(h, n), 2))], [.. hours.Select(h => Math.Round(night.Ice(h, n), 3))], Exposure.Of(dark.Select(h => night.AirC(night.Freezers[n].Zone, h))));
         }).ToList();
-        double? fails = question.Conditions is { HeatOn: true, HeatFailsAfterH: { } after } ? after * 3600 : null;
+        double? stops = NightCourse.HeatStopsS(question.Rig, question.Conditions, night.Answer.ReportS[^1]);
         return new NightHoursAnswer(
-            ladder.Verdict, question.Conditions.StartHour, night.MorningS, [.. hours.Select(night.WeatherAt)], Exposure.Of(dark.Select(h => night.AirC(null, h))), zones, rungs, ladder.Count, fails);
+            ladder.Verdict, question.Conditions.StartHour, night.MorningS, [.. hours.Select(night.WeatherAt)], Exposure.Of(dark.Select(h => night.AirC(null, h))), zones, rungs, ladder.Count, stops);
     }
 
     private static double? Finite(double value) => double.IsFinite(value) ? value : null;

@@ -42,7 +42,7 @@ public static class SeasonStudy
         string[] about = (question.About ?? "").Split(' ');
         var place = WeatherModel.Named(about[0]) ?? WeatherPlace.KettleFell;
         int winters = about.Length > 1 && int.TryParse(about[1], out int count) ? Math.Clamp(count, 1, Most) : 10;
-        var night = question.Conditions with { Weather = null, HeatFailsAfterH = null };
+        var night = question.Conditions with { Weather = null, Events = null };
         var asked = question.With(night);
         var freezers = FreezeLadderStudy.Freezers(asked).ToList();
         int days = Weeks * 7;
@@ -51,7 +51,7 @@ public static class SeasonStudy
         Parallel.For(0, winters, new ParallelOptions { CancellationToken = question.Cancel }, w =>
         {
             var weather = new WeatherChoice(place, w + 1).From(StartHour, days * 24);
-            var answer = NightEngine.Run(RigNight.Network(asked, freezers, weather, days * DayS, Doubt.None, out int[] bodyOf), options, question.Cancel);
+            var answer = NightEngine.Run(RigNetwork.Of(asked, freezers, weather, NightCourse.Of(night, days * DayS)[0], Doubt.None, out int[] bodyOf), options, question.Cancel);
             found[w] = Nights(answer, freezers, bodyOf, days);
         });
         double Mean(Func<(int[] Ice, int[] Breaks, int[] ByBody), double> of) => found.Average(of);

@@ -3,6 +3,7 @@ import { Link } from "wouter";
 import { useClock } from "../../app/units";
 import { Button, Choice, Panel, Slider, Switch } from "../../ui/controls";
 import { weatherWords } from "../night/places";
+import { eventWords } from "../night/plan";
 import { useDocument, useStores } from "./benchStores";
 import { useNightSliders } from "./nightSliders";
 import { SpiritLevel } from "./SpiritLevel";
@@ -15,8 +16,8 @@ export function WeatherStrip() {
   const clock = useClock();
   if (!shown) return null;
   const { night: c, sliders } = shown;
-  const fails =
-    c.heatOn && c.heatFailsAfterH != null ? `fails ${clock(c.startHour, c.heatFailsAfterH * 3600).replace(" next day", "")}` : null;
+  const [first] = [...(c.events ?? [])].sort((a, b) => a.atH - b.atH);
+  const comes = first && `, ${eventWords[first.kind]} ${clock(c.startHour, first.atH * 3600).replace(" next day", "")}`;
   return (
     <Panel aria-label="The night" className="flex shrink-0 items-stretch divide-x divide-rule overflow-x-auto">
       {c.weather ? (
@@ -36,7 +37,7 @@ export function WeatherStrip() {
           <SliderField title="Wind" className="w-28 grow max-[1180px]:w-22" {...sliders.windMPerS} />
         </>
       )}
-      <Field title="Heat" value={c.heatOn ? (fails ?? "on") : "off"}>
+      <Field title="Heat" value={`${c.heatOn ? "on" : "off"}${comes ?? ""}`}>
         <Switch label="Heat" on={c.heatOn} onChange={(heatOn) => setConditions({ heatOn })} />
       </Field>
       <SliderField title="Water at start" className="w-40 grow max-[1180px]:w-34" {...sliders.startWaterC} />

@@ -5,7 +5,6 @@ import { clock as clockText, useClock, usePrint } from "../../app/units";
 import type { Rig } from "../../document/geometry";
 import { Slider } from "../../ui/controls";
 import { useSize } from "../../ui/useSize";
-import { useStores } from "../bench/benchStores";
 import { LEFT, RIGHT, ticks, xOf } from "./axis";
 
 const HEIGHT = 230;
@@ -16,38 +15,37 @@ const dashes = ["", "10 4", "3 4", "14 4 2 4", "6 3", "2 3", "18 5", "1 5"];
 
 interface Props {
   night: Schema["NightHoursAnswer"];
+  under: Schema["NightHoursAnswer"] | null;
   rig: Rig;
   hour: number;
   onHour(hour: number): void;
 }
 
-/** Outdoors and the rooms over the hours, with the hour that is looked at and the one at which the heat fails. */
-export function Hours({ night, rig, hour, onHour }: Props) {
+/** Outdoors and the rooms over the hours, with the hour that is looked at; a night that is held lies under it. */
+export function Hours({ night, under, rig, hour, onHour }: Props) {
   const [box, size] = useSize<HTMLDivElement>();
   const svg = useRef<SVGSVGElement>(null);
-  const { answers } = useStores();
   const print = usePrint();
   const clock = useClock();
   const last = night.weather.length - 1;
   const width = size.width;
-  const all = [...night.weather.map((w) => w.temperatureC), ...night.zones.flatMap((z) => z.c)];
+  const all = [
+    ...night.weather.map((w) => w.temperatureC),
+    ...night.zones.flatMap((z) => z.c),
+    ...(under?.zones.flatMap((z) => z.c) ?? []),
+  ];
   const low = Math.floor(Math.min(0, ...all) / 5) * 5;
   const high = Math.ceil(Math.max(5, ...all) / 5) * 5;
   const y = (c: number) => TOP + ((high - c) / (high - low)) * (HEIGHT - TOP - BOTTOM);
   const x = (s: number) => xOf(s, width, last);
   const path = (c: number[]) => c.map((v, h) => `${h ? "L" : "M"}${x(h * 3600).toFixed(1)} ${y(v).toFixed(1)}`).join("");
   const toHours = (px: number) => ((px - LEFT) / Math.max(1, width - LEFT - RIGHT)) * last;
-  const fails = night.heatFailsS;
-  const setFails = (hours: number) => answers.setConditions({ heatFailsAfterH: Math.min(last, Math.max(0, Math.round(hours * 4) / 4)) });
 
   useGesture(
     {
-      onDrag: ({ xy: [px], event, memo }) => {
-        const on = memo ?? ((event.target as Element).closest("[data-fails]") ? "fails" : "hour");
+      onDrag: ({ xy: [px] }) => {
         const at = toHours(px - (svg.current?.getBoundingClientRect().left ?? 0));
-        if (on === "fails") setFails(at);
-        else onHour(Math.min(last, Math.max(0, Math.round(at))));
-        return on;
+        onHour(Math.min(last, Math.max(0, Math.round(at))));
       },
     },
     { target: svg, drag: { pointer: { keys: false }, preventDefault: true }, eventOptions: { passive: false } },
@@ -117,6 +115,18 @@ export function Hours({ night, rig, hour, onHour }: Props) {
               strokeDasharray="0.1 7"
               strokeLinecap="round"
             />
+            {under?.zones.map((z, i) => (
+              <path
+                key={z.zoneId}
+                d={path(z.c.slice(0, last + 1))}
+                fill="none"
+                stroke="var(--strong)"
+                strokeWidth={4}
+                opacity={0.35}
+                strokeDasharray={dashes[i % dashes.length]}
+                data-under={z.zoneId}
+              />
+            ))}
             {night.zones.map((z, i) => (
               <path
                 key={z.zoneId}
@@ -139,42 +149,6 @@ export function Hours({ night, rig, hour, onHour }: Props) {
                 stroke="var(--ink)"
               />
             ))}
-            {fails != null && (
-              <g
-                data-fails
-                role="slider"
-                tabIndex={0}
-                aria-label="The heat fails"
-                aria-valuemin={0}
-                aria-valuemax={last}
-                aria-valuenow={fails / 3600}
-                aria-valuetext={clock(night.startHour, fails)}
-                className="cursor-ew-resize"
-                onKeyDown={(e) => {
-                  const by =
-                    e.key === "ArrowRight" || e.key === "ArrowUp" ? 0.25 : e.key === "ArrowLeft" || e.key === "ArrowDown" ? -0.25 : 0;
-                  if (by !== 0) {
-                    e.preventDefault();
-                    setFails(fails / 3600 + by);
-                  }
-                }}
-              >
-                <rect x={x(fails) - 20} y={0} width={40} height={HEIGHT} fill="transparent" />
-                <line
-                  x1={x(fails)}
-                  x2={x(fails)}
-                  y1={TOP}
-                  y2={HEIGHT - BOTTOM}
-                  stroke="var(--ink)"
-                  strokeWidth={2.5}
-                  strokeDasharray="6 3"
-                />
-                <path d={`M${x(fails)} ${TOP + 2}l-7 -10h14z`} fill="var(--ink)" />
-                <text x={x(fails) + 10} y={TOP - 8} style={{ fontWeight: 600 }}>
-                  heat fails, {clock(night.startHour, fails)}
-                </text>
-              </g>
-            )}
             <Names night={night} rig={rig} hour={hour} />
           </svg>
         )}

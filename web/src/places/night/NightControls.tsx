@@ -91,13 +91,6 @@ export function NightControls() {
           Heat <Switch label="Heat" on={c.heatOn} onChange={(heatOn) => setConditions({ heatOn })} />
         </span>
       </div>
-      {c.heatOn && (
-        <p className="flex items-center gap-2">
-          It fails in the night
-          <Switch label="Heat fails" on={c.heatFailsAfterH != null} onChange={(on) => setConditions({ heatFailsAfterH: on ? 4 : null })} />
-          {c.heatFailsAfterH != null && <span className="text-muted">drag it along the hours</span>}
-        </p>
-      )}
       <Line title="Left for" {...sliders.hours} />
     </Panel>
   );

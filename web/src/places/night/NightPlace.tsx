@@ -9,11 +9,15 @@ import { Stale } from "../../ui/Stale";
 import { useAnswers } from "../bench/benchStores";
 import { RigPlace } from "../bench/RigPlace";
 import { AtHour } from "./AtHour";
+import { ColdSums } from "./ColdSums";
 import { Guesses } from "./Guesses";
 import { HourLadder } from "./HourLadder";
 import { Hours } from "./Hours";
+import { useHeld } from "./held";
 import { Limit } from "./Limit";
 import { NightControls } from "./NightControls";
+import { Plans } from "./Plans";
+import { PlanTrack } from "./PlanTrack";
 import { Season } from "./Season";
 
 /** The night hour by hour: the weather, the rooms, and what freezes when. */
@@ -29,6 +33,8 @@ function Night({ rig }: { rig: Rig }) {
   const night = useAnswers((s) => s.answers?.night);
   const stale = useAnswers((s) => s.stale);
   const [chosen, setChosen] = useState<number | null>(null);
+  const held = useHeld((s) => s.held);
+  const under = held?.rigId === rig.id ? held.night : null;
   if (!night) return <p className="p-6 text-muted">Working the night out…</p>;
   const last = night.weather.length - 1;
   // Morning, until an hour is chosen.
@@ -38,7 +44,8 @@ function Night({ rig }: { rig: Rig }) {
       <Stale stale={stale} className="flex min-w-0 flex-col gap-3">
         <Panel className="p-3" aria-label="The night">
           <Told night={night} rig={rig} />
-          <Hours night={night} rig={rig} hour={hour} onHour={setChosen} />
+          <Hours night={night} under={under} rig={rig} hour={hour} onHour={setChosen} />
+          <PlanTrack night={night} rig={rig} />
         </Panel>
         <HourLadder night={night} rig={rig} hour={hour} />
         <div className="grid gap-3 min-[1240px]:grid-cols-2">
@@ -49,7 +56,11 @@ function Night({ rig }: { rig: Rig }) {
       </Stale>
       <div className="flex min-w-0 flex-col gap-3">
         <AtHour night={night} rig={rig} hour={hour} stale={stale} />
+        <Plans night={night} rig={rig} stale={stale} />
         <NightControls />
+        <Stale stale={stale}>
+          <ColdSums night={night} rig={rig} />
+        </Stale>
       </div>
     </main>
   );
@@ -65,8 +76,8 @@ function Told({ night, rig }: { night: Schema["NightHoursAnswer"]; rig: Rig }) {
   const at = shown?.rung.firstIceS;
   const where = shown?.rung.zoneId ? rig.shell.zones.find((z) => z.id === shown.rung.zoneId)?.name : "outdoors";
   const since =
-    at != null && night.heatFailsS != null && at > night.heatFailsS
-      ? `, ${print(at - night.heatFailsS, "duration")} after the heat fails`
+    at != null && night.heatStopsS != null && at > night.heatStopsS
+      ? `, ${print(at - night.heatStopsS, "duration")} after the heat stops`
       : "";
   const part = shown?.rung.partId ? indexOf(rig).parts.get(shown.rung.partId)?.name : shown?.rung.name;
   return (

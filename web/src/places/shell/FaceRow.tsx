@@ -98,6 +98,17 @@ export function FaceRow({
               </button>
             </div>
           ))}
+          {!face.towards && (
+            <label className="flex min-h-10 items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-5 accent-[var(--ink)]"
+                checked={face.rearward === true}
+                onChange={(e) => change("Rearward", { rearward: e.target.checked || null })}
+              />
+              It looks rearward: driving, half the wind
+            </label>
+          )}
           <div className="flex flex-wrap items-end gap-2">
             <Button onClick={() => change("Layers", { layers: [...face.layers, { material: "elastomer", thicknessM: 0.025 }] })}>
               Add a layer outside

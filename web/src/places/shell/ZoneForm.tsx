@@ -97,7 +97,7 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
           quantity="power"
           least={0}
           most={50_000}
-          onCommit={(powerW) => change("Heater", { heater: powerW > 0 ? { powerW, setpointC: zone.heater?.setpointC ?? 18 } : null })}
+          onCommit={(powerW) => change("Heater", { heater: powerW > 0 ? { setpointC: 18, ...zone.heater, powerW } : null })}
         />
         {zone.heater && (
           <QuantityField
@@ -107,6 +107,17 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
             least={-20}
             most={40}
             onCommit={(setpointC) => change("Heater", { heater: { ...zone.heater, setpointC } })}
+          />
+        )}
+        {zone.heater && (
+          <PickField
+            label="It runs on"
+            value={zone.heater.electric ? "electric" : "fuel"}
+            options={[
+              { value: "fuel", text: "fuel, its fan on the battery" },
+              { value: "electric", text: "electricity" },
+            ]}
+            onCommit={(on) => change("Heater", { heater: { ...zone.heater, electric: on === "electric" ? true : null } })}
           />
         )}
       </div>

@@ -28,10 +28,11 @@ internal sealed class BodyState
             Latent[b] = body.WaterKg * constants.LatentJPerKg;
             PerLatent[b] = Latent[b] > 0 ? 1 / Latent[b] : 0;
             if (body.Ice == IceGrowth.Cylinder) _annulus[b] = 1 / (4 * Math.PI * constants.IceWPerMK * body.LengthM);
-            H[b] = _lowestH[b] = body.StartC > 0 ? Wet[b] * body.StartC : body.StartC < 0 ? Frozen[b] * body.StartC - Latent[b] : 0;
+            H[b] = _lowestH[b] = body.StartC > 0 ? Wet[b] * body.StartC : body.StartC < 0 ? Frozen[b] * body.StartC - Latent[b] : -body.StartIce * Latent[b];
             C[b] = BeforeC[b] = body.StartC;
-            double never = double.PositiveInfinity, ice = body.StartC < 0 && body.WaterKg > 0 ? 0 : never;
-            _marks[b] = new BodyMilestones(ice, ice, ice, never, 0, 0);
+            double never = double.PositiveInfinity, ice = body.WaterKg == 0 ? 0 : body.StartC < 0 ? 1 : body.StartIce;
+            double now = layout.Network.StartS;
+            _marks[b] = new BodyMilestones(ice > 0 ? now : never, ice >= 0.1 ? now : never, ice >= 1 ? now : never, never, 0, 0);
         }
     }
 

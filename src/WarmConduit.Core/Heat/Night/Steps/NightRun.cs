@@ -78,6 +78,7 @@ internal sealed class NightRun
             Milestones = _state.Milestones(),
             Energy = [.. _layout.Heaters.Select((h, n) => new HeaterEnergy(h.OfZone ? _layout.Network.Zones[h.Owner].Id : _layout.Network.Bodies[h.Owner].Id, h.Index, _bank.WhByHour[n]))],
             Balance = new HeatBalance(_ledger.HeatersJ, _ledger.BoundariesJ, StoredJ() - stored, _ledger.TurnoverJ),
+            HandedOnJ = _zones.HandedOnJ,
             Steps = steps,
         };
     }

@@ -21,10 +21,11 @@ internal sealed class Openings(NightLayout layout, StepAir air)
     /// <summary>As they stand in the middle of the step, so far as the last step foretells it.</summary>
     public void Prepare(double ahead)
     {
+        double Ahead(int z) => air.ZoneStartC[z] + (air.ZoneStartC[z] - _beforeC[z]) * ahead;
         for (int o = 0; o < _g.Length; o++)
         {
-            var (a, b, _, _) = layout.Openings[o];
-            _g[o] = WPerK(o, air.ZoneStartC[a] + (air.ZoneStartC[a] - _beforeC[a]) * ahead, air.ZoneStartC[b] + (air.ZoneStartC[b] - _beforeC[b]) * ahead);
+            var (a, b, _, _, _) = layout.Openings[o];
+            _g[o] = WPerK(o, Ahead(a), b < 0 ? air.MeanC(b) : Ahead(b));
         }
     }
 
@@ -34,7 +35,7 @@ internal sealed class Openings(NightLayout layout, StepAir air)
         bool changed = false;
         for (int o = 0; o < _g.Length; o++)
         {
-            var (a, b, _, _) = layout.Openings[o];
+            var (a, b, _, _, _) = layout.Openings[o];
             double ta = air.MeanC(a), tb = air.MeanC(b), g = WPerK(o, ta, tb);
             if (Math.Abs(g - _g[o]) * Math.Abs(ta - tb) <= 1e-3 * g * Math.Abs(ta - tb) + 1e-3) continue;
             (_g[o], changed) = (g, true);
@@ -44,7 +45,19 @@ internal sealed class Openings(NightLayout layout, StepAir air)
 
     public void AddTo(ZoneEquations equations)
     {
-        for (int o = 0; o < _g.Length; o++) equations.Join(layout.Openings[o].A, layout.Openings[o].B, _g[o], air.ZoneStartC);
+        for (int o = 0; o < _g.Length; o++)
+        {
+            var (a, b, _, _, _) = layout.Openings[o];
+            if (b < 0) equations.Expose(a, _g[o], air.MeanC(b), air.ZoneStartC);
+            else equations.Join(a, b, _g[o], air.ZoneStartC);
+        }
+    }
+
+    /// <summary>Books what outdoors gave through them over a step that is solved.</summary>
+    public void Account(HeatLedger ledger, double step)
+    {
+        for (int o = 0; o < _g.Length; o++)
+            if (layout.Openings[o].B is < 0 and var out_) ledger.Boundary(_g[o] * (air.MeanC(out_) - air.MeanC(layout.Openings[o].A)) * step);
     }
 
     /// <summary>To be called before <see cref="StepAir.Advance"/>.</summary>
@@ -65,5 +78,5 @@ internal sealed class Openings(NightLayout layout, StepAir air)
     }
 
     private double WPerK(int o, double ta, double tb) =>
-        _factor[o] * AirExchange.OpeningWPerK(layout.Openings[o].AreaM2, layout.Openings[o].HeightM, ta - tb, (ta + tb) / 2);
+        _factor[o] * AirExchange.OpeningWPerK(layout.Openings[o].AreaM2, layout.Openings[o].HeightM, ta - tb, (ta + tb) / 2, layout.Openings[o].WindMPerS);
 }

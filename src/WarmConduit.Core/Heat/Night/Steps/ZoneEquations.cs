@@ -21,6 +21,13 @@ internal sealed class ZoneEquations(int zones)
         Side[b] += flow;
     }
 
+    /// <summary>A zone that exchanges <paramref name="g"/> W/K with what stands at <paramref name="meanC"/> over the step.</summary>
+    public void Expose(int z, double g, double meanC, double[] startC)
+    {
+        Matrix[z, z] += g / 2;
+        Side[z] += g * (meanC - (startC[z] / 2));
+    }
+
     public void Keep()
     {
         Array.Copy(Matrix, _keptMatrix, Matrix.Length);

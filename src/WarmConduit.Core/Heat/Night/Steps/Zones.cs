@@ -27,7 +27,7 @@ internal sealed class Zones
         CapacityJPerK = [.. zones.Select(z => z.HeatCapacityJPerK)];
         _outdoorG = [.. zones.Select(z => z.OutdoorWPerK)];
         _windG = [.. zones.Select(z => z.OutdoorWPerKPerMPerS)];
-        (_outdoorFactor, _linkFactor, _handedOnJ, _contactG) = (new double[zones.Count], new double[layout.Links.Length], new double[zones.Count], new double[zones.Count]);
+        (_outdoorFactor, _linkFactor, _handedOnJ, _contactG) = (new double[zones.Count], new double[layout.Links.Length], [.. zones.Select(z => z.HandedOnJ)], new double[zones.Count]);
         Array.Fill(_outdoorFactor, 1);
         Array.Fill(_linkFactor, 1);
         _mostWind = layout.Network.WindMPerS.Value.Max();
@@ -42,6 +42,8 @@ internal sealed class Zones
         for (int z = 0; z < CapacityJPerK.Length; z++) sum += CapacityJPerK[z] * _air.ZoneStartC[z] + _handedOnJ[z];
         return sum;
     }
+
+    public IReadOnlyList<double> HandedOnJ => _handedOnJ;
 
     /// <summary>Heat a zone is to be given with the next step.</summary>
     public void HandOn(int z, double joule) => _handedOnJ[z] += joule;
@@ -81,6 +83,7 @@ internal sealed class Zones
             _ledger.Boundary(OutdoorWPerK(z, _air.WindMPerS) * (_air.MeanC(_layout.OutdoorOf[z]) - _air.MeanC(z)) * step);
             _handedOnJ[z] = 0;
         }
+        Openings.Account(_ledger, step);
     }
 
     /// <summary>What a kelvin in the zone moves, W/K, as things stand.</summary>

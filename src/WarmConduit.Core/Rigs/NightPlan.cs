@@ -1,0 +1,105 @@
+namespace WarmConduit.Core.Rigs;
+
+/// <summary>What happens for some hours of a night or a week.</summary>
+public enum PlanEventKind
+{
+    /// <summary>The heat is on, of a night that starts without.</summary>
+    HeatOn,
+
+    /// <summary>Heaters hold a lower temperature.</summary>
+    SetBack,
+
+    /// <summary>All heat fails.</summary>
+    HeatFails,
+
+    /// <summary>The fuel has run out: what burns it gives nothing.</summary>
+    FuelOut,
+
+    /// <summary>The battery is empty: electric heaters stop, and with their fans those that burn fuel.</summary>
+    BatteryOut,
+
+    /// <summary>Plugged in: what the battery carries goes on when it is empty.</summary>
+    Mains,
+
+    /// <summary>A window or door to outdoors, or a cupboard door to another room, stands open.</summary>
+    Open,
+
+    /// <summary>Everybody leaves: the heat is off, or holds a lower temperature.</summary>
+    Away,
+
+    /// <summary>Driving: its own wind on every outer face, half of it on those that look rearward.</summary>
+    Drive,
+
+    /// <summary>Drained as in the drain scenario, with what is done by hand done; full again at the end.</summary>
+    Drained,
+}
+
+/// <summary>Something that happens from one time to another.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Kind">What happens.</param>
+/// <param name="AtH">Hours from the start, 0 to 240.</param>
+/// <param name="UntilH">Hours from the start until which it lasts; left out: to the end.</param>
+/// <param name="HoldC">What heaters hold meanwhile, of a set-back or while away, °C, -20 to 40; left out while away: heat is off.</param>
+/// <param name="SpeedMPerS">How fast it drives, m/s, 0 to 60.</param>
+/// <param name="ZoneId">The room that opens.</param>
+/// <param name="Towards">The room it opens to; left out: outdoors.</param>
+/// <param name="AreaM2">Area of what opens, m², 0 to 20.</param>
+/// <param name="HeightM">Its height, m, 0 to 5.</param>
+public sealed record PlanEvent(
+    string Id,
+    PlanEventKind Kind,
+    double AtH,
+    double? UntilH = null,
+    double? HoldC = null,
+    double? SpeedMPerS = null,
+    string? ZoneId = null,
+    string? Towards = null,
+    double? AreaM2 = null,
+    double? HeightM = null) : IIdentified
+{
+    /// <summary>Most hours of a plan: ten days.</summary>
+    public const double MostH = 240;
+
+    /// <summary>Whether it goes on at <paramref name="hour"/> from the start.</summary>
+    public bool On(double hour) => hour >= AtH && hour < (UntilH ?? double.PositiveInfinity);
+
+    /// <summary>What is out of range or missing, by field below <paramref name="at"/>; <paramref name="zones"/> are the rooms there are.</summary>
+    internal IEnumerable<RigFault> Check(string at, IReadOnlyList<Zone> zones)
+    {
+        RigFault? Range(string field, double? value, double low, double high, string unit) =>
+            value is { } v && !(v >= low && v <= high) ? new RigFault($"{at}.{field}", FormattableString.Invariant($"it must lie between {low} and {high} {unit}")) : null;
+        RigFault? Needed(string field, double? value) => value is null ? new RigFault($"{at}.{field}", "a value belongs here") : null;
+        RigFault? Room(string field, string? id) => id is not null && zones.Find(id) is null ? new RigFault($"{at}.{field}", $"there is no zone '{id}'") : null;
+        if (!Enum.IsDefined(Kind)) yield return new RigFault($"{at}.kind", "this is not known");
+        foreach (var fault in (RigFault?[])
+                 [
+                     Range("atH", AtH, 0, MostH, "h"), Range("untilH", UntilH, 0, MostH, "h"), Range("holdC", HoldC, -20, 40, "°C"), Range("speedMPerS", SpeedMPerS, 0, 60, "m/s"),
+                     Range("areaM2", AreaM2, 0, 20, "m²"), Range("heightM", HeightM, 0, 5, "m"), Room("zoneId", ZoneId), Room("towards", Towards),
+                     UntilH < AtH ? new RigFault($"{at}.untilH", "it ends before it starts") : null,
+                     Kind == PlanEventKind.SetBack ? Needed("holdC", HoldC) : null,
+                     Kind == PlanEventKind.Drive ? Needed("speedMPerS", SpeedMPerS) : null,
+                     Kind == PlanEventKind.Open && ZoneId is null ? new RigFault($"{at}.zoneId", "which room opens belongs here") : null,
+                     Kind == PlanEventKind.Open && ZoneId is not null && Towards == ZoneId ? new RigFault($"{at}.towards", "a room cannot open to itself") : null,
+                     Kind == PlanEventKind.Open ? Needed("areaM2", AreaM2) : null,
+                     Kind == PlanEventKind.Open ? Needed("heightM", HeightM) : null,
+                 ])
+            if (fault is not null) yield return fault;
+    }
+}
+
+/// <summary>A night or a week as it is planned, kept under a name: how the vehicle is left, and what happens then. The weather is not part of it.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="StartHour">Hour of the day at which it starts, 0 to 24.</param>
+/// <param name="Hours">How long it is, h, 0.5 to 240.</param>
+/// <param name="HeatOn">Whether heaters run at the start.</param>
+/// <param name="Drained">Whether it starts drained.</param>
+/// <param name="InsideC">How warm it was kept until the start, °C, -40 to 40.</param>
+/// <param name="StartWaterC">Water at the start, °C, 0 to 95.</param>
+/// <param name="Events">What happens; at most 40.</param>
+public sealed record NightPlan(
+    string Id, string Name, double StartHour, double Hours, bool HeatOn, bool Drained, double InsideC, double StartWaterC, IReadOnlyList<PlanEvent> Events) : IIdentified
+{
+    /// <summary>Events at the most.</summary>
+    public const int MostEvents = 40;
+}

@@ -1,0 +1,138 @@
+using WarmConduit.Core.Heat.Night;
+using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Weather;
+
+namespace WarmConduit.Core.Studies.Night;
+
+/// <summary>All that could freeze in the course of a night, the number of the body that each is part of, and what the night does.</summary>
+internal sealed record NightCourseAnswer(IReadOnlyList<Freezer> Freezers, int[] BodyOf, NightAnswer Answer);
+
+/// <summary>
+/// Runs a night stretch after stretch: each goes on from where the one before left rooms and water. What is drained away is gone, what has ice in it by then stays where it is, and what
+/// comes back with a fill is as warm as water at the start.
+/// </summary>
+internal sealed class NightStretches(Question question, IReadOnlyList<WeatherHour> weather, double[] reports, double endS, Doubt doubt)
+{
+    private const double StepS = 1800, HourS = 3600;
+
+    private readonly List<Freezer> _all = [];
+    private readonly Dictionary<string, int> _number = [];
+    private readonly List<(double C, double Ice)?> _state = [];
+    private readonly List<BodyMilestones> _marks = [];
+
+    /// <summary>Runs it. A night in which nothing happens is one run of the engine, with bodies alike as one.</summary>
+    public NightCourseAnswer Run()
+    {
+        var course = NightCourse.Of(question.Conditions, endS);
+        if (course is [var only])
+        {
+            var asked = For(only);
+            var freezers = FreezeLadderStudy.Freezers(asked).ToList();
+            var network = RigNetwork.Of(asked, freezers, weather, only, doubt, out int[] bodyOf);
+            return new NightCourseAnswer(freezers, bodyOf, NightEngine.Run(network, new NightOptions(StepS, 60, reports), question.Cancel));
+        }
+        return Join(course);
+    }
+
+    private Question For(NightStretch stretch)
+    {
+        var night = question.Conditions;
+        return stretch.Water == night.Water && stretch.DrivingMPerS <= night.WindMPerS ? question : question.With(night with { Water = stretch.Water, WindMPerS = Math.Max(night.WindMPerS, stretch.DrivingMPerS) });
+    }
+
+    private NightCourseAnswer Join(IReadOnlyList<NightStretch> course)
+    {
+        int zones = Math.Max(1, question.Rig.Shell.Zones.Count);
+        var zoneC = new double[reports.Length, zones];
+        var rows = new List<(double C, double Ice)?>[reports.Length];
+        var energy = new Dictionary<string, double[]>();
+        double[]? airC = null;
+        var handedOn = new double[zones];
+        var balance = default(HeatBalance);
+        int steps = 0;
+        foreach (var stretch in course)
+        {
+            var asked = For(stretch);
+            int[] here = Here(asked, stretch);
+            var freezers = here.Select(n => _all[n]).ToList();
+            var bodies = RigNetwork.Bodies(asked, freezers, doubt).Select((b, i) => _state[here[i]] is { } was ? b with { StartC = was.C, StartIce = was.C == 0 ? was.Ice : 0 } : b);
+            var alike = RigNetwork.Alike(bodies, out int[] bodyOf);
+            var network = RigNetwork.Rooms(asked, weather, stretch, doubt) with { Bodies = alike };
+            if (airC is not null) network = network with { Zones = [.. network.Zones.Select((z, i) => z with { StartC = airC[i], HandedOnJ = handedOn[i] })] };
+            // What is reported at a stretch's very start was reported at the end of the one before.
+            int[] mine = [.. Enumerable.Range(0, reports.Length).Where(r => reports[r] <= stretch.ToS && (reports[r] > stretch.FromS || (stretch.FromS == 0 && reports[r] == 0)))];
+            var answer = NightEngine.Run(network, new NightOptions(StepS, 60, [.. mine.Select(r => reports[r]).Append(stretch.ToS)]), question.Cancel);
+            for (int i = 0; i <= mine.Length; i++)
+            {
+                var row = new List<(double, double)?>(new (double, double)?[_all.Count]);
+                for (int f = 0; f < here.Length; f++) row[here[f]] = (answer.BodyC[i, bodyOf[f]], answer.IceFraction[i, bodyOf[f]]);
+                if (i < mine.Length)
+                {
+                    rows[mine[i]] = row;
+                    for (int z = 0; z < zones; z++) zoneC[mine[i], z] = answer.ZoneC[i, z];
+                    continue;
+                }
+                airC = [.. Enumerable.Range(0, zones).Select(z => answer.ZoneC[i, z])];
+                for (int n = 0; n < _all.Count; n++) _state[n] = row[n];
+            }
+            for (int f = 0; f < here.Length; f++) _marks[here[f]] = Both(_marks[here[f]], answer.Milestones[bodyOf[f]]);
+            foreach (var heater in answer.Energy)
+            {
+                if (!energy.TryGetValue(heater.Owner, out var sum)) energy[heater.Owner] = sum = new double[(int)Math.Ceiling(endS / HourS)];
+                for (int h = 0; h < heater.WhByHour.Count; h++) sum[h] += heater.WhByHour[h];
+            }
+            handedOn = [.. answer.HandedOnJ];
+            balance = new HeatBalance(balance.HeatersJ + answer.Balance.HeatersJ, balance.BoundariesJ + answer.Balance.BoundariesJ, balance.StoredJ + answer.Balance.StoredJ, balance.TurnoverJ + answer.Balance.TurnoverJ);
+            steps += answer.Steps;
+        }
+        var (bodyC, ice) = (new double[reports.Length, _all.Count], new double[reports.Length, _all.Count]);
+        var zoneOf = question.Rig.Shell.Zones.Select((z, i) => (z.Id, i)).ToDictionary(z => z.Id, z => z.i);
+        for (int r = 0; r < reports.Length; r++)
+            for (int n = 0; n < _all.Count; n++)
+                // Where there is no water it is as warm as the air.
+                (bodyC[r, n], ice[r, n]) = n < rows[r].Count && rows[r][n] is { } at ? at : (_all[n].Zone is { } zone ? zoneC[r, zoneOf[zone.Id]] : OutdoorC(reports[r]), 0);
+        return new NightCourseAnswer(_all, [.. Enumerable.Range(0, _all.Count)], new NightAnswer
+        {
+            ReportS = reports,
+            ZoneC = zoneC,
+            BodyC = bodyC,
+            IceFraction = ice,
+            Milestones = [.. _marks],
+            Energy = [.. energy.Select(e => new HeaterEnergy(e.Key, 0, e.Value))],
+            Balance = balance,
+            HandedOnJ = handedOn,
+            Steps = steps,
+        });
+    }
+
+    // Numbers of what holds water in a stretch; what is new is added.
+    private int[] Here(Question asked, NightStretch stretch)
+    {
+        var found = FreezeLadderStudy.Freezers(asked).ToDictionary(f => f.Id);
+        if (stretch.FromS > 0)
+        {
+            for (int n = 0; n < _all.Count; n++)
+                if (_state[n] is { Ice: > 0 }) found[_all[n].Id] = _all[n];
+        }
+        foreach (var (id, freezer) in found)
+        {
+            if (_number.TryGetValue(id, out int n))
+            {
+                // The same piece, with less or more in it.
+                _all[n] = freezer;
+                continue;
+            }
+            _number[id] = _all.Count;
+            _all.Add(freezer);
+            _state.Add(null);
+            _marks.Add(new BodyMilestones(double.PositiveInfinity, double.PositiveInfinity, double.PositiveInfinity, double.PositiveInfinity, 0, double.PositiveInfinity));
+        }
+        return [.. found.Keys.Select(id => _number[id])];
+    }
+
+    private double OutdoorC(double atS) => weather[Math.Min((int)(atS / HourS), weather.Count - 1)].TemperatureC;
+
+    private static BodyMilestones Both(BodyMilestones before, BodyMilestones then) => new(
+        Math.Min(before.FirstIceS, then.FirstIceS), Math.Min(before.BlockedS, then.BlockedS), Math.Min(before.SolidS, then.SolidS),
+        double.IsFinite(then.FirstIceS) ? then.ThawedS : before.ThawedS, Math.Max(before.MostIce, then.MostIce), Math.Min(before.LowestC, then.LowestC));
+}

@@ -1,0 +1,112 @@
+import { useClock } from "../../app/units";
+import type { Rig } from "../../document/geometry";
+import { Button } from "../../ui/controls";
+import { PickField, QuantityField } from "../../ui/QuantityField";
+import type { PlanEvent } from "./plan";
+
+const HOUR = 3600;
+const MOST_H = 240;
+
+interface Props {
+  event: PlanEvent;
+  rig: Rig;
+  startHour: number;
+  onChange(event: PlanEvent): void;
+  onRemove(): void;
+}
+
+/** One event as figures: when, how long, and what goes with its kind. */
+export function EventForm({ event, rig, startHour, onChange, onRemove }: Props) {
+  const clock = useClock();
+  const lasts = event.untilH == null ? null : event.untilH - event.atH;
+  const zones = rig.shell.zones.map((z) => ({ value: z.id, text: z.name }));
+  return (
+    <fieldset className="flex min-w-0 grow flex-wrap items-end gap-3" aria-label="The event">
+      <div className="w-32">
+        <QuantityField
+          label={`After (${clock(startHour, event.atH * HOUR)})`}
+          value={event.atH * HOUR}
+          quantity="duration"
+          least={0}
+          most={MOST_H * HOUR}
+          onCommit={(s) => onChange({ ...event, atH: s / HOUR, ...(lasts !== null && { untilH: Math.min(MOST_H, s / HOUR + lasts) }) })}
+        />
+      </div>
+      <div className="w-32">
+        <QuantityField
+          label="Lasts"
+          value={lasts === null ? null : lasts * HOUR}
+          quantity="duration"
+          least={0}
+          most={MOST_H * HOUR}
+          onCommit={(s) => onChange({ ...event, untilH: s == null ? null : Math.min(MOST_H, event.atH + s / HOUR) })}
+        />
+      </div>
+      {(event.kind === "setBack" || event.kind === "away") && (
+        <div className="w-32">
+          <QuantityField
+            label={event.kind === "away" ? "Held, if at all" : "Held at"}
+            value={event.holdC ?? null}
+            quantity="temperature"
+            least={-20}
+            most={40}
+            onCommit={(holdC) => onChange({ ...event, holdC })}
+          />
+        </div>
+      )}
+      {event.kind === "drive" && (
+        <div className="w-32">
+          <QuantityField
+            label="How fast"
+            value={event.speedMPerS ?? 0}
+            quantity="speed"
+            least={0}
+            most={60}
+            onCommit={(speedMPerS) => onChange({ ...event, speedMPerS })}
+          />
+        </div>
+      )}
+      {event.kind === "open" && (
+        <>
+          <div className="w-40">
+            <PickField
+              label="Of"
+              value={event.zoneId ?? ""}
+              options={zones}
+              onCommit={(zoneId) => onChange({ ...event, zoneId, ...(event.towards === zoneId && { towards: null }) })}
+            />
+          </div>
+          <div className="w-40">
+            <PickField
+              label="To"
+              value={event.towards ?? ""}
+              options={[{ value: "", text: "outdoors" }, ...zones.filter((z) => z.value !== event.zoneId)]}
+              onCommit={(towards) => onChange({ ...event, towards: towards || null })}
+            />
+          </div>
+          <div className="w-28">
+            <QuantityField
+              label="Area"
+              value={event.areaM2 ?? 0}
+              quantity="area"
+              least={0}
+              most={20}
+              onCommit={(areaM2) => onChange({ ...event, areaM2 })}
+            />
+          </div>
+          <div className="w-28">
+            <QuantityField
+              label="Height"
+              value={event.heightM ?? 0}
+              quantity="length"
+              least={0}
+              most={5}
+              onCommit={(heightM) => onChange({ ...event, heightM })}
+            />
+          </div>
+        </>
+      )}
+      <Button onClick={onRemove}>Take it out</Button>
+    </fieldset>
+  );
+}

@@ -1,0 +1,99 @@
+import type { Schema } from "../../api/client";
+import { newId } from "../bench/drawingTools";
+
+export type PlanEvent = Schema["PlanEvent"];
+export type EventKind = PlanEvent["kind"];
+export type NightPlan = Schema["NightPlan"];
+type Conditions = Schema["Conditions"];
+
+/** What each event is called. */
+export const eventWords: Record<EventKind, string> = {
+  heatOn: "heat on",
+  setBack: "heat set back",
+  heatFails: "heat fails",
+  fuelOut: "fuel is out",
+  batteryOut: "battery is empty",
+  mains: "on mains",
+  open: "door or window open",
+  away: "everybody away",
+  drive: "driving",
+  drained: "drained",
+};
+
+const HOUR = 3600;
+const usualHours: Partial<Record<EventKind, number>> = { open: 0.5, drive: 6, away: 120, setBack: 8 };
+
+/** A new event of a kind, from the middle of what is looked at on. */
+export function newEvent(kind: EventKind, hours: number, zoneId: string | undefined): PlanEvent {
+  const atH = Math.min(4, Math.round(hours) / 2);
+  const lasts = usualHours[kind];
+  return {
+    id: newId("e"),
+    kind,
+    atH,
+    ...(lasts !== undefined && atH + lasts < hours && { untilH: atH + lasts }),
+    ...(kind === "setBack" && { holdC: 8 }),
+    ...(kind === "drive" && { speedMPerS: 22 }),
+    ...(kind === "open" && zoneId !== undefined && { zoneId, areaM2: 0.2, heightM: 0.4 }),
+  };
+}
+
+const quarter = (h: number) => Math.round(h * 4) / 4;
+
+/** The event with an end moved, or all of it, within the hours there are: to a quarter of an hour, and never shorter than that. */
+export function movedEvent(event: PlanEvent, part: "from" | "until" | "all", toH: number, lastH: number): PlanEvent {
+  const until = event.untilH ?? null;
+  if (part === "from") return { ...event, atH: Math.max(0, Math.min(quarter(toH), (until ?? lastH) - 0.25)) };
+  if (part === "until") {
+    const at = Math.max(quarter(toH), event.atH + 0.25);
+    return { ...event, untilH: at >= lastH ? null : at };
+  }
+  const length = until === null ? 0 : until - event.atH;
+  const from = Math.max(0, Math.min(quarter(toH), lastH - Math.max(0.25, length)));
+  return { ...event, atH: from, ...(until !== null && { untilH: from + length }) };
+}
+
+/** The plan that is looked at, to be kept under a name. */
+export const planOf = (c: Conditions, id: string, name: string): NightPlan => ({
+  id,
+  name,
+  startHour: c.startHour,
+  hours: c.hours,
+  heatOn: c.heatOn,
+  drained: c.water === "drained",
+  insideC: c.insideC ?? 18,
+  startWaterC: c.startWaterC,
+  events: c.events ?? [],
+});
+
+/** What a plan sets of the night; the weather stays as it is. */
+export const conditionsOf = (plan: NightPlan): Partial<Conditions> => ({
+  startHour: plan.startHour,
+  hours: plan.hours,
+  heatOn: plan.heatOn,
+  water: plan.drained ? "drained" : "wet",
+  insideC: plan.insideC,
+  startWaterC: plan.startWaterC,
+  events: plan.events,
+});
+
+/** Whether the night that is looked at is the plan as it is kept. */
+export const isPlan = (c: Conditions, plan: NightPlan) =>
+  JSON.stringify(planOf({ ...c, events: [...(c.events ?? [])].sort((a, b) => (a.id < b.id ? -1 : 1)) }, plan.id, plan.name)) ===
+  JSON.stringify({ ...planOf({ ...c, ...conditionsOf(plan) }, plan.id, plan.name) });
+
+/** What changed between two nights, soonest first: ice that comes or goes, or moves by a quarter of an hour. */
+export function changedRungs(before: Schema["NightHoursAnswer"], after: Schema["NightHoursAnswer"]) {
+  const was = new Map(before.rungs.map((r) => [r.rung.id, r.rung]));
+  const is = new Map(after.rungs.map((r) => [r.rung.id, r.rung]));
+  const rows = [...new Set([...was.keys(), ...is.keys()])].map((id) => ({
+    id,
+    name: (is.get(id) ?? was.get(id))?.name ?? id,
+    before: was.get(id)?.firstIceS ?? null,
+    after: is.get(id)?.firstIceS ?? null,
+  }));
+  const never = Number.POSITIVE_INFINITY;
+  return rows
+    .filter((r) => (r.before === null) !== (r.after === null) || Math.abs((r.before ?? 0) - (r.after ?? 0)) >= HOUR / 4)
+    .sort((a, b) => Math.min(a.before ?? never, a.after ?? never) - Math.min(b.before ?? never, b.after ?? never));
+}
