@@ -49,7 +49,7 @@ test("the night: what goes first, an hour looked at, the heat failing where it i
 test("weather of one's own: a table is read, and a broken one is told by line and column", async ({ page }) => {
   await page.goto("/rigs/sparrow/night");
   await page.getByRole("radio", { name: "A file" }).click();
-  const file = page.locator("input[type=file]");
+  const file = page.getByLabel("Weather file");
   await file.setInputFiles({ name: "bad.csv", mimeType: "text/csv", buffer: Buffer.from("temperature,wind\n-3,2\n-4,much\n") });
   await expect(page.getByRole("alert")).toContainText("line 3, column 2: “much” is no number");
   const rows = Array.from({ length: 48 }, (_, h) => `${-2 - (h % 24) / 4},${h % 5},0.5`).join("\n");
@@ -88,4 +88,28 @@ test("a plan is kept with the rig, taken up again, and laid over another", async
   await expect(plans.getByRole("option", { name: "Window left open" })).toHaveCount(0);
   await plans.getByLabel("Kept with the rig").selectOption({ label: "Heat fails at two" });
   await expect(page.locator("[data-verdict]").first()).toContainText("after the heat stops");
+});
+
+test("thermometers set the rooms: read, fitted, taken over, and taken back", async ({ page }) => {
+  await page.goto("/rigs/sparrow/night");
+  const panel = page.getByRole("region", { name: "Set it by thermometers" });
+  const box = panel.getByLabel(/Readings, a line each/);
+  await box.fill("hour,outdoors,living space\n0,-5,warm");
+  await panel.getByRole("button", { name: "Fit the rooms to it" }).click();
+  await expect(panel.getByRole("alert")).toContainText("line 2: 12 readings at the least are wanted");
+  const rows = Array.from({ length: 49 }, (_, i) => {
+    const h = i / 4;
+    return `${h},-6,${(-6 + 24 * Math.exp(-h / 3)).toFixed(2)},${(-6 + 14 * Math.exp(-h / 2.2)).toFixed(2)}`;
+  });
+  await box.fill(`hour,outdoors,living space,garage\n${rows.join("\n")}`);
+  await panel.getByRole("button", { name: "Fit the rooms to it" }).click();
+  const living = panel.getByRole("row", { name: /living space, to outdoors/ });
+  await expect(living).toHaveAttribute("data-determined", "true");
+  await expect(panel).toContainText("only rates are told");
+  await panel.getByRole("button", { name: "Take it over" }).click();
+  await saved(page);
+  await expect(page.getByText("Rests on a measurement of garage, living space.")).toBeVisible();
+  await panel.getByRole("button", { name: "Back to what is typed" }).click();
+  await saved(page);
+  await expect(page.getByText("Rests on a measurement of")).toHaveCount(0);
 });

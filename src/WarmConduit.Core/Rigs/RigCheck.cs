@@ -139,6 +139,17 @@ public static partial class RigCheck
             c.Box($"{at}.box", zone.Box);
             c.Range($"{at}.airChangesPerHour", zone.AirChangesPerHour, 0, 1000, "an hour");
             if (zone.HeatCapacityJPerK is { } capacity) c.Range($"{at}.heatCapacityJPerK", capacity, 1e3, 1e8, "J/K");
+            if (zone.Measured is { } measured)
+            {
+                c.Range($"{at}.measured.lossFactor", measured.LossFactor, 0.02, 50, "");
+                c.Range($"{at}.measured.lossDeviation", measured.LossDeviation, 0, 1, "");
+                c.Unique($"{at}.measured.exchange", measured.Exchange ?? []);
+                for (int e = 0; e < (measured.Exchange?.Count ?? 0); e++)
+                {
+                    c.Towards($"{at}.measured.exchange[{e}].id", zone.Id, measured.Exchange![e].Id, ids);
+                    c.Range($"{at}.measured.exchange[{e}].factor", measured.Exchange[e].Factor, 0.02, 50, "");
+                }
+            }
             c.Unique($"{at}.faces", zone.Faces);
             c.Unique($"{at}.openings", zone.Openings);
             for (int f = 0; f < zone.Faces.Count; f++) CheckFace(c, $"{at}.faces[{f}]", zone, zone.Faces[f], ids);

@@ -77,6 +77,17 @@ public sealed record ZoneHeater(double PowerW, double SetpointC, bool? Electric 
 /// <param name="HeightM">Height, m; 0 to 5.</param>
 public sealed record Opening(string Id, string Towards, double AreaM2, double HeightM) : IIdentified;
 
+/// <summary>What a room exchanges with another, as a share of what its partitions and openings say.</summary>
+/// <param name="Id">The other room's id.</param>
+/// <param name="Factor">The share, 0.02 to 50.</param>
+public sealed record ExchangeFactor(string Id, double Factor) : IIdentified;
+
+/// <summary>What thermometers said of a room on a cold night. How its loss divides between walls and draughts stays as typed: both are taken alike.</summary>
+/// <param name="LossFactor">What it loses to outdoors, as a share of what its faces and draughts say, 0.02 to 50.</param>
+/// <param name="LossDeviation">One standard deviation of that, as a share of it, 0 to 1.</param>
+/// <param name="Exchange">With other rooms; left out: as typed.</param>
+public sealed record ZoneMeasure(double LossFactor, double LossDeviation, IReadOnlyList<ExchangeFactor>? Exchange = null);
+
 /// <summary>
 /// A room a pipe can be in. A place belongs to the smallest zone whose box holds it, and to outdoors when none does.
 /// <paramref name="AirChangesPerHour"/> is leakage to outdoors.
@@ -90,6 +101,7 @@ public sealed record Opening(string Id, string Towards, double AreaM2, double He
 /// <param name="Openings">Its openings to other zones.</param>
 /// <param name="Heater">What heats it.</param>
 /// <param name="HeatCapacityJPerK">What air, linings and furniture hold of heat, J/K; 1,000 to 100,000,000; left out: estimated.</param>
+/// <param name="Measured">What thermometers said of it; left out: nothing yet.</param>
 public sealed record Zone(
     string Id,
     string Name,
@@ -99,7 +111,8 @@ public sealed record Zone(
     IReadOnlyList<Face> Faces,
     IReadOnlyList<Opening> Openings,
     ZoneHeater? Heater = null,
-    double? HeatCapacityJPerK = null) : IIdentified;
+    double? HeatCapacityJPerK = null,
+    ZoneMeasure? Measured = null) : IIdentified;
 
 /// <summary>The vehicle's body: its box (load bay, metres), what gets in the way, its zones, where no joint may be, and where hands get in.</summary>
 /// <param name="Body">The load bay, m.</param>

@@ -32,6 +32,7 @@ public sealed record Study(string Name, Type Answer, Func<Question, object> Ask)
         Of("night", NightStudy.Ask),
         Of("limit", LimitStudy.Ask),
         Of("guess", GuessStudy.Ask),
+        Of("calibration", CalibrationStudy.Ask),
         Of("season", SeasonStudy.Ask),
         Of("measureNext", MeasureNextStudy.Ask),
         Of("shellHeat", ShellHeatStudy.Ask),

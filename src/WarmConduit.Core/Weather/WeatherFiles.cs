@@ -24,7 +24,7 @@ public static class WeatherFiles
     /// <summary>Reads <paramref name="text"/>. Throws <see cref="RigFileException"/> naming line and column (from 1) of what cannot be read. O(text).</summary>
     public static WeatherRead Read(string text)
     {
-        string[] lines = text.Replace("\r\n", "\n", StringComparison.Ordinal).Replace('\r', '\n').TrimEnd('\n', ' ').Split('\n');
+        string[] lines = TextTable.Lines(text);
         return lines[0].StartsWith("LOCATION,", StringComparison.OrdinalIgnoreCase) ? Epw(lines) : Table(lines);
     }
 
@@ -55,20 +55,17 @@ public static class WeatherFiles
     private static WeatherRead Table(string[] lines)
     {
         var faults = new List<RigFault>();
-        char between = lines[0].Contains('\t', StringComparison.Ordinal) ? '\t' : lines[0].Contains(';', StringComparison.Ordinal) ? ';' : ',';
-        string[] headings = [.. lines[0].Split(between).Select(h => h.Trim().Trim('"').ToLowerInvariant())];
-        int Column(string stem) => Array.FindIndex(headings, h => h.StartsWith(stem, StringComparison.Ordinal));
-        int temperature = Column("temp"), wind = Column("wind"), cloud = Column("cloud");
+        var table = new TextTable(lines);
+        int temperature = table.Column("temp"), wind = table.Column("wind"), cloud = table.Column("cloud");
         if (temperature < 0) faults.Add(new RigFault("line 1", "a heading “temperature” is wanted; “wind” and “cloud” may stand beside it"));
-        double percent = cloud >= 0 && headings[cloud].Contains('%', StringComparison.Ordinal) ? 0.01 : 1;
+        double percent = cloud >= 0 && table.Headings[cloud].Contains('%', StringComparison.Ordinal) ? 0.01 : 1;
         var reader = new HourReader(faults);
         for (int l = 1; l < lines.Length && temperature >= 0 && faults.Count < MostFaults; l++)
         {
-            string[] cells = lines[l].Split(between);
-            string Cell(int column) => column >= 0 && column < cells.Length ? cells[column].Trim().Trim('"') : "";
+            string Cell(int column) => table.Cell(l, column);
             reader.Add(
                 l + 1, (temperature, Cell(temperature), _ => false, -60, 50, 1), (wind, wind < 0 ? "0" : Cell(wind), _ => false, 0, 60, 1), (cloud, cloud < 0 ? "1" : Cell(cloud), _ => false, 0, 1 / percent, cloud < 0 ? 1 : percent),
-                between == ',' ? '.' : ',');
+                table.Point);
         }
         return reader.Done("");
     }

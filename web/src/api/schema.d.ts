@@ -586,6 +586,7 @@ export interface components {
                 night?: components["schemas"]["NightHoursAnswer"];
                 limit?: components["schemas"]["LimitAnswer"];
                 guess?: components["schemas"]["GuessAnswer"];
+                calibration?: components["schemas"]["CalibrationAnswer"];
                 season?: components["schemas"]["SeasonAnswer"];
                 measureNext?: components["schemas"]["MeasureNextAnswer"];
                 shellHeat?: components["schemas"]["ShellHeatAnswer"];
@@ -925,6 +926,55 @@ export interface components {
             bridgeFraction: number;
             /** @description Layers there. */
             bridgeLayers: components["schemas"]["FaceLayer"][];
+        };
+        /** @description A figure of a room against what thermometers say of it. */
+        CalibratedFigure: {
+            /** @description What it is. */
+            name: string;
+            /** @description As typed or estimated. */
+            typed: components["schemas"]["Measure"];
+            /** @description As the thermometers have it. */
+            fitted: components["schemas"]["Measure"];
+            /**
+             * Format: double
+             * @description One standard deviation, as a share of it; null: nothing tells it.
+             */
+            deviation: null | number;
+            /** @description The deviation is 10 % at the most; what is not stays as typed. */
+            determined: boolean;
+        };
+        /** @description A thermometer's readings, and what the night says with the figures that were found, °C. */
+        CalibratedSeries: {
+            /** @description Its room. */
+            zoneId: string;
+            /** @description As read. */
+            measured: number[];
+            /** @description As the night has it. */
+            fitted: number[];
+        };
+        /** @description A rig set by thermometers. */
+        CalibrationAnswer: {
+            /** @description What cannot be read, by line and column; the rest is then empty. */
+            faults: components["schemas"]["RigFault"][];
+            /** @description Times of the readings, s. */
+            timeS: number[];
+            /** @description Outdoors, °C. */
+            outdoorC: number[];
+            /** @description By thermometer. */
+            series: components["schemas"]["CalibratedSeries"][];
+            /**
+             * Format: double
+             * @description Root mean square of what is left between the two, K.
+             */
+            residualK: number;
+            /** @description What was sought. */
+            figures: components["schemas"]["CalibratedFigure"][];
+            /** @description A known heater ran, so that what rooms hold is told too; without one only rates are. */
+            heaterKnown: boolean;
+            /** @description Headings of columns that were not read. */
+            unread: string[];
+            /** @description The edits that take over what is determined; empty where nothing is. */
+            edits: components["schemas"]["Edit"][];
         };
         /** @description Pipes, solids and parts from stock, the standard scenarios, and the numbers of the trade that screens use. */
         CatalogueAnswer: {
@@ -1413,6 +1463,16 @@ export interface components {
             /** @description What breaks first; null: nothing within what was tried. */
             first: null | string;
         };
+        /** @description What a room exchanges with another, as a share of what its partitions and openings say. */
+        ExchangeFactor: {
+            /** @description The other room's id. */
+            id: string;
+            /**
+             * Format: double
+             * @description The share, 0.02 to 50.
+             */
+            factor: number;
+        };
         /** @description Hours under zero and how far, of any hourly temperatures. */
         Exposure: {
             /**
@@ -1474,7 +1534,7 @@ export interface components {
             transmittanceWPerM2K: number;
             /**
              * Format: double
-             * @description That times its area.
+             * @description That times its area, and times what thermometers said, where they did.
              */
             wPerK: number;
             /**
@@ -2770,6 +2830,18 @@ export interface components {
             /** @description Nights and weeks as they are planned, at most 50; left out: none. */
             plans?: null | components["schemas"]["NightPlan"][];
         };
+        /** @description Something wrong with a rig document: where (a path such as parts[3].box.at.zM), and why in words. */
+        RigFault: {
+            /** @description Where. */
+            path: string;
+            /** @description Why. */
+            reason: string;
+            /**
+             * @description No study could work with it; false for a rule of sense that an older document may break.
+             * @default true
+             */
+            essential: boolean;
+        };
         /** @description A line from end to end. Its course is the place it starts from, its bends in the order of flow from From to To, and the place it ends at; straight between. Pipe names a pipe of the catalogue. */
         Run: {
             /** @description Its id. */
@@ -3912,6 +3984,8 @@ export interface components {
              * @description What air, linings and furniture hold of heat, J/K; 1,000 to 100,000,000; left out: estimated.
              */
             heatCapacityJPerK?: null | number;
+            /** @description What thermometers said of it; left out: nothing yet. */
+            measured?: null | components["schemas"]["ZoneMeasure"];
         };
         /** @description Air of a zone on the steady night, °C, and what its heater gives, W. */
         ZoneAir: {
@@ -3983,6 +4057,21 @@ export interface components {
          * @enum {unknown}
          */
         ZoneKind: "living" | "garage" | "cupboard" | "wallCavity" | "wheelArch" | "hatch" | "enclosedUnderfloor" | "openUnderfloor";
+        /** @description What thermometers said of a room on a cold night. How its loss divides between walls and draughts stays as typed: both are taken alike. */
+        ZoneMeasure: {
+            /**
+             * Format: double
+             * @description What it loses to outdoors, as a share of what its faces and draughts say, 0.02 to 50.
+             */
+            lossFactor: number;
+            /**
+             * Format: double
+             * @description One standard deviation of that, as a share of it, 0 to 1.
+             */
+            lossDeviation: number;
+            /** @description With other rooms; left out: as typed. */
+            exchange?: null | components["schemas"]["ExchangeFactor"][];
+        };
     };
     responses: never;
     parameters: never;

@@ -33,6 +33,7 @@ internal static class Removing
                 {
                     Faces = [.. z.Faces.Where(f => f.Towards != id)],
                     Openings = [.. z.Openings.Where(o => o.Towards != id)],
+                    Measured = z.Measured?.Exchange is { } exchange ? z.Measured with { Exchange = RigNodes.Without(exchange, id) } : z.Measured,
                 });
                 // A door of a room that is gone opens no more.
                 var plans = rig.Plans?.Select(p => p.Events.Any(e => e.ZoneId == id || e.Towards == id) ? p with { Events = [.. p.Events.Where(e => e.ZoneId != id && e.Towards != id)] } : p).ToList();

@@ -78,7 +78,7 @@ internal static class Restoring
 
     // Lists of plain values, such as the layers of a face, are set whole.
     private static bool IsListOfThings(ReadOnlySpan<string> inside) =>
-        inside.Length > 0 && inside[^1] is "ports" or "bends" or "settings" or "zones" or "obstacles" or "keepOuts" or "access" or "photos" or "faces" or "openings" or "events";
+        inside.Length > 0 && inside[^1] is "ports" or "bends" or "settings" or "zones" or "obstacles" or "keepOuts" or "access" or "photos" or "faces" or "openings" or "events" or "exchange";
 
     private static void Set(JsonNode? node, ValueSet set)
     {

@@ -62,8 +62,12 @@ public static class ZoneBalance
 
     /// <summary>What a zone loses to outdoors through its faces and draughts, W/K. <paramref name="rearWind"/>: the share of the wind that rearward faces get.</summary>
     public static double OutdoorWPerK(Zone zone, Conditions night, double rearWind = 1) =>
-        AirExchange.LeakageWPerK(zone.AirChangesPerHour + (InWind(zone) ? BlownThrough(zone, night.WindMPerS) : 0), zone.Box.VolumeM3())
-        + zone.Faces.Where(f => f.Towards is null).Sum(f => f.AreaM2 * Transmittance(f, f.Rearward == true && rearWind != 1 ? night with { WindMPerS = rearWind * night.WindMPerS } : night, inWind: true));
+        Measured(zone, null) * (AirExchange.LeakageWPerK(zone.AirChangesPerHour + (InWind(zone) ? BlownThrough(zone, night.WindMPerS) : 0), zone.Box.VolumeM3())
+        + zone.Faces.Where(f => f.Towards is null).Sum(f => f.AreaM2 * Transmittance(f, f.Rearward == true && rearWind != 1 ? night with { WindMPerS = rearWind * night.WindMPerS } : night, inWind: true)));
+
+    /// <summary>What thermometers said that a zone loses to outdoors (null), or exchanges with another one, as a share of what is typed; 1 where nothing was measured.</summary>
+    public static double Measured(Zone zone, Zone? other) =>
+        other is null ? zone.Measured?.LossFactor ?? 1 : (zone.Measured?.Exchange?.Find(other.Id) ?? other.Measured?.Exchange?.Find(zone.Id))?.Factor ?? 1;
 
     /// <summary>What zones exchange through partitions, and their openings, by numbers of zones; each once.</summary>
     public static (IReadOnlyList<SteadyLink> Links, IReadOnlyList<(int A, int B, Opening Opening)> Openings) Between(Rig rig, Conditions night)
@@ -76,9 +80,9 @@ public static class ZoneBalance
         for (int z = 0; z < zones.Count; z++)
         {
             foreach (var face in zones[z].Faces)
-                if (face.Towards is { } to && !ListedBefore(zones, index, z, face)) links.Add(new SteadyLink(z, index[to], face.AreaM2 * Transmittance(face, night, InWind(zones[index[to]]))));
+                if (face.Towards is { } to && !ListedBefore(zones, index, z, face)) links.Add(new SteadyLink(z, index[to], Measured(zones[z], zones[index[to]]) * face.AreaM2 * Transmittance(face, night, InWind(zones[index[to]]))));
             foreach (var opening in zones[z].Openings)
-                if (!ListedBefore(zones, index, z, opening)) openings.Add((z, index[opening.Towards], opening));
+                if (!ListedBefore(zones, index, z, opening)) openings.Add((z, index[opening.Towards], opening with { AreaM2 = opening.AreaM2 * Measured(zones[z], zones[index[opening.Towards]]) }));
         }
         return (links, openings);
     }

@@ -77,6 +77,8 @@ internal static class RigNetwork
         {
             double Loss(double wind) => ZoneBalance.OutdoorWPerK(zone, evening with { WindMPerS = wind }, rear);
             // On a night of one wind it is that wind's; over many it is laid through none and the strongest.
+            // What was measured is known to its own deviation, twice of it either way.
+            double walls = zone.Measured is { } known ? 1 + (2 * Math.Sign(doubt.Walls - 1) * Math.Min(0.3, known.LossDeviation)) : doubt.Walls;
             double g = Loss(weather.Count == 1 ? evening.WindMPerS : 0), byWind = weather.Count == 1 ? 0 : Math.Max(0, (Loss(windy) - g) / windy);
             string? sky = null;
             if (open && SkyShare(zone, evening) is > 0 and var share)
@@ -92,7 +94,7 @@ internal static class RigNetwork
             double joined = g + windy * byWind
                 + links.Where(l => zones[l.A] == zone || zones[l.B] == zone).Sum(l => l.ConductanceWPerK)
                 + opened.Where(o => o.A == id || o.B == id).Sum(o => AirExchange.OpeningWPerK(o.AreaM2, o.HeightM, WideK, evening.OutdoorC, o.WindMPerS));
-            made.Add(new NightZone(id, Math.Max(ZoneCapacity.JPerK(zone) * (zone.HeatCapacityJPerK is null ? doubt.Capacity : 1), QuickestS * joined), g * doubt.Walls, start[zone.Id], heaters, byWind * doubt.Walls, sky));
+            made.Add(new NightZone(id, Math.Max(ZoneCapacity.JPerK(zone) * (zone.HeatCapacityJPerK is null ? doubt.Capacity : 1), QuickestS * joined), g * walls, start[zone.Id], heaters, byWind * walls, sky));
         }
         if (made.Count == 0) made.Add(new NightZone(Nowhere, 1000, 10, weather[0].TemperatureC, []));
         return new NightNetwork(made, [.. links.Select(l => new NightLink(Nowhere + zones[l.A].Id, Nowhere + zones[l.B].Id, l.ConductanceWPerK))], [], outdoor, stretch.ToS)
@@ -142,6 +144,6 @@ internal static class RigNetwork
     {
         double all = ZoneBalance.OutdoorWPerK(zone, night);
         if (all <= 0) return 0;
-        return zone.Faces.Where(f => f.Towards is null).Sum(f => f.AreaM2 * ZoneBalance.Transmittance(f, night, inWind: true) * (f.Side switch { FaceSide.Roof => 1, FaceSide.Wall => 0.5, _ => 0 })) / all;
+        return ZoneBalance.Measured(zone, null) * zone.Faces.Where(f => f.Towards is null).Sum(f => f.AreaM2 * ZoneBalance.Transmittance(f, night, inWind: true) * (f.Side switch { FaceSide.Roof => 1, FaceSide.Wall => 0.5, _ => 0 })) / all;
     }
 }

@@ -9,7 +9,7 @@ namespace WarmConduit.Core.Studies.ShellHeat;
 /// <summary>What a face lets through on the night that is asked about.</summary>
 /// <param name="FaceId">The face, in its zone.</param>
 /// <param name="TransmittanceWPerM2K">Its transmittance, W/m²K.</param>
-/// <param name="WPerK">That times its area.</param>
+/// <param name="WPerK">That times its area, and times what thermometers said, where they did.</param>
 /// <param name="DrawnM2">Its area as the boxes have it, m²; null: the boxes have no such face.</param>
 public sealed record FaceHeat(string FaceId, double TransmittanceWPerM2K, double WPerK, double? DrawnM2);
 
@@ -60,10 +60,10 @@ public static class ShellHeatStudy
                 double u = ZoneBalance.Transmittance(f, night, inWind);
                 double like = zone.Faces.Where(o => o.Side == f.Side && o.Towards == f.Towards).Sum(o => o.AreaM2);
                 double? boxes = drawn.TryGetValue((zone.Id, f.Side, f.Towards), out double whole) ? like > 0 ? whole * f.AreaM2 / like : whole : null;
-                return new FaceHeat(f.Id, u, u * f.AreaM2, boxes);
+                return new FaceHeat(f.Id, u, ZoneBalance.Measured(zone, f.Towards is null ? null : zones.Find(f.Towards)) * u * f.AreaM2, boxes);
             }).ToList();
             double changes = zone.AirChangesPerHour + (ZoneBalance.InWind(zone) ? ZoneBalance.BlownThrough(zone, night.WindMPerS) : 0);
-            return new ZoneHeat(zone.Id, air[zone.Id].AirC, air[zone.Id].HeaterW, AirExchange.LeakageWPerK(changes, zone.Box.VolumeM3()), faces, wet.Contains(zone.Id));
+            return new ZoneHeat(zone.Id, air[zone.Id].AirC, air[zone.Id].HeaterW, ZoneBalance.Measured(zone, null) * AirExchange.LeakageWPerK(changes, zone.Box.VolumeM3()), faces, wet.Contains(zone.Id));
         }).ToList();
         return new ShellHeatAnswer(made, made.Where(z => z.HoldsWater).MinBy(z => z.AirC)?.ZoneId, Forgotten(rig.Shell));
     }

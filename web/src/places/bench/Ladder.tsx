@@ -5,7 +5,8 @@ import { useClock } from "../../app/units";
 import { colourNames, colourOf, cssOf, stateWords, verdictWords } from "../../drawing/temperature";
 import { Rows } from "../../ui/Rows";
 import { Stale } from "../../ui/Stale";
-import { useAnswers, useSelection, useStores } from "./benchStores";
+import { RestsOn } from "../night/RestsOn";
+import { useAnswers, useDocument, useSelection, useStores } from "./benchStores";
 import { RungWhy, WhyButton } from "./Why";
 
 /** Every run and part by the hour of its first ice; the bar runs from the start of the night to the morning. */
@@ -14,6 +15,7 @@ export function Ladder() {
   const night = useAnswers((s) => s.night);
   const stale = useAnswers((s) => s.stale);
   const things = useSelection((s) => s.things);
+  const rig = useDocument((s) => s.rig);
   const clock = useClock();
   if (!ladder || !night) return <p className="p-4 text-muted">Asking…</p>;
   const { rungs, morningS, verdict, count } = ladder;
@@ -30,6 +32,7 @@ export function Ladder() {
           </span>
         </h3>
         <p data-verdict={verdict}>{verdictWords[verdict]}</p>
+        {rig && <RestsOn rig={rig} />}
         <p className="mt-1 flex justify-between text-muted">
           <span>{clock(night.startHour, 0)}</span>
           <span>{clock(night.startHour, morningS)}</span>

@@ -9,6 +9,7 @@ import { Stale } from "../../ui/Stale";
 import { useAnswers } from "../bench/benchStores";
 import { RigPlace } from "../bench/RigPlace";
 import { AtHour } from "./AtHour";
+import { Calibration } from "./Calibration";
 import { ColdSums } from "./ColdSums";
 import { Guesses } from "./Guesses";
 import { HourLadder } from "./HourLadder";
@@ -18,6 +19,7 @@ import { Limit } from "./Limit";
 import { NightControls } from "./NightControls";
 import { Plans } from "./Plans";
 import { PlanTrack } from "./PlanTrack";
+import { RestsOn } from "./RestsOn";
 import { Season } from "./Season";
 
 /** The night hour by hour: the weather, the rooms, and what freezes when. */
@@ -44,6 +46,7 @@ function Night({ rig }: { rig: Rig }) {
       <Stale stale={stale} className="flex min-w-0 flex-col gap-3">
         <Panel className="p-3" aria-label="The night">
           <Told night={night} rig={rig} />
+          <RestsOn rig={rig} />
           <Hours night={night} under={under} rig={rig} hour={hour} onHour={setChosen} />
           <PlanTrack night={night} rig={rig} />
         </Panel>
@@ -53,6 +56,7 @@ function Night({ rig }: { rig: Rig }) {
           <Limit />
         </div>
         <Season />
+        <Calibration rig={rig} />
       </Stale>
       <div className="flex min-w-0 flex-col gap-3">
         <AtHour night={night} rig={rig} hour={hour} stale={stale} />

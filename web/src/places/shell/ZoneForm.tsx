@@ -125,7 +125,10 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
         <Stale as="p" stale={stale}>
           <span className="text-muted">Air on this night </span>
           <strong className="font-semibold">{print(heat.airC, "temperature")}</strong>
-          <span className="text-muted">; draughts {print(heat.leakWPerK, "conductance")}</span>
+          <span className="text-muted">
+            ; draughts {print(heat.leakWPerK, "conductance")}
+            {zone.measured && `; all to outdoors is ${print(zone.measured.lossFactor, "share")} of what is typed, as measured`}
+          </span>
           {heat.heaterW > 0.5 && <span className="text-muted">; its heater gives {print(heat.heaterW, "power")}</span>}
         </Stale>
       )}

@@ -1,0 +1,209 @@
+import { useId, useState } from "react";
+import type { Schema } from "../../api/client";
+import { usePrint } from "../../app/units";
+import { changed } from "../../document/edits";
+import type { Rig } from "../../document/geometry";
+import { Button, Panel } from "../../ui/controls";
+import { useSize } from "../../ui/useSize";
+import { useDocument, useStores } from "../bench/benchStores";
+import { useAsked } from "../bench/useAsked";
+import { measuredRooms } from "./RestsOn";
+
+/** Thermometers of one cold night set what the rooms lose, exchange and hold. */
+export function Calibration({ rig }: { rig: Rig }) {
+  const { document } = useStores();
+  const inHand = useDocument((s) => s.inHand.length > 0);
+  const [text, setText] = useState("");
+  const [typed, setTyped] = useState("");
+  const id = useId();
+  const rooms = measuredRooms(rig);
+  return (
+    <Panel className="p-3" aria-label="Set it by thermometers">
+      <h2 className="text-[17px] font-semibold">Set it by thermometers</h2>
+      <p className="text-muted">
+        Hang one outdoors and one in each room for a cold night, write the hours down, and what the rooms lose is measured instead of
+        guessed. With a heater of known watts, what they hold is too.
+      </p>
+      {rooms.length > 0 && (
+        <p className="mt-1 flex flex-wrap items-center gap-2">
+          Measured: {rooms.map((z) => z.name).join(", ")}.
+          <Button
+            disabled={inHand}
+            onClick={() =>
+              document.commit(
+                "Measurement taken back",
+                rooms.map((z) => changed(`shell/zones/${z.id}`, { measured: null })),
+              )
+            }
+          >
+            Back to what is typed
+          </Button>
+        </p>
+      )}
+      <label htmlFor={id} className="mt-2 block text-muted">
+        Readings, a line each, with headings: hour, outdoors, {rig.shell.zones[0]?.name ?? "a room"} … and “heater” (W) where one ran
+      </label>
+      <textarea
+        id={id}
+        value={typed}
+        rows={4}
+        spellCheck={false}
+        placeholder={`hour,outdoors,${rig.shell.zones.find((z) => z.kind === "living")?.name ?? "living space"},heater\n22:00,-4.5,17.8,0`}
+        onChange={(e) => setTyped(e.target.value)}
+        className="mt-0.5 w-full rounded-md border border-rule bg-panel p-2 font-mono text-[13px]"
+      />
+      <div className="mt-1 flex flex-wrap items-center gap-2">
+        <Button disabled={typed.trim() === ""} onClick={() => setText(typed)}>
+          Fit the rooms to it
+        </Button>
+        <label className="inline-flex min-h-10 cursor-pointer items-center rounded-md border border-rule px-3 font-medium focus-within:outline-2">
+          Open a file
+          <input
+            type="file"
+            accept=".csv,.txt,.tsv"
+            className="sr-only"
+            onChange={async (e) => {
+              const read = await e.target.files?.[0]?.text();
+              if (read === undefined) return;
+              setTyped(read);
+              setText(read);
+            }}
+          />
+        </label>
+      </div>
+      {text !== "" && <Fitted text={text} rig={rig} inHand={inHand} onDone={() => setText("")} />}
+    </Panel>
+  );
+}
+
+function Fitted({ text, rig, inHand, onDone }: { text: string; rig: Rig; inHand: boolean; onDone(): void }) {
+  const { document } = useStores();
+  const print = usePrint();
+  const { data, isError } = useAsked("calibration", text);
+  if (!data) return <p className="text-muted">{isError ? "It could not be asked." : "Fitting…"}</p>;
+  if (data.faults.length > 0)
+    return (
+      <ul role="alert" className="mt-1">
+        {data.faults.map((f) => (
+          <li key={`${f.path} ${f.reason}`}>
+            <strong className="font-semibold">{f.path}</strong>: {f.reason}
+          </li>
+        ))}
+      </ul>
+    );
+  const open = data.figures.filter((f) => !f.determined);
+  return (
+    <section aria-label="The fit" className="mt-2">
+      <FitChart data={data} rig={rig} />
+      <p>
+        Readings are dots, the night that was found is the line; they lie {print(data.residualK, "temperatureDifference")} apart in the root
+        mean square.
+      </p>
+      <table className="mt-1 w-full">
+        <thead className="text-muted">
+          <tr>
+            <th className="text-left font-normal">figure</th>
+            <th className="text-right font-normal">typed</th>
+            <th className="text-right font-normal">measured</th>
+            <th className="text-right font-normal">± one deviation</th>
+          </tr>
+        </thead>
+        <tbody>
+          {data.figures.map((f) => (
+            <tr key={f.name} className="border-t border-rule" data-determined={f.determined}>
+              <td className="py-1">{f.name}</td>
+              <td className="py-1 text-right">{print(f.typed.value, f.typed.quantity)}</td>
+              <td className="py-1 text-right font-semibold">{f.determined ? print(f.fitted.value, f.fitted.quantity) : "as typed"}</td>
+              <td className="py-1 text-right">{f.deviation == null ? "not told" : print(f.deviation, "share")}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-1 text-muted">
+        {open.length > 0 && `Not determined by this night, and left as typed: ${open.map((f) => f.name).join("; ")}. `}
+        {!data.heaterKnown && "No heater of known watts ran: only rates are told, so the warmest room keeps what it is taken to hold. "}
+        How a loss divides between walls and draughts stays as typed.
+        {data.unread.length > 0 && ` Not read: ${data.unread.join(", ")}.`}
+      </p>
+      {data.edits.length > 0 && (
+        <Button
+          className="mt-1"
+          disabled={inHand}
+          onClick={() => {
+            document.commit("Rooms set by thermometers", data.edits);
+            onDone();
+          }}
+        >
+          Take it over
+        </Button>
+      )}
+    </section>
+  );
+}
+
+const HEIGHT = 190;
+const EDGE = 44;
+const marks = ["circle", "square", "diamond", "cross"] as const;
+
+/** Readings as dots, each room with its own shape, and the fitted night as a line. */
+function FitChart({ data, rig }: { data: Schema["CalibrationAnswer"]; rig: Rig }) {
+  const [box, size] = useSize<HTMLDivElement>();
+  const print = usePrint();
+  const all = [...data.outdoorC, ...data.series.flatMap((s) => s.measured)];
+  const low = Math.floor(Math.min(...all) / 5) * 5;
+  const high = Math.ceil(Math.max(...all) / 5) * 5;
+  const last = data.timeS.at(-1) ?? 1;
+  const x = (s: number) => EDGE + (s / last) * Math.max(1, size.width - EDGE - 8);
+  const y = (c: number) => 8 + ((high - c) / Math.max(1, high - low)) * (HEIGHT - 30);
+  const line = (cs: readonly number[]) =>
+    cs.map((c, i) => `${i ? "L" : "M"}${x(data.timeS[i] ?? 0).toFixed(1)} ${y(c).toFixed(1)}`).join("");
+  const every = Math.max(1, Math.ceil(data.timeS.length / 40));
+  return (
+    <div ref={box} className="overflow-hidden">
+      {size.width > 0 && (
+        <svg width={size.width} height={HEIGHT} role="img" aria-label="Readings and the night that was found">
+          {[low, 0, high].map((c) =>
+            c < low || c > high ? null : (
+              <g key={c}>
+                <line x1={EDGE} x2={size.width - 8} y1={y(c)} y2={y(c)} stroke={c === 0 ? "var(--ink)" : "var(--rule)"} />
+                <text x={EDGE - 6} y={y(c) + 4} textAnchor="end" style={{ fill: "var(--muted)", fontSize: 12 }}>
+                  {print(c, "temperature").replace(/\.0(?=\D)/, "")}
+                </text>
+              </g>
+            ),
+          )}
+          <path d={line(data.outdoorC)} fill="none" stroke="var(--muted)" strokeWidth={3} strokeDasharray="0.1 6" strokeLinecap="round" />
+          {data.series.map((s, i) => (
+            <g key={s.zoneId}>
+              <path d={line(s.fitted)} fill="none" stroke="var(--ink)" strokeWidth={1.6} />
+              <path
+                d={s.measured
+                  .map((c, t) => (t % every ? "" : markAt(marks[i % marks.length] ?? "circle", x(data.timeS[t] ?? 0), y(c))))
+                  .join("")}
+                fill="var(--panel)"
+                stroke="var(--ink)"
+              />
+              <text x={size.width - 10} y={y(s.fitted.at(-1) ?? 0) - 8} textAnchor="end">
+                {rig.shell.zones.find((z) => z.id === s.zoneId)?.name}
+              </text>
+            </g>
+          ))}
+          <text x={EDGE} y={HEIGHT - 4} style={{ fill: "var(--muted)", fontSize: 12 }}>
+            start
+          </text>
+          <text x={size.width - 10} y={HEIGHT - 4} textAnchor="end" style={{ fill: "var(--muted)", fontSize: 12 }}>
+            {print(last, "duration")} later
+          </text>
+        </svg>
+      )}
+    </div>
+  );
+}
+
+function markAt(mark: (typeof marks)[number], px: number, py: number) {
+  const [a, b] = [px.toFixed(1), py.toFixed(1)];
+  if (mark === "square") return `M${(px - 3).toFixed(1)} ${(py - 3).toFixed(1)}h6v6h-6z`;
+  if (mark === "diamond") return `M${a} ${(py - 4).toFixed(1)}l4 4l-4 4l-4 -4z`;
+  if (mark === "cross") return `M${(px - 3).toFixed(1)} ${(py - 3).toFixed(1)}l6 6m0 -6l-6 6`;
+  return `M${(px - 3).toFixed(1)} ${b}a3 3 0 1 0 6 0a3 3 0 1 0 -6 0`;
+}
