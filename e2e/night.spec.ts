@@ -113,3 +113,23 @@ test("thermometers set the rooms: read, fitted, taken over, and taken back", asy
   await saved(page);
   await expect(page.getByText("Rests on a measurement of")).toHaveCount(0);
 });
+
+test("insulation that pays is done, and a tank is set in another place", async ({ page }) => {
+  await page.goto("/rigs/sparrow/night");
+  const pays = page.getByRole("region", { name: "Insulation that pays" });
+  await expect(pays.getByRole("region", { name: "The best in order" })).toContainText("shower hatch, hatch door: 20 mm of insulation more");
+  const first = pays.locator("[data-option]").first();
+  await expect(first).toContainText("23:45 → 01:45 next day");
+  await pays.getByRole("radio", { name: "per mm" }).click();
+  await expect(pays.getByRole("columnheader", { name: "per mm" })).toBeVisible();
+  await first.getByRole("button", { name: /^Do it: shower hatch/ }).click();
+  await saved(page);
+  await expect(page.locator("[data-verdict]").first()).toContainText("about 01:45 next day");
+
+  const places = page.getByRole("region", { name: "Places compared" });
+  await expect(places.getByRole("columnheader", { name: /boxed in under the floor/ })).toBeVisible();
+  await expect(places.getByRole("row", { name: /Room inside that it takes/ })).toContainText("none");
+  await places.getByRole("button", { name: "Set it boxed in under the floor" }).click();
+  await saved(page);
+  await expect(places.getByRole("columnheader", { name: /tank box/ })).toContainText("where it is");
+});

@@ -39,6 +39,9 @@ public static class Catalogue
         new("xps", "XPS board", 0.034, false, Estimate, 33, 1450),
         new("mineral-wool", "mineral wool", 0.038, true, Estimate, 40, 1030),
         new("wool", "wool", 0.039, true, Estimate, 25, 1300),
+        // Wet through it is hardly better than the wood around it; foil bubbles are air of 4 mm, and a sheet counts once: the sheen helps only where it looks at a gap.
+        new("mineral-wool-damp", "mineral wool, damp", 0.08, false, Estimate, 90, 1500),
+        new("bubble-foil", "bubble foil", 0.04, false, Estimate, 60, 1500, 0.008),
         new("plywood", "plywood", 0.13, false, "ISO 10456", 600, 1600),
         new("steel", "steel", 50, false, "ISO 10456", 7800, 450, IsSkin: true),
         new("aluminium", "aluminium", 200, false, "ISO 10456, rounded up", 2700, 880, IsSkin: true),

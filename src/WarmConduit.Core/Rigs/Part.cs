@@ -94,6 +94,7 @@ public sealed record Reach(ReachKind Kind, int? Screws = null)
 /// <param name="MassKg">Mass when empty, kg; 0 to 1000.</param>
 /// <param name="Covered">Light is kept off it; left out: it is not known.</param>
 /// <param name="Reach">How a hand gets to it; left out: it is not known.</param>
+/// <param name="Jacket">Insulation all around it; left out: none.</param>
 /// <param name="Own">A part of the builder's own, whose size, ports and figures are theirs; it is offered again in other rigs.</param>
 public sealed record Part(
     string Id,
@@ -107,7 +108,8 @@ public sealed record Part(
     double? MassKg = null,
     bool? Covered = null,
     bool? Own = null,
-    Reach? Reach = null) : IIdentified
+    Reach? Reach = null,
+    Sleeve? Jacket = null) : IIdentified
 {
     /// <summary>What <paramref name="port"/> is for: as it says itself, else as stock has it.</summary>
     public PortRole? RoleOf(Port port) => port.Role ?? Catalogue.Part(Stock)?.Ports.FirstOrDefault(p => p.Id == port.Id)?.Role;

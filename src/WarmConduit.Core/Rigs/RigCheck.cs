@@ -247,6 +247,7 @@ public static partial class RigCheck
             }
             if (part.Reach?.Screws is { } screws) c.Range($"{at}.reach.screws", screws, 0, 99, "");
             if (part.LossWPerK is { } loss) c.Range($"{at}.lossWPerK", loss, 0, 100, "W/K");
+            CheckSleeve(c, $"{at}.jacket", part.Jacket);
             if (part.MassKg is { } mass) c.Range($"{at}.massKg", mass, 0, 1000, "kg");
             if (stock?.Passage is Passage.OneWay or Passage.Pump && (part.PortAt("in") is null || part.PortAt("out") is null))
                 c.Add($"{at}.ports", "a part with a direction needs the ports 'in' and 'out'");
@@ -274,8 +275,8 @@ public static partial class RigCheck
             if (run.From == run.To) c.Add($"{at}.to", "a run cannot end where it starts");
             c.Unique($"{at}.bends", run.Bends);
             for (int k = 0; k < run.Bends.Count; k++) c.Place($"{at}.bends[{k}].at", run.Bends[k].At);
-            CheckSleeve(c, at, run.Insulation);
-            for (int k = 0; k < run.Bends.Count; k++) CheckSleeve(c, $"{at}.bends[{k}]", run.Bends[k].Insulation);
+            CheckSleeve(c, $"{at}.insulation", run.Insulation);
+            for (int k = 0; k < run.Bends.Count; k++) CheckSleeve(c, $"{at}.bends[{k}].insulation", run.Bends[k].Insulation);
             if (run.ClipSpacingM is { } clips) c.Range($"{at}.clipSpacingM", clips, 0.05, 10, "m");
             if (run.SlackM is { } slack) c.Range($"{at}.slackM", slack, 0, 5, "m");
         }
@@ -284,8 +285,8 @@ public static partial class RigCheck
     private static void CheckSleeve(Checker c, string at, Sleeve? sleeve)
     {
         if (sleeve is null) return;
-        c.Known($"{at}.insulation.material", Catalogue.Solid(sleeve.Material) is not null, sleeve.Material, "material");
-        c.Range($"{at}.insulation.thicknessM", sleeve.ThicknessM, 0, 0.3, "m");
+        c.Known($"{at}.material", Catalogue.Solid(sleeve.Material) is not null, sleeve.Material, "material");
+        c.Range($"{at}.thicknessM", sleeve.ThicknessM, 0, 0.3, "m");
     }
 
     private static void CheckEnd(Checker c, int run, string which, RunEnd end, Dictionary<string, Part> parts)

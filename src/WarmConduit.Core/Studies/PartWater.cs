@@ -32,14 +32,28 @@ public static class PartWater
         return stock.Look == PartLook.Joint || stock.Group == PartGroup.Valves ? bore : Math.Max(bore, part.Box.Size.ZM - part.Ports.Min(p => p.Offset.ZM));
     }
 
-    /// <summary>Loss to the air of its zone, W/K; of a plain tank, all six faces.</summary>
+    /// <summary>Loss to the air of its zone, W/K; of a plain tank, all six faces. A jacket is in series with what it loses bare, over the area of its box.</summary>
     public static double LossWPerK(Part part)
+    {
+        double bare = BareWPerK(part);
+        if (part.Jacket is not { ThicknessM: > 0 } jacket || bare <= 0) return bare;
+        double resistance = jacket.ThicknessM / Catalogue.Solid(jacket.Material)!.ConductivityAt(jacket.ThicknessM);
+        return 1 / ((1 / bare) + (resistance / SurfaceM2(part)));
+    }
+
+    /// <summary>All six faces of its box, m².</summary>
+    public static double SurfaceM2(Part part)
+    {
+        var s = part.Box.Size;
+        return 2 * ((s.XM * s.YM) + (s.YM * s.ZM) + (s.ZM * s.XM));
+    }
+
+    private static double BareWPerK(Part part)
     {
         var stock = Catalogue.Part(part.Stock)!;
         if (part.LossWPerK is { } own) return own;
         if (stock.LossWPerK > 0 || stock.Passage != Passage.Vessel) return stock.LossWPerK;
-        var s = part.Box.Size;
-        return 2 * (s.XM * s.YM + s.YM * s.ZM + s.ZM * s.XM) * TankFaceWPerM2K;
+        return SurfaceM2(part) * TankFaceWPerM2K;
     }
 
     /// <summary>Heat capacity of what is not water, J/K: a third of the water's. Estimate.</summary>

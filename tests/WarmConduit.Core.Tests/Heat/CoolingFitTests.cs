@@ -44,7 +44,8 @@ public class CoolingFitTests
             rates["garageLink_per_s"] = Rate(link / 0.2, (1, 1), (3, -1));
             rates["garageOutdoor_per_s"] = Rate(g, (2, 1), (3, -1));
             return rates;
-        });
+        }
+        );
     }
 
     [Fact]

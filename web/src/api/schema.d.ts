@@ -599,6 +599,8 @@ export interface components {
                 fixes?: components["schemas"]["FixesAnswer"];
                 mendAll?: components["schemas"]["MendAllAnswer"];
                 autoFall?: components["schemas"]["AutoFallAnswer"];
+                insulation?: components["schemas"]["InsulationAnswer"];
+                places?: components["schemas"]["PlacesAnswer"];
             };
             /** @description By name, those that are told as what differs from the ones that the asker holds. */
             changed: {
@@ -1002,6 +1004,64 @@ export interface components {
          * @enum {unknown}
          */
         ChangeKind: "added" | "saved" | "removed";
+        /** @description A part in one of its places, on the night that is asked about. */
+        ComparedPlace: {
+            /** @description Where. */
+            name: string;
+            /** @description Where it is drawn. */
+            isNow: boolean;
+            /** @description The edits that put it there; empty where it is. */
+            edits: components["schemas"]["Edit"][];
+            /** @description What they do to the document; null likewise. */
+            effect: null | components["schemas"]["Effect"];
+            /**
+             * Format: double
+             * @description First ice in it, s; null: none within what is looked at.
+             */
+            firstIceS: null | number;
+            /**
+             * Format: double
+             * @description With all that is guessed on the cold side; null likewise.
+             */
+            earliestS: null | number;
+            /**
+             * Format: double
+             * @description With all that is guessed on the warm side; null likewise.
+             */
+            latestS: null | number;
+            /**
+             * Format: double
+             * @description The coldest air around it until morning, °C.
+             */
+            coldestC: number;
+            /**
+             * Format: double
+             * @description What holds it at 5 °C in that, W.
+             */
+            holdW: number;
+            /**
+             * Format: double
+             * @description Room inside that it takes, L.
+             */
+            storageL: number;
+            /**
+             * Format: double
+             * @description Its mass full, kg.
+             */
+            fullKg: number;
+            /**
+             * Format: double
+             * @description Height of its middle above the floor, m.
+             */
+            centreM: number;
+            /**
+             * Format: int32
+             * @description Joints of its lines that lie in the wind.
+             */
+            jointsOutside: number;
+            /** @description What is said for the other school; null: nothing. */
+            caution: null | components["schemas"]["Sentence"];
+        };
         /** @description The night a study is asked about. */
         Conditions: {
             /**
@@ -1666,6 +1726,11 @@ export interface components {
             gone: string[];
             /** @description Titles of faults and warnings that come. */
             made: string[];
+            /**
+             * Format: double
+             * @description Hours of the night until ice first breaks something, more than before; negative: fewer. Counted to the end of what is looked at.
+             */
+            hoursWon: number;
         };
         /** @description Ways to mend one finding, the best first. */
         FixesAnswer: {
@@ -1886,6 +1951,84 @@ export interface components {
          * @enum {unknown}
          */
         IceState: "safe" | "firstIce" | "blocked" | "solid";
+        /** @description Insulation that pays. */
+        InsulationAnswer: {
+            /** @description What was tried by itself, what wins most first. */
+            options: components["schemas"]["InsulationOption"][];
+            /**
+             * Format: double
+             * @description When ice first breaks something now, s; null: not within what is looked at.
+             */
+            firstBreakS: null | number;
+            /** @description What that is. */
+            first: null | string;
+            /** @description At most five that together keep it off longest, each with those before it. */
+            best: components["schemas"]["InsulationStep"][];
+            /** @description The edits of all of them. */
+            bestEdits: components["schemas"]["Edit"][];
+            /** @description What they do to the document; null where there are none. */
+            bestEffect: null | components["schemas"]["Effect"];
+            /**
+             * Format: double
+             * @description The end of what is looked at, s.
+             */
+            endS: number;
+            /** @description What to know of thin sleeves, foil and damp. */
+            notes: components["schemas"]["Sentence"][];
+        };
+        /** @description Something that was tried against the cold, and what it wins. */
+        InsulationOption: {
+            /** @description What is done. */
+            words: components["schemas"]["Sentence"];
+            /** @description The edits that do it. */
+            edits: components["schemas"]["Edit"][];
+            /** @description What they do to the document. */
+            effect: components["schemas"]["Effect"];
+            /** @description What it keeps from freezing, soonest first ice among what it is about. */
+            for: string;
+            /**
+             * Format: double
+             * @description First ice there now, s.
+             */
+            beforeS: number;
+            /**
+             * Format: double
+             * @description First ice there then, s; null: none within what is looked at.
+             */
+            afterS: null | number;
+            /**
+             * Format: double
+             * @description Hours won there, counted to the end of what is looked at.
+             */
+            hoursWon: number;
+            /**
+             * Format: double
+             * @description Those over the insulation it adds, h/mm; null: it adds none.
+             */
+            hoursPerMm: null | number;
+            /**
+             * Format: double
+             * @description Those over the room inside that it takes, h/L; null: it takes none.
+             */
+            hoursPerL: null | number;
+            /**
+             * Format: double
+             * @description Those over what it costs, in whatever money the builder counts; null: no price is known.
+             */
+            hoursPerMoney: null | number;
+        };
+        /** @description One of the best, in order: with those before it done. */
+        InsulationStep: {
+            /** @description What is done. */
+            words: components["schemas"]["Sentence"];
+            /**
+             * Format: double
+             * @description When ice then first breaks something, s; null: not within what is looked at.
+             */
+            firstBreakS: null | number;
+            /** @description What that is; null: nothing. */
+            first: null | string;
+        };
         /**
          * @description How pipe is joined.
          * @enum {unknown}
@@ -2307,6 +2450,8 @@ export interface components {
             own?: null | boolean;
             /** @description How a hand gets to it; left out: it is not known. */
             reach?: null | components["schemas"]["Reach"];
+            /** @description Insulation all around it; left out: none. */
+            jacket?: null | components["schemas"]["Sleeve"];
         };
         /** @description A part after draining. */
         PartDrain: {
@@ -2530,6 +2675,22 @@ export interface components {
             partId: string;
             /** @description Id of the run that joins it. */
             runId: string;
+        };
+        /** @description A part in up to four places on one night. */
+        PlacesAnswer: {
+            /** @description The part. */
+            partId: string;
+            /** @description Its name. */
+            partName: string;
+            /** @description Where it is, and where it might be. */
+            places: components["schemas"]["ComparedPlace"][];
+            /**
+             * Format: double
+             * @description The end of what is looked at, s.
+             */
+            endS: number;
+            /** @description Places that have no room for it, in words. */
+            refused: string[];
         };
         /** @description Something that happens from one time to another. */
         PlanEvent: {

@@ -76,6 +76,8 @@ public static class Fixer
         {
             FindingKind.Pool => less > 0.5 * was,
             FindingKind.Parking => less > Math.Min(0.01, 0.5 * was),
+            // An hour later is help, though it freezes before morning.
+            FindingKind.FirstIce => after.FirstOrDefault(f => f.Id == finding.Id)?.Number?.Value - was >= 3600,
             _ => false,
         };
         // What is about water must not leave more of it; what is about people or joints may cost a cupful.
@@ -83,7 +85,7 @@ public static class Fixer
         bool retains = gain.Litres < (water ? -0.001 : -0.1);
         if ((!gone && !helped) || retains || (finding.Kind == FindingKind.Pool && gain.Litres < 1e-4)) return null;
         int notes = after.Count - question.Ask(Adviser.Ask).Findings.Count;
-        return 1000 * Math.Min(Math.Max(gain.Litres, less), 1) + (gone ? 100 : 0) + 30 * gain.Gone.Count - 60 * gain.Made.Count - 10 * notes;
+        return 1000 * Math.Min(Math.Max(gain.Litres, less), 1) + (10 * gain.HoursWon) + (gone ? 100 : 0) + 30 * gain.Gone.Count - 60 * gain.Made.Count - 10 * notes;
     }
 
     private static string Key(IReadOnlyList<Edit> edits) => System.Text.Json.JsonSerializer.Serialize(edits, Rigs.RigFile.Compact);

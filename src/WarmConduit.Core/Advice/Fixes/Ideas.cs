@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using WarmConduit.Core.Advice.Cold;
 using WarmConduit.Core.Advice.Rules;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Materials;
@@ -37,7 +38,8 @@ internal sealed class Ideas(Question question)
             FindingKind.Parking => OfParking(finding.Id),
             FindingKind.AirLock => finding.RunIds.SelectMany(id => OfHump(id, finding.Place)),
             FindingKind.NothingOpen => Open(Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Drain)),
-            FindingKind.KeepsWater or FindingKind.FirstIce => finding.Place?.PartId is { } id ? ByHand(id).Concat(OfPoolsAt(id)) : [],
+            FindingKind.KeepsWater => finding.Place?.PartId is { } id ? ByHand(id).Concat(OfPoolsAt(id)) : [],
+            FindingKind.FirstIce => finding.Place?.PartId is { } id ? ByHand(id).Concat(OfPoolsAt(id)).Concat(new WarmIdeas(question).For(id).Select(i => new Idea(i.Words, i.Edits, null, i.Sort))) : [],
             FindingKind.LooseEnd => finding.RunIds.SelectMany(Capped),
             FindingKind.JointInKeepOut => finding.Place?.PartId is { } joint ? OutOf(joint) : [],
             FindingKind.TightBend => finding.Place is { RunId: { } kinked, PointId: { } bend } ? [Without(kinked, bend), new Idea($"{question.Index.Run(kinked).Name}: straight from end to end", [new RouteRun(kinked, [])])] : [],

@@ -3,6 +3,7 @@ using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Studies.Night;
 
 namespace WarmConduit.Core.Advice.Fixes;
 
@@ -57,7 +58,19 @@ internal sealed class Trial
         return new FixGain(
             Litres(),
             [.. before.Where(f => !after.ContainsKey(f.Key)).Select(f => f.Value)],
-            [.. after.Where(f => !before.ContainsKey(f.Key)).Select(f => f.Value)]);
+            [.. after.Where(f => !before.ContainsKey(f.Key)).Select(f => f.Value)], Math.Round(HoursWon(), 2));
+    }
+
+    /// <summary>How much later ice first breaks something, h, counted to the end of what the night looks at.</summary>
+    public double HoursWon()
+    {
+        return (At(_after) - At(_before)) / 3600;
+
+        static double At(Question question)
+        {
+            var night = question.Ask(RigNight.Of);
+            return Math.Min(night.FirstBreak().AtS, night.Answer.ReportS[^1]);
+        }
     }
 
     public FixCost Cost()

@@ -80,6 +80,8 @@ export function winsAndCosts({ wins, costs }: { wins: Schema["FixGain"]; costs: 
   const words = [
     wins.litres > 0.0005 ? `${print(wins.litres, "volume")} less stays` : null,
     wins.litres < -0.0005 ? `${print(-wins.litres, "volume")} more stays` : null,
+    wins.hoursWon > 0.2 ? `${print(wins.hoursWon * 3600, "duration")} of the night won` : null,
+    wins.hoursWon < -0.2 ? `${print(-wins.hoursWon * 3600, "duration")} of the night lost` : null,
     wins.gone.length > 1 ? `${wins.gone.length} findings go` : null,
     wins.made.length > 0 ? `but then: ${wins.made.join(", ")}` : null,
     costWords(costs, print),

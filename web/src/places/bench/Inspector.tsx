@@ -17,7 +17,7 @@ import { useActions } from "./useActions";
 
 type Edit = Schema["Edit"];
 
-import { Heading, PlaceFields, useChange } from "./inspectorFields";
+import { Heading, PlaceFields, SleeveFields, useChange } from "./inspectorFields";
 import { PointForm, RunForm } from "./inspectorRun";
 
 /** What is in hand, with everything about it that can be typed. */
@@ -201,6 +201,12 @@ function PartForm({ rig, id }: { rig: Rig; id: string }) {
           least={0}
           most={100}
           onCommit={(lossWPerK) => change(`Loss of ${part.name}`, path, { lossWPerK })}
+        />
+        <SleeveFields
+          label="Jacket around it"
+          none="none"
+          sleeve={part.jacket}
+          onCommit={(jacket) => change(`Jacket of ${part.name}`, path, { jacket })}
         />
       </div>
       <Positions rig={rig} part={part} />

@@ -183,7 +183,7 @@ function FitChart({ data, rig }: { data: Schema["CalibrationAnswer"]; rig: Rig }
                 fill="var(--panel)"
                 stroke="var(--ink)"
               />
-              <text x={size.width - 10} y={y(s.fitted.at(-1) ?? 0) - 8} textAnchor="end">
+              <text x={EDGE + 12} y={y(s.fitted[0] ?? 0) - 6}>
                 {rig.shell.zones.find((z) => z.id === s.zoneId)?.name}
               </text>
             </g>

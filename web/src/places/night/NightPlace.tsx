@@ -11,10 +11,12 @@ import { RigPlace } from "../bench/RigPlace";
 import { AtHour } from "./AtHour";
 import { Calibration } from "./Calibration";
 import { ColdSums } from "./ColdSums";
+import { Compared } from "./Compared";
 import { Guesses } from "./Guesses";
 import { HourLadder } from "./HourLadder";
 import { Hours } from "./Hours";
 import { useHeld } from "./held";
+import { Insulation } from "./Insulation";
 import { Limit } from "./Limit";
 import { NightControls } from "./NightControls";
 import { Plans } from "./Plans";
@@ -55,6 +57,8 @@ function Night({ rig }: { rig: Rig }) {
           <Guesses />
           <Limit />
         </div>
+        <Insulation />
+        <Compared rig={rig} />
         <Season />
         <Calibration rig={rig} />
       </Stale>

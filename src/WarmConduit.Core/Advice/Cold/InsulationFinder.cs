@@ -1,0 +1,155 @@
+using WarmConduit.Core.Advice.Fixes;
+using WarmConduit.Core.Heat;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Studies.Night;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Advice.Cold;
+
+/// <summary>Something that was tried against the cold, and what it wins.</summary>
+/// <param name="Words">What is done.</param>
+/// <param name="Edits">The edits that do it.</param>
+/// <param name="Effect">What they do to the document.</param>
+/// <param name="For">What it keeps from freezing, soonest first ice among what it is about.</param>
+/// <param name="BeforeS">First ice there now, s.</param>
+/// <param name="AfterS">First ice there then, s; null: none within what is looked at.</param>
+/// <param name="HoursWon">Hours won there, counted to the end of what is looked at.</param>
+/// <param name="HoursPerMm">Those over the insulation it adds, h/mm; null: it adds none.</param>
+/// <param name="HoursPerL">Those over the room inside that it takes, h/L; null: it takes none.</param>
+/// <param name="HoursPerMoney">Those over what it costs, in whatever money the builder counts; null: no price is known.</param>
+public sealed record InsulationOption(
+    Sentence Words, IReadOnlyList<Edit> Edits, Effect Effect, string For, double BeforeS, double? AfterS, double HoursWon, double? HoursPerMm, double? HoursPerL, double? HoursPerMoney);
+
+/// <summary>One of the best, in order: with those before it done.</summary>
+/// <param name="Words">What is done.</param>
+/// <param name="FirstBreakS">When ice then first breaks something, s; null: not within what is looked at.</param>
+/// <param name="First">What that is; null: nothing.</param>
+public sealed record InsulationStep(Sentence Words, double? FirstBreakS, string? First);
+
+/// <summary>Insulation that pays.</summary>
+/// <param name="Options">What was tried by itself, what wins most first.</param>
+/// <param name="FirstBreakS">When ice first breaks something now, s; null: not within what is looked at.</param>
+/// <param name="First">What that is.</param>
+/// <param name="Best">At most five that together keep it off longest, each with those before it.</param>
+/// <param name="BestEdits">The edits of all of them.</param>
+/// <param name="BestEffect">What they do to the document; null where there are none.</param>
+/// <param name="EndS">The end of what is looked at, s.</param>
+/// <param name="Notes">What to know of thin sleeves, foil and damp.</param>
+public sealed record InsulationAnswer(
+    IReadOnlyList<InsulationOption> Options,
+    double? FirstBreakS,
+    string? First,
+    IReadOnlyList<InsulationStep> Best,
+    IReadOnlyList<Edit> BestEdits,
+    Effect? BestEffect,
+    double EndS,
+    IReadOnlyList<Sentence> Notes);
+
+/// <summary>Each sleeve, jacket, lining and louvre tried on the whole rig's night.</summary>
+public static class InsulationFinder
+{
+    private const int MostThings = 8, MostOptions = 40, MostBest = 5;
+    private const double LookH = 72, WorthS = 900;
+
+    /// <summary>
+    /// Looks three days ahead at the least, so that what is won is not cut off by the morning. Pure. O(options + best · options of what then breaks first) nights.
+    /// </summary>
+    public static InsulationAnswer Ask(Question question)
+    {
+        var asked = question.With(question.Conditions with { Hours = Math.Max(LookH, question.Conditions.Hours) });
+        var night = asked.Ask(RigNight.Of);
+        double endS = night.Answer.ReportS[^1];
+        var options = new List<InsulationOption>();
+        var seen = new HashSet<string>();
+        foreach (var idea in Soonest(night, MostThings).SelectMany(f => new WarmIdeas(asked).For(f)))
+        {
+            if (options.Count == MostOptions || !seen.Add(idea.Sort) || Tried(asked, idea.Edits) is not { } tried) continue;
+            var (before, name) = First(night, idea);
+            double after = First(tried.After.Ask(RigNight.Of), idea).AtS, won = (Math.Min(after, endS) - Math.Min(before, endS)) / 3600;
+            if (name is null || before >= endS || won * 3600 < WorthS) continue;
+            options.Add(new InsulationOption(
+                idea.Words, idea.Edits, tried.Edited.Effect, name, before, after < endS ? after : null, won, won / (idea.ThicknessM * 1000), idea.SpaceL > 0 ? won / idea.SpaceL : null, idea.Money is > 0 and var money ? won / money : null));
+        }
+        var (best, edits) = Best(asked, endS);
+        var (breaks, first) = night.FirstBreak();
+        return new InsulationAnswer(
+            [.. options.OrderByDescending(o => o.HoursWon)], breaks < endS ? breaks : null, breaks < endS ? first : null, best, edits, edits.Count == 0 ? null : Editor.Apply(question.Rig, edits).Effect, endS, [.. Notes(question)]);
+    }
+
+    // One after another: of all that concerns what breaks first, what puts the first break off longest.
+    private static (List<InsulationStep> Steps, List<Edit> Edits) Best(Question asked, double endS)
+    {
+        var (steps, edits, done) = (new List<InsulationStep>(), new List<Edit>(), new HashSet<string>());
+        for (var now = asked; steps.Count < MostBest;)
+        {
+            var night = now.Ask(RigNight.Of);
+            var (at, name) = night.FirstBreak();
+            if (name is null || at >= endS) break;
+            int first = Enumerable.Range(0, night.Freezers.Count).Where(n => night.Freezers[n].BreaksByIce).MinBy(n => night.Marks(n).FirstIceS);
+            (WarmIdea Idea, Question Question, double AtS)? best = null;
+            foreach (var idea in new WarmIdeas(now).For(night.Freezers[first]))
+            {
+                if (done.Contains(idea.Sort) || Tried(now, idea.Edits) is not { } tried) continue;
+                double then = Math.Min(tried.After.Ask(RigNight.Of).FirstBreak().AtS, endS);
+                if (best is null || then > best.Value.AtS) best = (idea, tried.After, then);
+            }
+            if (best is not { } chosen || chosen.AtS - at < WorthS / 3) break;
+            edits.AddRange(chosen.Idea.Edits);
+            done.Add(chosen.Idea.Sort);
+            now = chosen.Question;
+            var (then_, what) = now.Ask(RigNight.Of).FirstBreak();
+            steps.Add(new InsulationStep(chosen.Idea.Words, then_ < endS ? then_ : null, then_ < endS ? what : null));
+        }
+        return (steps, edits);
+    }
+
+    private static Trial? Tried(Question question, IReadOnlyList<Edit> edits)
+    {
+        question.Cancel.ThrowIfCancellationRequested();
+        return Trial.Of(question, edits, out _);
+    }
+
+    // Things, not pieces: of a run the piece that freezes first.
+    private static IEnumerable<Freezer> Soonest(RigNight night, int most) => Enumerable.Range(0, night.Freezers.Count)
+        .Where(n => double.IsFinite(night.Marks(n).FirstIceS)).OrderByDescending(n => night.Freezers[n].BreaksByIce).ThenBy(n => night.Marks(n).FirstIceS)
+        .Select(n => night.Freezers[n]).DistinctBy(f => (f.Id.Split('#')[0], f.Zone?.Id)).Take(most);
+
+    // First ice of what an idea is about: a thing, or all that ice breaks in a room.
+    private static (double AtS, string? Name) First(RigNight night, WarmIdea idea)
+    {
+        var (at, name) = (double.PositiveInfinity, (string?)null);
+        for (int n = 0; n < night.Freezers.Count; n++)
+        {
+            var freezer = night.Freezers[n];
+            bool about = idea.Thing is { } thing ? freezer.Id.Split('#')[0] == thing : freezer.Zone?.Id == idea.ZoneId;
+            if (about && (name is null || night.Marks(n).FirstIceS < at)) (at, name) = (night.Marks(n).FirstIceS, freezer.Name);
+        }
+        return (at, name);
+    }
+
+    private static IEnumerable<Sentence> Notes(Question question)
+    {
+        yield return "Insulation only buys time: what stands still long enough in frost freezes under any thickness. Heat buys nights, and draining buys all of them.";
+        var pipes = question.Rig.Runs.Where(r => r.Service is Service.Cold or Service.Hot).Select(r => r.Pipe).Distinct().Select(p => Catalogue.Pipe(p)!).OrderBy(p => p.OuterDiameterM).ToList();
+        if (pipes.Count > 0 && CriticalM(pipes[0]) is > 0.0005 and var critical)
+            yield return Sentence.Of($"On {pipes[0].Name} in still air a sleeve thinner than {Measure.Length(critical)} lets out as much as bare pipe: it makes the surface larger. Wrapping with tape wins nothing.");
+        yield return "Bubble foil is some millimetres of air: about a tenth of m²K/W a sheet, whatever its print says. Its sheen counts only where it looks at an air gap that stays clean and dry.";
+        if (question.Rig.Shell.Zones.Any(z => z.Faces.Any(f => f.Layers.Any(l => Catalogue.Solid(l.Material)!.SoaksUpDamp))))
+            yield return "Wool in a wall of this rig soaks up damp: wet it lets through twice as much. Keep the vapour out on the warm side; to see what it costs, set the layer to damp.";
+    }
+
+    // The thickness at which a sleeve on still air gives what bare pipe gives; 0 where any sleeve helps.
+    private static double CriticalM(PipeStock pipe)
+    {
+        double conductivity = Catalogue.Solid("elastomer")!.ConductivityWPerMK;
+        double Loss(double thickM) => PipeHeat.Steady(new PipeSection(pipe.InnerDiameterM, pipe.OuterDiameterM, pipe.ConductivityWPerMK, thickM, conductivity), 6, 0, 0).ConductanceWPerMK;
+        double bare = Loss(0);
+        for (double thick = 0.0005; thick < 0.02; thick += 0.0005)
+            if (Loss(thick) < bare) return thick - 0.0005;
+        return 0.02;
+    }
+}

@@ -1,0 +1,153 @@
+using System.Text.Json.Nodes;
+using WarmConduit.Core.Advice.Fixes;
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Night;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Advice.Cold;
+
+/// <summary>A part in one of its places, on the night that is asked about.</summary>
+/// <param name="Name">Where.</param>
+/// <param name="IsNow">Where it is drawn.</param>
+/// <param name="Edits">The edits that put it there; empty where it is.</param>
+/// <param name="Effect">What they do to the document; null likewise.</param>
+/// <param name="FirstIceS">First ice in it, s; null: none within what is looked at.</param>
+/// <param name="EarliestS">With all that is guessed on the cold side; null likewise.</param>
+/// <param name="LatestS">With all that is guessed on the warm side; null likewise.</param>
+/// <param name="ColdestC">The coldest air around it until morning, °C.</param>
+/// <param name="HoldW">What holds it at 5 °C in that, W.</param>
+/// <param name="StorageL">Room inside that it takes, L.</param>
+/// <param name="FullKg">Its mass full, kg.</param>
+/// <param name="CentreM">Height of its middle above the floor, m.</param>
+/// <param name="JointsOutside">Joints of its lines that lie in the wind.</param>
+/// <param name="Caution">What is said for the other school; null: nothing.</param>
+public sealed record ComparedPlace(
+    string Name,
+    bool IsNow,
+    IReadOnlyList<Edit> Edits,
+    Effect? Effect,
+    double? FirstIceS,
+    double? EarliestS,
+    double? LatestS,
+    double ColdestC,
+    double HoldW,
+    double StorageL,
+    double FullKg,
+    double CentreM,
+    int JointsOutside,
+    Sentence? Caution);
+
+/// <summary>A part in up to four places on one night.</summary>
+/// <param name="PartId">The part.</param>
+/// <param name="PartName">Its name.</param>
+/// <param name="Places">Where it is, and where it might be.</param>
+/// <param name="EndS">The end of what is looked at, s.</param>
+/// <param name="Refused">Places that have no room for it, in words.</param>
+public sealed record PlacesAnswer(string PartId, string PartName, IReadOnlyList<ComparedPlace> Places, double EndS, IReadOnlyList<string> Refused);
+
+/// <summary>The oldest quarrel of the trade, settled for one rig: inside, in a bay, under the floor, or boxed in there.</summary>
+public static class PlaceFinder
+{
+    private const double HoldC = 5, StepM = 0.05, BoxM = 0.03, RoundM = 0.02, LookH = 48;
+
+    private static readonly ZoneKind[] Inside = [ZoneKind.Living, ZoneKind.Cupboard], Bay = [ZoneKind.Garage], Under = [ZoneKind.OpenUnderfloor];
+
+    /// <summary>
+    /// The question is about a part; left out: the largest tank. Each place is tried on the whole rig, its lines drawn along as they are. Looks two days ahead at the least. Pure. O(places · three nights).
+    /// </summary>
+    public static PlacesAnswer Ask(Question question)
+    {
+        var tank = question.Rig.Parts.Find(question.About ?? "") ?? question.Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Vessel).MaxBy(PartWater.HoldsL);
+        if (tank is null) return new PlacesAnswer("", "", [], 0, []);
+        // Full, whatever the night says: what is compared has water in it.
+        var asked = question.With(question.Conditions with { Water = WaterState.Wet, Hours = Math.Max(LookH, question.Conditions.Hours) });
+        var (places, refused) = (new List<ComparedPlace> { Of(asked, tank, question.Index.ZoneAt(tank.Box.Centre())?.Name ?? "outdoors", [], null) }, new List<string>());
+        var here = question.Index.ZoneAt(tank.Box.Centre())?.Kind;
+        void Try(string name, ZoneKind[] kinds, Func<Box, IReadOnlyList<Edit>>? more = null)
+        {
+            if (places.Count == 4 || (more is null && here is { } kind && kinds.Contains(kind))) return;
+            var spot = question.Rig.Shell.Zones.Where(z => kinds.Contains(z.Kind)).Select(z => (Zone: z, At: Spot(question, tank, z, more is null ? 0 : BoxM + RoundM))).FirstOrDefault(s => s.At is not null);
+            if (spot.At is not { } at)
+            {
+                refused.Add(name);
+                return;
+            }
+            var by = at - tank.Box.At;
+            List<Edit> edits = [.. by.DistanceM(default) > 1e-6 ? [new MoveThings([$"parts/{tank.Id}"], by)] : (Edit[])[], .. more?.Invoke(tank.Box with { At = at }) ?? []];
+            if (Trial.Of(asked, edits, out _) is { } there) places.Add(Of(there.After, there.After.Index.Part(tank.Id), more is null ? spot.Zone.Name : name, edits, there.Edited.Effect));
+            else refused.Add(name);
+        }
+        Try("inside", Inside);
+        Try("in the bay", Bay);
+        Try("under the floor", Under);
+        Try("boxed in under the floor", Under, box => Boxed(question.Rig, box));
+        return new PlacesAnswer(tank.Id, tank.Name, places, asked.Ask(RigNight.Of).Answer.ReportS[^1], refused);
+    }
+
+    private static ComparedPlace Of(Question asked, Part part, string name, List<Edit> edits, Effect? effect)
+    {
+        asked.Cancel.ThrowIfCancellationRequested();
+        var night = asked.Ask(RigNight.Of);
+        double? At(RigNight of) => Enumerable.Range(0, of.Freezers.Count).Where(n => of.Freezers[n].Id == part.Id).Select(n => (double?)of.Marks(n).FirstIceS).FirstOrDefault() is { } s && double.IsFinite(s) ? s : null;
+        var zone = asked.Index.ZoneAt(part.Box.Centre());
+        int morning = Math.Max(1, night.Answer.ReportS.ToList().FindIndex(s => s >= night.MorningS));
+        double coldest = Enumerable.Range(0, morning + 1).Min(r => night.AirC(zone, r));
+        bool inRoom = zone?.Kind is ZoneKind.Living or ZoneKind.Garage or ZoneKind.Cupboard;
+        bool Windy(Point3 at) => asked.Index.ZoneAt(at) is null or { Kind: ZoneKind.OpenUnderfloor };
+        int joints = asked.Rig.Runs.Where(r => r.From.Part == part.Id || r.To.Part == part.Id).SelectMany(r => asked.Index.CourseOf(r) is { Length: > 1 } course ? (Point3[])[course[0], course[^1]] : []).Count(Windy);
+        bool vessel = Catalogue.Part(part.Stock)!.Passage == Passage.Vessel;
+        return new ComparedPlace(
+            name, edits.Count == 0, edits, effect, At(night), At(RigNight.Of(asked, Doubt.Cold)), At(RigNight.Of(asked, Doubt.Warm)), coldest, Math.Max(0, HoldC - coldest) * PartWater.LossWPerK(part),
+            inRoom ? part.Box.VolumeM3() * 1000 : 0, PartWater.HoldsL(part) + (part.MassKg ?? Catalogue.Part(part.Stock)!.MassKg), part.Box.Centre().ZM, joints,
+            vessel ? Caution(zone) : null);
+    }
+
+    private static Sentence Caution(Zone? zone) => zone?.Kind is ZoneKind.OpenUnderfloor or ZoneKind.EnclosedUnderfloor
+        ? "Low weight and room to store, in the wind and the spray: rated straps, and local rules on what hangs under a vehicle."
+        : "As warm as the room, and as heavy where people sleep: hold it for a crash with rated straps.";
+
+    // The nearest free spot on the floor of a zone, or under its ceiling where it hangs; null: there is none.
+    private static Point3? Spot(Question question, Part part, Zone zone, double around)
+    {
+        var (low, far, size) = (zone.Box.At, zone.Box.Far(), part.Box.Size);
+        var solids = question.Rig.Shell.Obstacles.Select(o => o.Box).Concat(question.Rig.Parts.Where(p => p.Id != part.Id && Catalogue.Part(p.Stock)!.Look != PartLook.Joint).Select(p => p.Box)).ToList();
+        double z = zone.Kind == ZoneKind.OpenUnderfloor ? far.ZM - size.ZM - around : low.ZM + around;
+        if (z < low.ZM + around - 1e-9 || z + size.ZM + around > far.ZM + 1e-9) return null;
+        Point3? best = null;
+        for (double x = low.XM + around; x + size.XM + around <= far.XM + 1e-9; x += StepM)
+            for (double y = low.YM + around; y + size.YM + around <= far.YM + 1e-9; y += StepM)
+            {
+                var at = new Point3(Math.Round(x, 3), Math.Round(y, 3), Math.Round(z, 3));
+                var box = new Box(at - new Point3(around, around, around), size + new Point3(2 * around, 2 * around, 2 * around));
+                if (best is { } known && known.DistanceM(part.Box.At) <= at.DistanceM(part.Box.At)) continue;
+                // A smaller room within it is another room.
+                if (question.Index.ZoneAt(new Box(at, size).Centre())?.Id != zone.Id || solids.Any(s => s.Overlaps(box, 0.004))) continue;
+                best = at;
+            }
+        return best;
+    }
+
+    // A box of 30 mm of board around it, with a louvre to the living space where there is one.
+    private static List<Edit> Boxed(Rig rig, Box part)
+    {
+        string id = Enumerable.Range(1, 100).Select(n => $"tank-box-{n}").First(n => rig.Shell.Zones.Find(n) is null);
+        var margin = new Point3(RoundM, RoundM, RoundM);
+        var box = new Box(part.At - margin, part.Size + margin + margin);
+        var under = rig.Shell.Zones.First(z => Under.Contains(z.Kind));
+        var s = box.Size;
+        IReadOnlyList<FaceLayer> board = [new("xps", BoxM), new("aluminium", 0.0015)];
+        var living = rig.Shell.Zones.FirstOrDefault(z => z.Kind == ZoneKind.Living);
+        Face[] faces =
+        [
+            new("sides", "its sides", FaceSide.Wall, Math.Round(2 * (s.XM + s.YM) * s.ZM, 3), board, 0, [], under.Id),
+            new("floor", "its floor", FaceSide.Floor, Math.Round(s.XM * s.YM, 3), board, 0, [], under.Id),
+            new("roof", "the floor above it", FaceSide.Roof, Math.Round(s.XM * s.YM, 3), [new("plywood", 0.012)], 0, [], living?.Id ?? under.Id),
+        ];
+        var zone = new Zone(id, "tank box", ZoneKind.EnclosedUnderfloor, box, 0.5, faces, living is null ? [] : [new Opening("louvre", living.Id, 0.02, 0.1)]);
+        return [new AddThing("shell/zones", (JsonObject)RigDiff.Node(zone)!)];
+    }
+}

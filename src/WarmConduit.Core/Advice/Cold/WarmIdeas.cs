@@ -1,0 +1,99 @@
+using System.Text.Json.Nodes;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Studies.Night;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Advice.Cold;
+
+/// <summary>Something that keeps water warm for longer.</summary>
+/// <param name="Sort">Of one sort the best is enough where they are offered as fixes.</param>
+/// <param name="Words">What is done.</param>
+/// <param name="Edits">The edits that do it.</param>
+/// <param name="ThicknessM">Insulation it adds, m; null: it adds none.</param>
+/// <param name="SpaceL">Room inside that it takes, L.</param>
+/// <param name="Money">At the builder's prices; null where they give none.</param>
+/// <param name="ZoneId">The room it warms as a whole; null where it is about one thing.</param>
+/// <param name="Thing">The run or part it is about; null where it is about a room.</param>
+internal sealed record WarmIdea(string Sort, Sentence Words, IReadOnlyList<Edit> Edits, double? ThicknessM, double SpaceL, double? Money, string? ZoneId, string? Thing);
+
+/// <summary>What might be done against the cold: sleeves, jackets, linings, louvres and doors. What each wins is found by trying it.</summary>
+internal sealed class WarmIdeas(Question question)
+{
+    private const string Tube = "elastomer", Board = "xps";
+    private const double LouvreM2 = 0.03, LouvreHeightM = 0.4, FaceM = 0.02, InsulatingWPerMK = 0.1;
+
+    private Rig Rig => question.Rig;
+
+    /// <summary>For one part: jackets, and what warms the room it stands in.</summary>
+    public IEnumerable<WarmIdea> For(string partId)
+    {
+        var part = question.Index.Part(partId);
+        var zone = question.Index.ZoneAt(part.Box.Centre());
+        foreach (double thick in (double[])[0.013, 0.025, 0.05]) yield return Jacket(part, zone, thick);
+        if (zone is not null) foreach (var idea in Room(zone, 3)) yield return idea;
+    }
+
+    /// <summary>For a piece or part that freezes: one step more around it, and what warms its room.</summary>
+    public IEnumerable<WarmIdea> For(Freezer freezer)
+    {
+        var rung = freezer.Id.Split('#');
+        if (question.Rig.Runs.Find(rung[0]) is { } run) yield return Sleeved(run, freezer.Zone, 0.013);
+        else if (question.Rig.Parts.Find(freezer.Id) is { } part) yield return Jacket(part, freezer.Zone, 0.025);
+        if (freezer.Zone is { } zone) foreach (var idea in Room(zone, 6)) yield return idea;
+    }
+
+    private WarmIdea Sleeved(Run run, Zone? zone, double more)
+    {
+        Sleeve Thicker(Sleeve? sleeve) => sleeve is null ? new Sleeve(Tube, more) : sleeve with { ThicknessM = Math.Min(0.3, sleeve.ThicknessM + more) };
+        var edits = new List<Edit> { new ChangeThing($"runs/{run.Id}", new JsonObject { ["insulation"] = RigDiff.Node(Thicker(run.Insulation)) }) };
+        if (run.Bends.Any(b => b.Insulation is not null)) edits.Add(new RouteRun(run.Id, [.. run.Bends.Select(b => b.Insulation is null ? b : b with { Insulation = Thicker(b.Insulation) })]));
+        double length = question.Index.PipeLengthM(run), outer = Catalogue.Pipe(run.Pipe)!.OuterDiameterM + (2 * (run.Insulation?.ThicknessM ?? 0));
+        double volume = Math.PI / 4 * (Math.Pow(outer + (2 * more), 2) - Math.Pow(outer, 2)) * length * 1000;
+        var sleeve = Thicker(run.Insulation);
+        return new WarmIdea(
+            $"sleeve {run.Id}", Sentence.Of($"{run.Name}: {Measure.Length(more)} of {Catalogue.Solid(sleeve.Material)!.Name}{(run.Insulation is null ? "" : " more")} all along"), edits, more, Takes(zone) ? volume : 0,
+            Rig.Prices.FirstOrDefault(p => p.Of == sleeve.Material)?.Amount * length, null, run.Id);
+    }
+
+    private static WarmIdea Jacket(Part part, Zone? zone, double more)
+    {
+        var jacket = part.Jacket is { } worn ? worn with { ThicknessM = Math.Min(0.3, worn.ThicknessM + more) } : new Sleeve(Board, more);
+        return new WarmIdea(
+            $"jacket {part.Id}", Sentence.Of($"{part.Name}: a jacket of {Measure.Length(more)} of {Catalogue.Solid(jacket.Material)!.Name}{(part.Jacket is null ? "" : " more")}"),
+            [new ChangeThing($"parts/{part.Id}", new JsonObject { ["jacket"] = RigDiff.Node(jacket) })], more, Takes(zone) ? PartWater.SurfaceM2(part) * more * 1000 : 0, null, null, part.Id);
+    }
+
+    // The outer faces that lose most, louvres to warmer rooms, and louvres that let the cold in.
+    private IEnumerable<WarmIdea> Room(Zone zone, int faces)
+    {
+        var air = question.Ask(RigNight.Of).Zones().ToDictionary(z => z.ZoneId, z => z.AirC);
+        bool Colder(string? id) => id is null || air[id] < air[zone.Id] - 1;
+        foreach (var face in zone.Faces.Where(f => Colder(f.Towards)).OrderByDescending(f => f.AreaM2).Take(faces))
+        {
+            var layers = face.Layers.ToList();
+            int at = layers.FindIndex(l => Catalogue.Solid(l.Material)!.ConductivityWPerMK < InsulatingWPerMK);
+            if (at >= 0) layers[at] = layers[at] with { ThicknessM = Math.Min(1, layers[at].ThicknessM + FaceM) };
+            else layers.Insert(Math.Min(1, layers.FindIndex(l => l.Material == "plywood") + 1), new FaceLayer(Board, FaceM));
+            yield return new WarmIdea(
+                $"face {zone.Id} {face.Id}", Sentence.Of($"{zone.Name}, {face.Name}: {Measure.Length(FaceM)} of insulation more"),
+                [new ChangeThing($"shell/zones/{zone.Id}/faces/{face.Id}", new JsonObject { ["layers"] = RigDiff.Node(layers) })], FaceM, Takes(zone) ? face.AreaM2 * FaceM * 1000 : 0, null, zone.Id, null);
+        }
+        foreach (var opening in zone.Openings.Where(o => Colder(o.Towards) && air[o.Towards] < 0))
+            yield return new WarmIdea($"shut {zone.Id} {opening.Id}", Sentence.Of($"{zone.Name}: shut the opening to {Rig.Shell.Zones.Find(opening.Towards)!.Name}"), [new RemoveThing($"shell/zones/{zone.Id}/openings/{opening.Id}")], null, 0, null, zone.Id, null);
+        // Air is let in only through a partition that there is.
+        foreach (var warmer in Rig.Shell.Zones.Where(z => air[z.Id] > air[zone.Id] + 2 && (z.Faces.Any(f => f.Towards == zone.Id) || zone.Faces.Any(f => f.Towards == z.Id))).OrderByDescending(z => air[z.Id]).Take(1))
+        {
+            string id = Enumerable.Range(1, 100).Select(n => $"louvre-{n}").First(n => zone.Openings.Find(n) is null);
+            yield return new WarmIdea(
+                $"louvre {zone.Id}", Sentence.Of($"{zone.Name}: a louvre of {new Measure(LouvreM2, Quantity.Area)} to {warmer.Name}"),
+                [new AddThing($"shell/zones/{zone.Id}/openings", (JsonObject)RigDiff.Node(new Opening(id, warmer.Id, LouvreM2, LouvreHeightM))!)], null, 0, null, zone.Id, null);
+        }
+    }
+
+    // What is built into a room that people use takes room from them.
+    private static bool Takes(Zone? zone) => zone?.Kind is ZoneKind.Living or ZoneKind.Garage or ZoneKind.Cupboard;
+}

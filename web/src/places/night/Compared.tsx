@@ -1,0 +1,103 @@
+import { useState } from "react";
+import { say, useClock, usePrint } from "../../app/units";
+import type { Rig } from "../../document/geometry";
+import { Button, Panel } from "../../ui/controls";
+import { PickField } from "../../ui/QuantityField";
+import { useAnswers, useDocument, useStores } from "../bench/benchStores";
+import { useAsked } from "../bench/useAsked";
+
+/** The same tank or pump in up to four places on one night. */
+export function Compared({ rig }: { rig: Rig }) {
+  const { document } = useStores();
+  const [chosen, setChosen] = useState<string | undefined>();
+  const part = rig.parts.some((p) => p.id === chosen) ? chosen : undefined;
+  const { data, isError } = useAsked("places", part);
+  const inHand = useDocument((s) => s.inHand.length > 0);
+  const startHour = useAnswers((s) => s.conditions?.startHour ?? 22);
+  const print = usePrint();
+  const clock = useClock();
+  const at = (s: number | null | undefined) => (s == null ? "none" : clock(startHour, s));
+  const ports = (id: string) => rig.parts.find((p) => p.id === id)?.ports.length ?? 0;
+  const offered = rig.parts.filter((p) => ports(p.id) > 0 && p.box.size.xM * p.box.size.yM * p.box.size.zM > 0.0008);
+  const rows: [string, (p: NonNullable<typeof data>["places"][number]) => string][] = [
+    ["First ice, left full", (p) => at(p.firstIceS)],
+    ["between", (p) => (p.earliestS == null ? "none" : `${at(p.earliestS)} and ${p.latestS == null ? "not at all" : at(p.latestS)}`)],
+    ["Coldest around it", (p) => print(p.coldestC, "temperature")],
+    [`Holds ${print(5, "temperature")} with`, (p) => print(p.holdW, "power")],
+    ["Room inside that it takes", (p) => (p.storageL > 0 ? print(p.storageL, "volume") : "none")],
+    ["Its mass, full", (p) => print(p.fullKg, "mass")],
+    ["Its middle above the floor", (p) => print(p.centreM, "length")],
+    ["Joints in the wind", (p) => String(p.jointsOutside)],
+  ];
+  return (
+    <Panel className="p-3" aria-label="Places compared">
+      <div className="flex flex-wrap items-end justify-between gap-2">
+        <h2 className="text-[17px] font-semibold">Inside or under the floor</h2>
+        <div className="w-56">
+          <PickField
+            label="The part"
+            value={part ?? data?.partId ?? ""}
+            options={offered.map((p) => ({ value: p.id, text: p.name }))}
+            onCommit={setChosen}
+          />
+        </div>
+      </div>
+      {!data ? (
+        <p className="text-muted">{isError ? "It could not be asked." : "Setting it in each place…"}</p>
+      ) : data.places.length === 0 ? (
+        <p className="text-muted">There is no tank yet; choose a part.</p>
+      ) : (
+        <div className="overflow-x-auto">
+          <table className="mt-2 w-full">
+            <thead>
+              <tr>
+                <th />
+                {data.places.map((p) => (
+                  <th key={p.name} className="pl-3 text-right align-bottom font-semibold">
+                    {p.name}
+                    <span className="block font-normal text-muted">{p.isNow ? "where it is" : "tried"}</span>
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map(([name, of]) => (
+                <tr key={name} className="border-t border-rule">
+                  <th className="py-1 text-left font-normal text-muted">{name}</th>
+                  {data.places.map((p) => (
+                    <td key={p.name} className="py-1 pl-3 text-right">
+                      {of(p)}
+                    </td>
+                  ))}
+                </tr>
+              ))}
+              <tr className="border-t border-rule">
+                <td />
+                {data.places.map((p) => (
+                  <td key={p.name} className="py-1 pl-3 text-right">
+                    {p.edits.length > 0 && (
+                      <Button
+                        aria-label={`Set it ${p.name}`}
+                        disabled={inHand}
+                        onClick={() => document.commit(`${data.partName}: ${p.name}`, p.edits)}
+                      >
+                        Set it there
+                      </Button>
+                    )}
+                  </td>
+                ))}
+              </tr>
+            </tbody>
+          </table>
+        </div>
+      )}
+      {data && (
+        <p className="mt-1 text-muted">
+          {data.refused.length > 0 && `No room was found: ${data.refused.join(", ")}. `}
+          Its lines are drawn along as they are; lay them anew before you build.{" "}
+          {[...new Set(data.places.flatMap((p) => (p.caution ? [say(p.caution, print)] : [])))].join(" ")}
+        </p>
+      )}
+    </Panel>
+  );
+}

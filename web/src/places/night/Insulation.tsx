@@ -1,0 +1,132 @@
+import { useState } from "react";
+import type { Schema } from "../../api/client";
+import { say, useClock, usePrint } from "../../app/units";
+import { Button, Choice, Panel } from "../../ui/controls";
+import { useAnswers, useDocument, useStores } from "../bench/benchStores";
+import { useAsked } from "../bench/useAsked";
+
+type By = "hoursWon" | "hoursPerMm" | "hoursPerL" | "hoursPerMoney";
+const SHOWN = 8;
+const orders: Record<By, string> = { hoursWon: "Hours", hoursPerMm: "per mm", hoursPerL: "per litre", hoursPerMoney: "per money" };
+
+/** Sleeves, jackets, linings, louvres: each tried on the night, and the best of them together. */
+export function Insulation() {
+  const { document } = useStores();
+  const { data, isError } = useAsked("insulation");
+  const inHand = useDocument((s) => s.inHand.length > 0);
+  const startHour = useAnswers((s) => s.conditions?.startHour ?? 22);
+  const [by, setBy] = useState<By>("hoursWon");
+  const print = usePrint();
+  const clock = useClock();
+  const priced = data?.options.some((o) => o.hoursPerMoney != null);
+  const at = (s: number | null | undefined) => (s == null ? "no ice" : clock(startHour, s));
+  const rows = [...(data?.options ?? [])].filter((o) => o[by] != null).sort((a, b) => (b[by] ?? 0) - (a[by] ?? 0));
+  return (
+    <Panel className="p-3" aria-label="Insulation that pays">
+      <div className="flex flex-wrap items-center justify-between gap-2">
+        <h2 className="text-[17px] font-semibold">Insulation that pays</h2>
+        {rows.length > 0 && (
+          <Choice<By>
+            label="In order of"
+            value={by}
+            onChange={setBy}
+            options={(Object.keys(orders) as By[])
+              .filter((o) => o !== "hoursPerMoney" || priced)
+              .map((value) => ({ value, text: orders[value] }))}
+          />
+        )}
+      </div>
+      {!data ? (
+        <p className="text-muted">{isError ? "It could not be asked." : "Trying each of them…"}</p>
+      ) : data.options.length === 0 ? (
+        <p className="text-muted">
+          Nothing that was tried wins a quarter of an hour on the {print(data.endS, "duration")} that were looked at
+          {data.firstBreakS == null ? ": nothing breaks in them." : "."}
+        </p>
+      ) : (
+        <>
+          <Best data={data} inHand={inHand} at={at} />
+          <table className="mt-2 w-full">
+            <thead className="text-muted">
+              <tr>
+                <th className="text-left font-normal">each by itself</th>
+                <th className="pl-2 text-right font-normal">first ice</th>
+                <th className="pl-2 text-right font-normal">wins</th>
+                {by !== "hoursWon" && <th className="pl-2 text-right font-normal">{orders[by]}</th>}
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {rows.slice(0, SHOWN).map((o) => (
+                <tr key={say(o.words, print)} className="border-t border-rule" data-option>
+                  <td className="py-1">
+                    {say(o.words, print)}
+                    <span className="block text-muted">for {o.for}</span>
+                  </td>
+                  <td className="py-1 pl-2 text-right whitespace-nowrap">
+                    {at(o.beforeS)} → {at(o.afterS)}
+                  </td>
+                  <td className="py-1 pl-2 text-right font-semibold whitespace-nowrap">{print(o.hoursWon * 3600, "duration")}</td>
+                  {by !== "hoursWon" && (
+                    <td className="py-1 pl-2 text-right font-semibold whitespace-nowrap">{print((o[by] ?? 0) * 3600, "duration")}</td>
+                  )}
+                  <td className="py-1 pl-2 text-right">
+                    <Button
+                      aria-label={`Do it: ${say(o.words, print)}`}
+                      disabled={inHand}
+                      onClick={() => document.commit(say(o.words, print), o.edits)}
+                    >
+                      Do it
+                    </Button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {rows.length > SHOWN && <p className="text-muted">and {rows.length - SHOWN} more that win less.</p>}
+        </>
+      )}
+      {data && (
+        <ul className="mt-2 flex list-disc flex-col gap-1 pl-4 text-muted">
+          {data.notes.map((n) => (
+            <li key={n.text}>{say(n, print)}</li>
+          ))}
+        </ul>
+      )}
+    </Panel>
+  );
+}
+
+function Best({ data, inHand, at }: { data: Schema["InsulationAnswer"]; inHand: boolean; at(s: number | null | undefined): string }) {
+  const { document } = useStores();
+  const print = usePrint();
+  if (data.best.length === 0) return null;
+  return (
+    <section aria-label="The best in order" className="mt-1">
+      <p>
+        <span className="text-muted">Ice first breaks </span>
+        <strong className="font-semibold">{data.first}</strong>, {at(data.firstBreakS)}. Most is won by, one after another:
+      </p>
+      <ol className="mt-1">
+        {data.best.map((b, i) => (
+          <li key={`${i}${b.words.text}`} className="flex items-baseline justify-between gap-3 border-t border-rule py-1">
+            <span>
+              {i + 1}. {say(b.words, print)}
+            </span>
+            <span className="shrink-0 text-right">
+              <strong className="font-semibold">{at(b.firstBreakS)}</strong>
+              {b.first && b.first !== data.first && <span className="block text-muted">then {b.first}</span>}
+            </span>
+          </li>
+        ))}
+      </ol>
+      <Button
+        className="mt-1"
+        disabled={inHand}
+        onClick={() => document.commit(`The best ${data.best.length} against the cold`, data.bestEdits)}
+      >
+        Do all {data.best.length}
+      </Button>
+    </section>
+  );
+}
