@@ -3146,6 +3146,13 @@ export interface components {
             state: components["schemas"]["IceState"];
             /** @description Ice that comes before morning breaks it. */
             breaks: boolean;
+            /**
+             * Format: double
+             * @description When ice breaks it; null: it stands ice, or has none.
+             */
+            breaksS: null | number;
+            /** @description It breaks since it freezes between two ends that are blocked, with no way to expand. */
+            shutIn: boolean;
         };
         /** @description A rung of the ladder through the night. */
         RungHours: {
@@ -3167,6 +3174,11 @@ export interface components {
             ice: number[];
             /** @description How long and how far the air around it lies below zero until morning. */
             exposure: components["schemas"]["Exposure"];
+            /**
+             * Format: double
+             * @description What the part costs that breaks, at the builder's prices; null: it does not, or no price is known.
+             */
+            money: null | number;
         };
         /** @description Why one rung of the ladder stands where it does; null when it is not on the ladder. */
         RungWhyAnswer: {

@@ -89,7 +89,7 @@ public static class InsulationFinder
             var night = now.Ask(RigNight.Of);
             var (at, name) = night.FirstBreak();
             if (name is null || at >= endS) break;
-            int first = Enumerable.Range(0, night.Freezers.Count).Where(n => night.Freezers[n].BreaksByIce).MinBy(n => night.Marks(n).FirstIceS);
+            int first = Enumerable.Range(0, night.Freezers.Count).MinBy(night.BreaksS);
             (WarmIdea Idea, Question Question, double AtS)? best = null;
             foreach (var idea in new WarmIdeas(now).For(night.Freezers[first]))
             {
@@ -115,7 +115,7 @@ public static class InsulationFinder
 
     // Things, not pieces: of a run the piece that freezes first.
     private static IEnumerable<Freezer> Soonest(RigNight night, int most) => Enumerable.Range(0, night.Freezers.Count)
-        .Where(n => double.IsFinite(night.Marks(n).FirstIceS)).OrderByDescending(n => night.Freezers[n].BreaksByIce).ThenBy(n => night.Marks(n).FirstIceS)
+        .Where(n => double.IsFinite(night.Marks(n).FirstIceS)).OrderByDescending(n => double.IsFinite(night.BreaksS(n))).ThenBy(n => night.Marks(n).FirstIceS)
         .Select(n => night.Freezers[n]).DistinctBy(f => (f.Id.Split('#')[0], f.Zone?.Id)).Take(most);
 
     // First ice of what an idea is about: a thing, or all that ice breaks in a room.

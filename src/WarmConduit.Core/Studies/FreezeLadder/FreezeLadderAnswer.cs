@@ -57,6 +57,8 @@ public enum IceState
 /// <param name="MorningIce">Its ice fraction in the morning, 0..1.</param>
 /// <param name="State">How far it gets before morning.</param>
 /// <param name="Breaks">Ice that comes before morning breaks it.</param>
+/// <param name="BreaksS">When ice breaks it; null: it stands ice, or has none.</param>
+/// <param name="ShutIn">It breaks since it freezes between two ends that are blocked, with no way to expand.</param>
 public sealed record Rung(
     string Id,
     string Name,
@@ -73,4 +75,6 @@ public sealed record Rung(
     double MorningC,
     double MorningIce,
     IceState State,
-    bool Breaks);
+    bool Breaks,
+    double? BreaksS,
+    bool ShutIn);

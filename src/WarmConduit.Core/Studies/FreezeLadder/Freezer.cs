@@ -25,6 +25,9 @@ internal abstract class Freezer
     /// <summary>Any ice breaks it.</summary>
     public abstract bool BreaksByIce { get; }
 
+    /// <summary>Ice that has no way to expand breaks it.</summary>
+    public virtual bool BreaksShut => false;
+
     /// <summary>As the night's engine sees it; <paramref name="target"/> names what stands for a zone's id there, or for outdoors (null).</summary>
     public abstract NightBody Body(Conditions night, Func<string?, string> target);
 
@@ -50,7 +53,9 @@ internal abstract class Freezer
             MorningC = night.WaterC(morning, number),
             MorningIce = ice,
             State = state,
-            Breaks = BreaksByIce && state != IceState.Safe,
+            Breaks = night.BreaksS(number) < night.MorningS,
+            BreaksS = Finite(night.BreaksS(number)),
+            ShutIn = !BreaksByIce && double.IsFinite(night.BreaksS(number)),
         };
     }
 
@@ -58,7 +63,7 @@ internal abstract class Freezer
     protected abstract Rung Named(double morningAirC);
 
     protected static Rung Bare(string id, string name, string? runId, string? partId, string? zoneId, IReadOnlyList<Point3> course, double litres, double airC) =>
-        new(id, name, runId, partId, zoneId, course, litres, airC, null, null, null, null, airC, 0, IceState.Safe, false);
+        new(id, name, runId, partId, zoneId, course, litres, airC, null, null, null, null, airC, 0, IceState.Safe, false, null, false);
 
     private static double? Finite(double value) => double.IsFinite(value) ? value : null;
 }
@@ -73,6 +78,8 @@ internal sealed class PipeFreezer(PipeLosses losses, Run run, PipeStock pipe, Pi
     public override Zone? Zone => piece.Zone;
 
     public override bool BreaksByIce => breaksByIce;
+
+    public override bool BreaksShut => full && pipe.StandsFreezing == StandsFreezing.PipeOnly;
 
     public override NightBody Body(Conditions night, Func<string?, string> target)
     {

@@ -18,7 +18,8 @@ public sealed record ZoneHours(string ZoneId, IReadOnlyList<double> C, Exposure 
 /// <param name="C">Its water at each hour, °C.</param>
 /// <param name="Ice">Its ice fraction at each hour, 0..1.</param>
 /// <param name="Exposure">How long and how far the air around it lies below zero until morning.</param>
-public sealed record RungHours(Rung Rung, double? EarliestS, double? LatestS, IReadOnlyList<double> C, IReadOnlyList<double> Ice, Exposure Exposure);
+/// <param name="Money">What the part costs that breaks, at the builder's prices; null: it does not, or no price is known.</param>
+public sealed record RungHours(Rung Rung, double? EarliestS, double? LatestS, IReadOnlyList<double> C, IReadOnlyList<double> Ice, Exposure Exposure, double? Money);
 
 /// <summary>A night hour by hour.</summary>
 /// <param name="Verdict">Whether the rig stands it.</param>
@@ -64,7 +65,7 @@ public static class NightStudy
             int n = number[r.Id];
             return new RungHours(
                 r, Finite(cold.Marks(n).FirstIceS), Finite(warm.Marks(n).FirstIceS),
-                [.. hours.Select(h => Math.Round(night.WaterC(h, n), 2))], [.. hours.Select(h => Math.Round(night.Ice(h, n), 3))], Exposure.Of(dark.Select(h => night.AirC(night.Freezers[n].Zone, h))));
+                [.. hours.Select(h => Math.Round(night.WaterC(h, n), 2))], [.. hours.Select(h => Math.Round(night.Ice(h, n), 3))], Exposure.Of(dark.Select(h => night.AirC(night.Freezers[n].Zone, h))), r is { Breaks: true, PartId: { } part } ? question.Rig.Prices.FirstOrDefault(p => p.Of == question.Index.Part(part).Stock)?.Amount : null);
         }).ToList();
         double? stops = NightCourse.HeatStopsS(question.Rig, question.Conditions, night.Answer.ReportS[^1]);
         return new NightHoursAnswer(

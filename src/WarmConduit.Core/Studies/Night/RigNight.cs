@@ -15,12 +15,13 @@ internal sealed class RigNight
     private const double HourS = 3600, LeastAfterH = 12;
 
     private RigNight(Question question, IReadOnlyList<Freezer> freezers, int[] bodyOf, IReadOnlyList<WeatherHour> weather, NightAnswer answer, double morningS) =>
-        (Freezers, _bodyOf, Weather, Answer, MorningS, Rig, _zones, Morning) = (
+        (Freezers, _bodyOf, Weather, Answer, MorningS, Rig, _zones, _breaks, Morning) = (
             freezers, bodyOf, weather, answer, morningS, question.Rig, question.Rig.Shell.Zones.Select((z, i) => (z.Id, i)).ToDictionary(z => z.Id, z => z.i),
-            answer.ReportS.ToList().IndexOf(morningS));
+            new Lazy<double[]>(() => ShutIce.Breaks(question, freezers, n => answer.Milestones[bodyOf[n]])), answer.ReportS.ToList().IndexOf(morningS));
 
     private readonly Dictionary<string, int> _zones;
     private readonly int[] _bodyOf;
+    private readonly Lazy<double[]> _breaks;
 
     public Rig Rig { get; }
 
@@ -64,7 +65,7 @@ internal sealed class RigNight
     }
 
     /// <summary>Whether nothing that ice breaks has any by morning.</summary>
-    public bool Stands() => !Freezers.Where((f, n) => f.BreaksByIce && Marks(n).FirstIceS < MorningS).Any();
+    public bool Stands() => FirstBreak().AtS >= MorningS;
 
     /// <summary>The weather at a report.</summary>
     public WeatherHour WeatherAt(int report) => Weather[Math.Min((int)(Answer.ReportS[report] / HourS), Weather.Count - 1)];
@@ -73,16 +74,19 @@ internal sealed class RigNight
     public IReadOnlyList<double> HeaterWh(Zone zone) => Answer.Energy.FirstOrDefault(e => e.Owner == RigNetwork.IdOf(zone.Id))?.WhByHour ?? [];
 
     /// <summary>When ice first breaks something, s, and what; infinite and null: not by the end.</summary>
-    public (double AtS, string? Name) FirstBreak() => First(f => f.BreaksByIce);
+    public (double AtS, string? Name) FirstBreak() => First(BreaksS);
+
+    /// <summary>When freezer number <paramref name="freezer"/> breaks, s; infinite: not by the end. What any ice breaks, and what freezes shut in.</summary>
+    public double BreaksS(int freezer) => _breaks.Value[freezer];
 
     /// <summary>When anything first has ice, s, and what.</summary>
-    public (double AtS, string? Name) FirstIce() => First(_ => true);
+    public (double AtS, string? Name) FirstIce() => First(n => Marks(n).FirstIceS);
 
-    private (double AtS, string? Name) First(Func<Freezer, bool> counts)
+    private (double AtS, string? Name) First(Func<int, double> when)
     {
         var (at, name) = (double.PositiveInfinity, (string?)null);
         for (int n = 0; n < Freezers.Count; n++)
-            if (counts(Freezers[n]) && Marks(n).FirstIceS < at) (at, name) = (Marks(n).FirstIceS, Freezers[n].Name);
+            if (when(n) is var then && then < at) (at, name) = (then, Freezers[n].Name);
         return (at, name);
     }
 

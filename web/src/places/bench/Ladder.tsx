@@ -91,7 +91,7 @@ function RungRow({ rung: r, startHour, morningS, chosen }: { rung: Schema["Rung"
             <span className="min-w-0 grow truncate">{r.name}</span>
             <span className={`shrink-0 ${r.state === "safe" ? "text-muted" : "font-semibold"}`}>{when}</span>
           </span>
-          {r.breaks && <span className="block text-muted">ice breaks it</span>}
+          {r.breaks && <span className="block text-muted">{r.shutIn ? "freezes shut in, bursts" : "ice breaks it"}</span>}
           <svg width="100%" height="8" className="mt-0.5 block" aria-hidden="true" preserveAspectRatio="none">
             <rect width={`${first}%`} height="8" fill={r.state === "safe" ? cssOf(colour) : "var(--near)"} opacity={0.55} />
             <rect x={`${first}%`} width={`${100 - first}%`} height="8" fill="url(#ice-hatch)" />

@@ -1,5 +1,5 @@
 import type { Schema } from "../../api/client";
-import { useClock } from "../../app/units";
+import { useClock, usePrint } from "../../app/units";
 import type { Rig } from "../../document/geometry";
 import { stateWords } from "../../drawing/temperature";
 import { Panel } from "../../ui/controls";
@@ -12,6 +12,10 @@ type Row = { key: string; head: string; safe: number } | { key: string; rung: Sc
 /** What freezes when, room by room, under the hours of the chart: the room that freezes first leads. */
 export function HourLadder({ night, rig, hour }: { night: Schema["NightHoursAnswer"]; rig: Rig; hour: number }) {
   const [box, size] = useSize<HTMLDivElement>();
+  const print = usePrint();
+  const broken = night.rungs.filter((r) => r.rung.breaks);
+  const shutIn = broken.filter((r) => r.rung.shutIn).length;
+  const priced = broken.filter((r) => r.money != null);
   const rooms = Map.groupBy(night.rungs, (r) => r.rung.zoneId ?? "");
   const rows: Row[] = [...rooms].flatMap(([zone, rungs]) => {
     const frozen = rungs.filter((r) => r.rung.firstIceS != null);
@@ -49,7 +53,21 @@ export function HourLadder({ night, rig, hour }: { night: Schema["NightHoursAnsw
           />
         )}
       </div>
-      <p className="shrink-0 border-t border-rule px-3 py-2 text-muted">
+      {broken.length > 0 && (
+        <p className="shrink-0 border-t border-rule px-3 pt-2" data-broken={broken.length}>
+          <strong className="font-semibold">
+            Ice breaks {broken.length === 1 ? "one thing" : `${broken.length} things`}; the rest that freezes stands it.
+          </strong>
+          {shutIn > 0 &&
+            ` ${shutIn === 1 ? "One line freezes" : `${shutIn} lines freeze`} shut between two blocks with no way to expand, and burst${shutIn === 1 ? "s" : ""} at a fitting.`}
+          {priced.length > 0 &&
+            ` At your prices ${priced.length === 1 ? "one of them costs" : `${priced.length} of them cost`} ${print(
+              priced.reduce((sum, r) => sum + (r.money ?? 0), 0),
+              "number",
+            )}.`}
+        </p>
+      )}
+      <p className="shrink-0 px-3 py-2 text-muted">
         Estimates for dead water; a thermometer in the coldest corner outranks them. Where something burns, fit a carbon monoxide alarm and
         keep its air free.
       </p>
@@ -71,7 +89,7 @@ function HourRow({ of, night, width, hour }: { of: Schema["RungHours"]; night: S
       role="img"
       aria-label={`${r.name}: ice about ${clock(night.startHour, r.firstIceS ?? 0)}`}
     >
-      <title>{stateWords[r.state]}</title>
+      <title>{r.shutIn ? `${stateWords[r.state]}; freezes between two blocks with no way to expand` : stateWords[r.state]}</title>
       <text x={0} y={19} style={{ fontWeight: r.breaks ? 600 : 400 }}>
         {r.name.length > 24 ? `${r.name.slice(0, 23)}…` : r.name}
       </text>

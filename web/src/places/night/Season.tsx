@@ -6,6 +6,8 @@ import { useAsked } from "../bench/useAsked";
 import { dayWords, type Place, places } from "./places";
 
 const HEIGHT = 130;
+/** A few come at once; more when they are asked for, each lot telling better than the one before. */
+const lots = [5, 10, 25, 50, 100];
 const FEW = 5;
 const MANY = 100;
 
@@ -14,7 +16,17 @@ export function Season() {
   const [box, size] = useSize<HTMLDivElement>();
   const [place, setPlace] = useState<Place>("kettleFell");
   const [winters, setWinters] = useState(FEW);
-  const { data, isError, isFetching } = useAsked("season", `${place} ${winters}`);
+  const [goOn, setGoOn] = useState(false);
+  const { data: drawn, isError } = useAsked("season", `${place} ${winters}`);
+  // While the next lot is drawn the one before stands, if it is of this place.
+  const [last, setLast] = useState(drawn);
+  if (drawn && drawn !== last) {
+    setLast(drawn);
+    const next = lots.find((n) => n > winters);
+    if (goOn && next) setWinters(next);
+    else setGoOn(false);
+  }
+  const data = drawn ?? (last?.place === place ? last : undefined);
   const [left, right, top, bottom] = [30, 8, 10, 24];
   const wide = Math.max(0, size.width - left - right) / 26;
   const y = (n: number) => top + (HEIGHT - top - bottom) * (1 - n / 7);
@@ -30,16 +42,34 @@ export function Season() {
             onCommit={(value) => setPlace(value as Place)}
           />
         </div>
-        <Button disabled={winters === MANY} onClick={() => setWinters(MANY)}>
-          Draw {MANY} winters
-        </Button>
+        {goOn ? (
+          <Button
+            onClick={() => {
+              setGoOn(false);
+              setWinters(data?.winters ?? FEW);
+            }}
+          >
+            Stop at {data?.winters ?? FEW}
+          </Button>
+        ) : (
+          <Button
+            disabled={winters === MANY}
+            onClick={() => {
+              setGoOn(true);
+              setWinters(lots.find((n) => n > winters) ?? MANY);
+            }}
+          >
+            Draw {MANY} winters
+          </Button>
+        )}
       </div>
       <p aria-live="polite" className="mt-1">
-        {!data || isFetching
+        {!data
           ? isError
             ? "It could not be asked."
             : `Drawing ${winters} winters…`
           : `In ${data.wintersThatBreak} of ${data.winters} winters ice breaks something${data.leaders[0]?.breaks ? `, most often ${data.leaders[0].name}` : ""}.`}
+        {goOn && <progress className="ml-3 align-middle" max={MANY} value={data?.winters ?? 0} aria-label="Winters drawn" />}
       </p>
       <div ref={box} style={{ height: HEIGHT }} className="mt-1">
         {data && size.width > 0 && (

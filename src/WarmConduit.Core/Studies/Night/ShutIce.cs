@@ -1,0 +1,113 @@
+using WarmConduit.Core.Heat.Night;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies.FreezeLadder;
+
+namespace WarmConduit.Core.Studies.Night;
+
+/// <summary>
+/// Ice shut between two ends. Water that freezes grows by a tenth and pushes what is still water ahead of it: along its lines to a tank with air in it, the accumulator or an open end, as long as nothing on the
+/// way is blocked by ice, shut, or passes only the other way. A full plastic line that goes on freezing once its last way is blocked bursts at its fittings.
+/// </summary>
+internal sealed class ShutIce
+{
+    private const double Always = double.PositiveInfinity;
+    private const string Accumulator = "accumulator";
+
+    private readonly Question _question;
+    private readonly Scenario _scenario;
+    private readonly Func<string, IEnumerable<BodyMilestones>> _of;
+
+    // Until when water at a port can still push on into its part and to somewhere with air; ports that are not in it never can.
+    private readonly Dictionary<(string Part, string Port), double> _openUntil = [];
+
+    private ShutIce(Question question, Func<string, IEnumerable<BodyMilestones>> of) =>
+        (_question, _scenario, _of) = (question, question.Rig.ScenarioOf(ScenarioKind.InUse), of);
+
+    /// <summary>
+    /// When each of <paramref name="freezers"/> breaks, s: what any ice breaks at its first, a full plastic line once it freezes shut in; infinite: not. O(ports log ports + pieces).
+    /// </summary>
+    public static double[] Breaks(Question question, IReadOnlyList<Freezer> freezers, Func<int, BodyMilestones> marks)
+    {
+        double[] breaks = [.. freezers.Select((f, n) => f.BreaksByIce ? marks(n).FirstIceS : Always)];
+        if (!freezers.Select((f, n) => f.BreaksShut && double.IsFinite(marks(n).FirstIceS)).Any(b => b)) return breaks;
+        var byThing = Enumerable.Range(0, freezers.Count).ToLookup(n => freezers[n].Id.Split('#')[0]);
+        var shut = new ShutIce(question, id => byThing[id].Select(marks));
+        shut.Open();
+        foreach (var run in question.Rig.Runs)
+        {
+            // Pieces lie in the order of the run.
+            var pieces = byThing[run.Id].ToList();
+            double Blocked(IEnumerable<int> of) => of.Select(n => marks(n).BlockedS).DefaultIfEmpty(Always).Min();
+            double from = shut.At(run.From), to = shut.At(run.To);
+            for (int k = 0; k < pieces.Count; k++)
+            {
+                int n = pieces[k];
+                if (!freezers[n].BreaksShut || breaks[n] < Always) continue;
+                double open = Math.Max(Math.Min(Blocked(pieces.Take(k)), from), Math.Min(Blocked(pieces.Skip(k + 1)), to));
+                var own = marks(n);
+                if (open < own.SolidS && double.IsFinite(own.FirstIceS) && double.IsFinite(open)) breaks[n] = Math.Max(open, own.FirstIceS);
+            }
+        }
+        return breaks;
+    }
+
+    private double At(RunEnd end) => end.Part is { } part ? _openUntil.GetValueOrDefault((part, end.Port!)) : 0;
+
+    // From what has air, outwards: the way that stays open longest (Dijkstra, widest path).
+    private void Open()
+    {
+        var rig = _question.Rig;
+        var runsAt = rig.Runs.SelectMany(r => (RunEnd[])[r.From, r.To], (run, end) => (Run: run, End: end)).Where(r => r.End.Part is not null).ToLookup(r => (r.End.Part!, r.End.Port!));
+        var parts = rig.Parts.ToDictionary(p => p.Id);
+        // A vessel goes on taking water in until it is solid.
+        double Blocked(string id) => _of(id).Select(m => parts.TryGetValue(id, out var part) && Catalogue.Part(part.Stock)!.Passage == Passage.Vessel ? m.SolidS : m.BlockedS).DefaultIfEmpty(Always).Min();
+        var queue = new PriorityQueue<(string Part, string Port), double>();
+        void Reach((string Part, string Port) at, double until)
+        {
+            if (until <= _openUntil.GetValueOrDefault(at)) return;
+            _openUntil[at] = until;
+            queue.Enqueue(at, -until);
+        }
+        foreach (var part in rig.Parts)
+            if (HasAir(part))
+                foreach (var port in part.Ports) Reach((part.Id, port.Id), Blocked(part.Id));
+        while (queue.TryDequeue(out var at, out double minus))
+        {
+            double until = -minus;
+            if (until < _openUntil[at]) continue;
+            // Whoever stands at the other end of a run here, and at any port of its part that leads there.
+            foreach (var (run, end) in runsAt[at])
+            {
+                var other = ReferenceEquals(end, run.From) ? run.To : run.From;
+                if (other.Part is not { } next) continue;
+                double through = Math.Min(Math.Min(until, Blocked(run.Id)), Blocked(next));
+                var part = parts[next];
+                foreach (var port in part.Ports)
+                    if (port.Id != other.Port && Leads(part, port.Id, other.Port!)) Reach((next, port.Id), through);
+            }
+        }
+    }
+
+    private bool HasAir(Part part)
+    {
+        var stock = Catalogue.Part(part.Stock)!;
+        return stock.Passage switch
+        {
+            Passage.Vessel => PartWater.AtStartL(part, _question.Conditions) < TradeConstants.FullShare * PartWater.HoldsL(part) || part.Ports.Any(p => part.RoleOf(p) == PortRole.Vent),
+            Passage.OpenEnd => true,
+            Passage.Mixer or Passage.Drain => _scenario.PositionOf(part)?.Passes == true,
+            _ => stock.Id.StartsWith(Accumulator, StringComparison.Ordinal),
+        };
+    }
+
+    // Whether water that comes in at one port can be pushed out at the other.
+    private bool Leads(Part part, string from, string to) => Catalogue.Part(part.Stock)!.Passage switch
+    {
+        Passage.Through or Passage.Vessel => true,
+        Passage.Valve => _scenario.PositionOf(part)?.Passes == true,
+        Passage.OneWay => from == "in" && to == "out",
+        Passage.Mixer => _scenario.PositionOf(part)?.Passes == true,
+        _ => false,
+    };
+}
