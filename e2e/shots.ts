@@ -97,41 +97,6 @@ test("bench, Lantern", async ({ page }) => {
   await shot(page, "bench-lantern");
 });
 
-test("a photo under the drawing", async ({ page }) => {
-  await bench(page);
-  await page.keyboard.press("Control+k");
-  await page.getByPlaceholder(/A part, a run/).fill("photo under");
-  await page.keyboard.press("Enter");
-  // A wall with a door in it, drawn here.
-  const picture = await page.evaluate(async () => {
-    const canvas = new OffscreenCanvas(1200, 800);
-    const pen = canvas.getContext("2d") as OffscreenCanvasRenderingContext2D;
-    const light = pen.createLinearGradient(0, 0, 1200, 800);
-    light.addColorStop(0, "#d9d4c8");
-    light.addColorStop(1, "#9c9484");
-    pen.fillStyle = light;
-    pen.fillRect(0, 0, 1200, 800);
-    pen.fillStyle = "#6b5a48";
-    pen.fill(new Path2D("M380 220L820 180L860 640L340 600Z"));
-    pen.lineWidth = 14;
-    pen.strokeStyle = "#4a5560";
-    pen.stroke(new Path2D("M60 720L1150 690"));
-    return [...new Uint8Array(await (await canvas.convertToBlob({ type: "image/png" })).arrayBuffer())];
-  });
-  await page.getByLabel("Picture file").setInputFiles({ name: "kitchen wall.png", mimeType: "image/png", buffer: Buffer.from(picture) });
-  await page.getByRole("button", { name: "Corner, upper left" }).waitFor();
-  await page.waitForTimeout(500);
-  await shot(page, "photo");
-});
-
-test("palette", async ({ page }) => {
-  await bench(page);
-  await page.keyboard.press("Control+k");
-  await page.getByPlaceholder(/A part, a run/).fill("place");
-  await page.waitForTimeout(300);
-  await shot(page, "palette");
-});
-
 test("new rig", async ({ page }) => {
   await page.goto("/new");
   await page.getByRole("radio", { name: /^Weekends, drains/ }).click();
@@ -175,6 +140,11 @@ test("the night, hour by hour, and what it rests on", async ({ page }) => {
   await page.getByRole("radio", { name: "Full" }).click();
   await page.getByLabel("Kept with the rig").selectOption({ label: "Heat fails at two" });
   await page.waitForTimeout(1500);
+  // The rig as it is at 3 am.
+  const hour = page.getByRole("slider", { name: "Hour", exact: true });
+  await hour.press("Home");
+  for (let h = 0; h < 5; h++) await hour.press("ArrowRight");
+  await page.waitForTimeout(500);
   await page.evaluate(() => scrollTo(0, 0));
   await shot(page, "night");
   await page.goto("/rigs/sparrow/night");
@@ -185,6 +155,24 @@ test("the night, hour by hour, and what it rests on", async ({ page }) => {
   await page.getByLabel("Which guess matters").scrollIntoViewIfNeeded();
   await page.waitForTimeout(600);
   await shot(page, "limit");
+  await page.getByRole("button", { name: "Set it boxed in under the floor" }).waitFor();
+  await page.getByLabel("Insulation that pays").evaluate((e) => e.scrollIntoView({ block: "start" }));
+  await page.waitForTimeout(600);
+  await shot(page, "insulation");
+  // A night of two thermometers, invented.
+  const readings = Array.from({ length: 73 }, (_, i) => {
+    const h = i / 6;
+    const outdoors = -6 - 2 * Math.sin(h / 4);
+    const noise = (k: number) => 0.1 * Math.sin(i * i * k);
+    return `${h.toFixed(3)},${outdoors.toFixed(2)},${(-7 + 24 * Math.exp(-h / 4) + noise(7.3)).toFixed(2)},${(-7 + 14 * Math.exp(-h / 2.6) + noise(3.1)).toFixed(2)}`;
+  });
+  const panel = page.getByRole("region", { name: "Set it by thermometers" });
+  await panel.getByLabel(/Readings/).fill(`hour,outdoors,living space,garage\n${readings.join("\n")}`);
+  await panel.getByRole("button", { name: "Fit the rooms to it" }).click();
+  await panel.getByRole("button", { name: "Take it over" }).waitFor();
+  await panel.evaluate((e) => e.scrollIntoView({ block: "start" }));
+  await page.waitForTimeout(600);
+  await shot(page, "calibration");
 });
 
 test("drain-down: order, water going down, how it may stand", async ({ page }) => {

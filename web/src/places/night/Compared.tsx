@@ -21,7 +21,8 @@ export function Compared({ rig }: { rig: Rig }) {
   const offered = rig.parts.filter((p) => ports(p.id) > 0 && p.box.size.xM * p.box.size.yM * p.box.size.zM > 0.0008);
   const rows: [string, (p: NonNullable<typeof data>["places"][number]) => string][] = [
     ["First ice, left full", (p) => at(p.firstIceS)],
-    ["between", (p) => (p.earliestS == null ? "none" : `${at(p.earliestS)} and ${p.latestS == null ? "not at all" : at(p.latestS)}`)],
+    ["at the earliest", (p) => at(p.earliestS)],
+    ["at the latest", (p) => at(p.latestS)],
     ["Coldest around it", (p) => print(p.coldestC, "temperature")],
     [`Holds ${print(5, "temperature")} with`, (p) => print(p.holdW, "power")],
     ["Room inside that it takes", (p) => (p.storageL > 0 ? print(p.storageL, "volume") : "none")],
