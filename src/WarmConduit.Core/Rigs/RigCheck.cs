@@ -287,6 +287,7 @@ public static partial class RigCheck
         if (sleeve is null) return;
         c.Known($"{at}.material", Catalogue.Solid(sleeve.Material) is not null, sleeve.Material, "material");
         c.Range($"{at}.thicknessM", sleeve.ThicknessM, 0, 0.3, "m");
+        if (sleeve.GapShare is { } gaps) c.Range($"{at}.gapShare", gaps, 0, 1, "");
     }
 
     private static void CheckEnd(Checker c, int run, string which, RunEnd end, Dictionary<string, Part> parts)

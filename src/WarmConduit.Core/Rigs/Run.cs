@@ -42,7 +42,8 @@ public sealed record RunEnd(string? Part = null, string? Port = null, Point3? At
 /// <summary>A sleeve around a run: a solid of the catalogue and its thickness, m.</summary>
 /// <param name="Material">Id of a solid.</param>
 /// <param name="ThicknessM">Thickness, m; 0 to 0.3.</param>
-public sealed record Sleeve(string Material, double ThicknessM);
+/// <param name="GapShare">Share of it that lies bare: at clips, fittings and butts that do not meet, 0 to 1; left out: none.</param>
+public sealed record Sleeve(string Material, double ThicknessM, double? GapShare = null);
 
 /// <summary>What holds a run at one of its points.</summary>
 public enum Fixing

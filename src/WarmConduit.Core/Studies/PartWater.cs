@@ -38,7 +38,8 @@ public static class PartWater
         double bare = BareWPerK(part);
         if (part.Jacket is not { ThicknessM: > 0 } jacket || bare <= 0) return bare;
         double resistance = jacket.ThicknessM / Catalogue.Solid(jacket.Material)!.ConductivityAt(jacket.ThicknessM);
-        return 1 / ((1 / bare) + (resistance / SurfaceM2(part)));
+        double covered = 1 / ((1 / bare) + (resistance / SurfaceM2(part))), gaps = jacket.GapShare ?? 0;
+        return ((1 - gaps) * covered) + (gaps * bare);
     }
 
     /// <summary>All six faces of its box, m².</summary>

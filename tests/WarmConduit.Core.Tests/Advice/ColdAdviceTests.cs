@@ -6,6 +6,7 @@ using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Tests.Rigs;
 using Xunit;
@@ -66,6 +67,13 @@ public class ColdAdviceTests
         double area = 2 * ((s.XM * s.YM) + (s.YM * s.ZM) + (s.ZM * s.XM)), bare = PartWater.LossWPerK(tank);
         // 50 mm of XPS, 0.034 W/mK.
         Assert.Equal(1 / ((1 / bare) + (0.05 / 0.034 / area)), PartWater.LossWPerK(tank with { Jacket = new Sleeve("xps", 0.05) }), 1e-9);
+        // A quarter of it bare: a quarter of the bare loss, and three quarters of the other.
+        Assert.Equal((0.25 * bare) + (0.75 / ((1 / bare) + (0.05 / 0.034 / area))), PartWater.LossWPerK(tank with { Jacket = new Sleeve("xps", 0.05, 0.25) }), 1e-9);
+        var rig = DemoRigs.Of("sparrow");
+        double First(double? gaps) => Conductance(rig with { Runs = [.. rig.Runs.Select(r => r with { Insulation = new Sleeve("elastomer", 0.013, gaps), Bends = [.. r.Bends.Select(b => b with { Insulation = null })] })] });
+        double Conductance(Rig of) => FreezeLadderStudy.Freezers(new Question(of, Conditions.Of(of.Brief) with { Water = WaterState.Wet })).First(f => f.Id == "kitchen-cold#0").Body(Conditions.Of(of.Brief), z => z ?? "outdoor").Contacts[0].ConductanceWPerK;
+        double bareRun = Conductance(rig with { Runs = [.. rig.Runs.Select(r => r with { Insulation = null, Bends = [.. r.Bends.Select(b => b with { Insulation = null })] })] });
+        Assert.Equal((0.9 * First(null)) + (0.1 * bareRun), First(0.1), 1e-9);
         // A sheet of foil bubbles counts for 8 mm of air and no more.
         Assert.Equal(PartWater.LossWPerK(tank with { Jacket = new Sleeve("bubble-foil", 0.008) }), PartWater.LossWPerK(tank with { Jacket = new Sleeve("bubble-foil", 0.03) }), 1e-9);
         Assert.Contains(RigCheck.Check(DemoRigs.Of("tern") with { Parts = [tank with { Jacket = new Sleeve("straw", 1) }] }), f => f.Path == "parts[0].jacket.material");

@@ -101,6 +101,7 @@ internal sealed class PipeFreezer(PipeLosses losses, Run run, PipeStock pipe, Pi
                 new(worst < losses.WindMPerS(piece.Zone) ? "worst wind up to the night's" : "wind on it", new Measure(worst, Quantity.Speed), false),
                 new("water at the start", Measure.Temperature(night.StartWaterC), false),
                 new("insulation", Measure.Length(piece.Sleeve?.ThicknessM ?? 0), false),
+                .. piece.Sleeve?.GapShare is > 0 and var gaps ? [new("gaps in it", new Measure(gaps, Quantity.Share), false)] : (WhyInput[])[],
             ]);
     }
 

@@ -29,6 +29,8 @@ internal sealed class PipeLosses(Question question)
             sleeve is null ? 0.036 : Catalogue.Solid(sleeve.Material)!.ConductivityAt(sleeve.ThicknessM));
         double worst = SurfaceCoefficient.WorstWindMPerS(section.SurfaceDiameterM(), WindMPerS(zone));
         double resistance = 1 / PipeHeat.Steady(section, Math.Max(question.Conditions.StartWaterC / 2, 0), AirC(zone), worst).ConductanceWPerMK;
+        // Side by side: what is covered, and what lies bare.
+        if (sleeve is { ThicknessM: > 0, GapShare: > 0 and var gaps }) resistance = 1 / (((1 - gaps) / resistance) + (gaps / Of(pipe, null, zone).ResistanceMKPerW));
         return _known[key] = (resistance, worst);
     }
 }

@@ -74,14 +74,24 @@ export function SleeveFields({ label, none, sleeve, onCommit }: SleeveProps) {
         }
       />
       {sleeve && sleeve.thicknessM > 0 && (
-        <QuantityField
-          label="Thickness"
-          value={sleeve.thicknessM}
-          quantity="length"
-          least={0.001}
-          most={0.3}
-          onCommit={(thicknessM) => onCommit({ ...sleeve, thicknessM })}
-        />
+        <>
+          <QuantityField
+            label="Thickness"
+            value={sleeve.thicknessM}
+            quantity="length"
+            least={0.001}
+            most={0.3}
+            onCommit={(thicknessM) => onCommit({ ...sleeve, thicknessM })}
+          />
+          <QuantityField
+            label="Gaps in it"
+            value={sleeve.gapShare ?? 0}
+            quantity="share"
+            least={0}
+            most={1}
+            onCommit={(gapShare) => onCommit({ ...sleeve, gapShare: gapShare > 0 ? gapShare : null })}
+          />
+        </>
       )}
     </>
   );
