@@ -3,8 +3,8 @@ using WarmConduit.Core.Heat;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
-using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Tests.Rigs;
 using Xunit;
@@ -172,4 +172,24 @@ public class NightPlanTests
         // Copper breaks at any ice.
         Assert.All(Rungs(Line(false, "copper-15")), r => Assert.Equal(r.FirstIceS, r.BreaksS));
     }
+
+    [Fact]
+    public void A_line_against_a_bare_skin_looks_at_outdoors_with_half_of_its_surface()
+    {
+        // Along the far wall of a room of one steel skin: 10 mm off it, 60 mm off it, and 10 mm off it behind foam.
+        NightContactsOf Line(double offM, string wall, double thickM)
+        {
+            var room = new Zone("room", "room", ZoneKind.Living, new Box(new(0, 0, 0), new(3, 2, 2)), 0.5, [new("far-side", "far side", FaceSide.Wall, 6, [new(wall, thickM)], 0, [])], []);
+            var rig = new RigBuilder().Part("tap", "mixer", ("cold", 0.5, 2 - offM, 1), ("spout", 0.5, 1.9, 1.2)).Part("drain", "drain-cock", ("in", 2.5, 2 - offM, 0.9)).Run("line", "tap.cold", "drain.in").Build();
+            rig = rig with { Shell = rig.Shell with { Body = room.Box, Zones = [room] } };
+            var contacts = FreezeLadderStudy.Freezers(new Question(rig, Frost)).First(f => f.Id == "line#0").Body(Frost, z => z ?? "outdoor").Contacts;
+            return new(contacts.Single(c => c.To == "room").ConductanceWPerK, contacts.Where(c => c.To == "outdoor").Sum(c => c.ConductanceWPerK));
+        }
+        var (on, off, behind) = (Line(0.01, "steel", 0.001), Line(0.06, "steel", 0.001), Line(0.01, "xps", 0.03));
+        Assert.Equal((0.0, 0.0), (off.Outdoors, behind.Outdoors));
+        Assert.Equal(on.Room, on.Outdoors, 1e-9);
+        Assert.Equal(off.Room, on.Room + on.Outdoors, 1e-9);
+    }
+
+    private sealed record NightContactsOf(double Room, double Outdoors);
 }

@@ -3411,6 +3411,11 @@ export interface components {
              * @description Thickness, m; 0 to 0.3.
              */
             thicknessM: number;
+            /**
+             * Format: double
+             * @description Share of it that lies bare: at clips, fittings and butts that do not meet, 0 to 1; left out: none.
+             */
+            gapShare?: null | number;
         };
         /** @description An insulating or structural material: conductivity W/mK, whether damp raises it by a fifth, and the thickness, m, beyond which more of it resists no better (an air gap: the air begins to turn); null for solids. */
         SolidStock: {

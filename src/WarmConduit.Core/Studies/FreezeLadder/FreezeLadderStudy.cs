@@ -4,6 +4,7 @@ using WarmConduit.Core.Levels;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
 
 namespace WarmConduit.Core.Studies.FreezeLadder;
@@ -54,12 +55,12 @@ public static class FreezeLadderStudy
         var course = new List<Point3>();
         Zone? zone = null;
         Sleeve? sleeve = null;
-        double length = 0, litres = 0;
+        double length = 0, litres = 0, skin = 0;
         void Close()
         {
-            if (length > 1e-6) pieces.Add(new Piece(zone, sleeve, [.. course], length, litres));
+            if (length > 1e-6) pieces.Add(new Piece(zone, sleeve, [.. course], length, litres, skin));
             course.Clear();
-            (length, litres) = (0, 0);
+            (length, litres, skin) = (0, 0, 0);
         }
         foreach (var cut in question.Cuts.Of(r))
         {
@@ -80,6 +81,7 @@ public static class FreezeLadderStudy
             course.Add(station.At.Towards(next.At, to));
             double segment = next.DistanceM - station.DistanceM;
             length += (to - from) * segment;
+            if (zone is not null && around is null && BareSkin.Of(question, zone, station.At.Towards(next.At, from), station.At.Towards(next.At, to)) is not null) skin += (to - from) * segment;
             litres += full || station.StandsAtM is not { } stands
                 ? pipe.BoreM2() * (to - from) * segment * 1000
                 : 1000 * BoreSegment.VolumeM3(pipe.InnerDiameterM, (to - from) * segment, stands - Between(station, next, from), stands - Between(station, next, to));
@@ -97,5 +99,5 @@ public static class FreezeLadderStudy
     private static double Between(Station a, Station b, double t) => a.HeightM + (b.HeightM - a.HeightM) * t;
 }
 
-/// <summary>A piece of a run in one zone and one sleeve, with the water in it.</summary>
-internal sealed record Piece(Zone? Zone, Sleeve? Sleeve, IReadOnlyList<Point3> Course, double LengthM, double Litres);
+/// <summary>A piece of a run in one zone and one sleeve, with the water in it, and how much of it lies against a bare skin.</summary>
+internal sealed record Piece(Zone? Zone, Sleeve? Sleeve, IReadOnlyList<Point3> Course, double LengthM, double Litres, double SkinM);

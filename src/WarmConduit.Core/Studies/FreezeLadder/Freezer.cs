@@ -3,6 +3,7 @@ using WarmConduit.Core.Heat;
 using WarmConduit.Core.Heat.Night;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Units;
 
@@ -85,7 +86,14 @@ internal sealed class PipeFreezer(PipeLosses losses, Run run, PipeStock pipe, Pi
     {
         double kgPerM = Math.Min(piece.Litres / piece.LengthM, pipe.BoreM2() * 1000) * Constants.WaterKgPerM3 / 1000;
         double g = piece.LengthM / losses.Of(pipe, piece.Sleeve, piece.Zone).ResistanceMKPerW;
-        return new NightBody(id, kgPerM * piece.LengthM, pipe.WallJPerMK() * piece.LengthM, night.StartWaterC, IceGrowth.Cylinder, piece.LengthM, [new NightContact(target(piece.Zone?.Id), g)], []);
+        return new NightBody(id, kgPerM * piece.LengthM, pipe.WallJPerMK() * piece.LengthM, night.StartWaterC, IceGrowth.Cylinder, piece.LengthM, Contacts(target, g), []);
+    }
+
+    // What looks at a bare skin has outdoors before it, not the room.
+    private NightContact[] Contacts(Func<string?, string> target, double g)
+    {
+        double skin = BareSkin.FacesShare * piece.SkinM / piece.LengthM;
+        return skin <= 0 ? [new(target(piece.Zone?.Id), g)] : [new(target(piece.Zone?.Id), (1 - skin) * g), new(target(null), skin * g)];
     }
 
     public override Why Why(Conditions night, Rung rung)
@@ -101,6 +109,7 @@ internal sealed class PipeFreezer(PipeLosses losses, Run run, PipeStock pipe, Pi
                 new(worst < losses.WindMPerS(piece.Zone) ? "worst wind up to the night's" : "wind on it", new Measure(worst, Quantity.Speed), false),
                 new("water at the start", Measure.Temperature(night.StartWaterC), false),
                 new("insulation", Measure.Length(piece.Sleeve?.ThicknessM ?? 0), false),
+                .. piece.SkinM > 0 ? [new("of it against a bare skin", Measure.Length(piece.SkinM), true)] : (WhyInput[])[],
                 .. piece.Sleeve?.GapShare is > 0 and var gaps ? [new("gaps in it", new Measure(gaps, Quantity.Share), false)] : (WhyInput[])[],
             ]);
     }

@@ -40,7 +40,7 @@ public static class GuessStudy
         var guesses = new List<Guess>
         {
             Swung("what walls lose", "four fifths to six fifths", "Two thermometers and a heater of known watts, over a cold night", k => RigNight.Of(question, Doubt.None with { Walls = k }), 0.8, 1.2),
-            Swung("draughts", "half to twice", "Feel round doors and hatches on a windy night; a candle shows the rest", k => Drawn(z => z with { AirChangesPerHour = Math.Min(1000, z.AirChangesPerHour * k) }), 0.5, 2),
+            Swung("draughts", "half to twice", "Feel round doors and hatches on a windy night; a candle shows the rest", k => Drawn(z => z.Measured is not null ? z : z with { AirChangesPerHour = Math.Min(1000, z.AirChangesPerHour * k) }), 0.5, 2),
             Swung("what rooms hold of heat", "two thirds to one and a half", "How fast the air cools in the first two hours after the heat is off", k => RigNight.Of(question, Doubt.None with { Capacity = k }), 0.67, 1.5),
             Swung("what pipes and parts lose", "four fifths to six fifths", "A thermometer on the part itself", k => RigNight.Of(question, Doubt.None with { Parts = k }), 0.8, 1.2),
             Swung("how warm it was kept inside", Sentence.Of($"{Measure.Temperature(night.InsideC - 2)} to {Measure.Temperature(night.InsideC + 2)}"), "A thermometer where you sit", k => With(night with { InsideC = night.InsideC + k }), -2, 2),
