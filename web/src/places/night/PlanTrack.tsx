@@ -15,16 +15,19 @@ const ROW = 40;
 /** What happens in the course of the night, each on a line of its own under the hours: its bar is dragged, or its ends. */
 export function PlanTrack({ night, rig }: { night: Schema["NightHoursAnswer"]; rig: Rig }) {
   const [box, size] = useSize<HTMLDivElement>();
-  const { setConditions } = useStores().answers;
+  const { answers } = useStores();
   const events = useAnswers((s) => s.conditions?.events) ?? [];
   const [chosen, setChosen] = useState<string | null>(null);
   const last = night.weather.length - 1;
-  const set = (next: PlanEvent) => setConditions({ events: events.map((e) => (e.id === next.id ? next : e)) });
+  // By the events as they are when a figure is kept, not as they were when it was typed.
+  const change = (to: (now: PlanEvent[]) => PlanEvent[]) =>
+    answers.setConditions({ events: to(answers.getState().conditions?.events ?? []) });
+  const set = (next: PlanEvent) => change((now) => now.map((e) => (e.id === next.id ? next : e)));
   const open = events.find((e) => e.id === chosen);
   const add = (kind: EventKind) => {
     const made = newEvent(kind, last, rig.shell.zones.find((z) => z.kind === "living")?.id ?? rig.shell.zones[0]?.id);
     setChosen(made.id);
-    setConditions({ events: [...events, made] });
+    change((now) => [...now, made]);
   };
   return (
     <section ref={box} className="mt-2 border-t border-rule pt-1" aria-label="What happens in the course of it">
@@ -59,7 +62,7 @@ export function PlanTrack({ night, rig }: { night: Schema["NightHoursAnswer"]; r
             onChange={set}
             onRemove={() => {
               setChosen(null);
-              setConditions({ events: events.filter((e) => e.id !== open.id) });
+              change((now) => now.filter((e) => e.id !== open.id));
             }}
           />
         )}
