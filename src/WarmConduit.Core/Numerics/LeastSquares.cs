@@ -4,7 +4,7 @@ namespace WarmConduit.Core.Numerics;
 internal static class LeastSquares
 {
     private const int MostRounds = 60;
-    private const double Settled = 1e-7;
+    private const double Settled = 1e-10;
 
     /// <summary>What was found.</summary>
     /// <param name="X">The unknowns.</param>

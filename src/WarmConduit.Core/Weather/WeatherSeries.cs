@@ -90,3 +90,17 @@ public sealed record Exposure(int HoursBelow, double DegreeHours, double Coldest
         return new Exposure(below, degrees, coldest, longest);
     }
 }
+
+/// <summary>Hours of weather as a line through them.</summary>
+internal static class WeatherHours
+{
+    private const double HourS = 3600;
+
+    /// <summary>Air at a time from the first hour on, °C: straight between hours, and held after the last. O(1).</summary>
+    public static double TemperatureAt(this IReadOnlyList<WeatherHour> hours, double atS)
+    {
+        double hour = Math.Clamp(atS / HourS, 0, hours.Count - 1);
+        int h = (int)hour, next = Math.Min(h + 1, hours.Count - 1);
+        return hours[h].TemperatureC + ((hour - h) * (hours[next].TemperatureC - hours[h].TemperatureC));
+    }
+}

@@ -71,7 +71,7 @@ public class ColdAdviceTests
         Assert.Equal((0.25 * bare) + (0.75 / ((1 / bare) + (0.05 / 0.034 / area))), PartWater.LossWPerK(tank with { Jacket = new Sleeve("xps", 0.05, 0.25) }), 1e-9);
         var rig = DemoRigs.Of("sparrow");
         double First(double? gaps) => Conductance(rig with { Runs = [.. rig.Runs.Select(r => r with { Insulation = new Sleeve("elastomer", 0.013, gaps), Bends = [.. r.Bends.Select(b => b with { Insulation = null })] })] });
-        double Conductance(Rig of) => FreezeLadderStudy.Freezers(new Question(of, Conditions.Of(of.Brief) with { Water = WaterState.Wet })).First(f => f.Id == "kitchen-cold#0").Body(Conditions.Of(of.Brief), z => z ?? "outdoor").Contacts[0].ConductanceWPerK;
+        double Conductance(Rig of) => FreezeLadderStudy.Freezers(new Question(of, Conditions.Of(of.Brief) with { Water = WaterState.Wet })).First(f => f.Id == "kitchen-cold#cupboard.1").Body(Conditions.Of(of.Brief), z => z ?? "outdoor").Contacts[0].ConductanceWPerK;
         double bareRun = Conductance(rig with { Runs = [.. rig.Runs.Select(r => r with { Insulation = null, Bends = [.. r.Bends.Select(b => b with { Insulation = null })] })] });
         Assert.Equal((0.9 * First(null)) + (0.1 * bareRun), First(0.1), 1e-9);
         // A sheet of foil bubbles counts for 8 mm of air and no more.

@@ -104,6 +104,27 @@ public class NightPlanTests
 
     [Theory]
     [InlineData("sparrow")]
+    [InlineData("tern")]
+    public void Drained_at_once_it_is_the_night_of_a_drained_rig_piece_by_piece(string name)
+    {
+        var rig = DemoRigs.Of(name);
+        var night = Conditions.Of(rig.Brief) with { HeatOn = false, Hours = 24, OutdoorC = -15 };
+        RigNight Ask(Conditions asked) => RigNight.Of(new Question(rig, asked));
+        var (drained, soon) = (Ask(night with { Water = WaterState.Drained }), Ask(night with { Water = WaterState.Wet, Events = [On(PlanEventKind.Drained, 0.05)] }));
+        var now = Enumerable.Range(0, soon.Freezers.Count).ToDictionary(n => soon.Freezers[n].Id);
+        for (int n = 0; n < drained.Freezers.Count; n++)
+        {
+            int same = now[drained.Freezers[n].Id];
+            Assert.Equal(drained.Freezers[n].Zone?.Id, soon.Freezers[same].Zone?.Id);
+            // Three minutes full are three minutes that a puddle has lost less in.
+            Assert.True(soon.Marks(same).FirstIceS - drained.Marks(n).FirstIceS is >= -60 and < 400 or double.NaN, drained.Freezers[n].Name);
+        }
+        // What was there only while it was full has no ice after.
+        Assert.All(Enumerable.Range(0, soon.Freezers.Count).Where(n => drained.Freezers.All(f => f.Id != soon.Freezers[n].Id)), n => Assert.False(soon.Marks(n).FirstIceS is > 180 and < double.PositiveInfinity));
+    }
+
+    [Theory]
+    [InlineData("sparrow")]
     [InlineData("lantern")]
     public void A_night_cut_where_nothing_changes_is_the_same_night(string name)
     {
@@ -169,6 +190,10 @@ public class NightPlanTests
         // With an accumulator behind it that has not frozen yet it has room; a hose stretches.
         Assert.DoesNotContain(Rungs(Line(true)), r => r.ShutIn && r.BreaksS < r.FirstIceS + 1 && r.ZoneId == "cold");
         Assert.DoesNotContain(Rungs(Line(false, "epdm-5/8")), r => r.Breaks);
+        // A winter breaks what a night breaks.
+        bool InWinter(string pipe) => new Question(Line(false, pipe), Frost with { HeatOn = false, InsideC = 10 }, "osmerPlain 1").Ask(SeasonStudy.Ask).Leaders.Any(l => l.Name == "line, slow" && l.Breaks);
+        Assert.True(InWinter("pex-1/2"));
+        Assert.False(InWinter("epdm-5/8"));
         // Copper breaks at any ice.
         Assert.All(Rungs(Line(false, "copper-15")), r => Assert.Equal(r.FirstIceS, r.BreaksS));
     }
@@ -182,7 +207,7 @@ public class NightPlanTests
             var room = new Zone("room", "room", ZoneKind.Living, new Box(new(0, 0, 0), new(3, 2, 2)), 0.5, [new("far-side", "far side", FaceSide.Wall, 6, [new(wall, thickM)], 0, [])], []);
             var rig = new RigBuilder().Part("tap", "mixer", ("cold", 0.5, 2 - offM, 1), ("spout", 0.5, 1.9, 1.2)).Part("drain", "drain-cock", ("in", 2.5, 2 - offM, 0.9)).Run("line", "tap.cold", "drain.in").Build();
             rig = rig with { Shell = rig.Shell with { Body = room.Box, Zones = [room] } };
-            var contacts = FreezeLadderStudy.Freezers(new Question(rig, Frost)).First(f => f.Id == "line#0").Body(Frost, z => z ?? "outdoor").Contacts;
+            var contacts = FreezeLadderStudy.Freezers(new Question(rig, Frost)).First(f => f.Id == "line#room.1").Body(Frost, z => z ?? "outdoor").Contacts;
             return new(contacts.Single(c => c.To == "room").ConductanceWPerK, contacts.Where(c => c.To == "outdoor").Sum(c => c.ConductanceWPerK));
         }
         var (on, off, behind) = (Line(0.01, "steel", 0.001), Line(0.06, "steel", 0.001), Line(0.01, "xps", 0.03));

@@ -127,7 +127,7 @@ public static class HeightFinder
                 }
             }
             Points = [.. points.Values];
-            // A length stands what either of its ends is asked to stand.
+            // What an end is asked by itself stands in place of what the rig is asked; of two such ends, the steeper.
             if (slopes.Count > 0)
                 Lengths = [.. Lengths.Select(l => l with { ToleranceDeg = slopes.ContainsKey(l.From) || slopes.ContainsKey(l.To) ? Math.Max(slopes.GetValueOrDefault(l.From), slopes.GetValueOrDefault(l.To)) : null })];
         }

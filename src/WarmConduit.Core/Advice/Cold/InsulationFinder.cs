@@ -116,7 +116,7 @@ public static class InsulationFinder
     // Things, not pieces: of a run the piece that freezes first.
     private static IEnumerable<Freezer> Soonest(RigNight night, int most) => Enumerable.Range(0, night.Freezers.Count)
         .Where(n => double.IsFinite(night.Marks(n).FirstIceS)).OrderByDescending(n => double.IsFinite(night.BreaksS(n))).ThenBy(n => night.Marks(n).FirstIceS)
-        .Select(n => night.Freezers[n]).DistinctBy(f => (f.Id.Split('#')[0], f.Zone?.Id)).Take(most);
+        .Select(n => night.Freezers[n]).DistinctBy(f => (f.Thing, f.Zone?.Id)).Take(most);
 
     // First ice of what an idea is about: a thing, or all that ice breaks in a room.
     private static (double AtS, string? Name) First(RigNight night, WarmIdea idea)
@@ -125,7 +125,7 @@ public static class InsulationFinder
         for (int n = 0; n < night.Freezers.Count; n++)
         {
             var freezer = night.Freezers[n];
-            bool about = idea.Thing is { } thing ? freezer.Id.Split('#')[0] == thing : freezer.Zone?.Id == idea.ZoneId;
+            bool about = idea.Thing is { } thing ? freezer.Thing == thing : freezer.Zone?.Id == idea.ZoneId;
             if (about && (name is null || night.Marks(n).FirstIceS < at)) (at, name) = (night.Marks(n).FirstIceS, freezer.Name);
         }
         return (at, name);

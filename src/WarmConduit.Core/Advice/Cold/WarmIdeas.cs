@@ -40,9 +40,8 @@ internal sealed class WarmIdeas(Question question)
     /// <summary>For a piece or part that freezes: one step more around it, and what warms its room.</summary>
     public IEnumerable<WarmIdea> For(Freezer freezer)
     {
-        var rung = freezer.Id.Split('#');
-        if (question.Rig.Runs.Find(rung[0]) is { } run) yield return Sleeved(run, freezer.Zone, 0.013);
-        else if (question.Rig.Parts.Find(freezer.Id) is { } part) yield return Jacket(part, freezer.Zone, 0.025);
+        if (Rig.Runs.Find(freezer.Thing) is { } run) yield return Sleeved(run, freezer.Zone, 0.013);
+        else if (Rig.Parts.Find(freezer.Thing) is { } part) yield return Jacket(part, freezer.Zone, 0.025);
         if (freezer.Zone is { } zone) foreach (var idea in Room(zone, 6)) yield return idea;
     }
 

@@ -12,7 +12,9 @@ public sealed record ThermometerSeries(string ZoneId, IReadOnlyList<double> C);
 /// <param name="Measured">The thermometers; one at the least.</param>
 /// <param name="Unknowns">How many factors are sought.</param>
 /// <param name="Network">The night with the factors as they are tried, each from 0.02 to 50; zones start where a thermometer says, or as they are given.</param>
-public sealed record CoolingQuestion(IReadOnlyList<double> TimeS, IReadOnlyList<ThermometerSeries> Measured, int Unknowns, Func<IReadOnlyList<double>, NightNetwork> Network);
+/// <param name="Start">Factors to start from; left out: one each.</param>
+public sealed record CoolingQuestion(
+    IReadOnlyList<double> TimeS, IReadOnlyList<ThermometerSeries> Measured, int Unknowns, Func<IReadOnlyList<double>, NightNetwork> Network, IReadOnlyList<double>? Start = null);
 
 /// <summary>A factor that was found.</summary>
 /// <param name="Value">The factor.</param>
@@ -63,7 +65,7 @@ public static class CoolingFit
             if (series.C.Count != count || !series.C.All(double.IsFinite)) throw new HeatNetworkException(series.ZoneId, "it needs a reading for each time");
         var options = new NightOptions(300, 60, question.TimeS);
 
-        double[][] Run(double[] x)
+        double[] Residuals(double[] x)
         {
             var network = question.Network([.. x.Take(unknowns).Select(Math.Exp)]);
             int[] at = [.. question.Measured.Select(m => network.Zones.ToList().FindIndex(z => z.Id == m.ZoneId))];
@@ -71,18 +73,17 @@ public static class CoolingFit
             var started = network.Zones.ToArray();
             for (int m = 0; m < zones; m++) started[at[m]] = started[at[m]] with { StartC = x[unknowns + m] };
             var answer = NightEngine.Run(network with { Zones = started }, options, cancel);
-            return [.. at.Select(z => Enumerable.Range(0, count).Select(t => answer.ZoneC[t, z]).ToArray())];
+            return [.. question.Measured.SelectMany((m, i) => m.C.Select((c, t) => answer.ZoneC[t, at[i]] - c))];
         }
-        double[] Residuals(double[] x) => [.. Run(x).SelectMany((told, m) => told.Select((c, t) => c - question.Measured[m].C[t]))];
 
         double[] firsts = [.. question.Measured.Select(m => m.C[0])];
         var found = LeastSquares.Solve(
-            Residuals, [.. new double[unknowns], .. firsts], [.. Enumerable.Repeat(Math.Log(Least), unknowns), .. firsts.Select(c => c - StartRangeK)],
+            Residuals, [.. question.Start?.Select(f => Math.Log(f)) ?? new double[unknowns], .. firsts], [.. Enumerable.Repeat(Math.Log(Least), unknowns), .. firsts.Select(c => c - StartRangeK)],
             [.. Enumerable.Repeat(Math.Log(Most), unknowns), .. firsts.Select(c => c + StartRangeK)], [.. Enumerable.Repeat(LogStep, unknowns), .. Enumerable.Repeat(StartStepK, zones)], cancel);
         double variance = found.Residuals.Sum(r => r * r) / (found.Residuals.Length - all);
         return new CoolingAnswer(
             [.. Enumerable.Range(0, unknowns).Select(i => new FittedFactor(Math.Exp(found.X[i]), Deviation(found, i, variance)))],
-            Math.Sqrt(found.Residuals.Average(r => r * r)), Run(found.X),
+            Math.Sqrt(found.Residuals.Average(r => r * r)), [.. question.Measured.Select((m, i) => (double[])[.. m.C.Select((c, t) => c + found.Residuals[(i * count) + t])])],
             found.Covariance is { } covariance ? [.. Enumerable.Range(0, unknowns).Select(a => (double[])[.. Enumerable.Range(0, unknowns).Select(b => variance * covariance[a, b])])] : []);
     }
 

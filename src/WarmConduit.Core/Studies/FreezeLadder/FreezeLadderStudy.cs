@@ -88,11 +88,14 @@ public static class FreezeLadderStudy
             if (to < cut.To) Close();
         }
         Close();
+        var inZone = new Dictionary<string, int>();
         for (int i = 0; i < pieces.Count; i++)
         {
+            string where = pieces[i].Zone?.Id ?? "";
+            int number = inZone[where] = inZone.GetValueOrDefault(where) + 1;
             if (pieces[i].Litres < 1e-4) continue;
             string name = pieces.Count > 1 && (i == 0 || pieces[i - 1].Zone != pieces[i].Zone) ? $"{run.Name}, {pieces[i].Zone?.Name ?? "outdoors"}" : run.Name;
-            yield return new PipeFreezer(losses, run, pipe, pieces[i], $"{run.Id}#{i}", name, full, pipe.StandsFreezing == StandsFreezing.No || (!full && pressesOnParts));
+            yield return new PipeFreezer(losses, run, pipe, pieces[i], $"{run.Id}#{where}.{number}", name, full, pipe.StandsFreezing == StandsFreezing.No || (!full && pressesOnParts));
         }
     }
 

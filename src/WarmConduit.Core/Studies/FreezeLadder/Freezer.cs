@@ -14,8 +14,11 @@ internal abstract class Freezer
 {
     protected static readonly FreezingConstants Constants = FreezingConstants.Default;
 
-    /// <summary>Id of its rung.</summary>
+    /// <summary>Id of its rung: the part's, or the run's with the zone it lies in and its number there. A piece of the same zone has the same one wet and drained.</summary>
     public abstract string Id { get; }
+
+    /// <summary>Id of the run or part.</summary>
+    public abstract string Thing { get; }
 
     /// <summary>In the builder's words.</summary>
     public abstract string Name { get; }
@@ -73,6 +76,8 @@ internal abstract class Freezer
 internal sealed class PipeFreezer(PipeLosses losses, Run run, PipeStock pipe, Piece piece, string id, string name, bool full, bool breaksByIce) : Freezer
 {
     public override string Id => id;
+
+    public override string Thing => run.Id;
 
     public override string Name => name;
 
@@ -134,6 +139,8 @@ internal sealed class PartFreezer : Freezer
     }
 
     public override string Id => _part.Id;
+
+    public override string Thing => _part.Id;
 
     public override string Name => _part.Name;
 

@@ -83,7 +83,7 @@ public static class CalibrationStudy
         {
             int worst = Enumerable.Range(0, kept.Count).MaxBy(i => fit.Factors[i].Deviation);
             kept = [.. kept.Where((_, i) => i != worst)];
-            if (kept.Count > 0) fit = CoolingFit.Solve(Asked(read, rooms, zones, kept), question.Cancel);
+            if (kept.Count > 0) fit = CoolingFit.Solve(Asked(read, rooms, zones, kept) with { Start = [.. fit.Factors.Where((_, i) => i != worst).Select(f => f.Value)] }, question.Cancel);
         }
         return new CalibrationAnswer(
             [], read.TimeS, read.OutdoorC,

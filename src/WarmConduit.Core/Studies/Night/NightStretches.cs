@@ -53,9 +53,9 @@ internal sealed class NightStretches(Question question, IReadOnlyList<WeatherHou
         foreach (var stretch in course)
         {
             var asked = For(stretch);
-            int[] here = Here(asked, stretch);
-            var freezers = here.Select(n => _all[n]).ToList();
-            var bodies = RigNetwork.Bodies(asked, freezers, doubt).Select((b, i) => _state[here[i]] is { } was ? b with { StartC = was.C, StartIce = was.C == 0 ? was.Ice : 0 } : b);
+            var found = Here(asked, stretch);
+            int[] here = [.. found.Select(f => f.Number)];
+            var bodies = RigNetwork.Bodies(asked, found.Select(f => f.Freezer), doubt).Select((b, i) => _state[here[i]] is { } was ? b with { StartC = was.C, StartIce = was.C == 0 ? was.Ice : 0 } : b);
             var alike = RigNetwork.Alike(bodies, out int[] bodyOf);
             var network = RigNetwork.Rooms(asked, weather, stretch, doubt) with { Bodies = alike };
             if (airC is not null) network = network with { Zones = [.. network.Zones.Select((z, i) => z with { StartC = airC[i], HandedOnJ = handedOn[i] })] };
@@ -90,7 +90,7 @@ internal sealed class NightStretches(Question question, IReadOnlyList<WeatherHou
         for (int r = 0; r < reports.Length; r++)
             for (int n = 0; n < _all.Count; n++)
                 // Where there is no water it is as warm as the air.
-                (bodyC[r, n], ice[r, n]) = n < rows[r].Count && rows[r][n] is { } at ? at : (_all[n].Zone is { } zone ? zoneC[r, zoneOf[zone.Id]] : OutdoorC(reports[r]), 0);
+                (bodyC[r, n], ice[r, n]) = n < rows[r].Count && rows[r][n] is { } at ? at : (_all[n].Zone is { } zone ? zoneC[r, zoneOf[zone.Id]] : weather.TemperatureAt(reports[r]), 0);
         return new NightCourseAnswer(_all, [.. Enumerable.Range(0, _all.Count)], new NightAnswer
         {
             ReportS = reports,
@@ -105,8 +105,8 @@ internal sealed class NightStretches(Question question, IReadOnlyList<WeatherHou
         });
     }
 
-    // Numbers of what holds water in a stretch; what is new is added.
-    private int[] Here(Question asked, NightStretch stretch)
+    // What holds water in a stretch, with its number; what is new is added.
+    private List<(int Number, Freezer Freezer)> Here(Question asked, NightStretch stretch)
     {
         var found = FreezeLadderStudy.Freezers(asked).ToDictionary(f => f.Id);
         if (stretch.FromS > 0)
@@ -114,23 +114,22 @@ internal sealed class NightStretches(Question question, IReadOnlyList<WeatherHou
             for (int n = 0; n < _all.Count; n++)
                 if (_state[n] is { Ice: > 0 }) found[_all[n].Id] = _all[n];
         }
+        var here = new List<(int, Freezer)>();
         foreach (var (id, freezer) in found)
         {
-            if (_number.TryGetValue(id, out int n))
+            if (!_number.TryGetValue(id, out int n))
             {
-                // The same piece, with less or more in it.
-                _all[n] = freezer;
-                continue;
+                n = _number[id] = _all.Count;
+                _all.Add(freezer);
+                _state.Add(null);
+                _marks.Add(new BodyMilestones(double.PositiveInfinity, double.PositiveInfinity, double.PositiveInfinity, double.PositiveInfinity, 0, double.PositiveInfinity));
             }
-            _number[id] = _all.Count;
-            _all.Add(freezer);
-            _state.Add(null);
-            _marks.Add(new BodyMilestones(double.PositiveInfinity, double.PositiveInfinity, double.PositiveInfinity, double.PositiveInfinity, 0, double.PositiveInfinity));
+            // It is told as it was when it first had ice.
+            if (double.IsInfinity(_marks[n].FirstIceS)) _all[n] = freezer;
+            here.Add((n, freezer));
         }
-        return [.. found.Keys.Select(id => _number[id])];
+        return here;
     }
-
-    private double OutdoorC(double atS) => weather[Math.Min((int)(atS / HourS), weather.Count - 1)].TemperatureC;
 
     private static BodyMilestones Both(BodyMilestones before, BodyMilestones then) => new(
         Math.Min(before.FirstIceS, then.FirstIceS), Math.Min(before.BlockedS, then.BlockedS), Math.Min(before.SolidS, then.SolidS),

@@ -48,13 +48,7 @@ internal sealed class RigNight
     public double Ice(int report, int freezer) => Answer.IceFraction[report, _bodyOf[freezer]];
 
     /// <summary>Air of a zone (null: outdoors) at a report, °C.</summary>
-    public double AirC(Zone? zone, int report)
-    {
-        if (zone is not null) return Answer.ZoneC[report, _zones[zone.Id]];
-        double hour = Math.Min(Answer.ReportS[report] / HourS, Weather.Count - 1);
-        int h = Math.Min((int)hour, Weather.Count - 1), next = Math.Min(h + 1, Weather.Count - 1);
-        return Weather[h].TemperatureC + (hour - h) * (Weather[next].TemperatureC - Weather[h].TemperatureC);
-    }
+    public double AirC(Zone? zone, int report) => zone is null ? Weather.TemperatureAt(Answer.ReportS[report]) : Answer.ZoneC[report, _zones[zone.Id]];
 
     /// <summary>Each zone in the morning, and what its heater gave in the hour before, W.</summary>
     public IReadOnlyList<ZoneAir> Zones()

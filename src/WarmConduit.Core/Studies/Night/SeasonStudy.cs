@@ -31,6 +31,7 @@ public static class SeasonStudy
     public const int Most = 100;
 
     private const int Weeks = 26, ReportsADay = 12;
+    private const double Blocked = 0.1;
     private const double DayS = 86_400, StepS = 3600, StartHour = 12;
 
     /// <summary>
@@ -46,41 +47,54 @@ public static class SeasonStudy
         var asked = question.With(night);
         var freezers = FreezeLadderStudy.Freezers(asked).ToList();
         int days = Weeks * 7;
-        var found = new (int[] Ice, int[] Breaks, int[] ByBody)[winters];
+        var found = new Winter[winters];
         var options = new NightOptions(StepS, 60, [.. Enumerable.Range(1, days * ReportsADay).Select(n => n * DayS / ReportsADay)]);
         Parallel.For(0, winters, new ParallelOptions { CancellationToken = question.Cancel }, w =>
         {
             var weather = new WeatherChoice(place, w + 1).From(StartHour, days * 24);
             var answer = NightEngine.Run(RigNetwork.Of(asked, freezers, weather, NightCourse.Of(night, days * DayS)[0], Doubt.None, out int[] bodyOf), options, question.Cancel);
-            found[w] = Nights(answer, freezers, bodyOf, days);
+            found[w] = Nights(asked, answer, freezers, bodyOf, days);
         });
-        double Mean(Func<(int[] Ice, int[] Breaks, int[] ByBody), double> of) => found.Average(of);
+        double Mean(Func<Winter, double> of) => found.Average(of);
         return new SeasonAnswer(
             place, winters,
             [.. Enumerable.Range(0, Weeks).Select(week => new WeekRisk(week, Mean(f => f.Ice[week]), Mean(f => f.Breaks[week])))],
             found.Count(f => f.Breaks.Any(n => n > 0)),
-            [.. freezers.Select((f, n) => new SeasonLeader(f.Name, Mean(w => w.ByBody[n]), f.BreaksByIce)).Where(l => l.Nights > 0).OrderByDescending(l => l.Breaks).ThenByDescending(l => l.Nights).Take(5)]);
+            [.. freezers.Select((f, n) => new SeasonLeader(f.Name, Mean(w => w.Nights[n]), found.Any(w => w.Broke[n]))).Where(l => l.Nights > 0).OrderByDescending(l => l.Breaks).ThenByDescending(l => l.Nights).Take(5)]);
     }
 
-    // A night is noon to noon; it counts where there is ice in any of its hours.
-    private static (int[] Ice, int[] Breaks, int[] ByBody) Nights(NightAnswer answer, List<Freezer> freezers, int[] bodyOf, int days)
+    // By week: nights with ice, and with ice that breaks something; by what freezes: its nights with ice, and whether it broke.
+    private sealed record Winter(int[] Ice, int[] Breaks, int[] Nights, bool[] Broke);
+
+    // A night is noon to noon; it counts where there is ice in any of its hours, and breaks what a single night breaks.
+    private static Winter Nights(Question asked, NightAnswer answer, List<Freezer> freezers, int[] bodyOf, int days)
     {
-        var (ice, breaks, byBody) = (new int[Weeks], new int[Weeks], new int[freezers.Count]);
+        var winter = new Winter(new int[Weeks], new int[Weeks], new int[freezers.Count], new bool[freezers.Count]);
         for (int day = 0; day < days; day++)
         {
-            bool any = false, broken = false;
+            var marks = Enumerable.Range(0, answer.Milestones.Length).Select(b => OfDay(answer, b, day)).ToArray();
+            if (marks.All(m => double.IsInfinity(m.FirstIceS))) continue;
+            winter.Ice[day / 7]++;
+            double[] breaks = ShutIce.Breaks(asked, freezers, n => marks[bodyOf[n]]);
+            if (breaks.Any(double.IsFinite)) winter.Breaks[day / 7]++;
             for (int n = 0; n < freezers.Count; n++)
             {
-                bool frozen = false;
-                for (int r = day * ReportsADay; r < (day + 1) * ReportsADay && !frozen; r++) frozen = answer.IceFraction[r, bodyOf[n]] > 0;
-                if (!frozen) continue;
-                any = true;
-                broken |= freezers[n].BreaksByIce;
-                byBody[n]++;
+                if (double.IsFinite(marks[bodyOf[n]].FirstIceS)) winter.Nights[n]++;
+                winter.Broke[n] |= double.IsFinite(breaks[n]);
             }
-            if (any) ice[day / 7]++;
-            if (broken) breaks[day / 7]++;
         }
-        return (ice, breaks, byBody);
+        return winter;
+    }
+
+    // Milestones of a body within one day, at the times of the reports.
+    private static BodyMilestones OfDay(NightAnswer answer, int body, int day)
+    {
+        double When(double ice)
+        {
+            for (int r = day * ReportsADay; r < (day + 1) * ReportsADay; r++)
+                if (answer.IceFraction[r, body] >= ice) return answer.ReportS[r];
+            return double.PositiveInfinity;
+        }
+        return new BodyMilestones(When(double.Epsilon), When(Blocked), When(1), double.PositiveInfinity, 0, 0);
     }
 }

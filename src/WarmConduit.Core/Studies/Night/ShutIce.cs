@@ -31,7 +31,7 @@ internal sealed class ShutIce
     {
         double[] breaks = [.. freezers.Select((f, n) => f.BreaksByIce ? marks(n).FirstIceS : Always)];
         if (!freezers.Select((f, n) => f.BreaksShut && double.IsFinite(marks(n).FirstIceS)).Any(b => b)) return breaks;
-        var byThing = Enumerable.Range(0, freezers.Count).ToLookup(n => freezers[n].Id.Split('#')[0]);
+        var byThing = Enumerable.Range(0, freezers.Count).ToLookup(n => freezers[n].Thing);
         var shut = new ShutIce(question, id => byThing[id].Select(marks));
         shut.Open();
         foreach (var run in question.Rig.Runs)
