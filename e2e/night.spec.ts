@@ -36,6 +36,14 @@ test("the night: what goes first, an hour looked at, the heat failing where it i
   await expect(page.getByLabel("How cold, and for how long")).toContainText(/stands|breaks|Nothing/);
   await expect(page.getByLabel("The winter", { exact: true })).toContainText(/In \d of 5 winters/);
 
+  // A hundred winters are drawn in lots, and stopped at those that there are.
+  const winter = page.getByLabel("The winter", { exact: true });
+  await winter.getByRole("button", { name: "Draw 100 winters" }).click();
+  await expect(winter.getByRole("progressbar", { name: "Winters drawn" })).toBeVisible();
+  await winter.getByRole("button", { name: /^Stop at/ }).click();
+  await expect(winter).toContainText(/In \d+ of (5|10|25|50) winters/);
+  await expect(winter.getByRole("button", { name: "Draw 100 winters" })).toBeEnabled();
+
   // The bench says which night it is about, and can make it a steady one again.
   await page.getByRole("link", { name: "Bench" }).click();
   const strip = page.getByRole("region", { name: "The night" });

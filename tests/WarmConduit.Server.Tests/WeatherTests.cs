@@ -59,4 +59,39 @@ public class WeatherTests(SharedHost shared) : IClassFixture<SharedHost>
             Assert.NotNull(said["answers"]![name]);
         }
     }
+
+    [Theory]
+    [InlineData("""[ { "id": "a", "kind": "setBack", "atH": 1 } ]""", "conditions.events[0].holdC")]
+    [InlineData("""[ { "id": "a", "kind": "away", "atH": 1 }, { "id": "b", "kind": "open", "atH": 1, "zoneId": "attic", "areaM2": 1, "heightM": 1 } ]""", "conditions.events[1].zoneId")]
+    [InlineData("""[ { "id": "a", "kind": "drive", "atH": 5, "untilH": 2, "speedMPerS": 20 } ]""", "conditions.events[0].untilH")]
+    [InlineData("""[ { "id": "a", "kind": "drive", "atH": 1e300, "speedMPerS": 20 } ]""", "conditions.events[0].atH")]
+    [InlineData("""[ { "id": "a", "kind": "party", "atH": 1 } ]""", null)]
+    [InlineData("""[ null ]""", null)]
+    public async Task What_cannot_happen_in_a_night_is_refused_at_its_field(string events, string? field)
+    {
+        var conditions = JsonNode.Parse("""{ "outdoorC": -9, "windMPerS": 4, "heatOn": false, "startWaterC": 12, "water": "wet", "startHour": 22, "hours": 8, "parked": { "pitchDeg": 0, "rollDeg": 0 } }""")!;
+        conditions["events"] = JsonNode.Parse(events);
+        var (status, said) = await shared.Host.Post("/api/answers", Json(new JsonObject { ["id"] = "sparrow", ["base"] = 1, ["conditions"] = conditions, ["wanted"] = new JsonArray("night") }));
+        Assert.Equal(400, status);
+        if (field is not null) Assert.NotNull(said["errors"]![field]);
+    }
+
+    [Fact]
+    public async Task Readings_are_fitted_or_told_by_line_and_column_and_advice_against_the_cold_answers()
+    {
+        async Task<JsonNode> Ask(string wanted, string? about)
+        {
+            var (status, told) = await shared.Host.Post("/api/answers", Json(new JsonObject { ["id"] = "sparrow", ["base"] = 1, ["edits"] = new JsonArray(), ["wanted"] = new JsonArray(wanted), ["about"] = about }));
+            Assert.Equal(200, status);
+            return told["answers"]![wanted]!;
+        }
+        string readings = "hour,outdoors,living space\n" + string.Join('\n', Enumerable.Range(0, 1500).Select(n => FormattableString.Invariant($"{n / 100.0},-5,{-5 + (20 * Math.Exp(-n / 300.0)):0.00}")));
+        var fit = await Ask("calibration", readings);
+        Assert.Equal(1500, fit["series"]![0]!["fitted"]!.AsArray().Count);
+        Assert.True((bool)fit["figures"]![0]!["determined"]!);
+        foreach (string? broken in (string?[])[null, "", "hour", "hour,outdoors,living space\n\0", readings.Replace("3.00", "3,00", StringComparison.Ordinal), "hour;hour;hour\n1;2;3"])
+            Assert.NotEmpty((await Ask("calibration", broken))["faults"]!.AsArray());
+        Assert.NotEmpty((await Ask("insulation", "nonsense"))["options"]!.AsArray());
+        Assert.Equal("tank", (string)(await Ask("places", "no-such-part"))["partId"]!);
+    }
 }

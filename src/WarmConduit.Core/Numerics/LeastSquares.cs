@@ -4,7 +4,8 @@ namespace WarmConduit.Core.Numerics;
 internal static class LeastSquares
 {
     private const int MostRounds = 60;
-    private const double Settled = 1e-10;
+    // What χ² may still fall by: the unknowns are then within a hundredth of their deviations.
+    private const double Settled = 1e-4;
 
     /// <summary>What was found.</summary>
     /// <param name="X">The unknowns.</param>
@@ -41,7 +42,7 @@ internal static class LeastSquares
             double less = Square(then);
             if (less < sum)
             {
-                bool done = sum - less <= Settled * sum;
+                bool done = sum - less <= Settled * less / Math.Max(1, r.Length - n);
                 (x, r, sum, damping) = (next, then, less, Math.Max(1e-12, damping / 10));
                 if (done) break;
                 j = Slopes();

@@ -1,3 +1,5 @@
+using WarmConduit.Core.Rigs;
+
 namespace WarmConduit.Core.Weather;
 
 /// <summary>A table as spreadsheets write it: a line of headings, and commas, semicolons or tabs between cells. Where it is not a comma that divides, a comma may stand for the decimal point.</summary>
@@ -27,9 +29,15 @@ internal sealed class TextTable
     public int Column(string stem) => Array.FindIndex(Headings, h => h.StartsWith(stem, StringComparison.Ordinal));
 
     /// <summary>A cell, trimmed; empty where there is none.</summary>
-    public string Cell(int line, int column)
+    public string Cell(int line, int column) => Cells(line) is var cells && column >= 0 && column < cells.Length ? cells[column].Trim().Trim('"') : "";
+
+    /// <summary>What is wrong with a line that has more in it than there are headings: a comma for a decimal point would shift what follows. Null: nothing is.</summary>
+    public RigFault? Overfull(int line) =>
+        Cells(line).Skip(Headings.Length).Any(c => !string.IsNullOrWhiteSpace(c)) ? new RigFault($"line {line + 1}", $"it has {Cells(line).Length} cells, and there are {Headings.Length} headings") : null;
+
+    private string[] Cells(int line)
     {
         if (_split.Line != line) _split = (line, _lines[line].Split(_between));
-        return column >= 0 && column < _split.Cells.Length ? _split.Cells[column].Trim().Trim('"') : "";
+        return _split.Cells;
     }
 }

@@ -54,6 +54,7 @@ public static class ThermometerFiles
         double day = 0;
         for (int l = 1; l < lines.Length && faults.Count < MostFaults; l++)
         {
+            if (table.Overfull(l) is { } overfull) faults.Add(overfull);
             string clock = table.Cell(l, time);
             double s;
             if (clock.Split(':') is [var hours, var minutes, ..] && int.TryParse(hours, CultureInfo.InvariantCulture, out int hh) && int.TryParse(minutes, CultureInfo.InvariantCulture, out int mm) && hh is >= 0 and < 25 && mm is >= 0 and < 60)

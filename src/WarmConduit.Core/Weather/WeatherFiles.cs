@@ -62,6 +62,11 @@ public static class WeatherFiles
         var reader = new HourReader(faults);
         for (int l = 1; l < lines.Length && temperature >= 0 && faults.Count < MostFaults; l++)
         {
+            if (table.Overfull(l) is { } overfull)
+            {
+                faults.Add(overfull);
+                continue;
+            }
             string Cell(int column) => table.Cell(l, column);
             reader.Add(
                 l + 1, (temperature, Cell(temperature), _ => false, -60, 50, 1), (wind, wind < 0 ? "0" : Cell(wind), _ => false, 0, 60, 1), (cloud, cloud < 0 ? "1" : Cell(cloud), _ => false, 0, 1 / percent, cloud < 0 ? 1 : percent),

@@ -56,6 +56,12 @@ const QUIET_MS = 1500;
 const RETRY = { retries: Number.POSITIVE_INFINITY, minTimeout: 1000, factor: 2, maxTimeout: 10_000 };
 const nightKey = (id: string) => `night:${id}`;
 
+/** The events but those that an answer names as what this rig cannot have; null where it names none. */
+function withoutRefused(events: Conditions["events"], { fields }: Problem) {
+  const refused = new Set(Object.keys(fields).flatMap((field) => /^conditions\.events\[(\d+)\]/.exec(field)?.[1] ?? []));
+  return refused.size > 0 && events ? events.filter((_, i) => !refused.has(String(i))) : null;
+}
+
 /** The answers about the document as it is drawn. One question is under way at a time; while it is, only the newest after it counts. */
 export function createAnswers(document: DocumentStore, api: RigApi, wanted: Wanted = ofBench): AnswersStore {
   const { id } = document.getState();
@@ -105,6 +111,12 @@ export function createAnswers(document: DocumentStore, api: RigApi, wanted: Want
   /** Says why there is no answer; false when it is not to be asked again as it is. */
   function failed(error: Error): boolean {
     if (again || closed) return false;
+    const events = error instanceof Problem && error.status === 400 ? withoutRefused(store.getState().conditions?.events, error) : null;
+    if (events) {
+      // A door of a room that is gone opens no more; the rest of the night stands.
+      setConditions({ events });
+      return false;
+    }
     if (error instanceof Problem && error.status === 400 && localStorage.getItem(nightKey(id))) {
       // A night from before, which this rig cannot have any more: that of the brief stands in.
       localStorage.removeItem(nightKey(id));
@@ -151,19 +163,21 @@ export function createAnswers(document: DocumentStore, api: RigApi, wanted: Want
   const kept = localStorage.getItem(nightKey(id));
   if (kept) store.setState({ conditions: JSON.parse(kept) });
 
+  function setConditions(change: Partial<Conditions>) {
+    const { conditions } = store.getState();
+    if (!conditions) return;
+    const next = { ...conditions, ...change };
+    try {
+      localStorage.setItem(nightKey(id), JSON.stringify(next));
+    } catch {
+      // The night is then that of the brief again when the rig is next opened.
+    }
+    store.setState({ conditions: next });
+    void ask();
+  }
+
   return Object.assign(store, {
-    setConditions(change: Partial<Conditions>) {
-      const { conditions } = store.getState();
-      if (!conditions) return;
-      const next = { ...conditions, ...change };
-      try {
-        localStorage.setItem(nightKey(id), JSON.stringify(next));
-      } catch {
-        // The night is then that of the brief again when the rig is next opened.
-      }
-      store.setState({ conditions: next });
-      void ask();
-    },
+    setConditions,
     close() {
       closed = true;
       stop();

@@ -79,6 +79,9 @@ class Server implements RigApi {
   async answers(ask: Schema["AnswersRequest"]): Promise<Schema["AnswersAnswer"]> {
     this.reach();
     this.asked.push(ask);
+    const gone = ask.conditions?.events?.findIndex((e) => e.zoneId === "gone") ?? -1;
+    if (gone >= 0)
+      throw new Problem(400, "not in this rig", undefined, { [`conditions.events[${gone}].zoneId`]: ["there is no zone 'gone'"] }, {});
     const answers = {
       drainDown: drain,
       freezeLadder: { rungs: [], count: 0, zones: [], morningS: 28800, verdict: "passes" },
@@ -360,6 +363,20 @@ describe("the answers", () => {
     server.down = false;
     await settle();
     expect(answers.getState()).toMatchObject({ stale: false, problem: null, night: { water: "wet" } });
+    // Of a night that the rig cannot have any more only the event that is named goes.
+    const [away, door, drive] = (["away", "open", "drive"] as const).map((kind, i) => ({
+      id: kind,
+      kind,
+      atH: i,
+      ...(i === 1 && { zoneId: "gone" }),
+    }));
+    answers.setConditions({ events: [away, door, drive] as NonNullable<Schema["Conditions"]["events"]> });
+    await settle();
+    expect(answers.getState()).toMatchObject({
+      stale: false,
+      problem: null,
+      night: { water: "wet", events: [{ id: "away" }, { id: "drive" }] },
+    });
     // The night is remembered on this device for this rig.
     expect(createAnswers(createDocument("test", server, shelf), server).getState().conditions?.water).toBe("wet");
   });

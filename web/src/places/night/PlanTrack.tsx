@@ -11,6 +11,7 @@ import { EventForm } from "./EventForm";
 import { type EventKind, eventWords, movedEvent, newEvent, type PlanEvent } from "./plan";
 
 const ROW = 40;
+const MOST_EVENTS = 40;
 
 /** What happens in the course of the night, each on a line of its own under the hours: its bar is dragged, or its ends. */
 export function PlanTrack({ night, rig }: { night: Schema["NightHoursAnswer"]; rig: Rig }) {
@@ -50,7 +51,13 @@ export function PlanTrack({ night, rig }: { night: Schema["NightHoursAnswer"]; r
           <PickField
             label={events.length === 0 ? "Nothing happens in the course of it" : "And besides"}
             value=""
-            options={[{ value: "", text: "Add what happens…" }, ...Object.entries(eventWords).map(([value, text]) => ({ value, text }))]}
+            disabled={events.length >= MOST_EVENTS}
+            options={[
+              { value: "", text: "Add what happens…" },
+              ...Object.entries(eventWords)
+                .filter(([kind]) => kind !== "open" || rig.shell.zones.length > 0)
+                .map(([value, text]) => ({ value, text })),
+            ]}
             onCommit={(kind) => kind && add(kind as EventKind)}
           />
         </div>

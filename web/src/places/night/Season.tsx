@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Button, Panel } from "../../ui/controls";
 import { PickField } from "../../ui/QuantityField";
 import { useSize } from "../../ui/useSize";
+import { useAnswers, useDocument } from "../bench/benchStores";
 import { useAsked } from "../bench/useAsked";
 import { dayWords, type Place, places } from "./places";
 
@@ -18,15 +19,17 @@ export function Season() {
   const [winters, setWinters] = useState(FEW);
   const [goOn, setGoOn] = useState(false);
   const { data: drawn, isError } = useAsked("season", `${place} ${winters}`);
-  // While the next lot is drawn the one before stands, if it is of this place.
-  const [last, setLast] = useState(drawn);
-  if (drawn && drawn !== last) {
-    setLast(drawn);
+  const rig = useDocument((s) => s.rig);
+  const night = useAnswers((s) => s.conditions);
+  // While the next lot is drawn the one before stands, if it is of this place, this rig and this night.
+  const [last, setLast] = useState({ answer: drawn, rig, night });
+  if (drawn && drawn !== last.answer) {
+    setLast({ answer: drawn, rig, night });
     const next = lots.find((n) => n > winters);
     if (goOn && next) setWinters(next);
     else setGoOn(false);
   }
-  const data = drawn ?? (last?.place === place ? last : undefined);
+  const data = drawn ?? (last.rig === rig && last.night === night && last.answer?.place === place ? last.answer : undefined);
   const [left, right, top, bottom] = [30, 8, 10, 24];
   const wide = Math.max(0, size.width - left - right) / 26;
   const y = (n: number) => top + (HEIGHT - top - bottom) * (1 - n / 7);

@@ -1,6 +1,9 @@
 import { describe, expect, it } from "vitest";
+import type { Schema } from "../../api/client";
+import { night } from "../../test/rig";
 import { LEFT, RIGHT, ticks, xOf } from "./axis";
 import { dayWords, weatherWords } from "./places";
+import { changedRungs, conditionsOf, isPlan, movedEvent, newEvent, planOf } from "./plan";
 
 describe("the axis of the night", () => {
   it("runs from the start to the last hour between names and figures, and nothing leaves it", () => {
@@ -30,5 +33,49 @@ describe("weather in words", () => {
     expect([dayWords(0), dayWords(105), dayWords(181)]).toEqual(["1 Oct", "14 Jan", "31 Mar"]);
     expect(weatherWords({ place: "osmerPlain", winter: 2, day: 105 })).toBe("Osmer Plain, 14 Jan");
     expect(weatherWords({ winter: 1, day: 0, hours: [{ temperatureC: 1, windMPerS: 0, cloud: 1 }] })).toBe("a file of one hour");
+  });
+});
+
+describe("what happens in the course of a night", () => {
+  const drive = { ...newEvent("drive", 12, undefined), atH: 2, untilH: 8 };
+
+  it("is moved to quarters of an hour, by either end or as a whole, and stays within the night", () => {
+    expect(movedEvent(drive, "all", 3.1, 12)).toMatchObject({ atH: 3, untilH: 9 });
+    expect(movedEvent(drive, "all", 11, 12)).toMatchObject({ atH: 6, untilH: 12 });
+    expect(movedEvent(drive, "all", -4, 12)).toMatchObject({ atH: 0, untilH: 6 });
+    // An end never passes the other; pulled to the end of the night it lasts.
+    expect(movedEvent(drive, "from", 10, 12)).toMatchObject({ atH: 7.75, untilH: 8 });
+    expect(movedEvent(drive, "until", 1, 12)).toMatchObject({ atH: 2, untilH: 2.25 });
+    expect(movedEvent(drive, "until", 14, 12).untilH).toBeNull();
+    expect(movedEvent({ ...drive, untilH: null }, "all", 20, 12)).toMatchObject({ atH: 11.75, untilH: null });
+  });
+
+  it("starts with what its kind needs, and ends only within the night", () => {
+    expect(newEvent("open", 12, "garage")).toMatchObject({ zoneId: "garage", areaM2: 0.2, heightM: 0.4, untilH: 4.5 });
+    expect(newEvent("setBack", 12, undefined).holdC).toBe(8);
+    expect(newEvent("away", 12, undefined).untilH).toBeUndefined();
+    expect(newEvent("away", 240, undefined).untilH).toBe(124);
+  });
+
+  it("is a plan that is known again, whatever the order of its events, and no more once one is changed", () => {
+    const away = { ...newEvent("away", 12, undefined), id: "a" };
+    const c = { ...night, events: [{ ...drive, id: "b" }, away] };
+    const kept = planOf({ ...c, events: [away, { ...drive, id: "b" }] }, "p", "Week");
+    expect(isPlan(c, kept)).toBe(true);
+    expect(isPlan({ ...c, ...conditionsOf(kept) }, kept)).toBe(true);
+    expect(isPlan({ ...c, events: [away] }, kept)).toBe(false);
+    expect(isPlan({ ...c, startWaterC: c.startWaterC + 1 }, kept)).toBe(false);
+  });
+
+  it("laid over another night names what freezes at another time, soonest first", () => {
+    const of = (...rungs: [string, number | null][]) =>
+      ({ rungs: rungs.map(([id, firstIceS]) => ({ rung: { id, name: id, firstIceS } })) }) as unknown as Schema["NightHoursAnswer"];
+    expect(
+      changedRungs(of(["tap", 7200], ["line", 9000], ["tank", null]), of(["tap", 7300], ["line", null], ["tank", 3600], ["trap", 100])),
+    ).toEqual([
+      { id: "trap", name: "trap", before: null, after: 100 },
+      { id: "tank", name: "tank", before: null, after: 3600 },
+      { id: "line", name: "line", before: 9000, after: null },
+    ]);
   });
 });
