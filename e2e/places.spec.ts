@@ -11,7 +11,7 @@ test("the shelf tells each rig's verdict, and says so when it is empty or cannot
   await page.goto("/");
   const card = page.getByRole("link", { name: /Sparrow/ });
   await expect(card).toContainText("weekends, drains itself");
-  await expect(card).toContainText("1.9 °C left drained");
+  await expect(card).toContainText("1.8 °C left drained");
   await expect(card).toContainText("129 mL stays in 2 pools");
   await expect(card).toContainText("by hand: filter, pump, strainer");
 

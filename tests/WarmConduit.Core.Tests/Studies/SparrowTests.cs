@@ -54,7 +54,11 @@ public class SparrowTests
         Assert.Equal((0.0, 1.07), (Math.Round(drain.RetainedL, 6), Math.Round(drain.ByHandL, 6)));
         Assert.All(drain.Runs, r => Assert.NotNull(r.RouteEnd));
         Assert.True(Mended().Standing().StandsAllTried);
-        Assert.InRange(Sparrow.Standing().ColdestC!.Value, -3, -1);
+        double coldest = Sparrow.Standing().ColdestC!.Value;
+        Assert.InRange(coldest, -3, -1);
+        // As it is printed, to a tenth, it is a night that the rig stands.
+        Assert.Equal(Math.Round(coldest, 1), coldest, 1e-12);
+        Assert.NotEqual(Verdict.Fails, new Question(Sparrow, Conditions.Of(Sparrow.Brief) with { OutdoorC = coldest }).Ask(FreezeLadderStudy.Ask).Verdict);
     }
 
     [Theory]

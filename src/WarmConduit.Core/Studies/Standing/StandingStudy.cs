@@ -60,7 +60,8 @@ public static class StandingStudy
                 if (Stands(mid)) stands = mid;
                 else fails = mid;
             }
-            coldest = stands;
+            // Told to a tenth, and never colder than what was tried.
+            coldest = Math.Ceiling((stands * 10) - 1e-9) / 10;
         }
         return new StandingAnswer(
             drained.RetainedL, drained.PoolCount, drained.ByHandL, [.. drained.Parts.Where(p => p.ByHandL > 0).Select(p => question.Index.Part(p.PartId).Name)],
