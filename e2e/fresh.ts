@@ -1,7 +1,10 @@
 import { test as base, expect, type Page } from "@playwright/test";
+import { address } from "./playwright.config.ts";
 
 /** A test that finds the demo rigs as they ship, whatever was done to it before. */
 export const test = base.extend<{ asShipped: undefined }>({
+  // biome-ignore lint/correctness/noEmptyPattern: the runner reads from it what a fixture needs
+  baseURL: async ({}, use, info) => use(address(info.parallelIndex)),
   asShipped: [
     async ({ request }, use) => {
       for (const id of ["sparrow", "tern", "lantern"]) {

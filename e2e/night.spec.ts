@@ -36,6 +36,13 @@ test("the night: what goes first, an hour looked at, the heat failing where it i
   await expect(page.getByLabel("How cold, and for how long")).toContainText(/stands|breaks|Nothing/);
   await expect(page.getByLabel("The winter", { exact: true })).toContainText(/In \d of 5 winters/);
 
+  // How long and how far it lies below zero, outdoors and around each part, and what heaters give.
+  const sums = page.getByRole("region", { name: "Cold and heat, until morning" });
+  await expect(sums.getByRole("row", { name: /^outdoors/ })).toContainText("°C");
+  await expect(sums.getByRole("img", { name: /^living space: [\d, ]+ Wh$/ })).toBeVisible();
+  await sums.getByRole("radio", { name: "Parts" }).click();
+  await expect(sums.getByRole("row", { name: /grey dump valve/ })).toBeVisible();
+
   // A hundred winters are drawn in lots, and stopped at those that there are.
   const winter = page.getByLabel("The winter", { exact: true });
   await winter.getByRole("button", { name: "Draw 100 winters" }).click();

@@ -72,8 +72,9 @@ test("a tee moves with every run that meets there, and a tank does not move at a
   await bench(page);
   const tee = page.locator('[data-point="kitchen-cold:from"]');
   await expect(tee).toHaveAttribute("aria-label", /heater feed tee, 353 mm/);
-  await tee.press("PageDown");
-  await tee.press("PageDown");
+  await tee.focus();
+  await page.keyboard.press("PageDown");
+  await page.keyboard.press("PageDown");
   // The main now climbs to its tee from the other side: three runs changed together.
   await expect(page.getByRole("tabpanel")).toContainText("cold main over the arch");
   // Two nudges in one breath are one change.

@@ -1,27 +1,32 @@
 import { join } from "node:path";
 import { defineConfig } from "@playwright/test";
 
-const port = 5291;
 const root = join(import.meta.dirname, "..");
 const server = join(root, "src/WarmConduit.Server/bin/Release/net10.0/WarmConduit.Server.dll");
-const data = join(root, "artifacts/e2e-data");
 
-/** The built application with the demo rig and a new database. */
-export const application = {
-  command: `rm -rf ${data} && exec dotnet ${server} --port ${port} --data ${data} --demo ${root}/demo --web ${root}/web/dist`,
-  url: `http://127.0.0.1:${port}/api/units`,
-  reuseExistingServer: false,
+/** Where the application answers that the tests of a worker have for themselves. */
+export const address = (worker: number) => `http://127.0.0.1:${5291 + worker}`;
+
+/** The built application with the demo rigs and a new database, for a worker. */
+const application = (worker: number) => {
+  const data = join(root, `artifacts/e2e-data-${worker}`);
+  return {
+    command: `rm -rf ${data} && exec dotnet ${server} --port ${new URL(address(worker)).port} --data ${data} --demo ${root}/demo --web ${root}/web/dist`,
+    url: `${address(worker)}/api/units`,
+    reuseExistingServer: false,
+  };
 };
+
+const workers = 2;
 
 export default defineConfig({
   testDir: ".",
   testMatch: "*.spec.ts",
   outputDir: "results",
-  workers: 1,
+  workers,
   forbidOnly: true,
-  webServer: application,
+  webServer: Array.from({ length: workers }, (_, worker) => application(worker)),
   use: {
-    baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: "/usr/bin/chromium",

@@ -150,11 +150,11 @@ test("the night, hour by hour, and what it rests on", async ({ page }) => {
     .getByLabel("The winter", { exact: true })
     .getByText(/In \d of 5 winters/)
     .waitFor();
-  await page.getByLabel("Which guess matters").scrollIntoViewIfNeeded();
+  await page.getByLabel("Which guess matters").evaluate((e) => e.scrollIntoView({ block: "start" }));
   await page.waitForTimeout(600);
   await shot(page, "limit");
   await page.getByRole("button", { name: "Set it boxed in under the floor" }).waitFor();
-  await page.getByLabel("Insulation that pays").evaluate((e) => e.scrollIntoView({ block: "start" }));
+  await page.getByLabel("Places compared").evaluate((e) => e.scrollIntoView({ block: "end" }));
   await page.waitForTimeout(600);
   await shot(page, "insulation");
   // A night of two thermometers, invented.

@@ -60,6 +60,15 @@ public class ColdAdviceTests
     }
 
     [Fact]
+    public void Thin_pipe_in_a_thin_sleeve_is_told_by_its_critical_diameter()
+    {
+        // 2 k / h with k 0.036 W/mK and 10 to 20 W/m²K of still air and radiation on something so thin.
+        double critical = InsulationFinder.CriticalDiameterM();
+        Assert.InRange(critical, 2 * 0.036 / 20, 2 * 0.036 / 10);
+        Assert.Contains(InsulationFinder.Ask(Ask(DemoRigs.Of("tern"))).Notes, n => n.Values.Any(v => v.Value == critical) && n.Text.Contains("any sleeve helps", StringComparison.Ordinal));
+    }
+
+    [Fact]
     public void A_jacket_is_in_series_with_what_a_part_loses_bare()
     {
         var tank = DemoRigs.Of("tern").Parts.First(p => Catalogue.Part(p.Stock)!.Passage == Passage.Vessel) with { Jacket = null };

@@ -66,6 +66,10 @@ public class NightStudyTests
             double at = r.Rung.FirstIceS ?? double.PositiveInfinity;
             Assert.True((r.EarliestS ?? double.PositiveInfinity) <= at + 1 && at <= (r.LatestS ?? double.PositiveInfinity) + 1, r.Rung.Name);
         });
+        // The air around a thing is its room's; what breaks costs what the builder says, and what has no price has none.
+        Assert.All(told.Rungs.Where(r => r.Rung.ZoneId is not null), r => Assert.Equal(told.Zones.Single(z => z.ZoneId == r.Rung.ZoneId).Exposure.HoursBelow, r.Exposure.HoursBelow));
+        var priced = Ask(night, rig with { Prices = [new Price("valve", "ball-valve", 40)] }).Rungs;
+        Assert.All(priced, r => Assert.Equal(r.Rung.Breaks && r.Rung.PartId is { } part && rig.Parts.Find(part)!.Stock == "ball-valve" ? 40 : null, r.Money));
         // Heaters give until they fail, and nothing after.
         Assert.All(told.Zones.Where(z => z.HeaterWh.Count > 0), z => Assert.True(z.HeaterWh.Take(2).Sum() > 0 && z.HeaterWh.Skip(2).Sum() == 0));
     }

@@ -134,22 +134,27 @@ public static class InsulationFinder
     private static IEnumerable<Sentence> Notes(Question question)
     {
         yield return "Insulation only buys time: what stands still long enough in frost freezes under any thickness. Heat buys nights, and draining buys all of them.";
-        var pipes = question.Rig.Runs.Where(r => r.Service is Service.Cold or Service.Hot).Select(r => r.Pipe).Distinct().Select(p => Catalogue.Pipe(p)!).OrderBy(p => p.OuterDiameterM).ToList();
-        if (pipes.Count > 0 && CriticalM(pipes[0]) is > 0.0005 and var critical)
-            yield return Sentence.Of($"On {pipes[0].Name} in still air a sleeve thinner than {Measure.Length(critical)} lets out as much as bare pipe: it makes the surface larger. Wrapping with tape wins nothing.");
+        var pipes = question.Rig.Runs.Where(r => r.Service is Service.Cold or Service.Hot).Select(r => Catalogue.Pipe(r.Pipe)!).ToList();
+        if (pipes.MinBy(p => p.OuterDiameterM) is { } thinnest)
+        {
+            double critical = CriticalDiameterM();
+            yield return thinnest.OuterDiameterM > critical
+                ? Sentence.Of($"Pipe thinner than {Measure.Length(critical)} loses more in a thin sleeve than bare, as its surface grows faster than the sleeve holds. The thinnest here, {thinnest.Name}, is {Measure.Length(thinnest.OuterDiameterM)} across: any sleeve helps.")
+                : Sentence.Of($"{thinnest.Name} is {Measure.Length(thinnest.OuterDiameterM)} across: under {Measure.Length(critical)} a thin sleeve lets out more than bare pipe, as its surface grows faster than it holds. Take a thick one.");
+        }
         yield return "Bubble foil is some millimetres of air: about a tenth of m²K/W a sheet, whatever its print says. Its sheen counts only where it looks at an air gap that stays clean and dry.";
         if (question.Rig.Shell.Zones.Any(z => z.Faces.Any(f => f.Layers.Any(l => Catalogue.Solid(l.Material)!.SoaksUpDamp))))
             yield return "Wool in a wall of this rig soaks up damp: wet it lets through twice as much. Keep the vapour out on the warm side; to see what it costs, set the layer to damp.";
     }
 
-    // The thickness at which a sleeve on still air gives what bare pipe gives; 0 where any sleeve helps.
-    private static double CriticalM(PipeStock pipe)
+    /// <summary>The outside diameter up to which a millimetre of elastomer in still air lets out more than none, m: twice its conductivity over the film.</summary>
+    internal static double CriticalDiameterM()
     {
+        const double mostM = 0.04, stepM = 0.0005, wallM = 0.001, thinM = 0.001, plasticWPerMK = 0.4;
         double conductivity = Catalogue.Solid("elastomer")!.ConductivityWPerMK;
-        double Loss(double thickM) => PipeHeat.Steady(new PipeSection(pipe.InnerDiameterM, pipe.OuterDiameterM, pipe.ConductivityWPerMK, thickM, conductivity), 6, 0, 0).ConductanceWPerMK;
-        double bare = Loss(0);
-        for (double thick = 0.0005; thick < 0.02; thick += 0.0005)
-            if (Loss(thick) < bare) return thick - 0.0005;
-        return 0.02;
+        double Loss(double acrossM, double thickM) => PipeHeat.Steady(new PipeSection(acrossM - (2 * wallM), acrossM, plasticWPerMK, thickM, conductivity), 6, 0, 0).ConductanceWPerMK;
+        double across = 0.003;
+        while (across < mostM && Loss(across, thinM) > Loss(across, 0)) across += stepM;
+        return across;
     }
 }

@@ -57,9 +57,9 @@ function Night({ rig }: { rig: Rig }) {
           <Guesses />
           <Limit />
         </div>
+        <Season />
         <Insulation />
         <Compared rig={rig} />
-        <Season />
         <Calibration rig={rig} />
       </Stale>
       <div className="flex min-w-0 flex-col gap-3">
