@@ -59,6 +59,18 @@ test("the night: what goes first, an hour looked at, the heat failing where it i
   await expect(strip.getByRole("slider", { name: "Outdoor temperature" })).toHaveCount(0);
   await strip.getByRole("button", { name: "Make it steady" }).click();
   await expect(strip.getByRole("slider", { name: "Outdoor temperature" })).toBeVisible();
+
+  // All views are coloured as they are at the hour that was looked at there, at another one, and in the morning again.
+  await page.getByRole("radio", { name: "Cold" }).click();
+  const hour = page.getByRole("slider", { name: "Hour", exact: true });
+  await expect(hour).toHaveAttribute("aria-valuetext", "05:00 next day");
+  const garage = page.getByText(/^garage −?\d/).first();
+  const then = await garage.textContent();
+  await hour.press("Home");
+  await expect(hour).toHaveAttribute("aria-valuetext", /^\d\d:00$/);
+  await expect(garage).not.toHaveText(then ?? "");
+  await page.getByRole("button", { name: "In the morning" }).click();
+  await expect(hour).toHaveAttribute("aria-valuetext", "in the morning");
 });
 
 test("weather of one's own: a table is read, and a broken one is told by line and column", async ({ page }) => {
@@ -82,9 +94,11 @@ test("a plan is kept with the rig, taken up again, and laid over another", async
   await course.getByLabel("Nothing happens in the course of it").selectOption("away");
   await course.getByLabel("Held, if at all").fill("2");
   await course.getByLabel("Held, if at all").press("Enter");
+  await expect(course.getByLabel("Held, if at all")).toHaveValue(/°C/);
   await course.getByLabel("And besides").selectOption("open");
   await course.getByLabel("Area").fill("1");
   await course.getByLabel("Area").press("Enter");
+  await expect(course.getByLabel("Area")).toHaveValue(/m²/);
   await expect(page.locator("[data-under]").first()).toBeAttached();
   await expect(page.getByRole("table").filter({ hasText: "held" })).toContainText("no ice");
   await plans.getByLabel("Keep this night as").fill("Window left open");
@@ -137,6 +151,22 @@ test("insulation that pays is done, and a tank is set in another place", async (
   await expect(first).toContainText("23:45 → 01:45 next day");
   await pays.getByRole("radio", { name: "per mm" }).click();
   await expect(pays.getByRole("columnheader", { name: "per mm" })).toBeVisible();
+  // By one's own prices, typed there: a board by the square metre.
+  await expect(pays.getByRole("radio", { name: "per money" })).toHaveCount(0);
+  await pays.getByRole("button", { name: "Your prices" }).click();
+  const price = page.getByRole("textbox", { name: "XPS board, a square metre, 20 mm thick" });
+  await price.fill("12.5");
+  await price.press("Enter");
+  await expect(page.getByRole("button", { name: "No price for XPS board, a square metre, 20 mm thick" })).toBeVisible();
+  await page.getByRole("button", { name: "Done" }).click();
+  await pays.getByRole("radio", { name: "per money" }).click();
+  await expect(pays.getByRole("columnheader", { name: "per money" })).toBeVisible();
+  await pays.getByRole("radio", { name: "Hours" }).click();
+  // What is looked at is dashed in the drawing beside it.
+  const ghost = page.getByRole("region", { name: "The rig at that hour" }).locator("[data-fix-ghost] rect");
+  await expect(ghost).toHaveCount(0);
+  await first.hover();
+  await expect(ghost).toHaveCount(1);
   await first.getByRole("button", { name: /^Do it: shower hatch/ }).click();
   await saved(page);
   await expect(page.locator("[data-verdict]").first()).toContainText("about 01:45 next day");

@@ -12,6 +12,21 @@ public readonly record struct PipeSection(
     /// <summary>Diameter of the outermost surface, m.</summary>
     public double SurfaceDiameterM() => OuterDiameterM + 2 * InsulationThicknessM;
 
+    /// <summary>
+    /// The conductivity of one layer that holds as much as several around a diameter of <paramref name="innerM"/>, W/mK; layers from inside to outside, none of them of no thickness. Their
+    /// resistances in series. O(layers).
+    /// </summary>
+    public static double AsOneLayer(double innerM, ReadOnlySpan<WallLayer> layers)
+    {
+        double d = innerM, sum = 0;
+        foreach (var layer in layers)
+        {
+            sum += Math.Log(1 + (2 * layer.ThicknessM / d)) / layer.ConductivityWPerMK;
+            d += 2 * layer.ThicknessM;
+        }
+        return Math.Log(d / innerM) / sum;
+    }
+
     /// <summary>Resistance of pipe wall and insulation, without the surface coefficient outside, mK/W.</summary>
     public double WallResistanceMKPerW()
     {

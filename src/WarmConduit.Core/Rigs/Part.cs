@@ -94,7 +94,8 @@ public sealed record Reach(ReachKind Kind, int? Screws = null)
 /// <param name="MassKg">Mass when empty, kg; 0 to 1000.</param>
 /// <param name="Covered">Light is kept off it; left out: it is not known.</param>
 /// <param name="Reach">How a hand gets to it; left out: it is not known.</param>
-/// <param name="Jacket">Insulation all around it; left out: none.</param>
+/// <param name="Jacket">Insulation around it; left out: none.</param>
+/// <param name="JacketOff">Sides of its box that the jacket leaves bare, 1 to 5; left out: none.</param>
 /// <param name="Own">A part of the builder's own, whose size, ports and figures are theirs; it is offered again in other rigs.</param>
 public sealed record Part(
     string Id,
@@ -109,7 +110,8 @@ public sealed record Part(
     bool? Covered = null,
     bool? Own = null,
     Reach? Reach = null,
-    Sleeve? Jacket = null) : IIdentified
+    Sleeve? Jacket = null,
+    IReadOnlyList<Facing>? JacketOff = null) : IIdentified
 {
     /// <summary>What <paramref name="port"/> is for: as it says itself, else as stock has it.</summary>
     public PortRole? RoleOf(Port port) => port.Role ?? Catalogue.Part(Stock)?.Ports.FirstOrDefault(p => p.Id == port.Id)?.Role;

@@ -1,13 +1,42 @@
 namespace WarmConduit.Core.Rigs;
 
-/// <summary>
-/// What a thing of the catalogue costs the builder. <paramref name="Of"/> is the catalogue id of a part (a piece), or of a pipe or solid (a metre);
-/// <paramref name="Amount"/> in whatever money the builder counts.
-/// </summary>
+/// <summary>What a price is for.</summary>
+public enum PriceUnit
+{
+    /// <summary>A piece: parts.</summary>
+    Each,
+
+    /// <summary>A metre: pipes, and solids as sleeves.</summary>
+    Metre,
+
+    /// <summary>A square metre of 20 mm: solids as boards; other thicknesses in proportion.</summary>
+    SquareMetre,
+}
+
+/// <summary>What a thing of the catalogue costs the builder, in whatever money they count.</summary>
 /// <param name="Id">Its id.</param>
-/// <param name="Of">Catalogue id of a part (a piece), or of a pipe or solid (a metre).</param>
-/// <param name="Amount">Above 0, in whatever money the builder counts.</param>
-public sealed record Price(string Id, string Of, double Amount) : IIdentified;
+/// <param name="Of">Catalogue id of a part, pipe or solid.</param>
+/// <param name="Amount">0 to a million.</param>
+/// <param name="Unit">What it is for; left out: a piece of a part, a metre of a pipe or solid.</param>
+public sealed record Price(string Id, string Of, double Amount, PriceUnit? Unit = null) : IIdentified
+{
+    /// <summary>Thickness of a board that is priced by the square metre, m.</summary>
+    public const double BoardM = 0.02;
+}
+
+/// <summary>Prices as they are asked for.</summary>
+public static class Prices
+{
+    /// <summary>What a part costs; null: no price is known.</summary>
+    public static double? OfPart(this IReadOnlyList<Price> prices, string stock) => prices.FirstOrDefault(p => p.Of == stock)?.Amount;
+
+    /// <summary>What a metre of a pipe or sleeve costs; null likewise.</summary>
+    public static double? OfMetre(this IReadOnlyList<Price> prices, string of) => prices.FirstOrDefault(p => p.Of == of && p.Unit is not PriceUnit.SquareMetre)?.Amount;
+
+    /// <summary>What a square metre of a board of <paramref name="thicknessM"/> costs; null likewise.</summary>
+    public static double? OfBoard(this IReadOnlyList<Price> prices, string solid, double thicknessM) =>
+        prices.FirstOrDefault(p => p.Of == solid && p.Unit is PriceUnit.SquareMetre)?.Amount * thicknessM / Price.BoardM;
+}
 
 /// <summary>
 /// A whole water system as its builder describes it: the one document that is edited, saved as a revision and written to a file. Immutable. A drawing under

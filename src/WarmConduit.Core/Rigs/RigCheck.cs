@@ -29,6 +29,8 @@ public static partial class RigCheck
 
     // A shower hose reaches this far.
     private const double PortReachM = 2;
+
+    private const int MaxLayers = 3;
     private const int MaxFaults = 50;
 
     /// <summary>Throws <see cref="RigFileException"/> when <see cref="Check(Rig)"/> finds anything.</summary>
@@ -64,6 +66,9 @@ public static partial class RigCheck
             string of = rig.Prices[i].Of;
             c.Known($"prices[{i}].of", Catalogue.Part(of) is not null || Catalogue.Pipe(of) is not null || Catalogue.Solid(of) is not null, of, "thing");
             c.Range($"prices[{i}].amount", rig.Prices[i].Amount, 0, 1e6, "");
+            var unit = rig.Prices[i].Unit;
+            if (unit is not null && (unit == PriceUnit.Each) != (Catalogue.Part(of) is not null)) c.Add($"prices[{i}].unit", "parts are priced by the piece, pipes and solids by length or area");
+            if (unit == PriceUnit.SquareMetre && Catalogue.Solid(of) is null) c.Add($"prices[{i}].unit", "only solids are priced by the square metre");
         }
         CheckPlans(c, rig.Plans ?? [], rig.Shell.Zones);
         return c.Faults;
@@ -248,6 +253,8 @@ public static partial class RigCheck
             if (part.Reach?.Screws is { } screws) c.Range($"{at}.reach.screws", screws, 0, 99, "");
             if (part.LossWPerK is { } loss) c.Range($"{at}.lossWPerK", loss, 0, 100, "W/K");
             CheckSleeve(c, $"{at}.jacket", part.Jacket);
+            if (part.JacketOff is { } off && (part.Jacket is null || off.Count is 0 or > 5 || off.Distinct().Count() != off.Count))
+                c.Add($"{at}.jacketOff", "one to five faces of a jacket may be left bare, each named once");
             if (part.MassKg is { } mass) c.Range($"{at}.massKg", mass, 0, 1000, "kg");
             if (stock?.Passage is Passage.OneWay or Passage.Pump && (part.PortAt("in") is null || part.PortAt("out") is null))
                 c.Add($"{at}.ports", "a part with a direction needs the ports 'in' and 'out'");
@@ -282,12 +289,17 @@ public static partial class RigCheck
         }
     }
 
-    private static void CheckSleeve(Checker c, string at, Sleeve? sleeve)
+    private static void CheckSleeve(Checker c, string at, Sleeve? sleeve, int depth = 1)
     {
         if (sleeve is null) return;
         c.Known($"{at}.material", Catalogue.Solid(sleeve.Material) is not null, sleeve.Material, "material");
         c.Range($"{at}.thicknessM", sleeve.ThicknessM, 0, 0.3, "m");
         if (sleeve.GapShare is { } gaps) c.Range($"{at}.gapShare", gaps, 0, 1, "");
+        if (sleeve.Over is not { } over) return;
+        if (depth == MaxLayers) c.Add($"{at}.over", $"a sleeve has {MaxLayers} layers at the most");
+        else CheckSleeve(c, $"{at}.over", over, depth + 1);
+        if (sleeve.ThicknessM <= 0 || over.ThicknessM <= 0) c.Add($"{at}.over", "a layer lies over another, and each has a thickness");
+        if (over.GapShare is not null) c.Add($"{at}.over.gapShare", "gaps are those of the innermost layer, for all of them");
     }
 
     private static void CheckEnd(Checker c, int run, string which, RunEnd end, Dictionary<string, Part> parts)

@@ -42,8 +42,19 @@ public sealed record RunEnd(string? Part = null, string? Port = null, Point3? At
 /// <summary>A sleeve around a run: a solid of the catalogue and its thickness, m.</summary>
 /// <param name="Material">Id of a solid.</param>
 /// <param name="ThicknessM">Thickness, m; 0 to 0.3.</param>
-/// <param name="GapShare">Share of it that lies bare: at clips, fittings and butts that do not meet, 0 to 1; left out: none.</param>
-public sealed record Sleeve(string Material, double ThicknessM, double? GapShare = null);
+/// <param name="GapShare">Share of it that lies bare, with all that is over it: at clips, fittings and butts that do not meet, 0 to 1; left out: none.</param>
+/// <param name="Over">What lies over it, up to three layers in all, the outer ones without gaps of their own; left out: nothing.</param>
+public sealed record Sleeve(string Material, double ThicknessM, double? GapShare = null, Sleeve? Over = null)
+{
+    /// <summary>It and what lies over it, from inside to outside.</summary>
+    public IEnumerable<Sleeve> Layers()
+    {
+        for (var layer = this; layer is not null; layer = layer.Over) yield return layer;
+    }
+
+    /// <summary>Thickness of all layers, m.</summary>
+    public double AllM() => ThicknessM + (Over?.AllM() ?? 0);
+}
 
 /// <summary>What holds a run at one of its points.</summary>
 public enum Fixing

@@ -4,12 +4,9 @@ using WarmConduit.Core.Rigs;
 
 namespace WarmConduit.Core.Studies;
 
-/// <summary>What a part holds and loses: the rig's own figure, else that of its box for tanks, else stock.</summary>
+/// <summary>What a part holds: the rig's own figure, else that of its box for tanks, else stock.</summary>
 public static class PartWater
 {
-    // A moulded tank of 5 mm in still air with radiation, 8 W/m²K. Estimates.
-    private static readonly double TankFaceWPerM2K = TankFace.TransmittanceWPerM2K(0.005, [], 8);
-
     /// <summary>Water held when full, litres. A vessel's own figure counts only above 0: no vessel holds nothing.</summary>
     public static double HoldsL(Part part)
     {
@@ -30,31 +27,6 @@ public static class PartWater
         var stock = Catalogue.Part(part.Stock)!;
         double bore = part.Ports.Max(p => p.BoreM ?? stock.Ports.FirstOrDefault(o => o.Id == p.Id)?.BoreM ?? 0.012);
         return stock.Look == PartLook.Joint || stock.Group == PartGroup.Valves ? bore : Math.Max(bore, part.Box.Size.ZM - part.Ports.Min(p => p.Offset.ZM));
-    }
-
-    /// <summary>Loss to the air of its zone, W/K; of a plain tank, all six faces. A jacket is in series with what it loses bare, over the area of its box.</summary>
-    public static double LossWPerK(Part part)
-    {
-        double bare = BareWPerK(part);
-        if (part.Jacket is not { ThicknessM: > 0 } jacket || bare <= 0) return bare;
-        double resistance = jacket.ThicknessM / Catalogue.Solid(jacket.Material)!.ConductivityAt(jacket.ThicknessM);
-        double covered = 1 / ((1 / bare) + (resistance / SurfaceM2(part))), gaps = jacket.GapShare ?? 0;
-        return ((1 - gaps) * covered) + (gaps * bare);
-    }
-
-    /// <summary>All six faces of its box, m².</summary>
-    public static double SurfaceM2(Part part)
-    {
-        var s = part.Box.Size;
-        return 2 * ((s.XM * s.YM) + (s.YM * s.ZM) + (s.ZM * s.XM));
-    }
-
-    private static double BareWPerK(Part part)
-    {
-        var stock = Catalogue.Part(part.Stock)!;
-        if (part.LossWPerK is { } own) return own;
-        if (stock.LossWPerK > 0 || stock.Passage != Passage.Vessel) return stock.LossWPerK;
-        return SurfaceM2(part) * TankFaceWPerM2K;
     }
 
     /// <summary>Heat capacity of what is not water, J/K: a third of the water's. Estimate.</summary>

@@ -30,6 +30,7 @@ public sealed record Study(string Name, Type Answer, Func<Question, object> Ask)
         Of("freezeLadder", FreezeLadderStudy.Ask),
         Of("rungWhy", RungWhyStudy.Ask),
         Of("night", NightStudy.Ask),
+        Of("hourly", HourlyStudy.Ask),
         Of("limit", LimitStudy.Ask),
         Of("guess", GuessStudy.Ask),
         Of("calibration", CalibrationStudy.Ask),

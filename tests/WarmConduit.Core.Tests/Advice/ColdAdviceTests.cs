@@ -2,13 +2,16 @@ using WarmConduit.Core.Advice;
 using WarmConduit.Core.Advice.Cold;
 using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Heat;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Tests.Rigs;
+using WarmConduit.Core.Tests.Studies;
 using Xunit;
 
 namespace WarmConduit.Core.Tests.Advice;
@@ -57,6 +60,11 @@ public class ColdAdviceTests
         var run = rig.Runs.Find(((ChangeThing)priced.Edits[0]).Thing.Split('/')[1])!;
         Assert.Equal(priced.HoursWon / (4 * new RigIndex(rig).PipeLengthM(run)), priced.HoursPerMoney!.Value, 1e-9);
         Assert.Equal(priced.HoursWon / 13, priced.HoursPerMm!.Value, 1e-9);
+        // A board by its area and thickness: 25 mm around a tank at 12 a square metre of 20 mm.
+        var cold = Tank(0.7) with { Prices = [new Price("board", "xps", 12, PriceUnit.SquareMetre)] };
+        var jacket = InsulationFinder.Ask(new Question(cold, Arctic(cold))).Options.First(o => o.Words.Text.Contains("a jacket of", StringComparison.Ordinal));
+        Assert.Equal(jacket.HoursWon / (12 * 2.5 * 25 / 20), jacket.HoursPerMoney!.Value, 1e-9);
+        Assert.Equal(["prices[0].unit", "prices[1].unit"], RigCheck.Check(cold with { Prices = [new("a", "xps", 1, PriceUnit.Each), new("b", "pex-1/2", 1, PriceUnit.SquareMetre)] }).Select(f => f.Path));
     }
 
     [Fact]
@@ -68,24 +76,71 @@ public class ColdAdviceTests
         Assert.Contains(InsulationFinder.Ask(Ask(DemoRigs.Of("tern"))).Notes, n => n.Values.Any(v => v.Value == critical) && n.Text.Contains("any sleeve helps", StringComparison.Ordinal));
     }
 
-    [Fact]
-    public void A_jacket_is_in_series_with_what_a_part_loses_bare()
+    // A plain tank of a metre by half by half, off all faces of a room of 2 m or with its underside on the floor, 12 mm of plywood over 50 mm of XPS, an open underfloor below.
+    private static Rig Tank(double aboveM, Sleeve? jacket = null, IReadOnlyList<Facing>? off = null)
     {
-        var tank = DemoRigs.Of("tern").Parts.First(p => Catalogue.Part(p.Stock)!.Passage == Passage.Vessel) with { Jacket = null };
-        var s = tank.Box.Size;
-        double area = 2 * ((s.XM * s.YM) + (s.YM * s.ZM) + (s.ZM * s.XM)), bare = PartWater.LossWPerK(tank);
-        // 50 mm of XPS, 0.034 W/mK.
-        Assert.Equal(1 / ((1 / bare) + (0.05 / 0.034 / area)), PartWater.LossWPerK(tank with { Jacket = new Sleeve("xps", 0.05) }), 1e-9);
-        // A quarter of it bare: a quarter of the bare loss, and three quarters of the other.
-        Assert.Equal((0.25 * bare) + (0.75 / ((1 / bare) + (0.05 / 0.034 / area))), PartWater.LossWPerK(tank with { Jacket = new Sleeve("xps", 0.05, 0.25) }), 1e-9);
+        var rig = new RigBuilder().Tank("tank", new Box(new(0.5, 0.5, aboveM), new(1, 0.5, 0.5)), ("outlet", 0.5, 0.6, aboveM + 0.05)).Build();
+        Zone Of(string id, ZoneKind kind, double z, double high, params Face[] faces) => new(id, id, kind, new Box(new(0, 0, z), new(2, 2, high)), 0.5, faces, []);
+        var floor = new Face("floor-under", "floor", FaceSide.Floor, 4, [new("plywood", 0.012), new("xps", 0.05)], 0, [], "under");
+        rig = rig with
+        {
+            Shell = rig.Shell with { Zones = [Of("room", ZoneKind.Living, 0, 2, floor), Of("under", ZoneKind.OpenUnderfloor, -0.5, 0.5)] },
+            Parts = [rig.Parts[0] with { Jacket = jacket, JacketOff = off, HoldsL = 20 }],
+        };
+        Assert.Empty(RigCheck.Check(rig));
+        return rig;
+    }
+
+    private static Conditions Arctic(Rig rig) => Conditions.Of(rig.Brief) with { OutdoorC = -30, Water = WaterState.Wet, HeatOn = false };
+
+    private static IReadOnlyList<PartContact> Losses(Rig rig) => Ask(rig) is var question ? PartContacts.Of(question, new Against(question), rig.Parts[0]) : [];
+
+    [Fact]
+    public void A_tank_loses_by_each_side_through_its_jacket_and_through_what_it_stands_on()
+    {
+        // 1/(1/5 + 0.005/0.4 + 1/8) W/m²K over 2.5 m².
+        double air = 0.2 + 0.0125 + 0.125, jacket = 0.05 / 0.034;
+        double Sum(Rig rig) => Losses(rig).Sum(c => c.WPerK);
+        Assert.Equal(2.5 / air, Sum(Tank(0.7)), 1e-9);
+        Assert.Equal(2.5 / (air + jacket), Sum(Tank(0.7, new Sleeve("xps", 0.05))), 1e-9);
+        // A quarter of it bare, or its top left bare.
+        Assert.Equal((0.25 * 2.5 / air) + (0.75 * 2.5 / (air + jacket)), Sum(Tank(0.7, new Sleeve("xps", 0.05, 0.25))), 1e-9);
+        Assert.Equal((0.5 / air) + (2 / (air + jacket)), Sum(Tank(0.7, new Sleeve("xps", 0.05), [Facing.Up])), 1e-9);
+        // Two layers are in series; a sheet of foil bubbles counts for 8 mm of air and no more.
+        Assert.Equal(2.5 / (air + jacket + (0.008 / 0.04)), Sum(Tank(0.7, new Sleeve("xps", 0.05, Over: new Sleeve("bubble-foil", 0.03)))), 1e-9);
+
+        // On the floor half a square metre of it has the floor and the wind under it instead of the room.
+        var rig = Tank(0);
+        var night = Conditions.Of(rig.Brief);
+        double floor = (0.012 / Catalogue.Solid("plywood")!.ConductivityWPerMK) + (0.05 / 0.034) + (1 / SurfaceCoefficient.OuterWallWPerM2K(night.WindMPerS, 0.9, night.OutdoorC));
+        var losses = Losses(rig).ToDictionary(c => (c.To!.Id, c.Through), c => c.WPerK);
+        Assert.Equal([("room", false), ("under", true)], losses.Keys.Order());
+        Assert.Equal(2 / air, losses[("room", false)], 1e-9);
+        Assert.Equal(0.5 / (0.2 + 0.0125 + floor), losses[("under", true)], 1e-9);
+        Assert.Contains(InsulationFinder.Ask(new Question(rig, Arctic(rig))).Options, o => o.Words.Text.Contains("but where it stands against something", StringComparison.Ordinal));
+        // Any other figure of its own is for all of it, to its room.
+        Assert.Equal([(3.0, false)], Losses(rig with { Parts = [rig.Parts[0] with { LossWPerK = 3 }] }).Select(c => (c.WPerK, c.Through)));
+    }
+
+    [Fact]
+    public void A_sleeve_of_several_layers_and_gaps_is_checked_and_adds_up()
+    {
         var rig = DemoRigs.Of("sparrow");
-        double First(double? gaps) => Conductance(rig with { Runs = [.. rig.Runs.Select(r => r with { Insulation = new Sleeve("elastomer", 0.013, gaps), Bends = [.. r.Bends.Select(b => b with { Insulation = null })] })] });
-        double Conductance(Rig of) => FreezeLadderStudy.Freezers(new Question(of, Conditions.Of(of.Brief) with { Water = WaterState.Wet })).First(f => f.Id == "kitchen-cold#cupboard.1").Body(Conditions.Of(of.Brief), z => z ?? "outdoor").Contacts[0].ConductanceWPerK;
-        double bareRun = Conductance(rig with { Runs = [.. rig.Runs.Select(r => r with { Insulation = null, Bends = [.. r.Bends.Select(b => b with { Insulation = null })] })] });
-        Assert.Equal((0.9 * First(null)) + (0.1 * bareRun), First(0.1), 1e-9);
-        // A sheet of foil bubbles counts for 8 mm of air and no more.
-        Assert.Equal(PartWater.LossWPerK(tank with { Jacket = new Sleeve("bubble-foil", 0.008) }), PartWater.LossWPerK(tank with { Jacket = new Sleeve("bubble-foil", 0.03) }), 1e-9);
-        Assert.Contains(RigCheck.Check(DemoRigs.Of("tern") with { Parts = [tank with { Jacket = new Sleeve("straw", 1) }] }), f => f.Path == "parts[0].jacket.material");
+        double Loss(Sleeve? sleeve) =>
+            FreezeLadderStudy.Freezers(new Question(With(sleeve), Conditions.Of(rig.Brief) with { Water = WaterState.Wet })).First(f => f.Id == "kitchen-cold#cupboard.1").Body(Conditions.Of(rig.Brief), z => z ?? "outdoor").Contacts.Sum(c => c.ConductanceWPerK);
+        Rig With(Sleeve? sleeve) => rig with { Runs = [.. rig.Runs.Select(r => r with { Insulation = sleeve, Bends = [.. r.Bends.Select(b => b with { Insulation = null })] })] };
+        Assert.Equal((0.9 * Loss(new Sleeve("elastomer", 0.013))) + (0.1 * Loss(null)), Loss(new Sleeve("elastomer", 0.013, 0.1)), 1e-9);
+        // Twice 10 mm of one material are 20 mm of it, and a poorer one outside holds less than a better one.
+        Assert.Equal(Loss(new Sleeve("elastomer", 0.02)), Loss(new Sleeve("elastomer", 0.01, Over: new Sleeve("elastomer", 0.01))), 1e-9);
+        Assert.True(Loss(new Sleeve("elastomer", 0.01, Over: new Sleeve("plywood", 0.01))) > Loss(new Sleeve("elastomer", 0.01, Over: new Sleeve("pir", 0.01))));
+        // ln(20/15)/k + ln(30/20)/k' on a pipe of 15 mm.
+        Assert.Equal(Math.Log(30 / 15.0) / ((Math.Log(20 / 15.0) / 0.036) + (Math.Log(30 / 20.0) / 0.024)), PipeSection.AsOneLayer(0.015, [new(0.0025, 0.036), new(0.005, 0.024)]), 1e-12);
+        foreach (var (wrong, path) in ((Sleeve, string)[])[
+            (new("elastomer", 0.01, Over: new("straw", 0.01)), "over.material"), (new("elastomer", 0, Over: new("xps", 0.01)), "over"), (new("elastomer", 0.01, Over: new("xps", 0.01, 0.1)), "over.gapShare"),
+            (new("elastomer", 0.01, Over: new("xps", 0.01, Over: new("xps", 0.01, Over: new("xps", 0.01)))), "over.over.over")])
+            Assert.Contains(RigCheck.Check(With(wrong)), f => f.Path == $"runs[0].insulation.{path}");
+        var part = rig.Parts[0];
+        Assert.Contains(RigCheck.Check(rig with { Parts = [part with { JacketOff = [Facing.Up] }, .. rig.Parts.Skip(1)] }), f => f.Path == "parts[0].jacketOff");
     }
 
     [Fact]
@@ -118,7 +173,9 @@ public class ColdAdviceTests
             var tank = there.Parts.Find(told.PartId)!;
             Assert.DoesNotContain(there.Parts, p => p.Id != tank.Id && Catalogue.Part(p.Stock)!.Look != PartLook.Joint && p.Box.Overlaps(tank.Box, 0.004));
             Assert.Equal(place.CentreM, tank.Box.Centre().ZM, 1e-9);
-            Assert.Equal(Math.Max(0, 5 - place.ColdestC) * PartWater.LossWPerK(tank), place.HoldW, 1e-6);
+            // Held at 5 °C against the coldest of each that it loses to: no more than its bare sides could lose to the coldest of all.
+            Assert.InRange(place.HoldW, 0, Math.Max(0, 5 - rig.Brief.LowestC) * 2.97 * PartContacts.Sides.Sum(s => PartContacts.AreaM2(tank, s)));
+            Assert.Equal(place.ColdestC >= 5 && there.Brief.LowestC >= 5, place.HoldW <= 0);
         }
         // Under the floor it takes no room, is the coldest, and freezes first; boxed in it does not.
         var under = told.Places[2];

@@ -70,6 +70,15 @@ public class NightStudyTests
         Assert.All(told.Rungs.Where(r => r.Rung.ZoneId is not null), r => Assert.Equal(told.Zones.Single(z => z.ZoneId == r.Rung.ZoneId).Exposure.HoursBelow, r.Exposure.HoursBelow));
         var priced = Ask(night, rig with { Prices = [new Price("valve", "ball-valve", 40)] }).Rungs;
         Assert.All(priced, r => Assert.Equal(r.Rung.Breaks && r.Rung.PartId is { } part && rig.Parts.Find(part)!.Stock == "ball-valve" ? 40 : null, r.Money));
+        // Drawn at any hour as it is told here; a week is read every few hours.
+        var hourly = new Question(rig, night).Ask(HourlyStudy.Ask);
+        Assert.Equal((1, told.Weather.Count), (hourly.StepH, hourly.Steps));
+        Assert.Equal(told.Rungs.Select(r => r.Rung.Id), hourly.Rungs.Take(told.Rungs.Count).Select(r => r.Id));
+        Assert.All(told.Rungs.Zip(hourly.Rungs), p => Assert.All(p.First.C.Zip(p.Second.C), c => Assert.Equal(c.First, c.Second, 0.06)));
+        Assert.All(told.Rungs.Zip(hourly.Rungs), p => Assert.Equal(p.First.Ice, p.Second.Ice));
+        Assert.All(told.Zones.Zip(hourly.Zones), p => Assert.All(p.First.C.Zip(p.Second.C), c => Assert.Equal(c.First, c.Second, 0.06)));
+        var week = new Question(rig, night with { Hours = 168, Events = null }).Ask(HourlyStudy.Ask);
+        Assert.Equal((4, 43), (week.StepH, week.Steps));
         // Heaters give until they fail, and nothing after.
         Assert.All(told.Zones.Where(z => z.HeaterWh.Count > 0), z => Assert.True(z.HeaterWh.Take(2).Sum() > 0 && z.HeaterWh.Skip(2).Sum() == 0));
     }

@@ -584,6 +584,7 @@ export interface components {
                 freezeLadder?: components["schemas"]["FreezeLadderAnswer"];
                 rungWhy?: components["schemas"]["RungWhyAnswer"];
                 night?: components["schemas"]["NightHoursAnswer"];
+                hourly?: components["schemas"]["HourlyAnswer"];
                 limit?: components["schemas"]["LimitAnswer"];
                 guess?: components["schemas"]["GuessAnswer"];
                 calibration?: components["schemas"]["CalibrationAnswer"];
@@ -1622,7 +1623,7 @@ export interface components {
          * @description The way a port looks out of its part: along an axis of the vehicle (x forward, y away from the kerb, z up).
          * @enum {unknown}
          */
-        Facing: "forward" | "rear" | "farSide" | "kerbSide" | "up" | "down" | null;
+        Facing: "forward" | "rear" | "farSide" | "kerbSide" | "up" | "down";
         /**
          * @description What is filtered.
          * @enum {unknown}
@@ -1794,6 +1795,11 @@ export interface components {
              * @description Seconds from the start until morning.
              */
             morningS: number;
+            /**
+             * Format: double
+             * @description Seconds from the start until which it is followed.
+             */
+            endS: number;
         };
         /**
          * @description How this rig is meant to survive frost; findings are judged by the chosen school's own rules.
@@ -1929,6 +1935,39 @@ export interface components {
              * @description What comes on top, L. Estimate.
              */
             besidesL: number;
+        };
+        /** @description Air of a room, hour by hour. */
+        HourlyAir: {
+            /** @description The zone. */
+            zoneId: string;
+            /** @description Its air at each step, °C. */
+            c: number[];
+        };
+        /** @description How cold all is at the hours of a night, for drawings of any of them. */
+        HourlyAnswer: {
+            /**
+             * Format: int32
+             * @description Hours from one step to the next; the first is the start of the night.
+             */
+            stepH: number;
+            /**
+             * Format: int32
+             * @description How many steps there are.
+             */
+            steps: number;
+            /** @description Rooms, in the order of the shell. */
+            zones: components["schemas"]["HourlyAir"][];
+            /** @description All that is on the ladder, in its order. */
+            rungs: components["schemas"]["HourlyWater"][];
+        };
+        /** @description A rung of the ladder, hour by hour. */
+        HourlyWater: {
+            /** @description Id of the rung. */
+            id: string;
+            /** @description Its water at each step, °C. */
+            c: number[];
+            /** @description Its ice fraction at each step, 0..1. */
+            ice: number[];
         };
         HttpValidationProblemDetails: {
             type?: null | string;
@@ -2450,8 +2489,10 @@ export interface components {
             own?: null | boolean;
             /** @description How a hand gets to it; left out: it is not known. */
             reach?: null | components["schemas"]["Reach"];
-            /** @description Insulation all around it; left out: none. */
+            /** @description Insulation around it; left out: none. */
             jacket?: null | components["schemas"]["Sleeve"];
+            /** @description Sides of its box that the jacket leaves bare, 1 to 5; left out: none. */
+            jacketOff?: null | components["schemas"]["Facing"][];
         };
         /** @description A part after draining. */
         PartDrain: {
@@ -2831,18 +2872,25 @@ export interface components {
          * @enum {unknown}
          */
         PortRole: "inlet" | "outlet" | "cold" | "hot" | "spout" | "fill" | "vent" | "drain" | "waste" | "coolant" | null;
-        /** @description What a thing of the catalogue costs the builder. Of is the catalogue id of a part (a piece), or of a pipe or solid (a metre); Amount in whatever money the builder counts. */
+        /** @description What a thing of the catalogue costs the builder, in whatever money they count. */
         Price: {
             /** @description Its id. */
             id: string;
-            /** @description Catalogue id of a part (a piece), or of a pipe or solid (a metre). */
+            /** @description Catalogue id of a part, pipe or solid. */
             of: string;
             /**
              * Format: double
-             * @description Above 0, in whatever money the builder counts.
+             * @description 0 to a million.
              */
             amount: number;
+            /** @description What it is for; left out: a piece of a part, a metre of a pipe or solid. */
+            unit?: null | components["schemas"]["PriceUnit"];
         };
+        /**
+         * @description What a price is for.
+         * @enum {unknown}
+         */
+        PriceUnit: "each" | "metre" | "squareMetre" | null;
         /** @description How values up to Below (in the base unit, by size) are printed in a system: with Decimals digits, or as a fraction of Denominator when that is above 1. */
         PrintRule: {
             /** @description The kind of quantity. */
@@ -3413,9 +3461,11 @@ export interface components {
             thicknessM: number;
             /**
              * Format: double
-             * @description Share of it that lies bare: at clips, fittings and butts that do not meet, 0 to 1; left out: none.
+             * @description Share of it that lies bare, with all that is over it: at clips, fittings and butts that do not meet, 0 to 1; left out: none.
              */
             gapShare?: null | number;
+            /** @description What lies over it, up to three layers in all, the outer ones without gaps of their own; left out: nothing. */
+            over?: null | components["schemas"]["Sleeve"];
         };
         /** @description An insulating or structural material: conductivity W/mK, whether damp raises it by a fifth, and the thickness, m, beyond which more of it resists no better (an air gap: the air begins to turn); null for solids. */
         SolidStock: {

@@ -11,3 +11,20 @@ export function changedAnswer<T extends object>(held: T, change: AnswerChange): 
   }
   return made as T;
 }
+
+type Ladder = Schema["FreezeLadderAnswer"];
+
+/** The ladder with air, water and ice as they are at an hour of its night. */
+export function ladderAt(ladder: Ladder, hourly: Pick<Schema["HourlyAnswer"], "stepH" | "zones" | "rungs">, hour: number): Ladder {
+  const step = Math.round(hour / hourly.stepH);
+  const air = new Map(hourly.zones.map((z) => [z.zoneId, z.c]));
+  const water = new Map(hourly.rungs.map((r) => [r.id, r]));
+  return {
+    ...ladder,
+    zones: ladder.zones.map((z) => ({ ...z, airC: air.get(z.zoneId)?.[step] ?? z.airC })),
+    rungs: ladder.rungs.map((r) => {
+      const at = water.get(r.id);
+      return { ...r, morningC: at?.c[step] ?? r.morningC, morningIce: at?.ice[step] ?? r.morningIce };
+    }),
+  };
+}

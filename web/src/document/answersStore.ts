@@ -2,7 +2,7 @@ import pRetry from "p-retry";
 import { createStore, type StoreApi } from "zustand/vanilla";
 import { Problem, type Schema } from "../api/client";
 import type { RigApi } from "../api/rigs";
-import { changedAnswer } from "./answers";
+import { changedAnswer, ladderAt } from "./answers";
 import { type DocumentStore, pendingOf } from "./documentStore";
 
 type Conditions = Schema["Conditions"];
@@ -27,7 +27,12 @@ export type Answers = Pick<All, (typeof ofBench)[number]> &
   Partial<
     Pick<
       All,
-      (typeof ofBrief)[number] | (typeof ofWeights)[number] | (typeof ofShell)[number] | (typeof ofDrain)[number] | (typeof ofNight)[number]
+      | (typeof ofBrief)[number]
+      | (typeof ofWeights)[number]
+      | (typeof ofShell)[number]
+      | (typeof ofDrain)[number]
+      | (typeof ofNight)[number]
+      | "hourly"
     >
   >;
 
@@ -35,6 +40,10 @@ export interface AnswersState {
   /** The night that is asked about. */
   conditions: Conditions | null;
   answers: Answers | null;
+  /** The hour of the night that is looked at; null: the morning. */
+  look: number | null;
+  /** The answers as they are drawn: what is cold as it is at that hour. */
+  shown: Answers | null;
   /** The night and the document that the answers are about: what stands over them is named by it, and what has moved since is drawn without them. */
   night: Conditions | null;
   about: Schema["Rig"] | null;
@@ -45,6 +54,8 @@ export interface AnswersState {
 }
 
 export interface AnswersStore extends StoreApi<AnswersState> {
+  /** Looks at an hour of the night, or at the morning again. */
+  lookAt(hour: number | null): void;
   setConditions(change: Partial<Conditions>): void;
   close(): void;
 }
@@ -62,12 +73,18 @@ function withoutRefused(events: Conditions["events"], { fields }: Problem) {
   return refused.size > 0 && events ? events.filter((_, i) => !refused.has(String(i))) : null;
 }
 
+function shownAt(answers: Answers, look: number | null): Answers {
+  return look === null || !answers.hourly ? answers : { ...answers, freezeLadder: ladderAt(answers.freezeLadder, answers.hourly, look) };
+}
+
 /** The answers about the document as it is drawn. One question is under way at a time; while it is, only the newest after it counts. */
 export function createAnswers(document: DocumentStore, api: RigApi, wanted: Wanted = ofBench): AnswersStore {
   const { id } = document.getState();
   const store = createStore<AnswersState>(() => ({
     conditions: null,
     answers: null,
+    look: null,
+    shown: null,
     night: null,
     about: null,
     stale: true,
@@ -132,10 +149,11 @@ export function createAnswers(document: DocumentStore, api: RigApi, wanted: Want
     const now = document.getState();
     const { revision, rig } = now;
     const edits = pendingOf(now);
-    const { conditions } = store.getState();
+    const { conditions, look } = store.getState();
     const night = JSON.stringify(conditions);
-    const known = conditions && held?.night === night ? held : null;
-    const base = { id, base: revision, edits, wanted: [...wanted] };
+    const hourly = look !== null;
+    const known = conditions && held?.night === night && (!hourly || held.answers.hourly) ? held : null;
+    const base = { id, base: revision, edits, wanted: hourly ? [...wanted, "hourly"] : [...wanted] };
     const told = await api.answers({ ...base, ...(conditions && { conditions }), ...(known && { since: known.revision }) }, signal);
     const answers = { ...told.answers } as Record<string, object>;
     for (const [name, change] of Object.entries(told.changed))
@@ -148,6 +166,7 @@ export function createAnswers(document: DocumentStore, api: RigApi, wanted: Want
       night: told.conditions,
       about: rig,
       answers: whole,
+      shown: shownAt(whole, store.getState().look),
       problem: null,
       stale: again,
     });
@@ -176,8 +195,16 @@ export function createAnswers(document: DocumentStore, api: RigApi, wanted: Want
     void ask();
   }
 
+  function lookAt(look: number | null) {
+    const { answers, look: before } = store.getState();
+    if (look === before) return;
+    store.setState({ look, shown: answers && shownAt(answers, look) });
+    if (look !== null && answers && !answers.hourly) void ask();
+  }
+
   return Object.assign(store, {
     setConditions,
+    lookAt,
     close() {
       closed = true;
       stop();

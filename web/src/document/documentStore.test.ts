@@ -84,8 +84,18 @@ class Server implements RigApi {
       throw new Problem(400, "not in this rig", undefined, { [`conditions.events[${gone}].zoneId`]: ["there is no zone 'gone'"] }, {});
     const answers = {
       drainDown: drain,
-      freezeLadder: { rungs: [], count: 0, zones: [], morningS: 28800, verdict: "passes" },
+      freezeLadder: {
+        rungs: [],
+        count: 0,
+        zones: [{ zoneId: "room", airC: -5, heaterW: 0 }],
+        morningS: 28800,
+        endS: 43200,
+        verdict: "passes",
+      },
       advice: { findings: [], count: 0 },
+      ...(ask.wanted.includes("hourly") && {
+        hourly: { stepH: 1, steps: 6, zones: [{ zoneId: "room", c: [4, 3, 2, 1, 0, -1] }], rungs: [] },
+      }),
     };
     return { conditions: ask.conditions ?? night, effect: null, answers, changed: {} } as Schema["AnswersAnswer"];
   }
@@ -379,5 +389,25 @@ describe("the answers", () => {
     });
     // The night is remembered on this device for this rig.
     expect(createAnswers(createDocument("test", server, shelf), server).getState().conditions?.water).toBe("wet");
+  });
+
+  it("show the hour that is looked at: asked for once, and the morning again without a question", async () => {
+    const document = createDocument("test", server, shelf);
+    const answers = createAnswers(document, server);
+    await document.open();
+    await settle();
+    const air = () => answers.getState().shown?.freezeLadder.zones[0]?.airC;
+    const before = server.asked.length;
+    answers.lookAt(3);
+    expect(air()).toBe(-5);
+    await settle();
+    expect([air(), answers.getState().answers?.freezeLadder.zones[0]?.airC]).toEqual([1, -5]);
+    expect(server.asked.slice(before).map((a) => [a.wanted.includes("hourly"), a.since ?? null])).toEqual([[true, null]]);
+    answers.lookAt(4);
+    expect(air()).toBe(0);
+    answers.lookAt(null);
+    expect(air()).toBe(-5);
+    await settle();
+    expect(server.asked.length).toBe(before + 1);
   });
 });

@@ -4,7 +4,7 @@ import { drawn } from "./effects";
 import { ghostOf } from "./ghost";
 
 it("a ghost is what differs: runs and parts that come, move or go", () => {
-  expect(ghostOf(rig, rig)).toEqual({ runs: [], parts: [], gone: [] });
+  expect(ghostOf(rig, rig)).toEqual({ runs: [], parts: [], gone: [], rooms: [] });
 
   const [run] = rig.runs.filter((r) => r.bends.length > 0);
   const [part] = rig.parts;
@@ -27,5 +27,20 @@ it("a ghost is what differs: runs and parts that come, move or go", () => {
       .map((r) => r.id)
       .sort(),
   );
+  // What is insulated is shown where it lies, and the room whose faces or openings change.
+  const sleeved = {
+    ...rig,
+    runs: rig.runs.map((r) => (r.id === run.id ? { ...r, insulation: { material: "elastomer", thicknessM: 0.02 } } : r)),
+  };
+  expect(ghostOf(rig, sleeved).runs.map((r) => r.id)).toEqual([run.id]);
+  const jacketed = {
+    ...rig,
+    parts: rig.parts.map((p) => (p.id === part.id ? { ...p, jacket: { material: "xps", thicknessM: 0.02 } } : p)),
+  };
+  expect(ghostOf(rig, jacketed).parts.map((p) => p.id)).toEqual([part.id]);
+  const room = { id: "room", name: "room", kind: "living", box: part.box, airChangesPerHour: 1, faces: [], openings: [] } as const;
+  const draughty = { ...rig, shell: { ...rig.shell, zones: [{ ...room, faces: [], openings: [] }] } };
+  expect(ghostOf(rig, draughty).rooms.map((z) => z.id)).toEqual([room.id]);
+
   expect(ghostOf(rig, { ...rig, runs: rig.runs.filter((r) => r.id !== run.id) }).gone.map((r) => r.id)).toEqual([run.id]);
 });

@@ -5,6 +5,7 @@ using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Units;
 
@@ -95,13 +96,14 @@ public static class PlaceFinder
         double? At(RigNight of) => Enumerable.Range(0, of.Freezers.Count).Where(n => of.Freezers[n].Id == part.Id).Select(n => (double?)of.Marks(n).FirstIceS).FirstOrDefault() is { } s && double.IsFinite(s) ? s : null;
         var zone = asked.Index.ZoneAt(part.Box.Centre());
         int morning = Math.Max(1, night.Answer.ReportS.ToList().FindIndex(s => s >= night.MorningS));
-        double coldest = Enumerable.Range(0, morning + 1).Min(r => night.AirC(zone, r));
+        double Coldest(Zone? of) => Enumerable.Range(0, morning + 1).Min(r => night.AirC(of, r));
+        double coldest = Coldest(zone);
         bool inRoom = zone?.Kind is ZoneKind.Living or ZoneKind.Garage or ZoneKind.Cupboard;
         bool Windy(Point3 at) => asked.Index.ZoneAt(at) is null or { Kind: ZoneKind.OpenUnderfloor };
         int joints = asked.Rig.Runs.Where(r => r.From.Part == part.Id || r.To.Part == part.Id).SelectMany(r => asked.Index.CourseOf(r) is { Length: > 1 } course ? (Point3[])[course[0], course[^1]] : []).Count(Windy);
         bool vessel = Catalogue.Part(part.Stock)!.Passage == Passage.Vessel;
         return new ComparedPlace(
-            name, edits.Count == 0, edits, effect, At(night), At(RigNight.Of(asked, Doubt.Cold)), At(RigNight.Of(asked, Doubt.Warm)), coldest, Math.Max(0, HoldC - coldest) * PartWater.LossWPerK(part),
+            name, edits.Count == 0, edits, effect, At(night), At(RigNight.Of(asked, Doubt.Cold)), At(RigNight.Of(asked, Doubt.Warm)), coldest, PartContacts.Of(asked, new Against(asked), part).Sum(c => c.WPerK * Math.Max(0, HoldC - Coldest(c.To))),
             inRoom ? part.Box.VolumeM3() * 1000 : 0, PartWater.HoldsL(part) + (part.MassKg ?? Catalogue.Part(part.Stock)!.MassKg), part.Box.Centre().ZM, joints,
             vessel ? Caution(zone) : null);
     }

@@ -4,6 +4,7 @@ using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Units;
 
@@ -26,6 +27,8 @@ internal sealed class WarmIdeas(Question question)
     private const string Tube = "elastomer", Board = "xps";
     private const double LouvreM2 = 0.03, LouvreHeightM = 0.4, FaceM = 0.02, InsulatingWPerMK = 0.1;
 
+    private readonly Against _against = new(question);
+
     private Rig Rig => question.Rig;
 
     /// <summary>For one part: jackets, and what warms the room it stands in.</summary>
@@ -33,7 +36,7 @@ internal sealed class WarmIdeas(Question question)
     {
         var part = question.Index.Part(partId);
         var zone = question.Index.ZoneAt(part.Box.Centre());
-        foreach (double thick in (double[])[0.013, 0.025, 0.05]) yield return Jacket(part, zone, thick);
+        foreach (double thick in (double[])[0.013, 0.025, 0.05]) yield return Jackets(part, zone, thick).First();
         if (zone is not null) foreach (var idea in Room(zone, 3)) yield return idea;
     }
 
@@ -41,7 +44,7 @@ internal sealed class WarmIdeas(Question question)
     public IEnumerable<WarmIdea> For(Freezer freezer)
     {
         if (Rig.Runs.Find(freezer.Thing) is { } run) yield return Sleeved(run, freezer.Zone, 0.013);
-        else if (Rig.Parts.Find(freezer.Thing) is { } part) yield return Jacket(part, freezer.Zone, 0.025);
+        else if (Rig.Parts.Find(freezer.Thing) is { } part) foreach (var idea in Jackets(part, freezer.Zone, 0.025)) yield return idea;
         if (freezer.Zone is { } zone) foreach (var idea in Room(zone, 6)) yield return idea;
     }
 
@@ -50,21 +53,41 @@ internal sealed class WarmIdeas(Question question)
         Sleeve Thicker(Sleeve? sleeve) => sleeve is null ? new Sleeve(Tube, more) : sleeve with { ThicknessM = Math.Min(0.3, sleeve.ThicknessM + more) };
         var edits = new List<Edit> { new ChangeThing($"runs/{run.Id}", new JsonObject { ["insulation"] = RigDiff.Node(Thicker(run.Insulation)) }) };
         if (run.Bends.Any(b => b.Insulation is not null)) edits.Add(new RouteRun(run.Id, [.. run.Bends.Select(b => b.Insulation is null ? b : b with { Insulation = Thicker(b.Insulation) })]));
-        double length = question.Index.PipeLengthM(run), outer = Catalogue.Pipe(run.Pipe)!.OuterDiameterM + (2 * (run.Insulation?.ThicknessM ?? 0));
+        double length = question.Index.PipeLengthM(run), outer = Catalogue.Pipe(run.Pipe)!.OuterDiameterM + (2 * (run.Insulation?.AllM() ?? 0));
         double volume = Math.PI / 4 * (Math.Pow(outer + (2 * more), 2) - Math.Pow(outer, 2)) * length * 1000;
         var sleeve = Thicker(run.Insulation);
         return new WarmIdea(
             $"sleeve {run.Id}", Sentence.Of($"{run.Name}: {Measure.Length(more)} of {Catalogue.Solid(sleeve.Material)!.Name}{(run.Insulation is null ? "" : " more")} all along"), edits, more, Takes(zone) ? volume : 0,
-            Rig.Prices.FirstOrDefault(p => p.Of == sleeve.Material)?.Amount * length, null, run.Id);
+            Rig.Prices.OfMetre(sleeve.Material) * length, null, run.Id);
     }
 
-    private static WarmIdea Jacket(Part part, Zone? zone, double more)
+    // All around; of a tank also without the sides that it stands with against something, and its largest free side alone.
+    private IEnumerable<WarmIdea> Jackets(Part part, Zone? zone, double more)
     {
         var jacket = part.Jacket is { } worn ? worn with { ThicknessM = Math.Min(0.3, worn.ThicknessM + more) } : new Sleeve(Board, more);
-        return new WarmIdea(
-            $"jacket {part.Id}", Sentence.Of($"{part.Name}: a jacket of {Measure.Length(more)} of {Catalogue.Solid(jacket.Material)!.Name}{(part.Jacket is null ? "" : " more")}"),
-            [new ChangeThing($"parts/{part.Id}", new JsonObject { ["jacket"] = RigDiff.Node(jacket) })], more, Takes(zone) ? PartWater.SurfaceM2(part) * more * 1000 : 0, null, null, part.Id);
+        string material = Catalogue.Solid(jacket.Material)!.Name;
+        WarmIdea Idea(string sort, Sentence words, IReadOnlyList<Facing> off)
+        {
+            double area = PartContacts.Sides.Except(off).Sum(s => PartContacts.AreaM2(part, s));
+            return new WarmIdea(
+                $"jacket {part.Id}{sort}", words, [new ChangeThing($"parts/{part.Id}", new JsonObject { ["jacket"] = RigDiff.Node(jacket), ["jacketOff"] = off.Count == 0 ? null : RigDiff.Node(off) })], more,
+                Takes(zone) ? area * more * 1000 : 0, Rig.Prices.OfBoard(jacket.Material, more) * area, null, part.Id);
+        }
+        if (part.Jacket is not null)
+        {
+            yield return Idea("", Sentence.Of($"{part.Name}: {Measure.Length(more)} more of {material} where its jacket is"), part.JacketOff ?? []);
+            if (part.JacketOff is { Count: > 0 }) yield return Idea(" whole", Sentence.Of($"{part.Name}: its jacket all around, and {Measure.Length(more)} more of {material}"), []);
+            yield break;
+        }
+        yield return Idea("", Sentence.Of($"{part.Name}: a jacket of {Measure.Length(more)} of {material}"), []);
+        if (zone is null || Catalogue.Part(part.Stock)!.Passage != Passage.Vessel) yield break;
+        var stands = PartContacts.Sides.Where(s => _against.Of(zone, part.Box, s) is not null).ToList();
+        if (stands.Count is > 0 and < 6) yield return Idea(" free", Sentence.Of($"{part.Name}: {Measure.Length(more)} of {material} but where it stands against something"), stands);
+        if (PartContacts.Sides.Except(stands).OrderByDescending(s => PartContacts.AreaM2(part, s)).Select(s => (Facing?)s).FirstOrDefault() is { } largest)
+            yield return Idea($" {largest}", Sentence.Of($"{part.Name}: {Measure.Length(more)} of {material} on its {SideWords(largest)} only"), [.. PartContacts.Sides.Where(s => s != largest)]);
     }
+
+    private static string SideWords(Facing side) => side switch { Facing.Up => "top", Facing.Down => "underside", _ => Skin.Words(side) };
 
     // The outer faces that lose most, louvres to warmer rooms, and louvres that let the cold in.
     private IEnumerable<WarmIdea> Room(Zone zone, int faces)
@@ -79,7 +102,7 @@ internal sealed class WarmIdeas(Question question)
             else layers.Insert(Math.Min(1, layers.FindIndex(l => l.Material == "plywood") + 1), new FaceLayer(Board, FaceM));
             yield return new WarmIdea(
                 $"face {zone.Id} {face.Id}", Sentence.Of($"{zone.Name}, {face.Name}: {Measure.Length(FaceM)} of insulation more"),
-                [new ChangeThing($"shell/zones/{zone.Id}/faces/{face.Id}", new JsonObject { ["layers"] = RigDiff.Node(layers) })], FaceM, Takes(zone) ? face.AreaM2 * FaceM * 1000 : 0, null, zone.Id, null);
+                [new ChangeThing($"shell/zones/{zone.Id}/faces/{face.Id}", new JsonObject { ["layers"] = RigDiff.Node(layers) })], FaceM, Takes(zone) ? face.AreaM2 * FaceM * 1000 : 0, Rig.Prices.OfBoard(at >= 0 ? layers[at].Material : Board, FaceM) * face.AreaM2, zone.Id, null);
         }
         foreach (var opening in zone.Openings.Where(o => Colder(o.Towards) && air[o.Towards] < 0))
             yield return new WarmIdea($"shut {zone.Id} {opening.Id}", Sentence.Of($"{zone.Name}: shut the opening to {Rig.Shell.Zones.Find(opening.Towards)!.Name}"), [new RemoveThing($"shell/zones/{zone.Id}/openings/{opening.Id}")], null, 0, null, zone.Id, null);

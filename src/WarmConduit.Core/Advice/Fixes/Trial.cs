@@ -93,14 +93,14 @@ internal sealed class Trial
         double sum = 0;
         foreach (var part in fresh)
         {
-            if (prices.FirstOrDefault(p => p.Of == part.Stock) is not { } price) return null;
-            sum += price.Amount;
+            if (prices.OfPart(part.Stock) is not { } piece) return null;
+            sum += piece;
         }
         var run = Edited.Rig.Runs.FirstOrDefault(r => _before.Rig.Runs.Find(r.Id) is null);
         if (pipe > 0.05 && run is not null)
         {
-            if (prices.FirstOrDefault(p => p.Of == run.Pipe) is not { } metre) return null;
-            sum += metre.Amount * pipe;
+            if (prices.OfMetre(run.Pipe) is not { } metre) return null;
+            sum += metre * pipe;
         }
         return sum;
     }

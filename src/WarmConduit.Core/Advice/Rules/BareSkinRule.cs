@@ -15,6 +15,7 @@ internal sealed class BareSkinRule : IRule
     public IEnumerable<Finding> Find(Question question)
     {
         var rig = question.Rig;
+        var against = new Against(question);
         for (int r = 0; r < rig.Runs.Count; r++)
         {
             var run = rig.Runs[r];
@@ -26,14 +27,14 @@ internal sealed class BareSkinRule : IRule
             {
                 if (cut.Zone is null || run.SleeveOn(cut.Segment) is not null) continue;
                 var (a, b) = (course[cut.Segment].Towards(course[cut.Segment + 1], cut.From), course[cut.Segment].Towards(course[cut.Segment + 1], cut.To));
-                if (BareSkin.Of(question, cut.Zone, a, b) is not { } outward) continue;
+                if (against.Of(cut.Zone, a, b) is not { IsBareSkin: true, Out: var outward }) continue;
                 along += a.DistanceM(b);
                 first ??= (cut.Segment, cut.Zone, outward);
             }
             if (along < LeastM || first is not { } at) continue;
             // What can be moved: bends that lie against that skin.
             var by = at.Out * -ClearM;
-            var near = run.Bends.Where(bend => at.Zone.Box.Holds(bend.At) && BareSkin.FromSkin(at.Zone.Box, bend.At, at.Out) <= BareSkin.NearM).Select(bend => $"runs/{run.Id}/bends/{bend.Id}").ToList();
+            var near = run.Bends.Where(bend => at.Zone.Box.Holds(bend.At) && Against.FromSide(at.Zone.Box, bend.At, at.Out) <= Against.NearM).Select(bend => $"runs/{run.Id}/bends/{bend.Id}").ToList();
             yield return new Finding(
                 $"skin:{run.Id}", FindingKind.BareSkin, Severity.Note, run.Name, "on bare skin", Measure.Length(along),
                 Sentence.Of($"It lies against a skin without insulation for {Measure.Length(along)}: the air there is the skin's, not the room's. Keep {Measure.Length(ClearM)} off it, or insulate behind it."),

@@ -22,7 +22,8 @@ public enum Verdict
 /// <param name="Count">How many there are in all.</param>
 /// <param name="Zones">Each zone's air in the morning, and what its heater gave in the hour before.</param>
 /// <param name="MorningS">Seconds from the start until morning.</param>
-public sealed record FreezeLadderAnswer(Verdict Verdict, IReadOnlyList<Rung> Rungs, int Count, IReadOnlyList<ZoneAir> Zones, double MorningS);
+/// <param name="EndS">Seconds from the start until which it is followed.</param>
+public sealed record FreezeLadderAnswer(Verdict Verdict, IReadOnlyList<Rung> Rungs, int Count, IReadOnlyList<ZoneAir> Zones, double MorningS, double EndS);
 
 /// <summary>How far a thing gets before morning.</summary>
 public enum IceState

@@ -25,28 +25,37 @@ public static class FreezeLadderStudy
         var rungs = night.Freezers.Select((f, n) => f.Rung(night, n))
             .OrderBy(r => r.FirstIceS ?? double.PositiveInfinity).ThenBy(r => r.AirC).ThenBy(r => r.Id, StringComparer.Ordinal).ToList();
         var verdict = rungs.Any(r => r.Breaks) ? Verdict.Fails : rungs.Any(r => r.State != IceState.Safe) ? Verdict.PassesButForIce : Verdict.Passes;
-        return new FreezeLadderAnswer(verdict, rungs.Count > MostRungs ? rungs[..MostRungs] : rungs, rungs.Count, night.Zones(), night.MorningS);
+        return new FreezeLadderAnswer(verdict, rungs.Count > MostRungs ? rungs[..MostRungs] : rungs, rungs.Count, night.Zones(), night.MorningS, night.Answer.ReportS[^1]);
     }
 
     /// <summary>All that could freeze, not yet asked when.</summary>
-    internal static IEnumerable<Freezer> Freezers(Question question)
+    internal static IReadOnlyList<Freezer> Freezers(Question question)
+    {
+        var found = Alone(question).ToList();
+        // Lines that lie side by side.
+        var lines = found.OfType<PipeFreezer>().ToList();
+        foreach (var (a, b, along) in Beside.Of([.. lines.Select(l => l.Laid)])) PipeFreezer.Join(lines[a], lines[b], along);
+        return found;
+    }
+
+    private static IEnumerable<Freezer> Alone(Question question)
     {
         var drained = question.Ask(DrainDownStudy.Ask);
-        var losses = new PipeLosses(question);
+        var (losses, against) = (new PipeLosses(question), new Against(question));
         for (int r = 0; r < question.Rig.Runs.Count; r++)
         {
             question.Cancel.ThrowIfCancellationRequested();
-            foreach (var piece in PiecesOf(question, losses, r, drained.Runs[r], drained.Runs[r].Threatens)) yield return piece;
+            foreach (var piece in PiecesOf(question, losses, against, r, drained.Runs[r], drained.Runs[r].Threatens)) yield return piece;
         }
         foreach (var part in drained.Parts)
         {
             double litres = question.Conditions.Water == WaterState.Wet ? PartWater.AtStartL(question.Index.Part(part.PartId), question.Conditions) : part.RetainedL;
-            if (litres > TradeConstants.DryShare * part.FullL) yield return new PartFreezer(question, question.Index.Part(part.PartId), litres, part.FullL);
+            if (litres > TradeConstants.DryShare * part.FullL) yield return new PartFreezer(question, against, question.Index.Part(part.PartId), litres, part.FullL);
         }
     }
 
     // A run in pieces, one for each zone it passes, for each sleeve and, drained, for each wet length.
-    private static IEnumerable<Freezer> PiecesOf(Question question, PipeLosses losses, int r, RunDrain drain, bool pressesOnParts)
+    private static IEnumerable<Freezer> PiecesOf(Question question, PipeLosses losses, Against against, int r, RunDrain drain, bool pressesOnParts)
     {
         var run = question.Rig.Runs[r];
         var pipe = Catalogue.Pipe(run.Pipe)!;
@@ -56,10 +65,12 @@ public static class FreezeLadderStudy
         Zone? zone = null;
         Sleeve? sleeve = null;
         double length = 0, litres = 0, skin = 0;
+        var leans = new List<(Zone? To, double M)>();
         void Close()
         {
-            if (length > 1e-6) pieces.Add(new Piece(zone, sleeve, [.. course], length, litres, skin));
+            if (length > 1e-6) pieces.Add(new Piece(zone, sleeve, [.. course], length, litres, skin, Leans(leans, length)));
             course.Clear();
+            leans.Clear();
             (length, litres, skin) = (0, 0, 0);
         }
         foreach (var cut in question.Cuts.Of(r))
@@ -81,7 +92,12 @@ public static class FreezeLadderStudy
             course.Add(station.At.Towards(next.At, to));
             double segment = next.DistanceM - station.DistanceM;
             length += (to - from) * segment;
-            if (zone is not null && around is null && BareSkin.Of(question, zone, station.At.Towards(next.At, from), station.At.Towards(next.At, to)) is not null) skin += (to - from) * segment;
+            if (zone is not null && against.Of(zone, station.At.Towards(next.At, from), station.At.Towards(next.At, to)) is { } behind)
+            {
+                bool bare = around is null && behind.IsBareSkin;
+                if (bare) skin += (to - from) * segment;
+                leans.Add((behind.Beyond, (bare ? 1 : behind.SurfaceShare) * (to - from) * segment));
+            }
             litres += full || station.StandsAtM is not { } stands
                 ? pipe.BoreM2() * (to - from) * segment * 1000
                 : 1000 * BoreSegment.VolumeM3(pipe.InnerDiameterM, (to - from) * segment, stands - Between(station, next, from), stands - Between(station, next, to));
@@ -99,8 +115,15 @@ public static class FreezeLadderStudy
         }
     }
 
+    // In hundredths, so that what is alike stays alike.
+    private static IReadOnlyList<(Zone? To, double Share)> Leans(List<(Zone? To, double M)> leans, double lengthM) => leans.Count == 0 ? [] :
+        [.. leans.GroupBy(l => l.To).Select(g => (g.Key, Math.Round(Against.FacesShare * g.Sum(l => l.M) / lengthM, 2))).Where(l => l.Item2 > 0)];
+
     private static double Between(Station a, Station b, double t) => a.HeightM + (b.HeightM - a.HeightM) * t;
 }
 
-/// <summary>A piece of a run in one zone and one sleeve, with the water in it, and how much of it lies against a bare skin.</summary>
-internal sealed record Piece(Zone? Zone, Sleeve? Sleeve, IReadOnlyList<Point3> Course, double LengthM, double Litres, double SkinM);
+/// <summary>
+/// A piece of a run in one zone and one sleeve, with the water in it, how much of it lies against a bare skin, and which share of what it loses goes to what is behind the faces that it lies against.
+/// </summary>
+internal sealed record Piece(
+    Zone? Zone, Sleeve? Sleeve, IReadOnlyList<Point3> Course, double LengthM, double Litres, double SkinM, IReadOnlyList<(Zone? To, double Share)> Leans);

@@ -87,18 +87,38 @@ internal sealed class PipeFreezer(PipeLosses losses, Run run, PipeStock pipe, Pi
 
     public override bool BreaksShut => full && pipe.StandsFreezing == StandsFreezing.PipeOnly;
 
+    private readonly List<(PipeFreezer Other, double AlongM)> _beside = [];
+
+    /// <summary>As it lies, for what lies beside it.</summary>
+    public LineLaid Laid => new(piece.Zone, [.. piece.Course.Select(p => p + new Point3(0, 0, pipe.InnerDiameterM / 2))], (pipe.OuterDiameterM / 2) + (piece.Sleeve?.AllM() ?? 0));
+
+    /// <summary>Lays two lines side by side for <paramref name="alongM"/> metres.</summary>
+    public static void Join(PipeFreezer a, PipeFreezer b, double alongM)
+    {
+        a._beside.Add((b, alongM));
+        b._beside.Add((a, alongM));
+    }
+
     public override NightBody Body(Conditions night, Func<string?, string> target)
     {
         double kgPerM = Math.Min(piece.Litres / piece.LengthM, pipe.BoreM2() * 1000) * Constants.WaterKgPerM3 / 1000;
-        double g = piece.LengthM / losses.Of(pipe, piece.Sleeve, piece.Zone).ResistanceMKPerW;
-        return new NightBody(id, kgPerM * piece.LengthM, pipe.WallJPerMK() * piece.LengthM, night.StartWaterC, IceGrowth.Cylinder, piece.LengthM, Contacts(target, g), []);
+        return new NightBody(id, kgPerM * piece.LengthM, pipe.WallJPerMK() * piece.LengthM, night.StartWaterC, IceGrowth.Cylinder, piece.LengthM, Contacts(target), []);
     }
 
-    // What looks at a bare skin has outdoors before it, not the room.
-    private NightContact[] Contacts(Func<string?, string> target, double g)
+    // From the water to the air around it.
+    private double ResistanceMKPerW => losses.Of(pipe, piece.Sleeve, piece.Zone).ResistanceMKPerW;
+
+    private double BesideShare => Math.Min(0.5, Beside.FacesShare * _beside.Sum(b => b.AlongM) / piece.LengthM);
+
+    // What lies against a face has what is behind it before a part of its surface, not the room; what lies beside a line has that.
+    private NightContact[] Contacts(Func<string?, string> target)
     {
-        double skin = BareSkin.FacesShare * piece.SkinM / piece.LengthM;
-        return skin <= 0 ? [new(target(piece.Zone?.Id), g)] : [new(target(piece.Zone?.Id), (1 - skin) * g), new(target(null), skin * g)];
+        double g = piece.LengthM / ResistanceMKPerW, room = (1 - piece.Leans.Sum(l => l.Share)) * (1 - BesideShare);
+        return
+        [
+            new(target(piece.Zone?.Id), room * g), .. piece.Leans.Select(l => new NightContact(target(l.To?.Id), l.Share * (1 - BesideShare) * g)),
+            .. _beside.Select(b => new NightContact(b.Other.Id, Beside.FacesShare * b.AlongM / (ResistanceMKPerW + b.Other.ResistanceMKPerW))),
+        ];
     }
 
     public override Why Why(Conditions night, Rung rung)
@@ -113,7 +133,9 @@ internal sealed class PipeFreezer(PipeLosses losses, Run run, PipeStock pipe, Pi
                 new("air around it in the morning", Measure.Temperature(rung.AirC), true),
                 new(worst < losses.WindMPerS(piece.Zone) ? "worst wind up to the night's" : "wind on it", new Measure(worst, Quantity.Speed), false),
                 new("water at the start", Measure.Temperature(night.StartWaterC), false),
-                new("insulation", Measure.Length(piece.Sleeve?.ThicknessM ?? 0), false),
+                new("insulation", Measure.Length(piece.Sleeve?.AllM() ?? 0), false),
+                .. piece.Leans.Select(l => new WhyInput($"share of its loss to {l.To?.Name ?? "outdoors"}, where it lies against a face", new Measure(l.Share, Quantity.Share), true)),
+                .. _beside.Count > 0 ? [new("of it beside other lines", Measure.Length(_beside.Max(b => b.AlongM)), true)] : (WhyInput[])[],
                 .. piece.SkinM > 0 ? [new("of it against a bare skin", Measure.Length(piece.SkinM), true)] : (WhyInput[])[],
                 .. piece.Sleeve?.GapShare is > 0 and var gaps ? [new("gaps in it", new Measure(gaps, Quantity.Share), false)] : (WhyInput[])[],
             ]);
@@ -126,15 +148,16 @@ internal sealed class PipeFreezer(PipeLosses losses, Run run, PipeStock pipe, Pi
 internal sealed class PartFreezer : Freezer
 {
     private readonly Part _part;
-    private readonly double _litres, _outdoorShare, _lossWPerK;
+    private readonly double _litres;
+    private readonly IReadOnlyList<PartContact> _losses;
 
-    public PartFreezer(Question question, Part part, double litres, double fullL)
+    public PartFreezer(Question question, Against against, Part part, double litres, double fullL)
     {
         var stock = Catalogue.Part(part.Stock)!;
-        (_part, _litres, _outdoorShare, Zone) = (part, litres, stock.OutdoorShare, question.Index.ZoneAt(part.Box.Centre()));
-        _lossWPerK = PartWater.LossWPerK(part);
+        (_part, _litres, Zone) = (part, litres, question.Index.ZoneAt(part.Box.Centre()));
         // A puddle in a tank loses through the floor and its own surface: half of the faces, at the least.
-        if (stock.Passage == Passage.Vessel && litres < fullL) _lossWPerK *= 0.5 + 0.5 * litres / fullL;
+        double wet = stock.Passage == Passage.Vessel && litres < fullL ? 0.5 + (0.5 * litres / fullL) : 1;
+        _losses = [.. PartContacts.Of(question, against, part).Select(c => c with { WPerK = c.WPerK * wet })];
         BreaksByIce = stock.IceBreaks == IceBreaks.Yes || (stock.IceBreaks == IceBreaks.WhenFull && litres > TradeConstants.FullShare * fullL);
     }
 
@@ -151,18 +174,15 @@ internal sealed class PartFreezer : Freezer
     public override NightBody Body(Conditions night, Func<string?, string> target)
     {
         double kg = _litres * Constants.WaterKgPerM3 / 1000;
-        double outdoors = Zone is null ? 1 : _outdoorShare;
-        var contacts = new List<NightContact>();
-        if (outdoors < 1) contacts.Add(new NightContact(target(Zone!.Id), (1 - outdoors) * _lossWPerK));
-        if (outdoors > 0) contacts.Add(new NightContact(target(null), outdoors * _lossWPerK));
-        return new NightBody(_part.Id, kg, PartWater.DryJPerK(kg), night.StartWaterC, IceGrowth.Lumped, 0, contacts, []);
+        return new NightBody(_part.Id, kg, PartWater.DryJPerK(kg), night.StartWaterC, IceGrowth.Lumped, 0, [.. _losses.Select(c => new NightContact(target(c.To?.Id), c.WPerK))], []);
     }
 
     public override Why Why(Conditions night, Rung rung) => new(
         "It cools towards the air around it, which cools as the vehicle does: loss × (its temperature − the air's), hour by hour. At 0 °C the latent heat of its water leaves in the same way.",
         [
             new("water in it", Measure.Volume(_litres), _part.HoldsL is null),
-            new("loss", Measure.Conductance(_lossWPerK), _part.LossWPerK is null),
+            new("loss", Measure.Conductance(_losses.Sum(c => c.WPerK)), _part.LossWPerK is null),
+            .. _losses.Where(c => c.Through).Select(c => new WhyInput($"of it to {c.To?.Name ?? "outdoors"}, through what it stands against", Measure.Conductance(c.WPerK), true)),
             new("air around it in the morning", Measure.Temperature(rung.AirC), true),
             new("water at the start", Measure.Temperature(night.StartWaterC), false),
         ]);

@@ -1,6 +1,7 @@
 using WarmConduit.Core.Heat;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies.Networks;
 
 namespace WarmConduit.Core.Studies.FreezeLadder;
 
@@ -25,8 +26,8 @@ internal sealed class PipeLosses(Question question)
             pipe.InnerDiameterM,
             pipe.OuterDiameterM,
             pipe.ConductivityWPerMK,
-            sleeve?.ThicknessM ?? 0,
-            sleeve is null ? 0.036 : Catalogue.Solid(sleeve.Material)!.ConductivityAt(sleeve.ThicknessM));
+            sleeve?.AllM() ?? 0,
+            sleeve is null or { ThicknessM: 0 } ? 0.036 : PipeSection.AsOneLayer(pipe.OuterDiameterM, Layered.Of(sleeve)));
         double worst = SurfaceCoefficient.WorstWindMPerS(section.SurfaceDiameterM(), WindMPerS(zone));
         double resistance = 1 / PipeHeat.Steady(section, Math.Max(question.Conditions.StartWaterC / 2, 0), AirC(zone), worst).ConductanceWPerMK;
         // Side by side: what is covered, and what lies bare.

@@ -93,16 +93,18 @@ public static class ZoneBalance
     /// </summary>
     public static double Transmittance(Face face, Conditions night, bool inWind)
     {
-        var flow = face.Side switch
-        {
-            FaceSide.Roof => HeatFlow.Up,
-            FaceSide.Floor => HeatFlow.Down,
-            _ => HeatFlow.Horizontal,
-        };
-        double inner = Wall.InnerSurfaceM2KPerW(flow);
+        double inner = InnerSurfaceM2KPerW(face.Side);
         double outer = inWind ? 1 / SurfaceCoefficient.OuterWallWPerM2K(night.WindMPerS, 0.9, night.OutdoorC) : inner;
-        return Wall.TransmittanceWPerM2K(Layers(face.Layers), Layers(face.BridgeLayers), face.BridgeFraction, inner, outer);
+        return Wall.TransmittanceWPerM2K(Layered.Of(face.Layers), Layered.Of(face.BridgeLayers), face.BridgeFraction, inner, outer);
     }
+
+    /// <summary>Surface resistance of still air at a face, m²K/W.</summary>
+    internal static double InnerSurfaceM2KPerW(FaceSide side) => Wall.InnerSurfaceM2KPerW(side switch
+    {
+        FaceSide.Roof => HeatFlow.Up,
+        FaceSide.Floor => HeatFlow.Down,
+        _ => HeatFlow.Horizontal,
+    });
 
     /// <summary>Whether the other zone lists this face too and comes first; two faces are one partition when their areas agree within 1 %.</summary>
     internal static bool ListedBefore(IReadOnlyList<Zone> zones, Dictionary<string, int> index, int z, Face face)
@@ -141,9 +143,6 @@ public static class ZoneBalance
 
     // A tenth of the wind gets through between wheels, axles and frame. Estimate; without it more wind would only warm the underfloor through the floor.
     internal static double BlownThrough(Zone zone, double windMPerS) => 3600 * 0.1 * windMPerS / Math.Max(zone.Box.Size.XM, zone.Box.Size.YM);
-
-    private static WallLayer[] Layers(IReadOnlyList<FaceLayer> layers) =>
-        [.. layers.Select(l => new WallLayer(l.ThicknessM, Catalogue.Solid(l.Material)!.ConductivityAt(l.ThicknessM)))];
 
     // Half a kelvin at least, so that a start at rest can move.
     private static double OpeningWPerK(Opening opening, double dT, double airC, double windMPerS) => AirExchange.OpeningWPerK(opening.AreaM2, opening.HeightM, Math.Max(dT, 0.5), airC, windMPerS);

@@ -55,9 +55,9 @@ public static class NightStudy
         var night = question.Ask(RigNight.Of);
         var ladder = question.Ask(FreezeLadderStudy.Ask);
         var (cold, warm) = (RigNight.Of(question, Doubt.Cold), RigNight.Of(question, Doubt.Warm));
-        int[] hours = [.. Enumerable.Range(0, night.Answer.ReportS.Count).Where(r => night.Answer.ReportS[r] % 3600 == 0)];
+        int[] hours = [.. night.HourReports()];
         int[] dark = [.. hours.Where(r => night.Answer.ReportS[r] <= night.MorningS)];
-        var number = night.Freezers.Select((f, n) => (f.Id, n)).ToDictionary(f => f.Id, f => f.n);
+        var number = night.Numbers();
         var zones = question.Rig.Shell.Zones.Select(z => new ZoneHours(
             z.Id, [.. hours.Select(h => Math.Round(night.AirC(z, h), 2))], Exposure.Of(dark.Select(h => night.AirC(z, h))), [.. night.HeaterWh(z).Select(w => Math.Round(w, 1))])).ToList();
         var rungs = ladder.Rungs.Take(MostRungs).Select(r =>
@@ -65,7 +65,7 @@ public static class NightStudy
             int n = number[r.Id];
             return new RungHours(
                 r, Finite(cold.Marks(n).FirstIceS), Finite(warm.Marks(n).FirstIceS),
-                [.. hours.Select(h => Math.Round(night.WaterC(h, n), 2))], [.. hours.Select(h => Math.Round(night.Ice(h, n), 3))], Exposure.Of(dark.Select(h => night.AirC(night.Freezers[n].Zone, h))), r is { Breaks: true, PartId: { } part } ? question.Rig.Prices.FirstOrDefault(p => p.Of == question.Index.Part(part).Stock)?.Amount : null);
+                [.. hours.Select(h => Math.Round(night.WaterC(h, n), 2))], [.. hours.Select(h => Math.Round(night.Ice(h, n), 3))], Exposure.Of(dark.Select(h => night.AirC(night.Freezers[n].Zone, h))), r is { Breaks: true, PartId: { } part } ? question.Rig.Prices.OfPart(question.Index.Part(part).Stock) : null);
         }).ToList();
         double? stops = NightCourse.HeatStopsS(question.Rig, question.Conditions, night.Answer.ReportS[^1]);
         return new NightHoursAnswer(

@@ -43,10 +43,24 @@ internal static class RigNetwork
         return Rooms(question, weather, stretch, doubt) with { Bodies = bodies };
     }
 
-    /// <summary>All that holds water, each by itself.</summary>
-    public static IEnumerable<NightBody> Bodies(Question question, IEnumerable<Freezer> freezers, Doubt doubt) =>
-        freezers.Select(f => f.Body(question.Conditions, z => z is null ? "outdoor" : Nowhere + z))
-            .Select(b => b with { Contacts = [.. b.Contacts.Select(c => c with { ConductanceWPerK = c.ConductanceWPerK * doubt.Parts })] });
+    /// <summary>All that holds water, each by itself. What lies beside a line that holds none by then has the room there.</summary>
+    public static IReadOnlyList<NightBody> Bodies(Question question, IEnumerable<Freezer> freezers, Doubt doubt)
+    {
+        var bodies = freezers.Select(f => f.Body(question.Conditions, z => z is null ? "outdoor" : Nowhere + z)).ToList();
+        var there = bodies.Where(b => b.Contacts.Any(IsBeside)).Select(b => b.Id).ToHashSet();
+        return
+        [
+            .. bodies.Select(b => b with
+            {
+                // A contact of two is given once, by the first of them.
+                Contacts = [.. b.Contacts.Where(c => !IsBeside(c) || !there.Contains(c.To) || string.CompareOrdinal(b.Id, c.To) < 0)
+                    .Select(c => new NightContact(IsBeside(c) && !there.Contains(c.To) ? b.Contacts[0].To : c.To, c.ConductanceWPerK * doubt.Parts))],
+            }),
+        ];
+    }
+
+    // Lines alone have such ids.
+    private static bool IsBeside(NightContact contact) => contact.To.Contains('#', StringComparison.Ordinal);
 
     /// <summary>The network without what holds water.</summary>
     public static NightNetwork Rooms(Question question, IReadOnlyList<WeatherHour> weather, NightStretch stretch, Doubt doubt)
@@ -114,9 +128,12 @@ internal static class RigNetwork
         var of = new List<int>();
         var made = new List<NightBody>();
         var known = new Dictionary<string, int>();
-        foreach (var body in bodies)
+        var all = bodies.ToList();
+        // What lies beside another is itself alone.
+        var beside = all.SelectMany(b => b.Contacts.Where(IsBeside).SelectMany(c => (string[])[b.Id, c.To])).ToHashSet();
+        foreach (var body in all)
         {
-            string key = string.Create(CultureInfo.InvariantCulture, $"{body.Ice} {body.StartC:R} {body.StartIce:R} {body.DryJPerK / body.WaterKg:G9} {body.LengthM / body.WaterKg:G9} {string.Join(' ', body.Contacts.Select(c => string.Create(CultureInfo.InvariantCulture, $"{c.To} {c.ConductanceWPerK / body.WaterKg:G9}")))}");
+            string key = beside.Contains(body.Id) ? body.Id : string.Create(CultureInfo.InvariantCulture, $"{body.Ice} {body.StartC:R} {body.StartIce:R} {body.DryJPerK / body.WaterKg:G9} {body.LengthM / body.WaterKg:G9} {string.Join(' ', body.Contacts.Select(c => string.Create(CultureInfo.InvariantCulture, $"{c.To} {c.ConductanceWPerK / body.WaterKg:G9}")))}");
             if (known.TryGetValue(key, out int at))
             {
                 var first = made[at];

@@ -50,6 +50,12 @@ internal sealed class RigNight
     /// <summary>Air of a zone (null: outdoors) at a report, °C.</summary>
     public double AirC(Zone? zone, int report) => zone is null ? Weather.TemperatureAt(Answer.ReportS[report]) : Answer.ZoneC[report, _zones[zone.Id]];
 
+    /// <summary>Numbers of the reports at full hours, from the start on.</summary>
+    public IEnumerable<int> HourReports() => Enumerable.Range(0, Answer.ReportS.Count).Where(r => Answer.ReportS[r] % HourS == 0);
+
+    /// <summary>Number of each freezer by the id of its rung.</summary>
+    public Dictionary<string, int> Numbers() => Freezers.Select((f, n) => (f.Id, n)).ToDictionary(f => f.Id, f => f.n);
+
     /// <summary>Each zone in the morning, and what its heater gave in the hour before, W.</summary>
     public IReadOnlyList<ZoneAir> Zones()
     {

@@ -14,7 +14,7 @@ import { keyed, RigPage } from "./RigPage";
 import { Shown } from "./Shown";
 import { useActions } from "./useActions";
 import { useDrawRun } from "./useDrawRun";
-import { type Lens, type Pane, useView } from "./viewStore";
+import { hourOf, type Lens, type Pane, useView } from "./viewStore";
 import { CornerView } from "./views/CornerView";
 import { FallStrip } from "./views/FallStrip";
 import { RunBar } from "./views/RunBar";
@@ -25,6 +25,7 @@ import { WeatherStrip } from "./WeatherStrip";
 const History = lazy(async () => ({ default: (await import("./History")).History }));
 const Palette = lazy(async () => ({ default: (await import("./Palette")).Palette }));
 const Photos = lazy(async () => ({ default: (await import("./Photos")).Photos }));
+const Prices = lazy(async () => ({ default: (await import("./Prices")).Prices }));
 const Tables = lazy(async () => ({ default: (await import("./Tables")).Tables }));
 
 // A panel that is laid out anew draws its view again only when the view itself has changed.
@@ -47,6 +48,7 @@ function Bench({ id }: { id: string }) {
   const [tables, setTables] = useState(false);
   const [history, setHistory] = useState(false);
   const [photos, setPhotos] = useState(false);
+  const [prices, setPrices] = useState(false);
   const narrow = useMedia(NARROW);
   // What was hidden of one rig is not hidden of the next.
   useEffect(() => () => useView.getState().hide(nothingHidden), []);
@@ -54,6 +56,7 @@ function Bench({ id }: { id: string }) {
     () => setFinding(true),
     () => setHistory(true),
   );
+  useHour(id);
   return (
     <RigPage id={id} place="bench" full={!narrow} onFind={() => setFinding(true)}>
       {narrow ? <Narrow /> : <Wide />}
@@ -65,14 +68,24 @@ function Bench({ id }: { id: string }) {
             onTables={() => setTables(true)}
             onHistory={() => setHistory(true)}
             onPhotos={() => setPhotos(true)}
+            onPrices={() => setPrices(true)}
           />
         )}
         {photos && <Photos onClose={() => setPhotos(false)} />}
+        {prices && <Prices onClose={() => setPrices(false)} />}
         {history && <History onClose={() => setHistory(false)} />}
         {tables && <Tables open onClose={() => setTables(false)} />}
       </Suspense>
     </RigPage>
   );
+}
+
+/** The views are coloured as the rig is at the hour that is looked at, while they tell of cold. */
+function useHour(id: string) {
+  const hour = useView(hourOf(id));
+  const cold = useView((s) => s.lens === "cold");
+  const { answers } = useStores();
+  useEffect(() => answers.lookAt(cold ? hour : null), [answers, cold, hour]);
 }
 
 function useKeys(find: () => void, history: () => void) {

@@ -1,32 +1,27 @@
 import { Check } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import type { Schema } from "../../api/client";
 import { type Print, say, usePrint } from "../../app/units";
-import { applyEffect } from "../../document/effects";
-import type { Rig } from "../../document/geometry";
 import { Button } from "../../ui/controls";
-import { usePreview, useStores } from "./benchStores";
+import { useStores } from "./benchStores";
 import { keyed } from "./RigPage";
 import { useAsked } from "./useAsked";
+import { useLook } from "./useLook";
 
 /** Ways to mend a finding that were tried on the whole rig: looked at in the drawings first, done by a press. */
 export function Fixes({ finding }: { finding: Schema["Finding"] }) {
-  const { document, preview } = useStores();
+  const { document } = useStores();
+  const { shown, look } = useLook();
   const asked = useAsked("fixes", finding.id);
-  const shown = usePreview();
   const print = usePrint();
   const [pinned, setPinned] = useState<string | null>(null);
   const { data } = asked;
-  const show = (fix: Schema["Fix"] | null) => {
-    const rig = document.getState().rig as Rig;
-    preview.setState({ shown: fix && { id: fix.id, on: rig, rig: applyEffect(rig, fix.effect), band: fix.band ?? null } });
-  };
+  const show = (fix: Schema["Fix"] | null) => look(fix);
   const apply = (fix: Schema["Fix"]) => {
     show(null);
     document.commit(say(fix.words, print), fix.edits);
   };
-  useEffect(() => () => preview.setState({ shown: null }), [preview]);
   useHotkeys(
     "m",
     () => {

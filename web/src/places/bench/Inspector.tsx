@@ -17,7 +17,7 @@ import { useActions } from "./useActions";
 
 type Edit = Schema["Edit"];
 
-import { Heading, PlaceFields, SleeveFields, useChange } from "./inspectorFields";
+import { Heading, JacketSides, PlaceFields, SleeveFields, useChange } from "./inspectorFields";
 import { PointForm, RunForm } from "./inspectorRun";
 
 /** What is in hand, with everything about it that can be typed. */
@@ -206,8 +206,11 @@ function PartForm({ rig, id }: { rig: Rig; id: string }) {
           label="Jacket around it"
           none="none"
           sleeve={part.jacket}
-          onCommit={(jacket) => change(`Jacket of ${part.name}`, path, { jacket })}
+          onCommit={(jacket) => change(`Jacket of ${part.name}`, path, { jacket, ...(!jacket && { jacketOff: null }) })}
         />
+        {part.jacket && (
+          <JacketSides off={part.jacketOff ?? []} onCommit={(jacketOff) => change(`Jacket of ${part.name}`, path, { jacketOff })} />
+        )}
       </div>
       <Positions rig={rig} part={part} />
       <ReachFields part={part} />

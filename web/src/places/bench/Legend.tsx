@@ -1,31 +1,68 @@
+import { X } from "lucide-react";
 import { Popover } from "radix-ui";
 import type { ReactNode } from "react";
 import type { Schema } from "../../api/client";
+import { useClock } from "../../app/units";
 import { RunStroke } from "../../drawing/RunStroke";
 import { services } from "../../drawing/services";
 import { colourNames, cssOf, markOf, type WaterColour } from "../../drawing/temperature";
+import { Button, Slider } from "../../ui/controls";
+import { useAnswers, useDocument } from "./benchStores";
+import { hourOf, useView } from "./viewStore";
 
 const shown: WaterColour[] = ["ice", "near", "safe", "warm", "hot"];
 const line = [
-  { x: -6, y: 6 },
-  { x: 34, y: 6 },
+  { x: -10, y: 6 },
+  { x: 30, y: 6 },
 ];
 
-/** What the colours and the marks beside them mean, in the morning. */
+/** What the colours and the marks beside them mean, at the hour that is looked at. */
 export function ColdLegend() {
   return (
-    <p className="flex min-w-0 flex-wrap items-center gap-x-4 gap-y-1">
-      <span className="text-muted">Water in the morning:</span>
-      {shown.map((c) => (
-        <span key={c} className="inline-flex items-center gap-1.5">
-          <svg width="28" height="12" aria-hidden="true">
-            <rect y="2" width="28" height="8" rx="2" fill={c === "ice" ? "url(#ice-hatch)" : cssOf(c)} />
-            <path d={markOf(c, line)} fill="none" stroke="var(--ink)" strokeWidth="1.5" />
-          </svg>
-          {colourNames[c]}
-        </span>
-      ))}
-    </p>
+    <div className="flex min-w-0 flex-wrap items-center gap-x-3 gap-y-1">
+      <HourLooked />
+      <p className="flex flex-wrap gap-x-2.5">
+        {shown.map((c) => (
+          <span key={c} className="inline-flex items-center gap-1.5">
+            <svg width="20" height="12" aria-hidden="true">
+              <rect y="2" width="20" height="8" rx="2" fill={c === "ice" ? "url(#ice-hatch)" : cssOf(c)} />
+              <path d={markOf(c, line)} fill="none" stroke="var(--ink)" strokeWidth="1.5" />
+            </svg>
+            {colourNames[c]}
+          </span>
+        ))}
+      </p>
+    </div>
+  );
+}
+
+/** The hour of the night that all views show: scrubbed, and in the morning until it is. */
+function HourLooked() {
+  const id = useDocument((s) => s.id);
+  const night = useAnswers((s) => s.night);
+  const ladder = useAnswers((s) => s.answers?.freezeLadder);
+  const hourly = useAnswers((s) => s.answers?.hourly);
+  const chosen = useView(hourOf(id));
+  const lookAt = useView((s) => s.lookAt);
+  const clock = useClock();
+  if (!night || !ladder) return null;
+  const stepH = hourly?.stepH ?? 1;
+  const morningH = ladder.morningS / 3600;
+  const last = hourly ? (hourly.steps - 1) * stepH : Math.floor(ladder.endS / 3600);
+  const hour = Math.min(chosen ?? Math.round(morningH), last);
+  const when = chosen === null ? "in the morning" : clock(night.startHour, hour * 3600);
+  return (
+    <div className="flex items-center gap-2">
+      <span className="w-20">
+        <Slider label="Hour" value={hour} min={0} max={last} step={stepH} text={when} onChange={(h) => lookAt(id, h)} />
+      </span>
+      <strong className="w-25 whitespace-nowrap font-semibold">{when}</strong>
+      {chosen !== null && (
+        <Button quiet className="-ml-2 px-0" aria-label="In the morning" title="In the morning" onClick={() => lookAt(id, null)}>
+          <X size={16} />
+        </Button>
+      )}
+    </div>
   );
 }
 

@@ -49,10 +49,11 @@ interface Props {
   onTables(): void;
   onHistory(): void;
   onPhotos(): void;
+  onPrices(): void;
 }
 
 /** Everything in the rig by name, everything in stock, and what can be done: found by typing. */
-export function Palette({ open, onOpen, onTables, onHistory, onPhotos }: Props) {
+export function Palette({ open, onOpen, onTables, onHistory, onPhotos, onPrices }: Props) {
   const rig = useDocument((s) => s.rig);
   const { document, selection, drawing } = useStores();
   const { catalogue } = useCatalogue();
@@ -93,6 +94,7 @@ export function Palette({ open, onOpen, onTables, onHistory, onPhotos }: Props) 
     ["Remove what is in hand", "Delete", () => actions.remove()],
     ["Parts and runs from a table, or to one", "", onTables],
     ["A photo under the drawing", "", onPhotos],
+    ["What things cost: your prices", "", onPrices],
     [
       `The ${view.lens === "drain" ? "cold" : "drain"} lens`,
       view.lens === "drain" ? "C" : "D",

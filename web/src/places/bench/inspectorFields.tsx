@@ -50,8 +50,10 @@ export function PlaceFields({ rig, thing, of }: { rig: Rig; thing: Thing; of: st
   );
 }
 
-/** A sleeve to choose: its material, and its thickness once it has one. */
-export function SleeveFields({ label, none, sleeve, onCommit }: SleeveProps) {
+const MOST_LAYERS = 3;
+
+/** A sleeve to choose: its material, its thickness once it has one, and what lies over it. */
+export function SleeveFields({ label, none, sleeve, onCommit, layer = 1 }: SleeveProps) {
   const { catalogue } = useCatalogue();
   return (
     <>
@@ -60,7 +62,7 @@ export function SleeveFields({ label, none, sleeve, onCommit }: SleeveProps) {
         value={sleeve ? (sleeve.thicknessM > 0 ? sleeve.material : "bare") : ""}
         options={[
           { value: "", text: none },
-          ...(none === "none" ? [] : [{ value: "bare", text: "none" }]),
+          ...(none === "none" || layer > 1 ? [] : [{ value: "bare", text: "none" }]),
           ...(catalogue?.solids ?? []).map((s) => ({ value: s.id, text: s.name })),
         ]}
         onCommit={(v) =>
@@ -68,7 +70,7 @@ export function SleeveFields({ label, none, sleeve, onCommit }: SleeveProps) {
             v === "bare"
               ? { material: sleeve?.material ?? "elastomer", thicknessM: 0 }
               : v
-                ? { material: v, thicknessM: sleeve?.thicknessM || 0.013 }
+                ? { ...sleeve, material: v, thicknessM: sleeve?.thicknessM || (layer > 1 ? 0.005 : 0.013) }
                 : null,
           )
         }
@@ -83,14 +85,25 @@ export function SleeveFields({ label, none, sleeve, onCommit }: SleeveProps) {
             most={0.3}
             onCommit={(thicknessM) => onCommit({ ...sleeve, thicknessM })}
           />
-          <QuantityField
-            label="Gaps in it"
-            value={sleeve.gapShare ?? 0}
-            quantity="share"
-            least={0}
-            most={1}
-            onCommit={(gapShare) => onCommit({ ...sleeve, gapShare: gapShare > 0 ? gapShare : null })}
-          />
+          {layer === 1 && (
+            <QuantityField
+              label="Gaps in it"
+              value={sleeve.gapShare ?? 0}
+              quantity="share"
+              least={0}
+              most={1}
+              onCommit={(gapShare) => onCommit({ ...sleeve, gapShare: gapShare > 0 ? gapShare : null })}
+            />
+          )}
+          {layer < MOST_LAYERS && (
+            <SleeveFields
+              label={layer === 1 ? "Over it" : "Over that"}
+              none="nothing"
+              sleeve={sleeve.over}
+              layer={layer + 1}
+              onCommit={(over) => onCommit({ ...sleeve, over })}
+            />
+          )}
         </>
       )}
     </>
@@ -102,5 +115,43 @@ interface SleeveProps {
   /** What it means to choose nothing. */
   none: string;
   sleeve: Schema["Sleeve"] | null | undefined;
+  /** 1 around the thing itself, more for what lies over that. */
+  layer?: number;
   onCommit(sleeve: Schema["Sleeve"] | null): void;
+}
+
+const sides: { side: Schema["Facing"]; text: string }[] = [
+  { side: "up", text: "Top" },
+  { side: "down", text: "Underside" },
+  { side: "rear", text: "Rear" },
+  { side: "forward", text: "Front" },
+  { side: "kerbSide", text: "Kerb side" },
+  { side: "farSide", text: "Far side" },
+];
+
+/** The sides of a part that its jacket is on: one at least. */
+export function JacketSides({ off, onCommit }: { off: Schema["Facing"][]; onCommit(off: Schema["Facing"][] | null): void }) {
+  return (
+    <fieldset className="col-span-2">
+      <legend className="text-muted">The jacket is on its</legend>
+      <div className="mt-1 flex flex-wrap gap-1">
+        {sides.map(({ side, text }) => {
+          const on = !off.includes(side);
+          const next = on ? [...off, side] : off.filter((s) => s !== side);
+          return (
+            <button
+              key={side}
+              type="button"
+              aria-pressed={on}
+              disabled={on && off.length === sides.length - 1}
+              onClick={() => onCommit(next.length > 0 ? next : null)}
+              className="h-10 rounded-md border border-rule px-2.5 text-muted line-through aria-pressed:border-ink aria-pressed:text-ink aria-pressed:no-underline"
+            >
+              {text}
+            </button>
+          );
+        })}
+      </div>
+    </fieldset>
+  );
 }

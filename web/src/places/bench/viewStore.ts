@@ -23,6 +23,8 @@ interface ViewState {
   zoom: Zoom;
   /** What is left out of the drawings. */
   hidden: Hidden;
+  /** The hour of a rig's night that is looked at, on the bench and beside it; null: the morning. */
+  look: { rigId: string; hour: number } | null;
   /** Degrees about the upright, and down from the horizon: negative looks from below. */
   corner: { turnDeg: number; tipDeg: number; factor: number };
   setLens(lens: Lens): void;
@@ -30,10 +32,14 @@ interface ViewState {
   toggle(pane: Pane): void;
   setZoom(zoom: Zoom): void;
   hide(hidden: Hidden): void;
+  lookAt(rigId: string, hour: number | null): void;
   turn(to: Partial<ViewState["corner"]>): void;
 }
 
 export const cornerAtFirst = { turnDeg: 62, tipDeg: 27, factor: 1 };
+
+/** The hour that is looked at of a rig; null: the morning. */
+export const hourOf = (rigId: string) => (s: ViewState) => (s.look?.rigId === rigId ? s.look.hour : null);
 
 /** How this device looks at a rig; remembered from visit to visit but for zooms. */
 export const useView = create<ViewState>()(
@@ -44,6 +50,7 @@ export const useView = create<ViewState>()(
       shown: { sheet: true, corner: true, strip: true, rail: true },
       zoom: whole,
       hidden: nothingHidden,
+      look: null,
       corner: cornerAtFirst,
       setLens: (lens) => set({ lens }),
       setTab: (tab) => set({ tab }),
@@ -54,6 +61,7 @@ export const useView = create<ViewState>()(
       },
       setZoom: (zoom) => set({ zoom }),
       hide: (hidden) => set({ hidden }),
+      lookAt: (rigId, hour) => set({ look: hour === null ? null : { rigId, hour } }),
       turn(to) {
         const corner = { ...get().corner, ...to };
         set({ corner: { ...corner, turnDeg: (corner.turnDeg + 360) % 360, tipDeg: Math.min(88, Math.max(-60, corner.tipDeg)) } });

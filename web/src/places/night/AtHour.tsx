@@ -1,11 +1,13 @@
 import { useMemo, useState } from "react";
 import type { Schema } from "../../api/client";
 import { useClock } from "../../app/units";
+import { ladderAt } from "../../document/answers";
 import { plumbingOf, type Rig } from "../../document/geometry";
-import type { Frame, View } from "../../drawing/projection";
+import { type Frame, toPx, type View } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
 import { Choice, Panel } from "../../ui/controls";
 import { useSize } from "../../ui/useSize";
+import { FixGhost } from "../bench/views/FixGhost";
 
 const HEIGHT = 170;
 
@@ -13,21 +15,13 @@ const HEIGHT = 170;
 export function AtHour({ night, rig, hour, stale }: { night: Schema["NightHoursAnswer"]; rig: Rig; hour: number; stale: boolean }) {
   const [box, size] = useSize<HTMLDivElement>();
   const clock = useClock();
-  const ladder = useMemo(
-    () =>
-      ({
-        rungs: night.rungs.map(({ rung, c, ice }) => ({
-          ...rung,
-          morningC: c[hour] ?? rung.morningC,
-          morningIce: ice[hour] ?? rung.morningIce,
-        })),
-        zones: [],
-        count: night.count,
-        morningS: night.morningS,
-        verdict: night.verdict,
-      }) satisfies Schema["FreezeLadderAnswer"],
-    [night, hour],
-  );
+  const ladder = useMemo(() => {
+    const { rungs, zones, count, morningS, verdict, weather } = night;
+    const endS = 3600 * (weather.length - 1);
+    const air = zones.map((z) => ({ zoneId: z.zoneId, airC: 0, heaterW: 0 }));
+    const hourly = { stepH: 1, zones, rungs: rungs.map(({ rung, c, ice }) => ({ id: rung.id, c, ice })) };
+    return ladderAt({ rungs: rungs.map((r) => r.rung), zones: air, count, morningS, endS, verdict }, hourly, hour);
+  }, [night, hour]);
   const seen = plumbingOf(rig, 0.1);
   const [view, setView] = useState<View>("side");
   const [at, long] = view === "side" ? [seen.at.zM, seen.size.zM] : [seen.at.yM, seen.size.yM];
@@ -69,6 +63,7 @@ export function AtHour({ night, rig, hour, stale }: { night: Schema["NightHoursA
               lens="cold"
               bare
             />
+            <FixGhost px={(p) => toPx(view, frame, p)} />
           </svg>
         )}
       </div>

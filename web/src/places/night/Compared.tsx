@@ -5,10 +5,12 @@ import { Button, Panel } from "../../ui/controls";
 import { PickField } from "../../ui/QuantityField";
 import { useAnswers, useDocument, useStores } from "../bench/benchStores";
 import { useAsked } from "../bench/useAsked";
+import { useLook } from "../bench/useLook";
 
 /** The same tank or pump in up to four places on one night. */
 export function Compared({ rig }: { rig: Rig }) {
   const { document } = useStores();
+  const { look } = useLook();
   const [chosen, setChosen] = useState<string | undefined>();
   const part = rig.parts.some((p) => p.id === chosen) ? chosen : undefined;
   const { data, isError } = useAsked("places", part);
@@ -75,9 +77,16 @@ export function Compared({ rig }: { rig: Rig }) {
               <tr className="border-t border-rule">
                 <td />
                 {data.places.map((p) => (
-                  <td key={p.name} className="py-1 pl-3 text-right">
+                  <td
+                    key={p.name}
+                    className="py-1 pl-3 text-right"
+                    onPointerEnter={() => look({ id: p.name, effect: p.effect ?? null })}
+                    onPointerLeave={() => look(null)}
+                  >
                     {p.edits.length > 0 && (
                       <Button
+                        onFocus={() => look({ id: p.name, effect: p.effect ?? null })}
+                        onBlur={() => look(null)}
                         aria-label={`Set it ${p.name}`}
                         disabled={inHand}
                         onClick={() => document.commit(`${data.partName}: ${p.name}`, p.edits)}

@@ -3,7 +3,9 @@ import type { Schema } from "../../api/client";
 import { say, useClock, usePrint } from "../../app/units";
 import { Button, Choice, Panel } from "../../ui/controls";
 import { useAnswers, useDocument, useStores } from "../bench/benchStores";
+import { Prices } from "../bench/Prices";
 import { useAsked } from "../bench/useAsked";
+import { useLook } from "../bench/useLook";
 
 type By = "hoursWon" | "hoursPerMm" | "hoursPerL" | "hoursPerMoney";
 const SHOWN = 8;
@@ -16,6 +18,8 @@ export function Insulation() {
   const inHand = useDocument((s) => s.inHand.length > 0);
   const startHour = useAnswers((s) => s.conditions?.startHour ?? 22);
   const [by, setBy] = useState<By>("hoursWon");
+  const [pricing, setPricing] = useState(false);
+  const { look } = useLook();
   const print = usePrint();
   const clock = useClock();
   const priced = data?.options.some((o) => o.hoursPerMoney != null);
@@ -23,8 +27,10 @@ export function Insulation() {
   const rows = [...(data?.options ?? [])].filter((o) => o[by] != null).sort((a, b) => (b[by] ?? 0) - (a[by] ?? 0));
   return (
     <Panel className="p-3" aria-label="Insulation that pays">
-      <div className="flex flex-wrap items-center justify-between gap-2">
-        <h2 className="text-[17px] font-semibold">Insulation that pays</h2>
+      <div className="flex flex-wrap items-center gap-2">
+        <h2 className="grow text-[17px] font-semibold">Insulation that pays</h2>
+        <Button onClick={() => setPricing(true)}>Your prices</Button>
+        {pricing && <Prices onClose={() => setPricing(false)} />}
         {rows.length > 0 && (
           <Choice<By>
             label="In order of"
@@ -58,7 +64,13 @@ export function Insulation() {
             </thead>
             <tbody>
               {rows.slice(0, SHOWN).map((o) => (
-                <tr key={say(o.words, print)} className="border-t border-rule" data-option>
+                <tr
+                  key={say(o.words, print)}
+                  className="border-t border-rule"
+                  data-option
+                  onPointerEnter={() => look({ id: say(o.words, print), effect: o.effect })}
+                  onPointerLeave={() => look(null)}
+                >
                   <td className="py-1">
                     {say(o.words, print)}
                     <span className="block text-muted">for {o.for}</span>
@@ -74,6 +86,8 @@ export function Insulation() {
                     <Button
                       aria-label={`Do it: ${say(o.words, print)}`}
                       disabled={inHand}
+                      onFocus={() => look({ id: say(o.words, print), effect: o.effect })}
+                      onBlur={() => look(null)}
                       onClick={() => document.commit(say(o.words, print), o.edits)}
                     >
                       Do it
@@ -99,6 +113,7 @@ export function Insulation() {
 
 function Best({ data, inHand, at }: { data: Schema["InsulationAnswer"]; inHand: boolean; at(s: number | null | undefined): string }) {
   const { document } = useStores();
+  const { look } = useLook();
   const print = usePrint();
   if (data.best.length === 0) return null;
   return (
@@ -123,6 +138,10 @@ function Best({ data, inHand, at }: { data: Schema["InsulationAnswer"]; inHand: 
       <Button
         className="mt-1"
         disabled={inHand}
+        onPointerEnter={() => look({ id: "best", effect: data.bestEffect ?? null })}
+        onPointerLeave={() => look(null)}
+        onFocus={() => look({ id: "best", effect: data.bestEffect ?? null })}
+        onBlur={() => look(null)}
         onClick={() => document.commit(`The best ${data.best.length} against the cold`, data.bestEdits)}
       >
         Do all {data.best.length}

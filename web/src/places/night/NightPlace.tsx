@@ -1,4 +1,3 @@
-import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { useClock, usePrint } from "../../app/units";
 import { ofNight } from "../../document/answersStore";
@@ -8,6 +7,7 @@ import { Panel } from "../../ui/controls";
 import { Stale } from "../../ui/Stale";
 import { useAnswers } from "../bench/benchStores";
 import { RigPlace } from "../bench/RigPlace";
+import { hourOf, useView } from "../bench/viewStore";
 import { AtHour } from "./AtHour";
 import { Calibration } from "./Calibration";
 import { ColdSums } from "./ColdSums";
@@ -36,7 +36,8 @@ export function NightPlace({ id }: { id: string }) {
 function Night({ rig }: { rig: Rig }) {
   const night = useAnswers((s) => s.answers?.night);
   const stale = useAnswers((s) => s.stale);
-  const [chosen, setChosen] = useState<number | null>(null);
+  const chosen = useView(hourOf(rig.id));
+  const lookAt = useView((s) => s.lookAt);
   const held = useHeld((s) => s.held);
   const under = held?.rigId === rig.id ? held.night : null;
   if (!night) return <p className="p-6 text-muted">Working the night out…</p>;
@@ -49,7 +50,7 @@ function Night({ rig }: { rig: Rig }) {
         <Panel className="p-3" aria-label="The night">
           <Told night={night} rig={rig} />
           <RestsOn rig={rig} />
-          <Hours night={night} under={under} rig={rig} hour={hour} onHour={setChosen} />
+          <Hours night={night} under={under} rig={rig} hour={hour} onHour={(h) => lookAt(rig.id, h)} />
           <PlanTrack night={night} rig={rig} />
         </Panel>
         <HourLadder night={night} rig={rig} hour={hour} />

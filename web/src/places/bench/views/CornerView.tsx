@@ -54,7 +54,7 @@ export function CornerView() {
   const { document, selection } = useStores();
   // The drawing under the hand comes first; this view follows a moment later, with the answers if they have come by then.
   const rigNow = useShownRig(useDocument((s) => s.rig) as Rig);
-  const told = useAnswers(useShallow((s) => ({ answers: s.answers, about: s.about })));
+  const told = useAnswers(useShallow((s) => ({ answers: s.shown, about: s.about })));
   const { rig, answers, about } = useFollowing(useMemo(() => ({ rig: rigNow, ...told }), [rigNow, told]));
   const corner = useView((s) => s.corner);
   const turn = useView((s) => s.turn);

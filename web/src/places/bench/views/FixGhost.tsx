@@ -29,7 +29,7 @@ export function FixGhost({ px }: { px(p: Xyz): Px }) {
           ))}
         </g>
       )}
-      {ghost.parts.map((p) => {
+      {[...ghost.parts, ...ghost.rooms].map((p) => {
         const [a, b] = [px(p.box.at), px(plus(p.box.at, p.box.size))];
         const [x, y] = [Math.min(a.x, b.x) - 3, Math.min(a.y, b.y) - 3];
         return (

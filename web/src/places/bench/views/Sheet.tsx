@@ -62,7 +62,7 @@ export function Sheet() {
   const draw = useDrawRun();
   const drawingRun = useDrawing((d) => d !== null);
   const rig = useShownRig(useDocument((s) => s.rig) as Rig);
-  const answers = useAnswers((s) => s.answers);
+  const answers = useAnswers((s) => s.shown);
   const about = useAnswers((s) => s.about);
   const parked = useAnswers((s) => s.conditions?.parked);
   const things = useSelection((s) => s.things);

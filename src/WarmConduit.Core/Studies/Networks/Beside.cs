@@ -1,0 +1,61 @@
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Rigs;
+
+namespace WarmConduit.Core.Studies.Networks;
+
+/// <summary>A line as it lies in one room: its course through the middle of the pipe, and how far its outermost surface is from that, m.</summary>
+internal sealed record LineLaid(Zone? Zone, IReadOnlyList<Point3> Course, double RadiusM);
+
+/// <summary>Lines that lie side by side keep each other company: they look at one another instead of the room.</summary>
+internal static class Beside
+{
+    /// <summary>The share of a line's surface that looks at a neighbour. Estimate.</summary>
+    public const double FacesShare = 0.25;
+
+    // Nearer than a finger is thick there is no room air between. Less than a hand's breadth is a crossing.
+    private const double NearM = 0.01, LeastM = 0.05;
+
+    private readonly record struct Leg(int Line, Point3 A, Point3 B, double FromXM, double ToXM);
+
+    /// <summary>Pairs of lines and for how long they lie side by side, m; each pair once, the lower number first. O(legs log legs + pairs that meet along x).</summary>
+    public static IReadOnlyList<(int A, int B, double M)> Of(IReadOnlyList<LineLaid> lines)
+    {
+        var legs = new List<Leg>();
+        for (int n = 0; n < lines.Count; n++)
+            for (int k = 0; k + 1 < lines[n].Course.Count; k++)
+            {
+                var (a, b) = (lines[n].Course[k], lines[n].Course[k + 1]);
+                double reach = lines[n].RadiusM + (NearM / 2);
+                if (a.DistanceM(b) >= LeastM) legs.Add(new Leg(n, a, b, Math.Min(a.XM, b.XM) - reach, Math.Max(a.XM, b.XM) + reach));
+            }
+        legs.Sort((p, q) => p.FromXM.CompareTo(q.FromXM));
+        var found = new Dictionary<(int, int), double>();
+        var open = new List<Leg>();
+        foreach (var leg in legs)
+        {
+            open.RemoveAll(o => o.ToXM < leg.FromXM);
+            foreach (var other in open)
+            {
+                if (other.Line == leg.Line || lines[other.Line].Zone != lines[leg.Line].Zone) continue;
+                double along = AlongM(other, leg, lines[other.Line].RadiusM + lines[leg.Line].RadiusM + NearM);
+                var key = (Math.Min(other.Line, leg.Line), Math.Max(other.Line, leg.Line));
+                if (along >= LeastM) found[key] = found.GetValueOrDefault(key) + along;
+            }
+            open.Add(leg);
+        }
+        return [.. found.OrderBy(f => f.Key).Select(f => (f.Key.Item1, f.Key.Item2, f.Value))];
+    }
+
+    // How much of a leg has the other within reach at both ends of it, m.
+    private static double AlongM(Leg of, Leg other, double reachM)
+    {
+        var way = of.B - of.A;
+        double length = of.A.DistanceM(of.B);
+        double At(Point3 p) => ((p.XM - of.A.XM) * way.XM + (p.YM - of.A.YM) * way.YM + (p.ZM - of.A.ZM) * way.ZM) / length;
+        var (s, t) = (At(other.A), At(other.B));
+        if (Math.Abs(t - s) < LeastM) return 0;
+        double from = Math.Clamp(Math.Min(s, t), 0, length), to = Math.Clamp(Math.Max(s, t), 0, length);
+        bool Near(double at) => of.A.Towards(of.B, at / length).DistanceM(other.A.Towards(other.B, (at - s) / (t - s))) <= reachM;
+        return to > from && Near(from) && Near(to) ? to - from : 0;
+    }
+}

@@ -1,0 +1,107 @@
+import { X } from "lucide-react";
+import type { Schema } from "../../api/client";
+import { useCatalogue } from "../../app/catalogue";
+import { changed } from "../../document/edits";
+import type { Rig } from "../../document/geometry";
+import { Button } from "../../ui/controls";
+import { Dialog } from "../../ui/Dialog";
+import { QuantityField } from "../../ui/QuantityField";
+import { useDocument, useStores } from "./benchStores";
+
+type Unit = NonNullable<Schema["PriceUnit"]>;
+
+const units: Record<Unit, string> = { each: "a piece", metre: "a metre", squareMetre: "a square metre, 20 mm thick" };
+
+/** What can be priced of a rig: its parts by the piece, pipes and sleeves by the metre, boards by area. What advice puts in first is among them. */
+export function pricedOf(rig: Rig): { of: string; unit: Unit }[] {
+  const layers = (s: Schema["Sleeve"] | null | undefined): string[] => (s ? [s.material, ...layers(s.over)] : []);
+  const sets: [Unit, string[]][] = [
+    ["each", rig.parts.map((p) => p.stock)],
+    ["metre", rig.runs.flatMap((r) => [r.pipe, ...layers(r.insulation), ...r.bends.flatMap((b) => layers(b.insulation))])],
+    ["metre", ["elastomer"]],
+    ["squareMetre", ["xps", ...rig.parts.flatMap((p) => layers(p.jacket))]],
+    ["squareMetre", rig.shell.zones.flatMap((z) => z.faces.flatMap((f) => f.layers.map((l) => l.material)))],
+  ];
+  const all = sets.flatMap(([unit, ids]) => ids.map((of) => ({ of, unit })));
+  return [...new Map(all.map((p) => [`${p.unit} ${p.of}`, p])).values()];
+}
+
+/** What things cost, as the builder pays for them: fixes, insulation and what breaks are told in this money. */
+export function Prices({ onClose }: { onClose(): void }) {
+  const { document } = useStores();
+  const rig = useDocument((s) => s.rig) as Rig;
+  const { catalogue } = useCatalogue();
+  const nameOf = (id: string) =>
+    [...(catalogue?.parts ?? []), ...(catalogue?.pipes ?? []), ...(catalogue?.solids ?? [])].find((x) => x.id === id)?.name ?? id;
+  const skins = new Set(catalogue?.solids.filter((s) => s.isSkin).map((s) => s.id));
+  const rows = pricedOf(rig)
+    .filter((p) => !(p.unit === "squareMetre" && skins.has(p.of)))
+    .map((p) => ({
+      ...p,
+      name: nameOf(p.of),
+      known: rig.prices.find((k) => k.of === p.of && (k.unit === "squareMetre") === (p.unit === "squareMetre")),
+    }))
+    .sort((a, b) => Object.keys(units).indexOf(a.unit) - Object.keys(units).indexOf(b.unit) || a.name.localeCompare(b.name));
+  const set = (row: (typeof rows)[number], amount: number) => {
+    const id = `${row.of.replace(/[^a-z0-9]+/g, "-")}${row.unit === "squareMetre" ? "-board" : ""}`.slice(0, 60);
+    const edit = row.known
+      ? changed(`prices/${row.known.id}`, { amount })
+      : ({
+          kind: "add",
+          list: "prices",
+          value: { id, of: row.of, amount, ...(row.unit === "squareMetre" && { unit: row.unit }) },
+        } as unknown as Schema["Edit"]);
+    document.commit(`Price of ${row.name}`, [edit]);
+  };
+  return (
+    <Dialog
+      open
+      title="Your prices"
+      onClose={onClose}
+      text={
+        <div className="max-h-[60vh] overflow-y-auto pr-1">
+          <p>In whatever money you count. They stay with this rig; fixes, insulation and what breaks are told by them.</p>
+          <table className="mt-2 w-full">
+            <tbody>
+              {rows.map((row) => (
+                <tr key={`${row.unit} ${row.of}`} className="border-t border-rule">
+                  <th className="py-1 text-left font-normal text-ink">
+                    {row.name}
+                    <span className="block text-muted">{units[row.unit]}</span>
+                  </th>
+                  <td className="w-32 py-1 [&_label]:sr-only">
+                    <QuantityField
+                      label={`${row.name}, ${units[row.unit]}`}
+                      value={row.known?.amount}
+                      quantity="number"
+                      least={0}
+                      most={1_000_000}
+                      onCommit={(amount) => set(row, amount)}
+                    />
+                  </td>
+                  <td className="w-11 py-1">
+                    {row.known && (
+                      <Button
+                        quiet
+                        aria-label={`No price for ${row.name}, ${units[row.unit]}`}
+                        onClick={() =>
+                          document.commit(`Price of ${row.name}`, [
+                            { kind: "remove", thing: `prices/${row.known?.id}` } as unknown as Schema["Edit"],
+                          ])
+                        }
+                      >
+                        <X size={16} />
+                      </Button>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      }
+    >
+      <Button onClick={onClose}>Done</Button>
+    </Dialog>
+  );
+}
