@@ -18,7 +18,8 @@ public sealed class Question
     private RigIndex? _index;
     private RigLevels? _levels;
     private Elimination? _elimination;
-    private CutRuns? _cuts;
+    private CutRuns? _cuts, _cutsBefore;
+    private Against? _against;
     private IReadOnlyList<ZoneAir>? _zones;
     private (bool Known, LevelAnswer? Answer) _draining;
 
@@ -59,7 +60,10 @@ public sealed class Question
         Levels.Graph is not { } graph ? null : _elimination?.Fits(graph) == true ? _elimination : _elimination = new Elimination(graph);
 
     /// <summary>Runs cut where they pass from zone to zone.</summary>
-    internal CutRuns Cuts => _cuts ??= new CutRuns(Index, Cancel);
+    internal CutRuns Cuts => _cuts ??= new CutRuns(Index, _cutsBefore, Cancel);
+
+    /// <summary>What lies against a face of its room.</summary>
+    internal Against Against => _against ??= new Against(Rig.Shell, Conditions);
 
     /// <summary>Each zone's air on the steady night.</summary>
     public IReadOnlyList<ZoneAir> Zones => _zones ??= ZoneBalance.Solve(Rig, Conditions);
@@ -104,7 +108,7 @@ public sealed class Question
     public Question On(Rig rig, string? about, CancellationToken cancel)
     {
         var other = new Question(rig, Conditions, about, cancel) { _elimination = _elimination };
-        if (ReferenceEquals(rig.Shell, Rig.Shell)) other._zones = _zones;
+        if (ReferenceEquals(rig.Shell, Rig.Shell)) (other._zones, other._against, other._cutsBefore) = (_zones, _against, _cuts);
         if (!ReferenceEquals(rig, Rig)) return other;
         (other._index, other._levels, other._cuts, other._draining) = (_index, _levels, _cuts, _draining);
         return other;
@@ -115,6 +119,8 @@ public sealed class Question
     {
         _ = Zones;
         _ = Elimination;
+        _ = Against;
+        _ = Cuts;
         return this;
     }
 }

@@ -93,7 +93,7 @@ public class ColdAdviceTests
 
     private static Conditions Arctic(Rig rig) => Conditions.Of(rig.Brief) with { OutdoorC = -30, Water = WaterState.Wet, HeatOn = false };
 
-    private static IReadOnlyList<PartContact> Losses(Rig rig) => Ask(rig) is var question ? PartContacts.Of(question, new Against(question), rig.Parts[0]) : [];
+    private static IReadOnlyList<PartContact> Losses(Rig rig) => PartContacts.Of(Ask(rig), rig.Parts[0]);
 
     [Fact]
     public void A_tank_loses_by_each_side_through_its_jacket_and_through_what_it_stands_on()

@@ -103,7 +103,7 @@ public static class PlaceFinder
         int joints = asked.Rig.Runs.Where(r => r.From.Part == part.Id || r.To.Part == part.Id).SelectMany(r => asked.Index.CourseOf(r) is { Length: > 1 } course ? (Point3[])[course[0], course[^1]] : []).Count(Windy);
         bool vessel = Catalogue.Part(part.Stock)!.Passage == Passage.Vessel;
         return new ComparedPlace(
-            name, edits.Count == 0, edits, effect, At(night), At(RigNight.Of(asked, Doubt.Cold)), At(RigNight.Of(asked, Doubt.Warm)), coldest, PartContacts.Of(asked, new Against(asked), part).Sum(c => c.WPerK * Math.Max(0, HoldC - Coldest(c.To))),
+            name, edits.Count == 0, edits, effect, At(night), At(RigNight.Of(asked, Doubt.Cold)), At(RigNight.Of(asked, Doubt.Warm)), coldest, PartContacts.Of(asked, part).Sum(c => c.WPerK * Math.Max(0, HoldC - Coldest(c.To))),
             inRoom ? part.Box.VolumeM3() * 1000 : 0, PartWater.HoldsL(part) + (part.MassKg ?? Catalogue.Part(part.Stock)!.MassKg), part.Box.Centre().ZM, joints,
             vessel ? Caution(zone) : null);
     }

@@ -27,8 +27,6 @@ internal sealed class WarmIdeas(Question question)
     private const string Tube = "elastomer", Board = "xps";
     private const double LouvreM2 = 0.03, LouvreHeightM = 0.4, FaceM = 0.02, InsulatingWPerMK = 0.1;
 
-    private readonly Against _against = new(question);
-
     private Rig Rig => question.Rig;
 
     /// <summary>For one part: jackets, and what warms the room it stands in.</summary>
@@ -81,7 +79,7 @@ internal sealed class WarmIdeas(Question question)
         }
         yield return Idea("", Sentence.Of($"{part.Name}: a jacket of {Measure.Length(more)} of {material}"), []);
         if (zone is null || Catalogue.Part(part.Stock)!.Passage != Passage.Vessel) yield break;
-        var stands = PartContacts.Sides.Where(s => _against.Of(zone, part.Box, s) is not null).ToList();
+        var stands = PartContacts.Sides.Where(s => question.Against.Of(zone, part.Box, s) is not null).ToList();
         if (stands.Count is > 0 and < 6) yield return Idea(" free", Sentence.Of($"{part.Name}: {Measure.Length(more)} of {material} but where it stands against something"), stands);
         if (PartContacts.Sides.Except(stands).OrderByDescending(s => PartContacts.AreaM2(part, s)).Select(s => (Facing?)s).FirstOrDefault() is { } largest)
             yield return Idea($" {largest}", Sentence.Of($"{part.Name}: {Measure.Length(more)} of {material} on its {SideWords(largest)} only"), [.. PartContacts.Sides.Where(s => s != largest)]);

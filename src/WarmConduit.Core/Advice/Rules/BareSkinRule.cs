@@ -15,7 +15,6 @@ internal sealed class BareSkinRule : IRule
     public IEnumerable<Finding> Find(Question question)
     {
         var rig = question.Rig;
-        var against = new Against(question);
         for (int r = 0; r < rig.Runs.Count; r++)
         {
             var run = rig.Runs[r];
@@ -23,12 +22,13 @@ internal sealed class BareSkinRule : IRule
             var course = question.Index.CourseOf(run);
             double along = 0;
             (int Segment, Zone Zone, Point3 Out)? first = null;
-            foreach (var cut in question.Cuts.Of(r))
+            var cuts = question.Cuts.Of(r);
+            var behind = question.Against.Of(cuts, course);
+            for (int i = 0; i < cuts.Length; i++)
             {
-                if (cut.Zone is null || run.SleeveOn(cut.Segment) is not null) continue;
-                var (a, b) = (course[cut.Segment].Towards(course[cut.Segment + 1], cut.From), course[cut.Segment].Towards(course[cut.Segment + 1], cut.To));
-                if (against.Of(cut.Zone, a, b) is not { IsBareSkin: true, Out: var outward }) continue;
-                along += a.DistanceM(b);
+                var cut = cuts[i];
+                if (cut.Zone is null || run.SleeveOn(cut.Segment) is not null || behind[i] is not { IsBareSkin: true, Out: var outward }) continue;
+                along += (cut.To - cut.From) * course[cut.Segment].DistanceM(course[cut.Segment + 1]);
                 first ??= (cut.Segment, cut.Zone, outward);
             }
             if (along < LeastM || first is not { } at) continue;

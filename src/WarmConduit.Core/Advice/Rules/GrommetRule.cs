@@ -36,7 +36,7 @@ internal sealed class GrommetRule : IRule
         CutLength? before = null;
         string? after = null;
         int leg = 0, made = 0;
-        foreach (var length in question.Cuts.Of(number).ToArray())
+        foreach (var length in question.Cuts.Of(number))
         {
             var (from, was) = (length, before);
             before = length;

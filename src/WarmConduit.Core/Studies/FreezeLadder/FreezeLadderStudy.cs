@@ -41,21 +41,21 @@ public static class FreezeLadderStudy
     private static IEnumerable<Freezer> Alone(Question question)
     {
         var drained = question.Ask(DrainDownStudy.Ask);
-        var (losses, against) = (new PipeLosses(question), new Against(question));
+        var losses = new PipeLosses(question);
         for (int r = 0; r < question.Rig.Runs.Count; r++)
         {
             question.Cancel.ThrowIfCancellationRequested();
-            foreach (var piece in PiecesOf(question, losses, against, r, drained.Runs[r], drained.Runs[r].Threatens)) yield return piece;
+            foreach (var piece in PiecesOf(question, losses, r, drained.Runs[r], drained.Runs[r].Threatens)) yield return piece;
         }
         foreach (var part in drained.Parts)
         {
             double litres = question.Conditions.Water == WaterState.Wet ? PartWater.AtStartL(question.Index.Part(part.PartId), question.Conditions) : part.RetainedL;
-            if (litres > TradeConstants.DryShare * part.FullL) yield return new PartFreezer(question, against, question.Index.Part(part.PartId), litres, part.FullL);
+            if (litres > TradeConstants.DryShare * part.FullL) yield return new PartFreezer(question, question.Index.Part(part.PartId), litres, part.FullL);
         }
     }
 
     // A run in pieces, one for each zone it passes, for each sleeve and, drained, for each wet length.
-    private static IEnumerable<Freezer> PiecesOf(Question question, PipeLosses losses, Against against, int r, RunDrain drain, bool pressesOnParts)
+    private static IEnumerable<Freezer> PiecesOf(Question question, PipeLosses losses, int r, RunDrain drain, bool pressesOnParts)
     {
         var run = question.Rig.Runs[r];
         var pipe = Catalogue.Pipe(run.Pipe)!;
@@ -73,8 +73,11 @@ public static class FreezeLadderStudy
             leans.Clear();
             (length, litres, skin) = (0, 0, 0);
         }
-        foreach (var cut in question.Cuts.Of(r))
+        var cuts = question.Cuts.Of(r);
+        var faces = question.Against.Of(cuts, [.. drain.Stations.Select(s => s.At)]);
+        for (int i = 0; i < cuts.Length; i++)
         {
+            var cut = cuts[i];
             var station = drain.Stations[cut.Segment];
             var next = drain.Stations[cut.Segment + 1];
             double from = full ? cut.From : Math.Max(cut.From, station.WetFrom), to = full ? cut.To : Math.Min(cut.To, station.WetTo);
@@ -92,7 +95,7 @@ public static class FreezeLadderStudy
             course.Add(station.At.Towards(next.At, to));
             double segment = next.DistanceM - station.DistanceM;
             length += (to - from) * segment;
-            if (zone is not null && against.Of(zone, station.At.Towards(next.At, from), station.At.Towards(next.At, to)) is { } behind)
+            if (faces[i] is { } behind)
             {
                 bool bare = around is null && behind.IsBareSkin;
                 if (bare) skin += (to - from) * segment;

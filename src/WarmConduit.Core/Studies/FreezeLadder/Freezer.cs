@@ -151,13 +151,13 @@ internal sealed class PartFreezer : Freezer
     private readonly double _litres;
     private readonly IReadOnlyList<PartContact> _losses;
 
-    public PartFreezer(Question question, Against against, Part part, double litres, double fullL)
+    public PartFreezer(Question question, Part part, double litres, double fullL)
     {
         var stock = Catalogue.Part(part.Stock)!;
         (_part, _litres, Zone) = (part, litres, question.Index.ZoneAt(part.Box.Centre()));
         // A puddle in a tank loses through the floor and its own surface: half of the faces, at the least.
         double wet = stock.Passage == Passage.Vessel && litres < fullL ? 0.5 + (0.5 * litres / fullL) : 1;
-        _losses = [.. PartContacts.Of(question, against, part).Select(c => c with { WPerK = c.WPerK * wet })];
+        _losses = [.. PartContacts.Of(question, part).Select(c => c with { WPerK = c.WPerK * wet })];
         BreaksByIce = stock.IceBreaks == IceBreaks.Yes || (stock.IceBreaks == IceBreaks.WhenFull && litres > TradeConstants.FullShare * fullL);
     }
 

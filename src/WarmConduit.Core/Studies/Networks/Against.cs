@@ -1,3 +1,5 @@
+using System.Collections.Concurrent;
+using System.Runtime.CompilerServices;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Heat;
 using WarmConduit.Core.Materials;
@@ -14,7 +16,8 @@ namespace WarmConduit.Core.Studies.Networks;
 internal sealed record FaceBehind(Point3 Out, Zone? Beyond, bool IsBareSkin, double SurfaceShare, double ResistanceM2KPerW);
 
 /// <summary>What lies against a face of its room: the surface there is colder than the room, by as much as what is behind takes from it.</summary>
-internal sealed class Against(Question question)
+/// <remarks>Safe to share between threads, and between rigs of one shell under the same conditions.</remarks>
+internal sealed class Against(Shell shell, Conditions night)
 {
     /// <summary>Nearer than a hand is thick there is no room air between, m. Estimate.</summary>
     public const double NearM = 0.025;
@@ -31,10 +34,26 @@ internal sealed class Against(Question question)
         (Facing.FarSide, Facing.KerbSide, new(0, 1, 0)), (Facing.Down, Facing.Up, new(0, 0, -1)), (Facing.Up, Facing.Down, new(0, 0, 1)),
     ];
 
-    private readonly Dictionary<(string Zone, Facing Facing, string? Beyond), FaceBehind?> _known = [];
+    private readonly ConcurrentDictionary<(string Zone, Facing Facing, string? Beyond), FaceBehind?> _known = [];
+    private readonly ConditionalWeakTable<CutLength[], FaceBehind?[]> _ofCuts = [];
+    private readonly Zone[] _smallestFirst = [.. shell.Zones.OrderBy(z => z.Box.VolumeM3())];
 
-    /// <summary>The face of its zone that a straight length lies against, a bare skin before others; null: none, or one of which nothing is known.</summary>
-    public FaceBehind? Of(Zone zone, Point3 a, Point3 b)
+    /// <summary>For each length of a run, the face that it lies against.</summary>
+    public FaceBehind?[] Of(CutLength[] lengths, ReadOnlySpan<Point3> course)
+    {
+        if (_ofCuts.TryGetValue(lengths, out var known)) return known;
+        var made = new FaceBehind?[lengths.Length];
+        for (int i = 0; i < made.Length; i++)
+        {
+            var (a, b) = (course[lengths[i].Segment], course[lengths[i].Segment + 1]);
+            if (lengths[i].Zone is { } zone) made[i] = Of(zone, a.Towards(b, lengths[i].From), a.Towards(b, lengths[i].To));
+        }
+        _ofCuts.AddOrUpdate(lengths, made);
+        return made;
+    }
+
+    // Of the faces that a straight length lies against, a bare skin before others; null: none, or none of which anything is known.
+    private FaceBehind? Of(Zone zone, Point3 a, Point3 b)
     {
         FaceBehind? found = null;
         foreach (var (facing, _, outward) in Ways)
@@ -72,18 +91,25 @@ internal sealed class Against(Question question)
     private FaceBehind? Behind(Zone zone, Facing facing, Point3 at)
     {
         var (_, back, outward) = Ways.First(w => w.Facing == facing);
-        var beyond = question.Index.ZoneAt(at + outward * (FromSide(zone.Box, at, outward) + BehindM));
+        var beyond = ZoneAt(at + outward * (FromSide(zone.Box, at, outward) + BehindM));
         if (beyond == zone) return null;
         var key = (zone.Id, facing, beyond?.Id);
         if (!_known.TryGetValue(key, out var known)) _known[key] = known = Made(zone, facing, back, beyond, outward);
         return known;
     }
 
+    private Zone? ZoneAt(Point3 place)
+    {
+        foreach (var zone in _smallestFirst)
+            if (zone.Box.Holds(place))
+                return zone;
+        return null;
+    }
+
     // A partition stands in the list of either room.
     private FaceBehind? Made(Zone zone, Facing facing, Facing back, Zone? beyond, Point3 outward)
     {
         if ((Listed(zone, facing, beyond?.Id) ?? (beyond is null ? null : Listed(beyond, back, zone.Id))) is not { } face) return null;
-        var night = question.Conditions;
         bool windy = beyond is null || ZoneBalance.InWind(beyond) || ZoneBalance.InWind(zone);
         double whole = 1 / ZoneBalance.Transmittance(face, night, windy);
         double near = ZoneBalance.InWind(zone) ? 1 / SurfaceCoefficient.OuterWallWPerM2K(night.WindMPerS, 0.9, night.OutdoorC) : ZoneBalance.InnerSurfaceM2KPerW(face.Side);

@@ -15,7 +15,14 @@ internal static class Beside
     // Nearer than a finger is thick there is no room air between. Less than a hand's breadth is a crossing.
     private const double NearM = 0.01, LeastM = 0.05;
 
-    private readonly record struct Leg(int Line, Point3 A, Point3 B, double FromXM, double ToXM);
+    private readonly record struct Leg(int Line, Zone? Zone, Point3 A, Point3 B, double FromXM, double ToXM, double ReachM)
+    {
+        // Along y and z; along x the sweep has seen to it.
+        public bool MayMeet(in Leg other) => ReferenceEquals(Zone, other.Zone) && Line != other.Line
+            && Meet(A.YM, B.YM, other.A.YM, other.B.YM, ReachM + other.ReachM) && Meet(A.ZM, B.ZM, other.A.ZM, other.B.ZM, ReachM + other.ReachM);
+
+        private static bool Meet(double a, double b, double c, double d, double reach) => Math.Min(a, b) - reach <= Math.Max(c, d) && Math.Min(c, d) - reach <= Math.Max(a, b);
+    }
 
     /// <summary>Pairs of lines and for how long they lie side by side, m; each pair once, the lower number first. O(legs log legs + pairs that meet along x).</summary>
     public static IReadOnlyList<(int A, int B, double M)> Of(IReadOnlyList<LineLaid> lines)
@@ -26,7 +33,7 @@ internal static class Beside
             {
                 var (a, b) = (lines[n].Course[k], lines[n].Course[k + 1]);
                 double reach = lines[n].RadiusM + (NearM / 2);
-                if (a.DistanceM(b) >= LeastM) legs.Add(new Leg(n, a, b, Math.Min(a.XM, b.XM) - reach, Math.Max(a.XM, b.XM) + reach));
+                if (a.DistanceM(b) >= LeastM) legs.Add(new Leg(n, lines[n].Zone, a, b, Math.Min(a.XM, b.XM) - reach, Math.Max(a.XM, b.XM) + reach, reach));
             }
         legs.Sort((p, q) => p.FromXM.CompareTo(q.FromXM));
         var found = new Dictionary<(int, int), double>();
@@ -36,10 +43,9 @@ internal static class Beside
             open.RemoveAll(o => o.ToXM < leg.FromXM);
             foreach (var other in open)
             {
-                if (other.Line == leg.Line || lines[other.Line].Zone != lines[leg.Line].Zone) continue;
-                double along = AlongM(other, leg, lines[other.Line].RadiusM + lines[leg.Line].RadiusM + NearM);
+                if (!other.MayMeet(leg) || AlongM(other, leg, other.ReachM + leg.ReachM) is not (>= LeastM and var along)) continue;
                 var key = (Math.Min(other.Line, leg.Line), Math.Max(other.Line, leg.Line));
-                if (along >= LeastM) found[key] = found.GetValueOrDefault(key) + along;
+                found[key] = found.GetValueOrDefault(key) + along;
             }
             open.Add(leg);
         }

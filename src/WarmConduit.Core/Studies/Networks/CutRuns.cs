@@ -15,9 +15,13 @@ internal sealed class CutRuns
     private const int Most = 60_000;
     private readonly CutLength[][] _lengths;
     private readonly double[] _cuts;
+    private readonly Dictionary<Run, (Point3[] Course, CutLength[] Lengths)> _known = new(ReferenceEqualityComparer.Instance);
 
-    /// <summary>Cuts all runs. O(bends · zones). Throws <see cref="TooLargeException"/> beyond 60,000 lengths.</summary>
-    public CutRuns(RigIndex index, CancellationToken cancel)
+    /// <summary>
+    /// Cuts all runs; those that lie as they did in <paramref name="earlier"/>, which must be of the same shell, are the same lengths. O(bends · zones). Throws <see cref="TooLargeException"/>
+    /// beyond 60,000 lengths.
+    /// </summary>
+    public CutRuns(RigIndex index, CutRuns? earlier, CancellationToken cancel)
     {
         var rig = index.Rig;
         _lengths = new CutLength[rig.Runs.Count][];
@@ -27,17 +31,22 @@ internal sealed class CutRuns
         for (int r = 0; r < _lengths.Length; r++)
         {
             cancel.ThrowIfCancellationRequested();
-            made.Clear();
             var course = index.CourseOf(rig.Runs[r]);
-            for (int k = 0; k + 1 < course.Length; k++) Cut(index, k, course[k], course[k + 1], made);
-            total += made.Count;
+            if (earlier?._known.TryGetValue(rig.Runs[r], out var known) == true && known.Course.AsSpan().SequenceEqual(course)) _lengths[r] = known.Lengths;
+            else
+            {
+                made.Clear();
+                for (int k = 0; k + 1 < course.Length; k++) Cut(index, k, course[k], course[k + 1], made);
+                _lengths[r] = [.. made];
+            }
+            total += _lengths[r].Length;
             if (total > Most) throw new TooLargeException($"the runs pass from zone to zone so often that there are more than {Most} pieces");
-            _lengths[r] = [.. made];
+            _known[rig.Runs[r]] = (course, _lengths[r]);
         }
     }
 
     /// <summary>Lengths of run number <paramref name="run"/>, along its course.</summary>
-    public ReadOnlySpan<CutLength> Of(int run) => _lengths[run];
+    public CutLength[] Of(int run) => _lengths[run];
 
     private void Cut(RigIndex index, int segment, Point3 a, Point3 b, List<CutLength> made)
     {

@@ -20,7 +20,7 @@ internal static class PartContacts
     /// A plain tank loses by each side of its box: to the air of its room, or where it stands against a face of the room, through that to what is behind it. Any other part loses its own figure, or
     /// that of stock, to its room and the share of it that stock says to outdoors. A jacket is in series with what it covers. Each room once, and once more for what goes through faces.
     /// </summary>
-    public static IReadOnlyList<PartContact> Of(Question question, Against against, Part part)
+    public static IReadOnlyList<PartContact> Of(Question question, Part part)
     {
         var stock = Catalogue.Part(part.Stock)!;
         var zone = question.Index.ZoneAt(part.Box.Centre());
@@ -39,7 +39,7 @@ internal static class PartContacts
         [
             .. Sides.Select(side =>
             {
-                var behind = zone is null ? null : against.Of(zone, part.Box, side);
+                var behind = zone is null ? null : question.Against.Of(zone, part.Box, side);
                 double outer = behind is null ? AirSideWPerM2K : 1 / behind.ResistanceM2KPerW;
                 return new PartContact(behind is null ? zone : behind.Beyond, Jacketed(side, r => TankFace.TransmittanceWPerM2K(TankWallM, r > 0 ? [new WallLayer(r, 1)] : [], outer)), behind is not null);
             }).GroupBy(c => (c.To, c.Through)).Select(g => new PartContact(g.Key.To, g.Sum(c => c.WPerK), g.Key.Through)),

@@ -48,15 +48,10 @@ internal static class RigNetwork
     {
         var bodies = freezers.Select(f => f.Body(question.Conditions, z => z is null ? "outdoor" : Nowhere + z)).ToList();
         var there = bodies.Where(b => b.Contacts.Any(IsBeside)).Select(b => b.Id).ToHashSet();
-        return
-        [
-            .. bodies.Select(b => b with
-            {
-                // A contact of two is given once, by the first of them.
-                Contacts = [.. b.Contacts.Where(c => !IsBeside(c) || !there.Contains(c.To) || string.CompareOrdinal(b.Id, c.To) < 0)
-                    .Select(c => new NightContact(IsBeside(c) && !there.Contains(c.To) ? b.Contacts[0].To : c.To, c.ConductanceWPerK * doubt.Parts))],
-            }),
-        ];
+        // A contact of two is given once, by the first of them.
+        IEnumerable<NightContact> Once(NightBody b) => b.Contacts.Where(c => !IsBeside(c) || !there.Contains(c.To) || string.CompareOrdinal(b.Id, c.To) < 0)
+            .Select(c => IsBeside(c) && !there.Contains(c.To) ? c with { To = b.Contacts[0].To } : c);
+        return [.. bodies.Select(b => b with { Contacts = [.. (there.Count == 0 ? b.Contacts : Once(b)).Select(c => c with { ConductanceWPerK = c.ConductanceWPerK * doubt.Parts })] })];
     }
 
     // Lines alone have such ids.
@@ -130,7 +125,7 @@ internal static class RigNetwork
         var known = new Dictionary<string, int>();
         var all = bodies.ToList();
         // What lies beside another is itself alone.
-        var beside = all.SelectMany(b => b.Contacts.Where(IsBeside).SelectMany(c => (string[])[b.Id, c.To])).ToHashSet();
+        var beside = all.Where(b => b.Contacts.Any(IsBeside)).SelectMany(b => b.Contacts.Where(IsBeside).Select(c => c.To).Append(b.Id)).ToHashSet();
         foreach (var body in all)
         {
             string key = beside.Contains(body.Id) ? body.Id : string.Create(CultureInfo.InvariantCulture, $"{body.Ice} {body.StartC:R} {body.StartIce:R} {body.DryJPerK / body.WaterKg:G9} {body.LengthM / body.WaterKg:G9} {string.Join(' ', body.Contacts.Select(c => string.Create(CultureInfo.InvariantCulture, $"{c.To} {c.ConductanceWPerK / body.WaterKg:G9}")))}");

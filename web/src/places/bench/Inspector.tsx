@@ -203,7 +203,7 @@ function PartForm({ rig, id }: { rig: Rig; id: string }) {
           onCommit={(lossWPerK) => change(`Loss of ${part.name}`, path, { lossWPerK })}
         />
         <SleeveFields
-          label="Jacket around it"
+          label="Jacket"
           none="none"
           sleeve={part.jacket}
           onCommit={(jacket) => change(`Jacket of ${part.name}`, path, { jacket, ...(!jacket && { jacketOff: null }) })}

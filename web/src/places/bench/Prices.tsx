@@ -10,13 +10,18 @@ import { useDocument, useStores } from "./benchStores";
 
 type Unit = NonNullable<Schema["PriceUnit"]>;
 
-const units: Record<Unit, string> = { each: "a piece", metre: "a metre", squareMetre: "a square metre, 20 mm thick" };
+const units: Record<Unit, string> = { squareMetre: "a square metre, 20 mm thick", metre: "a metre", each: "a piece" };
+const headings: Record<Unit, string> = {
+  squareMetre: "Boards, by the square metre of 20 mm",
+  metre: "Pipes and sleeves, by the metre",
+  each: "Parts, by the piece",
+};
 
 /** What can be priced of a rig: its parts by the piece, pipes and sleeves by the metre, boards by area. What advice puts in first is among them. */
 export function pricedOf(rig: Rig): { of: string; unit: Unit }[] {
   const layers = (s: Schema["Sleeve"] | null | undefined): string[] => (s ? [s.material, ...layers(s.over)] : []);
   const sets: [Unit, string[]][] = [
-    ["each", rig.parts.map((p) => p.stock)],
+    ["each", rig.parts.map((p) => p.stock).filter((id) => id !== "open-end")],
     ["metre", rig.runs.flatMap((r) => [r.pipe, ...layers(r.insulation), ...r.bends.flatMap((b) => layers(b.insulation))])],
     ["metre", ["elastomer"]],
     ["squareMetre", ["xps", ...rig.parts.flatMap((p) => layers(p.jacket))]],
@@ -41,7 +46,7 @@ export function Prices({ onClose }: { onClose(): void }) {
       name: nameOf(p.of),
       known: rig.prices.find((k) => k.of === p.of && (k.unit === "squareMetre") === (p.unit === "squareMetre")),
     }))
-    .sort((a, b) => Object.keys(units).indexOf(a.unit) - Object.keys(units).indexOf(b.unit) || a.name.localeCompare(b.name));
+    .sort((a, b) => a.name.localeCompare(b.name));
   const set = (row: (typeof rows)[number], amount: number) => {
     const id = `${row.of.replace(/[^a-z0-9]+/g, "-")}${row.unit === "squareMetre" ? "-board" : ""}`.slice(0, 60);
     const edit = row.known
@@ -62,41 +67,47 @@ export function Prices({ onClose }: { onClose(): void }) {
         <div className="max-h-[60vh] overflow-y-auto pr-1">
           <p>In whatever money you count. They stay with this rig; fixes, insulation and what breaks are told by them.</p>
           <table className="mt-2 w-full">
-            <tbody>
-              {rows.map((row) => (
-                <tr key={`${row.unit} ${row.of}`} className="border-t border-rule">
-                  <th className="py-1 text-left font-normal text-ink">
-                    {row.name}
-                    <span className="block text-muted">{units[row.unit]}</span>
+            {(Object.keys(units) as Unit[]).map((unit) => (
+              <tbody key={unit}>
+                <tr>
+                  <th colSpan={3} className="pt-3 pb-1 text-left font-semibold text-ink">
+                    {headings[unit]}
                   </th>
-                  <td className="w-32 py-1 [&_label]:sr-only">
-                    <QuantityField
-                      label={`${row.name}, ${units[row.unit]}`}
-                      value={row.known?.amount}
-                      quantity="number"
-                      least={0}
-                      most={1_000_000}
-                      onCommit={(amount) => set(row, amount)}
-                    />
-                  </td>
-                  <td className="w-11 py-1">
-                    {row.known && (
-                      <Button
-                        quiet
-                        aria-label={`No price for ${row.name}, ${units[row.unit]}`}
-                        onClick={() =>
-                          document.commit(`Price of ${row.name}`, [
-                            { kind: "remove", thing: `prices/${row.known?.id}` } as unknown as Schema["Edit"],
-                          ])
-                        }
-                      >
-                        <X size={16} />
-                      </Button>
-                    )}
-                  </td>
                 </tr>
-              ))}
-            </tbody>
+                {rows
+                  .filter((row) => row.unit === unit)
+                  .map((row) => (
+                    <tr key={`${row.unit} ${row.of}`} className="border-t border-rule">
+                      <th className="py-1 text-left font-normal text-ink">{row.name}</th>
+                      <td className="w-32 py-1 [&_label]:sr-only">
+                        <QuantityField
+                          label={`${row.name}, ${units[row.unit]}`}
+                          value={row.known?.amount}
+                          quantity="number"
+                          least={0}
+                          most={1_000_000}
+                          onCommit={(amount) => set(row, amount)}
+                        />
+                      </td>
+                      <td className="w-11 py-1">
+                        {row.known && (
+                          <Button
+                            quiet
+                            aria-label={`No price for ${row.name}, ${units[row.unit]}`}
+                            onClick={() =>
+                              document.commit(`Price of ${row.name}`, [
+                                { kind: "remove", thing: `prices/${row.known?.id}` } as unknown as Schema["Edit"],
+                              ])
+                            }
+                          >
+                            <X size={16} />
+                          </Button>
+                        )}
+                      </td>
+                    </tr>
+                  ))}
+              </tbody>
+            ))}
           </table>
         </div>
       }

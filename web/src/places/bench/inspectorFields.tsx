@@ -132,7 +132,7 @@ const sides: { side: Schema["Facing"]; text: string }[] = [
 /** The sides of a part that its jacket is on: one at least. */
 export function JacketSides({ off, onCommit }: { off: Schema["Facing"][]; onCommit(off: Schema["Facing"][] | null): void }) {
   return (
-    <fieldset className="col-span-2">
+    <fieldset className="col-span-full">
       <legend className="text-muted">The jacket is on its</legend>
       <div className="mt-1 flex flex-wrap gap-1">
         {sides.map(({ side, text }) => {

@@ -82,7 +82,7 @@ export function Insulation() {
                   {by !== "hoursWon" && (
                     <td className="py-1 pl-2 text-right font-semibold whitespace-nowrap">{print((o[by] ?? 0) * 3600, "duration")}</td>
                   )}
-                  <td className="py-1 pl-2 text-right">
+                  <td className="py-1 pl-2 text-right whitespace-nowrap">
                     <Button
                       aria-label={`Do it: ${say(o.words, print)}`}
                       disabled={inHand}
