@@ -21,6 +21,14 @@ test("shelf", async ({ page }) => {
   await shot(page, "shelf");
 });
 
+/** The rig as it is at 3 am. */
+async function atThree(page: Page) {
+  const hour = page.getByRole("slider", { name: "Hour", exact: true });
+  await hour.press("Home");
+  for (let h = 0; h < 5; h++) await hour.press("ArrowRight");
+  await page.waitForTimeout(800);
+}
+
 test("bench, drain lens", async ({ page }) => {
   await bench(page);
   await page.locator('[data-point="kitchen-cold:b2"]').focus();
@@ -33,7 +41,7 @@ test("bench, cold lens", async ({ page }) => {
   await page.getByRole("switch", { name: "Heat" }).click();
   await page.getByRole("radio", { name: "Cold" }).click();
   await page.getByRole("tab", { name: "First ice" }).click();
-  await page.waitForTimeout(300);
+  await atThree(page);
   await shot(page, "bench-cold");
 });
 
@@ -136,13 +144,12 @@ test("weights", async ({ page }) => {
 test("the night, hour by hour, and what it rests on", async ({ page }) => {
   await page.goto("/rigs/lantern/night");
   await page.getByRole("radio", { name: "Full" }).click();
+  // The plan over a night with no heat at all.
+  await page.waitForTimeout(800);
+  await page.getByRole("button", { name: "Hold it, and lay another over it" }).click();
   await page.getByLabel("Kept with the rig").selectOption({ label: "Heat fails at two" });
   await page.waitForTimeout(1500);
-  // The rig as it is at 3 am.
-  const hour = page.getByRole("slider", { name: "Hour", exact: true });
-  await hour.press("Home");
-  for (let h = 0; h < 5; h++) await hour.press("ArrowRight");
-  await page.waitForTimeout(500);
+  await atThree(page);
   await page.evaluate(() => scrollTo(0, 0));
   await shot(page, "night");
   await page.goto("/rigs/sparrow/night");

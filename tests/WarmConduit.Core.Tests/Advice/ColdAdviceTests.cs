@@ -118,6 +118,11 @@ public class ColdAdviceTests
         Assert.Equal(2 / air, losses[("room", false)], 1e-9);
         Assert.Equal(0.5 / (0.2 + 0.0125 + floor), losses[("under", true)], 1e-9);
         Assert.Contains(InsulationFinder.Ask(new Question(rig, Arctic(rig))).Options, o => o.Words.Text.Contains("but where it stands against something", StringComparison.Ordinal));
+        // Under the floor five sides are in the wind, and the top has the room above it through the floor.
+        double wind = 1 / SurfaceCoefficient.OuterWallWPerM2K(night.WindMPerS, 0.9, night.OutdoorC);
+        var under = Losses(Tank(-0.5)).ToDictionary(c => (c.To!.Id, c.Through), c => c.WPerK);
+        Assert.Equal(2 / (0.2 + 0.0125 + wind), under[("under", false)], 1e-9);
+        Assert.Equal(0.5 / (0.2 + 0.0125 + floor - wind + 0.17), under[("room", true)], 1e-9);
         // Any other figure of its own is for all of it, to its room.
         Assert.Equal([(3.0, false)], Losses(rig with { Parts = [rig.Parts[0] with { LossWPerK = 3 }] }).Select(c => (c.WPerK, c.Through)));
     }
@@ -174,7 +179,7 @@ public class ColdAdviceTests
             Assert.DoesNotContain(there.Parts, p => p.Id != tank.Id && Catalogue.Part(p.Stock)!.Look != PartLook.Joint && p.Box.Overlaps(tank.Box, 0.004));
             Assert.Equal(place.CentreM, tank.Box.Centre().ZM, 1e-9);
             // Held at 5 °C against the coldest of each that it loses to: no more than its bare sides could lose to the coldest of all.
-            Assert.InRange(place.HoldW, 0, Math.Max(0, 5 - rig.Brief.LowestC) * 2.97 * PartContacts.Sides.Sum(s => PartContacts.AreaM2(tank, s)));
+            Assert.InRange(place.HoldW, 0, Math.Max(0, 5 - rig.Brief.LowestC) * 4.71 * PartContacts.Sides.Sum(s => PartContacts.AreaM2(tank, s)));
             Assert.Equal(place.ColdestC >= 5 && there.Brief.LowestC >= 5, place.HoldW <= 0);
         }
         // Under the floor it takes no room, is the coldest, and freezes first; boxed in it does not.

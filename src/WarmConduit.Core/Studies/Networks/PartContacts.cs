@@ -10,7 +10,7 @@ internal readonly record struct PartContact(Zone? To, double WPerK, bool Through
 /// <summary>What a part loses, and to what.</summary>
 internal static class PartContacts
 {
-    // A moulded tank of 5 mm in still air with radiation, 8 W/m²K. Estimates.
+    // A moulded tank of 5 mm in still air with radiation, 8 W/m²K. Estimates; in the wind it is an outer wall's coefficient.
     private const double TankWallM = 0.005, AirSideWPerM2K = 8;
 
     /// <summary>The sides of a box.</summary>
@@ -35,12 +35,14 @@ internal static class PartContacts
             double loss = bare <= 0 ? 0 : Sides.Sum(s => Jacketed(s, r => 1 / ((1 / bare) + r)));
             return [.. ((PartContact[])[new(zone, (1 - outdoors) * loss, false), new(null, outdoors * loss, false)]).Where(c => c.WPerK > 0)];
         }
+        var night = question.Conditions;
+        double air = zone is null || ZoneBalance.InWind(zone) ? SurfaceCoefficient.OuterWallWPerM2K(night.WindMPerS, 0.9, night.OutdoorC) : AirSideWPerM2K;
         return
         [
             .. Sides.Select(side =>
             {
                 var behind = zone is null ? null : question.Against.Of(zone, part.Box, side);
-                double outer = behind is null ? AirSideWPerM2K : 1 / behind.ResistanceM2KPerW;
+                double outer = behind is null ? air : 1 / behind.ResistanceM2KPerW;
                 return new PartContact(behind is null ? zone : behind.Beyond, Jacketed(side, r => TankFace.TransmittanceWPerM2K(TankWallM, r > 0 ? [new WallLayer(r, 1)] : [], outer)), behind is not null);
             }).GroupBy(c => (c.To, c.Through)).Select(g => new PartContact(g.Key.To, g.Sum(c => c.WPerK), g.Key.Through)),
         ];
