@@ -150,7 +150,7 @@ test("while the program is away a change is kept on this device, and saved when 
 test("lenses by key, ladder by hour, and the night's length answers", async ({ page }) => {
   await bench(page);
   await page.keyboard.press("c");
-  await expect(page.getByText("Water in the morning:")).toBeVisible();
+  await expect(page.getByRole("slider", { name: "Hour", exact: true })).toHaveAttribute("aria-valuetext", "in the morning");
   await page.getByRole("tab", { name: "First ice" }).click();
   const ladder = page.getByRole("tabpanel");
   await expect(ladder).toContainText("3 of 3 before morning");

@@ -36,7 +36,7 @@ public class ColdAdviceTests
         var now = RigNight.Of(new Question(rig, Conditions.Of(rig.Brief) with { Hours = 72 }));
         foreach (var option in told.Options)
         {
-            var then = RigNight.Of(new Question(Editor.Apply(rig, option.Edits).Rig, Conditions.Of(rig.Brief) with { Hours = 72 }));
+            var then = RigNight.Of(new Question(Editor.Apply(rig, option.Edits).Rig, Conditions.Of(rig.Brief) with { Hours = 72, Events = option.Event is { } done ? [done] : null }));
             double At(RigNight night) => Enumerable.Range(0, night.Freezers.Count).Where(n => night.Freezers[n].Name == option.For).Min(n => night.Marks(n).FirstIceS);
             Assert.Equal(option.BeforeS, At(now), 1.0);
             Assert.True(At(then) > option.BeforeS + 800, option.Words.Text);
@@ -84,7 +84,7 @@ public class ColdAdviceTests
         var floor = new Face("floor-under", "floor", FaceSide.Floor, 4, [new("plywood", 0.012), new("xps", 0.05)], 0, [], "under");
         rig = rig with
         {
-            Shell = rig.Shell with { Zones = [Of("room", ZoneKind.Living, 0, 2, floor), Of("under", ZoneKind.OpenUnderfloor, -0.5, 0.5)] },
+            Shell = rig.Shell with { Zones = [Of("room", ZoneKind.Living, 0, 2, floor), Of("under", ZoneKind.OpenUnderfloor, -1, 1)] },
             Parts = [rig.Parts[0] with { Jacket = jacket, JacketOff = off, HoldsL = 20 }],
         };
         Assert.Empty(RigCheck.Check(rig));
@@ -162,6 +162,23 @@ public class ColdAdviceTests
             double At(Rig of) => RigNight.Of(new Question(of, night)) is var n ? Math.Min(n.FirstBreak().AtS, n.Answer.ReportS[^1]) : 0;
             Assert.Equal((At(Editor.Apply(rig, fix.Edits).Rig) - At(rig)) / 3600, fix.Wins.HoursWon, 0.02);
         }
+    }
+
+    [Fact]
+    public void A_cupboard_door_left_open_is_planned_and_a_tank_in_the_wind_is_boxed_in_or_set_inside()
+    {
+        var rig = DemoRigs.Of("sparrow");
+        var night = Conditions.Of(rig.Brief) with { OutdoorC = -50, Water = WaterState.Wet, HeatOn = true };
+        // The heater holds the living space, so the cupboard is colder than what it opens to.
+        var door = InsulationFinder.Ask(new Question(rig, night)).Options.FirstOrDefault(o => o.Event is not null);
+        Assert.NotNull(door);
+        Assert.Equal((PlanEventKind.Open, "cupboard", "living"), (door.Event!.Kind, door.Event.ZoneId, door.Event.Towards));
+        Assert.Empty(door.Edits);
+        // Planned once, it is not offered again.
+        Assert.DoesNotContain(InsulationFinder.Ask(new Question(rig, night with { Events = [door.Event] })).Options, o => o.Event is not null);
+        var under = Tank(-0.5);
+        var options = InsulationFinder.Ask(new Question(under, Arctic(under))).Options;
+        Assert.All((string[])["set inside, in room", "boxed in under the floor"], words => Assert.True(Assert.Single(options, o => o.Words.Text.Contains(words, StringComparison.Ordinal)).HoursWon > 1));
     }
 
     [Fact]

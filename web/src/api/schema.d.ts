@@ -2021,8 +2021,10 @@ export interface components {
             words: components["schemas"]["Sentence"];
             /** @description The edits that do it. */
             edits: components["schemas"]["Edit"][];
-            /** @description What they do to the document. */
-            effect: components["schemas"]["Effect"];
+            /** @description What they do to the document; null where there are none. */
+            effect: null | components["schemas"]["Effect"];
+            /** @description What is planned for the night instead; null: nothing. */
+            event: null | components["schemas"]["PlanEvent"];
             /** @description What it keeps from freezing, soonest first ice among what it is about. */
             for: string;
             /**

@@ -13,7 +13,8 @@ namespace WarmConduit.Core.Advice.Cold;
 /// <summary>Something that was tried against the cold, and what it wins.</summary>
 /// <param name="Words">What is done.</param>
 /// <param name="Edits">The edits that do it.</param>
-/// <param name="Effect">What they do to the document.</param>
+/// <param name="Effect">What they do to the document; null where there are none.</param>
+/// <param name="Event">What is planned for the night instead; null: nothing.</param>
 /// <param name="For">What it keeps from freezing, soonest first ice among what it is about.</param>
 /// <param name="BeforeS">First ice there now, s.</param>
 /// <param name="AfterS">First ice there then, s; null: none within what is looked at.</param>
@@ -22,7 +23,7 @@ namespace WarmConduit.Core.Advice.Cold;
 /// <param name="HoursPerL">Those over the room inside that it takes, h/L; null: it takes none.</param>
 /// <param name="HoursPerMoney">Those over what it costs, in whatever money the builder counts; null: no price is known.</param>
 public sealed record InsulationOption(
-    Sentence Words, IReadOnlyList<Edit> Edits, Effect Effect, string For, double BeforeS, double? AfterS, double HoursWon, double? HoursPerMm, double? HoursPerL, double? HoursPerMoney);
+    Sentence Words, IReadOnlyList<Edit> Edits, Effect? Effect, PlanEvent? Event, string For, double BeforeS, double? AfterS, double HoursWon, double? HoursPerMm, double? HoursPerL, double? HoursPerMoney);
 
 /// <summary>One of the best, in order: with those before it done.</summary>
 /// <param name="Words">What is done.</param>
@@ -52,7 +53,7 @@ public sealed record InsulationAnswer(
 /// <summary>Each sleeve, jacket, lining and louvre tried on the whole rig's night.</summary>
 public static class InsulationFinder
 {
-    private const int MostThings = 8, MostOptions = 40, MostBest = 5;
+    private const int MostThings = 9, MostOfRoom = 3, MostOptions = 40, MostBest = 5;
     private const double LookH = 72, WorthS = 900;
 
     /// <summary>
@@ -65,14 +66,15 @@ public static class InsulationFinder
         double endS = night.Answer.ReportS[^1];
         var options = new List<InsulationOption>();
         var seen = new HashSet<string>();
-        foreach (var idea in Soonest(night, MostThings).SelectMany(f => new WarmIdeas(asked).For(f)))
+        var ideas = new WarmIdeas(asked);
+        foreach (var idea in Soonest(night, MostThings).SelectMany(f => ideas.Doors(f).Concat(ideas.For(f))))
         {
-            if (options.Count == MostOptions || !seen.Add(idea.Sort) || Tried(asked, idea.Edits) is not { } tried) continue;
+            if (options.Count == MostOptions || !seen.Add(idea.Sort) || Tried(asked, idea) is not { } tried) continue;
             var (before, name) = First(night, idea);
             double after = First(tried.After.Ask(RigNight.Of), idea).AtS, won = (Math.Min(after, endS) - Math.Min(before, endS)) / 3600;
             if (name is null || before >= endS || won * 3600 < WorthS) continue;
             options.Add(new InsulationOption(
-                idea.Words, idea.Edits, tried.Edited.Effect, name, before, after < endS ? after : null, won, won / (idea.ThicknessM * 1000), idea.SpaceL > 0 ? won / idea.SpaceL : null, idea.Money is > 0 and var money ? won / money : null));
+                idea.Words, idea.Edits, tried.Effect, idea.Event, name, before, after < endS ? after : null, won, won / (idea.ThicknessM * 1000), idea.SpaceL > 0 ? won / idea.SpaceL : null, idea.Money is > 0 and var money ? won / money : null));
         }
         var (best, edits) = Best(asked, endS);
         var (breaks, first) = night.FirstBreak();
@@ -93,7 +95,7 @@ public static class InsulationFinder
             (WarmIdea Idea, Question Question, double AtS)? best = null;
             foreach (var idea in new WarmIdeas(now).For(night.Freezers[first]))
             {
-                if (done.Contains(idea.Sort) || Tried(now, idea.Edits) is not { } tried) continue;
+                if (done.Contains(idea.Sort) || Tried(now, idea) is not { } tried) continue;
                 double then = Math.Min(tried.After.Ask(RigNight.Of).FirstBreak().AtS, endS);
                 if (best is null || then > best.Value.AtS) best = (idea, tried.After, then);
             }
@@ -107,16 +109,18 @@ public static class InsulationFinder
         return (steps, edits);
     }
 
-    private static Trial? Tried(Question question, IReadOnlyList<Edit> edits)
+    private static (Question After, Effect? Effect)? Tried(Question question, WarmIdea idea)
     {
         question.Cancel.ThrowIfCancellationRequested();
-        return Trial.Of(question, edits, out _);
+        if (idea.Event is { } done) return (question.With(question.Conditions with { Events = [.. question.Conditions.Events ?? [], done] }), null);
+        return Trial.Of(question, idea.Edits, out _) is { } tried ? (tried.After, tried.Edited.Effect) : null;
     }
 
-    // Things, not pieces: of a run the piece that freezes first.
+    // Things, not pieces: of a run the piece that freezes first. A few of each room, so that the coldest does not hide the others.
     private static IEnumerable<Freezer> Soonest(RigNight night, int most) => Enumerable.Range(0, night.Freezers.Count)
         .Where(n => double.IsFinite(night.Marks(n).FirstIceS)).OrderByDescending(n => double.IsFinite(night.BreaksS(n))).ThenBy(n => night.Marks(n).FirstIceS)
-        .Select(n => night.Freezers[n]).DistinctBy(f => (f.Thing, f.Zone?.Id)).Take(most);
+        .Select(n => night.Freezers[n]).DistinctBy(f => (f.Thing, f.Zone?.Id))
+        .Select((f, n) => (Freezer: f, Place: n)).GroupBy(f => f.Freezer.Zone?.Id).SelectMany(g => g.Take(MostOfRoom)).OrderBy(f => f.Place).Select(f => f.Freezer).Take(most);
 
     // First ice of what an idea is about: a thing, or all that ice breaks in a room.
     private static (double AtS, string? Name) First(RigNight night, WarmIdea idea)

@@ -53,7 +53,10 @@ public sealed record PlacesAnswer(string PartId, string PartName, IReadOnlyList<
 /// <summary>The oldest quarrel of the trade, settled for one rig: inside, in a bay, under the floor, or boxed in there.</summary>
 public static class PlaceFinder
 {
-    private const double HoldC = 5, StepM = 0.05, BoxM = 0.03, RoundM = 0.02, LookH = 48;
+    /// <summary>Board of a box under the floor, m.</summary>
+    internal const double BoxM = 0.03;
+
+    private const double HoldC = 5, StepM = 0.05, RoundM = 0.02, LookH = 48;
 
     private static readonly ZoneKind[] Inside = [ZoneKind.Living, ZoneKind.Cupboard], Bay = [ZoneKind.Garage], Under = [ZoneKind.OpenUnderfloor];
 
@@ -68,25 +71,35 @@ public static class PlaceFinder
         var asked = question.With(question.Conditions with { Water = WaterState.Wet, Hours = Math.Max(LookH, question.Conditions.Hours) });
         var (places, refused) = (new List<ComparedPlace> { Of(asked, tank, question.Index.ZoneAt(tank.Box.Centre())?.Name ?? "outdoors", [], null) }, new List<string>());
         var here = question.Index.ZoneAt(tank.Box.Centre())?.Kind;
-        void Try(string name, ZoneKind[] kinds, Func<Box, IReadOnlyList<Edit>>? more = null)
+        void Try(string name, ZoneKind[] kinds, bool boxed = false)
         {
-            if (places.Count == 4 || (more is null && here is { } kind && kinds.Contains(kind))) return;
-            var spot = question.Rig.Shell.Zones.Where(z => kinds.Contains(z.Kind)).Select(z => (Zone: z, At: Spot(question, tank, z, more is null ? 0 : BoxM + RoundM))).FirstOrDefault(s => s.At is not null);
-            if (spot.At is not { } at)
-            {
-                refused.Add(name);
-                return;
-            }
-            var by = at - tank.Box.At;
-            List<Edit> edits = [.. by.DistanceM(default) > 1e-6 ? [new MoveThings([$"parts/{tank.Id}"], by)] : (Edit[])[], .. more?.Invoke(tank.Box with { At = at }) ?? []];
-            if (Trial.Of(asked, edits, out _) is { } there) places.Add(Of(there.After, there.After.Index.Part(tank.Id), more is null ? spot.Zone.Name : name, edits, there.Edited.Effect));
+            if (places.Count == 4 || (!boxed && here is { } kind && kinds.Contains(kind))) return;
+            if (Set(question, tank, kinds, boxed) is { } set && Trial.Of(asked, set.Edits, out _) is { } there)
+                places.Add(Of(there.After, there.After.Index.Part(tank.Id), boxed ? name : set.Zone.Name, set.Edits, there.Edited.Effect));
             else refused.Add(name);
         }
         Try("inside", Inside);
         Try("in the bay", Bay);
         Try("under the floor", Under);
-        Try("boxed in under the floor", Under, box => Boxed(question.Rig, box));
+        Try("boxed in under the floor", Under, boxed: true);
         return new PlacesAnswer(tank.Id, tank.Name, places, asked.Ask(RigNight.Of).Answer.ReportS[^1], refused);
+    }
+
+    /// <summary>A free spot inside for a part, and the edits that set it there; null: there is none.</summary>
+    internal static (Zone Zone, List<Edit> Edits)? Indoors(Question question, Part part) => Set(question, part, Inside, boxed: false);
+
+    /// <summary>A free spot under the floor with room for a box around it, likewise.</summary>
+    internal static (Zone Zone, List<Edit> Edits)? BoxedIn(Question question, Part part) => Set(question, part, Under, boxed: true);
+
+    private static (Zone Zone, List<Edit> Edits)? Set(Question question, Part part, ZoneKind[] kinds, bool boxed)
+    {
+        foreach (var zone in question.Rig.Shell.Zones.Where(z => kinds.Contains(z.Kind)))
+        {
+            if (Spot(question, part, zone, boxed ? BoxM + RoundM : 0) is not { } at) continue;
+            var by = at - part.Box.At;
+            return (zone, [.. by.DistanceM(default) > 1e-6 ? [new MoveThings([$"parts/{part.Id}"], by)] : (Edit[])[], .. boxed ? Boxed(question.Rig, part.Box with { At = at }) : []]);
+        }
+        return null;
     }
 
     private static ComparedPlace Of(Question asked, Part part, string name, List<Edit> edits, Effect? effect)

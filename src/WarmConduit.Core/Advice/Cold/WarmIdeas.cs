@@ -19,13 +19,14 @@ namespace WarmConduit.Core.Advice.Cold;
 /// <param name="Money">At the builder's prices; null where they give none.</param>
 /// <param name="ZoneId">The room it warms as a whole; null where it is about one thing.</param>
 /// <param name="Thing">The run or part it is about; null where it is about a room.</param>
-internal sealed record WarmIdea(string Sort, Sentence Words, IReadOnlyList<Edit> Edits, double? ThicknessM, double SpaceL, double? Money, string? ZoneId, string? Thing);
+/// <param name="Event">What is done in the course of the night instead of an edit; null: nothing.</param>
+internal sealed record WarmIdea(string Sort, Sentence Words, IReadOnlyList<Edit> Edits, double? ThicknessM, double SpaceL, double? Money, string? ZoneId, string? Thing, PlanEvent? Event = null);
 
-/// <summary>What might be done against the cold: sleeves, jackets, linings, louvres and doors. What each wins is found by trying it.</summary>
+/// <summary>What might be done against the cold: sleeves, jackets, linings, louvres, doors, boxes, and another place. What each wins is found by trying it.</summary>
 internal sealed class WarmIdeas(Question question)
 {
     private const string Tube = "elastomer", Board = "xps";
-    private const double LouvreM2 = 0.03, LouvreHeightM = 0.4, FaceM = 0.02, InsulatingWPerMK = 0.1;
+    private const double LouvreM2 = 0.03, LouvreHeightM = 0.4, DoorM2 = 0.2, DoorHeightM = 0.5, FaceM = 0.02, InsulatingWPerMK = 0.1;
 
     private Rig Rig => question.Rig;
 
@@ -42,8 +43,33 @@ internal sealed class WarmIdeas(Question question)
     public IEnumerable<WarmIdea> For(Freezer freezer)
     {
         if (Rig.Runs.Find(freezer.Thing) is { } run) yield return Sleeved(run, freezer.Zone, 0.013);
-        else if (Rig.Parts.Find(freezer.Thing) is { } part) foreach (var idea in Jackets(part, freezer.Zone, 0.025)) yield return idea;
+        else if (Rig.Parts.Find(freezer.Thing) is { } part)
+        {
+            foreach (var idea in Jackets(part, freezer.Zone, 0.025)) yield return idea;
+            if (freezer.Zone is null or { Kind: ZoneKind.OpenUnderfloor } && Catalogue.Part(part.Stock)!.Passage is Passage.Vessel or Passage.Pump) foreach (var idea in OutOfTheWind(part)) yield return idea;
+        }
         if (freezer.Zone is { } zone) foreach (var idea in Room(zone, 6)) yield return idea;
+    }
+
+    /// <summary>What is done in the course of the night: the door of a cupboard left open to a warmer room.</summary>
+    public IEnumerable<WarmIdea> Doors(Freezer freezer)
+    {
+        var events = question.Conditions.Events ?? [];
+        if (freezer.Zone is not { Kind: ZoneKind.Cupboard } zone || events.Count >= NightPlan.MostEvents || events.Any(e => e.Kind == PlanEventKind.Open && e.ZoneId == zone.Id) || WarmerBeside(zone) is not { } warmer) yield break;
+        string id = Enumerable.Range(1, NightPlan.MostEvents).Select(n => $"door-{n}").First(n => events.All(e => e.Id != n));
+        yield return new WarmIdea(
+            $"door {zone.Id}", Sentence.Of($"{zone.Name}: its door to {warmer.Name} left open all night"), [], null, 0, null, zone.Id, null,
+            new PlanEvent(id, PlanEventKind.Open, 0, ZoneId: zone.Id, Towards: warmer.Id, AreaM2: DoorM2, HeightM: Math.Min(DoorHeightM, zone.Box.Size.ZM)));
+    }
+
+    private IEnumerable<WarmIdea> OutOfTheWind(Part part)
+    {
+        if (PlaceFinder.Indoors(question, part) is { } inside)
+            yield return new WarmIdea($"inside {part.Id}", Sentence.Of($"{part.Name}: set inside, in {inside.Zone.Name}"), inside.Edits, null, part.Box.VolumeM3() * 1000, null, null, part.Id);
+        if (PlaceFinder.BoxedIn(question, part) is { } boxed)
+            yield return new WarmIdea(
+                $"box {part.Id}", Sentence.Of($"{part.Name}: boxed in under the floor with {Measure.Length(PlaceFinder.BoxM)} of {Catalogue.Solid(Board)!.Name}"), boxed.Edits, PlaceFinder.BoxM, 0,
+                Rig.Prices.OfBoard(Board, PlaceFinder.BoxM) * PartContacts.Sides.Sum(s => PartContacts.AreaM2(part, s)), null, part.Id);
     }
 
     private WarmIdea Sleeved(Run run, Zone? zone, double more)
@@ -104,14 +130,20 @@ internal sealed class WarmIdeas(Question question)
         }
         foreach (var opening in zone.Openings.Where(o => Colder(o.Towards) && air[o.Towards] < 0))
             yield return new WarmIdea($"shut {zone.Id} {opening.Id}", Sentence.Of($"{zone.Name}: shut the opening to {Rig.Shell.Zones.Find(opening.Towards)!.Name}"), [new RemoveThing($"shell/zones/{zone.Id}/openings/{opening.Id}")], null, 0, null, zone.Id, null);
-        // Air is let in only through a partition that there is.
-        foreach (var warmer in Rig.Shell.Zones.Where(z => air[z.Id] > air[zone.Id] + 2 && (z.Faces.Any(f => f.Towards == zone.Id) || zone.Faces.Any(f => f.Towards == z.Id))).OrderByDescending(z => air[z.Id]).Take(1))
+        if (WarmerBeside(zone) is { } warmer)
         {
             string id = Enumerable.Range(1, 100).Select(n => $"louvre-{n}").First(n => zone.Openings.Find(n) is null);
             yield return new WarmIdea(
                 $"louvre {zone.Id}", Sentence.Of($"{zone.Name}: a louvre of {new Measure(LouvreM2, Quantity.Area)} to {warmer.Name}"),
                 [new AddThing($"shell/zones/{zone.Id}/openings", (JsonObject)RigDiff.Node(new Opening(id, warmer.Id, LouvreM2, LouvreHeightM))!)], null, 0, null, zone.Id, null);
         }
+    }
+
+    // The warmest room behind a partition of this one, where it is warmer by something; air is let in only through a partition that there is.
+    private Zone? WarmerBeside(Zone zone)
+    {
+        var air = question.Ask(RigNight.Of).Zones().ToDictionary(z => z.ZoneId, z => z.AirC);
+        return Rig.Shell.Zones.Where(z => air[z.Id] > air[zone.Id] + 2 && (z.Faces.Any(f => f.Towards == zone.Id) || zone.Faces.Any(f => f.Towards == z.Id))).MaxBy(z => air[z.Id]);
     }
 
     // What is built into a room that people use takes room from them.

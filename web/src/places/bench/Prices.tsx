@@ -7,6 +7,7 @@ import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 import { QuantityField } from "../../ui/QuantityField";
 import { useDocument, useStores } from "./benchStores";
+import { newId } from "./drawingTools";
 
 type Unit = NonNullable<Schema["PriceUnit"]>;
 
@@ -48,13 +49,12 @@ export function Prices({ onClose }: { onClose(): void }) {
     }))
     .sort((a, b) => a.name.localeCompare(b.name));
   const set = (row: (typeof rows)[number], amount: number) => {
-    const id = `${row.of.replace(/[^a-z0-9]+/g, "-")}${row.unit === "squareMetre" ? "-board" : ""}`.slice(0, 60);
     const edit = row.known
       ? changed(`prices/${row.known.id}`, { amount })
       : ({
           kind: "add",
           list: "prices",
-          value: { id, of: row.of, amount, ...(row.unit === "squareMetre" && { unit: row.unit }) },
+          value: { id: newId("price"), of: row.of, amount, ...(row.unit === "squareMetre" && { unit: row.unit }) },
         } as unknown as Schema["Edit"]);
     document.commit(`Price of ${row.name}`, [edit]);
   };

@@ -13,7 +13,7 @@ const orders: Record<By, string> = { hoursWon: "Hours", hoursPerMm: "per mm", ho
 
 /** Sleeves, jackets, linings, louvres: each tried on the night, and the best of them together. */
 export function Insulation() {
-  const { document } = useStores();
+  const { document, answers } = useStores();
   const { data, isError } = useAsked("insulation");
   const inHand = useDocument((s) => s.inHand.length > 0);
   const startHour = useAnswers((s) => s.conditions?.startHour ?? 22);
@@ -84,13 +84,17 @@ export function Insulation() {
                   )}
                   <td className="py-1 pl-2 text-right whitespace-nowrap">
                     <Button
-                      aria-label={`Do it: ${say(o.words, print)}`}
+                      aria-label={`${o.event ? "Plan" : "Do"} it: ${say(o.words, print)}`}
                       disabled={inHand}
                       onFocus={() => look({ id: say(o.words, print), effect: o.effect })}
                       onBlur={() => look(null)}
-                      onClick={() => document.commit(say(o.words, print), o.edits)}
+                      onClick={() =>
+                        o.event
+                          ? answers.setConditions({ events: [...(answers.getState().conditions?.events ?? []), o.event] })
+                          : document.commit(say(o.words, print), o.edits)
+                      }
                     >
-                      Do it
+                      {o.event ? "Plan it" : "Do it"}
                     </Button>
                   </td>
                 </tr>
