@@ -52,7 +52,8 @@ internal static class LeastSquares
                 damping *= 10;
             }
         }
-        return new Found(x, r, Inverse(Slopes(), n));
+        // The last step was a small one: the slopes are those of where it began.
+        return new Found(x, r, Inverse(j, n));
 
         double[][] Slopes()
         {
