@@ -5,7 +5,7 @@ import { Dialog } from "../../ui/Dialog";
 import { QuantityField } from "../../ui/QuantityField";
 import { useStores } from "./benchStores";
 import { costWords } from "./Fixes";
-import { Prices } from "./Prices";
+import { PricesButton } from "./PricesButton";
 import { useAsked } from "./useAsked";
 
 /** A set of fixes for the whole rig: what each does in its turn, what it costs, and what cannot be mended and why. */
@@ -13,7 +13,6 @@ export function MendAll({ onClose }: { onClose(): void }) {
   const { document } = useStores();
   const print = usePrint();
   const [budget, setBudget] = useState<"any" | "parts" | "money">("any");
-  const [pricing, setPricing] = useState(false);
   const [most, setMost] = useState({ parts: 0, money: 50 });
   const { data, isError } = useAsked("mendAll", budget === "any" ? "" : `${budget} ${most[budget]}`);
   const apply = () => {
@@ -52,8 +51,7 @@ export function MendAll({ onClose }: { onClose(): void }) {
                 onCommit={(value) => setMost({ ...most, [budget]: value })}
               />
             )}
-            {budget === "money" && <Button onClick={() => setPricing(true)}>Your prices</Button>}
-            {pricing && <Prices onClose={() => setPricing(false)} />}
+            {budget === "money" && <PricesButton />}
           </div>
           {!data && (
             <p className="text-muted">{isError ? "It could not be asked." : "Trying fixes on the whole rig, alone and together…"}</p>

@@ -3,7 +3,7 @@ import type { Schema } from "../../api/client";
 import { say, useClock, usePrint } from "../../app/units";
 import { Button, Choice, Panel } from "../../ui/controls";
 import { useAnswers, useDocument, useStores } from "../bench/benchStores";
-import { Prices } from "../bench/Prices";
+import { PricesButton } from "../bench/PricesButton";
 import { useAsked } from "../bench/useAsked";
 import { useLook } from "../bench/useLook";
 
@@ -18,7 +18,6 @@ export function Insulation() {
   const inHand = useDocument((s) => s.inHand.length > 0);
   const startHour = useAnswers((s) => s.conditions?.startHour ?? 22);
   const [by, setBy] = useState<By>("hoursWon");
-  const [pricing, setPricing] = useState(false);
   const { look } = useLook();
   const print = usePrint();
   const clock = useClock();
@@ -29,8 +28,7 @@ export function Insulation() {
     <Panel className="p-3" aria-label="Insulation that pays">
       <div className="flex flex-wrap items-center gap-2">
         <h2 className="grow text-[17px] font-semibold">Insulation that pays</h2>
-        <Button onClick={() => setPricing(true)}>Your prices</Button>
-        {pricing && <Prices onClose={() => setPricing(false)} />}
+        <PricesButton />
         {rows.length > 0 && (
           <Choice<By>
             label="In order of"
