@@ -144,9 +144,14 @@ function Best({ data, inHand, at }: { data: Schema["InsulationAnswer"]; inHand: 
         onPointerLeave={() => look(null)}
         onFocus={() => look({ id: "best", effect: data.bestEffect ?? null })}
         onBlur={() => look(null)}
-        onClick={() => document.commit(`The best ${data.best.length} against the cold`, data.bestEdits)}
+        onClick={() =>
+          document.commit(
+            data.best.length === 1 ? "The best against the cold" : `The best ${data.best.length} against the cold`,
+            data.bestEdits,
+          )
+        }
       >
-        Do all {data.best.length}
+        {data.best.length === 1 ? "Do it" : `Do all ${data.best.length}`}
       </Button>
     </section>
   );
