@@ -120,7 +120,14 @@ public sealed class Question
         _ = Zones;
         _ = Elimination;
         _ = Against;
-        _ = Cuts;
+        try
+        {
+            _ = Cuts;
+        }
+        catch (TooLargeException)
+        {
+            // Told by the studies that need it; others answer.
+        }
         return this;
     }
 }
