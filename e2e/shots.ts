@@ -161,7 +161,7 @@ test("the night, hour by hour, and what it rests on", async ({ page }) => {
   await page.waitForTimeout(600);
   await shot(page, "limit");
   await page.getByRole("button", { name: "Set it boxed in under the floor" }).waitFor();
-  await page.getByLabel("Places compared").evaluate((e) => e.scrollIntoView({ block: "end" }));
+  await page.getByLabel("Insulation that pays").evaluate((e) => e.scrollIntoView({ block: "start" }));
   await page.waitForTimeout(600);
   await shot(page, "insulation");
   // A night of two thermometers, invented.

@@ -7,7 +7,7 @@ public sealed class RigIndex
 {
     private readonly Dictionary<string, Part> _parts;
     private readonly Dictionary<string, Run> _runs;
-    private readonly Zone[] _zones;
+    private readonly ZonesBySize _zones;
     private readonly HashSet<string> _coolant;
 
     /// <summary>Lays <paramref name="rig"/> out. O(parts + runs + zones).</summary>
@@ -19,7 +19,7 @@ public sealed class RigIndex
         static IEnumerable<string> Ends(Run r) => new[] { r.From.Part, r.To.Part }.OfType<string>();
         _coolant = [.. rig.Runs.Where(r => r.Service == Service.Coolant).SelectMany(Ends)];
         if (_coolant.Count > 0) _coolant.ExceptWith(rig.Runs.Where(r => r.Service != Service.Coolant).SelectMany(Ends));
-        _zones = [.. rig.Shell.Zones.OrderBy(z => z.Box.VolumeM3())];
+        _zones = new ZonesBySize(rig.Shell.Zones);
     }
 
     /// <summary>The document.</summary>
@@ -52,11 +52,5 @@ public sealed class RigIndex
     public bool HoldsCoolant(Part part) => _coolant.Contains(part.Id);
 
     /// <summary>The zone that holds <paramref name="place"/> (the smallest one), or null for outdoors.</summary>
-    public Zone? ZoneAt(Point3 place)
-    {
-        foreach (var zone in _zones)
-            if (zone.Box.Holds(place))
-                return zone;
-        return null;
-    }
+    public Zone? ZoneAt(Point3 place) => _zones.At(place);
 }

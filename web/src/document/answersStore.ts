@@ -199,7 +199,7 @@ export function createAnswers(document: DocumentStore, api: RigApi, wanted: Want
     const { answers, look: before } = store.getState();
     if (look === before) return;
     store.setState({ look, shown: answers && shownAt(answers, look) });
-    if (look !== null && answers && !answers.hourly) void ask();
+    if (look !== null && !answers?.hourly) void ask();
   }
 
   return Object.assign(store, {

@@ -391,6 +391,19 @@ describe("the answers", () => {
     expect(createAnswers(createDocument("test", server, shelf), server).getState().conditions?.water).toBe("wet");
   });
 
+  it("show an hour that was looked at before the first answer came", async () => {
+    const document = createDocument("test", server, shelf);
+    const answers = createAnswers(document, server);
+    // While the first question is under way.
+    vi.spyOn(server, "answers").mockImplementationOnce(async (ask) => {
+      answers.lookAt(2);
+      return server.answers(ask);
+    });
+    await document.open();
+    await settle();
+    expect(answers.getState()).toMatchObject({ stale: false, shown: { freezeLadder: { zones: [{ airC: 2 }] } } });
+  });
+
   it("show the hour that is looked at: asked for once, and the morning again without a question", async () => {
     const document = createDocument("test", server, shelf);
     const answers = createAnswers(document, server);

@@ -23,7 +23,7 @@ internal sealed class BareSkinRule : IRule
             double along = 0;
             (int Segment, Zone Zone, Point3 Out)? first = null;
             var cuts = question.Cuts.Of(r);
-            var behind = question.Against.Of(cuts, course);
+            var behind = question.Against.Of(cuts, k => course[k]);
             for (int i = 0; i < cuts.Length; i++)
             {
                 var cut = cuts[i];

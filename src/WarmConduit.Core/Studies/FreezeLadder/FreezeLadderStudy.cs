@@ -74,7 +74,7 @@ public static class FreezeLadderStudy
             (length, litres, skin) = (0, 0, 0);
         }
         var cuts = question.Cuts.Of(r);
-        var faces = question.Against.Of(cuts, [.. drain.Stations.Select(s => s.At)]);
+        var faces = question.Against.Of(cuts, k => drain.Stations[k].At);
         for (int i = 0; i < cuts.Length; i++)
         {
             var cut = cuts[i];

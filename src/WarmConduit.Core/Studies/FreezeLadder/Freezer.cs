@@ -108,7 +108,7 @@ internal sealed class PipeFreezer(PipeLosses losses, Run run, PipeStock pipe, Pi
     // From the water to the air around it.
     private double ResistanceMKPerW => losses.Of(pipe, piece.Sleeve, piece.Zone).ResistanceMKPerW;
 
-    private double BesideShare => Math.Min(0.5, Beside.FacesShare * _beside.Sum(b => b.AlongM) / piece.LengthM);
+    private double BesideShare => Math.Min(1, Beside.FacesShare * _beside.Sum(b => b.AlongM) / piece.LengthM);
 
     // What lies against a face has what is behind it before a part of its surface, not the room; what lies beside a line has that.
     private NightContact[] Contacts(Func<string?, string> target)

@@ -36,16 +36,16 @@ internal sealed class Against(Shell shell, Conditions night)
 
     private readonly ConcurrentDictionary<(string Zone, Facing Facing, string? Beyond), FaceBehind?> _known = [];
     private readonly ConditionalWeakTable<CutLength[], FaceBehind?[]> _ofCuts = [];
-    private readonly Zone[] _smallestFirst = [.. shell.Zones.OrderBy(z => z.Box.VolumeM3())];
+    private readonly ZonesBySize _zones = new(shell.Zones);
 
-    /// <summary>For each length of a run, the face that it lies against.</summary>
-    public FaceBehind?[] Of(CutLength[] lengths, ReadOnlySpan<Point3> course)
+    /// <summary>For each length of a run, the face that it lies against; <paramref name="pointAt"/> has the points of its course, and is asked once for lengths that stay the same.</summary>
+    public FaceBehind?[] Of(CutLength[] lengths, Func<int, Point3> pointAt)
     {
         if (_ofCuts.TryGetValue(lengths, out var known)) return known;
         var made = new FaceBehind?[lengths.Length];
         for (int i = 0; i < made.Length; i++)
         {
-            var (a, b) = (course[lengths[i].Segment], course[lengths[i].Segment + 1]);
+            var (a, b) = (pointAt(lengths[i].Segment), pointAt(lengths[i].Segment + 1));
             if (lengths[i].Zone is { } zone) made[i] = Of(zone, a.Towards(b, lengths[i].From), a.Towards(b, lengths[i].To));
         }
         _ofCuts.AddOrUpdate(lengths, made);
@@ -91,19 +91,11 @@ internal sealed class Against(Shell shell, Conditions night)
     private FaceBehind? Behind(Zone zone, Facing facing, Point3 at)
     {
         var (_, back, outward) = Ways.First(w => w.Facing == facing);
-        var beyond = ZoneAt(at + outward * (FromSide(zone.Box, at, outward) + BehindM));
+        var beyond = _zones.At(at + outward * (FromSide(zone.Box, at, outward) + BehindM));
         if (beyond == zone) return null;
         var key = (zone.Id, facing, beyond?.Id);
         if (!_known.TryGetValue(key, out var known)) _known[key] = known = Made(zone, facing, back, beyond, outward);
         return known;
-    }
-
-    private Zone? ZoneAt(Point3 place)
-    {
-        foreach (var zone in _smallestFirst)
-            if (zone.Box.Holds(place))
-                return zone;
-        return null;
     }
 
     // A partition stands in the list of either room.

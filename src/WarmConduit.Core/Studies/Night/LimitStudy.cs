@@ -9,7 +9,7 @@ public sealed record Endurance(double OutdoorC, double? Hours, string? First);
 /// <summary>How cold and how long.</summary>
 /// <param name="Curve">From the warmest to the coldest that was tried.</param>
 /// <param name="ForHours">The hours that the night asked about lasts.</param>
-/// <param name="ColdestC">The coldest constant night of so many hours that it stands, to 0.25 K; null: colder than was tried, or none below zero.</param>
+/// <param name="ColdestC">The coldest constant night of so many hours that it stands, to 0.1 K and never colder than it stood; null: colder than was tried, or none below zero.</param>
 /// <param name="StandsAllTried">It stands all that were tried.</param>
 /// <param name="AtLowest">How long it stands the outdoor temperature that was asked about.</param>
 /// <param name="TriedC">The coldest that was tried.</param>

@@ -4,7 +4,7 @@ import { useHotkeys } from "react-hotkeys-hook";
 import type { Schema } from "../../api/client";
 import { type Print, say, usePrint } from "../../app/units";
 import { Button } from "../../ui/controls";
-import { useStores } from "./benchStores";
+import { usePreview, useStores } from "./benchStores";
 import { keyed } from "./RigPage";
 import { useAsked } from "./useAsked";
 import { useLook } from "./useLook";
@@ -12,7 +12,8 @@ import { useLook } from "./useLook";
 /** Ways to mend a finding that were tried on the whole rig: looked at in the drawings first, done by a press. */
 export function Fixes({ finding }: { finding: Schema["Finding"] }) {
   const { document } = useStores();
-  const { shown, look } = useLook();
+  const { look } = useLook();
+  const shown = usePreview();
   const asked = useAsked("fixes", finding.id);
   const print = usePrint();
   const [pinned, setPinned] = useState<string | null>(null);

@@ -49,7 +49,8 @@ function HourLooked() {
   const stepH = hourly?.stepH ?? 1;
   const morningH = ladder.morningS / 3600;
   const last = hourly ? (hourly.steps - 1) * stepH : Math.floor(ladder.endS / 3600);
-  const hour = Math.min(chosen ?? Math.round(morningH), last);
+  // A long night is read every few hours: the one that is drawn is the one that is named.
+  const hour = Math.min(Math.round((chosen ?? morningH) / stepH) * stepH, last);
   const when = chosen === null ? "in the morning" : clock(night.startHour, hour * 3600);
   return (
     <div className="flex items-center gap-2">

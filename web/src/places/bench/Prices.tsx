@@ -19,7 +19,7 @@ const headings: Record<Unit, string> = {
 };
 
 /** What can be priced of a rig: its parts by the piece, pipes and sleeves by the metre, boards by area. What advice puts in first is among them. */
-export function pricedOf(rig: Rig): { of: string; unit: Unit }[] {
+function pricedOf(rig: Rig): { of: string; unit: Unit }[] {
   const layers = (s: Schema["Sleeve"] | null | undefined): string[] => (s ? [s.material, ...layers(s.over)] : []);
   const sets: [Unit, string[]][] = [
     ["each", rig.parts.map((p) => p.stock).filter((id) => id !== "open-end")],

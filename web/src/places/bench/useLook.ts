@@ -1,8 +1,8 @@
-import { useCallback, useEffect } from "react";
+import { useEffect, useMemo } from "react";
 import type { Schema } from "../../api/client";
 import { applyEffect } from "../../document/effects";
 import type { Rig } from "../../document/geometry";
-import { usePreview, useStores } from "./benchStores";
+import { useStores } from "./benchStores";
 
 /** Something that was tried, as it is looked at before it is done. */
 interface Looked {
@@ -14,16 +14,21 @@ interface Looked {
 /** Shows what was tried in the drawings, dashed, until something else is shown or whatever offers it is gone. */
 export function useLook() {
   const { document, preview } = useStores();
-  const shown = usePreview();
   useEffect(() => () => preview.setState({ shown: null }), [preview]);
-  const look = useCallback(
-    (tried: Looked | null) => {
+  return useMemo(() => {
+    const look = (tried: Looked | null) => {
       const rig = document.getState().rig as Rig;
       preview.setState({
         shown: tried?.effect ? { id: tried.id, on: rig, rig: applyEffect(rig, tried.effect), band: tried.band ?? null } : null,
       });
-    },
-    [document, preview],
-  );
-  return { shown, look };
+    };
+    /** For what offers it: shown under the pointer, and while something in it has the focus. */
+    const shows = (tried: Looked) => ({
+      onPointerEnter: () => look(tried),
+      onPointerLeave: () => look(null),
+      onFocus: () => look(tried),
+      onBlur: () => look(null),
+    });
+    return { look, shows };
+  }, [document, preview]);
 }

@@ -10,7 +10,7 @@ import { useLook } from "../bench/useLook";
 /** The same tank or pump in up to four places on one night. */
 export function Compared({ rig }: { rig: Rig }) {
   const { document } = useStores();
-  const { look } = useLook();
+  const { shows } = useLook();
   const [chosen, setChosen] = useState<string | undefined>();
   const part = rig.parts.some((p) => p.id === chosen) ? chosen : undefined;
   const { data, isError } = useAsked("places", part);
@@ -77,16 +77,9 @@ export function Compared({ rig }: { rig: Rig }) {
               <tr className="border-t border-rule">
                 <td />
                 {data.places.map((p) => (
-                  <td
-                    key={p.name}
-                    className="py-1 pl-3 text-right"
-                    onPointerEnter={() => look({ id: p.name, effect: p.effect ?? null })}
-                    onPointerLeave={() => look(null)}
-                  >
+                  <td key={p.name} className="py-1 pl-3 text-right" {...shows({ id: p.name, effect: p.effect })}>
                     {p.edits.length > 0 && (
                       <Button
-                        onFocus={() => look({ id: p.name, effect: p.effect ?? null })}
-                        onBlur={() => look(null)}
                         aria-label={`Set it ${p.name}`}
                         disabled={inHand}
                         onClick={() => document.commit(`${data.partName}: ${p.name}`, p.edits)}

@@ -18,7 +18,7 @@ export function Insulation() {
   const inHand = useDocument((s) => s.inHand.length > 0);
   const startHour = useAnswers((s) => s.conditions?.startHour ?? 22);
   const [by, setBy] = useState<By>("hoursWon");
-  const { look } = useLook();
+  const { shows } = useLook();
   const print = usePrint();
   const clock = useClock();
   const priced = data?.options.some((o) => o.hoursPerMoney != null);
@@ -66,8 +66,7 @@ export function Insulation() {
                   key={say(o.words, print)}
                   className="border-t border-rule"
                   data-option
-                  onPointerEnter={() => look({ id: say(o.words, print), effect: o.effect })}
-                  onPointerLeave={() => look(null)}
+                  {...shows({ id: say(o.words, print), effect: o.effect })}
                 >
                   <td className="py-1">
                     {say(o.words, print)}
@@ -84,8 +83,6 @@ export function Insulation() {
                     <Button
                       aria-label={`${o.event ? "Plan" : "Do"} it: ${say(o.words, print)}`}
                       disabled={inHand}
-                      onFocus={() => look({ id: say(o.words, print), effect: o.effect })}
-                      onBlur={() => look(null)}
                       onClick={() =>
                         o.event
                           ? answers.setConditions({ events: [...(answers.getState().conditions?.events ?? []), o.event] })
@@ -115,7 +112,7 @@ export function Insulation() {
 
 function Best({ data, inHand, at }: { data: Schema["InsulationAnswer"]; inHand: boolean; at(s: number | null | undefined): string }) {
   const { document } = useStores();
-  const { look } = useLook();
+  const { shows } = useLook();
   const print = usePrint();
   if (data.best.length === 0) return null;
   return (
@@ -140,10 +137,7 @@ function Best({ data, inHand, at }: { data: Schema["InsulationAnswer"]; inHand: 
       <Button
         className="mt-1"
         disabled={inHand}
-        onPointerEnter={() => look({ id: "best", effect: data.bestEffect ?? null })}
-        onPointerLeave={() => look(null)}
-        onFocus={() => look({ id: "best", effect: data.bestEffect ?? null })}
-        onBlur={() => look(null)}
+        {...shows({ id: "best", effect: data.bestEffect })}
         onClick={() =>
           document.commit(
             data.best.length === 1 ? "The best against the cold" : `The best ${data.best.length} against the cold`,
