@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using WarmConduit.Core.Heat;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
@@ -9,7 +10,8 @@ namespace WarmConduit.Core.Studies.FreezeLadder;
 internal sealed class PipeLosses(Question question)
 {
     private readonly Dictionary<string, double> _air = question.Zones.ToDictionary(z => z.ZoneId, z => z.AirC);
-    private readonly Dictionary<(string Pipe, Sleeve? Sleeve, string? Zone), (double, double)> _known = [];
+    // Winters ask on all cores at once.
+    private readonly ConcurrentDictionary<(string Pipe, Sleeve? Sleeve, string? Zone), (double, double)> _known = [];
 
     /// <summary>Air of a zone, or outdoors, °C.</summary>
     public double AirC(Zone? zone) => zone is null ? question.Conditions.OutdoorC : _air[zone.Id];
