@@ -2121,7 +2121,7 @@ export interface components {
             forHours: number;
             /**
              * Format: double
-             * @description The coldest constant night of so many hours that it stands, to 0.25 K; null: colder than was tried, or none below zero.
+             * @description The coldest constant night of so many hours that it stands, to 0.1 K and never colder than it stood; null: colder than was tried, or none below zero.
              */
             coldestC: null | number;
             /** @description It stands all that were tried. */
