@@ -27,7 +27,7 @@ internal sealed class NightGen(int seed)
         {
             string here = $"z{z}", there = $"z{_random.Next(z)}";
             if (!OneIn(4)) links.Add(new(here, there, Wide(0.5, 40)));
-            if (OneIn(3)) openings.Add(new(here, OneIn(3) ? null : there, Wide(0.002, 2), Even(0.1, 1.8), OneIn(2) ? 0 : Even(0, 15)));
+            if (OneIn(3)) openings.Add(new(here, OneIn(3) ? null : there, Wide(0.002, 2), Even(0.1, 1.8), OneIn(2) ? 0 : Even(0, 1)));
             if (OneIn(4)) events.Add(new(Even(0, 24) * Hour, here, OneIn(2) ? there : null, OneIn(2) ? 0 : Wide(0.1, 20)));
         }
         double[] times = [.. Enumerable.Range(0, 7).Select(i => i * 4 * Hour)];

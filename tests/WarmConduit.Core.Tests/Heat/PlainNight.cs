@@ -68,7 +68,7 @@ internal sealed class PlainNight(NightNetwork night)
         foreach (var o in night.Openings)
         {
             double a = _zone[_zoneOf[o.A]], b = o.B is null ? outdoor : _zone[_zoneOf[o.B]];
-            double byWarmth = 0.6 * o.AreaM2 / 3 * Math.Sqrt(9.81 * o.HeightM * Math.Abs(a - b) / ((a + b) / 2 + 273.15)), byWind = 0.025 * o.AreaM2 * o.WindMPerS;
+            double byWarmth = 0.6 * o.AreaM2 / 3 * Math.Sqrt(9.81 * o.HeightM * Math.Abs(a - b) / ((a + b) / 2 + 273.15)), byWind = 0.025 * o.AreaM2 * o.WindShare * wind;
             double g = Factor(o.A, o.B) * 1.29 * 1006 * Math.Sqrt(byWarmth * byWarmth + byWind * byWind);
             if (o.B is null) zoneW[_zoneOf[o.A]] += g * (outdoor - a);
             else Pass(o.A, o.B, g);

@@ -167,38 +167,6 @@ public class NightPlanTests
     }
 
     [Fact]
-    public void A_plastic_line_that_freezes_shut_between_two_blocks_breaks_and_one_with_a_way_out_does_not()
-    {
-        // A half-full tank that stays warm, three metres through a cold room, two through one that cools slowly, and a tap that is shut.
-        Zone Cell(string id, double x, double holdsJPerK) => new(id, id, id == "cold" ? ZoneKind.Garage : ZoneKind.Living, new Box(new(x, 0, 0), new(3, 2, 2)), 1, [new("wall", "wall", FaceSide.Wall, 12, [new("xps", 0.02)], 0, [])], [], HeatCapacityJPerK: holdsJPerK);
-        Rig Line(bool accumulator, string pipe = "pex-1/2")
-        {
-            var builder = new RigBuilder().Tank("tank", new Box(new(-2.6, 0.8, 0.4), new(0.6, 0.4, 0.4)), ("outlet", -2, 1, 0.5), ("vent", -2.3, 1, 0.8)).Part("tap", "mixer", ("cold", 5.5, 1, 0.5), ("spout", 5.5, 1, 0.7));
-            builder = accumulator
-                ? builder.Part("tee", "tee", ("a", 5, 1, 0.5), ("b", 5.1, 1, 0.5), ("c", 5, 1, 0.6)).Part("acc", "accumulator", ("port", 5, 1, 0.8))
-                    .Run("line", Service.Cold, pipe, "tank.outlet", "tee.a").Run("leg", Service.Cold, pipe, "tee.c", "acc.port").Run("end", Service.Cold, pipe, "tee.b", "tap.cold")
-                : builder.Run("line", Service.Cold, pipe, "tank.outlet", "tap.cold");
-            var rig = builder.Build();
-            return rig with { Shell = rig.Shell with { Zones = [Cell("cold", 0, 20_000), Cell("slow", 3, 3e6), Cell("tanks", -3, 5e7)] } };
-        }
-        Rung[] Rungs(Rig rig) => [.. new Question(rig, Frost with { HeatOn = false, Hours = 72, OutdoorC = -15, InsideC = 10 }).Ask(FreezeLadderStudy.Ask).Rungs.Where(r => r.RunId == "line")];
-        var (cold, slow) = (Rungs(Line(false)).Single(r => r.ZoneId == "cold"), Rungs(Line(false)).Single(r => r.ZoneId == "slow"));
-        // Between the tank and the cold piece nothing is blocked: it pushes into the tank. The slow piece is shut in by then.
-        Assert.False(cold.ShutIn || cold.Breaks);
-        Assert.True(slow is { ShutIn: true, Breaks: true } && cold.BlockedS < slow.FirstIceS);
-        Assert.Equal(slow.FirstIceS!.Value, slow.BreaksS!.Value, 1.0);
-        // With an accumulator behind it that has not frozen yet it has room; a hose stretches.
-        Assert.DoesNotContain(Rungs(Line(true)), r => r.ShutIn && r.BreaksS < r.FirstIceS + 1 && r.ZoneId == "cold");
-        Assert.DoesNotContain(Rungs(Line(false, "epdm-5/8")), r => r.Breaks);
-        // A winter breaks what a night breaks.
-        bool InWinter(string pipe) => new Question(Line(false, pipe), Frost with { HeatOn = false, InsideC = 10 }, "osmerPlain 1").Ask(SeasonStudy.Ask).Leaders.Any(l => l.Name == "line, slow" && l.Breaks);
-        Assert.True(InWinter("pex-1/2"));
-        Assert.False(InWinter("epdm-5/8"));
-        // Copper breaks at any ice.
-        Assert.All(Rungs(Line(false, "copper-15")), r => Assert.Equal(r.FirstIceS, r.BreaksS));
-    }
-
-    [Fact]
     public void A_line_against_a_bare_skin_looks_at_outdoors_with_half_of_its_surface()
     {
         // Along the far wall of a room of one steel skin: 10 mm off it, 60 mm off it, and 10 mm off it behind foam.

@@ -2,6 +2,7 @@ import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
 import { api, data, type Problem, type Schema } from "../api/client";
 import { useSettings } from "../app/settings";
 import { usePrint } from "../app/units";
+import { read } from "./useTyped";
 
 export const fieldClass = "h-10 w-full min-w-0 rounded-md border bg-panel px-2 disabled:opacity-50";
 
@@ -32,29 +33,43 @@ export function QuantityField({
   const [text, setText] = useState(shown);
   const [error, setError] = useState<string | null>(null);
   const refused = useRef(false);
+  // By the time that a text is read the fields beside it may have changed.
+  const commit = useRef(onCommit);
+  useEffect(() => {
+    commit.current = onCommit;
+  });
   useEffect(() => {
     setText(shown);
     setError(null);
   }, [shown]);
 
-  async function keep() {
-    if (refused.current || text === shown) {
-      refused.current = false;
-      return;
-    }
+  // What is being read: Enter, and then leaving the field, ask once.
+  const asked = useRef<string | null>(null);
+
+  function keep() {
+    if (refused.current || text === shown) refused.current = false;
+    else if (asked.current !== text) read(take());
+  }
+  async function take() {
+    asked.current = text;
     try {
-      const read = data(await api.POST("/api/units/parse", { body: { text, quantity, system } }));
-      if (read.value < least || read.value > most) return setError(`from ${print(least, quantity)} to ${print(most, quantity)}`);
+      const said = data(await api.POST("/api/units/parse", { body: { text, quantity, system } }));
+      if (said.value < least || said.value > most) {
+        const [low, high] = [print(least, quantity), print(most, quantity)];
+        return setError(!Number.isFinite(least) ? `at most ${high}` : Number.isFinite(most) ? `from ${low} to ${high}` : `at least ${low}`);
+      }
       setError(null);
       // The print may be what stood there before, when less than it shows has changed.
-      setText(read.printed);
-      onCommit(read.value);
+      setText(said.printed);
+      commit.current(said.value);
     } catch (problem) {
       setError((problem as Problem).fields.text?.[0] ?? (problem as Problem).message);
+    } finally {
+      asked.current = null;
     }
   }
   const keys = (event: KeyboardEvent<HTMLInputElement>) => {
-    if (event.key === "Enter") void keep();
+    if (event.key === "Enter") keep();
     if (event.key !== "Escape") return;
     event.stopPropagation();
     // What Escape takes back, leaving the field does not keep.

@@ -29,7 +29,7 @@ internal sealed class NightLayout
 
     public readonly (int A, int B, double G)[] Links;
     // B below 0: outdoors.
-    public readonly (int A, int B, double AreaM2, double HeightM, double WindMPerS)[] Openings;
+    public readonly (int A, int B, double AreaM2, double HeightM, double WindShare)[] Openings;
     public readonly (double TimeS, int A, int B, double Factor)[] Events;
     public readonly (bool OfZone, int Owner, int Index, NightHeater Heater)[] Heaters;
 
@@ -87,9 +87,9 @@ internal sealed class NightLayout
             string place = $"{o.A}-{o.B}";
             HeatNumbers.NotNegative(place, "area", o.AreaM2);
             HeatNumbers.NotNegative(place, "height", o.HeightM);
-            HeatNumbers.NotNegative(place, "wind", o.WindMPerS);
+            HeatNumbers.NotNegative(place, "share of the wind", o.WindShare);
             if (o.A == o.B) throw new HeatNetworkException(place, "a zone cannot open to itself");
-            return (Zone(o.A, place), o.B is null ? Outdoors : Zone(o.B, place), o.AreaM2, o.HeightM, o.WindMPerS);
+            return (Zone(o.A, place), o.B is null ? Outdoors : Zone(o.B, place), o.AreaM2, o.HeightM, o.WindShare);
         })];
         Events = [.. network.Events.Select(e =>
         {

@@ -27,9 +27,9 @@ public sealed record NightLink(string A, string B, double ConductanceWPerK);
 
 /// <summary>
 /// An opening between two zones (a louvre, an open door), or a zone and outdoors (<paramref name="B"/> null: a window), area m², height m: buoyant exchange that goes with the root
-/// of their difference, worked out anew every step, and with it what a wind of <paramref name="WindMPerS"/> blows through (<see cref="AirExchange.OpeningWPerK"/>).
+/// of their difference, worked out anew every step, and with it what the wind blows through, of which <paramref name="WindShare"/> (0..1) reaches it (<see cref="AirExchange.OpeningWPerK"/>).
 /// </summary>
-public sealed record NightOpening(string A, string? B, double AreaM2, double HeightM, double WindMPerS = 0);
+public sealed record NightOpening(string A, string? B, double AreaM2, double HeightM, double WindShare = 0);
 
 /// <summary>How ice grows in a body.</summary>
 public enum IceGrowth

@@ -64,11 +64,11 @@ public static class FreezeLadderStudy
         var course = new List<Point3>();
         Zone? zone = null;
         Sleeve? sleeve = null;
-        double length = 0, litres = 0, skin = 0;
+        double start = 0, length = 0, litres = 0, skin = 0;
         var leans = new List<(Zone? To, double M)>();
         void Close()
         {
-            if (length > 1e-6) pieces.Add(new Piece(zone, sleeve, [.. course], length, litres, skin, Leans(leans, length)));
+            if (length > 1e-6) pieces.Add(new Piece(zone, sleeve, [.. course], start, length, litres, skin, Leans(leans, length)));
             course.Clear();
             leans.Clear();
             (length, litres, skin) = (0, 0, 0);
@@ -90,10 +90,14 @@ public static class FreezeLadderStudy
             bool crest = !full && from == 0 && station.StandsAtM <= station.HeightM + 1e-6;
             var around = run.SleeveOn(cut.Segment);
             if (from > cut.From || course.Count == 0 || cut.Zone != zone || around != sleeve || crest) Close();
-            if (course.Count == 0) course.Add(station.At.Towards(next.At, from));
+            double segment = next.DistanceM - station.DistanceM;
+            if (course.Count == 0)
+            {
+                course.Add(station.At.Towards(next.At, from));
+                start = station.DistanceM + from * segment;
+            }
             (zone, sleeve) = (cut.Zone, around);
             course.Add(station.At.Towards(next.At, to));
-            double segment = next.DistanceM - station.DistanceM;
             length += (to - from) * segment;
             if (faces[i] is { } behind)
             {
@@ -126,7 +130,8 @@ public static class FreezeLadderStudy
 }
 
 /// <summary>
-/// A piece of a run in one zone and one sleeve, with the water in it, how much of it lies against a bare skin, and which share of what it loses goes to what is behind the faces that it lies against.
+/// A piece of a run in one zone and one sleeve, how far from the start of the run it begins, with the water in it, how much of it lies against a bare skin, and which share of what it loses goes to what is
+/// behind the faces that it lies against.
 /// </summary>
 internal sealed record Piece(
-    Zone? Zone, Sleeve? Sleeve, IReadOnlyList<Point3> Course, double LengthM, double Litres, double SkinM, IReadOnlyList<(Zone? To, double Share)> Leans);
+    Zone? Zone, Sleeve? Sleeve, IReadOnlyList<Point3> Course, double StartM, double LengthM, double Litres, double SkinM, IReadOnlyList<(Zone? To, double Share)> Leans);

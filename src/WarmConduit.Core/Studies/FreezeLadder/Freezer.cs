@@ -20,6 +20,9 @@ internal abstract class Freezer
     /// <summary>Id of the run or part.</summary>
     public abstract string Thing { get; }
 
+    /// <summary>How far from the start of its run it begins, m; 0 for a part.</summary>
+    public virtual double AlongM => 0;
+
     /// <summary>In the builder's words.</summary>
     public abstract string Name { get; }
 
@@ -78,6 +81,8 @@ internal sealed class PipeFreezer(PipeLosses losses, Run run, PipeStock pipe, Pi
     public override string Id => id;
 
     public override string Thing => run.Id;
+
+    public override double AlongM => piece.StartM;
 
     public override string Name => name;
 

@@ -41,7 +41,7 @@ public static class ZoneBalance
         var (between, openings) = Between(rig, night);
         var links = between.ToList();
         int solid = links.Count;
-        foreach (var (a, b, opening) in openings) links.Add(new SteadyLink(a, b, OpeningWPerK(opening, 1, night.OutdoorC, WindThrough(zones[a], zones[b], night))));
+        foreach (var (a, b, opening) in openings) links.Add(new SteadyLink(a, b, OpeningWPerK(opening, 1, night.OutdoorC, WindShare(zones[a], zones[b]) * night.WindMPerS)));
 
         var balance = SteadyZones.Solve(plain, links, night.OutdoorC);
         for (int round = 0; round < 12 && openings.Count > 0; round++)
@@ -50,7 +50,7 @@ public static class ZoneBalance
             {
                 var (a, b, opening) = openings[o];
                 double dT = Math.Abs(balance.TemperatureC[a] - balance.TemperatureC[b]);
-                links[solid + o] = new SteadyLink(a, b, OpeningWPerK(opening, dT, balance.TemperatureC[a], WindThrough(zones[a], zones[b], night)));
+                links[solid + o] = new SteadyLink(a, b, OpeningWPerK(opening, dT, balance.TemperatureC[a], WindShare(zones[a], zones[b]) * night.WindMPerS));
             }
             var renewed = SteadyZones.Solve(plain, links, night.OutdoorC);
             bool settled = renewed.TemperatureC.Zip(balance.TemperatureC, (x, y) => Math.Abs(x - y)).Max() < 0.01;
@@ -147,6 +147,6 @@ public static class ZoneBalance
     // Half a kelvin at least, so that a start at rest can move.
     private static double OpeningWPerK(Opening opening, double dT, double airC, double windMPerS) => AirExchange.OpeningWPerK(opening.AreaM2, opening.HeightM, Math.Max(dT, 0.5), airC, windMPerS);
 
-    /// <summary>Wind that blows through an opening between two zones, m/s: that of outdoors where one of them is in it.</summary>
-    public static double WindThrough(Zone a, Zone b, Conditions night) => InWind(a) || InWind(b) ? night.WindMPerS : 0;
+    /// <summary>The share of the wind that blows at an opening between two zones: all of it where one of them is in it.</summary>
+    public static double WindShare(Zone a, Zone b) => InWind(a) || InWind(b) ? 1 : 0;
 }

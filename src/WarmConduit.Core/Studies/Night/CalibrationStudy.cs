@@ -162,7 +162,7 @@ public static class CalibrationStudy
             // What goes through openings depends on how warm it is on either side: as for a difference of ten.
             What.Exchange => ($"{a}, to {b}", Quantity.Conductance,
                 rooms.Links.Where(l => Joins(l.A, l.B, zones[s.A], zones[s.B])).Sum(l => l.ConductanceWPerK)
-                + rooms.Openings.Where(o => o.B is not null && Joins(o.A, o.B, zones[s.A], zones[s.B])).Sum(o => Heat.AirExchange.OpeningWPerK(o.AreaM2, o.HeightM, 10, 5, o.WindMPerS))),
+                + rooms.Openings.Where(o => o.B is not null && Joins(o.A, o.B, zones[s.A], zones[s.B])).Sum(o => Heat.AirExchange.OpeningWPerK(o.AreaM2, o.HeightM, 10, 5, o.WindShare * rooms.WindMPerS.Value[0]))),
             _ => ($"{a} holds, kJ/K", Quantity.Number, rooms.Zones[s.A].HeatCapacityJPerK / 1000),
         };
         var factor = kept ?? alone;

@@ -68,15 +68,15 @@ internal static class RigNetwork
         // What an earlier stretch left is set by the caller.
         var start = stretch.FromS > 0 ? zones.ToDictionary(z => z.Id, _ => 0.0) : ZoneBalance.Kept(rig, evening).ToDictionary(z => z.ZoneId, z => z.AirC);
         // A wind that the year's films are laid through.
-        double windy = Math.Max(4, weather.Max(w => w.WindMPerS)), rear = stretch.DrivingMPerS > 0 ? RearShare : 1;
+        double strongest = weather.Max(w => w.WindMPerS), windy = Math.Max(4, strongest), rear = stretch.DrivingMPerS > 0 ? RearShare : 1;
         var (links, openings) = ZoneBalance.Between(rig, evening);
         var index = zones.Select((z, i) => (z.Id, i)).ToDictionary(z => z.Id, z => z.i);
         NightOpening[] opened =
         [
-            .. openings.Select(o => new NightOpening(Nowhere + zones[o.A].Id, Nowhere + zones[o.B].Id, o.Opening.AreaM2, o.Opening.HeightM, ZoneBalance.WindThrough(zones[o.A], zones[o.B], evening))),
+            .. openings.Select(o => new NightOpening(Nowhere + zones[o.A].Id, Nowhere + zones[o.B].Id, o.Opening.AreaM2, o.Opening.HeightM, ZoneBalance.WindShare(zones[o.A], zones[o.B]))),
             .. stretch.Open.Where(o => index.ContainsKey(o.ZoneId!)).Select(o => new NightOpening(
                 Nowhere + o.ZoneId, o.Towards is null ? null : Nowhere + o.Towards, o.AreaM2!.Value, o.HeightM!.Value,
-                o.Towards is null ? evening.WindMPerS : ZoneBalance.WindThrough(zones[index[o.ZoneId!]], zones[index[o.Towards]], evening))),
+                o.Towards is null ? 1 : ZoneBalance.WindShare(zones[index[o.ZoneId!]], zones[index[o.Towards]]))),
         ];
         var outdoor = new TimeSeries([.. weather.Select((_, h) => h * HourS)], [.. weather.Select(w => w.TemperatureC)]);
         var sources = new List<NightSource>();
@@ -102,7 +102,7 @@ internal static class RigNetwork
             string id = Nowhere + zone.Id;
             double joined = g + windy * byWind
                 + links.Where(l => zones[l.A] == zone || zones[l.B] == zone).Sum(l => l.ConductanceWPerK)
-                + opened.Where(o => o.A == id || o.B == id).Sum(o => AirExchange.OpeningWPerK(o.AreaM2, o.HeightM, WideK, evening.OutdoorC, o.WindMPerS));
+                + opened.Where(o => o.A == id || o.B == id).Sum(o => AirExchange.OpeningWPerK(o.AreaM2, o.HeightM, WideK, evening.OutdoorC, o.WindShare * strongest));
             made.Add(new NightZone(id, Math.Max(ZoneCapacity.JPerK(zone) * (zone.HeatCapacityJPerK is null ? doubt.Capacity : 1), QuickestS * joined), g * walls, start[zone.Id], heaters, byWind * walls, sky));
         }
         if (made.Count == 0) made.Add(new NightZone(Nowhere, 1000, 10, weather[0].TemperatureC, []));

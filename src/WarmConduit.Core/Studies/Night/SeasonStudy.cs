@@ -46,13 +46,11 @@ public static class SeasonStudy
         var night = question.Conditions with { Weather = null, Events = null };
         var asked = question.With(night);
         var freezers = FreezeLadderStudy.Freezers(asked).ToList();
-        int days = Weeks * 7;
+        const int days = Weeks * 7;
         var found = new Winter[winters];
-        var options = new NightOptions(StepS, 60, [.. Enumerable.Range(1, days * ReportsADay).Select(n => n * DayS / ReportsADay)]);
         Parallel.For(0, winters, new ParallelOptions { CancellationToken = question.Cancel }, w =>
         {
-            var weather = new WeatherChoice(place, w + 1).From(StartHour, days * 24);
-            var answer = NightEngine.Run(RigNetwork.Of(asked, freezers, weather, NightCourse.Of(night, days * DayS)[0], Doubt.None, out int[] bodyOf), options, question.Cancel);
+            var answer = Drawn(asked, freezers, new WeatherChoice(place, w + 1), days, out int[] bodyOf);
             found[w] = Nights(asked, answer, freezers, bodyOf, days);
         });
         double Mean(Func<Winter, double> of) => found.Average(of);
@@ -61,6 +59,13 @@ public static class SeasonStudy
             [.. Enumerable.Range(0, Weeks).Select(week => new WeekRisk(week, Mean(f => f.Ice[week]), Mean(f => f.Breaks[week])))],
             found.Count(f => f.Breaks.Any(n => n > 0)),
             [.. freezers.Select((f, n) => new SeasonLeader(f.Name, Mean(w => w.Nights[n]), found.Any(w => w.Broke[n]))).Where(l => l.Nights > 0).OrderByDescending(l => l.Breaks).ThenByDescending(l => l.Nights).Take(5)]);
+    }
+
+    /// <summary>So many days of one winter from noon of 1 October on, told twelve times a day; of a question without events.</summary>
+    internal static NightAnswer Drawn(Question asked, IReadOnlyList<Freezer> freezers, WeatherChoice winter, int days, out int[] bodyOf)
+    {
+        var options = new NightOptions(StepS, 60, [.. Enumerable.Range(1, days * ReportsADay).Select(n => n * DayS / ReportsADay)]);
+        return NightEngine.Run(RigNetwork.Of(asked, freezers, winter.From(StartHour, days * 24), NightCourse.Of(asked.Conditions, days * DayS)[0], Doubt.None, out bodyOf), options, asked.Cancel);
     }
 
     // By week: nights with ice, and with ice that breaks something; by what freezes: its nights with ice, and whether it broke.

@@ -36,8 +36,8 @@ internal sealed class ShutIce
         shut.Open();
         foreach (var run in question.Rig.Runs)
         {
-            // Pieces lie in the order of the run.
-            var pieces = byThing[run.Id].ToList();
+            // In the order of the run: what came back with a fill stands behind what had stayed.
+            var pieces = byThing[run.Id].OrderBy(n => freezers[n].AlongM).ToList();
             double Blocked(IEnumerable<int> of) => of.Select(n => marks(n).BlockedS).DefaultIfEmpty(Always).Min();
             double from = shut.At(run.From), to = shut.At(run.To);
             for (int k = 0; k < pieces.Count; k++)

@@ -6,6 +6,7 @@ import { straightOf } from "../../drawing/photos";
 import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 import { PickField, QuantityField, TextField } from "../../ui/QuantityField";
+import { useTyped } from "../../ui/useTyped";
 import { useDocument, useStores } from "./benchStores";
 import { newId } from "./drawingTools";
 
@@ -32,7 +33,7 @@ async function keep(file: File): Promise<Schema["KeptPicture"]> {
 export function Photos({ onClose }: { onClose(): void }) {
   const { document } = useStores();
   const photos = useDocument((s) => s.rig?.shell.photos ?? none);
-  const [draft, setDraft] = useState<Photo | null>(null);
+  const { value: draft, put: setDraft, change, whole } = useTyped<Photo | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const take = async (file: File | undefined) => {
     if (!file) return;
@@ -47,6 +48,7 @@ export function Photos({ onClose }: { onClose(): void }) {
   };
   const file = useDropzone({ noClick: true, noKeyboard: true, multiple: false, onDrop: ([f]) => void take(f) });
   const save = async () => {
+    const draft = await whole();
     if (!draft) return;
     // What cannot be straightened is said here, and not left as an empty drawing.
     const straight = await fetch(straightOf(draft)).catch(() => null);
@@ -70,7 +72,7 @@ export function Photos({ onClose }: { onClose(): void }) {
       text={
         draft ? (
           <>
-            <Straighten photo={draft} onChange={setDraft} />
+            <Straighten photo={draft} onChange={change} />
             {refused && (
               <p role="alert" className="mt-2 font-semibold text-ink">
                 {refused}
@@ -130,11 +132,11 @@ export function Photos({ onClose }: { onClose(): void }) {
 const none: Photo[] = [];
 
 /** Four corners pulled onto something whose size is known, and where that is. */
-function Straighten({ photo, onChange }: { photo: Photo; onChange(photo: Photo): void }) {
+function Straighten({ photo, onChange }: { photo: Photo; onChange(values: Partial<Photo>): void }) {
   const box = useRef<HTMLDivElement>(null);
   const put = (i: number, x: number, y: number) => {
     const held = (v: number) => Math.round(Math.min(1, Math.max(0, v)) * 10_000) / 10_000;
-    onChange({ ...photo, corners: photo.corners.with(i, { x: held(x), y: held(y) }) });
+    onChange({ corners: photo.corners.with(i, { x: held(x), y: held(y) }) });
   };
   const side = photo.view === "side";
   return (
@@ -183,7 +185,7 @@ function Straighten({ photo, onChange }: { photo: Photo; onChange(photo: Photo):
         ))}
       </div>
       <div className="mt-3 grid grid-cols-2 gap-2">
-        <TextField label="Name" value={photo.name} onCommit={(name) => onChange({ ...photo, name })} />
+        <TextField label="Name" value={photo.name} onCommit={(name) => onChange({ name })} />
         <PickField
           label="Under"
           value={photo.view}
@@ -191,7 +193,7 @@ function Straighten({ photo, onChange }: { photo: Photo; onChange(photo: Photo):
             { value: "side", text: "the side" },
             { value: "plan", text: "the plan" },
           ]}
-          onCommit={(view) => onChange({ ...photo, view: view as Photo["view"] })}
+          onCommit={(view) => onChange({ view: view as Photo["view"] })}
         />
         <QuantityField
           label="Its width"
@@ -199,7 +201,7 @@ function Straighten({ photo, onChange }: { photo: Photo; onChange(photo: Photo):
           quantity="length"
           least={0.01}
           most={30}
-          onCommit={(widthM) => onChange({ ...photo, widthM })}
+          onCommit={(widthM) => onChange({ widthM })}
         />
         <QuantityField
           label={side ? "Its height" : "Its depth"}
@@ -207,7 +209,7 @@ function Straighten({ photo, onChange }: { photo: Photo; onChange(photo: Photo):
           quantity="length"
           least={0.01}
           most={30}
-          onCommit={(heightM) => onChange({ ...photo, heightM })}
+          onCommit={(heightM) => onChange({ heightM })}
         />
         <QuantityField
           label="Left edge from the rear"
@@ -215,7 +217,7 @@ function Straighten({ photo, onChange }: { photo: Photo; onChange(photo: Photo):
           quantity="length"
           least={-30}
           most={30}
-          onCommit={(alongM) => onChange({ ...photo, alongM })}
+          onCommit={(alongM) => onChange({ alongM })}
         />
         <QuantityField
           label={side ? "Lower edge above floor" : "Lower edge from the kerb"}
@@ -223,7 +225,7 @@ function Straighten({ photo, onChange }: { photo: Photo; onChange(photo: Photo):
           quantity="length"
           least={-30}
           most={30}
-          onCommit={(otherM) => onChange({ ...photo, otherM })}
+          onCommit={(otherM) => onChange({ otherM })}
         />
       </div>
     </div>

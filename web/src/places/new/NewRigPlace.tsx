@@ -1,5 +1,4 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { Link, useLocation } from "wouter";
 import { api, data, type Problem, type Schema } from "../../api/client";
 import { AppBar } from "../../app/AppBar";
@@ -13,6 +12,7 @@ import { Button, Choice, Panel } from "../../ui/controls";
 import { QuantityField, TextField } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
 import { useSize } from "../../ui/useSize";
+import { useTyped } from "../../ui/useTyped";
 
 type Ask = Schema["NewRig"];
 
@@ -31,9 +31,8 @@ const first: Ask = {
 export function NewRigPlace() {
   const starts = useStarts();
   const { catalogue } = useCatalogue();
-  const [ask, setAsk] = useState<Ask>(first);
+  const { value: ask, change, whole } = useTyped<Ask>(first);
   const [, go] = useLocation();
-  const change = (values: Partial<Ask>) => setAsk({ ...ask, ...values });
   const draft = useQuery({
     queryKey: ["draft", ask],
     queryFn: async ({ signal }) => data(await api.POST("/api/starts/draft", { body: ask, signal })),
@@ -41,7 +40,7 @@ export function NewRigPlace() {
     retry: false,
   });
   const make = useMutation({
-    mutationFn: async () => data(await api.POST("/api/starts", { body: ask })) as Schema["OpenRig"],
+    mutationFn: async () => data(await api.POST("/api/starts", { body: await whole() })) as Schema["OpenRig"],
     onSuccess: ({ id }) => go(`/rigs/${id}/brief`),
   });
   const body = starts?.bodies.find((b) => b.id === ask.body);

@@ -70,13 +70,13 @@ internal sealed class Openings(NightLayout layout, StepAir air)
             if (layout.Openings[o].A == z || layout.Openings[o].B == z) g += Slope * _g[o];
     }
 
-    /// <summary>The same at the widest difference there may be.</summary>
-    public void AddMostConductance(int z, ref double g)
+    /// <summary>The same at the widest difference there may be, and in the strongest wind.</summary>
+    public void AddMostConductance(int z, double wind, ref double g)
     {
         for (int o = 0; o < _g.Length; o++)
-            if (layout.Openings[o].A == z || layout.Openings[o].B == z) g += Slope * WPerK(o, WidestK, 0);
+            if (layout.Openings[o].A == z || layout.Openings[o].B == z) g += Slope * WPerK(o, WidestK, 0, wind);
     }
 
-    private double WPerK(int o, double ta, double tb) =>
-        _factor[o] * AirExchange.OpeningWPerK(layout.Openings[o].AreaM2, layout.Openings[o].HeightM, ta - tb, (ta + tb) / 2, layout.Openings[o].WindMPerS);
+    private double WPerK(int o, double ta, double tb, double? wind = null) =>
+        _factor[o] * AirExchange.OpeningWPerK(layout.Openings[o].AreaM2, layout.Openings[o].HeightM, ta - tb, (ta + tb) / 2, layout.Openings[o].WindShare * (wind ?? air.WindMPerS));
 }

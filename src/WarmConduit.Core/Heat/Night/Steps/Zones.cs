@@ -105,7 +105,7 @@ internal sealed class Zones
         for (int z = 0; z < CapacityJPerK.Length; z++)
         {
             double g = ConductanceOf(z);
-            Openings.AddMostConductance(z, ref g);
+            Openings.AddMostConductance(z, _mostWind, ref g);
             double more = g * ShortestStepS / Answers - CapacityJPerK[z];
             if (more <= 0) continue;
             CapacityJPerK[z] += more;
