@@ -14,9 +14,13 @@ export function changedAnswer<T extends object>(held: T, change: AnswerChange): 
 
 type Ladder = Schema["FreezeLadderAnswer"];
 
+/** The hour that stands for one that is asked for: a long night is read every few hours, and a shorter one has no later ones. */
+export const hourRead = ({ stepH, steps }: Pick<Schema["HourlyAnswer"], "stepH" | "steps">, hour: number) =>
+  Math.min(Math.round(hour / stepH), steps - 1) * stepH;
+
 /** The ladder with air, water and ice as they are at an hour of its night. */
-export function ladderAt(ladder: Ladder, hourly: Pick<Schema["HourlyAnswer"], "stepH" | "zones" | "rungs">, hour: number): Ladder {
-  const step = Math.round(hour / hourly.stepH);
+export function ladderAt(ladder: Ladder, hourly: Schema["HourlyAnswer"], hour: number): Ladder {
+  const step = hourRead(hourly, hour) / hourly.stepH;
   const air = new Map(hourly.zones.map((z) => [z.zoneId, z.c]));
   const water = new Map(hourly.rungs.map((r) => [r.id, r]));
   return {

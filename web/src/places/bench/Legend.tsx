@@ -3,6 +3,7 @@ import { Popover } from "radix-ui";
 import type { ReactNode } from "react";
 import type { Schema } from "../../api/client";
 import { useClock } from "../../app/units";
+import { hourRead } from "../../document/answers";
 import { RunStroke } from "../../drawing/RunStroke";
 import { services } from "../../drawing/services";
 import { colourNames, cssOf, markOf, type WaterColour } from "../../drawing/temperature";
@@ -46,16 +47,22 @@ function HourLooked() {
   const lookAt = useView((s) => s.lookAt);
   const clock = useClock();
   if (!night || !ladder) return null;
-  const stepH = hourly?.stepH ?? 1;
-  const morningH = ladder.morningS / 3600;
-  const last = hourly ? (hourly.steps - 1) * stepH : Math.floor(ladder.endS / 3600);
-  // A long night is read every few hours: the one that is drawn is the one that is named.
-  const hour = Math.min(Math.round((chosen ?? morningH) / stepH) * stepH, last);
+  const read = hourly ?? { stepH: 1, steps: Math.floor(ladder.endS / 3600) + 1 };
+  // The one that is drawn is the one that is named.
+  const hour = hourRead(read, chosen ?? ladder.morningS / 3600);
   const when = chosen === null ? "in the morning" : clock(night.startHour, hour * 3600);
   return (
     <div className="flex items-center gap-2">
       <span className="w-20">
-        <Slider label="Hour" value={hour} min={0} max={last} step={stepH} text={when} onChange={(h) => lookAt(id, h)} />
+        <Slider
+          label="Hour"
+          value={hour}
+          min={0}
+          max={(read.steps - 1) * read.stepH}
+          step={read.stepH}
+          text={when}
+          onChange={(h) => lookAt(id, h)}
+        />
       </span>
       <strong className="w-25 whitespace-nowrap font-semibold">{when}</strong>
       {chosen !== null && (

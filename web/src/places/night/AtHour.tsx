@@ -19,7 +19,7 @@ export function AtHour({ night, rig, hour, stale }: { night: Schema["NightHoursA
     const { rungs, zones, count, morningS, verdict, weather } = night;
     const endS = 3600 * (weather.length - 1);
     const air = zones.map((z) => ({ zoneId: z.zoneId, airC: 0, heaterW: 0 }));
-    const hourly = { stepH: 1, zones, rungs: rungs.map(({ rung, c, ice }) => ({ id: rung.id, c, ice })) };
+    const hourly = { stepH: 1, steps: weather.length, zones, rungs: rungs.map(({ rung, c, ice }) => ({ id: rung.id, c, ice })) };
     return ladderAt({ rungs: rungs.map((r) => r.rung), zones: air, count, morningS, endS, verdict }, hourly, hour);
   }, [night, hour]);
   const seen = plumbingOf(rig, 0.1);

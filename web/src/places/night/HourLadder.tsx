@@ -26,7 +26,7 @@ export function HourLadder({ night, rig, hour }: { night: Schema["NightHoursAnsw
     ];
   });
   return (
-    <Panel className="flex h-96 min-h-0 flex-col pt-2" aria-label="What freezes when">
+    <Panel className="flex max-h-96 min-h-0 flex-col pt-2" aria-label="What freezes when">
       <h2 className="flex flex-wrap items-baseline gap-x-4 px-3 text-[17px] font-semibold">
         What freezes when
         <span className="text-[14px] font-normal text-muted">

@@ -119,9 +119,13 @@ function Best({ data, inHand, at }: { data: Schema["InsulationAnswer"]; inHand: 
     <section aria-label="The best in order" className="mt-1">
       <p>
         <span className="text-muted">Ice first breaks </span>
-        <strong className="font-semibold">{data.first}</strong>, {at(data.firstBreakS)}. Most is won by, one after another:
+        <strong className="font-semibold">{data.first}</strong>, {at(data.firstBreakS)}.
       </p>
-      <ol className="mt-1">
+      <p className="mt-1 flex justify-between gap-3 text-muted">
+        <span>most is won by, one after another</span>
+        <span>first break then</span>
+      </p>
+      <ol>
         {data.best.map((b, i) => (
           <li key={`${i}${b.words.text}`} className="flex items-baseline justify-between gap-3 border-t border-rule py-1">
             <span>

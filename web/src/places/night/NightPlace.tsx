@@ -64,7 +64,10 @@ function Night({ rig }: { rig: Rig }) {
         <Calibration rig={rig} />
       </Stale>
       <div className="flex min-w-0 flex-col gap-3">
-        <AtHour night={night} rig={rig} hour={hour} stale={stale} />
+        {/* What is tried further down is looked at here. */}
+        <div className="-mt-3 bg-ground pt-3 min-[1000px]:[@media(min-height:600px)]:sticky top-0 z-10">
+          <AtHour night={night} rig={rig} hour={hour} stale={stale} />
+        </div>
         <Plans night={night} rig={rig} stale={stale} />
         <NightControls />
         <Stale stale={stale}>
@@ -101,7 +104,9 @@ function Told({ night, rig }: { night: Schema["NightHoursAnswer"]; rig: Rig }) {
             <span className="text-muted">
               {since}
               {where && !part?.includes(where) && ` · ${where}`}
-              {` · between ${clock(night.startHour, shown.earliestS ?? at)} and ${shown.latestS == null ? "not that night" : clock(night.startHour, shown.latestS)}`}
+              {shown.latestS == null
+                ? ` · ${clock(night.startHour, shown.earliestS ?? at)} at the earliest, or not that night`
+                : ` · between ${clock(night.startHour, shown.earliestS ?? at)} and ${clock(night.startHour, shown.latestS)}`}
             </span>
           </>
         ) : (
