@@ -20,6 +20,7 @@ public sealed class Question
     private Elimination? _elimination;
     private CutRuns? _cuts, _cutsBefore;
     private Against? _against;
+    private Rig? _sound;
     private IReadOnlyList<ZoneAir>? _zones;
     private (bool Known, LevelAnswer? Answer) _draining;
 
@@ -65,6 +66,9 @@ public sealed class Question
     /// <summary>What lies against a face of its room.</summary>
     internal Against Against => _against ??= new Against(Rig.Shell, Conditions);
 
+    /// <summary>The rig that this one was made from, where nothing in it would be refused today; null: not known.</summary>
+    internal Rig? Sound => _sound;
+
     /// <summary>Each zone's air on the steady night.</summary>
     public IReadOnlyList<ZoneAir> Zones => _zones ??= ZoneBalance.Solve(Rig, Conditions);
 
@@ -107,7 +111,7 @@ public sealed class Question
     /// </summary>
     public Question On(Rig rig, string? about, CancellationToken cancel)
     {
-        var other = new Question(rig, Conditions, about, cancel) { _elimination = _elimination };
+        var other = new Question(rig, Conditions, about, cancel) { _elimination = _elimination, _sound = _sound };
         if (ReferenceEquals(rig.Shell, Rig.Shell)) (other._zones, other._against, other._cutsBefore) = (_zones, _against, _cuts);
         if (!ReferenceEquals(rig, Rig)) return other;
         (other._index, other._levels, other._cuts, other._draining) = (_index, _levels, _cuts, _draining);
@@ -120,6 +124,7 @@ public sealed class Question
         _ = Zones;
         _ = Elimination;
         _ = Against;
+        _sound = RigCheck.Check(Rig).Count == 0 ? Rig : null;
         try
         {
             _ = Cuts;

@@ -1,4 +1,3 @@
-using System.Globalization;
 using WarmConduit.Core.Heat;
 using WarmConduit.Core.Heat.Night;
 using WarmConduit.Core.Rigs;
@@ -51,6 +50,7 @@ internal static class RigNetwork
         // A contact of two is given once, by the first of them.
         IEnumerable<NightContact> Once(NightBody b) => b.Contacts.Where(c => !IsBeside(c) || !there.Contains(c.To) || string.CompareOrdinal(b.Id, c.To) < 0)
             .Select(c => IsBeside(c) && !there.Contains(c.To) ? c with { To = b.Contacts[0].To } : c);
+        if (there.Count == 0 && doubt.Parts == 1) return bodies;
         return [.. bodies.Select(b => b with { Contacts = [.. (there.Count == 0 ? b.Contacts : Once(b)).Select(c => c with { ConductanceWPerK = c.ConductanceWPerK * doubt.Parts })] })];
     }
 
@@ -120,15 +120,16 @@ internal static class RigNetwork
     /// </summary>
     public static IReadOnlyList<NightBody> Alike(IEnumerable<NightBody> bodies, out int[] number)
     {
-        var of = new List<int>();
         var made = new List<NightBody>();
-        var known = new Dictionary<string, int>();
-        var all = bodies.ToList();
+        var known = new Dictionary<Likeness, int>();
+        var all = bodies as IReadOnlyList<NightBody> ?? [.. bodies];
+        number = new int[all.Count];
         // What lies beside another is itself alone.
         var beside = all.Where(b => b.Contacts.Any(IsBeside)).SelectMany(b => b.Contacts.Where(IsBeside).Select(c => c.To).Append(b.Id)).ToHashSet();
-        foreach (var body in all)
+        for (int b = 0; b < all.Count; b++)
         {
-            string key = beside.Contains(body.Id) ? body.Id : string.Create(CultureInfo.InvariantCulture, $"{body.Ice} {body.StartC:R} {body.StartIce:R} {body.DryJPerK / body.WaterKg:G9} {body.LengthM / body.WaterKg:G9} {string.Join(' ', body.Contacts.Select(c => string.Create(CultureInfo.InvariantCulture, $"{c.To} {c.ConductanceWPerK / body.WaterKg:G9}")))}");
+            var body = all[b];
+            var key = new Likeness(body, beside.Contains(body.Id));
             if (known.TryGetValue(key, out int at))
             {
                 var first = made[at];
@@ -145,10 +146,34 @@ internal static class RigNetwork
                 known[key] = at = made.Count;
                 made.Add(body);
             }
-            of.Add(at);
+            number[b] = at;
         }
-        number = [.. of];
         return made;
+    }
+
+    // What makes a kilogram of one body the same as a kilogram of another, to nine digits; one that lies beside another is like none.
+    private readonly struct Likeness(NightBody body, bool alone) : IEquatable<Likeness>
+    {
+        private readonly NightBody _body = body;
+        private readonly bool _alone = alone;
+
+        public bool Equals(Likeness other)
+        {
+            var (a, b) = (_body, other._body);
+            if (_alone || other._alone) return ReferenceEquals(a, b);
+            if (a.Ice != b.Ice || a.StartC != b.StartC || a.StartIce != b.StartIce || a.Contacts.Count != b.Contacts.Count) return false;
+            if (AKilogram(a.DryJPerK, a) != AKilogram(b.DryJPerK, b) || AKilogram(a.LengthM, a) != AKilogram(b.LengthM, b)) return false;
+            for (int c = 0; c < a.Contacts.Count; c++)
+                if (a.Contacts[c].To != b.Contacts[c].To || AKilogram(a.Contacts[c].ConductanceWPerK, a) != AKilogram(b.Contacts[c].ConductanceWPerK, b)) return false;
+            return true;
+        }
+
+        public override bool Equals(object? obj) => obj is Likeness other && Equals(other);
+
+        public override int GetHashCode() => HashCode.Combine(_body.Ice, _body.Contacts.Count, _body.Contacts[0].To, AKilogram(_body.Contacts[0].ConductanceWPerK, _body));
+
+        // Without the last digits of a double, so that lengths of one line come to the same.
+        private static long AKilogram(double value, NightBody body) => (BitConverter.DoubleToInt64Bits(value / body.WaterKg) + (1L << 21)) >> 22;
     }
 
     // How much of what a zone loses to outdoors leaves through faces that see the sky: roofs wholly, walls by half.

@@ -16,13 +16,14 @@ internal sealed class ShutIce
 
     private readonly Question _question;
     private readonly Scenario _scenario;
-    private readonly Func<string, IEnumerable<BodyMilestones>> _of;
+    private readonly IReadOnlyDictionary<string, double> _closesS;
 
     // Until when water at a port can still push on into its part and to somewhere with air; ports that are not in it never can.
     private readonly Dictionary<(string Part, string Port), double> _openUntil = [];
 
-    private ShutIce(Question question, Func<string, IEnumerable<BodyMilestones>> of) =>
-        (_question, _scenario, _of) = (question, question.Rig.ScenarioOf(ScenarioKind.InUse), of);
+    // By id, when the first of a run's pieces is blocked, or a part; what is not in it never is.
+    private ShutIce(Question question, IReadOnlyDictionary<string, double> closesS) =>
+        (_question, _scenario, _closesS) = (question, question.Rig.ScenarioOf(ScenarioKind.InUse), closesS);
 
     /// <summary>
     /// When each of <paramref name="freezers"/> breaks, s: what any ice breaks at its first, a full plastic line once it freezes shut in; infinite: not. O(ports log ports + pieces).
@@ -32,20 +33,23 @@ internal sealed class ShutIce
         double[] breaks = [.. freezers.Select((f, n) => f.BreaksByIce ? marks(n).FirstIceS : Always)];
         if (!freezers.Select((f, n) => f.BreaksShut && double.IsFinite(marks(n).FirstIceS)).Any(b => b)) return breaks;
         var byThing = Enumerable.Range(0, freezers.Count).ToLookup(n => freezers[n].Thing);
-        var shut = new ShutIce(question, id => byThing[id].Select(marks));
+        // A vessel goes on taking water in until it is solid.
+        var vessels = question.Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Vessel).Select(p => p.Id).ToHashSet();
+        var shut = new ShutIce(question, byThing.ToDictionary(t => t.Key, t => t.Min(n => vessels.Contains(t.Key) ? marks(n).SolidS : marks(n).BlockedS)));
         shut.Open();
         foreach (var run in question.Rig.Runs)
         {
+            if (!byThing[run.Id].Any(n => freezers[n].BreaksShut && double.IsFinite(marks(n).FirstIceS))) continue;
             // In the order of the run: what came back with a fill stands behind what had stayed.
             var pieces = byThing[run.Id].OrderBy(n => freezers[n].AlongM).ToList();
-            double Blocked(IEnumerable<int> of) => of.Select(n => marks(n).BlockedS).DefaultIfEmpty(Always).Min();
-            double from = shut.At(run.From), to = shut.At(run.To);
+            double before = shut.At(run.From), to = shut.At(run.To);
             for (int k = 0; k < pieces.Count; k++)
             {
                 int n = pieces[k];
-                if (!freezers[n].BreaksShut || breaks[n] < Always) continue;
-                double open = Math.Max(Math.Min(Blocked(pieces.Take(k)), from), Math.Min(Blocked(pieces.Skip(k + 1)), to));
                 var own = marks(n);
+                double open = Math.Max(before, pieces.Skip(k + 1).Select(p => marks(p).BlockedS).Append(to).Min());
+                before = Math.Min(before, own.BlockedS);
+                if (!freezers[n].BreaksShut || breaks[n] < Always) continue;
                 if (open < own.SolidS && double.IsFinite(own.FirstIceS) && double.IsFinite(open)) breaks[n] = Math.Max(open, own.FirstIceS);
             }
         }
@@ -60,8 +64,7 @@ internal sealed class ShutIce
         var rig = _question.Rig;
         var runsAt = rig.Runs.SelectMany(r => (RunEnd[])[r.From, r.To], (run, end) => (Run: run, End: end)).Where(r => r.End.Part is not null).ToLookup(r => (r.End.Part!, r.End.Port!));
         var parts = rig.Parts.ToDictionary(p => p.Id);
-        // A vessel goes on taking water in until it is solid.
-        double Blocked(string id) => _of(id).Select(m => parts.TryGetValue(id, out var part) && Catalogue.Part(part.Stock)!.Passage == Passage.Vessel ? m.SolidS : m.BlockedS).DefaultIfEmpty(Always).Min();
+        double Blocked(string id) => _closesS.GetValueOrDefault(id, Always);
         var queue = new PriorityQueue<(string Part, string Port), double>();
         void Reach((string Part, string Port) at, double until)
         {
