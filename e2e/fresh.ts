@@ -24,5 +24,17 @@ export const summary = (page: Page) => page.locator("[data-summary]");
 /** Waits until every change is on the server's disk. */
 export const saved = (page: Page) => expect(page.locator("[data-save]")).toHaveAttribute("data-save", "saved");
 
+/** The rig as it is saved. */
+export const rigOf = async (page: Page, id: string) => (await (await page.request.get(`/api/rigs/${id}`)).json()).rig;
+
+/** Opens Sparrow as it ships, with its answers. */
+export async function openSparrow(page: Page) {
+  await page.goto("/rigs/sparrow");
+  await expect(summary(page)).toContainText("129 mL stays in 2 pools");
+}
+
+/** The form of what is in hand, of a kind. */
+export const inspector = (page: Page, kind: string) => page.locator(`[data-inspector^="${kind}/"]`);
+
 export type { Locator } from "@playwright/test";
 export { expect, type Page };

@@ -1,4 +1,4 @@
-import { expect, type Locator, type Page, saved, test } from "./fresh.ts";
+import { expect, inspector, type Locator, type Page, rigOf, saved, test } from "./fresh.ts";
 
 /** A tank that feeds a tap by its height, filled and vented: where its parts stand, and where the one bend is, in millimetres. */
 const parts: [find: string, stock: string, at: [number, number, number]][] = [
@@ -36,7 +36,6 @@ async function begin(page: Page, name: string) {
   return id as string;
 }
 
-const rigOf = async (page: Page, id: string) => (await (await page.request.get(`/api/rigs/${id}`)).json()).rig;
 const mm = (p: { xM: number; yM: number; zM: number }) => [p.xM, p.yM, p.zM].map((m) => Math.round(m * 1000));
 
 /** What the rig is, without the ids and names that whoever made it gave. */
@@ -53,8 +52,6 @@ async function drawn(page: Page, id: string) {
       .sort(),
   };
 }
-
-const inspector = (page: Page, kind: string) => page.locator(`[data-inspector^="${kind}/"]`);
 
 async function typePlace(page: Page, form: Locator, at: readonly number[]) {
   for (const [i, label] of ["From the rear", "From the kerb", "Above floor"].entries()) {

@@ -165,48 +165,4 @@ public class NightPlanTests
             Assert.Contains(RigCheck.Check(sparrow with { Plans = [plan with { Events = [wrong] }] }), f => f.Path == $"plans[0].events[0].{field}");
         }
     }
-
-    [Fact]
-    public void A_line_against_a_bare_skin_looks_at_outdoors_with_half_of_its_surface()
-    {
-        // Along the far wall of a room of one steel skin: 10 mm off it, 60 mm off it, and 10 mm off it behind foam.
-        NightContactsOf Line(double offM, string wall, double thickM)
-        {
-            var room = new Zone("room", "room", ZoneKind.Living, new Box(new(0, 0, 0), new(3, 2, 2)), 0.5, [new("far-side", "far side", FaceSide.Wall, 6, [new(wall, thickM)], 0, [])], []);
-            var rig = new RigBuilder().Part("tap", "mixer", ("cold", 0.5, 2 - offM, 1), ("spout", 0.5, 1.9, 1.2)).Part("drain", "drain-cock", ("in", 2.5, 2 - offM, 0.9)).Run("line", "tap.cold", "drain.in").Build();
-            rig = rig with { Shell = rig.Shell with { Body = room.Box, Zones = [room] } };
-            var contacts = FreezeLadderStudy.Freezers(new Question(rig, Frost)).First(f => f.Id == "line#room.1").Body(Frost, z => z ?? "outdoor").Contacts;
-            return new(contacts.Single(c => c.To == "room").ConductanceWPerK, contacts.Where(c => c.To == "outdoor").Sum(c => c.ConductanceWPerK));
-        }
-        var (on, off, behind) = (Line(0.01, "steel", 0.001), Line(0.06, "steel", 0.001), Line(0.01, "xps", 0.03));
-        Assert.Equal(0.0, off.Outdoors);
-        Assert.Equal(on.Room, on.Outdoors, 1e-9);
-        Assert.Equal(off.Room, on.Room + on.Outdoors, 1e-9);
-        // Behind 30 mm of XPS the face is colder than the room by its inner film's share of the resistance; half of the line looks at it. In hundredths.
-        double film = 1 / SurfaceCoefficient.OuterWallWPerM2K(Frost.WindMPerS, 0.9, Frost.OutdoorC), share = Math.Round(0.5 * 0.13 / (0.13 + (0.03 / 0.034) + film), 2);
-        Assert.InRange(share, 0.05, 0.07);
-        Assert.Equal(share * off.Room, behind.Outdoors, 1e-9);
-        Assert.Equal(off.Room, behind.Room + behind.Outdoors, 1e-9);
-    }
-
-    [Fact]
-    public void Lines_side_by_side_look_at_one_another_with_a_quarter_of_their_surface()
-    {
-        // Two lines of 2 m at one height, so far apart.
-        Rig Pair(double apartM) => new RigBuilder()
-            .Part("tap-a", "mixer", ("cold", 0.5, 1, 1), ("spout", 0.5, 1, 1.2)).Part("end-a", "drain-cock", ("in", 2.5, 1, 1)).Run("a", "tap-a.cold", "end-a.in")
-            .Part("tap-b", "mixer", ("cold", 0.5, 1 + apartM, 1), ("spout", 0.5, 1 + apartM, 1.2)).Part("end-b", "drain-cock", ("in", 2.5, 1 + apartM, 1)).Run("b", "tap-b.cold", "end-b.in").Build();
-        IReadOnlyDictionary<string, double> Losses(double apartM) => FreezeLadderStudy.Freezers(new Question(Pair(apartM), Frost)).First(f => f.Id == "a#room.1").Body(Frost, z => z ?? "outdoor").Contacts.ToDictionary(c => c.To, c => c.ConductanceWPerK);
-        double alone = Losses(0.2)["room"];
-        Assert.Equal(["room"], Losses(0.2).Keys);
-        Assert.Equal(0.75 * alone, Losses(0.02)["room"], 1e-9);
-        // A quarter of each, one after the other: half of a quarter of what one loses alone.
-        Assert.Equal(0.125 * alone, Losses(0.02)["b#room.1"], 1e-9);
-        double First(double apartM) => RigNight.Of(new Question(Pair(apartM), Frost)) is var night ? night.Marks(night.Numbers()["a#room.1"]).FirstIceS : 0;
-        Assert.True(First(0.02) > First(0.2) + 120);
-        // Drained at the start of the second hour, what is left goes on alone.
-        Assert.InRange(RigNight.Of(new Question(Pair(0.02), Frost with { Events = [new PlanEvent("drain", PlanEventKind.Drained, 1)] })).Answer.Balance.Gap(), 0, 0.001);
-    }
-
-    private sealed record NightContactsOf(double Room, double Outdoors);
 }

@@ -1,32 +1,17 @@
 import { useGesture } from "@use-gesture/react";
 import { ArrowDown, ArrowUp, RotateCcw, RotateCw } from "lucide-react";
-import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { useLayoutEffect, useMemo, useRef } from "react";
 import { useShallow } from "zustand/react/shallow";
 import type { Schema } from "../../../api/client";
-import { type Stock, useCatalogue } from "../../../app/catalogue";
+import { useCatalogue } from "../../../app/catalogue";
 import { useSettings } from "../../../app/settings";
-import type { Answers } from "../../../document/answersStore";
-import {
-  courseOf,
-  indexOf,
-  middleOf,
-  plumbingOf,
-  plus,
-  portsTaken,
-  type Rig,
-  type RunPoint,
-  volumeOf,
-  type Xyz,
-} from "../../../document/geometry";
+import { courseOf, indexOf, plus, portsTaken, type Rig, type RunPoint, volumeOf, type Xyz } from "../../../document/geometry";
 import { extentOf, movedBy, moverOf, placeOf, sameThing, type Thing } from "../../../document/things";
 import { CanvasBrush, showPaths } from "../../../drawing/brushes";
-import { boxPiece, type Camera, cornersOf, type Eye, eyeOf, hull, type Piece, placeAtHeight } from "../../../drawing/corner";
-import { CornerPicture, paintTurning, type Waters } from "../../../drawing/cornerPaint";
-import { type CornerScene, type Divided, heapOf, type Owner, sceneOf, sceneWith } from "../../../drawing/cornerScene";
-import { placeDiscs } from "../../../drawing/discs";
-import { type Area, placeLabels } from "../../../drawing/labels";
-import { Discs, Labels, Ports, roomOf } from "../../../drawing/notes";
-import { fromLine } from "../../../drawing/pick";
+import { boxPiece, type Camera, type Eye, eyeOf, type Piece, placeAtHeight } from "../../../drawing/corner";
+import { CornerPicture, paintTurning } from "../../../drawing/cornerPaint";
+import type { Owner } from "../../../drawing/cornerScene";
+import { Ports } from "../../../drawing/notes";
 import { type Px, pathOf } from "../../../drawing/projection";
 import { useFollowing } from "../../../ui/useFollowing";
 import { useRested } from "../../../ui/useRested";
@@ -36,12 +21,12 @@ import { snapped, stepsOf } from "../moving";
 import { useShownRig } from "../Shown";
 import { useActions } from "../useActions";
 import { cornerAtFirst, useView } from "../viewStore";
+import { CornerNotes } from "./CornerNotes";
+import { cameraOf, covers, inside, outlineOf, useScene, useWaters } from "./cornerParts";
 import { FixGhost } from "./FixGhost";
 import { toolClass, ViewFrame } from "./ViewFrame";
 
-const PAD = 26;
 const RESTS_MS = 160;
-const DIVIDES_MS = 400;
 /** Pixels a metre from which details are worth their paths. */
 const FINE = 45;
 
@@ -347,123 +332,6 @@ interface Grip {
   eye: Eye;
 }
 const distance = (a: Px, b: Px) => Math.hypot(a.x - b.x, a.y - b.y);
-
-/** As large as the plumbing allows; the thing in hand in the middle once it is magnified. */
-function cameraOf(
-  rig: Rig,
-  corner: { turnDeg: number; tipDeg: number; factor: number },
-  size: { width: number; height: number },
-  things: Thing[],
-): Camera {
-  const seen = plumbingOf(rig, 0.05);
-  const middle = middleOf(seen);
-  const unit = eyeOf({ ...corner, scale: 1, middle, width: 0, height: 0 });
-  const corners = cornersOf({ low: seen.at, high: plus(seen.at, seen.size) }).map(unit.px);
-  const span = (pick: (p: Px) => number) => Math.max(...corners.map(pick)) - Math.min(...corners.map(pick));
-  const fit = Math.max(10, Math.min((size.width - 2 * PAD) / span((p) => p.x), (size.height - 2 * PAD) / span((p) => p.y)));
-  const last = things.at(-1);
-  const target = corner.factor > 1.2 && last ? extentOf(rig, last)[0] : undefined;
-  return { ...corner, scale: fit * corner.factor, middle: target ?? middle, ...size };
-}
-
-function covers(piece: Piece<Owner>, at: Px, eye: Eye): boolean {
-  if (piece.kind === "line") return fromLine(at, eye.px(piece.a), eye.px(piece.b)) < Math.max(9, piece.halfPx);
-  return inside(outlineOf(piece, eye), at);
-}
-
-const outlineOf = (box: { low: Xyz; high: Xyz }, eye: Eye) => hull(cornersOf(box).map(eye.px));
-
-function inside(outline: Px[], at: Px): boolean {
-  return outline.every((a, i) => {
-    const b = outline[(i + 1) % outline.length] as Px;
-    return (b.x - a.x) * (at.y - a.y) - (b.y - a.y) * (at.x - a.x) >= -0.5;
-  });
-}
-
-/** What the picture takes from the answers. */
-function useWaters(rig: Rig, answers: Answers | null, about: Rig | null, lens: "drain" | "cold", things: Thing[]): Waters {
-  const { numbers } = useCatalogue();
-  return useMemo(() => {
-    const rungs = answers?.freezeLadder.rungs ?? [];
-    return {
-      lens,
-      numbers,
-      drains: new Map(answers?.drainDown.runs.map((r) => [r.runId, r])),
-      shares: new Map(answers?.drainDown.parts.map((p) => [p.partId, p.fullL > 0 ? Math.min(1, p.retainedL / p.fullL) : 0])),
-      rungs: new Map(rungs.flatMap((r) => (r.partId ? [[r.partId, r] as const] : []))),
-      pieces: Map.groupBy(rungs, (r) => r.runId ?? null),
-      current: (runId: string) => {
-        const [then, now] = [about && indexOf(about).runs.get(runId), indexOf(rig).runs.get(runId)];
-        return about !== null && !!then && !!now && courseOf(about, then) === courseOf(rig, now);
-      },
-      chosenRuns: new Set(things.flatMap((t) => ("runId" in t ? [t.runId] : []))),
-      chosenParts: new Set(things.flatMap((t) => ("partId" in t ? [t.partId] : []))),
-    };
-  }, [rig, lens, things, answers, about, numbers]);
-}
-
-/** The scene of a rig: patched while a hand is on it, divided anew beside the page once it rests. Null until it is there for the first time. */
-function useScene(rig: Rig, stock: Stock): CornerScene | null {
-  const lookOf = useCallback((p: Schema["Part"]) => stock.get(p.stock)?.look ?? "body", [stock]);
-  const [divided, setDivided] = useState<CornerScene | null>(null);
-  useEffect(() => {
-    if (divided?.rig === rig) return;
-    let worker: Worker | undefined;
-    const begin = () => {
-      const { owners, heap } = heapOf(rig, lookOf);
-      worker = new Worker(new URL("../../../drawing/divide.worker.ts", import.meta.url), { type: "module" });
-      worker.onmessage = ({ data }: MessageEvent<Divided>) => setDivided(sceneOf(rig, owners, data));
-      worker.postMessage(heap);
-    };
-    const timer = setTimeout(begin, divided ? DIVIDES_MS : 0);
-    return () => {
-      clearTimeout(timer);
-      worker?.terminate();
-    };
-  }, [rig, lookOf, divided]);
-  return useMemo(() => divided && sceneWith(divided, rig, lookOf), [divided, rig, lookOf]);
-}
-
-interface NotesProps {
-  rig: Rig;
-  findings: Schema["Finding"][];
-  eye: Eye;
-  size: { width: number; height: number };
-  close: boolean;
-}
-
-/** Names and discs, placed when the view rests. */
-function CornerNotes({ rig, findings, eye, size, close }: NotesProps) {
-  const { selection } = useStores();
-  const { stock } = useCatalogue();
-  const findingId = useSelection((s) => s.findingId);
-  const things = useSelection((s) => s.things);
-  const inside = useCallback((p: Px) => p.x > 0 && p.y > 0 && p.x < size.width && p.y < size.height, [size]);
-  const discs = placeDiscs(findings, findingId, close, eye.px, inside);
-  const calm = useRested(rig);
-  const rooms = useRested(JSON.stringify(discs.map(roomOf)));
-  const labels = useMemo(() => {
-    const wanted = calm.parts.flatMap((p) => {
-      const kind = stock.get(p.stock);
-      const chosen = things.some((t) => t.kind === "part" && t.partId === p.id);
-      if (!chosen && (kind?.look === "joint" || !(kind?.landmark || p.box.size.xM * p.box.size.yM > 0.015 || close))) return [];
-      const corners = cornersOf({ low: p.box.at, high: plus(p.box.at, p.box.size) }).map(eye.px);
-      const [x, y] = [Math.min(...corners.map((c) => c.x)), Math.min(...corners.map((c) => c.y))];
-      if (!inside({ x, y })) return [];
-      const [width, height] = [Math.max(...corners.map((c) => c.x)) - x, Math.max(...corners.map((c) => c.y)) - y];
-      return [{ id: p.id, text: p.name.slice(0, 32), x, y, width, height, rank: chosen ? -1 : kind?.landmark ? 1 : 2 }];
-    });
-    const buttons = { x: size.width - 165, y: size.height - 44, width: 165, height: 44 };
-    const lines = calm.runs.map((r) => courseOf(calm, r).map((p) => eye.px(p.at)));
-    return placeLabels(wanted, [...(JSON.parse(rooms) as Area[]), buttons], size, lines);
-  }, [calm, stock, things, eye, size, close, rooms, inside]);
-  return (
-    <g>
-      <Labels labels={labels} />
-      <Discs discs={discs} chosenId={findingId} onFinding={selection.takeFinding} />
-    </g>
-  );
-}
 
 const none: Schema["Finding"][] = [];
 const noPoints: RunPoint[] = [];

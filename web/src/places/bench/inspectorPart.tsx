@@ -1,0 +1,322 @@
+import { FlipHorizontal2, RotateCcw } from "lucide-react";
+import type { Schema } from "../../api/client";
+import { useCatalogue } from "../../app/catalogue";
+import { usePrint } from "../../app/units";
+import { indexOf, type Part, portAt, portsTaken, type Rig } from "../../document/geometry";
+import { nameOf, type Thing } from "../../document/things";
+import { Button } from "../../ui/controls";
+import { PickField, QuantityField, TextField } from "../../ui/QuantityField";
+import { Stale } from "../../ui/Stale";
+import { useAnswers, useStores } from "./benchStores";
+import { copyOf } from "./drawingTools";
+import { Heading, JacketSides, PlaceFields, SleeveFields, useChange } from "./inspectorFields";
+import { madeOf, type Tie } from "./runDrawing";
+import { useActions } from "./useActions";
+
+type Edit = Schema["Edit"];
+
+/** A part, with everything about it that can be typed. */
+export function PartForm({ rig, id }: { rig: Rig; id: string }) {
+  const part = indexOf(rig).parts.get(id);
+  const { stock } = useCatalogue();
+  const { selection } = useStores();
+  const change = useChange();
+  const { commit, remove } = useActions();
+  const fullL = useAnswers((s) => s.answers?.drainDown.parts.find((p) => p.partId === id)?.fullL);
+  if (!part) return null;
+  const kind = stock.get(part.stock);
+  const turned = part.orientation?.quarterTurns ?? 0;
+  // Another of the same place in the work, whose ports this part has.
+  const has = new Set(part.ports.map((p) => p.id));
+  const alike = [...stock.values()].filter((p) => p.id === part.stock || (p.group === kind?.group && p.ports.every((q) => has.has(q.id))));
+  const path = `parts/${id}`;
+  // Of a tank the core works out the content from its box.
+  const holdsL = part.holdsL ?? fullL ?? kind?.holdsL;
+  const make = () => {
+    const made = copyOf(part);
+    selection.takeWhenThere(made.thing);
+    commit(`Copy of ${part.name}`, made.edits);
+  };
+  return (
+    <>
+      <Heading kind={`${part.own ? "your own part: " : ""}${kind?.name ?? part.stock}`}>{part.name}</Heading>
+      <TextField label="Name" value={part.name} onCommit={(name) => change(`Name of ${part.name}`, path, { name })} />
+      <PlaceFields rig={rig} thing={{ kind: "part", partId: id }} of="Its lowest corner, at the rear on the kerb side" />
+      <div className="grid grid-cols-2 gap-2">
+        <PickField
+          label="From stock"
+          value={part.stock}
+          options={alike.map((p) => ({ value: p.id, text: p.name }))}
+          disabled={alike.length < 2}
+          onCommit={(stock) => change(`Stock of ${part.name}`, path, { stock })}
+        />
+        <PickField
+          label={`Turned${part.orientation?.mirrored ? ", mirrored" : ""}`}
+          value={String(turned)}
+          options={[0, 1, 2, 3].map((q) => ({ value: String(q), text: q === 0 ? "as stock has it" : `${q * 90}°` }))}
+          onCommit={(q) => commit(`Turn ${part.name}`, [{ kind: "turn", partId: id, quarterTurns: Number(q) - turned } as Edit])}
+        />
+      </div>
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={() => commit(`Turn ${part.name}`, [{ kind: "turn", partId: id, quarterTurns: 1 } as Edit])}>
+          <RotateCcw size={16} /> Turn
+        </Button>
+        <Button onClick={() => commit(`Mirror ${part.name}`, [{ kind: "mirror", partId: id, axis: "x" } as Edit])}>
+          <FlipHorizontal2 size={16} /> Mirror
+        </Button>
+        <Button onClick={make}>Copy</Button>
+        <Button
+          aria-pressed={part.own === true}
+          title="Its size, ports and figures are yours: it is offered in every rig"
+          onClick={() => change(`${part.name}, ${part.own ? "no longer" : "kept as"} your own part`, path, { own: part.own ? null : true })}
+        >
+          {part.own ? "No longer my own part" : "Keep as my own part"}
+        </Button>
+        <Button onClick={remove}>Remove</Button>
+      </div>
+      <fieldset>
+        <legend className="text-muted">Size as it stands</legend>
+        <div className="mt-1 grid grid-cols-3 gap-2">
+          {(["xM", "yM", "zM"] as const).map((axis) => (
+            <QuantityField
+              key={axis}
+              label={sizeWords[axis]}
+              value={part.box.size[axis]}
+              quantity="length"
+              least={0.001}
+              most={10}
+              onCommit={(m) =>
+                commit(`Size of ${part.name}`, [{ kind: "resize", partId: id, size: { ...part.box.size, [axis]: m } } as Edit])
+              }
+            />
+          ))}
+        </div>
+      </fieldset>
+      <TankFigures rig={rig} part={part} />
+      <div className="grid grid-cols-3 gap-2">
+        <QuantityField
+          label={part.holdsL == null ? "Holds" : "Holds, yours"}
+          value={holdsL}
+          quantity="volume"
+          least={0}
+          most={2000}
+          onCommit={(holdsL) => change(`Content of ${part.name}`, path, { holdsL })}
+        />
+        <QuantityField
+          label={part.massKg == null ? "Mass, empty" : "Mass, yours"}
+          value={part.massKg ?? kind?.massKg}
+          quantity="mass"
+          least={0}
+          most={1000}
+          onCommit={(massKg) => change(`Mass of ${part.name}`, path, { massKg })}
+        />
+        <QuantityField
+          label={part.lossWPerK == null ? "Loss" : "Loss, yours"}
+          value={part.lossWPerK ?? (kind?.lossWPerK || null)}
+          quantity="conductance"
+          least={0}
+          most={100}
+          onCommit={(lossWPerK) => change(`Loss of ${part.name}`, path, { lossWPerK })}
+        />
+        <SleeveFields
+          label="Jacket"
+          none="none"
+          sleeve={part.jacket}
+          onCommit={(jacket) => change(`Jacket of ${part.name}`, path, { jacket, ...(!jacket && { jacketOff: null }) })}
+        />
+        {part.jacket && (
+          <JacketSides off={part.jacketOff ?? []} onCommit={(jacketOff) => change(`Jacket of ${part.name}`, path, { jacketOff })} />
+        )}
+      </div>
+      <Positions rig={rig} part={part} />
+      <ReachFields part={part} />
+      <section>
+        <h4 className="text-muted">Ports</h4>
+        <ul>
+          {part.ports.map((port) => {
+            const run = (indexOf(rig).runsAt.get(id) ?? []).find((r) => [r.from, r.to].some((e) => e.part === id && e.port === port.id));
+            return (
+              <li key={port.id}>
+                <button
+                  type="button"
+                  className="flex h-10 w-full items-center gap-2 rounded-md px-2 text-left hover:bg-sunk"
+                  onClick={() => selection.take({ kind: "port", partId: id, portId: port.id })}
+                >
+                  <span className="font-semibold">{port.id}</span>
+                  <span className="min-w-0 truncate text-muted">{run ? run.name : "no pipe yet"}</span>
+                </button>
+              </li>
+            );
+          })}
+        </ul>
+      </section>
+    </>
+  );
+}
+
+const sizeWords = { xM: "Along", yM: "Across", zM: "High" } as const;
+
+/** What a tank's ports decide, and how it breathes. */
+function TankFigures({ rig, part }: { rig: Rig; part: Part }) {
+  const { stock } = useCatalogue();
+  const change = useChange();
+  const print = usePrint();
+  const tank = useAnswers((s) => s.answers?.tanks?.tanks.find((t) => t.partId === part.id));
+  const stale = useAnswers((s) => s.stale);
+  if (!tank) return null;
+  const named = (id: string) => indexOf(rig).parts.get(id)?.name ?? id;
+  const lines: [string, string][] = [
+    ...(tank.neverPumpedL == null ? [] : [["Below its outlet, never pumped", print(tank.neverPumpedL, "volume")] as [string, string]]),
+    [`Below its lowest port (${tank.lowestPort}), never drained`, print(tank.neverDrainedL, "volume")],
+    ...(tank.overFillL == null ? [] : [["Above its fill and vent, never filled", print(tank.overFillL, "volume")] as [string, string]]),
+    [
+      "Breathes through",
+      tank.ventEnd ? `${tank.ventEnd}, at ${print((tank.ventPa ?? 0) / 1e5, "pressure")}` : "nothing: no vent leads to an opening",
+    ],
+    ...(tank.twins.length > 0
+      ? [["Levels with", `${tank.twins.map(named).join(", ")}, if each of them breathes`] as [string, string]]
+      : []),
+  ];
+  return (
+    <Stale as="section" stale={stale}>
+      <h4 className="text-muted">As it is parked; estimates</h4>
+      <dl>
+        {lines.map(([what, figure]) => (
+          <div key={what} className="flex justify-between gap-3 border-b border-rule py-1">
+            <dt>{what}</dt>
+            <dd className="shrink-0 text-right font-semibold">{figure}</dd>
+          </div>
+        ))}
+      </dl>
+      {stock.get(part.stock)?.group === "store" && (
+        <div className="mt-2">
+          <PickField
+            label="Light"
+            value={part.covered ? "kept" : ""}
+            options={[
+              { value: "", text: "gets at it, or it is not known" },
+              { value: "kept", text: "is kept off it" },
+            ]}
+            onCommit={(v) => change(`Light on ${part.name}`, `parts/${part.id}`, { covered: v ? true : null })}
+          />
+        </div>
+      )}
+    </Stale>
+  );
+}
+
+const reaches: { value: Schema["ReachKind"] | ""; text: string }[] = [
+  { value: "", text: "not said" },
+  { value: "outside", text: "from outside" },
+  { value: "standing", text: "inside, standing" },
+  { value: "kneeling", text: "kneeling" },
+  { value: "onBack", text: "on your back" },
+  { value: "panel", text: "behind a panel" },
+];
+
+/** How a hand gets to it once the rig is built: it decides how long emptying takes. */
+function ReachFields({ part }: { part: Part }) {
+  const change = useChange();
+  const set = (reach: Part["reach"] | null) => change(`Reach of ${part.name}`, `parts/${part.id}`, { reach });
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <PickField
+        label="Reached"
+        value={part.reach?.kind ?? ""}
+        options={reaches}
+        onCommit={(v) =>
+          set(
+            v
+              ? { kind: v as Schema["ReachKind"], ...(part.reach?.screws != null && v === "panel" && { screws: part.reach.screws }) }
+              : null,
+          )
+        }
+      />
+      {part.reach?.kind === "panel" && (
+        <QuantityField
+          label="Its screws"
+          value={part.reach.screws ?? 0}
+          quantity="number"
+          least={0}
+          most={99}
+          onCommit={(screws) => set({ kind: "panel", screws: Math.round(screws) })}
+        />
+      )}
+    </div>
+  );
+}
+
+/** How a valve, tap or pump stands in the scenario that is asked about. */
+function Positions({ rig, part }: { rig: Rig; part: Part }) {
+  const { stock } = useCatalogue();
+  const { commit } = useActions();
+  const scenarioId = useAnswers((s) => s.conditions?.scenarioId);
+  const positions = stock.get(part.stock)?.positions ?? [];
+  const scenario = rig.scenarios.find((s) => s.id === scenarioId) ?? rig.scenarios.find((s) => s.kind === "drain");
+  if (positions.length === 0 || !scenario) return null;
+  const now = scenario.settings.find((s) => s.id === part.id)?.position ?? "";
+  return (
+    <PickField
+      label={`In “${scenario.name}”`}
+      value={now}
+      options={[{ value: "", text: "as is usual" }, ...positions.map((p) => ({ value: p.id, text: p.name }))]}
+      onCommit={(position) =>
+        commit(`${part.name} in ${scenario.name}`, [
+          { kind: "setPosition", scenarioId: scenario.id, partId: part.id, position: position || null } as Edit,
+        ])
+      }
+    />
+  );
+}
+
+/** A port: where it lies, and the run that begins there. */
+export function PortForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kind: "port" }> }) {
+  const { parts } = indexOf(rig);
+  const part = parts.get(thing.partId);
+  const { selection, drawing } = useStores();
+  const { catalogue, stock } = useCatalogue();
+  const { commit } = useActions();
+  if (!part) return null;
+  const open = rig.parts
+    .filter((p) => p.id !== part.id)
+    .flatMap((p) =>
+      p.ports
+        .filter((port) => !portsTaken(rig, p.id).has(port.id))
+        .map((port) => ({ value: `${p.id}/${port.id}`, text: `${p.name}, ${port.id}` })),
+    );
+  const here = portAt(part, thing.portId);
+  const tieOf = (partId: string, portId: string): Tie | null => {
+    const other = parts.get(partId);
+    const at = other && portAt(other, portId);
+    return at ? { kind: "port", partId, portId, at } : null;
+  };
+  const to = (value: string) => {
+    const [partId = "", portId = ""] = value.split("/");
+    const [start, end] = [tieOf(thing.partId, thing.portId), tieOf(partId, portId)];
+    const made =
+      start && end && madeOf(rig, { start, bends: [], pointer: null, over: null, view: null }, end, stock, catalogue?.usualRuns ?? []);
+    if (!made) return;
+    selection.takeWhenThere(made.thing);
+    commit(`Run ${made.name}`, made.edits);
+  };
+  return (
+    <>
+      <Heading kind="Port">{nameOf(rig, thing)}</Heading>
+      <PlaceFields rig={rig} thing={thing} of="Invert of the pipe at this port" />
+      <PickField
+        label="Run from here to"
+        value=""
+        options={[{ value: "", text: open.length > 0 ? "choose an open port" : "there is no open port" }, ...open]}
+        onCommit={to}
+      />
+      <div className="flex flex-wrap gap-2">
+        {here && !portsTaken(rig, part.id).has(thing.portId) && (
+          <Button onClick={() => drawing.begin({ kind: "port", partId: part.id, portId: thing.portId, at: here })}>
+            Draw a run from here
+          </Button>
+        )}
+        <Button onClick={() => selection.take({ kind: "part", partId: part.id })}>Take {part.name}</Button>
+      </div>
+    </>
+  );
+}
