@@ -34,6 +34,9 @@ test("the night: what goes first, an hour looked at, the heat failing where it i
   await expect(page.getByLabel("What the night is made of")).toContainText("14 Jan");
   await expect(page.getByLabel("Which guess matters")).toContainText(/Measure .* first|Nothing freezes/);
   await expect(page.getByLabel("How cold, and for how long")).toContainText(/stands|breaks|Nothing/);
+  await expect(page.locator("[data-brief]")).toContainText(
+    "The brief asks for 4.3 d without heat at −9.0 °C, left drained: shower hot, shower hatch breaks after 1.9 h",
+  );
   await expect(page.getByLabel("The winter", { exact: true })).toContainText(/In \d of 5 winters/);
 
   // How long and how far it lies below zero, outdoors and around each part, and what heaters give.
@@ -167,6 +170,7 @@ test("insulation that pays is done, and a tank is set in another place", async (
   await expect(ghost).toHaveCount(0);
   await first.hover();
   await expect(ghost).toHaveCount(1);
+  await expect(ghost.first()).toBeInViewport();
   await first.getByRole("button", { name: /^Do it: shower hatch/ }).click();
   await saved(page);
   await expect(page.locator("[data-verdict]").first()).toContainText("about 01:45 next day");

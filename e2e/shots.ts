@@ -162,6 +162,7 @@ test("the night, hour by hour, and what it rests on", async ({ page }) => {
   await shot(page, "limit");
   await page.getByRole("button", { name: "Set it boxed in under the floor" }).waitFor();
   await page.getByLabel("Insulation that pays").evaluate((e) => e.scrollIntoView({ block: "start" }));
+  await page.locator("[data-option]").first().hover();
   await page.waitForTimeout(600);
   await shot(page, "insulation");
   // A night of two thermometers, invented.

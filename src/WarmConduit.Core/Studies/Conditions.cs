@@ -61,6 +61,9 @@ public sealed record Conditions(
         8,
         Attitude.Level);
 
+    /// <summary>What the brief asks it to stand without heat, as it is left then: full where it is lived in, drained where it is not; ten days at the most.</summary>
+    public static Conditions WithoutHeat(Brief brief) => Of(brief) with { HeatOn = false, Hours = Math.Clamp(brief.HoursWithoutHeat, 0.5, PlanEvent.MostH) };
+
     /// <summary>The same night with the coldest hour and the mean wind of its weather as the steady ones, where it has a weather: what is reckoned for a steady night is on the safe side.</summary>
     public Conditions Settled()
     {

@@ -119,6 +119,25 @@ public class NightStudyTests
         Assert.NotNull(limit.AtLowest.First);
     }
 
+    [Theory]
+    [InlineData("sparrow", true, 104)]
+    [InlineData("lantern", false, 10)]
+    [InlineData("tern", true, 240)]
+    public void What_the_brief_asks_for_is_told_whatever_night_is_looked_at(string name, bool drained, double hours)
+    {
+        var rig = DemoRigs.Of(name);
+        var brief = new Question(rig, Conditions.Of(rig.Brief) with { OutdoorC = -3, HeatOn = true, Hours = 2 }).Ask(LimitStudy.Ask).Brief!;
+        Assert.Equal((drained, hours, rig.Brief.LowestC), (brief.Drained, brief.Hours, brief.LowestC));
+        var left = new Question(rig, Conditions.WithoutHeat(rig.Brief));
+        Assert.Equal(left.Ask(StandingStudy.Ask).ColdestC, brief.ColdestC);
+        // One truth: it stands the brief's lowest for its hours where the ladder of that night breaks nothing, and where the coldest is no warmer.
+        bool stands = brief.AtLowest.Hours is null || brief.AtLowest.Hours >= hours;
+        Assert.Equal(left.Ask(FreezeLadderStudy.Ask).Rungs.All(r => !r.Breaks), stands);
+        if (stands) Assert.True(brief.StandsAllTried || brief.ColdestC <= brief.LowestC + 0.35);
+        else Assert.True(brief.ColdestC is null || brief.ColdestC > brief.LowestC);
+        Assert.Null(new Question(rig with { Brief = rig.Brief with { HoursWithoutHeat = 0 } }, Conditions.Of(rig.Brief)).Ask(LimitStudy.Ask).Brief);
+    }
+
     [Fact]
     public void The_guess_to_measure_is_the_one_that_moves_the_first_ice_most_and_a_winter_counts_its_nights()
     {

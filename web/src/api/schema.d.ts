@@ -914,6 +914,35 @@ export interface components {
             /** @description Local rules to check, in the builder's words; at most 1000 characters. */
             localRules: string;
         };
+        /** @description What the brief asks a rig to stand without heat, and what it does stand: left full where it is lived in, drained where it is not. */
+        BriefLimit: {
+            /** @description It is left drained. */
+            drained: boolean;
+            /**
+             * Format: double
+             * @description The brief's hours without heat, ten days at the most, h.
+             */
+            hours: number;
+            /**
+             * Format: double
+             * @description The brief's lowest temperature, °C.
+             */
+            lowestC: number;
+            /**
+             * Format: double
+             * @description The coldest constant night of so many hours that it stands so, °C; null: colder than was tried, or none below zero.
+             */
+            coldestC: null | number;
+            /** @description It stands all that were tried. */
+            standsAllTried: boolean;
+            /** @description How long it stands the brief's lowest; tried for its hours, or three days. */
+            atLowest: components["schemas"]["Endurance"];
+            /**
+             * Format: double
+             * @description How long that was tried, h.
+             */
+            triedHours: number;
+        };
         /** @description A ready build-up of a face. All are estimates to begin with. */
         BuildUp: {
             /** @description Its id. */
@@ -2138,6 +2167,8 @@ export interface components {
              * @description The longest that was tried.
              */
             triedHours: number;
+            /** @description What the brief asks for; null where it asks for no hours without heat. */
+            brief: null | components["schemas"]["BriefLimit"];
         };
         /** @description A value with its kind, in the base unit of the quantity. A null value means "never" or "without limit". */
         Measure: {

@@ -6,6 +6,16 @@ namespace WarmConduit.Core.Studies.Night;
 /// <param name="First">What breaks first; null: nothing within what was tried.</param>
 public sealed record Endurance(double OutdoorC, double? Hours, string? First);
 
+/// <summary>What the brief asks a rig to stand without heat, and what it does stand: left full where it is lived in, drained where it is not.</summary>
+/// <param name="Drained">It is left drained.</param>
+/// <param name="Hours">The brief's hours without heat, ten days at the most, h.</param>
+/// <param name="LowestC">The brief's lowest temperature, °C.</param>
+/// <param name="ColdestC">The coldest constant night of so many hours that it stands so, °C; null: colder than was tried, or none below zero.</param>
+/// <param name="StandsAllTried">It stands all that were tried.</param>
+/// <param name="AtLowest">How long it stands the brief's lowest; tried for its hours, or three days.</param>
+/// <param name="TriedHours">How long that was tried, h.</param>
+public sealed record BriefLimit(bool Drained, double Hours, double LowestC, double? ColdestC, bool StandsAllTried, Endurance AtLowest, double TriedHours);
+
 /// <summary>How cold and how long.</summary>
 /// <param name="Curve">From the warmest to the coldest that was tried.</param>
 /// <param name="ForHours">The hours that the night asked about lasts.</param>
@@ -14,7 +24,9 @@ public sealed record Endurance(double OutdoorC, double? Hours, string? First);
 /// <param name="AtLowest">How long it stands the outdoor temperature that was asked about.</param>
 /// <param name="TriedC">The coldest that was tried.</param>
 /// <param name="TriedHours">The longest that was tried.</param>
-public sealed record LimitAnswer(IReadOnlyList<Endurance> Curve, double ForHours, double? ColdestC, bool StandsAllTried, Endurance AtLowest, double TriedC, double TriedHours);
+/// <param name="Brief">What the brief asks for; null where it asks for no hours without heat.</param>
+public sealed record LimitAnswer(
+    IReadOnlyList<Endurance> Curve, double ForHours, double? ColdestC, bool StandsAllTried, Endurance AtLowest, double TriedC, double TriedHours, BriefLimit? Brief);
 
 /// <summary>The limit of a rig: survival time against temperature, on constant nights that start as the one asked about does.</summary>
 public static class LimitStudy
@@ -23,18 +35,29 @@ public static class LimitStudy
 
     private static readonly double[] TriedC = [-1, -2, -3, -4, -6, -8, -10, -13, -16, -20, -25, -30, -35, -40];
 
-    /// <summary>Runs a long night at each temperature. Pure. O(15 nights).</summary>
+    /// <summary>Runs a long night at each temperature. Pure. O(30 nights).</summary>
     public static LimitAnswer Ask(Question question)
     {
-        var night = question.Conditions;
-        Endurance At(double outdoorC)
-        {
-            question.Cancel.ThrowIfCancellationRequested();
-            var long_ = RigNight.Of(question.With(night with { OutdoorC = outdoorC, Weather = null, Hours = TriedHours }));
-            var (seconds, first) = long_.FirstBreak();
-            return new Endurance(outdoorC, first is null ? null : seconds / 3600, first);
-        }
         var standing = question.Ask(Standing.StandingStudy.Ask);
-        return new LimitAnswer([.. TriedC.Select(At)], night.Hours, standing.ColdestC, standing.StandsAllTried, At(night.OutdoorC), TriedC[^1], TriedHours);
+        double outdoorC = question.Conditions.OutdoorC;
+        return new LimitAnswer(
+            [.. TriedC.Select(c => At(question, c, TriedHours))], question.Conditions.Hours, standing.ColdestC, standing.StandsAllTried, At(question, outdoorC, TriedHours), TriedC[^1], TriedHours, OfBrief(question));
+    }
+
+    private static Endurance At(Question question, double outdoorC, double hours)
+    {
+        question.Cancel.ThrowIfCancellationRequested();
+        var (seconds, first) = RigNight.Of(question.With(question.Conditions with { OutdoorC = outdoorC, Weather = null, Hours = hours })).FirstBreak();
+        return new Endurance(outdoorC, first is null ? null : seconds / 3600, first);
+    }
+
+    private static BriefLimit? OfBrief(Question question)
+    {
+        var brief = question.Rig.Brief;
+        if (brief.HoursWithoutHeat <= 0) return null;
+        var left = question.With(Conditions.WithoutHeat(brief));
+        double hours = left.Conditions.Hours, tried = Math.Max(hours, TriedHours);
+        var (coldest, all) = Standing.StandingStudy.Coldest(left);
+        return new BriefLimit(left.Conditions.Water == WaterState.Drained, hours, brief.LowestC, coldest, all, At(left, brief.LowestC, tried), tried);
     }
 }

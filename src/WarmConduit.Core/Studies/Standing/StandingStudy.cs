@@ -44,27 +44,30 @@ public static class StandingStudy
         var drained = question.Ask(DrainDownStudy.Ask);
         var ladder = question.Ask(FreezeLadderStudy.Ask);
         var first = ladder.Rungs.FirstOrDefault(r => r.State != IceState.Safe);
+        var (coldest, all) = Coldest(question);
+        return new StandingAnswer(
+            drained.RetainedL, drained.PoolCount, drained.ByHandL, [.. drained.Parts.Where(p => p.ByHandL > 0).Select(p => question.Index.Part(p.PartId).Name)],
+            night, ladder.Verdict, coldest, LowestTriedC, all, first?.Name, first?.FirstIceS);
+    }
+
+    /// <summary>The coldest constant night that it stands, left and as long as the one asked about, °C: to a tenth, and never colder than what was tried. Null: none below zero, or all that were tried.</summary>
+    internal static (double? ColdestC, bool StandsAll) Coldest(Question question)
+    {
+        var night = question.Conditions;
         bool Stands(double outdoorC)
         {
             question.Cancel.ThrowIfCancellationRequested();
             return question.With(night with { OutdoorC = outdoorC, Weather = null }).Ask(RigNight.Of).Stands();
         }
-        bool all = Stands(LowestTriedC);
-        double? coldest = null;
-        if (!all && Stands(HighestTriedC))
+        if (Stands(LowestTriedC)) return (null, true);
+        if (!Stands(HighestTriedC)) return (null, false);
+        double stands = HighestTriedC, fails = LowestTriedC;
+        while (stands - fails > WithinK)
         {
-            double stands = HighestTriedC, fails = LowestTriedC;
-            while (stands - fails > WithinK)
-            {
-                double mid = (stands + fails) / 2;
-                if (Stands(mid)) stands = mid;
-                else fails = mid;
-            }
-            // Told to a tenth, and never colder than what was tried.
-            coldest = Math.Ceiling((stands * 10) - 1e-9) / 10;
+            double mid = (stands + fails) / 2;
+            if (Stands(mid)) stands = mid;
+            else fails = mid;
         }
-        return new StandingAnswer(
-            drained.RetainedL, drained.PoolCount, drained.ByHandL, [.. drained.Parts.Where(p => p.ByHandL > 0).Select(p => question.Index.Part(p.PartId).Name)],
-            night, ladder.Verdict, coldest, LowestTriedC, all, first?.Name, first?.FirstIceS);
+        return (Math.Ceiling((stands * 10) - 1e-9) / 10, false);
     }
 }

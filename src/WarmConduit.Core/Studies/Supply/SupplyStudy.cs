@@ -92,11 +92,9 @@ public static class SupplyStudy
         return new("wind", "windMPerS", windy - still < 0.5 ? "It changes no heater's work in this rig." : Sentence.Of($"It takes {Measure.Power(windy - still)} more than still air."), false);
     }
 
-    // As it is left: full where it is lived in, drained where it is not.
     private static Consequence WithoutHeat(Question question)
     {
-        var brief = question.Rig.Brief;
-        var cold = question.With(Conditions.Of(brief) with { HeatOn = false, Hours = Math.Clamp(brief.HoursWithoutHeat, 0.5, 240) });
+        var cold = question.With(Conditions.WithoutHeat(question.Rig.Brief));
         var ladder = cold.Ask(FreezeLadderStudy.Ask);
         string left = cold.Conditions.Water == WaterState.Wet ? "left full" : "left drained";
         int frozen = ladder.Rungs.Count(r => r.State != IceState.Safe);

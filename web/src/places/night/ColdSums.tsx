@@ -56,7 +56,7 @@ export function ColdSums({ night, rig }: { night: Schema["NightHoursAnswer"]; ri
               <td className="py-1 text-right">{r.of.hoursBelow}</td>
               <td className="py-1 text-right">{r.of.longestSpellH}</td>
               <td className="py-1 text-right">{Math.round(r.of.degreeHours)}</td>
-              <td className="py-1 text-right font-semibold">{print(r.of.coldestC, "temperature")}</td>
+              <td className="py-1 text-right font-semibold whitespace-nowrap">{print(r.of.coldestC, "temperature")}</td>
             </tr>
           ))}
         </tbody>

@@ -18,7 +18,7 @@ export function Compared({ rig }: { rig: Rig }) {
   const startHour = useAnswers((s) => s.conditions?.startHour ?? 22);
   const print = usePrint();
   const clock = useClock();
-  const at = (s: number | null | undefined) => (s == null ? "none" : clock(startHour, s));
+  const at = (s: number | null | undefined) => (s == null ? "no ice" : clock(startHour, s));
   const ports = (id: string) => rig.parts.find((p) => p.id === id)?.ports.length ?? 0;
   const offered = rig.parts.filter((p) => ports(p.id) > 0 && p.box.size.xM * p.box.size.yM * p.box.size.zM > 0.0008);
   const rows: [string, (p: NonNullable<typeof data>["places"][number]) => string][] = [
@@ -97,7 +97,7 @@ export function Compared({ rig }: { rig: Rig }) {
       {data && (
         <p className="mt-1 text-muted">
           {data.refused.length > 0 && `No room was found: ${data.refused.join(", ")}. `}
-          Its lines are drawn along as they are; lay them anew before you build.{" "}
+          {print(data.endS, "duration")} are looked at. Its lines are drawn along as they are; lay them anew before you build.{" "}
           {[...new Set(data.places.flatMap((p) => (p.caution ? [say(p.caution, print)] : [])))].join(" ")}
         </p>
       )}

@@ -1,10 +1,13 @@
-import { usePrint } from "../../app/units";
+import type { Schema } from "../../api/client";
+import { type Print, usePrint } from "../../app/units";
 import { Panel } from "../../ui/controls";
 import { useSize } from "../../ui/useSize";
 import { useAnswers } from "../bench/benchStores";
 import { useAsked } from "../bench/useAsked";
 
 const HEIGHT = 150;
+/** Hours from line to line. */
+const steps = [4, 8, 12, 24];
 
 /** How cold and for how long: the hours it stands at each constant temperature. The end of what was tried is never shown as a limit. */
 export function Limit() {
@@ -14,11 +17,15 @@ export function Limit() {
   const print = usePrint();
   const [left, right, top, bottom] = [46, 12, 10, 24];
   const coldest = data?.triedC ?? -40;
-  const most = data?.triedHours ?? 72;
+  const known = data?.curve.filter((p) => p.hours != null) ?? [];
+  // As high as what is known and the night itself need.
+  const step = steps.find((s) => 3 * s >= Math.max(data?.forHours ?? 0, ...known.map((p) => p.hours ?? 0))) ?? 24;
+  const most = 3 * step;
   const x = (c: number) => left + ((size.width - left - right) * c) / coldest;
   const y = (h: number) => top + (HEIGHT - top - bottom) * (1 - Math.min(1, h / most));
   const late = outdoorC < 0.7 * coldest;
-  const known = data?.curve.filter((p) => p.hours != null) ?? [];
+  // The coldest that it stands for longer than was tried, and the warmest that it does not.
+  const [longer, shortest] = [data?.curve.findLast((p) => p.hours == null), known[0]];
   return (
     <Panel className="p-3" aria-label="How cold, and for how long">
       <h2 className="text-[17px] font-semibold">How cold, and for how long</h2>
@@ -42,7 +49,7 @@ export function Limit() {
       <div ref={box} className="mt-1" style={{ height: HEIGHT }}>
         {data && size.width > 0 && (
           <svg width={size.width} height={HEIGHT} role="img" aria-label="Hours that it stands, by outdoor temperature">
-            {[0, 24, 48, 72].map((h) => (
+            {[0, step, 2 * step, 3 * step].map((h) => (
               <g key={h}>
                 <line x1={left} x2={size.width - right} y1={y(h)} y2={y(h)} stroke="var(--rule)" />
                 <text x={left - 6} y={y(h) + 4} textAnchor="end" style={{ fill: "var(--muted)" }}>
@@ -67,6 +74,15 @@ export function Limit() {
               stroke="var(--ink)"
               strokeWidth={2}
             />
+            {longer && shortest && (
+              <path
+                d={`M${x(longer.outdoorC)} ${top}L${x(shortest.outdoorC)} ${y(shortest.hours ?? 0)}`}
+                stroke="var(--ink)"
+                strokeWidth={1.5}
+                strokeDasharray="2 4"
+                data-longer
+              />
+            )}
             {known.map((p) => (
               <circle key={p.outdoorC} cx={x(p.outdoorC)} cy={y(p.hours ?? 0)} r={2.5} fill="var(--ink)" />
             ))}
@@ -78,7 +94,37 @@ export function Limit() {
           </svg>
         )}
       </div>
-      <p className="text-muted">On nights of one temperature, from an evening kept as above. Estimate.</p>
+      <p className="text-muted">{`On nights of one temperature, from an evening kept as above${longer && shortest ? "; dotted: longer than was tried" : ""}. Estimate.`}</p>
+      {data?.brief && <OfBrief brief={data.brief} print={print} triedC={data.triedC} />}
     </Panel>
+  );
+}
+
+/** What the brief asks for, whatever night is looked at. */
+function OfBrief({ brief: b, print, triedC }: { brief: Schema["BriefLimit"]; print: Print; triedC: number }) {
+  const hours = print(b.hours * 3600, "duration");
+  const lowest = print(b.lowestC, "temperature");
+  const { hours: breaks, first } = b.atLowest;
+  return (
+    <p className="mt-2 border-t border-rule pt-2" data-brief>
+      <span className="text-muted">
+        The brief asks for {hours} without heat at {lowest}, left {b.drained ? "drained" : "full"}:{" "}
+      </span>
+      <strong className="font-semibold">
+        {breaks == null
+          ? `nothing breaks in ${print(b.triedHours * 3600, "duration")}`
+          : breaks >= b.hours
+            ? `it stands that, and ${first} breaks after ${print(breaks * 3600, "duration")}`
+            : `${first} breaks after ${print(breaks * 3600, "duration")}`}
+      </strong>
+      <span className="text-muted">
+        ;{" "}
+        {b.standsAllTried
+          ? `for so long it stands ${print(triedC, "temperature")}, and colder was not tried.`
+          : b.coldestC == null
+            ? "for so long it stands no frost."
+            : `for so long it stands ${print(b.coldestC, "temperature")}.`}
+      </span>
+    </p>
   );
 }

@@ -65,7 +65,7 @@ function Night({ rig }: { rig: Rig }) {
       </Stale>
       <div className="flex min-w-0 flex-col gap-3">
         {/* What is tried further down is looked at here. */}
-        <div className="-mt-3 bg-ground pt-3 min-[1000px]:[@media(min-height:600px)]:sticky top-0 z-10">
+        <div className="-my-3 bg-ground py-3 min-[1000px]:[@media(min-height:600px)]:sticky top-0 z-10">
           <AtHour night={night} rig={rig} hour={hour} stale={stale} />
         </div>
         <Plans night={night} rig={rig} stale={stale} />
