@@ -192,6 +192,34 @@ test("what is in hand is carried to another rig, kept as one's own part, hidden 
   await expect.poll(async () => (await parts("tern")).length).toBe(there);
 });
 
+test("what is typed goes to the thing that it was typed for, however soon another is taken", async ({ page }) => {
+  await openSparrow(page);
+  const held: (() => void)[] = [];
+  await page.route("**/api/units/parse", async (route) => {
+    await new Promise<void>((go) => held.push(go));
+    await route.continue();
+  });
+  const before = await rigOf(page, "sparrow");
+  const [pump, tank] = before.parts.filter((p: { stock: string }) => ["pump", "tank"].includes(p.stock));
+  const find = async (name: string) => {
+    await page.keyboard.press("Control+k");
+    await page.getByPlaceholder(/A part, a run/).fill(name);
+    await page.keyboard.press("Enter");
+    await expect(inspector(page, "part").getByRole("heading", { name, exact: true })).toBeVisible();
+  };
+  await find(pump.name);
+  await inspector(page, "part").getByRole("textbox", { name: "Mass" }).fill("3.3 kg");
+  await find(tank.name);
+  const mass = inspector(page, "part").getByRole("textbox", { name: "Mass" });
+  const stood = await mass.inputValue();
+  expect(held.length).toBe(1);
+  for (const go of held) go();
+  await saved(page);
+  await expect.poll(async () => (await rigOf(page, "sparrow")).parts.find((p: { id: string }) => p.id === pump.id).massKg).toBe(3.3);
+  expect((await rigOf(page, "sparrow")).parts.find((p: { id: string }) => p.id === tank.id)).toEqual(tank);
+  await expect(mass).toHaveValue(stood);
+});
+
 test("the palette takes a part, its place and what it joins in words, completed and explained", async ({ page }) => {
   await openSparrow(page);
   await page.keyboard.press("Control+k");

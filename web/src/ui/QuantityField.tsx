@@ -16,7 +16,7 @@ interface Props {
   most?: number;
 }
 
-/** A quantity, typed in either system. Enter or leaving the field keeps it; Escape puts back what stood there. */
+/** A quantity, typed in either system. Enter or leaving the field keeps it; Escape puts back what stood there. It is of one thing: where another may take its place, give it a key. */
 export function QuantityField({
   label,
   value,
@@ -38,7 +38,14 @@ export function QuantityField({
   useEffect(() => {
     commit.current = onCommit;
   });
+  // What stands for the value; any other text is being typed, and is left alone when the value changes.
+  const settled = useRef(shown);
+  const typed = useRef(text);
+  typed.current = text;
   useEffect(() => {
+    const typing = typed.current !== settled.current;
+    settled.current = shown;
+    if (typing) return;
     setText(shown);
     setError(null);
   }, [shown]);
@@ -58,9 +65,12 @@ export function QuantityField({
         const [low, high] = [print(least, quantity), print(most, quantity)];
         return setError(!Number.isFinite(least) ? `at most ${high}` : Number.isFinite(most) ? `from ${low} to ${high}` : `at least ${low}`);
       }
-      setError(null);
       // The print may be what stood there before, when less than it shows has changed.
-      setText(said.printed);
+      if (typed.current === text) {
+        setError(null);
+        setText(said.printed);
+        settled.current = said.printed;
+      }
       commit.current(said.value);
     } catch (problem) {
       setError((problem as Problem).fields.text?.[0] ?? (problem as Problem).message);

@@ -83,6 +83,18 @@ describe("fields that are put together before they are kept", () => {
     expect(await pressed).toEqual({ widthM: 0.6, heightM: 2 });
   });
 
+  it("leaves what is typed meanwhile, and reads it in its turn", async () => {
+    await type(0, "60 cm");
+    await type(0, "70 cm");
+    await act(async () => asked[0]?.answer(0.6));
+    expect(field(0).value).toBe("70 cm");
+    await act(async () => {
+      asked[1]?.answer(0.7);
+      await whole();
+    });
+    expect(await whole()).toEqual({ widthM: 0.7, heightM: 0.6 });
+  });
+
   it("leaves what is refused as it was, says why at the field, and keeps the text", async () => {
     await type(0, "60 stones");
     const pressed = whole();

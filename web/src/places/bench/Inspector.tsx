@@ -1,3 +1,4 @@
+import { Fragment } from "react";
 import { useSettings } from "../../app/settings";
 import { usePrint } from "../../app/units";
 import { measured } from "../../document/arrange";
@@ -55,11 +56,14 @@ export function Inspector() {
           <Several rig={rig} things={things} />
         </div>
       )}
-      {last.kind === "part" && <PartForm rig={rig} id={last.partId} />}
-      {last.kind === "run" && <RunForm rig={rig} id={last.runId} />}
-      {last.kind === "point" && <PointForm rig={rig} thing={last} />}
-      {last.kind === "port" && <PortForm rig={rig} thing={last} />}
-      {last.kind === "zone" && <ZoneForm rig={rig} id={last.zoneId} />}
+      {/* A form is of one thing: what is typed in it last goes to that, however soon another is taken. */}
+      <Fragment key={keyOf(last)}>
+        {last.kind === "part" && <PartForm rig={rig} id={last.partId} />}
+        {last.kind === "run" && <RunForm rig={rig} id={last.runId} />}
+        {last.kind === "point" && <PointForm rig={rig} thing={last} />}
+        {last.kind === "port" && <PortForm rig={rig} thing={last} />}
+        {last.kind === "zone" && <ZoneForm rig={rig} id={last.zoneId} />}
+      </Fragment>
     </div>
   );
 }

@@ -43,6 +43,7 @@ export function MendAll({ onClose }: { onClose(): void }) {
             />
             {budget !== "any" && (
               <QuantityField
+                key={budget}
                 label={budget === "parts" ? "At most" : "At most, at your prices"}
                 value={most[budget]}
                 quantity="number"

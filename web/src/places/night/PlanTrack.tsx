@@ -63,6 +63,7 @@ export function PlanTrack({ night, rig }: { night: Schema["NightHoursAnswer"]; r
         </div>
         {open && (
           <EventForm
+            key={open.id}
             event={open}
             rig={rig}
             startHour={night.startHour}
