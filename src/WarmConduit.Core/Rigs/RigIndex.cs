@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using WarmConduit.Core.Geometry;
 
 namespace WarmConduit.Core.Rigs;
@@ -9,6 +10,8 @@ public sealed class RigIndex
     private readonly Dictionary<string, Run> _runs;
     private readonly ZonesBySize _zones;
     private readonly HashSet<string> _coolant;
+    private readonly ConcurrentDictionary<Run, Point3[]> _courses;
+    private readonly Func<Run, Point3[]> _laid;
 
     /// <summary>Lays <paramref name="rig"/> out. O(parts + runs + zones).</summary>
     public RigIndex(Rig rig)
@@ -20,6 +23,8 @@ public sealed class RigIndex
         _coolant = [.. rig.Runs.Where(r => r.Service == Service.Coolant).SelectMany(Ends)];
         if (_coolant.Count > 0) _coolant.ExceptWith(rig.Runs.Where(r => r.Service != Service.Coolant).SelectMany(Ends));
         _zones = new ZonesBySize(rig.Shell.Zones);
+        _courses = new(1, rig.Runs.Count, ReferenceEqualityComparer.Instance);
+        _laid = run => [PlaceOf(run.From), .. run.Bends.Select(b => b.At), PlaceOf(run.To)];
     }
 
     /// <summary>The document.</summary>
@@ -34,8 +39,8 @@ public sealed class RigIndex
     /// <summary>Where an end of a run is: its port, or the place of a loose end.</summary>
     public Point3 PlaceOf(RunEnd end) => end.At ?? _parts[end.Part!].PortAt(end.Port!)!.Value;
 
-    /// <summary>The whole course of <paramref name="run"/>: its ends and the bends between, in its own sense. At least two points.</summary>
-    public Point3[] CourseOf(Run run) => [PlaceOf(run.From), .. run.Bends.Select(b => b.At), PlaceOf(run.To)];
+    /// <summary>The whole course of <paramref name="run"/>: its ends and the bends between, in its own sense. At least two points; worked out once, and not to be written to.</summary>
+    public Point3[] CourseOf(Run run) => _courses.GetOrAdd(run, _laid);
 
     /// <summary>Length of pipe in <paramref name="run"/>, m: its course and its slack.</summary>
     public double PipeLengthM(Run run)
