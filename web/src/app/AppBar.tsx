@@ -6,7 +6,7 @@ import { useSettings } from "./settings";
 export function AppBar({ children }: { children: ReactNode }) {
   const { system, theme, hours12, toggleSystem, toggleTheme, toggleClock } = useSettings();
   return (
-    <header className="flex h-13 shrink-0 items-center gap-2 border-b border-rule bg-panel px-3">
+    <header className="flex min-h-13 shrink-0 items-center gap-2 border-b border-rule bg-panel px-3 max-[860px]:flex-wrap max-[860px]:gap-y-0 max-[860px]:pt-1.5">
       <a href="/" className="grid size-10 shrink-0 place-items-center">
         <span className="sr-only">Warm Conduit, to the shelf</span>
         <svg width="34" height="24" viewBox="0 0 34 24" aria-hidden="true">

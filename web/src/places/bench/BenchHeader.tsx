@@ -23,17 +23,15 @@ export function BenchHeader({ onFind, place }: { onFind?(): void; place: Place }
   const tool = "grid size-10 shrink-0 place-items-center rounded-md hover:bg-sunk disabled:opacity-30";
   return (
     <AppBar>
-      <nav aria-label="Place" className="flex min-w-0 items-center gap-2">
-        <Link
-          href="/"
-          className="inline-flex h-10 items-center rounded-md px-2 text-muted hover:bg-sunk hover:text-ink max-[1099px]:hidden"
-        >
-          Rigs
-        </Link>
-        <span className="text-muted max-[1099px]:hidden">/</span>
-        <h1 className="min-w-16 truncate text-[17px] font-semibold" title={name}>
-          {name}
-        </h1>
+      <Link href="/" className="inline-flex h-10 items-center rounded-md px-2 text-muted hover:bg-sunk hover:text-ink max-[1099px]:hidden">
+        Rigs
+      </Link>
+      <span className="text-muted max-[1099px]:hidden">/</span>
+      <h1 className="min-w-16 truncate text-[17px] font-semibold" title={name}>
+        {name}
+      </h1>
+      {/* Where all of it has no room in one line, places have one of their own. */}
+      <nav aria-label="Place" className="flex items-center gap-2 max-[860px]:order-last max-[860px]:-mx-1.5 max-[860px]:basis-full">
         {(["bench", "brief", "shell", "night", "drain", "weights"] as const).map((p) => (
           <Link
             key={p}

@@ -91,7 +91,7 @@ function HourRow({ of, night, width, hour }: { of: Schema["RungHours"]; night: S
     >
       <title>{r.shutIn ? `${stateWords[r.state]}; freezes between two blocks with no way to expand` : stateWords[r.state]}</title>
       <text x={0} y={19} style={{ fontWeight: r.breaks ? 600 : 400 }}>
-        {r.name.length > 24 ? `${r.name.slice(0, 23)}…` : r.name}
+        {r.name.length > 28 ? `${r.name.slice(0, 27)}…` : r.name}
       </text>
       <rect x={LEFT} y={9} width={Math.max(0, first - LEFT)} height={10} fill="var(--near)" opacity={0.55} />
       <rect x={first} y={9} width={Math.max(0, solid - first)} height={10} fill="url(#ice-hatch)" />

@@ -190,7 +190,7 @@ function Names({ night, rig, hour }: Pick<Props, "night" | "rig" | "hour">) {
               strokeLinecap={n.dash === null ? "round" : "butt"}
             />
             <text x={34} y={at}>
-              {n.name.length > 14 ? `${n.name.slice(0, 13)}…` : n.name}
+              {n.name.length > 17 ? `${n.name.slice(0, 16)}…` : n.name}
             </text>
             <text x={LEFT - 14} y={at} textAnchor="end" style={{ fontWeight: 600 }}>
               {print(n.c, "temperature")}

@@ -1,5 +1,5 @@
 /** Room for names left of the hours, and for figures right of them, px: the chart and the ladder under it share one axis. */
-export const LEFT = 184;
+export const LEFT = 208;
 export const RIGHT = 92;
 
 /** Place of a time on the axis, px. */
