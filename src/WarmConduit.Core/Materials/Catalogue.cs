@@ -33,10 +33,10 @@ public static class Catalogue
     /// <summary>All insulating and structural materials.</summary>
     public static IReadOnlyList<SolidStock> Solids { get; } =
     [
-        new("elastomer", "closed-cell elastomer", 0.036, false, Estimate, 60, 1500),
+        new("elastomer", "closed-cell elastomer", 0.036, false, Estimate, 60, 1500, Usual: UsualFor.Sleeve),
         new("pe-foam", "PE foam tube", 0.038, false, Estimate, 33, 2000),
         new("pir", "PIR board", 0.024, false, Estimate, 33, 1400),
-        new("xps", "XPS board", 0.034, false, Estimate, 33, 1450),
+        new("xps", "XPS board", 0.034, false, Estimate, 33, 1450, Usual: UsualFor.Board),
         new("mineral-wool", "mineral wool", 0.038, true, Estimate, 40, 1030),
         new("wool", "wool", 0.039, true, Estimate, 25, 1300),
         // Wet through it is hardly better than the wood around it; foil bubbles are air of 4 mm, and a sheet counts once: the sheen helps only where it looks at a gap.
@@ -55,6 +55,9 @@ public static class Catalogue
     private static readonly FrozenDictionary<string, PipeStock> PipeById = Pipes.ToFrozenDictionary(p => p.Id);
     private static readonly FrozenDictionary<string, SolidStock> SolidById = Solids.ToFrozenDictionary(s => s.Id);
     private static readonly FrozenDictionary<string, StockPart> PartById = Parts.ToFrozenDictionary(p => p.Id);
+
+    /// <summary>The usual material for something.</summary>
+    public static SolidStock Usual(UsualFor what) => Solids.First(s => s.Usual == what);
 
     /// <summary>The pipe named <paramref name="id"/>, or null.</summary>
     public static PipeStock? Pipe(string id) => PipeById.GetValueOrDefault(id);

@@ -60,6 +60,16 @@ public sealed record PipeStock(
     }
 }
 
+/// <summary>What a material is the usual one for, where a builder has not chosen.</summary>
+public enum UsualFor
+{
+    /// <summary>Around pipes.</summary>
+    Sleeve,
+
+    /// <summary>On faces, around tanks, for boxes.</summary>
+    Board,
+}
+
 /// <summary>
 /// An insulating or structural material: conductivity W/mK, whether damp raises it by a fifth, and the thickness, m, beyond which more of it resists no
 /// better (an air gap: the air begins to turn); null for solids.
@@ -73,8 +83,9 @@ public sealed record PipeStock(
 /// <param name="JPerKgK">Heat capacity, J/kgK. ISO 10456 where it lists the material.</param>
 /// <param name="CountsUpToM">Thickness beyond which more of it resists no better, m; null: always.</param>
 /// <param name="IsSkin">What a vehicle's body is made of: it came with it, and is no lining.</param>
+/// <param name="Usual">What advice takes it for where nothing is there yet; null: nothing.</param>
 public sealed record SolidStock(
-    string Id, string Name, double ConductivityWPerMK, bool SoaksUpDamp, string Source, double DensityKgPerM3, double JPerKgK, double? CountsUpToM = null, bool IsSkin = false)
+    string Id, string Name, double ConductivityWPerMK, bool SoaksUpDamp, string Source, double DensityKgPerM3, double JPerKgK, double? CountsUpToM = null, bool IsSkin = false, UsualFor? Usual = null)
 {
     /// <summary>Conductivity of a layer of <paramref name="thicknessM"/> that gives its true resistance, W/mK.</summary>
     public double ConductivityAt(double thicknessM) =>

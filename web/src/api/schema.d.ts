@@ -3535,6 +3535,8 @@ export interface components {
              * @default false
              */
             isSkin: boolean;
+            /** @description What advice takes it for where nothing is there yet; null: nothing. */
+            usual?: null | components["schemas"]["UsualFor"];
         };
         /** @description A rig's verdict in one line. */
         StandingAnswer: {
@@ -4013,6 +4015,11 @@ export interface components {
          * @enum {unknown}
          */
         UnitSystem: "metric" | "usCustomary";
+        /**
+         * @description What a material is the usual one for, where a builder has not chosen.
+         * @enum {unknown}
+         */
+        UsualFor: "sleeve" | "board" | null;
         /** @description What a run from a port usually carries, and in what. */
         UsualRun: {
             /** @description What the port is for. */

@@ -15,6 +15,8 @@ interface Trade {
   stock: Stock;
   bores: Map<string, number>;
   numbers: Schema["TradeNumbers"];
+  /** The material that is usual for something; empty until it has been fetched. */
+  usual(what: Schema["UsualFor"]): string;
   catalogue: Catalogue | undefined;
   rules: Schema["PrintRule"][] | undefined;
   /** One of them could not be fetched. */
@@ -25,6 +27,7 @@ const tradeOf = (catalogue?: Catalogue, rules?: Schema["PrintRule"][], failed = 
   stock: new Map(catalogue?.parts.map((p) => [p.id, p])),
   bores: new Map(catalogue?.pipes.map((p) => [p.id, p.innerDiameterM])),
   numbers: catalogue?.numbers ?? nothingKnown,
+  usual: (what) => catalogue?.solids.find((s) => s.usual === what)?.id ?? "",
   catalogue,
   rules,
   failed,

@@ -155,7 +155,7 @@ public static class InsulationFinder
     internal static double CriticalDiameterM()
     {
         const double mostM = 0.04, stepM = 0.0005, wallM = 0.001, thinM = 0.001, plasticWPerMK = 0.4;
-        double conductivity = Catalogue.Solid("elastomer")!.ConductivityWPerMK;
+        double conductivity = Catalogue.Usual(UsualFor.Sleeve).ConductivityWPerMK;
         double Loss(double acrossM, double thickM) => PipeHeat.Steady(new PipeSection(acrossM - (2 * wallM), acrossM, plasticWPerMK, thickM, conductivity), 6, 0, 0).ConductanceWPerMK;
         double across = 0.003;
         while (across < mostM && Loss(across, thinM) > Loss(across, 0)) across += stepM;

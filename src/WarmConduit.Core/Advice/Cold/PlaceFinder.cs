@@ -154,7 +154,7 @@ public static class PlaceFinder
         var box = new Box(part.At - margin, part.Size + margin + margin);
         var under = rig.Shell.Zones.First(z => Under.Contains(z.Kind));
         var s = box.Size;
-        IReadOnlyList<FaceLayer> board = [new("xps", BoxM), new("aluminium", 0.0015)];
+        IReadOnlyList<FaceLayer> board = [new(Catalogue.Usual(UsualFor.Board).Id, BoxM), new("aluminium", 0.0015)];
         var living = rig.Shell.Zones.FirstOrDefault(z => z.Kind == ZoneKind.Living);
         Face[] faces =
         [

@@ -25,7 +25,7 @@ internal sealed record WarmIdea(string Sort, Sentence Words, IReadOnlyList<Edit>
 /// <summary>What might be done against the cold: sleeves, jackets, linings, louvres, doors, boxes, and another place. What each wins is found by trying it.</summary>
 internal sealed class WarmIdeas(Question question)
 {
-    private const string Tube = "elastomer", Board = "xps";
+    private static readonly SolidStock Tube = Catalogue.Usual(UsualFor.Sleeve), Board = Catalogue.Usual(UsualFor.Board);
     private const double LouvreM2 = 0.03, LouvreHeightM = 0.4, DoorM2 = 0.2, DoorHeightM = 0.5, FaceM = 0.02, InsulatingWPerMK = 0.1;
 
     private Rig Rig => question.Rig;
@@ -68,13 +68,13 @@ internal sealed class WarmIdeas(Question question)
             yield return new WarmIdea($"inside {part.Id}", Sentence.Of($"{part.Name}: set inside, in {inside.Zone.Name}"), inside.Edits, null, part.Box.VolumeM3() * 1000, null, null, part.Id);
         if (PlaceFinder.BoxedIn(question, part) is { } boxed)
             yield return new WarmIdea(
-                $"box {part.Id}", Sentence.Of($"{part.Name}: boxed in under the floor with {Measure.Length(PlaceFinder.BoxM)} of {Catalogue.Solid(Board)!.Name}"), boxed.Edits, PlaceFinder.BoxM, 0,
-                Rig.Prices.OfBoard(Board, PlaceFinder.BoxM) * PartContacts.Sides.Sum(s => PartContacts.AreaM2(part, s)), null, part.Id);
+                $"box {part.Id}", Sentence.Of($"{part.Name}: boxed in under the floor with {Measure.Length(PlaceFinder.BoxM)} of {Board.Name}"), boxed.Edits, PlaceFinder.BoxM, 0,
+                Rig.Prices.OfBoard(Board.Id, PlaceFinder.BoxM) * PartContacts.Sides.Sum(s => PartContacts.AreaM2(part, s)), null, part.Id);
     }
 
     private WarmIdea Sleeved(Run run, Zone? zone, double more)
     {
-        Sleeve Thicker(Sleeve? sleeve) => sleeve is null ? new Sleeve(Tube, more) : sleeve with { ThicknessM = Math.Min(0.3, sleeve.ThicknessM + more) };
+        Sleeve Thicker(Sleeve? sleeve) => sleeve is null ? new Sleeve(Tube.Id, more) : sleeve with { ThicknessM = Math.Min(0.3, sleeve.ThicknessM + more) };
         var edits = new List<Edit> { new ChangeThing($"runs/{run.Id}", new JsonObject { ["insulation"] = RigDiff.Node(Thicker(run.Insulation)) }) };
         if (run.Bends.Any(b => b.Insulation is not null)) edits.Add(new RouteRun(run.Id, [.. run.Bends.Select(b => b.Insulation is null ? b : b with { Insulation = Thicker(b.Insulation) })]));
         double length = question.Index.PipeLengthM(run), outer = Catalogue.Pipe(run.Pipe)!.OuterDiameterM + (2 * (run.Insulation?.AllM() ?? 0));
@@ -88,7 +88,7 @@ internal sealed class WarmIdeas(Question question)
     // All around; of a tank also without the sides that it stands with against something, and its largest free side alone.
     private IEnumerable<WarmIdea> Jackets(Part part, Zone? zone, double more)
     {
-        var jacket = part.Jacket is { } worn ? worn with { ThicknessM = Math.Min(0.3, worn.ThicknessM + more) } : new Sleeve(Board, more);
+        var jacket = part.Jacket is { } worn ? worn with { ThicknessM = Math.Min(0.3, worn.ThicknessM + more) } : new Sleeve(Board.Id, more);
         string material = Catalogue.Solid(jacket.Material)!.Name;
         WarmIdea Idea(string sort, Sentence words, IReadOnlyList<Facing> off)
         {
@@ -123,10 +123,10 @@ internal sealed class WarmIdeas(Question question)
             var layers = face.Layers.ToList();
             int at = layers.FindIndex(l => Catalogue.Solid(l.Material)!.ConductivityWPerMK < InsulatingWPerMK);
             if (at >= 0) layers[at] = layers[at] with { ThicknessM = Math.Min(1, layers[at].ThicknessM + FaceM) };
-            else layers.Insert(Math.Min(1, layers.FindIndex(l => l.Material == "plywood") + 1), new FaceLayer(Board, FaceM));
+            else layers.Insert(Math.Min(1, layers.FindIndex(l => l.Material == "plywood") + 1), new FaceLayer(Board.Id, FaceM));
             yield return new WarmIdea(
                 $"face {zone.Id} {face.Id}", Sentence.Of($"{zone.Name}, {face.Name}: {Measure.Length(FaceM)} of insulation more"),
-                [new ChangeThing($"shell/zones/{zone.Id}/faces/{face.Id}", new JsonObject { ["layers"] = RigDiff.Node(layers) })], FaceM, Takes(zone) ? face.AreaM2 * FaceM * 1000 : 0, Rig.Prices.OfBoard(at >= 0 ? layers[at].Material : Board, FaceM) * face.AreaM2, zone.Id, null);
+                [new ChangeThing($"shell/zones/{zone.Id}/faces/{face.Id}", new JsonObject { ["layers"] = RigDiff.Node(layers) })], FaceM, Takes(zone) ? face.AreaM2 * FaceM * 1000 : 0, Rig.Prices.OfBoard(at >= 0 ? layers[at].Material : Board.Id, FaceM) * face.AreaM2, zone.Id, null);
         }
         foreach (var opening in zone.Openings.Where(o => Colder(o.Towards) && air[o.Towards] < 0))
             yield return new WarmIdea($"shut {zone.Id} {opening.Id}", Sentence.Of($"{zone.Name}: shut the opening to {Rig.Shell.Zones.Find(opening.Towards)!.Name}"), [new RemoveThing($"shell/zones/{zone.Id}/openings/{opening.Id}")], null, 0, null, zone.Id, null);

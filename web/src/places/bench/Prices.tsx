@@ -19,13 +19,13 @@ const headings: Record<Unit, string> = {
 };
 
 /** What can be priced of a rig: its parts by the piece, pipes and sleeves by the metre, boards by area. What advice puts in first is among them. */
-function pricedOf(rig: Rig): { of: string; unit: Unit }[] {
+function pricedOf(rig: Rig, usual: (what: Schema["UsualFor"]) => string): { of: string; unit: Unit }[] {
   const layers = (s: Schema["Sleeve"] | null | undefined): string[] => (s ? [s.material, ...layers(s.over)] : []);
   const sets: [Unit, string[]][] = [
     ["each", rig.parts.map((p) => p.stock).filter((id) => id !== "open-end")],
     ["metre", rig.runs.flatMap((r) => [r.pipe, ...layers(r.insulation), ...r.bends.flatMap((b) => layers(b.insulation))])],
-    ["metre", ["elastomer"]],
-    ["squareMetre", ["xps", ...rig.parts.flatMap((p) => layers(p.jacket))]],
+    ["metre", [usual("sleeve")]],
+    ["squareMetre", [usual("board"), ...rig.parts.flatMap((p) => layers(p.jacket))]],
     ["squareMetre", rig.shell.zones.flatMap((z) => z.faces.flatMap((f) => f.layers.map((l) => l.material)))],
   ];
   const all = sets.flatMap(([unit, ids]) => ids.map((of) => ({ of, unit })));
@@ -36,11 +36,11 @@ function pricedOf(rig: Rig): { of: string; unit: Unit }[] {
 export function Prices({ onClose }: { onClose(): void }) {
   const { document } = useStores();
   const rig = useDocument((s) => s.rig) as Rig;
-  const { catalogue } = useCatalogue();
+  const { catalogue, usual } = useCatalogue();
   const nameOf = (id: string) =>
     [...(catalogue?.parts ?? []), ...(catalogue?.pipes ?? []), ...(catalogue?.solids ?? [])].find((x) => x.id === id)?.name ?? id;
   const skins = new Set(catalogue?.solids.filter((s) => s.isSkin).map((s) => s.id));
-  const rows = pricedOf(rig)
+  const rows = pricedOf(rig, usual)
     .filter((p) => !(p.unit === "squareMetre" && skins.has(p.of)))
     .map((p) => ({
       ...p,

@@ -54,7 +54,7 @@ const MOST_LAYERS = 3;
 
 /** A sleeve to choose: its material, its thickness once it has one, and what lies over it. */
 export function SleeveFields({ label, none, sleeve, onCommit, layer = 1 }: SleeveProps) {
-  const { catalogue } = useCatalogue();
+  const { catalogue, usual } = useCatalogue();
   return (
     <>
       <PickField
@@ -68,7 +68,7 @@ export function SleeveFields({ label, none, sleeve, onCommit, layer = 1 }: Sleev
         onCommit={(v) =>
           onCommit(
             v === "bare"
-              ? { material: sleeve?.material ?? "elastomer", thicknessM: 0 }
+              ? { material: sleeve?.material ?? usual("sleeve"), thicknessM: 0 }
               : v
                 ? { ...sleeve, material: v, thicknessM: sleeve?.thicknessM || (layer > 1 ? 0.005 : 0.013) }
                 : null,

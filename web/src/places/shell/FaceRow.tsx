@@ -27,7 +27,7 @@ export function FaceRow({
   rig: Rig;
 }) {
   const { document } = useStores();
-  const { catalogue } = useCatalogue();
+  const { catalogue, usual } = useCatalogue();
   const print = usePrint();
   const starts = useStarts();
   const [open, setOpen] = useState(false);
@@ -110,7 +110,7 @@ export function FaceRow({
             </label>
           )}
           <div className="flex flex-wrap items-end gap-2">
-            <Button onClick={() => change("Layers", { layers: [...face.layers, { material: "elastomer", thicknessM: 0.025 }] })}>
+            <Button onClick={() => change("Layers", { layers: [...face.layers, { material: usual("sleeve"), thicknessM: 0.025 }] })}>
               Add a layer outside
             </Button>
             <div className="w-40">
