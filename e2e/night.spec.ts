@@ -182,3 +182,23 @@ test("insulation that pays is done, and a tank is set in another place", async (
   await saved(page);
   await expect(places.getByRole("columnheader", { name: /tank box/ })).toContainText("where it is");
 });
+
+test.describe("by touch", () => {
+  test.use({ hasTouch: true, viewport: { width: 1024, height: 768 } });
+
+  test("what is tried is looked at from one tap to the next", async ({ page }) => {
+    await page.goto("/rigs/sparrow/night");
+    const [first, second] = [page.locator("[data-option]").first(), page.locator("[data-option]").nth(1)];
+    const ghost = page.getByRole("region", { name: "The rig at that hour" }).locator("[data-fix-ghost] > *");
+    await first.getByRole("cell").first().tap();
+    await expect(ghost.first()).toBeInViewport();
+    await second.getByRole("cell").first().tap();
+    await second.getByRole("cell").first().tap();
+    await expect(ghost).toHaveCount(0);
+    await page.getByRole("columnheader", { name: /boxed in under the floor/ }).tap();
+    await expect(ghost).not.toHaveCount(0);
+    await first.getByRole("button", { name: /^Do it/ }).tap();
+    await saved(page);
+    await expect(page.locator("[data-verdict]").first()).toContainText("about 01:45 next day");
+  });
+});

@@ -1,4 +1,4 @@
-import { useEffect, useMemo } from "react";
+import { type MouseEvent, type PointerEvent, useEffect, useMemo } from "react";
 import type { Schema } from "../../api/client";
 import { applyEffect } from "../../document/effects";
 import type { Rig } from "../../document/geometry";
@@ -22,10 +22,14 @@ export function useLook() {
         shown: tried?.effect ? { id: tried.id, on: rig, rig: applyEffect(rig, tried.effect), band: tried.band ?? null } : null,
       });
     };
-    /** For what offers it: shown under the pointer, and while something in it has the focus. */
+    /** For what offers it: shown under the mouse, and while something in it has the focus; by a finger from one tap to the next, but for those on what does it. */
     const shows = (tried: Looked) => ({
-      onPointerEnter: () => look(tried),
-      onPointerLeave: () => look(null),
+      onPointerEnter: (e: PointerEvent) => e.pointerType === "mouse" && look(tried),
+      onPointerLeave: (e: PointerEvent) => e.pointerType === "mouse" && look(null),
+      onClick: (e: MouseEvent) => {
+        const finger = (e.nativeEvent as globalThis.PointerEvent).pointerType === "touch";
+        if (finger && !(e.target as Element).closest("button")) look(preview.getState().shown?.id === tried.id ? null : tried);
+      },
       onFocus: () => look(tried),
       onBlur: () => look(null),
     });

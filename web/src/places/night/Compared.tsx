@@ -56,7 +56,11 @@ export function Compared({ rig }: { rig: Rig }) {
               <tr>
                 <th />
                 {data.places.map((p) => (
-                  <th key={p.name} className="pl-3 text-right align-bottom font-semibold">
+                  <th
+                    key={p.name}
+                    className="pl-3 text-right align-bottom font-semibold"
+                    {...(p.edits.length > 0 && shows({ id: p.name, effect: p.effect }))}
+                  >
                     {p.name}
                     <span className="block font-normal text-muted">{p.isNow ? "where it is" : "tried"}</span>
                   </th>
