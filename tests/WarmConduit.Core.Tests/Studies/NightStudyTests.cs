@@ -120,14 +120,14 @@ public class NightStudyTests
     }
 
     [Theory]
-    [InlineData("sparrow", true, 104)]
-    [InlineData("lantern", false, 10)]
-    [InlineData("tern", true, 240)]
-    public void What_the_brief_asks_for_is_told_whatever_night_is_looked_at(string name, bool drained, double hours)
+    [InlineData("sparrow", true, 104, 104)]
+    [InlineData("lantern", false, 10, 10)]
+    [InlineData("tern", true, 2880, 240)]
+    public void What_the_brief_asks_for_is_told_whatever_night_is_looked_at(string name, bool drained, double asked, double hours)
     {
         var rig = DemoRigs.Of(name);
         var brief = new Question(rig, Conditions.Of(rig.Brief) with { OutdoorC = -3, HeatOn = true, Hours = 2 }).Ask(LimitStudy.Ask).Brief!;
-        Assert.Equal((drained, hours, rig.Brief.LowestC), (brief.Drained, brief.Hours, brief.LowestC));
+        Assert.Equal((drained, asked, hours, rig.Brief.LowestC), (brief.Drained, brief.Hours, brief.ForHours, brief.LowestC));
         var left = new Question(rig, Conditions.WithoutHeat(rig.Brief));
         Assert.Equal(left.Ask(StandingStudy.Ask).ColdestC, brief.ColdestC);
         // One truth: it stands the brief's lowest for its hours where the ladder of that night breaks nothing, and where the coldest is no warmer.

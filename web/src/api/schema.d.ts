@@ -920,9 +920,14 @@ export interface components {
             drained: boolean;
             /**
              * Format: double
-             * @description The brief's hours without heat, ten days at the most, h.
+             * @description The brief's hours without heat, h.
              */
             hours: number;
+            /**
+             * Format: double
+             * @description For how many of them the coldest is told, h: ten days at the most.
+             */
+            forHours: number;
             /**
              * Format: double
              * @description The brief's lowest temperature, °C.

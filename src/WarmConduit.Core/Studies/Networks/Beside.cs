@@ -27,7 +27,7 @@ internal static class Beside
     /// <summary>Pairs of lines and for how long they lie side by side, m; each pair once, the lower number first. O(legs log legs + pairs that meet along x).</summary>
     public static IReadOnlyList<(int A, int B, double M)> Of(IReadOnlyList<LineLaid> lines)
     {
-        var legs = new List<Leg>();
+        var legs = new List<Leg>(lines.Sum(l => l.Course.Count));
         for (int n = 0; n < lines.Count; n++)
             for (int k = 0; k + 1 < lines[n].Course.Count; k++)
             {

@@ -118,12 +118,12 @@ function OfBrief({ brief: b, print, triedC }: { brief: Schema["BriefLimit"]; pri
             : `${first} breaks after ${print(breaks * 3600, "duration")}`}
       </strong>
       <span className="text-muted">
-        ;{" "}
+        ; {b.forHours < b.hours ? `for ${print(b.forHours * 3600, "duration")}, the longest that was tried,` : "for so long"} it stands{" "}
         {b.standsAllTried
-          ? `for so long it stands ${print(triedC, "temperature")}, and colder was not tried.`
+          ? `${print(triedC, "temperature")}, and colder was not tried.`
           : b.coldestC == null
-            ? "for so long it stands no frost."
-            : `for so long it stands ${print(b.coldestC, "temperature")}.`}
+            ? "no frost."
+            : `${print(b.coldestC, "temperature")}.`}
       </span>
     </p>
   );
