@@ -197,6 +197,10 @@ test.describe("by touch", () => {
     await expect(ghost).toHaveCount(0);
     await page.getByRole("columnheader", { name: /boxed in under the floor/ }).tap();
     await expect(ghost).not.toHaveCount(0);
+    // Held upright there is no room beside it: it lies over the foot of the screen.
+    await page.setViewportSize({ width: 768, height: 1024 });
+    await first.getByRole("cell").first().tap();
+    await expect(ghost.first()).toBeInViewport();
     await first.getByRole("button", { name: /^Do it/ }).tap();
     await saved(page);
     await expect(page.locator("[data-verdict]").first()).toContainText("about 01:45 next day");

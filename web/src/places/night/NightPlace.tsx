@@ -5,7 +5,8 @@ import { indexOf, type Rig } from "../../document/geometry";
 import { verdictWords } from "../../drawing/temperature";
 import { Panel } from "../../ui/controls";
 import { Stale } from "../../ui/Stale";
-import { useAnswers } from "../bench/benchStores";
+import { useMedia } from "../../ui/useMedia";
+import { useAnswers, usePreview } from "../bench/benchStores";
 import { RigPlace } from "../bench/RigPlace";
 import { hourOf, useView } from "../bench/viewStore";
 import { AtHour } from "./AtHour";
@@ -39,6 +40,8 @@ function Night({ rig }: { rig: Rig }) {
   const chosen = useView(hourOf(rig.id));
   const lookAt = useView((s) => s.lookAt);
   const held = useHeld((s) => s.held);
+  const narrow = useMedia("(max-width: 999px)");
+  const looking = usePreview() !== null;
   const under = held?.rigId === rig.id ? held.night : null;
   if (!night) return <p className="p-6 text-muted">Working the night out…</p>;
   const last = night.weather.length - 1;
@@ -64,8 +67,14 @@ function Night({ rig }: { rig: Rig }) {
         <Calibration rig={rig} />
       </Stale>
       <div className="flex min-w-0 flex-col gap-3">
-        {/* What is tried further down is looked at here. */}
-        <div className="-my-3 bg-ground py-3 min-[1000px]:[@media(min-height:600px)]:sticky top-0 z-10">
+        {/* What is tried further down is looked at here; where this is not beside it, over the foot of the screen. */}
+        <div
+          className={
+            narrow && looking
+              ? "pointer-events-none fixed inset-x-0 bottom-0 z-20 border-t border-rule bg-ground p-2"
+              : "-my-3 bg-ground py-3 min-[1000px]:[@media(min-height:600px)]:sticky top-0 z-10"
+          }
+        >
           <AtHour night={night} rig={rig} hour={hour} stale={stale} />
         </div>
         <Plans night={night} rig={rig} stale={stale} />
