@@ -87,9 +87,12 @@ public class NightStudyTests
     public void What_is_alike_by_the_kilogram_is_one_body_and_keeps_its_times()
     {
         static NightBody Body(string id, double kg, double wPerK) => new(id, kg, 400 * kg, 12, IceGrowth.Cylinder, 8 * kg, [new NightContact("room", wPerK)], []);
-        NightBody[] bodies = [Body("a", 1, 0.5), Body("b", 3, 1.5), Body("c", 1, 0.9), Body("d", 0.5, 0.25)];
+        NightBody[] bodies = [Body("a", 1, 0.5), Body("b", 3, 1.5), Body("c", 1, 0.9), Body("d", 0.5, 0.25), Body("e", 1, 0.5) with { Contacts = [] }];
         var alike = RigNetwork.Alike(bodies, out int[] number);
-        Assert.Equal([0, 0, 1, 0], number);
+        Assert.Equal([0, 0, 1, 0, 2], number);
+        // A pump that is typed to lose nothing never freezes.
+        var lossless = Sparrow with { Parts = [.. Sparrow.Parts.Select(p => p.Id == "pump" ? p with { LossWPerK = 0 } : p)] };
+        Assert.Null(Ask(Wet with { OutdoorC = -30 }, lossless).Rungs.Single(r => r.Rung.Id == "pump").Rung.FirstIceS);
         NightAnswer Run(IReadOnlyList<NightBody> of) => NightEngine.Run(new NightNetwork([new NightZone("room", 50_000, 20, 12, [])], [], of, TimeSeries.Constant(-10), 43_200));
         var (each, together) = (Run(bodies), Run(alike));
         for (int b = 0; b < bodies.Length; b++) Assert.Equal(each.Milestones[b].FirstIceS, together.Milestones[number[b]].FirstIceS, 1.0);

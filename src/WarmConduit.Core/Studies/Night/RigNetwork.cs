@@ -170,7 +170,8 @@ internal static class RigNetwork
 
         public override bool Equals(object? obj) => obj is Likeness other && Equals(other);
 
-        public override int GetHashCode() => HashCode.Combine(_body.Ice, _body.Contacts.Count, _body.Contacts[0].To, AKilogram(_body.Contacts[0].ConductanceWPerK, _body));
+        // What loses nothing has no contact.
+        public override int GetHashCode() => _body.Contacts is [var first, ..] ? HashCode.Combine(_body.Ice, _body.Contacts.Count, first.To, AKilogram(first.ConductanceWPerK, _body)) : 0;
 
         // Without the last digits of a double, so that lengths of one line come to the same.
         private static long AKilogram(double value, NightBody body) => (BitConverter.DoubleToInt64Bits(value / body.WaterKg) + (1L << 21)) >> 22;
