@@ -134,9 +134,9 @@ public class NightStudyTests
         var left = new Question(rig, Conditions.WithoutHeat(rig.Brief));
         Assert.Equal(left.Ask(StandingStudy.Ask).ColdestC, brief.ColdestC);
         // One truth: it stands the brief's lowest for its hours where the ladder of that night breaks nothing, and where the coldest is no warmer.
-        bool stands = brief.AtLowest.Hours is null || brief.AtLowest.Hours >= hours;
-        Assert.Equal(left.Ask(FreezeLadderStudy.Ask).Rungs.All(r => !r.Breaks), stands);
-        if (stands) Assert.True(brief.StandsAllTried || brief.ColdestC <= brief.LowestC + 0.35);
+        Assert.Equal(brief.AtLowest.Hours is null || brief.AtLowest.Hours >= hours, brief.Stands);
+        Assert.Equal(left.Ask(FreezeLadderStudy.Ask).Rungs.All(r => !r.Breaks), brief.Stands);
+        if (brief.Stands) Assert.True(brief.StandsAllTried || brief.ColdestC <= brief.LowestC + 0.35);
         else Assert.True(brief.ColdestC is null || brief.ColdestC > brief.LowestC);
         Assert.Null(new Question(rig with { Brief = rig.Brief with { HoursWithoutHeat = 0 } }, Conditions.Of(rig.Brief)).Ask(LimitStudy.Ask).Brief);
     }

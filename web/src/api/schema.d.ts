@@ -933,6 +933,8 @@ export interface components {
              * @description The brief's lowest temperature, °C.
              */
             lowestC: number;
+            /** @description Whether it stands that for so many hours. */
+            stands: boolean;
             /**
              * Format: double
              * @description The coldest constant night of so many hours that it stands so, °C; null: colder than was tried, or none below zero.

@@ -11,11 +11,12 @@ public sealed record Endurance(double OutdoorC, double? Hours, string? First);
 /// <param name="Hours">The brief's hours without heat, h.</param>
 /// <param name="ForHours">For how many of them the coldest is told, h: ten days at the most.</param>
 /// <param name="LowestC">The brief's lowest temperature, °C.</param>
+/// <param name="Stands">Whether it stands that for so many hours.</param>
 /// <param name="ColdestC">The coldest constant night of so many hours that it stands so, °C; null: colder than was tried, or none below zero.</param>
 /// <param name="StandsAllTried">It stands all that were tried.</param>
 /// <param name="AtLowest">How long it stands the brief's lowest; tried for its hours, or three days.</param>
 /// <param name="TriedHours">How long that was tried, h.</param>
-public sealed record BriefLimit(bool Drained, double Hours, double ForHours, double LowestC, double? ColdestC, bool StandsAllTried, Endurance AtLowest, double TriedHours);
+public sealed record BriefLimit(bool Drained, double Hours, double ForHours, double LowestC, bool Stands, double? ColdestC, bool StandsAllTried, Endurance AtLowest, double TriedHours);
 
 /// <summary>How cold and how long.</summary>
 /// <param name="Curve">From the warmest to the coldest that was tried.</param>
@@ -59,6 +60,6 @@ public static class LimitStudy
         var left = question.With(Conditions.WithoutHeat(brief));
         double hours = left.Conditions.Hours, tried = Math.Max(hours, TriedHours);
         var (coldest, all) = Standing.StandingStudy.Coldest(left);
-        return new BriefLimit(left.Conditions.Water == WaterState.Drained, brief.HoursWithoutHeat, hours, brief.LowestC, coldest, all, At(left, brief.LowestC, tried), tried);
+        return new BriefLimit(left.Conditions.Water == WaterState.Drained, brief.HoursWithoutHeat, hours, brief.LowestC, left.Ask(RigNight.Of).Stands(), coldest, all, At(left, brief.LowestC, tried), tried);
     }
 }

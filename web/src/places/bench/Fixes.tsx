@@ -18,9 +18,8 @@ export function Fixes({ finding }: { finding: Schema["Finding"] }) {
   const print = usePrint();
   const [pinned, setPinned] = useState<string | null>(null);
   const { data } = asked;
-  const show = (fix: Schema["Fix"] | null) => look(fix);
   const apply = (fix: Schema["Fix"]) => {
-    show(null);
+    look(null);
     document.commit(say(fix.words, print), fix.edits);
   };
   useHotkeys(
@@ -37,20 +36,20 @@ export function Fixes({ finding }: { finding: Schema["Finding"] }) {
     );
   if (data.fixes.length === 0) return <p className="px-3 pb-3 text-muted">{data.refused}</p>;
   return (
-    <ul className="flex flex-col gap-1.5 px-2 pb-2" aria-label="Ways to mend it" onPointerLeave={() => pinned === null && show(null)}>
+    <ul className="flex flex-col gap-1.5 px-2 pb-2" aria-label="Ways to mend it" onPointerLeave={() => pinned === null && look(null)}>
       {data.fixes.map((fix, i) => (
         <li
           key={fix.id}
           className={`flex flex-wrap items-center justify-end gap-x-2 rounded-md border bg-panel ${shown?.id === fix.id ? "border-ink" : "border-rule"}`}
-          onPointerEnter={(e) => e.pointerType === "mouse" && show(fix)}
+          onPointerEnter={(e) => e.pointerType === "mouse" && look(fix)}
         >
           <button
             type="button"
             aria-pressed={pinned === fix.id}
-            onFocus={() => show(fix)}
+            onFocus={() => look(fix)}
             onClick={() => {
               setPinned(pinned === fix.id ? null : fix.id);
-              show(fix);
+              look(fix);
             }}
             className="min-h-10 min-w-0 grow basis-40 px-2 py-1.5 text-left"
           >

@@ -113,7 +113,7 @@ function OfBrief({ brief: b, print, triedC }: { brief: Schema["BriefLimit"]; pri
       <strong className="font-semibold">
         {breaks == null
           ? `nothing breaks in ${print(b.triedHours * 3600, "duration")}`
-          : breaks >= b.hours
+          : b.stands
             ? `it stands that, and ${first} breaks after ${print(breaks * 3600, "duration")}`
             : `${first} breaks after ${print(breaks * 3600, "duration")}`}
       </strong>
