@@ -39,7 +39,7 @@ test("a rig is begun from a body and a starter, its brief answered, and what fol
     [],
   );
   await page.getByRole("link", { name: "To the bench" }).click();
-  await expect(page.locator("[data-summary]")).toContainText("nothing stays");
+  await expect(page.locator("[data-summary]")).toContainText("45 mL stays: airlocked");
   const id = new URL(page.url()).pathname.split("/")[2];
   const { revision } = await (await page.request.get(`/api/rigs/${id}`)).json();
   await page.request.delete(`/api/rigs/${id}?revision=${revision}`);

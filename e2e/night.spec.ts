@@ -4,7 +4,7 @@ test("the night: what goes first, an hour looked at, the heat failing where it i
   await page.goto("/rigs/sparrow/night");
   const told = page.locator("[data-verdict]").first();
   await expect(told).toContainText("Ice breaks something");
-  await expect(told).toContainText("shower hot, shower hatch, about 23:45");
+  await expect(told).toContainText("shower hot, shower hatch breaks, about 00:00 next day");
   const ladder = page.getByLabel("What freezes when");
   await expect(ladder.getByRole("heading", { name: /shower hatch/ })).toBeVisible();
   await expect(page.getByRole("heading", { name: "At 06:00 next day" })).toBeVisible();
@@ -151,7 +151,7 @@ test("insulation that pays is done, and a tank is set in another place", async (
   const pays = page.getByRole("region", { name: "Insulation that pays" });
   await expect(pays.getByRole("region", { name: "The best in order" })).toContainText("shower hatch, hatch door: 20 mm of insulation more");
   const first = pays.locator("[data-option]").first();
-  await expect(first).toContainText("23:45 → 01:45 next day");
+  await expect(first).toContainText("00:00 next day → 01:45 next day");
   await pays.getByRole("radio", { name: "per mm" }).click();
   await expect(pays.getByRole("columnheader", { name: "per mm" })).toBeVisible();
   // By one's own prices, typed there: a board by the square metre.

@@ -14,7 +14,7 @@ public class NightStudyBenchmarks
     private readonly Rig _sparrow = Repository.Sparrow();
 
     /// <summary>A night of the largest demo rig with its cold and its warm side: what a dragged temperature asks.</summary>
-    [Benchmark(Description = "Lantern's night with its cold and its warm side"), Limit(60)]
+    [Benchmark(Description = "Lantern's night with its cold and its warm side"), Limit(15)]
     public NightHoursAnswer Night() => Ask(_lantern).Ask(NightStudy.Ask);
 
     /// <summary>Each unknown swung.</summary>

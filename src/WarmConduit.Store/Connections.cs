@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Runtime.InteropServices;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 
@@ -10,7 +11,9 @@ namespace WarmConduit.Store;
 /// </summary>
 public sealed class Connections(string path) : IDisposable
 {
-    private const int MostKept = 16;
+    private const int MostKept = 16, HasMoved = 20;
+    private readonly Lock _anchoring = new();
+    private SqliteConnection? _anchor;
     private readonly ConcurrentStack<SqliteConnection> _stock = [];
     private int _cleared;
 
@@ -21,11 +24,58 @@ public sealed class Connections(string path) : IDisposable
         return new Loan(this, _stock.TryPop(out var kept) ? kept : Open(), cleared);
     }
 
+    /// <summary>Whether the database is still the file that <see cref="Anchor"/> opened, and not another in its place.</summary>
+    public bool IsSameFile()
+    {
+        lock (_anchoring)
+        {
+            // What the system cannot tell is taken as the same.
+            return _anchor is { State: System.Data.ConnectionState.Open } anchor && (sqlite3_file_control(anchor.Handle!.DangerousGetHandle(), "main", HasMoved, out int moved) != 0 || moved == 0);
+        }
+    }
+
+    /// <summary>Keeps one connection open, by which the file is known.</summary>
+    public void Anchor()
+    {
+        lock (_anchoring)
+        {
+            _anchor?.Dispose();
+            _anchor = Open();
+        }
+    }
+
+    /// <summary>Writes what was logged into the database file, so that a copy of that file alone is whole.</summary>
+    public void Checkpoint()
+    {
+        using var connection = Open();
+        using var command = connection.CreateCommand();
+        command.CommandText = "PRAGMA wal_checkpoint(TRUNCATE);";
+        command.ExecuteNonQuery();
+    }
+
+    /// <summary>What is wrong with the pages of the database, in the words of SQLite; null: nothing.</summary>
+    public string? Damage()
+    {
+        using var connection = Open();
+        using var command = connection.CreateCommand();
+        command.CommandText = "PRAGMA quick_check(1);";
+        return command.ExecuteScalar() is "ok" ? null : "a page is damaged";
+    }
+
+    [DllImport("e_sqlite3", CallingConvention = CallingConvention.Cdecl)]
+    [DefaultDllImportSearchPaths(DllImportSearchPath.SafeDirectories)]
+    private static extern int sqlite3_file_control(IntPtr db, [MarshalAs(UnmanagedType.LPUTF8Str)] string name, int op, out int moved);
+
     /// <summary>Closes all, those that are lent once they come back: after trouble, or when the file has become another one.</summary>
     public void Clear()
     {
         Interlocked.Increment(ref _cleared);
         while (_stock.TryPop(out var connection)) connection.Dispose();
+        lock (_anchoring)
+        {
+            _anchor?.Dispose();
+            _anchor = null;
+        }
     }
 
     /// <inheritdoc/>

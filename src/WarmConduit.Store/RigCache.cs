@@ -31,6 +31,17 @@ public sealed class RigCache(long mostBytes = 48_000_000)
         }
     }
 
+    /// <summary>Lets all go: the database has become another one.</summary>
+    public void Clear()
+    {
+        lock (_lock)
+        {
+            _entries.Clear();
+            _byUse.Clear();
+            _bytes = 0;
+        }
+    }
+
     /// <summary>Keeps a document that takes about <paramref name="bytes"/> as JSON.</summary>
     public void Put(string id, int revision, Rig? rig, string? unreadable, int bytes)
     {

@@ -37,6 +37,9 @@ public sealed class RevisionRow
     /// <summary>Name that the sender gave to this save, unique within a rig; null for none. Sent again, it is the same save.</summary>
     public string? Key { get; set; }
 
+    /// <summary>What that save was: how many edits, a colon, and the SHA-256 of them. Null for none, and in rows from earlier versions.</summary>
+    public string? KeyOf { get; set; }
+
     /// <summary>What was done: a sentence as JSON, or plain text from earlier versions.</summary>
     public required string What { get; set; }
 
@@ -58,6 +61,12 @@ public enum Packing
 
     /// <summary>The same, Brotli.</summary>
     Brotli,
+
+    /// <summary>JSON in UTF-8 behind the first 8 bytes of its SHA-256: a page that went bad is noticed.</summary>
+    SealedPlain,
+
+    /// <summary>The same, Brotli; the sum is of what is packed.</summary>
+    SealedBrotli,
 }
 
 /// <summary>Something that is done once in the life of a database.</summary>

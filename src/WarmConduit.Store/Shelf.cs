@@ -1,7 +1,10 @@
+using System.Globalization;
+using System.Security.Cryptography;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Rigs.Words;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Store;
@@ -49,6 +52,22 @@ public sealed class StaleSaveException(int current, int? keptAs, IReadOnlyList<s
 
     /// <summary>What both sides touch, by path.</summary>
     public IReadOnlyList<string> Clash { get; } = clash;
+}
+
+/// <summary>The key of a save was used for another: what came first under it stands.</summary>
+/// <param name="current">The current revision.</param>
+/// <param name="revision">The revision that the first one made.</param>
+/// <param name="edits">How many edits that was.</param>
+public sealed class KeyUsedException(int current, int revision, int edits) : Exception("This save has the name of another.")
+{
+    /// <summary>The current revision.</summary>
+    public int Current { get; } = current;
+
+    /// <summary>The revision that the first one made.</summary>
+    public int Revision { get; } = revision;
+
+    /// <summary>How many edits that was.</summary>
+    public int Edits { get; } = edits;
 }
 
 /// <summary>Lets one write go on at a time, so that writers wait in line here and not at the database.</summary>
@@ -101,17 +120,26 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
     /// <summary>Keeps a picture under its name, once. Those that no rig has named for <see cref="KeptFor"/> make room.</summary>
     public async Task KeepPicture(string hash, byte[] bytes, CancellationToken cancel)
     {
+        var now = time.GetUtcNow();
+        // Looked through before the turn: a long history would hold every save up.
+        var unused = await UnusedPictures(now - KeptFor, cancel);
         using var turn = await line.Turn(cancel);
-        if (await db.Pictures.AnyAsync(p => p.Hash == hash, cancel)) return;
-        foreach (string unused in await UnusedPictures(cancel)) await db.Pictures.Where(p => p.Hash == unused).ExecuteDeleteAsync(cancel);
-        db.Pictures.Add(new PictureRow { Hash = hash, Content = bytes, AddedAt = time.GetUtcNow() });
+        // One that is sent again is wanted again, however old it is.
+        if (await db.Pictures.Where(p => p.Hash == hash).ExecuteUpdateAsync(p => p.SetProperty(x => x.AddedAt, now), CancellationToken.None) > 0) return;
+        if (unused.Count > 0)
+        {
+            foreach (var late in (await db.Revisions.Select(v => new { v.RigId, v.Number, v.SavedAt }).ToListAsync(cancel)).Where(v => v.SavedAt >= now))
+                unused.ExceptWith(((await Document(late.RigId, late.Number, cancel)).Rig?.Shell.Photos ?? []).Select(p => p.Picture));
+            var since = now - KeptFor;
+            foreach (string old in unused) await db.Pictures.Where(p => p.Hash == old && p.AddedAt < since).ExecuteDeleteAsync(cancel);
+        }
+        db.Pictures.Add(new PictureRow { Hash = hash, Content = bytes, AddedAt = now });
         await db.SaveChangesAsync(CancellationToken.None);
     }
 
     // Old enough, and named by no rig as it stood at any time since then: what was undone can be done again.
-    private async Task<IReadOnlyCollection<string>> UnusedPictures(CancellationToken cancel)
+    private async Task<HashSet<string>> UnusedPictures(DateTimeOffset since, CancellationToken cancel)
     {
-        var since = time.GetUtcNow() - KeptFor;
         var unused = (await db.Pictures.Select(p => new { p.Hash, p.AddedAt }).ToListAsync(cancel)).Where(p => p.AddedAt < since).Select(p => p.Hash).ToHashSet();
         if (unused.Count == 0) return unused;
         var all = await db.Revisions.Select(v => new { v.RigId, v.Number, v.SavedAt }).ToListAsync(cancel);
@@ -216,7 +244,12 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
         var now = await Revision(id, row.Head, cancel);
         var then = baseRevision == row.Head ? now : await Revision(id, baseRevision, cancel);
         if (then is null) throw new StaleSaveException(row.Head, null, []);
-        if (key is not null && await db.Revisions.AsNoTracking().FirstOrDefaultAsync(r => r.RigId == id && r.Key == key, cancel) is { } earlier) return await Again(earlier, then, row.Head, cancel);
+        if (key is not null && await db.Revisions.AsNoTracking().FirstOrDefaultAsync(r => r.RigId == id && r.Key == key, cancel) is { } earlier)
+        {
+            // A key answers for its first content; another window may have sent a part of what is sent now.
+            if (earlier.KeyOf is { } sent && sent != KeyOf(edits)) throw new KeyUsedException(row.Head, earlier.Number, int.Parse(sent[..sent.IndexOf(':', StringComparison.Ordinal)], CultureInfo.InvariantCulture));
+            return await Again(earlier, then, row.Head, cancel);
+        }
         int onto = row.Head;
         Edited edited;
         bool clashes = false;
@@ -240,6 +273,7 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
             Parent = clashes ? baseRevision : onto,
             Aside = clashes,
             Key = key,
+            KeyOf = key is null ? null : KeyOf(edits),
             What = Words(what),
             SavedAt = time.GetUtcNow(),
             Content = content,
@@ -252,6 +286,9 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
         feed.Tell(new ShelfChange(id, ChangeKind.Saved, number));
         return new SavedEdits(number, onto, onto == baseRevision ? edited.Effect : RigDiff.Between(then, edited.Rig), what, edited.Inverse);
     }
+
+    private static string KeyOf(IReadOnlyList<Edit> edits) =>
+        string.Create(CultureInfo.InvariantCulture, $"{edits.Count}:{Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(edits, RigFile.Compact)))}");
 
     private async Task<SavedEdits> Again(RevisionRow earlier, Rig then, int head, CancellationToken cancel)
     {
@@ -332,7 +369,7 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
         }
     }
 
-    private static string Counted(string text, int most, string tail) => text[..Math.Min(text.Length, most - tail.Length)] + tail;
+    private static string Counted(string text, int most, string tail) => Names.Cut(text, most - tail.Length) + tail;
 
     private async Task<(Rig? Rig, string? Unreadable)> Document(string id, int number, CancellationToken cancel)
     {

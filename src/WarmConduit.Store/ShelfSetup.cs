@@ -31,7 +31,8 @@ public static class ShelfSetup
         }
     }
 
-    private static void MakeFolder(string data)
+    /// <summary>Makes the folder <paramref name="data"/> where it is not there. Throws <see cref="TroubleException"/> where it cannot be made.</summary>
+    public static void MakeFolder(string data)
     {
         try
         {

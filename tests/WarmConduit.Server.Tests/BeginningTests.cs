@@ -58,7 +58,7 @@ public class BeginningTests(SharedHost shared) : IClassFixture<SharedHost>
     [Fact]
     public async Task A_step_in_words_is_read_or_told_where_it_is_not_understood()
     {
-        object Step(string text) => new { text, from = new { xM = 2, yM = 0, zM = 0.5 }, towards = new { xM = 1, yM = 0, zM = 0.5 }, obstacles = (object[])[], system = "metric" };
+        object Step(string text) => new { text, from = new { xM = 2, yM = 0, zM = 0.5 }, towards = new { xM = 1, yM = 0, zM = 0.5 }, obstacles = (object[])[], ports = (object[])[], system = "metric" };
         var (status, read) = await shared.Host.Post("/api/units/step", Step("rear 1 m, fall 2 %"));
         Assert.Equal((200, 0.48), (status, (double)read["at"]!["zM"]!));
         var (refused, problem) = await shared.Host.Post("/api/units/step", Step("rear lots"));

@@ -97,6 +97,13 @@ internal sealed class Host : IAsyncDisposable
     public static string NewFolder() => Directory.CreateTempSubdirectory("warm-conduit-").FullName;
 
     /// <summary>Ends the process with no chance to tidy up.</summary>
+    /// <summary>Asks it to stop, and waits until it has.</summary>
+    public async Task Stop()
+    {
+        using var asked = Process.Start("kill", ["-TERM", _process.Id.ToString(System.Globalization.CultureInfo.InvariantCulture)]);
+        await _process.WaitForExitAsync(TestContext.Current.CancellationToken);
+    }
+
     public void Kill()
     {
         _process.Kill(entireProcessTree: true);

@@ -1,3 +1,4 @@
+using System.Buffers.Binary;
 using System.Net.Http.Headers;
 using System.Text;
 using System.Text.Json.Nodes;
@@ -12,6 +13,18 @@ namespace WarmConduit.Server.Tests;
 public class PictureTests
 {
     private static readonly PicturePoint[] Corners = [new(0.2, 0.3), new(0.8, 0.2), new(0.9, 0.9), new(0.1, 0.7)];
+
+    // The sum that a PNG has behind each of its chunks.
+    private static uint Crc(ReadOnlySpan<byte> bytes)
+    {
+        uint crc = uint.MaxValue;
+        foreach (byte b in bytes)
+        {
+            crc ^= b;
+            for (int n = 0; n < 8; n++) crc = (crc >> 1) ^ (0xEDB88320 & (uint)-(int)(crc & 1));
+        }
+        return ~crc;
+    }
 
     // A red board on a white wall, seen askew.
     private static byte[] Wall(int wide, int high, SKEncodedImageFormat format)
@@ -61,6 +74,62 @@ public class PictureTests
             if (expected == 400) Assert.NotNull(said!["errors"]!["picture"]);
         }
         Assert.Equal(404, (int)(await host.Http.GetAsync($"/api/pictures/{new string('0', 64)}")).StatusCode);
+    }
+
+    [Fact]
+    public async Task What_says_where_it_was_taken_is_gone_wherever_it_stood()
+    {
+        await using var host = await Host.Start();
+        byte[] place = Encoding.ASCII.GetBytes("GPS52N13E"), comment = [0xFF, 0xFE, 0, 11, .. place];
+        byte[] clean = await host.Http.GetByteArrayAsync($"/api/pictures/{(string)(await Send(host, Wall(300, 200, SKEncodedImageFormat.Jpeg), "image/jpeg")).Said!["picture"]!}");
+        int scan = clean.AsSpan().IndexOf((ReadOnlySpan<byte>)[0xFF, 0xDA]);
+        byte[][] hidden =
+        [
+            [.. clean, .. place],
+            [.. clean[..^2], .. comment, .. clean[^2..]],
+            [.. clean[..scan], .. comment, .. clean[scan..]],
+            // In the format's own mark, made longer.
+            [.. clean[..2], 0xFF, 0xE0, 0, (byte)(16 + place.Length), .. Encoding.ASCII.GetBytes("JFIF\0"), 1, 1, 0, 0, 1, 0, 1, 0, 0, .. place, .. clean[20..]],
+        ];
+        foreach (byte[] told in hidden)
+        {
+            Assert.True(told.AsSpan().IndexOf(place) > 0);
+            var (status, said) = await Send(host, told, "image/jpeg");
+            Assert.Equal(200, status);
+            Assert.True((await host.Http.GetByteArrayAsync($"/api/pictures/{(string)said!["picture"]!}")).AsSpan().IndexOf(place) < 0);
+        }
+    }
+
+    [Fact]
+    public async Task What_is_much_work_for_its_size_is_refused_before_it_is_done()
+    {
+        await using var host = await Host.Start();
+        byte[] png = Wall(3000, 2000, SKEncodedImageFormat.Png);
+        // Sixteen bits and interlaced, as its head says; what follows is never looked at.
+        (png[24], png[28]) = (16, 1);
+        BinaryPrimitives.WriteUInt32BigEndian(png.AsSpan(29), Crc(png.AsSpan(12, 17)));
+        var (status, said) = await Send(host, png);
+        Assert.Equal(400, status);
+        Assert.Contains("5 million", said!.ToJsonString(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Of_a_file_that_is_refused_no_picture_is_kept_and_a_byte_order_mark_is_no_part_of_one_that_is_taken()
+    {
+        await using var host = await Host.Start();
+        string name = (string)(await Send(host, Wall(900, 600, SKEncodedImageFormat.Png))).Said!["picture"]!;
+        var photo = new Photo("wall", "kitchen wall", name, PhotoView.Side, Corners, 1.2, 0.8, 2, 0.1);
+        await host.Save(1, new AddThing("shell/photos", (JsonObject)System.Text.Json.JsonSerializer.SerializeToNode(photo, RigFile.Compact)!));
+        byte[] file = await host.Http.GetByteArrayAsync("/api/rigs/sparrow/file");
+        static ByteArrayContent Json(byte[] body) => new(body) { Headers = { ContentType = new("application/json") } };
+
+        await using var other = await Host.Start();
+        var bad = JsonNode.Parse(file)!;
+        bad["brief"]!["people"] = -5;
+        Assert.Equal(400, (await other.Post("/api/rigs", Json(Encoding.UTF8.GetBytes(bad.ToJsonString())))).Status);
+        Assert.Equal(404, (int)(await other.Http.GetAsync($"/api/pictures/{name}")).StatusCode);
+        Assert.Equal(201, (await other.Post("/api/rigs", Json([0xEF, 0xBB, 0xBF, .. file]))).Status);
+        Assert.Equal(200, (int)(await other.Http.GetAsync($"/api/pictures/{name}")).StatusCode);
     }
 
     [Fact]

@@ -25,7 +25,26 @@ public class ProblemTests(SharedHost shared) : IClassFixture<SharedHost>
         Assert.Equal(1, (int)(await host.Get("/api/rigs/sparrow"))["revision"]!);
         // Only what is wanted is sent, and a drag sends its edits alone.
         var (_, one) = await host.Post("/api/answers", new { id = "sparrow", @base = 1, edits, wanted = (string[])["rungWhy"], about = "kitchen-cold#cupboard.1" });
-        Assert.Contains("hour by hour", (string)one["answers"]!["rungWhy"]!["why"]!["formula"]!, StringComparison.Ordinal);
+        Assert.Contains("minute by minute", (string)one["answers"]!["rungWhy"]!["why"]!["formula"]!, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Utf8_is_read_however_its_name_is_written_and_what_is_said_twice_is_told()
+    {
+        foreach (string type in (string[])["application/json", "application/json; charset=utf-8", "application/json; charset=\"utf-8\"", "application/json;charset=UTF-8"])
+        {
+            var body = new StringContent("""{"text":"0.3","quantity":"length","system":"metric","beside":"0.25 m"}""");
+            body.Headers.ContentType = System.Net.Http.Headers.MediaTypeHeaderValue.Parse(type);
+            var (status, said) = await shared.Host.Post("/api/units/parse", body);
+            // A bare number has the unit of what stands beside it.
+            Assert.Equal((200, 0.3), (status, (double)said["value"]!));
+        }
+        foreach (string values in (string[])["""{"name":"a","name":"b"}""", """{"box":{"at":{"xM":1,"xM":2}}}""", """{"name":"\ud800"}"""])
+        {
+            var (status, said) = await shared.Host.Post("/api/rigs/sparrow/edits", Host.Json($$"""{"base":1,"edits":[{"kind":"change","thing":"parts/pump","values":{{values}}}]}"""));
+            Assert.Equal(400, status);
+            Assert.Contains("values", said["errors"]!.ToJsonString(), StringComparison.Ordinal);
+        }
     }
 
     [Fact]

@@ -23,7 +23,7 @@ public class ShelfTests
         var cards = (await host.Get("/api/rigs"))["rigs"]!.AsArray();
         Assert.Equal([("lantern", 1, "Lantern"), ("sparrow", 1, "Sparrow"), ("tern", 1, "Tern")], cards.Select(c => ((string)c!["id"]!, (int)c["revision"]!, (string)c["name"]!)));
         var (_, asked) = await host.Post("/api/answers", new { id = "sparrow", @base = 1, wanted = (string[])["standing"] });
-        Assert.Equal(2, (int)asked["answers"]!["standing"]!["poolCount"]!);
+        Assert.Equal(0.129, (double)asked["answers"]!["standing"]!["stays"]!["poolsL"]!, 0.001);
         host.Kill();
         await using var again = await Host.Start(host.Data);
         Assert.Equal(3, (await again.Get("/api/rigs"))["rigs"]!.AsArray().Count);

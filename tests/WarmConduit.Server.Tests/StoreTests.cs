@@ -87,8 +87,10 @@ public sealed class StoreTests : IDisposable
         // What a rig named of late can come back; what none ever named goes.
         Assert.Equal((true, true, false, true), (await Kept('a'), await Kept('b'), await Kept('c'), await Kept('d')));
         _now += TimeSpan.FromDays(40);
+        // One that is sent again is as good as new.
+        await shelf.KeepPicture(Name('d'), [1], Now);
         await shelf.KeepPicture(Name('e'), [1], Now);
-        Assert.Equal((false, false, false, true), (await Kept('a'), await Kept('b'), await Kept('d'), await Kept('e')));
+        Assert.Equal((false, false, true, true), (await Kept('a'), await Kept('b'), await Kept('d'), await Kept('e')));
     }
 
     [Fact]
@@ -179,7 +181,7 @@ public sealed class StoreTests : IDisposable
         var bytes = RigFile.WriteCompact(most).Length;
         Assert.InRange(bytes, 1_500_000, RigFile.MaxBytes);
         Assert.True(Documents.Pack(most).Content.Length < bytes / 5);
-        Assert.Equal(RigFile.Write(most), RigFile.Write(RigFile.ReadStored(Documents.Unpack(Documents.Pack(most).Content, Packing.Brotli))));
+        Assert.Equal(RigFile.Write(most), RigFile.Write(RigFile.ReadStored(Documents.Unpack(Documents.Pack(most).Content, Packing.SealedBrotli))));
         Assert.Throws<RigFileException>(() => RigFile.ReadStored(Documents.Unpack([1, 2, 3], Packing.Brotli)));
     }
 
@@ -216,6 +218,22 @@ public sealed class StoreTests : IDisposable
         int kept = (await Assert.ThrowsAsync<StaleSaveException>(() => shelf.Save("sparrow", 1, mine, "k2", Now))).KeptAs!.Value;
         Assert.Equal(kept, (await Assert.ThrowsAsync<StaleSaveException>(() => shelf.Save("sparrow", 1, mine, "k2", Now))).KeptAs);
         Assert.Equal(4, (await shelf.History("sparrow", Now)).Count);
+        // The same name with other edits is refused, with what came first under it: nothing is taken as saved that is not.
+        var used = await Assert.ThrowsAsync<KeyUsedException>(() => shelf.Save("sparrow", 1, [.. mine, .. theirs], "k1", Now));
+        Assert.Equal((3, 2, 1), (used.Current, used.Revision, used.Edits));
+    }
+
+    [Fact]
+    public void A_stored_document_that_went_bad_is_told_wherever_it_did()
+    {
+        var (content, packing) = Documents.Pack(_rig);
+        for (int at = 0; at < content.Length; at += 1 + content.Length / 200)
+        {
+            byte[] bad = [.. content];
+            bad[at] ^= 4;
+            Assert.Throws<RigFileException>(() => Documents.Unpack(bad, packing));
+        }
+        Assert.Equal(RigFile.Write(_rig), RigFile.Write(RigFile.ReadStored(Documents.Unpack(content, packing))));
     }
 
     [Fact]

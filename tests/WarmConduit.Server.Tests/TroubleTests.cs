@@ -32,6 +32,44 @@ public class TroubleTests
     }
 
     [Fact]
+    public async Task The_database_file_alone_is_whole_once_the_program_has_stopped()
+    {
+        string data = Host.NewFolder(), copy = Host.NewFolder();
+        await using (var host = await Host.Start(data))
+        {
+            Assert.Equal(200, (await host.Save(1, Host.Rename("Newer"))).Status);
+            await host.Stop();
+        }
+        Directory.CreateDirectory(copy);
+        File.Copy(Path.Combine(data, ShelfSetup.FileName), Path.Combine(copy, ShelfSetup.FileName));
+        await using var again = await Host.Start(copy);
+        Assert.Equal("Newer", (await again.Rig()).Name);
+    }
+
+    [Fact]
+    public async Task A_second_program_on_one_folder_is_refused_by_name_and_a_database_put_in_its_place_is_noticed()
+    {
+        await using var host = await Host.Start();
+        await using (var second = await Host.Start(host.Data))
+            Assert.Contains("Another Warm Conduit serves the data folder", (string)(await second.Save(1, Host.Rename("No"))).Body["title"]!, StringComparison.Ordinal);
+        Assert.Equal(200, (await host.Save(1, Host.Rename("Newer"))).Status);
+
+        await using var other = await Host.Start();
+        Assert.Equal(200, (await other.Save(1, Host.Rename("Another"))).Status);
+        await other.Stop();
+        string here = Path.Combine(host.Data, ShelfSetup.FileName), fresh = here + ".new";
+        File.Copy(Path.Combine(other.Data, ShelfSetup.FileName), fresh);
+        foreach (string ending in (string[])["-wal", "-shm"]) File.Delete(here + ending);
+        File.Move(fresh, here, overwrite: true);
+        // What is read now, and what is saved, is of the new file; of the old one nothing comes back.
+        Assert.Equal("Another", (await host.Rig()).Name);
+        Assert.Equal(200, (await host.Save(2, Host.Rename("Newest"))).Status);
+        host.Kill();
+        await using var then = await Host.Start(host.Data);
+        Assert.Equal("Newest", (await then.Rig()).Name);
+    }
+
+    [Fact]
     public async Task A_full_disk_is_named_and_what_was_saved_before_stands()
     {
         await using var host = await Host.Start();

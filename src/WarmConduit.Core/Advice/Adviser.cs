@@ -24,6 +24,7 @@ public static class Adviser
     [
         new NothingOpenRule(),
         new PoolRule(),
+        new AirlockRule(),
         new ParkingRule(),
         new KeepsWaterRule(),
         new FirstIceRule(),
@@ -49,6 +50,7 @@ public static class Adviser
         new TankRule(),
         new GuardRule(),
         new SchoolRule(),
+        new HeatShortRule(),
     ];
 
     /// <summary>

@@ -86,10 +86,19 @@ public enum FindingKind
     Parking,
 
     /// <summary>A hump of a line that should be full catches air.</summary>
-    AirLock,
+    CatchesAir,
 
     /// <summary>A line passes a wall with nothing between it and the edge of the hole.</summary>
     NoGrommet,
+
+    /// <summary>Heat is on, and nothing heats, or a heater is too weak for the night.</summary>
+    HeatShort,
+
+    /// <summary>Water is airlocked: no air gets in behind it.</summary>
+    Airlock,
+
+    /// <summary>A heater that stores hot water lacks its relief valve, or the check valve on its cold feed.</summary>
+    HeaterUnguarded,
 }
 
 /// <summary>How severe a finding is by the rules of the school the rig has chosen.</summary>

@@ -32,6 +32,14 @@ public readonly record struct Box(Point3 At, Point3 Size)
         && Math.Min(Far().YM, other.Far().YM) - Math.Max(At.YM, other.At.YM) > skinM
         && Math.Min(Far().ZM, other.Far().ZM) - Math.Max(At.ZM, other.At.ZM) > skinM;
 
+    /// <summary>What of this box lies in <paramref name="other"/>; null: nothing.</summary>
+    public Box? Within(Box other)
+    {
+        var low = new Point3(Math.Max(At.XM, other.At.XM), Math.Max(At.YM, other.At.YM), Math.Max(At.ZM, other.At.ZM));
+        var size = new Point3(Math.Min(Far().XM, other.Far().XM), Math.Min(Far().YM, other.Far().YM), Math.Min(Far().ZM, other.Far().ZM)) - low;
+        return size is { XM: > 0, YM: > 0, ZM: > 0 } ? new Box(low, size) : null;
+    }
+
     /// <summary>Straight distance from <paramref name="p"/> to the box, metres; 0 inside.</summary>
     public double OutsideM(Point3 p)
     {

@@ -16,16 +16,12 @@ public static class SurfaceCoefficient
     /// </summary>
     public static double CylinderWPerM2K(double diameterM, double surfaceC, double airC, double airSpeedMPerS, double emissivity)
     {
-        double dT = Math.Abs(surfaceC - airC);
-        double free = diameterM * diameterM * diameterM * dT <= 10
-            ? 1.25 * Math.Pow(dT / diameterM, 0.25)
-            : 1.21 * Math.Cbrt(dT);
         double wind = 0;
         if (airSpeedMPerS > 0)
         {
             wind = airSpeedMPerS * diameterM <= LaminarM2PerS ? Laminar(airSpeedMPerS, diameterM) : Turbulent(airSpeedMPerS, diameterM);
         }
-        return Math.Max(free, wind) + RadiationWPerM2K(surfaceC, airC, emissivity);
+        return Math.Max(StillCylinderWPerM2K(diameterM, surfaceC - airC), wind) + RadiationWPerM2K(surfaceC, airC, emissivity);
     }
 
     /// <summary>
@@ -37,6 +33,21 @@ public static class SurfaceCoefficient
         // A hair under the border, so that rounding does not put it beyond.
         double border = LaminarM2PerS / diameterM * (1 - 1e-12);
         return airSpeedMPerS > border && Laminar(border, diameterM) > Turbulent(airSpeedMPerS, diameterM) ? border : airSpeedMPerS;
+    }
+
+    /// <summary>Free convection of a cylinder whose surface is <paramref name="differenceK"/> from the air. Source: ISO 12241.</summary>
+    public static double StillCylinderWPerM2K(double diameterM, double differenceK)
+    {
+        double dT = Math.Abs(differenceK);
+        return diameterM * diameterM * diameterM * dT <= 10 ? 1.25 * Math.Sqrt(Math.Sqrt(dT / diameterM)) : 1.21 * Math.Cbrt(dT);
+    }
+
+    /// <summary>What wind of up to <paramref name="airSpeedMPerS"/> takes from a cylinder at the worst (see <see cref="WorstWindMPerS"/>); 0 in still air.</summary>
+    public static double WindOnCylinderWPerM2K(double diameterM, double airSpeedMPerS)
+    {
+        if (!(airSpeedMPerS > 0)) return 0;
+        double border = LaminarM2PerS / diameterM * (1 - 1e-12);
+        return airSpeedMPerS <= border ? Laminar(airSpeedMPerS, diameterM) : Math.Max(Laminar(border, diameterM), Turbulent(airSpeedMPerS, diameterM));
     }
 
     private const double LaminarM2PerS = 8.55e-3;

@@ -3,11 +3,16 @@ using WarmConduit.Core.Geometry;
 namespace WarmConduit.Core.Levels;
 
 /// <summary>Water that stays for want of air.</summary>
-/// <param name="Edges">Edges that keep it.</param>
-/// <param name="VolumeM3">How much.</param>
+/// <param name="Edges">Edges that keep it, and how much each, m³.</param>
+/// <param name="VolumeM3">How much in all.</param>
 /// <param name="OpenAt">Point at which an opening would let it go: its highest.</param>
 /// <param name="TopM">Height of that point over ground, m.</param>
-public sealed record AirBasin(IReadOnlyList<int> Edges, double VolumeM3, int OpenAt, double TopM);
+public sealed record AirBasin(IReadOnlyList<(int Edge, double VolumeM3)> Edges, double VolumeM3, int OpenAt, double TopM);
+
+/// <summary>All that stays for want of air.</summary>
+/// <param name="Basins">Largest first.</param>
+/// <param name="SegmentShare">The upper share of each segment that it fills, 0..1.</param>
+public sealed record AirAnswer(IReadOnlyList<AirBasin> Basins, double[] SegmentShare);
 
 /// <summary>Where no air gets in, no water gets out.</summary>
 public static class AirBasins
@@ -16,9 +21,9 @@ public static class AirBasins
     /// Basins of <paramref name="graph"/> that stay full although they lie above a way out, because no opening lets air in behind the water. Open are the drains and
     /// <paramref name="vents"/> (node ids). Water moves where it lies on some way from one opening to another that is no higher than the highest of them: there
     /// air follows it. A branch with no opening of its own hangs on like water in a straw; so does what stands above every opening it is joined to.
-    /// Through one-way elements air comes only their way; shut ones let none through. Largest first. O(points), and O(points) more for each segment of a network with one-way elements.
+    /// Through one-way elements air comes only their way; shut ones let none through. Largest first. O(points), and O(points) more for each end of an edge in a network with one-way elements.
     /// </summary>
-    public static IReadOnlyList<AirBasin> Find(LevelGraph graph, IReadOnlyList<string> vents, Attitude attitude)
+    public static AirAnswer Find(LevelGraph graph, IReadOnlyList<string> vents, Attitude attitude)
     {
         var z = graph.Heights(attitude);
         var openings = graph.DrainPoints.Concat(vents.Select(graph.PointOf)).Distinct().ToArray();
@@ -33,7 +38,7 @@ public static class AirBasins
 
         var (top, level) = (HighestOpening(graph, z, openings), Draining.Sweep(graph, z).Level);
         var air = graph.SegPasses.Contains(Passes.Forward) ? new OneWayAir(graph, z, openings) : null;
-        var held = new double[segments];
+        var (held, shares) = (new double[segments], new double[segments]);
         for (int s = 0; s < segments; s++)
         {
             int a = graph.SegA[s], b = graph.SegB[s];
@@ -42,19 +47,20 @@ public static class AirBasins
             double above = follows ? Math.Max(top[a], top[b]) : double.NegativeInfinity;
             // What stands above the highest opening of its part hangs, the rest runs; a branch without an opening hangs as far as it is not a pool anyhow.
             double out_ = Draining.OutLevel(graph.SegPasses[s], level[a], level[b]);
-            double share = ShareAbove(z[a], z[b], Math.Max(above, out_));
+            double share = shares[s] = ShareAbove(z[a], z[b], Math.Max(above, out_));
             held[s] = share * BoreSegment.VolumeM3(graph.SegBoreM[s], graph.SegLengthM[s], double.PositiveInfinity, double.PositiveInfinity);
         }
-        return Group(graph, z, held);
+        return new AirAnswer(Group(graph, z, held), shares);
     }
 
-    // Where air comes in behind water, some elements letting it through one way only.
+    // Where air comes in behind water, some elements letting it through one way only. A straight length has air from one end where its whole edge has, so each end of an edge is looked at once.
     private sealed class OneWayAir
     {
-        private readonly List<(int From, int Segment)>[] _into;
+        private readonly List<(int From, int Edge)>[] _into;
         private readonly LevelGraph _graph;
         private readonly double[] _z;
         private readonly bool[] _open;
+        private readonly Dictionary<(int Edge, bool Start), bool> _known = [];
 
         public OneWayAir(LevelGraph graph, double[] z, int[] openings)
         {
@@ -65,16 +71,25 @@ public static class AirBasins
             for (int s = 0; s < graph.SegA.Length; s++)
             {
                 if (graph.SegPasses[s] == Passes.None) continue;
-                (_into[graph.SegB[s]] ??= []).Add((graph.SegA[s], s));
-                if (graph.SegPasses[s] == Passes.Both) (_into[graph.SegA[s]] ??= []).Add((graph.SegB[s], s));
+                // What lies inside vessels stands behind all edges.
+                int edge = s < graph.EdgeFirst[^1] ? graph.EdgeOfSegment(s) : -1 - s;
+                (_into[graph.SegB[s]] ??= []).Add((graph.SegA[s], edge));
+                if (graph.SegPasses[s] == Passes.Both) (_into[graph.SegA[s]] ??= []).Add((graph.SegB[s], edge));
             }
         }
 
         // To the end from which its water leaves, without passing it.
         public bool Reaches(int segment)
         {
-            int a = _graph.SegA[segment], b = _graph.SegB[segment];
-            return _graph.SegPasses[segment] == Passes.Forward ? Comes(a, segment) : _z[a] == _z[b] ? Comes(a, segment) || Comes(b, segment) : Comes(_z[a] > _z[b] ? a : b, segment);
+            int a = _graph.SegA[segment], b = _graph.SegB[segment], edge = _graph.EdgeOfSegment(segment);
+            return _graph.SegPasses[segment] == Passes.Forward ? Comes(edge, true) : _z[a] == _z[b] ? Comes(edge, true) || Comes(edge, false) : Comes(edge, _z[a] > _z[b]);
+        }
+
+        private bool Comes(int edge, bool start)
+        {
+            if (_known.TryGetValue((edge, start), out bool known)) return known;
+            int to = start ? _graph.SegA[_graph.EdgeFirst[edge]] : _graph.SegB[_graph.EdgeFirst[edge + 1] - 1];
+            return _known[(edge, start)] = Comes(to, edge);
         }
 
         private bool Comes(int to, int without)
@@ -84,8 +99,8 @@ public static class AirBasins
             while (stack.TryPop(out int p))
             {
                 if (_open[p]) return true;
-                foreach (var (from, s) in _into[p] ?? [])
-                    if (s != without && seen.Add(from)) stack.Push(from);
+                foreach (var (from, edge) in _into[p] ?? [])
+                    if (edge != without && seen.Add(from)) stack.Push(from);
             }
             return false;
         }
@@ -142,7 +157,7 @@ public static class AirBasins
         foreach (var group in Enumerable.Range(0, held.Length).Where(s => held[s] > 1e-9).GroupBy(s => Root(graph.SegA[s])))
         {
             int top = group.SelectMany(s => (int[])[graph.SegA[s], graph.SegB[s]]).MaxBy(p => z[p]);
-            var edges = group.Select(s => graph.EdgeOfSegment(s)).Distinct().Order().ToArray();
+            var edges = group.GroupBy(graph.EdgeOfSegment).OrderBy(g => g.Key).Select(g => (g.Key, g.Sum(s => held[s]))).ToArray();
             basins.Add(new AirBasin(edges, group.Sum(s => held[s]), top, z[top]));
         }
         return [.. basins.OrderByDescending(b => b.VolumeM3)];

@@ -12,17 +12,31 @@ public static class Draining
     /// Solves <paramref name="graph"/> at <paramref name="attitude"/> by one sweep from the drains with a priority queue (Dijkstra's order with max for
     /// the sum). Exact. O(points · log points).
     /// </summary>
-    public static LevelAnswer Solve(LevelGraph graph, Attitude attitude)
+    /// <param name="graph">The network.</param>
+    /// <param name="attitude">How it stands.</param>
+    /// <param name="surfaceM">How high water stands in each vessel to begin with, m over ground: it stands no higher afterwards, and what lies above runs down into it. Infinite for a vessel that is full; left out: all are.</param>
+    public static LevelAnswer Solve(LevelGraph graph, Attitude attitude, IReadOnlyList<double>? surfaceM = null)
     {
         var z = graph.Heights(attitude);
         var (level, next, crest) = Sweep(graph, z);
+        if (surfaceM is not null) StayInVessels(graph, z, surfaceM, level, next, crest);
         return new LevelAnswer(graph, z, level, next, crest, SegmentVolumes(graph, z, level)) { Attitude = attitude };
     }
 
     /// <summary>Lays out and solves in one step. Throws as <see cref="LevelGraph(LevelNetwork)"/> does.</summary>
     public static LevelAnswer Solve(LevelNetwork network, Attitude attitude) => Solve(new LevelGraph(network), attitude);
 
-    internal static (double[] Level, int[] Next, int[] Crest) Sweep(LevelGraph graph, double[] z)
+    // A vessel that is not full takes what is above its water, over the lowest crest.
+    private static void StayInVessels(LevelGraph graph, double[] z, IReadOnlyList<double> surfaceM, double[] level, int[] next, int[] crest)
+    {
+        var takes = Enumerable.Range(0, graph.VesselPoint.Length).Where(v => level[graph.VesselPoint[v]] > surfaceM[v]).Select(v => (graph.VesselPoint[v], surfaceM[v])).ToList();
+        if (takes.Count == 0) return;
+        var (stays, back, over) = Sweep(graph, z, takes);
+        for (int p = 0; p < z.Length; p++)
+            if (stays[p] < level[p]) (level[p], next[p], crest[p]) = (stays[p], back[p], over[p]);
+    }
+
+    internal static (double[] Level, int[] Next, int[] Crest) Sweep(LevelGraph graph, double[] z, IReadOnlyList<(int Point, double LevelM)>? vessels = null)
     {
         int n = z.Length;
         var level = new double[n];
@@ -32,10 +46,20 @@ public static class Draining
         Array.Fill(next, -1);
         Array.Fill(crest, -1);
         var queue = new PriorityQueue<int, double>(n);
-        foreach (int d in graph.DrainPoints)
+        if (vessels is null)
         {
-            (level[d], crest[d]) = (z[d], d);
-            queue.Enqueue(d, z[d]);
+            foreach (int d in graph.DrainPoints)
+            {
+                (level[d], crest[d]) = (z[d], d);
+                queue.Enqueue(d, z[d]);
+            }
+        }
+        // A vessel is no way out: it has no crest.
+        foreach (var (point, stands) in vessels ?? [])
+        {
+            if (stands >= level[point]) continue;
+            level[point] = stands;
+            queue.Enqueue(point, stands);
         }
         while (queue.TryDequeue(out int p, out double at))
         {

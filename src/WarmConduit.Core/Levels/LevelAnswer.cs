@@ -3,7 +3,7 @@ using WarmConduit.Core.Geometry;
 namespace WarmConduit.Core.Levels;
 
 /// <summary>Water that stays together in one place. Volumes in m³, heights over ground in metres.</summary>
-/// <param name="LevelM">The level it stands at; plus infinity when nothing lets it out.</param>
+/// <param name="LevelM">The level it stands at; plus infinity when nothing lets it out, nor back into a vessel.</param>
 /// <param name="CrestPoint">The point it would have to climb over; -1 when there is no way out.</param>
 /// <param name="VolumeM3">Water in the bores of the pool (vessels are counted apart).</param>
 /// <param name="Edges">Edge numbers with the water each holds.</param>

@@ -19,6 +19,20 @@ public static class VesselSlice
         return Math.Clamp(Over(depth, along, across) - Over(depth - 1, along, across), 0, 1);
     }
 
+    /// <summary>The height over ground, m, at which water stands that fills <paramref name="fraction"/> (0..1) of it. To a micrometre. O(1).</summary>
+    public static double SurfaceM(Box box, double fraction, Attitude attitude)
+    {
+        double half = (box.Size.ZM + Math.Abs(attitude.TanPitch() * box.Size.XM) + Math.Abs(attitude.TanRoll() * box.Size.YM)) / 2, middle = attitude.HeightM(box.Centre());
+        double low = middle - half, high = middle + half;
+        while (high - low > 1e-6)
+        {
+            double at = (low + high) / 2;
+            if (FilledFraction(box, at, attitude) < fraction) low = at;
+            else high = at;
+        }
+        return high;
+    }
+
     // ∫∫ max(0, u - a x - b y) over the unit square.
     private static double Over(double u, double a, double b)
     {

@@ -207,6 +207,7 @@ public static class Positions
 /// <param name="Passage">How water and air pass.</param>
 /// <param name="KeepsWater">Keeps its water after draining, by design.</param>
 /// <param name="Remedy">What empties or protects it, when it keeps its water.</param>
+/// <param name="Protects">Its remedy leaves the water in it, safe from frost.</param>
 /// <param name="IceBreaks">What ice does to it.</param>
 /// <param name="RatedBar">Rated pressure; null where none applies.</param>
 /// <param name="OutdoorShare">Part of the loss that goes straight outdoors, 0..1.</param>
@@ -218,6 +219,7 @@ public static class Positions
 /// <param name="MassKg">Its mass when empty.</param>
 /// <param name="Positions">The positions it can be left in; none for what cannot be set.</param>
 /// <param name="Source">Where the values come from, or "estimate".</param>
+/// <param name="Caution">What to mind with it; null: nothing beyond common care.</param>
 public sealed record StockPart(
     string Id,
     string Name,
@@ -227,6 +229,7 @@ public sealed record StockPart(
     Passage Passage,
     bool KeepsWater,
     string? Remedy,
+    bool Protects,
     IceBreaks IceBreaks,
     double? RatedBar,
     double OutdoorShare,
@@ -237,4 +240,5 @@ public sealed record StockPart(
     IReadOnlyList<StockPort> Ports,
     double MassKg,
     IReadOnlyList<StockPosition> Positions,
-    string Source);
+    string Source,
+    string? Caution);

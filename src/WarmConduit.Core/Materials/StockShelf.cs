@@ -54,7 +54,7 @@ internal static class StockShelf
         Of(PartGroup.Heat, "mixing-valve", "thermostatic mixing valve", 0.03, 0.06, Passage.Through, IceBreaks.Yes, 10, (90, 40, 80), 0.4,
             [At("cold", 0, 20, 30, Facing.Rear, Half, PortRole.Cold), At("hot", 90, 20, 30, Facing.Forward, Half, PortRole.Hot), At("mixed", 45, 20, 0, Facing.Down, Half, PortRole.Outlet)]),
         Of(PartGroup.Waste, "trap", "water trap", 0.3, 0.2, Passage.Through, IceBreaks.Yes, null, (160, 60, 140), 0.3,
-            [At("in", 20, 30, 140, Facing.Up, Waste, PortRole.Waste), At("out", 160, 30, 70, Facing.Forward, Waste, PortRole.Waste)], keeps: "Pour in about a litre of propylene glycol antifreeze for drinking-water systems"),
+            [At("in", 20, 30, 140, Facing.Up, Waste, PortRole.Waste), At("out", 160, 30, 70, Facing.Forward, Waste, PortRole.Waste)], keeps: "Pour in about a litre of propylene glycol antifreeze for drinking-water systems", protects: true),
         Of(PartGroup.Waste, "waterless-trap", "waterless trap", 0.02, 0.1, Passage.OneWay, IceBreaks.No, null, (40, 40, 140), 0.2,
             [At("in", 20, 20, 140, Facing.Up, Waste, PortRole.Waste), At("out", 20, 20, 0, Facing.Down, Waste, PortRole.Waste)]),
         Of(PartGroup.Drain, "frost-valve", "frost valve", 0.02, 0.05, Passage.Drain, IceBreaks.No, 6, (60, 60, 90), 0.3, [At("in", 0, 30, 60, Facing.Rear, Half, PortRole.Inlet)], look: PartLook.Drain, positions: Tap),
@@ -63,7 +63,7 @@ internal static class StockShelf
             [At("a", 0, 20, 14, Facing.Rear, Half, PortRole.Inlet), At("b", 80, 20, 14, Facing.Forward, Half, PortRole.Outlet), At("c", 40, 40, 14, Facing.FarSide, Half, PortRole.Outlet)], look: PartLook.Joint),
         Of(PartGroup.Vent, "open-end", "open end", 0, 0, Passage.OpenEnd, IceBreaks.No, null, (40, 40, 40), 0, [At("end", 20, 20, 20, Facing.Down, Half, PortRole.Outlet)], look: PartLook.OpenEnd),
         Of(PartGroup.Waste, "basin", "sink or basin", 0, 0, Passage.OpenEnd, IceBreaks.No, null, (360, 340, 140), 2.5, [At("waste", 180, 170, 0, Facing.Down, Waste, PortRole.Waste)], look: PartLook.Bowl),
-        Of(PartGroup.Drain, "air-port", "blow-out port, capped", 0.005, 0.02, Passage.DeadEnd, IceBreaks.Yes, 10, (40, 40, 40), 0.1, [At("in", 0, 20, 14, Facing.Rear, Half, PortRole.Inlet)], look: PartLook.Joint),
+        Of(PartGroup.Drain, "air-port", "blow-out port", 0.005, 0.02, Passage.Drain, IceBreaks.Yes, 10, (40, 40, 40), 0.1, [At("in", 0, 20, 14, Facing.Rear, Half, PortRole.Inlet)], look: PartLook.Joint, positions: [new(Positions.Open, "cap off", true), new(Positions.Closed, "capped", false)]),
 
         // Store.
         Tank(PartGroup.Store, "tall-tank", "upright water tank", 350, 350, 700, 4.5, 1,
@@ -153,8 +153,8 @@ internal static class StockShelf
 
     private static StockPart Of(
         PartGroup group, string id, string name, double holdsL, double lossWPerK, Passage passage, IceBreaks ice, double? bar, (double X, double Y, double Z) mm, double kg, IReadOnlyList<StockPort> ports,
-        string? keeps = null, double outdoors = 0, double usual = 1, PartLook look = PartLook.Body, bool landmark = false, IReadOnlyList<StockPosition>? positions = null) =>
-        new(id, name, group, holdsL, lossWPerK, passage, keeps is not null, keeps, ice, bar, outdoors, usual, look, landmark, Mm(mm.X, mm.Y, mm.Z), ports, kg, positions ?? [], Catalogue.Estimate);
+        string? keeps = null, bool protects = false, double outdoors = 0, double usual = 1, PartLook look = PartLook.Body, bool landmark = false, IReadOnlyList<StockPosition>? positions = null) =>
+        new(id, name, group, holdsL, lossWPerK, passage, keeps is not null, keeps, protects, ice, bar, outdoors, usual, look, landmark, Mm(mm.X, mm.Y, mm.Z), ports, kg, positions ?? [], Catalogue.Estimate, Cautions.Of(id, group, passage));
 
     private static StockPort[] InOut(double length, double y, double z) =>
         [At("in", 0, y, z, Facing.Rear, Half, PortRole.Inlet), At("out", length, y, z, Facing.Forward, Half, PortRole.Outlet)];

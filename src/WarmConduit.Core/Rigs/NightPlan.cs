@@ -63,6 +63,9 @@ public sealed record PlanEvent(
     /// <summary>Whether it goes on at <paramref name="hour"/> from the start.</summary>
     public bool On(double hour) => hour >= AtH && hour < (UntilH ?? double.PositiveInfinity);
 
+    /// <summary>The highest that what opens between its rooms can be, m.</summary>
+    public double MostHeightM(IReadOnlyList<Zone> zones) => zones.Where(z => z.Id == ZoneId || z.Id == Towards).Select(z => z.Box.Size.ZM).DefaultIfEmpty(5).Min();
+
     /// <summary>What is out of range or missing, by field below <paramref name="at"/>; <paramref name="zones"/> are the rooms there are.</summary>
     internal IEnumerable<RigFault> Check(string at, IReadOnlyList<Zone> zones)
     {
@@ -82,6 +85,8 @@ public sealed record PlanEvent(
                      Kind == PlanEventKind.Open && ZoneId is not null && Towards == ZoneId ? new RigFault($"{at}.towards", "a room cannot open to itself") : null,
                      Kind == PlanEventKind.Open ? Needed("areaM2", AreaM2) : null,
                      Kind == PlanEventKind.Open ? Needed("heightM", HeightM) : null,
+                     Kind == PlanEventKind.Open && HeightM > MostHeightM(zones) + 1e-6
+                         ? new RigFault($"{at}.heightM", FormattableString.Invariant($"between its rooms it can have {MostHeightM(zones):0.###} m at most"), false) : null,
                  ])
             if (fault is not null) yield return fault;
     }
@@ -94,11 +99,11 @@ public sealed record PlanEvent(
 /// <param name="Hours">How long it is, h, 0.5 to 240.</param>
 /// <param name="HeatOn">Whether heaters run at the start.</param>
 /// <param name="Drained">Whether it starts drained.</param>
-/// <param name="InsideC">How warm it was kept until the start, °C, -40 to 40.</param>
+/// <param name="InsideC">How warm living space was kept until the start, °C, -40 to 40; left out: as its heater's set point.</param>
 /// <param name="StartWaterC">Water at the start, °C, 0 to 95.</param>
 /// <param name="Events">What happens; at most 40.</param>
 public sealed record NightPlan(
-    string Id, string Name, double StartHour, double Hours, bool HeatOn, bool Drained, double InsideC, double StartWaterC, IReadOnlyList<PlanEvent> Events) : IIdentified
+    string Id, string Name, double StartHour, double Hours, bool HeatOn, bool Drained, double? InsideC, double StartWaterC, IReadOnlyList<PlanEvent> Events) : IIdentified
 {
     /// <summary>Events at the most.</summary>
     public const int MostEvents = 40;

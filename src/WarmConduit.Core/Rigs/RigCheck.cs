@@ -84,12 +84,12 @@ public static partial class RigCheck
             c.Name($"{at}.name", plan.Name);
             c.Range($"{at}.startHour", plan.StartHour, 0, 24, "h");
             c.Range($"{at}.hours", plan.Hours, 0.5, PlanEvent.MostH, "h");
-            c.Range($"{at}.insideC", plan.InsideC, -40, 40, "°C");
+            if (plan.InsideC is { } inside) c.Range($"{at}.insideC", inside, -40, 40, "°C");
             c.Range($"{at}.startWaterC", plan.StartWaterC, 0, 95, "°C");
             c.Count($"{at}.events", plan.Events.Count, 0, NightPlan.MostEvents);
             c.Unique($"{at}.events", plan.Events);
             for (int e = 0; e < Math.Min(plan.Events.Count, NightPlan.MostEvents); e++)
-                foreach (var fault in plan.Events[e].Check($"{at}.events[{e}]", zones)) c.Add(fault.Path, fault.Reason);
+                foreach (var fault in plan.Events[e].Check($"{at}.events[{e}]", zones)) c.Add(fault.Path, fault.Reason, fault.Essential);
         }
     }
 
@@ -164,6 +164,8 @@ public static partial class RigCheck
                 c.Towards($"{at}.openings[{o}].towards", zone.Id, opening.Towards, ids);
                 c.Range($"{at}.openings[{o}].areaM2", opening.AreaM2, 0, 20, "m²");
                 c.Range($"{at}.openings[{o}].heightM", opening.HeightM, 0, 5, "m");
+                if (shell.Zones.Find(opening.Towards) is { } other && opening.MostHeightM(zone, other) is var most && opening.HeightM > most + 1e-6)
+                    c.Add($"{at}.openings[{o}].heightM", FormattableString.Invariant($"between {zone.Name} and {other.Name} it can have {most:0.###} m at most"), essential: false);
             }
             if (zone.Heater is not { } heater) continue;
             c.Range($"{at}.heater.powerW", heater.PowerW, 0, 50_000, "W");

@@ -12,6 +12,7 @@ public sealed class RigIndex
     private readonly HashSet<string> _coolant;
     private readonly ConcurrentDictionary<Run, Point3[]> _courses;
     private readonly Func<Run, Point3[]> _laid;
+    private readonly Lazy<HashSet<(string? Part, string? Port)>> _joined;
 
     /// <summary>Lays <paramref name="rig"/> out. O(parts + runs + zones).</summary>
     public RigIndex(Rig rig)
@@ -22,6 +23,7 @@ public sealed class RigIndex
         static IEnumerable<string> Ends(Run r) => new[] { r.From.Part, r.To.Part }.OfType<string>();
         _coolant = [.. rig.Runs.Where(r => r.Service == Service.Coolant).SelectMany(Ends)];
         if (_coolant.Count > 0) _coolant.ExceptWith(rig.Runs.Where(r => r.Service != Service.Coolant).SelectMany(Ends));
+        _joined = new(() => [.. rig.Runs.SelectMany(r => (RunEnd[])[r.From, r.To]).Select(e => (e.Part, e.Port))]);
         _zones = new ZonesBySize(rig.Shell.Zones);
         _courses = new(1, rig.Runs.Count, ReferenceEqualityComparer.Instance);
         _laid = run => [PlaceOf(run.From), .. run.Bends.Select(b => b.At), PlaceOf(run.To)];
@@ -35,6 +37,9 @@ public sealed class RigIndex
 
     /// <summary>The run with this id; throws when there is none.</summary>
     public Run Run(string id) => _runs[id];
+
+    /// <summary>Whether a run ends on this port.</summary>
+    public bool IsJoined(string part, string port) => _joined.Value.Contains((part, port));
 
     /// <summary>Where an end of a run is: its port, or the place of a loose end.</summary>
     public Point3 PlaceOf(RunEnd end) => end.At ?? _parts[end.Part!].PortAt(end.Port!)!.Value;

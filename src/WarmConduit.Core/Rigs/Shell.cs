@@ -74,8 +74,18 @@ public sealed record ZoneHeater(double PowerW, double SetpointC, bool? Electric 
 /// <param name="Id">Its id.</param>
 /// <param name="Towards">The zone behind it.</param>
 /// <param name="AreaM2">Area, m²; 0 to 20.</param>
-/// <param name="HeightM">Height, m; 0 to 5.</param>
-public sealed record Opening(string Id, string Towards, double AreaM2, double HeightM) : IIdentified;
+/// <param name="HeightM">Height, m; of one in a roof or floor its length. 0 to 5, and no more than either room has.</param>
+/// <param name="Side">Where it lies in this room: in its roof the other room is above, in its floor below; left out: in a wall.</param>
+public sealed record Opening(string Id, string Towards, double AreaM2, double HeightM, FaceSide? Side = null) : IIdentified
+{
+    /// <summary>1: the other room is above, -1: below, 0: beside.</summary>
+    public int Above() => Side switch { FaceSide.Roof => 1, FaceSide.Floor => -1, _ => 0 };
+
+    /// <summary>The highest it can be between two rooms, m.</summary>
+    public double MostHeightM(Zone a, Zone b) => Above() == 0
+        ? Math.Min(a.Box.Size.ZM, b.Box.Size.ZM)
+        : Math.Min(Math.Max(a.Box.Size.XM, a.Box.Size.YM), Math.Max(b.Box.Size.XM, b.Box.Size.YM));
+}
 
 /// <summary>What a room exchanges with another, as a share of what its partitions and openings say.</summary>
 /// <param name="Id">The other room's id.</param>

@@ -30,7 +30,7 @@ public sealed record TankLevel(string Id, double Share) : IIdentified;
 /// <param name="Parked">How the vehicle stands; within 15° each way.</param>
 /// <param name="ScenarioId">The scenario in which it is drained and left; left out: the rig's drain scenario.</param>
 /// <param name="TankLevels">How full tanks are at the start; one that is not named is as full as its stock usually is.</param>
-/// <param name="InsideC">How warm the vehicle was kept until the start, °C: rooms with a heater, or the living space where there is none; -40 to 40.</param>
+/// <param name="InsideC">How warm living space was kept until the start, °C; -40 to 40. Left out: as its heater's set point, 18 where it has none.</param>
 /// <param name="Events">What happens in the course of it, at most 40; left out: nothing.</param>
 /// <param name="Cloud">Cover of the sky, 0 (clear: outer faces lose to it) to 1.</param>
 /// <param name="Weather">Hourly weather; left out: the temperature, wind and cover above all night.</param>
@@ -45,11 +45,14 @@ public sealed record Conditions(
     Attitude Parked,
     string? ScenarioId = null,
     IReadOnlyList<TankLevel>? TankLevels = null,
-    double InsideC = 18,
+    double? InsideC = null,
     IReadOnlyList<PlanEvent>? Events = null,
     double Cloud = 1,
     WeatherChoice? Weather = null)
 {
+    /// <summary>How warm living space without a heater is taken to have been kept, °C.</summary>
+    public const double UsualInsideC = 18;
+
     /// <summary>A night as the brief fears it: from ten in the evening to six, parked level, the lowest temperature, heat as the way of living has it.</summary>
     public static Conditions Of(Brief brief) => new(
         brief.LowestC,
@@ -64,12 +67,25 @@ public sealed record Conditions(
     /// <summary>What the brief asks it to stand without heat, as it is left then: full where it is lived in, drained where it is not; ten days at the most.</summary>
     public static Conditions WithoutHeat(Brief brief) => Of(brief) with { HeatOn = false, Hours = Math.Clamp(brief.HoursWithoutHeat, 0.5, PlanEvent.MostH) };
 
-    /// <summary>The same night with the coldest hour and the mean wind of its weather as the steady ones, where it has a weather: what is reckoned for a steady night is on the safe side.</summary>
-    public Conditions Settled()
+    /// <summary>
+    /// A steady night worked out of this one: its temperature and wind, or the coldest hour and the mean wind of its weather. For what is told of a night as a whole; nothing else is to be asked of it.
+    /// </summary>
+    public SteadyNight Steady()
     {
-        if (Weather is null) return this;
+        if (Weather is null) return new SteadyNight(OutdoorC, WindMPerS, HeatOn);
         var hours = Weather.From(StartHour, Hours);
-        return this with { OutdoorC = hours.Min(h => h.TemperatureC), WindMPerS = hours.Average(h => h.WindMPerS) };
+        return new SteadyNight(hours.Min(h => h.TemperatureC), hours.Average(h => h.WindMPerS), HeatOn);
+    }
+
+    /// <summary>How warm living space was kept: as is said, else as its heater's set point says.</summary>
+    public double KeptC(Rig rig) => InsideC ?? rig.Shell.Zones.FirstOrDefault(z => z is { Kind: ZoneKind.Living, Heater.PowerW: > 0 })?.Heater!.SetpointC ?? UsualInsideC;
+
+    /// <summary>This night with <paramref name="outdoorC"/> from its start to its end: in the mean wind and under the mean cover of its weather.</summary>
+    public Conditions Constant(double outdoorC)
+    {
+        if (Weather is null) return this with { OutdoorC = outdoorC };
+        var hours = Weather.From(StartHour, Hours);
+        return this with { OutdoorC = outdoorC, WindMPerS = hours.Average(h => h.WindMPerS), Cloud = hours.Average(h => h.Cloud), Weather = null };
     }
 
     /// <summary>What is out of range or not in <paramref name="rig"/>, by field; empty when all is well.</summary>
@@ -83,7 +99,7 @@ public sealed record Conditions(
         Range("outdoorC", OutdoorC, -60, 50, "°C");
         Range("windMPerS", WindMPerS, 0, 60, "m/s");
         Range("startWaterC", StartWaterC, 0, 95, "°C");
-        Range("insideC", InsideC, -40, 40, "°C");
+        Range("insideC", InsideC ?? UsualInsideC, -40, 40, "°C");
         if (Events?.Count > NightPlan.MostEvents) faults.Add(new RigFault("conditions.events", $"more than {NightPlan.MostEvents} events"));
         for (int i = 0; i < Math.Min(Events?.Count ?? 0, NightPlan.MostEvents); i++) faults.AddRange(Events![i].Check($"conditions.events[{i}]", rig.Shell.Zones));
         Range("cloud", Cloud, 0, 1, "");

@@ -1,3 +1,4 @@
+using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Heat;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
@@ -15,9 +16,25 @@ public static class PartWater
         return stock.HoldsL > 0 || stock.Passage != Passage.Vessel ? stock.HoldsL : part.Box.VolumeM3() * 1000;
     }
 
+    /// <summary>Mass when empty, kg: the rig's own figure, else that of stock; of a tank of another size, by the area of its walls. Estimate.</summary>
+    public static double EmptyKg(Part part)
+    {
+        var stock = Catalogue.Part(part.Stock)!;
+        if (part.MassKg is { } own) return own;
+        return stock is { Passage: Passage.Vessel, Group: PartGroup.Store or PartGroup.Waste } ? stock.MassKg * Walls(part.Box.Size) / Walls(stock.Size) : stock.MassKg;
+
+        static double Walls(Geometry.Point3 size) => (size.XM * size.YM) + (size.XM * size.ZM) + (size.YM * size.ZM);
+    }
+
     /// <summary>Water in it at the start of a night when the system is in use, litres.</summary>
     public static double AtStartL(Part part, Conditions night) =>
         HoldsL(part) * (night.TankLevels?.Find(part.Id)?.Share ?? Catalogue.Part(part.Stock)!.UsualShare);
+
+    /// <summary>A can, a bucket: air gets in at its top, whatever is joined there.</summary>
+    public static bool OpenTop(Part part) => part.Stock is "can" or "bucket" or "wheeled-grey-tank";
+
+    /// <summary>A diaphragm with air behind it pushes the water out: an accumulator, an expansion vessel.</summary>
+    public static bool Pushes(Part part) => part.Stock is "accumulator" or "expansion-vessel";
 
     /// <summary>
     /// How high water can stand in a part that is no vessel, above its lowest port, m: a joint's bore, else its body. A part that stands in a pool by less is as full as the pool is deep in it. Estimate.

@@ -1,6 +1,7 @@
 using WarmConduit.Core.Levels;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Studies.Networks;
 
 namespace WarmConduit.Core.Studies;
@@ -20,9 +21,10 @@ public sealed class Question
     private Elimination? _elimination;
     private CutRuns? _cuts, _cutsBefore;
     private Against? _against;
+    private PipeFilms? _films;
     private Rig? _sound;
-    private IReadOnlyList<ZoneAir>? _zones;
     private (bool Known, LevelAnswer? Answer) _draining;
+    private (Elimination Of, IReadOnlyList<HandTask> ByHand, HashSet<int> Runs)? _driven;
 
     /// <summary>Asks about <paramref name="rig"/> under <paramref name="conditions"/>.</summary>
     /// <param name="rig">The document, checked before.</param>
@@ -31,7 +33,7 @@ public sealed class Question
     /// <param name="cancel">Studies stop with <see cref="OperationCanceledException"/> when nobody waits any more.</param>
     public Question(Rig rig, Conditions conditions, string? about = null, CancellationToken cancel = default)
     {
-        (Rig, Conditions, About, Cancel) = (rig, conditions.Settled(), about, cancel);
+        (Rig, Conditions, About, Cancel) = (rig, conditions, about, cancel);
         Scenario = conditions.ScenarioId is { } id ? rig.Scenarios.Find(id) ?? rig.ScenarioOf(ScenarioKind.Drain) : rig.ScenarioOf(ScenarioKind.Drain);
     }
 
@@ -60,27 +62,42 @@ public sealed class Question
     internal Elimination? Elimination =>
         Levels.Graph is not { } graph ? null : _elimination?.Fits(graph) == true ? _elimination : _elimination = new Elimination(graph);
 
+    /// <summary>Runs through which pumps that are run dry drive air (<see cref="AirHolds.Driven"/>); kept as <see cref="Elimination"/> is. Only where something is open.</summary>
+    internal IReadOnlySet<int> DrivenRuns
+    {
+        get
+        {
+            if (_driven is { } known && ReferenceEquals(known.Of, Elimination) && known.ByHand.SequenceEqual(Rig.ByHand)) return known.Runs;
+            var runs = AirHolds.Driven(this, Levels.Graph!);
+            _driven = (Elimination!, Rig.ByHand, runs);
+            return runs;
+        }
+    }
+
     /// <summary>Runs cut where they pass from zone to zone.</summary>
     internal CutRuns Cuts => _cuts ??= new CutRuns(Index, _cutsBefore, Cancel);
 
     /// <summary>What lies against a face of its room.</summary>
-    internal Against Against => _against ??= new Against(Rig.Shell, Conditions);
+    internal Against Against => _against ??= new Against(Rig.Shell);
+
+    /// <summary>What metres of pipe lose.</summary>
+    internal PipeFilms Films => _films ??= new PipeFilms();
 
     /// <summary>The rig that this one was made from, where nothing in it would be refused today; null: not known.</summary>
     internal Rig? Sound => _sound;
-
-    /// <summary>Each zone's air on the steady night.</summary>
-    public IReadOnlyList<ZoneAir> Zones => _zones ??= ZoneBalance.Solve(Rig, Conditions);
 
     /// <summary>Where water stands once all that can leave has left; null when nothing is open anywhere.</summary>
     internal LevelAnswer? Draining
     {
         get
         {
-            if (!_draining.Known) _draining = (true, Levels.Graph is null ? null : Core.Levels.Draining.Solve(Levels.Graph, Conditions.Parked));
+            if (!_draining.Known) _draining = (true, Levels.Graph is null ? null : Core.Levels.Draining.Solve(Levels.Graph, Conditions.Parked, Surfaces()));
             return _draining.Answer;
         }
     }
+
+    // How high each vessel is filled to begin with.
+    private double[] Surfaces() => [.. Levels.VesselOf.OrderBy(v => v.Value).Select(v => Index.Part(v.Key)).Select(p => PartWater.AtStartL(p, Conditions) / PartWater.HoldsL(p) is < 1 and var share ? VesselSlice.SurfaceM(p.Box, share, Conditions.Parked) : double.PositiveInfinity)];
 
     /// <summary>The answer of <paramref name="study"/>, asked once.</summary>
     public TAnswer Ask<TAnswer>(Func<Question, TAnswer> study)
@@ -96,23 +113,24 @@ public sealed class Question
     /// <summary>The same rig under other conditions; what does not depend on them is shared.</summary>
     public Question With(Conditions conditions)
     {
-        var other = new Question(Rig, conditions, About, Cancel) { _index = _index, _cuts = _cuts, _elimination = _elimination };
+        var other = new Question(Rig, conditions, About, Cancel) { _index = _index, _cuts = _cuts, _elimination = _elimination, _driven = _driven, _against = _against, _films = _films };
         if (other.Scenario.Id != Scenario.Id) return other;
         other._levels = _levels;
         if (conditions.Parked != Conditions.Parked) return other;
+        if (!conditions.SameTanks(Conditions)) return other;
         other._draining = _draining;
-        if (conditions.SameTanks(Conditions) && _answers.TryGetValue(typeof(DrainDownAnswer), out object? drained)) other._answers[typeof(DrainDownAnswer)] = drained;
+        if (_answers.TryGetValue(typeof(DrainDownAnswer), out object? drained)) other._answers[typeof(DrainDownAnswer)] = drained;
         return other;
     }
 
     /// <summary>
-    /// The same conditions for an edited <paramref name="rig"/>; the air of the zones is shared where the shell is the same object. The original may be shared between threads
+    /// The same conditions for an edited <paramref name="rig"/>; what lies against its faces is shared where the shell is the same object. The original may be shared between threads
     /// once <see cref="Warm"/> has been called.
     /// </summary>
     public Question On(Rig rig, string? about, CancellationToken cancel)
     {
-        var other = new Question(rig, Conditions, about, cancel) { _elimination = _elimination, _sound = _sound };
-        if (ReferenceEquals(rig.Shell, Rig.Shell)) (other._zones, other._against, other._cutsBefore) = (_zones, _against, _cuts);
+        var other = new Question(rig, Conditions, about, cancel) { _elimination = _elimination, _driven = _driven, _sound = _sound, _films = _films };
+        if (ReferenceEquals(rig.Shell, Rig.Shell)) (other._against, other._cutsBefore) = (_against, _cuts);
         if (!ReferenceEquals(rig, Rig)) return other;
         (other._index, other._levels, other._cuts, other._draining) = (_index, _levels, _cuts, _draining);
         return other;
@@ -121,9 +139,10 @@ public sealed class Question
     /// <summary>Works out what edited copies can share.</summary>
     public Question Warm()
     {
-        _ = Zones;
         _ = Elimination;
+        if (Levels.Graph is not null) _ = DrivenRuns;
         _ = Against;
+        _ = Films;
         _sound = RigCheck.Check(Rig).Count == 0 ? Rig : null;
         try
         {

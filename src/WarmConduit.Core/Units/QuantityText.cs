@@ -13,19 +13,30 @@ public sealed class QuantityFormatException(int position, string reason) : Forma
 public static class QuantityText
 {
     /// <summary>
-    /// Value of <paramref name="text"/> in the base unit of <paramref name="quantity"/>. A bare number has the unit usual in <paramref name="system"/>.
-    /// Throws <see cref="QuantityFormatException"/> with the position and reason otherwise. Never returns NaN or an infinity. O(length).
+    /// Value of <paramref name="text"/> in the base unit of <paramref name="quantity"/>. A bare number has the unit of what stands <paramref name="beside"/> it
+    /// ("mm", "0.30 m"), else the one usual in <paramref name="system"/>. Throws <see cref="QuantityFormatException"/> with the position and reason otherwise. Never returns NaN or an infinity. O(length).
     /// </summary>
-    public static double Parse(string text, Quantity quantity, UnitSystem system)
+    public static double Parse(string text, Quantity quantity, UnitSystem system, string? beside = null)
     {
         var reader = new Reader(text);
         reader.SkipSpace();
         if (reader.AtEnd) throw reader.Error("write a number");
-        double value = quantity == Quantity.ThermalResistance && reader.TakeRValue(out double r) ? r * UnitOf(quantity, "R").Factor : Terms(reader, quantity, system);
+        double value = quantity == Quantity.ThermalResistance && reader.TakeRValue(out double r) ? r * UnitOf(quantity, "R").Factor : Terms(reader, quantity, system, beside);
         reader.SkipSpace();
         if (!reader.AtEnd) throw reader.Error($"'{reader.Rest()}' is too much here");
         if (!double.IsFinite(value)) throw reader.Error("the number is too large");
         return value;
+    }
+
+    /// <summary>Symbol of the unit that <paramref name="text"/> has behind its number, or alone; null: none.</summary>
+    public static string? UnitIn(string text, Quantity quantity)
+    {
+        var reader = new Reader(text);
+        reader.SkipSpace();
+        if (reader.AtEnd) return null;
+        reader.TakeSign();
+        if (reader.AtDigit) reader.TakeNumber();
+        return reader.AtEnd ? null : reader.TakeUnit(quantity)?.Symbol;
     }
 
     /// <summary>
@@ -63,7 +74,7 @@ public static class QuantityText
     }
 
     // One or two terms: "5 ft 3 1/2 in".
-    private static double Terms(Reader reader, Quantity quantity, UnitSystem system)
+    private static double Terms(Reader reader, Quantity quantity, UnitSystem system, string? beside)
     {
         bool negative = reader.TakeSign();
         double number = reader.TakeNumber();
@@ -72,7 +83,7 @@ public static class QuantityText
         {
             reader.SkipSpace();
             if (!reader.AtEnd) throw reader.Error($"'{reader.Rest()}' is no unit of {Word(quantity)}");
-            unit = UnitTable.Bare(quantity, system);
+            unit = beside is not null && UnitIn(beside, quantity) is { } symbol ? UnitOf(quantity, symbol) : UnitTable.Bare(quantity, system);
         }
         double value = ((negative ? -number : number) + unit.Offset) * unit.Factor;
         reader.SkipSpace();

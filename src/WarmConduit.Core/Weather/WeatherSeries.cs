@@ -66,26 +66,35 @@ public sealed record WeatherChoice(WeatherPlace? Place = null, int Winter = 1, i
     }
 }
 
-/// <summary>Hours under zero and how far, of any hourly temperatures.</summary>
-/// <param name="HoursBelow">Hours below 0 °C.</param>
-/// <param name="DegreeHours">Σ of what they lie below it, K h.</param>
-/// <param name="ColdestC">The coldest hour, °C.</param>
+/// <summary>Time under zero and how far, of a temperature that is known now and then and goes straight between.</summary>
+/// <param name="HoursBelow">Time below 0 °C, h.</param>
+/// <param name="DegreeHours">∫ of what it lies below it, K h.</param>
+/// <param name="ColdestC">The coldest, °C.</param>
 /// <param name="LongestSpellH">The longest time below 0 °C without a break, h.</param>
-public sealed record Exposure(int HoursBelow, double DegreeHours, double ColdestC, int LongestSpellH)
+public sealed record Exposure(double HoursBelow, double DegreeHours, double ColdestC, double LongestSpellH)
 {
-    /// <summary>Sums up <paramref name="hourlyC"/>; at least one hour. O(hours).</summary>
-    public static Exposure Of(IEnumerable<double> hourlyC)
+    private const double HourS = 3600;
+
+    /// <summary>Sums up temperatures at times that rise, s and °C; at least one. O(times).</summary>
+    public static Exposure Of(IEnumerable<(double AtS, double C)> told)
     {
-        int below = 0, spell = 0, longest = 0;
-        double degrees = 0, coldest = double.PositiveInfinity;
-        foreach (double c in hourlyC)
+        double below = 0, spell = 0, longest = 0, degrees = 0, coldest = double.PositiveInfinity;
+        (double AtS, double C)? before = null;
+        foreach (var now in told)
         {
-            coldest = Math.Min(coldest, c);
-            spell = c < 0 ? spell + 1 : 0;
-            longest = Math.Max(longest, spell);
-            if (c >= 0) continue;
-            below++;
-            degrees -= c;
+            coldest = Math.Min(coldest, now.C);
+            if (before is { } was)
+            {
+                double hours = (now.AtS - was.AtS) / HourS;
+                // Where it passes 0 °C on the way, only a part of it is below, at its start or at its end.
+                double share = was.C < 0 && now.C < 0 ? 1 : was.C >= 0 && now.C >= 0 ? 0 : Math.Min(was.C, now.C) / (Math.Min(was.C, now.C) - Math.Max(was.C, now.C));
+                below += share * hours;
+                degrees -= share * hours * (Math.Min(0, was.C) + Math.Min(0, now.C)) / 2;
+                spell = (was.C < 0 ? spell : 0) + (share * hours);
+                longest = Math.Max(longest, spell);
+                if (now.C >= 0) spell = 0;
+            }
+            before = now;
         }
         return new Exposure(below, degrees, coldest, longest);
     }

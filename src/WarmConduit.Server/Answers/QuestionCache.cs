@@ -16,6 +16,9 @@ internal sealed class QuestionCache : IDisposable
 
     private readonly MemoryCache _cache = new(new MemoryCacheOptions { SizeLimit = MostPoints, CompactionPercentage = 0.25 });
 
+    /// <summary>Lets all go: the database has become another one.</summary>
+    public void Clear() => _cache.Clear();
+
     /// <summary>A rig as saved, on one night.</summary>
     internal readonly record struct Key(string Id, int Revision, string Conditions)
     {

@@ -39,6 +39,7 @@ public static class Application
         services.AddScoped(s => s.GetRequiredService<Connections>().Borrow());
         services.AddScoped(s => s.GetRequiredService<Connections.Loan>().Context());
         services.AddSingleton<RigCache>().AddSingleton<WriteLine>().AddSingleton<ChangeFeed>().AddSingleton<QuestionCache>().AddSingleton<ShelfReady>();
+        services.AddHostedService(s => s.GetRequiredService<ShelfReady>());
         services.AddScoped<Shelf>();
         services.AddSingleton(TimeProvider.System);
         services.AddProblemDetails();

@@ -28,6 +28,8 @@ internal static class Guard
         if (Refusal(context.Request) is not { } refusal)
         {
             context.Features.Get<IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize = MostOf(context.Request);
+            // UTF-8, however it was written: the reader takes quotes around its name for a part of it.
+            if (IsJson(context.Request.ContentType)) context.Request.ContentType = "application/json";
             await next(context);
             return;
         }

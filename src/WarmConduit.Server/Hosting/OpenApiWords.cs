@@ -25,6 +25,9 @@ internal static class OpenApiWords
         {
             // Fields of a thing, whatever they are.
             if (context.JsonTypeInfo.Type == typeof(JsonObject)) (schema.AdditionalPropertiesAllowed, schema.AdditionalProperties) = (true, new OpenApiSchema());
+            // What is worked out of the others is there whenever they are.
+            foreach (var sum in context.JsonTypeInfo.Properties.Where(p => p is { Set: null, Get: not null, PropertyType: { IsValueType: true } type } && Nullable.GetUnderlyingType(type) is null && schema.Properties?.ContainsKey(p.Name) == true))
+                (schema.Required ??= new HashSet<string>()).Add(sum.Name);
             return Task.CompletedTask;
         });
         // What can come to any request: a door that is shut, a body that is no JSON or too large, trouble with the disk.

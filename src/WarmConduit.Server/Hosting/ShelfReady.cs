@@ -1,3 +1,5 @@
+using Microsoft.Data.Sqlite;
+using WarmConduit.Server.Answers;
 using WarmConduit.Store;
 
 namespace WarmConduit.Server.Hosting;
@@ -12,28 +14,39 @@ internal sealed record DataSettings(string Folder, string? Demo)
 internal sealed class NeedsShelf;
 
 /// <summary>Prepares the database before the first request that wants it, and again after each trouble, so that the program goes on once the trouble is cured.</summary>
-internal sealed partial class ShelfReady(DataSettings settings, Connections connections, TimeProvider time, ILogger<ShelfReady> log) : IDisposable
+internal sealed partial class ShelfReady(DataSettings settings, Connections connections, RigCache documents, QuestionCache answers, TimeProvider time, ILogger<ShelfReady> log) : BackgroundService
 {
+    private const int ADay = 288;
+    private static readonly TimeSpan Every = TimeSpan.FromMinutes(5);
+
     private readonly SemaphoreSlim _one = new(1);
     private volatile bool _ready;
+    private FileStream? _serving;
 
     /// <summary>Prepares it unless that is done. Throws <see cref="TroubleException"/> when it cannot be used.</summary>
     public async Task Prepare(CancellationToken cancel)
     {
-        if (_ready && File.Exists(settings.Database)) return;
+        if (_ready && connections.IsSameFile()) return;
         await _one.WaitAsync(cancel);
         try
         {
-            if (_ready && File.Exists(settings.Database)) return;
-            // The file may be another one than before.
+            if (_ready && connections.IsSameFile()) return;
+            // The file may be another one than before: nothing of the old one counts.
             connections.Clear();
+            documents.Clear();
+            answers.Clear();
+            ShelfSetup.MakeFolder(settings.Folder);
+            _serving?.Dispose();
+            _serving = Alone();
             await ShelfSetup.Prepare(settings.Folder, settings.Demo, time, words => Console.WriteLine(words), cancel);
+            if (connections.Damage() is { } damage) throw new TroubleException($"The database is damaged: {damage}. Put a copy of it from a backup into the data folder, and try again; what is there was left as it is.", false, null);
+            connections.Anchor();
             _ready = true;
         }
-        catch (TroubleException e)
+        catch (Exception e) when (TroubleException.Of(e) is { } trouble)
         {
-            LogTrouble(log, settings.Folder, e.Message);
-            throw;
+            LogTrouble(log, settings.Folder, trouble.Message);
+            throw trouble;
         }
         finally
         {
@@ -41,7 +54,60 @@ internal sealed partial class ShelfReady(DataSettings settings, Connections conn
         }
     }
 
-    public void Dispose() => _one.Dispose();
+    /// <summary>What was logged goes into the file every few minutes, and the pages are looked through once a day.</summary>
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        using var timer = new PeriodicTimer(Every, time);
+        for (int n = 1; await timer.WaitForNextTickAsync(stoppingToken); n++)
+        {
+            if (!_ready) continue;
+            try
+            {
+                connections.Checkpoint();
+                // The next request finds it out, and says so.
+                if (n % ADay == 0 && connections.Damage() is not null) _ready = false;
+            }
+            catch (SqliteException e)
+            {
+                LogTrouble(log, settings.Folder, e.Message);
+            }
+        }
+    }
+
+    /// <inheritdoc/>
+    public override async Task StopAsync(CancellationToken cancellationToken)
+    {
+        await base.StopAsync(cancellationToken);
+        try
+        {
+            if (_ready) connections.Checkpoint();
+        }
+        catch (SqliteException e)
+        {
+            LogTrouble(log, settings.Folder, e.Message);
+        }
+        connections.Clear();
+    }
+
+    public override void Dispose()
+    {
+        _serving?.Dispose();
+        _one.Dispose();
+        base.Dispose();
+    }
+
+    // The system lets go of it when the process ends, however it ends.
+    private FileStream Alone()
+    {
+        try
+        {
+            return new FileStream(Path.Combine(settings.Folder, "serving.lock"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
+        }
+        catch (IOException e) when (e is not (DirectoryNotFoundException or FileNotFoundException) && TroubleException.Of(e) is null)
+        {
+            throw new TroubleException($"Another Warm Conduit serves the data folder {settings.Folder}. Stop it, or start this one with a folder of its own: --data.", false, e);
+        }
+    }
 
     [LoggerMessage(LogLevel.Warning, "The data folder {Folder} cannot be used: {Reason}")]
     private static partial void LogTrouble(ILogger log, string folder, string reason);

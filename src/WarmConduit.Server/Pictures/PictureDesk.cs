@@ -27,8 +27,10 @@ internal static class PictureDesk
         using var data = SKData.CreateCopy(bytes);
         using var codec = SKCodec.Create(data);
         if (codec is null || codec.EncodedFormat is not (SKEncodedImageFormat.Jpeg or SKEncodedImageFormat.Png)) throw Refused("it is not a JPEG or PNG picture that can be read");
-        if ((long)codec.Info.Width * codec.Info.Height > MostPixels) throw Refused($"it has {codec.Info.Width} × {codec.Info.Height} pixels, where 40 million are allowed");
-        if (codec.EncodedFormat == SKEncodedImageFormat.Jpeg && bytes.Length <= MostBytes && Math.Max(codec.Info.Width, codec.Info.Height) <= MostEdge && !SaysMore(bytes))
+        int work = WorkOfAPixel(bytes, codec.EncodedFormat);
+        if ((long)codec.Info.Width * codec.Info.Height * work > MostPixels)
+            throw Refused($"it has {codec.Info.Width} × {codec.Info.Height} pixels, where {MostPixels / work / 1_000_000} million are allowed{(work > 1 ? " of this kind: save it as JPEG, or as PNG of 8 bits without interlacing" : "")}");
+        if (codec.EncodedFormat == SKEncodedImageFormat.Jpeg && bytes.Length <= MostBytes && Math.Max(codec.Info.Width, codec.Info.Height) <= MostEdge && IsClean(bytes))
         {
             using var whole = new SKBitmap(codec.Info);
             if (codec.GetPixels(whole.Info, whole.GetPixels()) == SKCodecResult.Success) return bytes;
@@ -118,18 +120,29 @@ internal static class PictureDesk
         return upright;
     }
 
-    // Segments before the picture that are neither the format's own mark nor what decoding needs: place, time, camera, comments, previews. ISO/IEC 10918-1, annex B.
-    private static bool SaysMore(byte[] jpeg)
+    // Plainly clean is what holds the picture and nothing besides: tables, frame, scans, and a mark of the format without a preview; the end of it is the end of the file. All else may say place, time or camera,
+    // before, between or behind the scans, and is encoded anew. ISO/IEC 10918-1, annex B.
+    private static bool IsClean(byte[] jpeg)
     {
-        for (int i = 2; i + 4 <= jpeg.Length && jpeg[i] == 0xFF;)
+        for (int i = 2; i + 1 < jpeg.Length && jpeg[i] == 0xFF;)
         {
             byte kind = jpeg[i + 1];
-            if (kind == 0xDA) return false;
-            if (kind is (>= 0xE1 and <= 0xEF) or 0xFE) return true;
-            i += 2 + (jpeg[i + 2] << 8 | jpeg[i + 3]);
+            if (kind == 0xD9) return i + 2 == jpeg.Length;
+            if (i + 3 >= jpeg.Length) return false;
+            int length = jpeg[i + 2] << 8 | jpeg[i + 3];
+            bool mark = kind == 0xE0 && length == 16 && jpeg.AsSpan(i + 4).StartsWith("JFIF\0"u8);
+            if (!mark && kind is not ((>= 0xC0 and <= 0xCF) or 0xDA or 0xDB or 0xDD)) return false;
+            i += 2 + length;
+            // A scan goes on to the next marker that is neither a stuffed byte nor a restart.
+            if (kind == 0xDA)
+                while (i + 1 < jpeg.Length && (jpeg[i] != 0xFF || jpeg[i + 1] is 0 or (>= 0xD0 and <= 0xD7))) i++;
         }
-        return true;
+        return false;
     }
+
+    // A PNG of 16 bits is twice the work, and one in seven passes is read whole before any of it can be let go: each pixel counts for as many.
+    private static int WorkOfAPixel(byte[] bytes, SKEncodedImageFormat format) =>
+        format != SKEncodedImageFormat.Png || bytes.Length < 29 ? 1 : (bytes[24] == 16 ? 2 : 1) * (bytes[28] == 1 ? 4 : 1);
 
     private static RigFileException Refused(string reason) => new([new RigFault("picture", reason)]);
 }

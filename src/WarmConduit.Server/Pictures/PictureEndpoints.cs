@@ -44,20 +44,24 @@ internal static class PictureEndpoints
             .WithName("getStraightPicture").WithSummary("A picture seen square on: the rectangle of its four corners is the middle third of it both ways; clear where the picture does not reach.").ProducesProblem(404);
     }
 
-    /// <summary>Takes the pictures that a rig file carries out of it and keeps them; gives the rig's own text. A file without any is given back as it is.</summary>
-    public static async Task<ReadOnlyMemory<byte>> TakenOut(ReadOnlyMemory<byte> file, Shelf shelf, CancellationToken cancel)
+    /// <summary>Takes the pictures that a rig file carries out of it; gives the rig's own text, and them to be kept once that is read. A file without any is given back as it is.</summary>
+    public static (ReadOnlyMemory<byte> File, IReadOnlyList<byte[]> Pictures) TakenOut(ReadOnlyMemory<byte> file)
     {
-        if (file.Span.IndexOf("\"pictures\""u8) < 0) return file;
+        // What some programs write before a text is no part of it.
+        if (file.Span.StartsWith("\uFEFF"u8)) file = file[3..];
+        if (file.Span.IndexOf("\"pictures\""u8) < 0) return (file, []);
         JsonObject? document;
         try
         {
-            document = JsonNode.Parse(file.Span, null, new JsonDocumentOptions { AllowDuplicateProperties = false, MaxDepth = 32 }) as JsonObject;
+            var whole = JsonNode.Parse(file.Span, null, new JsonDocumentOptions { AllowDuplicateProperties = false, MaxDepth = 32 });
+            WholeNodes.Walk(whole);
+            document = whole as JsonObject;
         }
         catch (JsonException e)
         {
             throw new RigFileException([RigFile.FaultOf(e)]);
         }
-        if (document is null || !document.TryGetPropertyValue(InFile, out var carried)) return file;
+        if (document is null || !document.TryGetPropertyValue(InFile, out var carried)) return (file, []);
         if (carried is not JsonObject pictures || pictures.Count > 12) throw new RigFileException([new RigFault(InFile, "at most 12 pictures by name")]);
         var kept = new List<byte[]>();
         foreach (var (name, value) in pictures)
@@ -67,9 +71,8 @@ internal static class PictureEndpoints
                 throw new RigFileException([new RigFault($"{InFile}.{name}", "it is not the picture of that name")]);
             kept.Add(fit);
         }
-        foreach (byte[] bytes in kept) await shelf.KeepPicture(PictureDesk.HashOf(bytes), bytes, cancel);
         document.Remove(InFile);
-        return JsonSerializer.SerializeToUtf8Bytes(document);
+        return (JsonSerializer.SerializeToUtf8Bytes(document), kept);
     }
 
     /// <summary>The file of a rig with the pictures that it names.</summary>

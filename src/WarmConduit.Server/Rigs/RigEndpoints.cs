@@ -112,8 +112,9 @@ internal static class RigEndpoints
         // The raw bytes are read, so that the file is refused by the file's own reader and its version is seen first.
         using var bytes = new MemoryStream();
         await request.Body.CopyToAsync(bytes, cancel);
-        var file = await PictureEndpoints.TakenOut(bytes.GetBuffer().AsMemory(0, (int)bytes.Length), shelf, cancel);
+        var (file, pictures) = PictureEndpoints.TakenOut(bytes.GetBuffer().AsMemory(0, (int)bytes.Length));
         var rig = RigFile.Read(file.Span);
+        foreach (byte[] picture in pictures) await shelf.KeepPicture(PictureDesk.HashOf(picture), picture, cancel);
         return Created(await shelf.Add(rig, "Opened from a file", cancel));
     }
 

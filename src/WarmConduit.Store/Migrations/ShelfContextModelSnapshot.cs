@@ -64,6 +64,9 @@ namespace WarmConduit.Store.Migrations
                     b.Property<string>("Key")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("KeyOf")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("Packing")
                         .HasColumnType("INTEGER");
 

@@ -15,7 +15,7 @@ public class AdviserTests
     private static IReadOnlyList<Finding> Ask(RigBuilder rig, Conditions? night = null) => rig.Build().Findings(night ?? Mild);
 
     private static RigBuilder Falling(double top, double foot, params Point3[] via) => new RigBuilder()
-        .Part("tap", "tee", ("end", 0, 0, top))
+        .Part("tap", "open-end", ("end", 0, 0, top))
         .Part("foot", "drain-cock", ("in", 3, 0, foot))
         .Run("line", "tap.end", "foot.in", via);
 
@@ -113,7 +113,7 @@ public class AdviserTests
     public void Faults_come_first_then_what_is_to_see_to_then_notes_and_the_soonest_ice_and_the_largest_pool_lead()
     {
         var rig = new RigBuilder()
-            .Part("tap", "tee", ("end", 0, 0, 0.9)).Part("foot", "drain-cock", ("in", 5, 0, 0.1))
+            .Part("tap", "open-end", ("end", 0, 0, 0.9)).Part("foot", "drain-cock", ("in", 5, 0, 0.1))
             .Part("tee", "tee", ("a", 2.4, 0, 0.6), ("b", 2.6, 0, 0.59))
             .Run("small", "tap.end", "tee.a", new Point3(2, 0, 0.55))
             .Run("large", "tee.b", "foot.in", new Point3(3, 0, 0.2), new Point3(4, 0, 0.5))
@@ -121,6 +121,6 @@ public class AdviserTests
         var findings = Ask(rig, Mild with { OutdoorC = -12 });
         Assert.Equal(findings.Select(f => f.Severity).Order(), findings.Select(f => f.Severity));
         Assert.Equal(["large", "small"], findings.Where(f => f.Kind == FindingKind.Pool).Select(f => f.Title));
-        Assert.Equal(["strainer", "filter"], findings.Where(f => f.Kind == FindingKind.FirstIce && f.Severity == Severity.Fault).Select(f => f.Title));
+        Assert.Equal(["small", "strainer", "filter"], findings.Where(f => f.Kind == FindingKind.FirstIce && f.Severity == Severity.Fault).Select(f => f.Title));
     }
 }

@@ -20,7 +20,7 @@ public class FixTests
     private static readonly string[] Ways = ["weekend-drain", "lived-in", "laid-up"];
 
     /// <summary>How many random rigs; the long campaign takes more.</summary>
-    private static int Rigs => int.TryParse(Environment.GetEnvironmentVariable("WARM_CONDUIT_FIX_RIGS"), out int n) ? n : 30;
+    private static int Rigs => int.TryParse(Environment.GetEnvironmentVariable("WARM_CONDUIT_FIX_RIGS"), out int n) ? n : 16;
 
     // A plausible vehicle that somebody laid by eye: a starter of a school in a body, with bends, joints and ports a hand too high or too low.
     private static Rig Laid(int seed)
@@ -43,7 +43,7 @@ public class FixTests
         for (int seed = 0; seed < Rigs; seed++)
         {
             var rig = Laid(seed);
-            Assert.Equal(PlainDraining.RetainedL(rig), Ask(rig).Ask(DrainDownStudy.Ask).RetainedL, 0.001);
+            Assert.Equal(PlainDraining.RetainedL(rig), Ask(rig).Ask(DrainDownStudy.Ask).BelowCrestsL(), 0.001);
         }
     }
 
@@ -54,7 +54,8 @@ public class FixTests
         for (int seed = 0; seed < Rigs; seed++)
         {
             var rig = Laid(seed);
-            double before = PlainDraining.RetainedL(rig);
+            var before = Ask(rig).Ask(DrainDownStudy.Ask);
+            var known = Adviser.Ask(Ask(rig)).Findings.Select(f => f.Id).ToHashSet();
             foreach (var finding in Adviser.Ask(Ask(rig)).Findings)
             {
                 var answer = Fixer.Ask(Ask(rig, finding.Id));
@@ -63,13 +64,17 @@ public class FixTests
                 {
                     fixes++;
                     var edited = Editor.Apply(rig, fix.Edits);
-                    Assert.Equal(before - PlainDraining.RetainedL(edited.Rig), fix.Wins.Litres, 0.001);
+                    var then = Ask(edited.Rig).Ask(DrainDownStudy.Ask);
+                    Assert.Equal(before.Stays.TotalL - then.Stays.TotalL, fix.Wins.Litres, 1e-9);
+                    Assert.Equal(PlainDraining.RetainedL(edited.Rig), then.BelowCrestsL(), 0.001);
                     var after = Adviser.Ask(Ask(edited.Rig)).Findings;
-                    // A pool may only shrink, and ice only come an hour later; all else goes.
+                    // Water may only shrink, and ice only come an hour later; all else goes.
                     if (finding.Kind == FindingKind.FirstIce && after.FirstOrDefault(f => f.Id == finding.Id) is { } later) Assert.True(later.Number!.Value >= finding.Number!.Value + 3600);
-                    else if (finding.Kind is not (FindingKind.Pool or FindingKind.Parking)) Assert.DoesNotContain(after, f => f.Id == finding.Id);
-                    if (finding.Severity != Severity.Note && after.All(f => f.Id != finding.Id)) Assert.Contains(finding.Title, fix.Wins.Gone);
-                    Assert.DoesNotContain(after, f => f.Severity == Severity.Fault && !Adviser.Ask(Ask(rig)).Findings.Any(o => o.Id == f.Id));
+                    else if (finding.Kind is not (FindingKind.Pool or FindingKind.Airlock or FindingKind.Parking)) Assert.DoesNotContain(after, f => f.Id == finding.Id);
+                    // No fault comes but what is left of the water that was there, and nothing holds more unsaid.
+                    Assert.Empty(after.Where(f => f.Severity == Severity.Fault && f.Kind is not (FindingKind.Pool or FindingKind.Airlock or FindingKind.FirstIce or FindingKind.Sag) && !known.Contains(f.Id) && f.RunIds.All(r => rig.Runs.Find(r) is not null)).Select(f => $"{f.Id} by {fix.Words.Text}"));
+                    foreach (var part in then.Parts.Where(p => p.RetainedL > (before.Parts.FirstOrDefault(o => o.PartId == p.PartId)?.RetainedL ?? 0) + 0.004)) Assert.Contains(fix.Wins.Worse, w => w.Words == edited.Rig.Parts.Find(part.PartId)!.Name);
+                    foreach (var run in then.Runs.Where(r => before.Runs.FirstOrDefault(o => o.RunId == r.RunId) is { } was && r.StaysL > was.StaysL + 0.004)) Assert.Contains(fix.Wins.Worse, w => w.Words == edited.Rig.Runs.Find(run.RunId)!.Name);
                 }
             }
         }
@@ -83,12 +88,12 @@ public class FixTests
         {
             var rig = Laid(seed);
             var pool = Adviser.Ask(Ask(rig)).Findings.Where(f => f.Severity != Severity.Note).SelectMany(f => Fixer.Ask(Ask(rig, f.Id)).Fixes.Take(3)).Take(9).ToList();
-            double best = PlainDraining.RetainedL(rig);
+            double best = Ask(rig).Ask(DrainDownStudy.Ask).Stays.TotalL;
             foreach (var set in Sets(pool, 3))
             {
                 try
                 {
-                    best = Math.Min(best, Ask(Editor.Apply(rig, [.. set.SelectMany(f => f.Edits)]).Rig).Ask(DrainDownStudy.Ask).RetainedL);
+                    best = Math.Min(best, Ask(Editor.Apply(rig, [.. set.SelectMany(f => f.Edits)]).Rig).Ask(DrainDownStudy.Ask).Stays.TotalL);
                 }
                 catch (RigFileException)
                 {
@@ -97,7 +102,7 @@ public class FixTests
             }
             var mended = MendAll.Ask(Ask(rig));
             Assert.True(mended.AfterL <= Math.Max(1.1 * best, best + 0.005), $"rig {seed}: {mended.AfterL} L where {best} L is possible");
-            if (mended.Fixes.Count > 0) Assert.Equal(mended.AfterL, PlainDraining.RetainedL(Editor.Apply(rig, [.. mended.Fixes.SelectMany(f => f.Edits)]).Rig), 0.001);
+            if (mended.Fixes.Count > 0) Assert.Equal(mended.AfterL, Ask(Editor.Apply(rig, [.. mended.Fixes.SelectMany(f => f.Edits)]).Rig).Ask(DrainDownStudy.Ask).Stays.TotalL, 1e-9);
         }
 
         static IEnumerable<Fix[]> Sets(List<Fix> pool, int most)
@@ -113,7 +118,7 @@ public class FixTests
         var rig = DemoRigs.Of("sparrow");
         var fix = Fixer.Ask(Ask(rig, "pool:kitchen-cold")).Fixes.First(f => f.Band is { LowestM: not null, HighestM: not null });
         var run = rig.Runs.First(r => r.Id == fix.Band!.RunId);
-        double Stays(double z) => Ask(Editor.Apply(rig, [new RouteRun(run.Id, [.. run.Bends.Select(b => b.Id == fix.Band!.PointId ? b with { At = b.At with { ZM = z } } : b)])]).Rig).Ask(DrainDownStudy.Ask).Runs.First(r => r.RunId == run.Id).RetainedL;
+        double Stays(double z) => Ask(Editor.Apply(rig, [new RouteRun(run.Id, [.. run.Bends.Select(b => b.Id == fix.Band!.PointId ? b with { At = b.At with { ZM = z } } : b)])]).Rig).Ask(DrainDownStudy.Ask).Runs.First(r => r.RunId == run.Id).PoolL;
         Assert.Equal(0, Stays(fix.Band!.LowestM!.Value + 0.0005), 1e-6);
         Assert.Equal(0, Stays(fix.Band.HighestM!.Value - 0.0005), 1e-6);
         Assert.True(Stays(fix.Band.LowestM.Value - 0.03) > 0.001);
@@ -166,9 +171,9 @@ public class FixTests
             var line = new Run("feed", "feed", Service.Coolant, "epdm-5/8", new("heater", "out"), new("header", "in"), [new Bend("b1", new(1.2, 0.3, hump)), new Bend("b2", new(2, 0.3, 0.35))]);
             return Editor.Apply(bare, [new PlacePart("heater", "coolant-heater", "heater", new(0.3, 0.3, 0.2)), new PlacePart("header", "header-tank", "header", new(2.5, 0.3, 0.4)), new InsertFragment("line", [], [line])]).Rig;
         }
-        Assert.DoesNotContain(Adviser.Ask(Ask(Coolant(0.33))).Findings, f => f.Kind == FindingKind.AirLock);
+        Assert.DoesNotContain(Adviser.Ask(Ask(Coolant(0.33))).Findings, f => f.Kind == FindingKind.CatchesAir);
         var humped = Coolant(0.9);
-        var finding = Adviser.Ask(Ask(humped)).Findings.Single(f => f.Kind == FindingKind.AirLock);
+        var finding = Adviser.Ask(Ask(humped)).Findings.Single(f => f.Kind == FindingKind.CatchesAir);
         Assert.Equal(("hump:feed", "b1"), (finding.Id, finding.Place!.PointId));
         Assert.NotNull(finding.Caution);
         var fixes = Fixer.Ask(Ask(humped, finding.Id)).Fixes;
@@ -177,7 +182,7 @@ public class FixTests
 
         Rig Drawn(double hump) => new RigBuilder().Tank("tank", new Box(new(0, 0, 0.2), new(0.5, 0.4, 0.2)), ("outlet", 0.5, 0.2, 0.2), ("vent", 0, 0, 0.39)).Part("pump", "pump", "off", ("in", 1.5, 0.2, 0.3), ("out", 1.6, 0.2, 0.3))
             .Run("suction", "tank.outlet", "pump.in", new Point3(1, 0.2, hump)).Build();
-        Assert.DoesNotContain(Adviser.Ask(Ask(Drawn(0.25))).Findings, f => f.Kind == FindingKind.AirLock);
+        Assert.DoesNotContain(Adviser.Ask(Ask(Drawn(0.25))).Findings, f => f.Kind == FindingKind.CatchesAir);
         Assert.Contains(Adviser.Ask(Ask(Drawn(0.6))).Findings, f => f.Id == "hump:suction");
     }
 }

@@ -25,11 +25,14 @@ public class HeightFinderTests
         var told = HeightFinder.Ask(Ask(rig));
         Assert.NotEmpty(told.Edits);
         var after = Ask(Editor.Apply(rig, told.Edits).Rig);
-        Assert.Equal(PlainDraining.RetainedL(rig), told.BeforeL, 0.001);
-        Assert.Equal(PlainDraining.RetainedL(after.Rig), told.AfterL, 0.001);
+        foreach (var (drawn, litres) in ((Rig, double)[])[(rig, told.BeforeL), (after.Rig, told.AfterL)])
+        {
+            Assert.Equal(PlainDraining.RetainedL(drawn), drawn.Drained().BelowCrestsL(), 0.001);
+            Assert.Equal(drawn.Drained().Stays.TotalL, litres, 1e-6);
+        }
         Assert.Equal(ParkingStudy.Ask(after).Share, told.ShareAfter, 1e-9);
         Assert.True(told.MarginAfter > told.MarginBefore && told.MarginAfter >= 0);
-        Assert.True(told.AfterL < 0.01 && told.ShareAfter > told.ShareBefore);
+        Assert.True(after.Rig.Drained().Stays.PoolsL < 0.01 && told.ShareAfter > told.ShareBefore);
         // The same question of the mended rig has nothing left to win.
         Assert.Equal(told.MarginAfter!.Value, HeightFinder.Ask(after).MarginBefore!.Value, 1e-3);
     }

@@ -75,7 +75,7 @@ internal static class PlainDraining
 
         double litres = lines.Sum(l => Pipe(l.A, l.B, l.Bore, Math.Min(level[l.From], level[l.To])));
         var coolant = rig.Runs.Where(r => r.Service == Service.Coolant).SelectMany(r => new[] { r.From.Part, r.To.Part }).Except(rig.Runs.Where(r => r.Service != Service.Coolant).SelectMany(r => new[] { r.From.Part, r.To.Part })).ToHashSet();
-        foreach (var part in rig.Parts.Where(p => !coolant.Contains(p.Id) && rig.ByHand.All(h => h.Id != p.Id)))
+        foreach (var part in rig.Parts.Where(p => !coolant.Contains(p.Id) && (Catalogue.Part(p.Stock)!.Protects || rig.ByHand.All(h => h.Id != p.Id))))
         {
             var stock = Catalogue.Part(part.Stock)!;
             double holds = part.HoldsL ?? (stock.HoldsL > 0 || stock.Passage != Passage.Vessel ? stock.HoldsL : part.Box.Size.XM * part.Box.Size.YM * part.Box.Size.ZM * 1000);

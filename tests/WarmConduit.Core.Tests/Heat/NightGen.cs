@@ -2,11 +2,11 @@ using WarmConduit.Core.Heat.Night;
 
 namespace WarmConduit.Core.Tests.Heat;
 
-/// <summary>Random nights with everything in them: rooms large and tiny, doorways, events, limits, narrow thermostats, neighbours, a loop.</summary>
+/// <summary>Random nights with everything in them: rooms large and tiny, doorways, events, limits, narrow thermostats, neighbours, a loop, pipes and walls whose films follow wind and air.</summary>
 internal sealed class NightGen(int seed)
 {
     private const double Hour = 3600;
-    private readonly Random _random = new(seed);
+    private readonly Random _random = new(seed), _films = new(~seed);
 
     private double Even(double low, double high) => low + (high - low) * _random.NextDouble();
 
@@ -31,8 +31,10 @@ internal sealed class NightGen(int seed)
             if (OneIn(4)) events.Add(new(Even(0, 24) * Hour, here, OneIn(2) ? there : null, OneIn(2) ? 0 : Wide(0.1, 20)));
         }
         double[] times = [.. Enumerable.Range(0, 7).Select(i => i * 4 * Hour)];
-        return new NightNetwork(zones, links, [.. Enumerable.Range(0, _random.Next(1, 12)).Select(b => Body(b, rooms))], Weather(-18, 4), 24 * Hour)
+        NightBody[] bodies = [.. Enumerable.Range(0, _random.Next(1, 12)).Select(b => Filmed(Body(b, rooms)))];
+        return new NightNetwork([.. zones.Select(z => Chance(2) ? z with { Outer = [Wall(), Wall()] } : z)], [.. links.Select(l => Chance(4) ? l with { Windy = [Wall()] } : l)], bodies, Weather(-18, 4), 24 * Hour)
         {
+            SkyC = Chance(2) ? null : new TimeSeries([0, 12 * Hour, 24 * Hour], [Of(-38, -18), Of(-38, -18), Of(-38, -18)]),
             Openings = openings,
             Events = events,
             Sources = [new("loop", TimeSeries.Constant(40))],
@@ -40,6 +42,21 @@ internal sealed class NightGen(int seed)
         };
 
         TimeSeries Weather(double low, double high) => new(times, [.. times.Select(_ => Even(low, high))]);
+    }
+
+    private double Of(double low, double high) => low + (high - low) * _films.NextDouble();
+
+    private bool Chance(int n) => _films.Next(n) == 0;
+
+    private NightFilmed Wall() => new(new WallFilm(Of(0.1, 2), Chance(3) ? 0.5 : 1, Chance(2) ? 0 : 0.5), Of(0.5, 15));
+
+    // As water in so many metres of pipe, bare or in a sleeve; or a tank in the wind.
+    private NightBody Filmed(NightBody body)
+    {
+        if (!Chance(2)) return body;
+        double metres = body.WaterKg / Of(0.1, 0.4);
+        NightFilmed film = body.WaterKg > 2 ? new(new WallFilm(Of(0.2, 1.5), 1), body.WaterKg / 30) : new(new CylinderFilm(Of(0.012, 0.05), Chance(3) ? Of(1, 5) : Of(0.05, 0.3), 0.9, Chance(2) ? 0 : 1), metres);
+        return body with { Contacts = [body.Contacts[0] with { ConductanceWPerK = Chance(2) ? 0 : body.Contacts[0].ConductanceWPerK / 2, Films = [film] }, .. body.Contacts.Skip(1)] };
     }
 
     private NightHeater Heater() => new(

@@ -16,6 +16,9 @@ internal sealed class PlainNight(NightNetwork night)
     private readonly NightEvent[] _events = [.. night.Events.OrderBy(e => e.TimeS)];
     private readonly Dictionary<(string, string?), double> _factor = [];
     private int _event;
+
+    /// <summary>When the water of each body first falls below 0 °C, s; infinite: not in what was run.</summary>
+    public double[] FirstIceS { get; } = [.. night.Bodies.Select(b => b.StartC < 0 || b.StartIce > 0 ? 0 : double.PositiveInfinity)];
     private readonly Dictionary<string, int> _zoneOf = night.Zones.Select((z, i) => (z.Id, i)).ToDictionary(t => t.Id, t => t.i);
     private readonly Dictionary<string, int> _bodyOf = night.Bodies.Select((b, i) => (b.Id, i)).ToDictionary(t => t.Id, t => t.i);
 
@@ -62,13 +65,16 @@ internal sealed class PlainNight(NightNetwork night)
         {
             var zone = night.Zones[z];
             zoneW[z] += (zone.OutdoorWPerK + wind * zone.OutdoorWPerKPerMPerS) * Factor(zone.Id, null) * (outdoor - _zone[z]);
+            foreach (var (film, m2) in zone.Outer ?? []) zoneW[z] += m2 * Factor(zone.Id, null) * Outer((WallFilm)film, _zone[z], outdoor, wind, night.SkyC is { } sky ? At(sky, t) : outdoor);
             foreach (var heater in zone.Heaters) zoneW[z] += Heat(heater, t, step, _zone[z]);
         }
-        foreach (var l in night.Links) Pass(l.A, l.B, l.ConductanceWPerK * Factor(l.A, l.B));
+        foreach (var l in night.Links) Pass(l.A, l.B, (l.ConductanceWPerK + (l.Windy ?? []).Sum(f => f.Size * -Outer((WallFilm)f.Film with { SkyView = 0 }, outdoor + 1, outdoor, wind, outdoor))) * Factor(l.A, l.B));
         foreach (var o in night.Openings)
         {
             double a = _zone[_zoneOf[o.A]], b = o.B is null ? outdoor : _zone[_zoneOf[o.B]];
-            double byWarmth = 0.6 * o.AreaM2 / 3 * Math.Sqrt(9.81 * o.HeightM * Math.Abs(a - b) / ((a + b) / 2 + 273.15)), byWind = 0.025 * o.AreaM2 * o.WindShare * wind;
+            // Through a hole that lies flat, only what is warmer below rises.
+            bool still = (o.Above > 0 && b > a) || (o.Above < 0 && a > b);
+            double byWarmth = (still ? 0.05 : 1) * 0.6 * o.AreaM2 / 3 * Math.Sqrt(9.81 * o.HeightM * Math.Abs(a - b) / ((a + b) / 2 + 273.15)), byWind = 0.025 * o.AreaM2 * o.WindShare * wind;
             double g = Factor(o.A, o.B) * 1.29 * 1006 * Math.Sqrt(byWarmth * byWarmth + byWind * byWind);
             if (o.B is null) zoneW[_zoneOf[o.A]] += g * (outdoor - a);
             else Pass(o.A, o.B, g);
@@ -77,23 +83,60 @@ internal sealed class PlainNight(NightNetwork night)
         {
             var body = night.Bodies[b];
             foreach (var heater in body.Heaters) bodyW[b] += Heat(heater, t, step, BodyC(b));
-            foreach (var (to, g) in body.Contacts)
+            foreach (var (to, plain, films) in body.Contacts)
             {
                 double r = body.Ice == IceGrowth.Cylinder && IceOf(b) is > 0 and < 1 and double f ? -Math.Log(1 - Math.Min(f, 0.9999)) / (4 * Math.PI * 2.22 * body.LengthM) : 0;
                 if (_bodyOf.TryGetValue(to, out int other))
                 {
+                    double g = plain;
                     bodyW[b] += g * (BodyC(other) - BodyC(b));
                     bodyW[other] -= g * (BodyC(other) - BodyC(b));
                     continue;
                 }
                 double its = _zoneOf.TryGetValue(to, out int room) ? _zone[room] : to == "outdoor" ? outdoor : At(night.Sources.Single(s => s.Id == to).TemperatureC, t);
-                double w = g / (1 + g * r) * (its - BodyC(b));
+                double all = plain + (films ?? []).Sum(f => f.Size * (f.Film is CylinderFilm pipe ? Metre(pipe, BodyC(b), its, wind) : -Outer((WallFilm)f.Film, its + 1, its, wind, its)));
+                double w = all / (1 + all * r) * (its - BodyC(b));
                 bodyW[b] += w;
                 if (_zoneOf.ContainsKey(to)) zoneW[room] -= w;
             }
         }
         for (int z = 0; z < _zone.Length; z++) _zone[z] += zoneW[z] * step / night.Zones[z].HeatCapacityJPerK;
-        for (int b = 0; b < _h.Length; b++) _h[b] += bodyW[b] * step;
+        for (int b = 0; b < _h.Length; b++)
+        {
+            double before = _h[b];
+            _h[b] += bodyW[b] * step;
+            if (before >= 0 && _h[b] < 0) FirstIceS[b] = Math.Min(FirstIceS[b], t + (step * before / (before - _h[b])));
+        }
+    }
+
+    // What a square metre behind an outer film gains, W: convection 4 + 4 v and radiation as between two that are nearly alike, by its view of the sky from there.
+    private static double Outer(WallFilm film, double inC, double outC, double wind, double skyC)
+    {
+        double Radiates(double a, double b) => 4 * 0.9 * 5.670374419e-8 * Math.Pow(((a + b) / 2) + 273.15, 3);
+        double h = 4 + (4 * film.WindShare * wind) + Radiates(outC, outC), seen = outC + (film.SkyView * Radiates(outC, skyC) * (skyC - outC) / h);
+        return (seen - inC) / (film.ResistanceM2KPerW + (1 / h));
+    }
+
+    // W/K of a metre of pipe: its surface is where what comes through the wall leaves through the film (ISO 12241), found by halving.
+    private static double Metre(CylinderFilm film, double waterC, double airC, double wind)
+    {
+        double d = film.DiameterM, v = wind * film.WindShare, over = Math.Max(Math.Abs(waterC - airC), 1e-3) * (waterC < airC ? -1 : 1);
+        double Blown(double w) => w <= 0 ? 0 : w * d <= 8.55e-3 ? (8.1e-3 / d) + (3.14 * Math.Sqrt(w / d)) : 8.9 * Math.Pow(w, 0.9) / Math.Pow(d, 0.1);
+        // Gusts and lulls: the worst up to the wind.
+        double worst = Math.Max(Blown(v), Blown(Math.Min(v, 8.5499e-3 / d)));
+        double Film(double share)
+        {
+            double k = Math.Abs(share * over), ts = airC + (share * over) + 273.15, ta = airC + 273.15;
+            return Math.Max(worst, d * d * d * k <= 10 ? 1.25 * Math.Pow(k / d, 0.25) : 1.21 * Math.Pow(k, 1.0 / 3)) + (film.Emissivity * 5.670374419e-8 * ((ts * ts) + (ta * ta)) * (ts + ta));
+        }
+        double low = 0, high = 1;
+        while (high - low > 1e-7)
+        {
+            double share = (low + high) / 2;
+            if (Film(share) * Math.PI * d * share > (1 - share) / film.InnerMKPerW) high = share;
+            else low = share;
+        }
+        return (1 - low) / film.InnerMKPerW;
     }
 
     private double Heat(NightHeater heater, double t, double step, double celsius)

@@ -53,13 +53,13 @@ public class LevelExtrasTests
             [],
             ["drain"]);
         var graph = new LevelGraph(network);
-        var basin = Assert.Single(AirBasins.Find(graph, ["open"], Attitude.Level));
-        Assert.Equal([1], basin.Edges);
+        var basin = Assert.Single(AirBasins.Find(graph, ["open"], Attitude.Level).Basins);
+        Assert.Equal(1, Assert.Single(basin.Edges).Edge);
         Assert.Equal(0.5 * LitresPerMetre, basin.VolumeM3 * 1000, 1e-9);
         Assert.Equal(graph.PointOf("shut"), basin.OpenAt);
-        Assert.Empty(AirBasins.Find(graph, ["open", "shut"], Attitude.Level));
+        Assert.Empty(AirBasins.Find(graph, ["open", "shut"], Attitude.Level).Basins);
         // With every tap shut all that stands above the drain hangs.
-        Assert.Equal(2, AirBasins.Find(graph, [], Attitude.Level).SelectMany(b => b.Edges).Distinct().Count(e => e is 0 or 1));
+        Assert.Equal(2, AirBasins.Find(graph, [], Attitude.Level).Basins.SelectMany(b => b.Edges).Select(e => e.Edge).Distinct().Count(e => e is 0 or 1));
     }
 
     [Theory]
@@ -69,7 +69,7 @@ public class LevelExtrasTests
     {
         var flap = Edge("flap", towardsTheTap ? "below" : "tap", towardsTheTap ? "tap" : "below") with { Passes = Passes.Forward };
         var network = new LevelNetwork([new("drain", default), new("below", new(0, 0, 0.5)), new("tap", new(0, 0, 1))], [Edge("riser", "below", "drain"), flap], [], ["drain"]);
-        var basins = AirBasins.Find(new LevelGraph(network), ["tap"], Attitude.Level);
+        var basins = AirBasins.Find(new LevelGraph(network), ["tap"], Attitude.Level).Basins;
         // Against the flap no air comes behind the riser's water; what lies above the flap is a pool, and counted as one.
         if (towardsTheTap) Assert.Equal(0.5 * LitresPerMetre, Assert.Single(basins).VolumeM3 * 1000, 1e-9);
         else Assert.Empty(basins);
@@ -79,7 +79,7 @@ public class LevelExtrasTests
     public void A_hump_higher_than_both_its_openings_holds_its_top()
     {
         var network = new LevelNetwork([new("a", new(0, 0, 0.2)), new("b", new(2, 0, 0.1))], [Edge("over", "a", "b", new Point3(1, 0, 0.5))], [], ["b"]);
-        var basin = Assert.Single(AirBasins.Find(new LevelGraph(network), ["a"], Attitude.Level));
+        var basin = Assert.Single(AirBasins.Find(new LevelGraph(network), ["a"], Attitude.Level).Basins);
         Assert.Equal(0.5, basin.TopM, 12);
     }
 

@@ -65,7 +65,7 @@ public class DemoScriptTests
         var tern = Of("tern");
         Assert.Equal(["dip:vent", "parking:outside", "parking:tank:grey", "parking:tank:tank", "pool:shower-leg", "pool:vent"], tern.Faults);
         Assert.Contains(Adviser.Ask(tern.Question).Findings, f => f.Id == "flat:cold-main");
-        bool Stays(double pitchDeg) => new Question(tern.Rig, tern.Question.Conditions with { Parked = new(pitchDeg, 0) }).Ask(DrainDownStudy.Ask).Runs.Where(r => r.RunId is "cold-main" or "cold-main-2").Sum(r => r.RetainedL) > 0.01;
+        bool Stays(double pitchDeg) => new Question(tern.Rig, tern.Question.Conditions with { Parked = new(pitchDeg, 0) }).Ask(DrainDownStudy.Ask).Runs.Where(r => r.RunId is "cold-main" or "cold-main-2").Sum(r => r.PoolL) > 0.01;
         Assert.Equal((false, true), (Stays(0), Stays(-1)));
         Assert.Equal(["parking:outside", "parking:tank:grey-tank", "parking:tank:tank", "pool:kitchen-cold", "pool:shower-hot", "scald:heater"], Of("sparrow").Faults);
     }

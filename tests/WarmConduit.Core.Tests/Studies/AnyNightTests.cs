@@ -93,7 +93,7 @@ public class AnyNightTests
         from area in Gen.Double[0, 1.5]
         select new PlanEvent(
             "e", kind, at, at + lasts, kind is PlanEventKind.SetBack or PlanEventKind.Away ? hold : null, kind == PlanEventKind.Drive ? 20 + hold : null, kind == PlanEventKind.Open ? rig.Shell.Zones[room].Id : null,
-            kind == PlanEventKind.Open && other >= 0 && other != room ? rig.Shell.Zones[other].Id : null, kind == PlanEventKind.Open ? area : null, kind == PlanEventKind.Open ? 1 : null);
+            kind == PlanEventKind.Open && other >= 0 && other != room ? rig.Shell.Zones[other].Id : null, kind == PlanEventKind.Open ? area : null, kind == PlanEventKind.Open ? 0.1 : null);
 
     [Fact]
     public void Whatever_is_planned_energy_closes_and_nothing_is_colder_than_outdoors_or_warmer_than_what_warmed_it() => AnyPlan.Sample(
@@ -104,8 +104,8 @@ public class AnyNightTests
             var night = RigNight.Of(new Question(rig, asked));
             Assert.InRange(night.Answer.Balance.Gap(), 0, 0.001);
             // Nothing is open to the sky here but faces under less than a full cover.
-            double coldest = Math.Min(asked.InsideC, night.Weather.Min(w => OuterFace.SkyC(w.TemperatureC, w.Cloud))) - 0.1, hold = asked.Events!.Max(e => e.HoldC) ?? 0;
-            double warmest = Math.Max(Math.Max(asked.InsideC, asked.StartWaterC), Math.Max(hold, rig.Shell.Zones.Max(z => z.Heater?.SetpointC ?? 0))) + 0.6;
+            double coldest = Math.Min(Math.Min(asked.KeptC(rig), rig.Shell.Zones.Min(z => z.Heater?.SetpointC ?? 40)), night.Weather.Min(w => OuterFace.SkyC(w.TemperatureC, w.Cloud))) - 0.1, hold = asked.Events!.Max(e => e.HoldC) ?? 0;
+            double warmest = Math.Max(Math.Max(asked.KeptC(rig), asked.StartWaterC), Math.Max(hold, rig.Shell.Zones.Max(z => z.Heater?.SetpointC ?? 0))) + 0.6;
             warmest = Math.Max(warmest, night.Weather.Max(w => w.TemperatureC) + 0.1);
             for (int r = 0; r < night.Answer.ReportS.Count; r++)
             {
@@ -175,7 +175,7 @@ public class AnyNightTests
         foreach (var (hour, wind) in ((int, double)[])[(23, 0), (47, 12)])
         {
             double over = told.C[hour] + 10;
-            Assert.Equal(300, (ZoneBalance.OutdoorWPerK(room, night with { WindMPerS = wind }) + AirExchange.OpeningWPerK(0.2, 0.4, over, told.C[hour] - over / 2, wind)) * over, 3.0);
+            Assert.Equal(300, (RigBuilder.LossWPerK(room, night with { Weather = null, WindMPerS = wind }) + AirExchange.OpeningWPerK(0.2, 0.4, over, told.C[hour] - over / 2, wind)) * over, 3.0);
         }
         Assert.True(told.C[47] < told.C[23] - 2);
     }
@@ -189,7 +189,7 @@ public class AnyNightTests
             var asked = new Question(rig, Left(rig, true));
             var freezers = FreezeLadderStudy.Freezers(asked);
             var made = new ConcurrentBag<double>();
-            Parallel.For(0, 8, _ => made.Add(RigNetwork.Bodies(asked, freezers, Doubt.None).Sum(b => b.Contacts.Sum(c => c.ConductanceWPerK))));
+            Parallel.For(0, 8, _ => made.Add(RigNetwork.Bodies(asked, freezers, Doubt.None).Sum(b => b.Contacts.Sum(c => RigBuilder.At5WPerK(c)))));
             Assert.Single(made.Distinct());
         }
     }

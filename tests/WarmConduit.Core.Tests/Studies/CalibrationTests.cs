@@ -24,7 +24,7 @@ public class CalibrationTests
                 Zones = [.. rig.Shell.Zones.Select(z => z.Id switch
                 {
                     "living" => z with { Measured = new ZoneMeasure(1.5, 0), Heater = new ZoneHeater(watts, 40) },
-                    "garage" => z with { Measured = new ZoneMeasure(0.7, 0), HeatCapacityJPerK = 2 * ZoneCapacity.JPerK(z) },
+                    "garage" => z with { Measured = new ZoneMeasure(0.7, 0), HeatCapacityJPerK = 2 * ZoneCapacity.JPerK(z, ZoneVolumes.Of(rig.Shell.Zones)[rig.Shell.Zones.ToList().IndexOf(z)]) },
                     _ => z,
                 })],
             },
@@ -58,7 +58,7 @@ public class CalibrationTests
         var again = new Question(after, night, readings).Ask(CalibrationStudy.Ask);
         Assert.All(again.Figures.Where(f => f.Determined), f => Assert.InRange(f.Fitted.Value!.Value / f.Typed.Value!.Value, 0.9, 1.1));
         // Its night is another one now, and narrower between its sides.
-        Assert.NotEqual(ZoneBalance.OutdoorWPerK(Sparrow.Shell.Zones.Find("living")!, night), ZoneBalance.OutdoorWPerK(living, night), 0.1);
+        Assert.NotEqual(RigBuilder.LossWPerK(Sparrow.Shell.Zones.Find("living")!, night), RigBuilder.LossWPerK(living, night), 0.1);
         double Sides(Rig rig) => Math.Abs(Coldest(rig, Doubt.Cold) - Coldest(rig, Doubt.Warm));
         double Coldest(Rig rig, Doubt doubt) => RigNight.Of(new Question(rig, night), doubt) is var n ? n.AirC(rig.Shell.Zones.Find("living"), n.Morning) : 0;
         Assert.True(Sides(after) < Sides(Sparrow));

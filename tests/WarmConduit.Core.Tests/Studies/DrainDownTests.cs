@@ -9,7 +9,7 @@ public class DrainDownTests
 {
     private static DrainDownAnswer Ask(RigBuilder rig) => rig.Build().Drained();
 
-    private static double Held(DrainDownAnswer answer, string run) => answer.Runs.Single(r => r.RunId == run).RetainedL;
+    private static double Held(DrainDownAnswer answer, string run) => answer.Runs.Single(r => r.RunId == run).PoolL;
 
     /// <summary>An open tap at the top, the part in the middle, a drain at the foot, all falling.</summary>
     private static RigBuilder Line(string stock, string state = "open", bool backwards = false) => new RigBuilder()
@@ -60,7 +60,7 @@ public class DrainDownTests
         Assert.Equal(["above", "below"], open.Route("above"));
         var closed = Line("tee").Build().Left("foot", "closed").Drained();
         // The only way out now is the open end at the top: everything below it stays.
-        Assert.Equal(closed.Runs.Sum(r => r.FullL), closed.InRunsL, 0.01);
+        Assert.Equal(closed.Runs.Sum(r => r.FullL), closed.Stays.PoolsL, 0.01);
         Assert.Equal("top", closed.Runs[1].RouteEnd!.PartId);
     }
 
@@ -81,7 +81,7 @@ public class DrainDownTests
     {
         var rig = Line("filter").Build();
         rig = rig with { Parts = [.. rig.Parts.Select(p => p.Id == "middle" ? p with { HoldsL = 0.4 } : p)] };
-        Assert.Equal(0.4, rig.Drained().ByDesignL, 9);
+        Assert.Equal(0.4, rig.Drained().Stays.ByDesignL, 9);
     }
 
     [Fact]
@@ -117,7 +117,9 @@ public class DrainDownTests
             .Run("vent", Service.Vent, "vent-hose-10", "tank.vent", "air.end", new Point3(0.3, 0.1, 0.4), new Point3(0.6, 0.1, 0.2))
             .Run("out", "tank.outlet", "foot.in");
         var answer = Ask(rig);
-        var pool = Assert.Single(answer.Pools);
+        // It seals the tank: 200 mm of water above the outlet do not draw air through 200 mm of dip.
+        Assert.Equal((50, StayCause.Airlock), (answer.Stays.TanksL, answer.Parts.Single(p => p.PartId == "tank").Cause));
+        var pool = Assert.Single(answer.Pools, p => p.Shares.Count > 0);
         Assert.Equal(0.4, pool.LevelM!.Value, 9);
         Assert.Equal("b1", pool.Crest!.PointId);
         Assert.Equal("b2", pool.Lowest.PointId);
@@ -149,16 +151,16 @@ public class DrainDownTests
     [InlineData(0.02, 0)]
     [InlineData(-0.05, 0.25)]
     public void Residual_water_is_a_quarter_of_the_bore_dead_level_and_nothing_at_the_least_fall(double fall, double share) =>
-        Assert.Equal(share * 2e-4 * 3 * 1000, DrainDownStudy.ResidualL(2e-4, 3, fall, 0.02), 1e-12);
+        Assert.Equal(share * 2e-4 * 3 * 1000, DrainDownStudy.FilmL(2e-4, 3, fall, 0.02), 1e-12);
 
     [Fact]
     public void Tilting_the_rig_turns_a_gentle_line_back()
     {
         var rig = new RigBuilder().Part("tap", "tee", ("end", 0, 0, 0.26)).Part("foot", "drain-cock", ("in", 3, 0, 0.2)).Run("line", "tap.end", "foot.in").Build();
-        Assert.Equal(0, rig.Drained().InRunsL, 1e-9);
+        Assert.Equal(0, rig.Drained().Stays.PoolsL, 1e-9);
         var nose = rig.Drained(new Attitude(3, 0));
         // The high end is now the drain's: the whole run stands full up to it.
-        Assert.Equal(RigBuilder.BoreL(3), nose.InRunsL, 0.03);
+        Assert.Equal(RigBuilder.BoreL(3), nose.Stays.PoolsL, 0.03);
         Assert.True(nose.Runs[0].LeastFall < 0);
     }
 

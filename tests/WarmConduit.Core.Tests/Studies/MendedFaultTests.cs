@@ -18,7 +18,7 @@ public class MendedFaultTests
     private static Face Wall(string id, double area, string? towards, string material = "xps", double thick = 0.03) => new(id, id, FaceSide.Wall, area, [new FaceLayer(material, thick)], 0, [], towards);
 
     private static double AirOf(string zone, params Zone[] zones) =>
-        ZoneBalance.Solve(new RigBuilder().Build() is var rig ? rig with { Shell = rig.Shell with { Zones = zones } } : rig, Night).Single(z => z.ZoneId == zone).AirC;
+        ZoneBalance.Solve(new RigBuilder().Build() is var rig ? rig with { Shell = rig.Shell with { Zones = zones } } : rig, Night.Steady()).Single(z => z.ZoneId == zone).AirC;
 
     [Fact]
     public void A_wide_air_gap_resists_no_better_than_one_of_25_mm()
@@ -27,7 +27,7 @@ public class MendedFaultTests
         Assert.Equal(0.18, 0.025 / solid.ConductivityAt(0.025), 0.002);
         Assert.Equal(0.025 / solid.ConductivityAt(0.025), 0.05 / solid.ConductivityAt(0.05), 9);
         Assert.Equal(
-            ZoneBalance.Transmittance(Wall("a", 1, null, "air-gap", 0.025), Night, true), ZoneBalance.Transmittance(Wall("b", 1, null, "air-gap", 0.05), Night, true), 9);
+            ZoneBalance.Transmittance(Wall("a", 1, null, "air-gap", 0.025), Night.Steady(), true), ZoneBalance.Transmittance(Wall("b", 1, null, "air-gap", 0.05), Night.Steady(), true), 9);
     }
 
     [Fact]
@@ -50,9 +50,9 @@ public class MendedFaultTests
     {
         var under = new Zone("under", "under", ZoneKind.OpenUnderfloor, new Box(new(0, 0, -0.4), new(3, 2, 0.4)), 20, [], []);
         Zone Living(string towards) => Room("living", 0, Wall("out", 8, null), Wall("floor", 5, towards)) with { Heater = new ZoneHeater(300, 18) };
-        double Loss(double wind, ZoneKind kind) => ZoneBalance.Solve(new RigBuilder().Build() is var rig ? rig with { Shell = rig.Shell with { Zones = [Living("under"), under with { Kind = kind }] } } : rig, Night with { WindMPerS = wind }).Single(z => z.ZoneId == "living").HeaterW;
+        double Loss(double wind, ZoneKind kind) => ZoneBalance.Solve(new RigBuilder().Build() is var rig ? rig with { Shell = rig.Shell with { Zones = [Living("under"), under with { Kind = kind }] } } : rig, Night.Steady() with { WindMPerS = wind }).Single(z => z.ZoneId == "living").HeaterW;
         Assert.True(Loss(8, ZoneKind.OpenUnderfloor) > Loss(8, ZoneKind.EnclosedUnderfloor));
-        double[] air = [.. new[] { 0, 1, 2, 4, 8, 16.0 }.Select(w => ZoneBalance.Solve(new RigBuilder().Build() is var rig ? rig with { Shell = rig.Shell with { Zones = [Living("under"), under] } } : rig, Night with { WindMPerS = w }).Single(z => z.ZoneId == "under").AirC)];
+        double[] air = [.. new[] { 0, 1, 2, 4, 8, 16.0 }.Select(w => ZoneBalance.Solve(new RigBuilder().Build() is var rig ? rig with { Shell = rig.Shell with { Zones = [Living("under"), under] } } : rig, Night.Steady() with { WindMPerS = w }).Single(z => z.ZoneId == "under").AirC)];
         Assert.Equal(air.OrderDescending(), air);
     }
 
@@ -79,7 +79,7 @@ public class MendedFaultTests
             .Part("foot", "drain-cock", ("in", 3, 0, 0.1))
             .Run("suction", "a-stub.x", "pump.in").Run("line", "pump.out", "valve.a").Run("out", "valve.b", "foot.in").Build();
         Assert.Equal("valve", rig.Drained().Pools.Single(p => p.Shares.Any(s => s.RunId == "line")).ShutBy!.PartId);
-        Assert.Equal(0, rig.Left("valve", "open").Drained().Runs.Single(r => r.RunId == "line").RetainedL, 9);
+        Assert.Equal(0, rig.Left("valve", "open").Drained().Runs.Single(r => r.RunId == "line").PoolL, 9);
     }
 
     [Fact]
@@ -91,7 +91,7 @@ public class MendedFaultTests
         var ladder = rig.Ladder(Night with { Water = WaterState.Drained });
         var drain = rig.Drained();
         var pieces = ladder.Rungs.Where(r => r.RunId == "line").ToList();
-        Assert.Equal(drain.Runs[0].RetainedL, pieces.Sum(p => p.WaterL), 6);
+        Assert.Equal(drain.Runs[0].PoolL, pieces.Sum(p => p.WaterL), 6);
         Assert.Equal(drain.Pools.Select(p => Math.Round(p.RetainedL, 5)).Order(), pieces.Select(p => Math.Round(p.WaterL, 5)).Order());
     }
 
@@ -100,8 +100,8 @@ public class MendedFaultTests
     {
         RigBuilder Rig() => new RigBuilder().Part("tap", "open-end", ("end", 0, 0, 0.6)).Part("foot", "drain-cock", ("in", 3, 0, 0.2)).Run("line", "tap.end", "foot.in").Part("filter", "filter", ("in", 1, 1, 0.5));
         var (left, done) = (Rig().Build(), Rig().ByHand("filter").Build());
-        Assert.Equal((0.9, 0.0), (left.Drained().RetainedL, left.Drained().ByHandL));
-        Assert.Equal((0.0, 0.9), (done.Drained().RetainedL, done.Drained().ByHandL));
+        Assert.Equal((0.9, 0.0), (left.Drained().Stays.TotalL, left.Drained().Stays.ByHandL));
+        Assert.Equal((0.0, 0.9), (done.Drained().Stays.TotalL, done.Drained().Stays.ByHandL));
         var drained = Night with { Water = WaterState.Drained, HeatOn = false };
         Assert.Equal(Verdict.Fails, left.Ladder(drained).Verdict);
         Assert.Equal(Verdict.Passes, done.Ladder(drained).Verdict);
@@ -119,9 +119,9 @@ public class MendedFaultTests
             .Part("three", "three-way-valve", position, ("common", 1, 0, 0.6), ("left", 1.05, 0.05, 0.59), ("right", 1.1, 0, 0.59))
             .Part("left", "drain-cock", ("in", 1, 2, 0.1)).Part("right", "drain-cock", "closed", ("in", 3, 0, 0.1))
             .Run("supply", "tap.end", "three.common").Run("to-left", "three.left", "left.in").Run("to-right", "three.right", "right.in").Build();
-        Assert.Equal(0, With("left").Drained().Runs.Single(r => r.RunId == "supply").RetainedL, 9);
-        Assert.True(With("right").Drained().Runs.Single(r => r.RunId == "supply").RetainedL > 0.05);
-        Assert.Equal(0, With("all").Drained().Runs.Single(r => r.RunId == "supply").RetainedL, 9);
+        Assert.Equal(0, With("left").Drained().Runs.Single(r => r.RunId == "supply").PoolL, 9);
+        Assert.True(With("right").Drained().Runs.Single(r => r.RunId == "supply").PoolL > 0.05);
+        Assert.Equal(0, With("all").Drained().Runs.Single(r => r.RunId == "supply").PoolL, 9);
     }
 
     [Fact]

@@ -34,7 +34,7 @@ public class NightPlanTests
     [Fact]
     public void The_heat_stops_and_comes_back_with_what_feeds_it()
     {
-        double g = ZoneBalance.OutdoorWPerK(Room, Frost), warm = -10 + (150 / g);
+        double g = RigBuilder.LossWPerK(Room, Frost), warm = -10 + (150 / g);
         Assert.Equal(warm, Settle(Frost).C[^1], 0.1);
         Assert.Equal(-10, Settle(Frost, On(PlanEventKind.HeatFails)).C[^1], 0.1);
         Assert.Equal(-10, Settle(Frost, On(PlanEventKind.FuelOut)).C[^1], 0.1);
@@ -67,11 +67,11 @@ public class NightPlanTests
         var window = new PlanEvent("window", PlanEventKind.Open, 0, null, ZoneId: "room", AreaM2: 0.2, HeightM: 0.5);
         double c = Settle(Frost, window).C[^1], dT = c + 10;
         double air = Math.Sqrt(Math.Pow(0.6 * 0.2 / 3 * Math.Sqrt(9.80665 * 0.5 * dT / (((c - 10) / 2) + 273.15)), 2) + Math.Pow(0.025 * 0.2 * 2, 2));
-        Assert.Equal(150, (ZoneBalance.OutdoorWPerK(Room, Frost) + (AirExchange.AirJPerM3K * air)) * dT, 1.0);
+        Assert.Equal(150, (RigBuilder.LossWPerK(Room, Frost) + (AirExchange.AirJPerM3K * air)) * dT, 1.0);
         // 25 m/s on the front, half of that on the rear.
         double U(double wind) => 1 / (0.13 + (0.03 / 0.034) + (1 / SurfaceCoefficient.OuterWallWPerM2K(wind, 0.9, -10)));
         double driven = (150 / (Settle(Frost, new PlanEvent("drive", PlanEventKind.Drive, 0, null, SpeedMPerS: 25)).C[^1] + 10)) - AirExchange.LeakageWPerK(0.5, 8);
-        double xps = ZoneBalance.Transmittance(Room.Faces[0], Frost with { WindMPerS = 25 }, true) / U(25);
+        double xps = ZoneBalance.Transmittance(Room.Faces[0], Frost.Steady() with { WindMPerS = 25 }, true) / U(25);
         Assert.Equal((5 * U(25)) + (5 * U(12.5)), driven / xps, 0.02);
     }
 
@@ -147,7 +147,7 @@ public class NightPlanTests
     public void Plans_are_kept_in_the_rig_and_a_door_of_a_room_that_goes_goes_with_it()
     {
         var sparrow = DemoRigs.Of("sparrow") with { Plans = null };
-        var plan = new NightPlan("away", "Away for five days", 8, 120, true, false, 18, 12, [new("open", PlanEventKind.Open, 1, 2, ZoneId: "garage", AreaM2: 1, HeightM: 1), On(PlanEventKind.Away, 2)]);
+        var plan = new NightPlan("away", "Away for five days", 8, 120, true, false, 18, 12, [new("open", PlanEventKind.Open, 1, 2, ZoneId: "garage", AreaM2: 1, HeightM: 0.7), On(PlanEventKind.Away, 2)]);
         var kept = Editor.Apply(sparrow, [new AddThing("plans", (System.Text.Json.Nodes.JsonObject)RigDiff.Node(plan)!)]);
         var read = RigFile.Read(RigFile.WriteCompact(kept.Rig));
         Assert.Equal(["away"], read.Plans!.Select(p => p.Id));

@@ -33,8 +33,8 @@ public class ParkingTests
             for (int q = 20; q < 61; q += 5)
             {
                 var drained = Ask(rig, new Attitude(angles[p], angles[q])).Ask(DrainDownStudy.Ask);
-                double outside = drained.InRunsL, broken = 0, share = 0;
-                foreach (var part in drained.Parts.Where(d => d.Task is null && !d.ByDesign))
+                double outside = drained.Stays.PoolsL, broken = 0, share = 0;
+                foreach (var part in drained.Parts.Where(d => d.Cause == StayCause.Crest))
                 {
                     var stock = Catalogue.Part(rig.Parts.First(o => o.Id == part.PartId).Stock)!;
                     if (stock.Passage == Passage.Vessel)

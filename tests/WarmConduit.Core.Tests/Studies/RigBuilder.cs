@@ -1,10 +1,12 @@
 using WarmConduit.Core.Advice;
 using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Heat.Night;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Standing;
 
 namespace WarmConduit.Core.Tests.Studies;
@@ -19,6 +21,16 @@ internal sealed class RigBuilder
     private readonly List<HandTask> _byHand = [];
 
     public Brief Brief { get; set; } = new(2, 3, 10, -10, 3, 2, WayOfLiving.Weekends, FreezeSchool.Drain, 0.02);
+
+    /// <summary>What a zone that is alone loses to outdoors, W/K.</summary>
+    public static double LossWPerK(Zone zone, Conditions night) => ZoneBalance.OutdoorWPerK(zone, zone.Box.VolumeM3(), night.Steady());
+
+    /// <summary>What a contact lets through from water of 5 °C to air of 0 °C, W/K.</summary>
+    public static double At5WPerK(NightContact contact, double windMPerS = 0)
+    {
+        double share = 0.5;
+        return contact.ConductanceWPerK + (contact.Films ?? []).Sum(f => f.Size * f.Film.WPerK(5, 0, windMPerS, ref share));
+    }
 
     public static Box Cube(double x, double y, double z, double size) => new(new(x, y, z), new(size, size, size));
 
@@ -99,6 +111,9 @@ internal static class Asking
 
     public static DrainDownAnswer Drained(this Rig rig, Attitude? parked = null) =>
         new Question(rig, Conditions.Of(rig.Brief) with { Parked = parked ?? Attitude.Level }).Ask(DrainDownStudy.Ask);
+
+    /// <summary>What gravity leaves below crests and what parts keep by design: without air, shut balls and film.</summary>
+    public static double BelowCrestsL(this DrainDownAnswer answer) => answer.Stays.PoolsL + answer.Parts.Where(p => p.Cause is StayCause.Crest or StayCause.Design).Sum(p => p.RetainedL);
 
     public static FreezeLadderAnswer Ladder(this Rig rig, Conditions night) => new Question(rig, night).Ask(FreezeLadderStudy.Ask);
 

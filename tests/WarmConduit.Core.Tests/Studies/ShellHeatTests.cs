@@ -56,6 +56,26 @@ public class ShellHeatTests
         Assert.Equal(Floor(before, "garage") + 0.5 * 1.75, Floor(wider, "garage"), 2);
     }
 
+    /// <summary>A cavity in the kerb-side wall, moved into each other wall: every face has an id of its own, and what was said of its layers goes along.</summary>
+    [Fact]
+    public void A_cavity_is_moved_from_wall_to_wall_and_keeps_its_layers()
+    {
+        var rig = Empty;
+        while (Ask(rig).Forgotten is { Count: > 0 } offers) rig = Do(rig, new AddThing("shell/zones", (JsonObject)RigDiff.Node(offers[0].Zone)!), new DrawFaces([]));
+        var cavity = rig.Shell.Zones.Find("wall-cavity")!;
+        foreach (var face in cavity.Faces) rig = Do(rig, new ChangeThing($"shell/zones/wall-cavity/faces/{face.Id}", new JsonObject { ["layers"] = new JsonArray(new JsonObject { ["material"] = "xps", ["thicknessM"] = 0.01 }) }));
+        var body = rig.Shell.Body;
+        var size = cavity.Box.Size;
+        foreach (var at in (Point3[])[cavity.Box.At with { YM = body.Far().YM - size.YM }, new(body.At.XM, body.At.YM + 0.4, cavity.Box.At.ZM), new(1, 0.5, body.Far().ZM - size.ZM), cavity.Box.At])
+        {
+            rig = Do(rig, new ChangeThing("shell/zones/wall-cavity", new JsonObject { ["box"] = RigDiff.Node(new Box(at, size)) }), new DrawFaces([]));
+            RigFile.Read(System.Text.Encoding.UTF8.GetBytes(RigFile.Write(rig)));
+            var faces = rig.Shell.Zones.Find("wall-cavity")!.Faces;
+            Assert.Equal(faces.Count, faces.Select(f => f.Id).Distinct().Count());
+            Assert.Contains(faces, f => f.Layers.Count == 1 && f.Layers[0].Material == "xps");
+        }
+    }
+
     /// <summary>From an empty box, a press on each room that is offered gives a shell whose rooms have their faces, and every room is offered once.</summary>
     [Fact]
     public void Forgotten_rooms_are_offered_until_they_are_there()

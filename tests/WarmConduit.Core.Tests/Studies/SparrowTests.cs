@@ -50,11 +50,13 @@ public class SparrowTests
     {
         var drain = Mended().Drained();
         Assert.Empty(drain.Pools);
-        Assert.Equal(0, drain.InRunsL, 6);
-        Assert.Equal((0.0, 1.07), (Math.Round(drain.RetainedL, 6), Math.Round(drain.ByHandL, 6)));
+        Assert.Equal((0.0, 1.07), (Math.Round(drain.BelowCrestsL(), 6), Math.Round(drain.Stays.ByHandL, 6)));
+        // What is left hangs under the accumulator and under the check valve, where no air gets in.
+        Assert.Equal(["accumulator-leg", "heater-feed"], drain.Runs.Where(r => r.AirlockedL > 0).Select(r => r.RunId));
+        Assert.Equal(drain.Stays.TotalL, drain.Runs.Sum(r => r.AirlockedL), 1e-6);
         Assert.All(drain.Runs, r => Assert.NotNull(r.RouteEnd));
-        Assert.True(Mended().Standing().StandsAllTried);
-        double coldest = Sparrow.Standing().ColdestC!.Value;
+        Assert.True(Mended().Standing().Limit.StandsAllTried);
+        double coldest = Sparrow.Standing().Limit.ColdestC!.Value;
         Assert.InRange(coldest, -3, -1);
         // As it is printed, to a tenth, it is a night that the rig stands.
         Assert.Equal(Math.Round(coldest, 1), coldest, 1e-12);
@@ -75,8 +77,8 @@ public class SparrowTests
         if (pools[0].Shares.Count == 0) Assert.Contains("The slope holds it back", finding.Reason.Text, StringComparison.Ordinal);
         Assert.Distinct(pools.SelectMany(p => p.Parts).Select(p => p.PartId));
         // Less than a cup in a tank is not named.
-        Assert.InRange(answer.Drain.InPoolsL - pools.Sum(p => p.RetainedL), -1e-9, 0.25);
-        Assert.Equal(answer.Drain.RetainedL, answer.Drain.InPoolsL + answer.Drain.ByDesignL, 9);
+        var stays = answer.Drain.Stays;
+        Assert.InRange(stays.PoolsL + stays.PartsL + stays.TanksL - stays.ByDesignL - pools.Sum(p => p.RetainedL), -1e-9, 0.25);
         Assert.All(pools.Where(p => p.Shares.Count > 0), p => Assert.True(p.DepthM > 0));
     }
 
@@ -88,7 +90,7 @@ public class SparrowTests
         var pool = answer.Drain.Pools[0];
         Assert.Contains(pool.Shares, s => s.RunId == "pump-accumulator");
         Assert.Contains("accumulator", pool.Threatens);
-        Assert.True(answer.Drain.InRunsL > 0.05);
+        Assert.True(answer.Drain.Stays.PoolsL > 0.05);
     }
 
     [Fact]
@@ -98,7 +100,7 @@ public class SparrowTests
         rig = rig with { Parts = [.. rig.Parts.Select(p => p.Stock is "open-end" or "basin" ? p with { Stock = "tee" } : p)] };
         var drain = rig.Drained();
         // The grey tank starts the night half full.
-        Assert.Equal(drain.Runs.Sum(r => r.FullL) + drain.Parts.Sum(p => p.PartId == "grey-tank" ? p.FullL / 2 : p.FullL), drain.RetainedL, 9);
+        Assert.Equal(drain.Runs.Sum(r => r.FullL) + drain.Parts.Sum(p => p.PartId == "grey-tank" ? p.FullL / 2 : p.FullL), drain.Stays.TotalL, 9);
         var finding = rig.Findings(Night)[0];
         Assert.Equal((FindingKind.NothingOpen, Severity.Fault), (finding.Kind, finding.Severity));
     }
@@ -142,7 +144,8 @@ public class SparrowTests
     public void Ladder_is_in_order_and_every_finding_has_place_number_and_reason()
     {
         var answer = Ask(Sparrow, Night with { Water = WaterState.Wet, Parked = new Attitude(2, -1) });
-        var times = answer.Ladder.Rungs.Select(r => r.FirstIceS ?? double.PositiveInfinity).ToList();
+        // What breaks leads, by when it does.
+        var times = answer.Ladder.Rungs.Select(r => (!r.Breaks, r.AtS ?? double.PositiveInfinity)).ToList();
         Assert.Equal(times.Order(), times);
         Assert.All(answer.Ladder.Rungs, r => Assert.True((r.FirstIceS ?? 0) <= (r.BlockedS ?? double.PositiveInfinity) && (r.BlockedS ?? 0) <= (r.SolidS ?? double.PositiveInfinity)));
         Assert.Equal(answer.Findings.Count, answer.Findings.Select(f => f.Id).Distinct().Count());

@@ -40,12 +40,24 @@ public class WeightTests
     }
 
     [Fact]
+    public void A_larger_tank_weighs_as_much_more_as_its_walls_are_larger()
+    {
+        var tank = With(Carrier, Tank).Parts.Single();
+        double empty = PartWater.EmptyKg(tank);
+        // Twice every edge: four times the walls.
+        Assert.Equal(4 * empty, PartWater.EmptyKg(Turning.Resized(tank, tank.Box.Size * 2)), 9);
+        Assert.Equal(empty, PartWater.EmptyKg(Turning.Resized(Turning.Resized(tank, tank.Box.Size * 2), tank.Box.Size)), 9);
+        Assert.Equal(3, PartWater.EmptyKg(tank with { MassKg = 3 }));
+    }
+
+    [Fact]
     public void States_add_up_and_limits_are_told()
     {
         var answer = Ask(With(Carrier with { RearMostKg = 860, TotalMostKg = 5000 }, Tank));
-        Assert.Equal(["dry", "full", "half", "greyFull"], answer.States.Select(s => s.Id));
+        Assert.Equal(["dry", "full", "half"], answer.States.Select(s => s.Id));
         Assert.All(answer.States, s => Assert.Equal(s.TotalKg!.Value, s.FrontKg!.Value + s.RearKg!.Value, 9));
         var (dry, full) = (answer.States[0], answer.States[1]);
+        Assert.Equal(["dry", "full", "half", "greyFull"], Ask(With(Carrier, Tank, new PlacePart("grey", "grey-tank", "grey tank", new Point3(2, 0.3, 0)))).States.Select(s => s.Id));
         Assert.Equal(1804, dry.TotalKg!.Value, 6);
         Assert.Equal(59.81, full.TotalKg!.Value - dry.TotalKg.Value, 2);
         Assert.Empty(dry.Over);

@@ -538,21 +538,23 @@ export interface components {
             /** @description What stays then, and where. */
             drainDown: components["schemas"]["DrainDownAnswer"];
         };
-        /** @description Water that hangs because no air gets in behind it. */
+        /** @description Water that is airlocked: it stays because no air gets in behind it. */
         AirHold: {
-            /** @description Runs that keep it. */
-            runIds: string[];
+            /** @description Runs that keep it, and how much of it is in each. */
+            shares: components["schemas"]["PoolShare"][];
             /** @description The runs, in words. */
             words: string;
             /**
              * Format: double
-             * @description How much, L. Estimate, on the side of water that stays.
+             * @description How much is in these runs, L. Estimate, on the side of water that stays.
              */
             litres: number;
             /** @description Where an opening would let it go: its highest place. */
             openAt: components["schemas"]["Place"];
-            /** @description Its bore is wide enough to let air up past the water, so that it empties in gulps. */
+            /** @description Its bore is wide enough to let air up past the water, so that it empties in gulps: it does not stay. */
             gulps: boolean;
+            /** @description Ids of those runs. */
+            runIds?: null | string[];
         };
         /**
          * @description Most air pressure when lines are blown out.
@@ -935,13 +937,8 @@ export interface components {
             lowestC: number;
             /** @description Whether it stands that for so many hours. */
             stands: boolean;
-            /**
-             * Format: double
-             * @description The coldest constant night of so many hours that it stands so, °C; null: colder than was tried, or none below zero.
-             */
-            coldestC: null | number;
-            /** @description It stands all that were tried. */
-            standsAllTried: boolean;
+            /** @description The coldest constant night of so many hours that it stands so. */
+            limit: components["schemas"]["ColdLimit"];
             /** @description How long it stands the brief's lowest; tried for its hours, or three days. */
             atLowest: components["schemas"]["Endurance"];
             /**
@@ -1041,6 +1038,36 @@ export interface components {
          * @enum {unknown}
          */
         ChangeKind: "added" | "saved" | "removed";
+        /** @description How cold a night a rig stands, of nights that are as cold from start to end. */
+        ColdLimit: {
+            /**
+             * Format: double
+             * @description The coldest at which nothing breaks, nor at any warmer one, °C: to a tenth, and never colder than what was tried; null: none below zero, or all that were tried.
+             */
+            coldestC: null | number;
+            /** @description Nothing breaks at any that was tried; how much colder it may get is not known. */
+            standsAllTried: boolean;
+            /**
+             * Format: double
+             * @description The warmest at which ice breaks something, °C; null: none of those tried.
+             */
+            failsC: null | number;
+            /**
+             * Format: double
+             * @description A colder one at which nothing breaks all the same, °C; null: none was found. Lines that freeze through at once have not been shut in by ice at their ends: no night to wait for.
+             */
+            kinderC: null | number;
+            /**
+             * Format: double
+             * @description The coldest that was tried, °C.
+             */
+            triedC: number;
+            /**
+             * Format: double
+             * @description How far apart those are that were tried, K.
+             */
+            stepK: number;
+        };
         /** @description A part in one of its places, on the night that is asked about. */
         ComparedPlace: {
             /** @description Where. */
@@ -1096,6 +1123,8 @@ export interface components {
              * @description Joints of its lines that lie in the wind.
              */
             jointsOutside: number;
+            /** @description What it makes better and worse on the night as it is asked, and once the rig is drained; null where it is. */
+            wins: null | components["schemas"]["FixGain"];
             /** @description What is said for the other school; null: nothing. */
             caution: null | components["schemas"]["Sentence"];
         };
@@ -1138,10 +1167,9 @@ export interface components {
             tankLevels?: null | components["schemas"]["TankLevel"][];
             /**
              * Format: double
-             * @description How warm the vehicle was kept until the start, °C: rooms with a heater, or the living space where there is none; -40 to 40.
-             * @default 18
+             * @description How warm living space was kept until the start, °C; -40 to 40. Left out: as its heater's set point, 18 where it has none.
              */
-            insideC: number;
+            insideC?: null | number;
             /** @description What happens in the course of it, at most 40; left out: nothing. */
             events?: null | components["schemas"]["PlanEvent"][];
             /**
@@ -1166,38 +1194,10 @@ export interface components {
             /** @description What to mind where it can hurt someone; null: nothing. */
             caution?: null | string;
         };
-        /** @description Water retained after draining, once what is done by hand on leaving is done. Volumes in litres, heights over ground of the vehicle as parked, in metres. */
+        /** @description Water that stays after draining, once what is done by hand on leaving is done. Volumes in litres, heights over ground of the vehicle as parked, in metres. */
         DrainDownAnswer: {
-            /**
-             * Format: double
-             * @description All retained water: in pools, in vessels and in parts that keep it.
-             */
-            retainedL: number;
-            /**
-             * Format: double
-             * @description Of it, in pipes and hoses.
-             */
-            inRunsL: number;
-            /**
-             * Format: double
-             * @description Of it, all that no part keeps by design: what the pools hold, and rests too small to name.
-             */
-            inPoolsL: number;
-            /**
-             * Format: double
-             * @description Of it, in parts that keep their water by design and are not emptied by hand.
-             */
-            byDesignL: number;
-            /**
-             * Format: double
-             * @description What is taken out by hand; not in the total.
-             */
-            byHandL: number;
-            /**
-             * Format: double
-             * @description Residual water: beads and film in runs flatter than the least fall; an estimate, not in the total.
-             */
-            residualL: number;
+            /** @description The sums. */
+            stays: components["schemas"]["Stays"];
             /** @description Water that stays together in one place, most first; the 1000 largest. */
             pools: components["schemas"]["PoolAnswer"][];
             /**
@@ -1209,6 +1209,8 @@ export interface components {
             runs: components["schemas"]["RunDrain"][];
             /** @description Every part that holds water when full, in order of id. */
             parts: components["schemas"]["PartDrain"][];
+            /** @description Water that no air gets in behind, largest first; where it gulps it does not stay. */
+            airlocks: components["schemas"]["AirHold"][];
             /** @description Every opening that lets water out. */
             drains: components["schemas"]["Place"][];
         };
@@ -1221,16 +1223,8 @@ export interface components {
              * @description What is in the rig before the first, L.
              */
             fullL: number;
-            /**
-             * Format: double
-             * @description What stays after the last below crests and in parts, L: what the drain-down tells.
-             */
-            staysL: number;
-            /**
-             * Format: double
-             * @description What may hang for want of air besides, L. Estimate.
-             */
-            hangsL: number;
+            /** @description What stays after the last: what the drain-down tells. */
+            stays: components["schemas"]["Stays"];
             /**
              * Format: double
              * @description Way from opening to opening, m, in a straight line each.
@@ -1246,7 +1240,7 @@ export interface components {
              * @description At most, s. Estimate.
              */
             longestS: number;
-            /** @description Water that hangs for want of air even when all is open. */
+            /** @description Water that is airlocked even when all is open. */
             air: components["schemas"]["AirHold"][];
             /** @description Each step forgotten in turn, the worst first. */
             forgets: components["schemas"]["Forgotten"][];
@@ -1570,25 +1564,25 @@ export interface components {
              */
             factor: number;
         };
-        /** @description Hours under zero and how far, of any hourly temperatures. */
+        /** @description Time under zero and how far, of a temperature that is known now and then and goes straight between. */
         Exposure: {
             /**
-             * Format: int32
-             * @description Hours below 0 °C.
+             * Format: double
+             * @description Time below 0 °C, h.
              */
             hoursBelow: number;
             /**
              * Format: double
-             * @description Σ of what they lie below it, K h.
+             * @description ∫ of what it lies below it, K h.
              */
             degreeHours: number;
             /**
              * Format: double
-             * @description The coldest hour, °C.
+             * @description The coldest, °C.
              */
             coldestC: number;
             /**
-             * Format: int32
+             * Format: double
              * @description The longest time below 0 °C without a break, h.
              */
             longestSpellH: number;
@@ -1654,7 +1648,7 @@ export interface components {
          * @description Where a face of a zone lies; it sets the surface resistance inside.
          * @enum {unknown}
          */
-        FaceSide: "roof" | "wall" | "floor";
+        FaceSide: "roof" | "wall" | "floor" | null;
         /**
          * @description The way a port looks out of its part: along an axis of the vehicle (x forward, y away from the kerb, z up).
          * @enum {unknown}
@@ -1696,7 +1690,7 @@ export interface components {
          * @description What a finding is about.
          * @enum {unknown}
          */
-        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks" | "sag" | "tightBend" | "bareSkin" | "noAir" | "light" | "backflow" | "reliefShut" | "parking" | "airLock" | "noGrommet";
+        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks" | "sag" | "tightBend" | "bareSkin" | "noAir" | "light" | "backflow" | "reliefShut" | "parking" | "catchesAir" | "noGrommet" | "heatShort" | "airlock" | "heaterUnguarded";
         /** @description A way to mend a finding that was tried on the whole rig and does so. */
         Fix: {
             /** @description Its id among the fixes of one finding. */
@@ -1763,6 +1757,8 @@ export interface components {
             gone: string[];
             /** @description Titles of faults and warnings that come. */
             made: string[];
+            /** @description Places that hold more than before, though all together hold less. */
+            worse: components["schemas"]["MoreWater"][];
             /**
              * Format: double
              * @description Hours of the night until ice first breaks something, more than before; negative: fewer. Counted to the end of what is looked at.
@@ -1817,7 +1813,7 @@ export interface components {
         FreezeLadderAnswer: {
             /** @description Whether the rig stands this night. */
             verdict: components["schemas"]["Verdict"];
-            /** @description Pieces of runs and parts that hold water, soonest first ice first; the first 3000 of them. */
+            /** @description Pieces of runs and parts that hold water: what ice breaks by morning first, the soonest of it leading, then the rest by its first ice; the first 3000 of them. */
             rungs: components["schemas"]["Rung"][];
             /**
              * Format: int32
@@ -1949,28 +1945,20 @@ export interface components {
             breaks: boolean;
             /** @description The one thing that empties it. */
             empties: components["schemas"]["Sentence"];
-            /** @description It is part of what the drain-down counts; else it comes on top as an estimate. */
-            counted: boolean;
+            /** @description How much is an estimate. */
+            estimate: boolean;
         };
         /**
          * @description Why something still holds water.
          * @enum {unknown}
          */
-        HoldKind: "pool" | "deadLeg" | "vessel" | "design" | "shut" | "sag" | "noAir" | "film";
+        HoldKind: "pool" | "deadLeg" | "vessel" | "design" | "shut" | "sag" | "airlock" | "film" | "protected" | "rest";
         /** @description Everything that holds water. */
         HoldsAnswer: {
-            /** @description Most first. */
+            /** @description Most first; together they are all that stays. */
             holds: components["schemas"]["Hold"][];
-            /**
-             * Format: double
-             * @description What the drain-down counts, L.
-             */
-            countedL: number;
-            /**
-             * Format: double
-             * @description What comes on top, L. Estimate.
-             */
-            besidesL: number;
+            /** @description The sums, as the drain-down has them. */
+            stays: components["schemas"]["Stays"];
         };
         /** @description Air of a room, hour by hour. */
         HourlyAir: {
@@ -2155,13 +2143,8 @@ export interface components {
              * @description The hours that the night asked about lasts.
              */
             forHours: number;
-            /**
-             * Format: double
-             * @description The coldest constant night of so many hours that it stands, to 0.1 K and never colder than it stood; null: colder than was tried, or none below zero.
-             */
-            coldestC: null | number;
-            /** @description It stands all that were tried. */
-            standsAllTried: boolean;
+            /** @description The coldest constant night of so many hours that it stands. */
+            limit: components["schemas"]["ColdLimit"];
             /** @description How long it stands the outdoor temperature that was asked about. */
             atLowest: components["schemas"]["Endurance"];
             /**
@@ -2220,6 +2203,8 @@ export interface components {
              * @description Retained with the whole set, L.
              */
             afterL: number;
+            /** @description What the whole set makes better and worse; null where it is empty. */
+            wins: null | components["schemas"]["FixGain"];
             /** @description Faults and warnings that stay. */
             left: components["schemas"]["NotMended"][];
             /**
@@ -2227,6 +2212,16 @@ export interface components {
              * @description How many trials it took.
              */
             tried: number;
+        };
+        /** @description A place that holds more water than before. */
+        MoreWater: {
+            /** @description The run or part. */
+            words: string;
+            /**
+             * Format: double
+             * @description How much more, L.
+             */
+            litres: number;
         };
         /** @description What a new rig begins as. */
         NewRig: {
@@ -2288,6 +2283,13 @@ export interface components {
              * @description Seconds from the start until all heat stops; null: it does not, or is off.
              */
             heatStopsS: null | number;
+            /** @description Heat that is on and does not reach, in words; empty: it does, or is off. */
+            heatShort: components["schemas"]["Sentence"][];
+            /**
+             * Format: double
+             * @description How warm living space was kept until the start, °C: as was asked, or as its heater is set.
+             */
+            keptC: number;
         };
         /** @description A night or a week as it is planned, kept under a name: how the vehicle is left, and what happens then. The weather is not part of it. */
         NightPlan: {
@@ -2311,9 +2313,9 @@ export interface components {
             drained: boolean;
             /**
              * Format: double
-             * @description How warm it was kept until the start, °C, -40 to 40.
+             * @description How warm living space was kept until the start, °C, -40 to 40; left out: as its heater's set point.
              */
-            insideC: number;
+            insideC: null | number;
             /**
              * Format: double
              * @description Water at the start, °C, 0 to 95.
@@ -2379,9 +2381,11 @@ export interface components {
             areaM2: number;
             /**
              * Format: double
-             * @description Height, m; 0 to 5.
+             * @description Height, m; of one in a roof or floor its length. 0 to 5, and no more than either room has.
              */
             heightM: number;
+            /** @description Where it lies in this room: in its roof the other room is above, in its floor below; left out: in a wall. */
+            side?: null | components["schemas"]["FaceSide"];
         };
         /** @description How a part is turned from the way stock describes it: mirrored along its own x, put upside down, then turned counter-clockwise as seen from above by QuarterTurns (0 to 3). */
         Orientation: {
@@ -2493,6 +2497,8 @@ export interface components {
             quantity: components["schemas"]["Quantity"];
             /** @description The system in which a bare number is meant. */
             system: components["schemas"]["UnitSystem"];
+            /** @description What stands beside it, such as "300 mm": a bare number has its unit. Left out: that of the system. */
+            beside?: null | string;
         };
         /** @description A part in its place. Stock names a part of the catalogue; HoldsL, LossWPerK and MassKg replace its figures where the builder knows better. Of a tank, the content is that of its box unless HoldsL says otherwise. Box and ports stand as turned; Orientation (left out: as stock has it) says how. */
         Part: {
@@ -2550,6 +2556,13 @@ export interface components {
             retainedL: number;
             /** @description It keeps its water whatever the lines do. */
             byDesign: boolean;
+            /** @description What keeps it there; null: nothing stays. */
+            cause: null | components["schemas"]["StayCause"];
+            /**
+             * Format: double
+             * @description Of it, what is safe from frost by what is poured into it on leaving.
+             */
+            protectedL: number;
             /**
              * Format: double
              * @description What is taken out of it by hand.
@@ -2559,6 +2572,11 @@ export interface components {
             task: null | string;
             /** @description What would empty or protect it, when it keeps its water. */
             remedy: null | string;
+            /**
+             * Format: double
+             * @description What ice can do something to, L.
+             */
+            freezesL: number;
         };
         /**
          * @description Place of a part in the work: where a builder looks for it.
@@ -2594,7 +2612,7 @@ export interface components {
             side: string;
             /**
              * Format: double
-             * @description How far it can be tipped that way from the best attitude, degrees; null: past the edge of the map.
+             * @description The last slope of the map, from level, at which it still drains to the limits that way, degrees; below 0: the other way. Null: past the edge of the map.
              */
             farDeg: null | number;
             /** @description The pool that ends it. */
@@ -2907,6 +2925,17 @@ export interface components {
             /** @description What it is for. */
             role?: null | components["schemas"]["PortRole"];
         };
+        /** @description A port that a run may end on. */
+        PortName: {
+            /** @description Its part and its own name, as it is typed. */
+            words: string;
+            /** @description Id of the part. */
+            part: string;
+            /** @description Id of the port. */
+            port: string;
+            /** @description Where it is, m. */
+            at: components["schemas"]["Point3"];
+        };
         /**
          * @description What a port is for.
          * @enum {unknown}
@@ -3143,12 +3172,22 @@ export interface components {
              * Format: double
              * @description What stays in pools.
              */
-            retainedL: number;
+            poolL: number;
             /**
              * Format: double
-             * @description Film and beads where it is too flat; estimate.
+             * @description What stays above that for want of air. Estimate.
              */
-            residualL: number;
+            airlockedL: number;
+            /**
+             * Format: double
+             * @description What stays besides, where it is too flat, and between its clips. Estimate.
+             */
+            filmL: number;
+            /**
+             * Format: double
+             * @description Of that, what hangs through between its clips.
+             */
+            sagL: number;
             /**
              * Format: double
              * @description The least fall of its lengths; negative where water would have to climb; null with no way out.
@@ -3166,6 +3205,11 @@ export interface components {
             threatens: boolean;
             /** @description Where that way ends: a drain; null when there is no way out. */
             routeEnd: null | components["schemas"]["Place"];
+            /**
+             * Format: double
+             * @description All that stays in it, L: never more than it holds.
+             */
+            staysL: number;
         };
         /** @description An end of a run: a part's id and one of its ports, or, while the drawing is under way, a loose end at a place (invert, metres). Exactly one of the two. */
         RunEnd: {
@@ -3239,6 +3283,11 @@ export interface components {
              * @description When ice breaks it; null: it stands ice, or has none.
              */
             breaksS: null | number;
+            /**
+             * Format: double
+             * @description The time to tell of it: when ice breaks it by morning, else its first ice; null: neither.
+             */
+            atS: null | number;
             /** @description It breaks since it freezes between two ends that are blocked, with no way to expand. */
             shutIn: boolean;
         };
@@ -3248,12 +3297,12 @@ export interface components {
             rung: components["schemas"]["Rung"];
             /**
              * Format: double
-             * @description First ice with all that is guessed on the cold side, s; null: not then either.
+             * @description The earliest that what is told of it (AtS) may come, by all that is guessed on the cold side, s; null: not then either.
              */
             earliestS: null | number;
             /**
              * Format: double
-             * @description First ice with all that is guessed on the warm side, s; null: not then.
+             * @description The same on the warm side, s; null: not then.
              */
             latestS: null | number;
             /** @description Its water at each hour, °C. */
@@ -3547,46 +3596,23 @@ export interface components {
         };
         /** @description A rig's verdict in one line. */
         StandingAnswer: {
-            /**
-             * Format: double
-             * @description Water retained after draining, litres, parked as on the night.
-             */
-            retainedL: number;
-            /**
-             * Format: int32
-             * @description In how many pools.
-             */
-            poolCount: number;
-            /**
-             * Format: double
-             * @description What is taken out by hand besides, litres.
-             */
-            byHandL: number;
+            /** @description What stays after draining, parked as on the night. */
+            stays: components["schemas"]["Stays"];
             /** @description Names of the parts that is done to. */
             byHand: string[];
             /** @description The night asked about. */
             night: components["schemas"]["Conditions"];
             /** @description Whether the rig stands it. */
             verdict: components["schemas"]["Verdict"];
-            /**
-             * Format: double
-             * @description Lowest outdoor temperature at which nothing breaks on such a night, to 0.25 K; null when even just below zero is too cold, and when nothing breaks as far as was tried.
-             */
-            coldestC: null | number;
-            /**
-             * Format: double
-             * @description The coldest that was tried.
-             */
-            triedC: number;
-            /** @description Nothing breaks even at TriedC; how much colder it may get is not known. */
-            standsAllTried: boolean;
-            /** @description What freezes first on that night; null when nothing does. */
+            /** @description The coldest night of its kind that it stands. */
+            limit: components["schemas"]["ColdLimit"];
+            /** @description What ice breaks first on that night, or what has ice first where it breaks nothing; null when nothing has. */
             firstName: null | string;
             /**
              * Format: double
              * @description When, seconds from the start.
              */
-            firstIceS: null | number;
+            firstS: null | number;
         };
         /**
          * @description Whether a pipe lives through water freezing in it.
@@ -3665,6 +3691,69 @@ export interface components {
              * @description Level of the water that stays in that length; null when it is dry and where nothing lets it out.
              */
             standsAtM: null | number;
+            /**
+             * Format: double
+             * @description Start of the part of that length that is airlocked, 0..1.
+             */
+            airlockedFrom: number;
+            /**
+             * Format: double
+             * @description End of it; equal to the start where none is.
+             */
+            airlockedTo: number;
+        };
+        /**
+         * @description What keeps water in a part.
+         * @enum {unknown}
+         */
+        StayCause: "design" | "crest" | "shut" | "airlock" | null;
+        /** @description What stays in a rig: every litre once, in one of five places. Litres. */
+        Stays: {
+            /**
+             * Format: double
+             * @description In pipes, below a crest.
+             */
+            poolsL: number;
+            /**
+             * Format: double
+             * @description In parts that are no tanks: what keeps its water by design, what stands in a pool, what is shut in.
+             */
+            partsL: number;
+            /**
+             * Format: double
+             * @description In tanks and heaters.
+             */
+            tanksL: number;
+            /**
+             * Format: double
+             * @description In pipes that no air gets into. Estimate.
+             */
+            airlockedL: number;
+            /**
+             * Format: double
+             * @description In pipes: film and beads where they are flat, and what hangs through between clips. Estimate.
+             */
+            filmL: number;
+            /**
+             * Format: double
+             * @description Of what is in parts: what keeps its water by design.
+             */
+            byDesignL: number;
+            /**
+             * Format: double
+             * @description Of that: what is safe from frost by what is poured into it on leaving.
+             */
+            protectedL: number;
+            /**
+             * Format: double
+             * @description What is taken out by hand on leaving; in none of the others.
+             */
+            byHandL: number;
+            /**
+             * Format: double
+             * @description All that stays, L.
+             */
+            totalL: number;
         };
         /** @description A step of a run, read: where its next point is, and how that was understood. */
         StepRead: {
@@ -3672,6 +3761,10 @@ export interface components {
             at: components["schemas"]["Point3"];
             /** @description In words. */
             understood: components["schemas"]["Sentence"];
+            /** @description The port that it ends on; null: it goes on. */
+            to: null | components["schemas"]["PortName"];
+            /** @description Whole texts that complete what was typed; at most 8. */
+            next: string[];
         };
         /** @description Words for the next point of a run. */
         StepRequest: {
@@ -3683,6 +3776,8 @@ export interface components {
             towards: components["schemas"]["Point3"];
             /** @description Solids that may lie under it. */
             obstacles: components["schemas"]["Obstacle"][];
+            /** @description Ports that it may end on. */
+            ports: components["schemas"]["PortName"][];
             /** @description The system in which a bare number is meant. */
             system: components["schemas"]["UnitSystem"];
         };
@@ -3717,6 +3812,8 @@ export interface components {
             keepsWater: boolean;
             /** @description What empties or protects it, when it keeps its water. */
             remedy: null | string;
+            /** @description Its remedy leaves the water in it, safe from frost. */
+            protects: boolean;
             /** @description What ice does to it. */
             iceBreaks: components["schemas"]["IceBreaks"];
             /**
@@ -3751,6 +3848,8 @@ export interface components {
             positions: components["schemas"]["StockPosition"][];
             /** @description Where the values come from, or "estimate". */
             source: string;
+            /** @description What to mind with it; null: nothing beyond common care. */
+            caution: null | string;
         };
         /** @description A port as stock has it: the invert as an offset from the part's corner, the way it faces, its bore in m, what it is for. */
         StockPort: {
@@ -3931,11 +4030,20 @@ export interface components {
             lowestPort: string;
             /**
              * Format: double
-             * @description What lies above its fill or vent, whichever is lower: air that stays, L; null: it has neither.
+             * @description What cannot be filled, L: above the highest of its vent and fill ports, its spout, and where its vent runs over, whichever is lowest; null: it has none of them.
              */
             overFillL: null | number;
+            /** @description Which of them that is. */
+            overFillBy: null | string;
             /** @description Name of the opening that it breathes through; null: none is joined to its vent. */
             ventEnd: null | string;
+            /**
+             * Format: double
+             * @description How deep its vent dips: water lies there, and shuts it until that much is sucked or blown aside, m; null: no dip.
+             */
+            ventDipM: null | number;
+            /** @description Ids of the runs of its vent, from the tank on. */
+            ventRuns: string[];
             /**
              * Format: double
              * @description Pressure at which its vent lets by what the tank is filled or drawn with, Pa. Estimate. Null: it has no way to breathe.
@@ -3943,6 +4051,11 @@ export interface components {
             ventPa: null | number;
             /** @description Tanks joined to it low down, which stand as high as it does only if each of them breathes. */
             twins: string[];
+            /**
+             * Format: double
+             * @description Its mass when empty, kg; by its walls where the rig does not say. Estimate.
+             */
+            emptyKg: number;
         };
         /** @description All tanks that water is kept or caught in. */
         TanksAnswer: {
@@ -4202,7 +4315,7 @@ export interface components {
              * @description Boards and insulation of the zones' faces; skins of metal and glass fibre are the vehicle's own.
              */
             liningKg: number;
-            /** @description Dry, full, half, grey full. */
+            /** @description Dry, full, half; grey full where there is a grey tank. */
             states: components["schemas"]["WeightState"][];
             /** @description Tanks, heaviest first. */
             tanks: components["schemas"]["TankMoment"][];
@@ -4296,6 +4409,16 @@ export interface components {
              * @description Its draughts.
              */
             leakWPerK: number;
+            /**
+             * Format: double
+             * @description Its air: its box less the rooms inside it, m³.
+             */
+            volumeM3: number;
+            /**
+             * Format: double
+             * @description What it is taken to hold of heat where nothing is typed, J/K. Estimate.
+             */
+            assumedJPerK: number;
             /** @description Its faces. */
             faces: components["schemas"]["FaceHeat"][];
             /** @description Parts or runs with water stand in it. */
@@ -4326,6 +4449,11 @@ export interface components {
             exposure: components["schemas"]["Exposure"];
             /** @description What its heater gives in each hour, Wh; empty: none. */
             heaterWh: number[];
+            /**
+             * Format: double
+             * @description What its heater gives until morning, Wh.
+             */
+            untilMorningWh: number;
         };
         /**
          * @description What kind of room a zone is.

@@ -22,6 +22,7 @@ class Server implements RigApi {
   mute = false;
   gone = false;
   refuse: ((edits: Edit[]) => boolean) | null = null;
+  readonly copies = new Map<string, Edit[]>();
   private readonly byKey = new Map<string, Schema["SavedEdits"]>();
 
   get revision() {
@@ -44,9 +45,16 @@ class Server implements RigApi {
     return { id: "test", revision: this.revision, rig: this.stored, what: words, savedAt: "" };
   }
 
-  async save(_: string, ask: { base: number; edits: Edit[]; key: string }) {
+  async save(id: string, ask: { base: number; edits: Edit[]; key: string }) {
     this.reach();
+    if (id !== "test") {
+      this.copies.get(id)?.push(...ask.edits);
+      return { revision: ask.base + 1, onto: ask.base, effect: this.between(1, 1), what: words, inverse: [] };
+    }
     const before = this.byKey.get(ask.key);
+    const sent = this.saves.find((s) => s.key === ask.key)?.edits;
+    if (before && JSON.stringify(sent) !== JSON.stringify(ask.edits))
+      throw new Problem(409, "another", undefined, {}, { current: this.revision, revision: before.revision, edits: sent?.length ?? 0 });
     if (before) return before;
     if (this.refuse?.(ask.edits)) throw new Problem(400, "cannot be done", undefined, {}, {});
     // Everything here touches the one bend, so whatever came in between clashes.
@@ -73,7 +81,10 @@ class Server implements RigApi {
   }
 
   async copy() {
-    return { id: "test-2", revision: 1, rig: this.stored, what: words, savedAt: "" };
+    this.reach();
+    const id = `test-${this.copies.size + 2}`;
+    this.copies.set(id, []);
+    return { id, revision: 1, rig: this.stored, what: words, savedAt: "" };
   }
 
   async answers(ask: Schema["AnswersRequest"]): Promise<Schema["AnswersAnswer"]> {
@@ -228,17 +239,110 @@ describe("the document", () => {
     expect([document.getState().unkept, saveState(document)]).toEqual([false, "saved"]);
   });
 
-  it("forgets drafts of a rig that is gone", async () => {
+  it("keeps what waits for a rig that was taken off, and saves it when it is brought back", async () => {
     const document = await open();
     server.down = true;
     document.commit("late", lift(document, 0.05));
     await settle();
     document.heard({ rigId: "test", kind: "removed", revision: 1 });
-    expect([document.getState().missing?.status, shelf.kept.size]).toEqual([404, 0]);
-    [server.down, server.gone] = [false, true];
-    shelf.kept.set("test", { waiting: [], sending: null });
-    await open();
-    expect(shelf.kept.size).toBe(0);
+    expect([document.getState().missing?.status, shelf.kept.get("test")?.waiting.length]).toEqual([404, 1]);
+    server.down = false;
+    document.heard({ rigId: "test", kind: "added", revision: 1 });
+    await vi.waitFor(() => expect([server.saves.length, shelf.kept.size]).toEqual([1, 0]));
+  });
+
+  it("keeps all that waited in the copy beside it, though the first attempt took only one of them along", async () => {
+    const document = await open();
+    server.down = true;
+    for (let n = 1; n <= 5; n++) {
+      document.commit(`mine ${n}`, lift(document, n / 100));
+      await settle();
+    }
+    server.states.push(
+      drawn(
+        server.stored,
+        movedBy(server.stored, [bend], { xM: 0, yM: 0, zM: 0.5 }, () => false),
+      ),
+    );
+    server.down = false;
+    await document.flush();
+    expect(document.getState().conflict).not.toBeNull();
+    expect(await document.settle("both")).toBe("test-2");
+    expect(server.copies.get("test-2")).toHaveLength(5);
+  });
+
+  it("loses nothing when another window sent a part of it under the same name", async () => {
+    const document = await open();
+    server.down = true;
+    document.commit("first", lift(document, 0.01));
+    await settle();
+    const [first] = document.getState().waiting;
+    server.down = false;
+    // The draft in a second window.
+    await server.save("test", { base: 1, edits: first?.edits ?? [], key: first?.key ?? "" });
+    document.getState().sending = null;
+    document.commit("second", lift(document, 0.02));
+    await document.flush();
+    expect(server.saves.flatMap((s) => s.edits)).toHaveLength(2);
+    expect(height(document)).toBeCloseTo(0.23);
+  });
+
+  it("two windows, cut off at random, lose no edit: each is in the rig, waits, or is in a copy", async () => {
+    for (let seed = 1; seed <= 60; seed++) {
+      server = new Server();
+      let state = seed * 2_654_435_761;
+      const random = (n: number) => {
+        state = (Math.imul(state ^ (state >>> 15), 2_246_822_519) + 0x9e3779b9) >>> 0;
+        return (state >>> 8) % n;
+      };
+      const windows = await Promise.all(
+        [0, 1].map(async () => {
+          const reach = { cut: false };
+          const guarded = new Proxy(server, {
+            get: (of, name) => {
+              const found = Reflect.get(of, name);
+              if (typeof found !== "function") return found;
+              return (...args: unknown[]) => {
+                if (reach.cut) return Promise.reject(new Problem(OFFLINE, "cut off", undefined, {}, {}));
+                return (found as (...a: unknown[]) => unknown).apply(of, args);
+              };
+            },
+          }) as unknown as RigApi;
+          const document = createDocument("test", guarded, new Shelf());
+          await document.open();
+          return { document, reach };
+        }),
+      );
+      const made: string[] = [];
+      for (let n = 0; n < 14; n++) {
+        const { document, reach } = windows[random(2)] as (typeof windows)[number];
+        const what = random(6);
+        if (what < 3) {
+          const edits = lift(document, (n + 1) / 1000);
+          made.push(JSON.stringify(edits));
+          document.commit(`edit ${n}`, edits);
+        } else if (what === 3) reach.cut = !reach.cut;
+        else if (document.getState().conflict && !reach.cut) await document.settle(random(2) === 0 ? "mine" : "both");
+        else await document.flush().catch(() => undefined);
+      }
+      for (const { document, reach } of windows) {
+        reach.cut = false;
+        for (let again = 0; again < 4 && !(await document.flush()); again++)
+          if (document.getState().conflict) await document.settle("both");
+      }
+      const kept = new Set(
+        [
+          ...server.saves.flatMap((s) => s.edits),
+          ...[...server.copies.values()].flat(),
+          ...windows.flatMap((w) => w.document.getState().waiting.flatMap((x) => x.edits)),
+        ].map((e) => JSON.stringify([e])),
+      );
+      expect(
+        made.filter((m) => !kept.has(m)),
+        `seed ${seed}`,
+      ).toEqual([]);
+      for (const { document } of windows) document.close();
+    }
   });
 
   it("names a clash; goes on with this copy, with the other, or with both", async () => {

@@ -238,9 +238,23 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
       return false;
     }
     if (problem.status === 404) {
-      drop({ waiting: [], missing: problem });
-      void drafts.drop(id);
+      // Taken off elsewhere. What waits is kept: the rig may be brought back.
+      set({ sending: null, missing: problem });
+      keep();
       return false;
+    }
+    if (problem.status === 409 && typeof problem.extra.edits === "number") {
+      // Another window sent the first of these under this name: they stand, and the others go on from there.
+      let [count, edits] = [0, 0];
+      while (count < items.length && edits < problem.extra.edits) edits += (items[count++] as Waiting).edits.length;
+      const same = edits === problem.extra.edits && count < items.length;
+      set(
+        same
+          ? { sending: { key: first.key, count } }
+          : { sending: null, waiting: [{ ...first, key: newKey() }, ...state().waiting.slice(1)] },
+      );
+      keep();
+      return true;
     }
     if (problem.status === 409 && first.way) {
       // What was kept of it is of no use to anybody: the rig stays as it is.
@@ -259,6 +273,23 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
     }
     drop({ refusal: `${first.what}: ${problem.message}` });
     return true;
+  }
+
+  /** A copy of the rig as it was when the first of these was made, with all of them done to it. */
+  async function copied(waiting: Waiting[]) {
+    const [first] = waiting;
+    if (!first) return null;
+    let copy = await api.copy(id, first.base);
+    for (const w of waiting) {
+      const answer = await api.save(copy.id, { base: copy.revision, edits: w.edits, key: newKey() }).catch((problem) => {
+        // What cannot be done to the copy is told; what the server could not hear is tried again by whoever asks again.
+        if (!(problem instanceof Problem) || problem.status !== 400) throw problem;
+        set({ refusal: `${w.what}: ${problem.message}` });
+        return null;
+      });
+      if (answer) copy = { ...copy, revision: answer.revision };
+    }
+    return copy;
   }
 
   async function follow() {
@@ -286,7 +317,6 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
     async open() {
       const open = await api.open(id).catch((problem) => {
         set({ missing: problem });
-        if (problem instanceof Problem && problem.status === 404) void drafts.drop(id);
         return null;
       });
       if (!open) return;
@@ -362,15 +392,20 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
     heard(change: Schema["ShelfChange"] | null) {
       if (change && change.rigId !== id) return;
       if (change?.kind === "removed") {
-        set({ waiting: [], missing: new Problem(404, "This rig was taken off the shelf.", undefined, {}, {}) });
-        void drafts.drop(id);
+        set({ missing: new Problem(404, "This rig was taken off the shelf.", undefined, {}, {}) });
+      } else if (change && state().missing) {
+        // Brought back, with what waited for it.
+        set({ missing: null });
+        void inTurn(follow)
+          .then(() => saveSoon(0))
+          .catch(() => undefined);
       } else if (!change || change.revision > state().revision) void inTurn(follow).catch(() => undefined);
     },
 
     async settle(keepThat: "mine" | "theirs" | "both") {
       const { conflict, waiting } = state();
       if (!conflict) return null;
-      const copy = keepThat === "both" && conflict.keptAs !== null ? await api.copy(id, conflict.keptAs) : null;
+      const copy = keepThat === "both" ? await copied(waiting) : null;
       const open = await api.open(id);
       set({
         saved: open.rig,

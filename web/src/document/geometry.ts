@@ -59,6 +59,15 @@ export function portsTaken(rig: Rig, partId: string): ReadonlySet<string> {
   return new Set(runs.flatMap((r) => [r.from, r.to].flatMap((e) => (e.part === partId && e.port ? [e.port] : []))));
 }
 
+/** Ports that no run ends on, and where they are. */
+export const freePorts = (rig: Rig) =>
+  rig.parts.flatMap((part) => {
+    const taken = portsTaken(rig, part.id);
+    return part.ports
+      .filter((p) => !taken.has(p.id))
+      .map((port) => ({ words: `${part.name} ${port.id}`, part: part.id, port: port.id, at: plus(part.box.at, port.offset) }));
+  });
+
 const courses = new WeakMap<Run, { from: Part | undefined; to: Part | undefined; course: RunPoint[] }[]>();
 
 /** The points of a run in the order of flow, as the document has them. The same object as long as nothing of it has changed. */

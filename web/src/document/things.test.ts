@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Schema } from "../api/client";
 import { rig } from "../test/rig";
-import { boxAround, courseOf, lengthOf, plumbingOf, type Rig } from "./geometry";
+import { boxAround, courseOf, freePorts, lengthOf, plumbingOf, type Rig } from "./geometry";
 import { extentOf, isThere, movedBy, moverOf, nameOf, placeOf, putAt, type Thing } from "./things";
 
 const loose: Rig = { ...rig, runs: [{ ...(rig.runs[0] as Schema["Run"]), to: { at: { xM: 3, yM: 0, zM: 0.3 } } }] };
@@ -30,6 +30,17 @@ describe("things", () => {
       thing: "runs/upper",
       values: { to: { at: { xM: 1, yM: 2, zM: 3 } } },
     });
+  });
+
+  it("are joined to a free port that they are led to exactly, and to no other", () => {
+    const [port] = freePorts(rig);
+    if (!port) throw new Error("no free port");
+    expect(putAt(loose, end, { ...port.at, zM: port.at.zM + 0.003 })).toEqual({
+      kind: "change",
+      thing: "runs/upper",
+      values: { to: { part: port.part, port: port.port } },
+    });
+    expect(putAt(loose, end, { ...port.at, zM: port.at.zM + 0.02 })).toMatchObject({ values: { to: { at: {} } } });
   });
 
   it("move with what they are joined to, and stay where that is fixed", () => {

@@ -1,6 +1,6 @@
 import type { Schema } from "../api/client";
 import { changed } from "./edits";
-import { courseOf, indexOf, middleOf, portAt, type Rig, type Xyz } from "./geometry";
+import { courseOf, freePorts, indexOf, middleOf, portAt, type Rig, type Xyz } from "./geometry";
 
 type Edit = Schema["Edit"];
 
@@ -106,6 +106,15 @@ const tenth = (m: number) => Math.round(m * 10_000) / 10_000;
 /** Lengths are kept to the tenth of a millimetre. */
 export const rounded = (p: Xyz): Xyz => ({ xM: tenth(p.xM), yM: tenth(p.yM), zM: tenth(p.zM) });
 
+// As near as this an end lies on a port, m.
+const ON_PORT = 0.005;
+
+/** The port that a place lies on, if nothing is joined to it. */
+export function freePort(rig: Rig, at: Xyz): { part: string; port: string } | null {
+  const on = freePorts(rig).find((p) => Math.hypot(p.at.xM - at.xM, p.at.yM - at.yM, p.at.zM - at.zM) <= ON_PORT);
+  return on ? { part: on.part, port: on.port } : null;
+}
+
 /** The edit that puts a thing (as {@link moverOf} gives it) at a place. */
 export function putAt(rig: Rig, thing: Thing, at: Xyz): Edit {
   if (thing.kind === "part") {
@@ -118,7 +127,8 @@ export function putAt(rig: Rig, thing: Thing, at: Xyz): Edit {
     return changed(`parts/${thing.partId}/ports/${thing.portId}`, { offset: rounded({ xM: held("xM"), yM: held("yM"), zM: held("zM") }) });
   }
   if (thing.kind !== "point") throw new Error(`A ${thing.kind} is not put at a place.`);
-  if (thing.pointId === "from" || thing.pointId === "to") return changed(`runs/${thing.runId}`, { [thing.pointId]: { at: rounded(at) } });
+  if (thing.pointId === "from" || thing.pointId === "to")
+    return changed(`runs/${thing.runId}`, { [thing.pointId]: freePort(rig, at) ?? { at: rounded(at) } });
   return changed(`runs/${thing.runId}/bends/${thing.pointId}`, { at: rounded(at) });
 }
 

@@ -3,6 +3,7 @@ import type { Schema } from "../api/client";
 import type { RunPoint } from "../document/geometry";
 import { type Frame, type Px, part as partOfLine, pathOf, toPx, type View } from "./projection";
 import { RunStroke } from "./RunStroke";
+import { hanging, spansOf } from "./stays";
 import { sameIn, shallow } from "./stretches";
 import { colourOf, cssOf, markOf } from "./temperature";
 
@@ -38,7 +39,8 @@ const RunMark = memo(function RunMark({ run, course, view, frame, drain, rungs, 
         <path d={d} fill="none" stroke="var(--ink)" strokeOpacity={0.16} strokeWidth={15} strokeLinejoin="round" strokeLinecap="round" />
       )}
       <RunStroke d={d} name={run.name} service={run.service} colour="var(--pipe)" weight={weight * (chosen ? 1.15 : 1)} />
-      {wet && <path d={wet} stroke="var(--stays)" strokeWidth={8 * weight} strokeLinecap="round" fill="none" />}
+      {wet?.pool && <path d={wet.pool} stroke="var(--stays)" strokeWidth={8 * weight} strokeLinecap="round" fill="none" />}
+      {wet?.hangs && <path d={wet.hangs} stroke="var(--stays)" {...hanging(weight)} fill="none" />}
       {held && <path d={held} fill="none" stroke="var(--ink)" strokeWidth={1.8} strokeLinecap="round" />}
       {arrows && <path d={arrows} fill="none" stroke="var(--ink)" strokeWidth={1.6} strokeLinejoin="round" />}
       {rungs.map((r) => (
@@ -48,14 +50,17 @@ const RunMark = memo(function RunMark({ run, course, view, frame, drain, rungs, 
   );
 }, sameRun);
 
-/** The lengths in which water stays. */
+/** The lengths in which water stays: in pools, and hung for want of air. */
 function wetPath(drain: Schema["RunDrain"], course: RunPoint[], px: (p: Schema["Point3"]) => Px) {
-  return drain.stations
-    .flatMap((s, k) => {
-      const [from, to] = [course[k], course[k + 1]];
-      return from && to && s.wetTo > s.wetFrom ? [pathOf(partOfLine(from.at, to.at, s.wetFrom, s.wetTo).map(px))] : [];
-    })
-    .join("");
+  const path = (kind: "pool" | "hangs") =>
+    drain.stations
+      .flatMap((s, k) => {
+        const [from, to] = [course[k], course[k + 1]];
+        const span = spansOf(s)[kind];
+        return from && to && span ? [pathOf(partOfLine(from.at, to.at, ...span).map(px))] : [];
+      })
+      .join("");
+  return { pool: path("pool"), hangs: path("hangs") };
 }
 
 /** What holds a run at its points: a clip is a stroke across it, a grommet a pair of them, as the hole is lined on both sides. */

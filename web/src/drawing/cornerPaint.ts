@@ -5,9 +5,9 @@ import { type Eye, facesOf, inOrder, type Piece, roundOf, type Scene } from "./c
 import type { CornerScene, Owner } from "./cornerScene";
 import { glyphLines } from "./glyphLines";
 import { part as partOfLine } from "./projection";
-
 import { type Stroke, strokes } from "./services";
 import { solidOf } from "./solids";
+import { hanging, spansOf } from "./stays";
 import { colourOf, cssOf } from "./temperature";
 
 /** What is known of the water, by run and part, and what is in hand. */
@@ -101,13 +101,21 @@ function paintRun(
   for (const { width, dash, cap, hollow } of fine ? lines : thin)
     out.lines(line(hollow ? "var(--panel)" : colour, width * (fine ? weight : 1), dash?.join(" "), cap), course);
   const station = drain?.stations[index];
-  if (!station || station.wetTo <= station.wetFrom) return;
-  const wet = wetWithin(piece, station, drain?.stations[index + 1]);
-  if (wet) out.lines(line("var(--stays)", 8, undefined, "round"), [wet.map(eye.px)]);
+  if (!station) return;
+  const spans = spansOf(station);
+  for (const [span, dash] of [[spans.pool, undefined] as const, [spans.hangs, hanging(1).strokeDasharray] as const]) {
+    const wet = span && within(piece, station, drain?.stations[index + 1], span);
+    if (wet) out.lines(line("var(--stays)", 8, dash, "round"), [wet.map(eye.px)]);
+  }
 }
 
-/** The part of a piece that lies in the wet part of its length. */
-function wetWithin(piece: { a: Xyz; b: Xyz }, from: Schema["Station"], to: Schema["Station"] | undefined): Xyz[] | null {
+/** The part of a piece that lies in a span of its length. */
+function within(
+  piece: { a: Xyz; b: Xyz },
+  from: Schema["Station"],
+  to: Schema["Station"] | undefined,
+  span: [number, number],
+): Xyz[] | null {
   if (!to) return null;
   const along = (p: Xyz) => {
     const d = { x: to.at.xM - from.at.xM, y: to.at.yM - from.at.yM, z: to.at.zM - from.at.zM };
@@ -115,7 +123,7 @@ function wetWithin(piece: { a: Xyz; b: Xyz }, from: Schema["Station"], to: Schem
     return square === 0 ? 0 : ((p.xM - from.at.xM) * d.x + (p.yM - from.at.yM) * d.y + (p.zM - from.at.zM) * d.z) / square;
   };
   const [a, b] = [along(piece.a), along(piece.b)];
-  const [low, high] = [Math.max(Math.min(a, b), from.wetFrom), Math.min(Math.max(a, b), from.wetTo)];
+  const [low, high] = [Math.max(Math.min(a, b), span[0]), Math.min(Math.max(a, b), span[1])];
   return high > low ? partOfLine(from.at, to.at, low, high) : null;
 }
 

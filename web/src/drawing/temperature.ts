@@ -57,7 +57,3 @@ export const verdictWords: Record<Schema["Verdict"], string> = {
   passesButForIce: "Ice, but nothing breaks",
   fails: "Ice breaks something",
 };
-
-/** What stays after draining, and where: "129 mL stays", " in 2 pools". */
-export const stayWords = (pools: number, litres: string): [string, string] =>
-  pools === 0 ? ["nothing stays", ""] : [`${litres} stays`, pools === 1 ? " in 1 pool" : ` in ${pools} pools`];

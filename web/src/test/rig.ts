@@ -70,8 +70,11 @@ function run(runId: string, stations: Schema["Station"][], reversed: boolean, le
     boreM: 0.0123,
     lengthM: stations.at(-1)?.distanceM ?? 0,
     fullL: 0.2,
-    retainedL: 0,
-    residualL: 0,
+    poolL: 0,
+    airlockedL: 0,
+    filmL: 0,
+    sagL: 0,
+    staysL: 0,
     leastFall: 0,
     leastFallAt: null,
     stations,
@@ -94,18 +97,15 @@ function station(id: string, place: Schema["Point3"], distanceM: number, more: P
     wetFrom: 0,
     wetTo: 0,
     standsAtM: null,
+    airlockedFrom: 0,
+    airlockedTo: 0,
     ...more,
   };
 }
 
 /** What the server would say of it: the low bend holds water up to the tee. */
 export const drain: Schema["DrainDownAnswer"] = {
-  retainedL: 0.1,
-  inRunsL: 0.1,
-  inPoolsL: 0.1,
-  byDesignL: 0,
-  byHandL: 0,
-  residualL: 0,
+  stays: { poolsL: 0.1, partsL: 0, tanksL: 0, airlockedL: 0, filmL: 0, byDesignL: 0, protectedL: 0, byHandL: 0, totalL: 0.1 },
   pools: [
     {
       id: "pool:upper",
@@ -122,6 +122,7 @@ export const drain: Schema["DrainDownAnswer"] = {
     },
   ],
   poolCount: 1,
+  airlocks: [],
   parts: [],
   drains: [],
   runs: [

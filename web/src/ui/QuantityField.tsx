@@ -1,5 +1,5 @@
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
-import { api, data, type Problem, type Schema } from "../api/client";
+import { api, data, OFFLINE, type Problem, type Schema } from "../api/client";
 import { useSettings } from "../app/settings";
 import { usePrint } from "../app/units";
 import { read } from "./useTyped";
@@ -14,7 +14,11 @@ interface Props {
   disabled?: boolean;
   least?: number;
   most?: number;
+  /** What counts while it is left blank. */
+  placeholder?: string;
 }
+
+const AGAIN_MS = 1500;
 
 /** A quantity, typed in either system. Enter or leaving the field keeps it; Escape puts back what stood there. It is of one thing: where another may take its place, give it a key. */
 export function QuantityField({
@@ -25,6 +29,7 @@ export function QuantityField({
   disabled,
   least = Number.NEGATIVE_INFINITY,
   most = Number.POSITIVE_INFINITY,
+  placeholder,
 }: Props) {
   const print = usePrint();
   const system = useSettings((s) => s.system);
@@ -60,7 +65,7 @@ export function QuantityField({
   async function take() {
     asked.current = text;
     try {
-      const said = data(await api.POST("/api/units/parse", { body: { text, quantity, system } }));
+      const said = await parsed();
       if (said.value < least || said.value > most) {
         const [low, high] = [print(least, quantity), print(most, quantity)];
         return setError(!Number.isFinite(least) ? `at most ${high}` : Number.isFinite(most) ? `from ${low} to ${high}` : `at least ${low}`);
@@ -76,6 +81,18 @@ export function QuantityField({
       setError((problem as Problem).fields.text?.[0] ?? (problem as Problem).message);
     } finally {
       asked.current = null;
+    }
+  }
+  // While the program does not answer, what was typed is kept, and asked again.
+  async function parsed() {
+    for (;;) {
+      try {
+        return data(await api.POST("/api/units/parse", { body: { text, quantity, system, beside: (shown || placeholder) ?? null } }));
+      } catch (problem) {
+        if ((problem as Problem).status !== OFFLINE) throw problem;
+        setError("kept here until the program answers");
+        await new Promise((then) => setTimeout(then, AGAIN_MS));
+      }
     }
   }
   const keys = (event: KeyboardEvent<HTMLInputElement>) => {
@@ -96,6 +113,7 @@ export function QuantityField({
       <input
         id={id}
         value={text}
+        placeholder={placeholder}
         disabled={disabled}
         aria-invalid={error !== null}
         aria-describedby={`${id}-error`}

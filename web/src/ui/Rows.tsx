@@ -30,7 +30,8 @@ export function Rows<T>({ items, keyOf, row, inSight = -1 }: Props<T>) {
     return () => clearTimeout(timer);
   }, [inSight, virtual]);
   return (
-    <div ref={list} className="min-h-0 grow overflow-y-auto pb-2">
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is scrolled by keys too
+    <div ref={list} tabIndex={0} className="min-h-0 grow overflow-y-auto pb-2">
       <ol style={{ height: virtual.getTotalSize() }} className="relative">
         {virtual.getVirtualItems().map(({ key, index, start }) => (
           <li

@@ -100,3 +100,12 @@ export function Panel({ className = "", children, ...rest }: { className?: strin
     </section>
   );
 }
+
+/** What to mind where something can hurt. */
+export function Caution({ children }: { children: ReactNode }) {
+  return (
+    <p className="mt-1 border-l-[3px] border-ink pl-2">
+      {children} <span className="text-muted">Local codes and licensed fitters come before this program.</span>
+    </p>
+  );
+}

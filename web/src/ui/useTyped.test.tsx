@@ -95,6 +95,22 @@ describe("fields that are put together before they are kept", () => {
     expect(await whole()).toEqual({ widthM: 0.7, heightM: 0.6 });
   });
 
+  it("keeps what is typed while the program does not answer, and reads it once it does", async () => {
+    vi.useFakeTimers();
+    vi.stubGlobal("fetch", () => Promise.reject(new TypeError("away")));
+    await type(0, "60 cm");
+    await act(async () => void (await vi.advanceTimersByTimeAsync(10)));
+    expect([field(0).value, place.querySelector("[role=alert]")?.textContent]).toEqual(["60 cm", "kept here until the program answers"]);
+    vi.stubGlobal("fetch", later);
+    await act(async () => void (await vi.advanceTimersByTimeAsync(2000)));
+    await act(async () => {
+      asked[0]?.answer(0.6);
+      await vi.advanceTimersByTimeAsync(10);
+    });
+    vi.useRealTimers();
+    expect(await whole()).toEqual({ widthM: 0.6, heightM: 0.6 });
+  });
+
   it("leaves what is refused as it was, says why at the field, and keeps the text", async () => {
     await type(0, "60 stones");
     const pressed = whole();

@@ -15,8 +15,11 @@ namespace WarmConduit.Core.Advice.AllHeights;
 public static class HeightFinder
 {
     // What is given stays a hand's breadth from where it was drawn, over the floor and over what is in the way.
-    private const double ReachM = 0.4, OverSolidM = 0.01, UnderRoofM = 0.05, LeastMoveM = 0.001;
-    private const int MostChains = 40, MostRounds = 5000;
+    private const double ReachM = 0.4, OverSolidM = 0.01, UnderRoofM = 0.05, LeastMoveM = 0.001, MostShiftM = 0.05;
+    private const int MostChains = 40, MostRounds = 5000, MostHeld = 60;
+
+    // Less than this is not worth moving a clip for, L and a share of the slopes; so much fall beyond the slope is left to a height that a fix has as well.
+    private const double LeastWonL = 0.0005, LeastWonShare = 0.005, LeastBeyond = 0.002;
 
     /// <summary>
     /// Asks of a rig in its drain scenario: water keeps the way that it has now. The question may be about what is asked of them, as <see cref="HeightLimits"/> reads it:
@@ -26,7 +29,7 @@ public static class HeightFinder
     {
         var limits = HeightLimits.Of(question.About);
         var layout = new Layout(question, limits);
-        double slope = limits.SlopeDeg ?? question.Rig.Brief.ParkingAllowed().SlopeDeg, before = question.Ask(DrainDownStudy.Ask).RetainedL;
+        double slope = limits.SlopeDeg ?? question.Rig.Brief.ParkingAllowed().SlopeDeg, before = question.Ask(DrainDownStudy.Ask).Stays.TotalL;
         double share = ParkingStudy.ShareOf(question);
         var (needed, spare) = Drains(question);
         if (layout.Lengths.Count == 0)
@@ -47,28 +50,30 @@ public static class HeightFinder
         bool won = lengths.Count > 0 && solved.Margin > now + 1e-5;
         // As much as the brief asks for, and no bend farther than that takes.
         double wanted = Math.Min(0.8 * solved.Margin, question.Rig.Brief.LeastFall);
-        var heights = (won && wanted > now + 1e-5) || layout.Outside() ? layout.Near(lengths, slope, wanted) ?? solved.HeightM : null;
+        var heights = (won && wanted > now + 1e-5) || layout.Outside() ? layout.Fewest(lengths, slope, wanted) ?? solved.HeightM : null;
         var (edits, changes) = heights is null ? ([], []) : layout.Made(heights);
         var trial = edits.Count > 0 ? Trial.Of(question, edits, out _) : null;
-        double after = trial?.After.Ask(DrainDownStudy.Ask).RetainedL ?? before;
-        if (trial is null || after > before + 0.001) (edits, changes, trial, after) = ([], [], null, before);
+        double after = trial?.After.Ask(DrainDownStudy.Ask).Stays.TotalL ?? before, shareThen = trial is null ? share : ParkingStudy.ShareOf(trial.After);
+        // What leaves as much, on as many slopes, is not worth a clip; a rig that drains already may gain fall.
+        bool helps = after < before - LeastWonL || shareThen > share + LeastWonShare || (share >= 1 && shareThen >= 1) || layout.Outside();
+        if (trial is null || after > before + 0.001 || !helps) (edits, changes, trial, after, shareThen) = ([], [], null, before, share);
         // As the rig then lies: what would move by less than a millimetre is left.
         var then = trial is null ? layout : new Layout(trial.After, limits);
         double reached = then.Margin(slope, lengths, then.Drawn());
         return new AutoFallAnswer(
-            slope, now, reached, forbids.Count == 0, Verdict(slope, forbids.Count, solved, edits.Count > 0), changes, edits, trial?.Edited.Effect, before,
-            after, share, trial is null ? share : ParkingStudy.ShareOf(trial.After),
+            slope, now, reached, forbids.Count == 0, Verdict(slope, forbids.Count, reached, edits.Count > 0), changes, edits, trial?.Edited.Effect, before,
+            after, share, shareThen,
             (forbids.Count > 0 ? forbids[0].Binding : solved.Binding) is { } chain ? layout.Words(chain) : null,
             [.. forbids.SelectMany(f => f.Changes.Take(1)).Take(5).Select(layout.Words)], needed, spare);
     }
 
     private static FallAnswer Solve(Layout layout, List<FallLength> lengths, double slope) => AutoFall.Solve(new FallQuestion(layout.Points, lengths, slope, slope, 0));
 
-    private static Sentence Verdict(double slope, int forbidden, FallAnswer solved, bool won)
+    private static Sentence Verdict(double slope, int forbidden, double reached, bool won)
     {
-        var (at, most) = (new Measure(slope, Quantity.Angle), Measure.Fall(solved.Margin));
+        var (at, most) = (new Measure(slope, Quantity.Angle), Measure.Fall(Math.Max(0, reached)));
         var rest = won
-            ? Sentence.Of($"with these heights {(forbidden > 0 ? "all other lines fall" : "every line falls")} on a slope of {at}, either way, and by up to {most} more.")
+            ? Sentence.Of($"with these heights {(forbidden > 0 ? "all other lines fall" : "every line falls")} on a slope of {at}, either way, and by {most} more.")
             : Sentence.Of($"{(forbidden > 0 ? "the other lines have" : "every line has")} the fall already that the brief asks for, on a slope of {at}, or as much as the whole allows.");
         return forbidden == 0
             ? new Sentence(char.ToUpperInvariant(rest.Text[0]) + rest.Text[1..], rest.Values)
@@ -79,7 +84,8 @@ public static class HeightFinder
     private static (IReadOnlyList<string> Needed, IReadOnlyList<string> Spare) Drains(Question question)
     {
         if (question.Levels.Graph is not { } graph) return ([], []);
-        var cocks = question.Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Drain && question.Scenario.PositionOf(p)?.Passes == true).ToList();
+        // Relief valves, bleeds and blow-out ports are there for something else.
+        var cocks = question.Rig.Parts.Where(p => Catalogue.Part(p.Stock) is { Passage: Passage.Drain, Look: PartLook.Drain, Group: PartGroup.Drain or PartGroup.Waste } && question.Scenario.PositionOf(p)?.Passes == true).ToList();
         if (cocks.Count is 0 or > DrainSet.MostExact) return ([], []);
         string[] nodes = [.. cocks.Select(c => $"{c.Id}.{c.Ports[0].Id}")];
         var others = graph.Network.Drains.Except(nodes).ToList();
@@ -149,12 +155,52 @@ public static class HeightFinder
             return lengths.Count == 0 ? 0 : lengths.Min(l => (z[l.From] - z[l.To] - l.ForToleranceM(slopeDeg, slopeDeg)) / l.LengthM);
         }
 
-        /// <summary>Heights near those drawn that fall by <paramref name="margin"/> beyond the slope: each length that does not is given half from either end, round after round; null where that does not settle.</summary>
-        public double[]? Near(List<FallLength> lengths, double slopeDeg, double margin)
+        /// <summary>
+        /// Heights near those drawn, as few of them moved as it takes: each that moves little is held where it is, if the others can do without. A bend that alone moves in its run goes where a fix of that run would
+        /// set it. Null where there are none.
+        /// </summary>
+        public double[]? Fewest(List<FallLength> lengths, double slopeDeg, double margin)
+        {
+            double[] drawn = Drawn();
+            var held = new HashSet<int>();
+            if (Near(lengths, slopeDeg, margin, held) is not { } best) return null;
+            foreach (int i in Enumerable.Range(0, drawn.Length).Where(i => Math.Abs(best[i] - drawn[i]) >= 1e-6).OrderBy(i => Math.Abs(best[i] - drawn[i])).Take(MostHeld).ToList())
+            {
+                _question.Cancel.ThrowIfCancellationRequested();
+                if (drawn[i] < Points[i].LowestM || drawn[i] > Points[i].HighestM) continue;
+                held.Add(i);
+                if (Near(lengths, slopeDeg, margin, held) is { } without) best = without;
+                else held.Remove(i);
+            }
+            var number = Points.Select((p, i) => (p.Id, i)).ToDictionary(p => p.Id, p => p.i);
+            foreach (var run in _question.Rig.Runs)
+            {
+                var moved = run.Bends.Where(b => number.TryGetValue(IdOf(run, b.Id), out int i) && Math.Abs(best[i] - drawn[i]) >= LeastMoveM).ToList();
+                if (moved.Count != 1) continue;
+                int at = number[IdOf(run, moved[0].Id)];
+                var slopes = new Slopes(run, _question.Ask(DrainDownStudy.Ask).Runs.First(r => r.RunId == run.Id));
+                foreach (var fix in ((double[])[_question.Rig.Brief.LeastFall, TradeConstants.ToleratedFall]).SelectMany(f => new[] { slopes.Lifted(f), slopes.Lowered(f) }))
+                {
+                    if (fix is not { Moved: 1 } one || one.Edit.Bends.First(b => b.Id == moved[0].Id).At.ZM is var z && (z < Points[at].LowestM || z > Points[at].HighestM)) continue;
+                    double[] so = [.. best];
+                    so[at] = z;
+                    if (Margin(slopeDeg, lengths, so) < Math.Min(LeastBeyond, Margin(slopeDeg, lengths, best))) continue;
+                    best = so;
+                    break;
+                }
+            }
+            return best;
+        }
+
+        // Each length that does not fall by the margin beyond the slope is given half from either end, round after round; null where that does not settle.
+        private double[]? Near(List<FallLength> lengths, double slopeDeg, double margin, HashSet<int> held)
         {
             var number = Points.Select((p, i) => (p.Id, i)).ToDictionary(p => p.Id, p => p.i);
+            double[] drawn = Drawn();
             // What was drawn outside of its band comes in first.
-            double[] z = [.. Drawn().Select((m, i) => Math.Clamp(m, Points[i].LowestM, Points[i].HighestM))];
+            double[] z = [.. drawn.Select((m, i) => Math.Clamp(m, Points[i].LowestM, Points[i].HighestM))];
+            double Lowest(int i) => held.Contains(i) ? drawn[i] : Points[i].LowestM;
+            double Highest(int i) => held.Contains(i) ? drawn[i] : Points[i].HighestM;
             var needs = lengths.Select(l => (From: number[l.From], To: number[l.To], Drop: (margin * l.LengthM) + l.ForToleranceM(slopeDeg, slopeDeg) + 2e-5)).ToArray();
             for (int round = 0; round < MostRounds; round++)
             {
@@ -164,8 +210,8 @@ public static class HeightFinder
                     double lacks = drop - (z[from] - z[to]);
                     if (lacks <= 0) continue;
                     worst = Math.Max(worst, lacks);
-                    double up = Math.Min(lacks / 2, Points[from].HighestM - z[from]), down = Math.Min(lacks - up, z[to] - Points[to].LowestM);
-                    up = Math.Min(lacks - down, Points[from].HighestM - z[from]);
+                    double up = Math.Min(lacks / 2, Highest(from) - z[from]), down = Math.Min(lacks - up, z[to] - Lowest(to));
+                    up = Math.Min(lacks - down, Highest(from) - z[from]);
                     (z[from], z[to]) = (z[from] + up, z[to] - down);
                 }
                 if (worst < 1e-5) return z;
@@ -194,8 +240,14 @@ public static class HeightFinder
 
         public Sentence Words(FallChange change) =>
             change.Chain.Points is [var first, .., var last] && first != last
-                ? Sentence.Of($"Let {_place[first].Words} stand {Measure.Length(change.ByM)} higher, or {_place[last].Words} as much lower.")
+                ? change.ByM <= MostShiftM && !OnVessel(first) && !OnVessel(last)
+                    ? Sentence.Of($"Let {_place[first].Words} stand {Measure.Length(change.ByM)} higher, or {_place[last].Words} as much lower.")
+                    : Sentence.Of($"From {_place[first].Words} to {_place[last].Words} {Measure.Length(change.ByM)} of height are missing: put a drain where it is lowest, or take a shorter way.")
                 : Sentence.Of($"The lines go in a ring at {_place[change.Chain.Points[0]].Words}: no heights make a ring fall all the way round.");
+
+        // A tank stands where there is room for it.
+        private bool OnVessel(string point) =>
+            point.StartsWith("parts/", StringComparison.Ordinal) && _question.Rig.Parts.Find(point["parts/".Length..].Split('.')[0]) is { } part && Catalogue.Part(part.Stock)!.Passage == Passage.Vessel;
 
         // A joint is one point wherever runs meet it; a port of anything else is its own.
         private string IdOf(Run run, string point)

@@ -25,6 +25,7 @@ namespace WarmConduit.Core.Advice.Cold;
 /// <param name="FullKg">Its mass full, kg.</param>
 /// <param name="CentreM">Height of its middle above the floor, m.</param>
 /// <param name="JointsOutside">Joints of its lines that lie in the wind.</param>
+/// <param name="Wins">What it makes better and worse on the night as it is asked, and once the rig is drained; null where it is.</param>
 /// <param name="Caution">What is said for the other school; null: nothing.</param>
 public sealed record ComparedPlace(
     string Name,
@@ -40,6 +41,7 @@ public sealed record ComparedPlace(
     double FullKg,
     double CentreM,
     int JointsOutside,
+    FixGain? Wins,
     Sentence? Caution);
 
 /// <summary>A part in up to four places on one night.</summary>
@@ -69,13 +71,13 @@ public static class PlaceFinder
         if (tank is null) return new PlacesAnswer("", "", [], 0, []);
         // Full, whatever the night says: what is compared has water in it.
         var asked = question.With(question.Conditions with { Water = WaterState.Wet, Hours = Math.Max(LookH, question.Conditions.Hours) });
-        var (places, refused) = (new List<ComparedPlace> { Of(asked, tank, question.Index.ZoneAt(tank.Box.Centre())?.Name ?? "outdoors", [], null) }, new List<string>());
+        var (places, refused) = (new List<ComparedPlace> { Of(asked, tank, question.Index.ZoneAt(tank.Box.Centre())?.Name ?? "outdoors", [], null, null) }, new List<string>());
         var here = question.Index.ZoneAt(tank.Box.Centre())?.Kind;
         void Try(string name, ZoneKind[] kinds, bool boxed = false)
         {
             if (places.Count == 4 || (!boxed && here is { } kind && kinds.Contains(kind))) return;
             if (Set(question, tank, kinds, boxed) is { } set && Trial.Of(asked, set.Edits, out _) is { } there)
-                places.Add(Of(there.After, there.After.Index.Part(tank.Id), boxed ? name : set.Zone.Name, set.Edits, there.Edited.Effect));
+                places.Add(Of(there.After, there.After.Index.Part(tank.Id), boxed ? name : set.Zone.Name, set.Edits, there.Edited.Effect, Trial.Of(question, set.Edits, out _)?.Gain()));
             else refused.Add(name);
         }
         Try("inside", Inside);
@@ -102,7 +104,7 @@ public static class PlaceFinder
         return null;
     }
 
-    private static ComparedPlace Of(Question asked, Part part, string name, List<Edit> edits, Effect? effect)
+    private static ComparedPlace Of(Question asked, Part part, string name, List<Edit> edits, Effect? effect, FixGain? wins)
     {
         asked.Cancel.ThrowIfCancellationRequested();
         var night = asked.Ask(RigNight.Of);
@@ -111,13 +113,14 @@ public static class PlaceFinder
         int morning = Math.Max(1, night.Answer.ReportS.ToList().FindIndex(s => s >= night.MorningS));
         double Coldest(Zone? of) => Enumerable.Range(0, morning + 1).Min(r => night.AirC(of, r));
         double coldest = Coldest(zone);
+        var steady = asked.Conditions.Steady();
         bool inRoom = zone?.Kind is ZoneKind.Living or ZoneKind.Garage or ZoneKind.Cupboard;
         bool Windy(Point3 at) => asked.Index.ZoneAt(at) is null or { Kind: ZoneKind.OpenUnderfloor };
         int joints = asked.Rig.Runs.Where(r => r.From.Part == part.Id || r.To.Part == part.Id).SelectMany(r => asked.Index.CourseOf(r) is { Length: > 1 } course ? (Point3[])[course[0], course[^1]] : []).Count(Windy);
         bool vessel = Catalogue.Part(part.Stock)!.Passage == Passage.Vessel;
         return new ComparedPlace(
-            name, edits.Count == 0, edits, effect, At(night), At(RigNight.Of(asked, Doubt.Cold)), At(RigNight.Of(asked, Doubt.Warm)), coldest, PartContacts.Of(asked, part).Sum(c => c.WPerK * Math.Max(0, HoldC - Coldest(c.To))),
-            inRoom ? part.Box.VolumeM3() * 1000 : 0, PartWater.HoldsL(part) + (part.MassKg ?? Catalogue.Part(part.Stock)!.MassKg), part.Box.Centre().ZM, joints,
+            name, edits.Count == 0, edits, effect, At(night), At(RigNight.Of(asked, Doubt.Cold)), At(RigNight.Of(asked, Doubt.Warm)), coldest, PartContacts.Of(asked, part).Sum(c => c.AtWPerK(steady.OutdoorC, steady.WindMPerS) * Math.Max(0, HoldC - Coldest(c.To))),
+            inRoom ? part.Box.VolumeM3() * 1000 : 0, PartWater.HoldsL(part) + PartWater.EmptyKg(part), part.Box.Centre().ZM, joints, wins,
             vessel ? Caution(zone) : null);
     }
 
@@ -162,7 +165,7 @@ public static class PlaceFinder
             new("floor", "its floor", FaceSide.Floor, Math.Round(s.XM * s.YM, 3), board, 0, [], under.Id),
             new("roof", "the floor above it", FaceSide.Roof, Math.Round(s.XM * s.YM, 3), [new("plywood", 0.012)], 0, [], living?.Id ?? under.Id),
         ];
-        var zone = new Zone(id, "tank box", ZoneKind.EnclosedUnderfloor, box, 0.5, faces, living is null ? [] : [new Opening("louvre", living.Id, 0.02, 0.1)]);
+        var zone = new Zone(id, "tank box", ZoneKind.EnclosedUnderfloor, box, 0.5, faces, living is null ? [] : [new Opening("louvre", living.Id, 0.02, 0.1, FaceSide.Roof)]);
         return [new AddThing("shell/zones", (JsonObject)RigDiff.Node(zone)!)];
     }
 }

@@ -59,7 +59,7 @@ internal sealed class WarmIdeas(Question question)
         string id = Enumerable.Range(1, NightPlan.MostEvents).Select(n => $"door-{n}").First(n => events.All(e => e.Id != n));
         yield return new WarmIdea(
             $"door {zone.Id}", Sentence.Of($"{zone.Name}: its door to {warmer.Name} left open all night"), [], null, 0, null, zone.Id, null,
-            new PlanEvent(id, PlanEventKind.Open, 0, ZoneId: zone.Id, Towards: warmer.Id, AreaM2: DoorM2, HeightM: Math.Min(DoorHeightM, zone.Box.Size.ZM)));
+            new PlanEvent(id, PlanEventKind.Open, 0, ZoneId: zone.Id, Towards: warmer.Id, AreaM2: DoorM2, HeightM: Math.Min(DoorHeightM, Math.Min(zone.Box.Size.ZM, warmer.Box.Size.ZM))));
     }
 
     private IEnumerable<WarmIdea> OutOfTheWind(Part part)
@@ -135,8 +135,17 @@ internal sealed class WarmIdeas(Question question)
             string id = Enumerable.Range(1, 100).Select(n => $"louvre-{n}").First(n => zone.Openings.Find(n) is null);
             yield return new WarmIdea(
                 $"louvre {zone.Id}", Sentence.Of($"{zone.Name}: a louvre of {new Measure(LouvreM2, Quantity.Area)} to {warmer.Name}"),
-                [new AddThing($"shell/zones/{zone.Id}/openings", (JsonObject)RigDiff.Node(new Opening(id, warmer.Id, LouvreM2, LouvreHeightM))!)], null, 0, null, zone.Id, null);
+                [new AddThing($"shell/zones/{zone.Id}/openings", (JsonObject)RigDiff.Node(LouvreTo(id, zone, warmer))!)], null, 0, null, zone.Id, null);
         }
+    }
+
+    // In the partition that there is: in a floor or roof it lies flat. No higher than its rooms.
+    private static Opening LouvreTo(string id, Zone zone, Zone warmer)
+    {
+        FaceSide? side = zone.Faces.FirstOrDefault(f => f.Towards == warmer.Id)?.Side
+            ?? warmer.Faces.FirstOrDefault(f => f.Towards == zone.Id)?.Side switch { FaceSide.Roof => FaceSide.Floor, FaceSide.Floor => FaceSide.Roof, var other => other };
+        var louvre = new Opening(id, warmer.Id, LouvreM2, LouvreHeightM, side == FaceSide.Wall ? null : side);
+        return louvre with { HeightM = Math.Min(LouvreHeightM, louvre.MostHeightM(zone, warmer)) };
     }
 
     // The warmest room behind a partition of this one, where it is warmer by something; air is let in only through a partition that there is.

@@ -10,6 +10,9 @@ public static class Fixer
     /// <summary>Most fixes offered for one finding.</summary>
     public const int Most = 6;
 
+    // Heights of larger rigs take longer than a person waits for a list.
+    private const int MostRuns = 80, MostPairs = 3;
+
     /// <summary>
     /// Fixes of the finding that the question is about, the best first: those that make it go and bring no new fault. Pure. O(ideas · all studies). What is not a finding of the rig has none.
     /// </summary>
@@ -22,68 +25,81 @@ public static class Fixer
     /// <summary>Fixes of <paramref name="finding"/>.</summary>
     internal static FixesAnswer Of(Question question, Finding finding)
     {
-        var fixes = new Dictionary<string, (double Worth, Fix Fix)>();
+        var fixes = new Dictionary<string, (double Worth, bool Gone, Fix Fix)>();
         var seen = new HashSet<string>();
         string? refused = null;
         int tried = 0;
-        foreach (var idea in new Ideas(question).For(finding))
+        void Try(Idea idea)
         {
             question.Cancel.ThrowIfCancellationRequested();
-            if (!seen.Add(Key(idea.Edits))) continue;
+            if (!seen.Add(Key(idea.Edits))) return;
             tried++;
             if (Trial.Of(question, idea.Edits, out string? why) is not { } trial)
             {
                 refused ??= why;
-                continue;
+                return;
             }
             if (trial.NoRoom() is { } full)
             {
                 refused ??= $"{idea.Words.Print(UnitSystem.Metric)}: {full}";
-                continue;
+                return;
             }
             var gain = trial.Gain();
-            if (Worth(question, finding, trial, gain) is not { } worth)
+            if (Worth(question, finding, trial, gain, out bool gone) is not { } worth)
             {
-                refused ??= gain.Made.Count > 0 ? $"{idea.Words.Print(UnitSystem.Metric)}: then {gain.Made[0]} is a new fault" : $"{idea.Words.Print(UnitSystem.Metric)}: it does not help enough";
-                continue;
+                refused ??= $"{idea.Words.Print(UnitSystem.Metric)}: {(trial.NewFault() is { } made ? $"then {made} is a new fault" : gain.Litres < -0.001 ? $"then {(gain.Worse.Count > 0 ? gain.Worse[0].Words : "the rig")} keeps more water" : "it does not help enough")}";
+                return;
             }
             var cost = trial.Cost();
             worth -= 25 * cost.Parts + 10 * Math.Max(0, cost.PipeM) + 40 * cost.FarthestM + 2 * cost.Moved + cost.StorageL + 20 * cost.OutOfReach + 0.1 * (cost.Money ?? 0);
             string sort = idea.Sort ?? idea.Words.Print(UnitSystem.Metric);
-            if (fixes.TryGetValue(sort, out var known) && known.Worth >= worth) continue;
-            fixes[sort] = (worth, new Fix(sort, idea.Words, idea.Edits, trial.Edited.Effect, gain, cost, idea.Band));
+            // One cure has one height: the first that mends it, however else it is come by.
+            if (fixes.TryGetValue(sort, out var known) && (known.Gone || (!gone && known.Worth >= worth))) return;
+            fixes[sort] = (worth, gone, new Fix(sort, idea.Words, idea.Edits, trial.Edited.Effect, gain, cost, idea.Band));
         }
+        var ideas = new Ideas(question).For(finding).ToList();
+        bool water = finding.Kind is FindingKind.Pool or FindingKind.Airlock;
+        var (first, rest) = water ? QuickLook.Order(question, ideas) : (ideas, []);
+        foreach (var idea in first) Try(idea);
+        // Where none alone does, two of them may.
+        if (water && !fixes.Values.Any(f => f.Gone))
+        {
+            int looks = QuickLook.Looks(question);
+            foreach (var (_, pair, _) in QuickLook.Pairs(question, first.Concat(rest).Select(i => ("", i)), ref looks).OrderBy(p => Math.Round(p.Litres, 3)).Take(MostPairs)) Try(pair);
+        }
+        // Water that stands in many low places at once, on a slope above all, is mended by all heights together.
+        if (water && fixes.Count == 0 && question.Rig.Runs.Count <= MostRuns)
+            foreach (var idea in new Ideas(question).OfAllHeights()) Try(idea);
         return new FixesAnswer(
-            finding.Id, [.. fixes.Values.OrderByDescending(f => f.Worth).Take(Most).Select(f => f.Fix)], tried,
-            fixes.Count > 0 ? null : finding is { Kind: FindingKind.KeepsWater, Severity: Severity.Note } ? "It is on the list of what is done by hand on leaving." : tried == 0 ? "This wants thought: there is no edit that mends it by itself." : $"None of the {tried} ideas that were tried mends it. {Sentence(refused)}");
+            finding.Id, [.. fixes.Values.OrderByDescending(f => f.Worth).Take(Most).Select(f => f.Fix)], tried + rest.Count,
+            fixes.Count > 0 ? null : finding is { Kind: FindingKind.KeepsWater, Severity: Severity.Note } ? "It is on the list of what is done by hand on leaving." : tried == 0 ? "This wants thought: there is no edit that mends it by itself." : $"None of the {tried + rest.Count} ideas that were tried mends it. {Sentence(refused)}");
     }
 
     // What it wins, in millilitres or the like; null where the finding stays as it is or a fault comes. An order among fixes, not a measure.
-    private static double? Worth(Question question, Finding finding, Trial trial, FixGain gain)
+    private static double? Worth(Question question, Finding finding, Trial trial, FixGain gain, out bool gone)
     {
+        gone = trial.Compared.IsGone(finding);
+        if (trial.NewFault() is not null) return null;
         var after = trial.After.Ask(Adviser.Ask).Findings;
-        var known = question.Ask(HeavyFindings.Of);
-        if (trial.After.Ask(HeavyFindings.Of).Faults.Any(id => !known.Faults.Contains(id))) return null;
-        bool gone = !after.Any(f => f.Id == finding.Id);
         // A pool that shrinks to under half is helped, and a slope on which clearly less stays; anything else has to go.
         double was = finding.Number?.Value ?? 0, less = finding.Kind switch
         {
-            FindingKind.Pool => gain.Litres,
+            FindingKind.Pool or FindingKind.Airlock => Math.Min(gain.Litres, trial.Compared.WaterWas(finding) - trial.Compared.WaterAt(finding)),
             FindingKind.Parking => was - (after.FirstOrDefault(f => f.Id == finding.Id)?.Number?.Value ?? 0),
             _ => 0,
         };
         bool helped = finding.Kind switch
         {
-            FindingKind.Pool => less > 0.5 * was,
+            FindingKind.Pool or FindingKind.Airlock => less > 0.5 * was,
             FindingKind.Parking => less > Math.Min(0.01, 0.5 * was),
             // An hour later is help, though it freezes before morning.
             FindingKind.FirstIce => after.FirstOrDefault(f => f.Id == finding.Id)?.Number?.Value - was >= 3600,
             _ => false,
         };
         // What is about water must not leave more of it; what is about people or joints may cost a cupful.
-        bool water = finding.Kind is FindingKind.Pool or FindingKind.FlatRun or FindingKind.Parking or FindingKind.KeepsWater or FindingKind.FirstIce or FindingKind.Choked or FindingKind.Sag or FindingKind.NothingOpen;
+        bool water = finding.Kind is FindingKind.Pool or FindingKind.FlatRun or FindingKind.Parking or FindingKind.KeepsWater or FindingKind.FirstIce or FindingKind.Choked or FindingKind.Sag or FindingKind.NothingOpen or FindingKind.Airlock;
         bool retains = gain.Litres < (water ? -0.001 : -0.1);
-        if ((!gone && !helped) || retains || (finding.Kind == FindingKind.Pool && gain.Litres < 1e-4)) return null;
+        if ((!gone && !helped) || retains || (finding.Kind is FindingKind.Pool or FindingKind.Airlock && gain.Litres < 0.5 * was)) return null;
         int notes = after.Count - question.Ask(Adviser.Ask).Findings.Count;
         return 1000 * Math.Min(Math.Max(gain.Litres, less), 1) + (10 * gain.HoursWon) + (gone ? 100 : 0) + 30 * gain.Gone.Count - 60 * gain.Made.Count - 10 * notes;
     }

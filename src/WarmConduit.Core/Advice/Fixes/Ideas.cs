@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using WarmConduit.Core.Advice.AllHeights;
 using WarmConduit.Core.Advice.Cold;
 using WarmConduit.Core.Advice.Rules;
 using WarmConduit.Core.Geometry;
@@ -9,22 +10,33 @@ using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.Networks;
+using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Studies.Parking;
+using WarmConduit.Core.Studies.Tanks;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Fixes;
 
 /// <summary>What a builder might do about a finding. Whether it helps is found by trying it. Of ideas of one <paramref name="Sort"/> the best is enough.</summary>
-internal sealed record Idea(Sentence Words, IReadOnlyList<Edit> Edits, Band? Band = null, string? Sort = null);
+internal sealed record Idea(Sentence Words, IReadOnlyList<Edit> Edits, Band? Band = null, string? Sort = null)
+{
+    /// <summary>Both, this one first.</summary>
+    public Idea With(Idea other) => new(Words.And("; and ").And(other.Words), [.. Edits, .. other.Edits]);
+}
 
 /// <summary>Ideas by kind of finding.</summary>
 internal sealed class Ideas(Question question)
 {
-    private const double Spare = 0.005, DrainDropM = 0.06, ClearM = 0.015;
+    private const double Spare = 0.005, DrainDropM = 0.06;
+    private const int MostPlaces = 8;
+
+    private readonly Fitter _fit = new(question);
 
     private readonly DrainDownAnswer _drained = question.Ask(DrainDownStudy.Ask);
 
     private Rig Rig => question.Rig;
+
+    private RouteIdeas Routes => new(question, _fit);
 
     /// <summary>All ideas for <paramref name="finding"/>, the plainest first.</summary>
     public IEnumerable<Idea> For(Finding finding)
@@ -36,21 +48,43 @@ internal sealed class Ideas(Question question)
             FindingKind.FlatRun => finding.RunIds.SelectMany(id => OfSlope(id).Concat(OfEnds(id))),
             FindingKind.Choked => finding.RunIds.SelectMany(id => OfDip(id, finding.Place)),
             FindingKind.Parking => OfParking(finding.Id),
-            FindingKind.AirLock => finding.RunIds.SelectMany(id => OfHump(id, finding.Place)),
-            FindingKind.NothingOpen => Open(Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Drain)),
+            FindingKind.CatchesAir => finding.RunIds.SelectMany(id => OfHump(id, finding.Place)),
+            // What is there is opened; where nothing is, a drain is put in where water lies lowest.
+            FindingKind.NothingOpen => Open(Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Drain)).Concat(Emptied()),
             FindingKind.KeepsWater => finding.Place?.PartId is { } id ? ByHand(id).Concat(OfPoolsAt(id)) : [],
-            FindingKind.FirstIce => finding.Place?.PartId is { } id ? ByHand(id).Concat(OfPoolsAt(id)).Concat(new WarmIdeas(question).For(id).Select(i => new Idea(i.Words, i.Edits, null, i.Sort))) : [],
-            FindingKind.LooseEnd => finding.RunIds.SelectMany(Capped),
-            FindingKind.JointInKeepOut => finding.Place?.PartId is { } joint ? OutOf(joint) : [],
-            FindingKind.TightBend => finding.Place is { RunId: { } kinked, PointId: { } bend } ? [Without(kinked, bend), new Idea($"{question.Index.Run(kinked).Name}: straight from end to end", [new RouteRun(kinked, [])])] : [],
-            FindingKind.SharedPlace => finding.RunIds.SelectMany(Aside),
-            FindingKind.InTheWay => finding.RunIds.SelectMany(Around),
-            FindingKind.Sag => finding.Place is { RunId: { } hanging, PointId: { } first } ? Clipped(hanging, first) : [],
-            FindingKind.OutOfReach => finding.Place?.PartId is { } hidden ? Within(hidden) : [],
-            FindingKind.Scald => finding.Place?.PartId is { } heater ? Tempered(heater) : [],
+            FindingKind.FirstIce => finding.Place?.PartId is { } id ? ByHand(id).Concat(OfPoolsAt(id)).Concat(new WarmIdeas(question).For(id).Select(i => new Idea(i.Words, i.Edits, null, i.Sort))) : finding.RunIds.SelectMany(OfBurst),
+            FindingKind.LooseEnd => finding.RunIds.SelectMany(Routes.Capped),
+            FindingKind.JointInKeepOut => finding.Place?.PartId is { } joint ? Routes.OutOf(joint) : [],
+            FindingKind.TightBend => finding.Place is { RunId: { } kinked, PointId: { } bend } ? [Routes.Without(kinked, bend), new Idea($"{question.Index.Run(kinked).Name}: straight from end to end", [new RouteRun(kinked, [])])] : [],
+            FindingKind.SharedPlace => finding.RunIds.SelectMany(Routes.Aside),
+            FindingKind.InTheWay => finding.RunIds.SelectMany(Routes.Around),
+            FindingKind.Sag => finding.Place is { RunId: { } hanging, PointId: { } first } ? Routes.Clipped(hanging, first) : [],
+            FindingKind.OutOfReach => finding.Place?.PartId is { } hidden ? Routes.Within(hidden) : [],
+            FindingKind.Scald => finding.Place?.PartId is { } heater ? new HeaterIdeas(question, _fit).Tempered(heater) : [],
+            FindingKind.Airlock => OfAirlock(finding.RunIds),
+            FindingKind.HeaterUnguarded => finding.Place?.PartId is { } boiler ? new HeaterIdeas(question, _fit).Guarded(boiler, finding.Id) : [],
+            FindingKind.NoAir => finding.Place?.PartId is { } tank ? Vented(tank) : [],
             FindingKind.NoIsolator => finding.Place?.PartId is { } shut ? Isolated(shut) : [],
             _ => [],
         });
+    }
+
+    /// <summary>All ideas about water that stays, each with what it is about: pools, airlocks, parts that keep theirs, lines that hold film.</summary>
+    public IEnumerable<(string About, Idea Idea)> OfWater()
+    {
+        foreach (var pool in _drained.Pools)
+            foreach (var idea in OfPool(pool)) yield return (pool.Words, idea);
+        foreach (var held in _drained.Airlocks.Where(a => !a.Gulps))
+            foreach (var idea in OfAirlock(held.RunIds)) yield return (held.Words, idea);
+        foreach (var part in _drained.Parts.Where(p => p.RetainedL > 0.001))
+        {
+            string name = question.Index.Part(part.PartId).Name;
+            foreach (var idea in ByHand(part.PartId)) yield return (name, idea);
+            if (part.Cause == StayCause.Airlock) foreach (var idea in Vented(part.PartId)) yield return (name, idea);
+            if (part.Cause == StayCause.Shut) foreach (var idea in Open([question.Index.Part(part.PartId)])) yield return (name, idea);
+        }
+        foreach (var run in _drained.Runs.Where(r => r.FilmL > 0.002))
+            foreach (var idea in OfSlope(run.RunId).Concat(OfEnds(run.RunId))) yield return (question.Index.Run(run.RunId).Name, idea);
     }
 
     // What would mend the pools that it has when it stands so.
@@ -69,15 +103,22 @@ internal sealed class Ideas(Question question)
                 foreach (var idea in At(at).OfTank(tank)) yield return idea;
     }
 
+    /// <summary>All heights at once.</summary>
+    public IEnumerable<Idea> OfAllHeights()
+    {
+        var all = HeightFinder.Ask(question.With(question.Conditions with { Parked = Attitude.Level }).On(Rig, null, question.Cancel));
+        if (all.Edits.Count > 0) yield return new Idea($"All heights at once: {all.Changes.Count} points up or down", all.Edits);
+    }
+
     private Ideas At(Attitude parked) => new(question.With(question.Conditions with { Parked = parked }));
 
     private IEnumerable<Idea> OfPool(PoolAnswer pool)
     {
-        foreach (var share in pool.Shares)
+        foreach (var share in pool.Shares.Where(s => !Breathes(pool, s.RunId)))
             foreach (var idea in OfSlope(share.RunId)) yield return idea;
         // A bend that climbs, or one that hangs, on its own.
         foreach (var place in (Place?[])[pool.Crest, pool.Lowest])
-            if (place is { RunId: { } run, PointId: { } point } && point is not (RunPoint.From or RunPoint.To) && SlopesOf(run).Straight(point) is { } straight)
+            if (place is { RunId: { } run, PointId: { } point } && point is not (RunPoint.From or RunPoint.To) && !Breathes(pool, run) && SlopesOf(run).Straight(point) is { } straight)
                 yield return Moved(run, straight);
         if (pool.Crest is { PartId: { } crest } && Movable(crest) && pool.DepthM is { } depth)
             foreach (double more in (double[])[Spare, 0.03])
@@ -85,7 +126,7 @@ internal sealed class Ideas(Question question)
         if (pool.Lowest is { PartId: { } low } && Movable(low) && pool.DepthM is { } deep)
             yield return Raised(low, deep + Spare);
         if (pool.ShutBy is { PartId: { } shut }) foreach (var idea in Open([question.Index.Part(shut)])) yield return idea;
-        if (pool.Shares.Count > 0 && Drained(pool.Lowest) is { } drain) yield return drain;
+        foreach (var idea in Drained(pool)) yield return idea;
         foreach (var part in pool.Parts.Select(p => question.Index.Part(p.PartId)))
         {
             if (Catalogue.Part(part.Stock)!.Passage == Passage.Vessel) foreach (var idea in OfTank(part)) yield return idea;
@@ -145,6 +186,57 @@ internal sealed class Ideas(Question question)
                 yield return new Idea($"Leave {part.Name} {position.Name} when draining", [new SetPosition(scenario, part.Id, position.Id)]);
     }
 
+    // What is shut left open, or a bleed where it is highest.
+    private IEnumerable<Idea> OfAirlock(IReadOnlyList<string> runIds)
+    {
+        var runs = runIds.Select(question.Index.Run).ToList();
+        var ends = runs.SelectMany(r => (RunEnd[])[r.From, r.To]).Select(e => e.Part).OfType<string>().Distinct().Select(question.Index.Part);
+        foreach (var idea in Open(ends.Where(p => question.Scenario.PositionOf(p) is { Passes: false } && Catalogue.Part(p.Stock)!.Passage is Passage.Valve or Passage.Mixer or Passage.Drain))) yield return idea;
+        // At each place that is higher than what is beside it, the highest first.
+        foreach (var (run, at) in runs.SelectMany(r => Extremes(r, highest: true).Select(k => (Run: r, At: k))).OrderByDescending(p => HeightOf(p.Run, p.At)).Take(MostPlaces))
+            if (_fit.Branch(run, at, "bleed", "bleed", 0.03, Sentence.Of($"A bleed {WordsOf(run, at)}, opened when draining")) is { } bleed) yield return bleed;
+    }
+
+    // A drain where water lies lowest; alone, and with a tap left open for the air.
+    private IEnumerable<Idea> Emptied()
+    {
+        var drains = Drained(Rig.Runs.Where(r => r.Service is not (Service.Coolant or Service.Vent or Service.Fill)), null).ToList();
+        var taps = Open(Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Mixer)).Take(2).ToList();
+        return drains.Concat(drains.SelectMany(d => taps.Select(d.With)));
+    }
+
+    private string WordsOf(Run run, int at)
+    {
+        var end = at == 0 ? run.From : at == run.Bends.Count + 1 ? run.To : null;
+        return end is null ? $"at {run.Name}, bend {at}" : end.Part is { } part ? $"in {run.Name}, beside {question.Index.Part(part).Name}" : $"at the loose end of {run.Name}";
+    }
+
+    private double HeightOf(Run run, int at) => question.Conditions.Parked.HeightM(question.Index.CourseOf(run)[at]);
+
+    // Points of a run that lie lower, or higher, than the points beside them; its ends among them.
+    private IEnumerable<int> Extremes(Run run, bool highest)
+    {
+        double sign = highest ? -1 : 1;
+        double[] z = [.. question.Index.CourseOf(run).Select(p => sign * question.Conditions.Parked.HeightM(p))];
+        return Enumerable.Range(0, z.Length).Where(k => (k == 0 || z[k] <= z[k - 1] + 1e-9) && (k == z.Length - 1 || z[k] <= z[k + 1] + 1e-9));
+    }
+
+    // A vent from the tank's own port to an opening above it, on the side where it lies.
+    private IEnumerable<Idea> Vented(string tankId)
+    {
+        var tank = question.Index.Part(tankId);
+        if (tank.Ports.FirstOrDefault(p => tank.RoleOf(p) == PortRole.Vent && !question.Index.IsJoined(tankId, p.Id)) is not { } port) yield break;
+        var leaves = tank.PortAt(port.Id)!.Value;
+        var body = Rig.Shell.Body;
+        double up = Math.Max(leaves.ZM, tank.Box.Far().ZM) + 0.25;
+        // Up beside the tank, and out through a long wall; it rises all the way.
+        foreach (var (wallY, side) in ((double, string)[])[(body.At.YM, "kerb side"), (body.Far().YM, "far side")])
+            yield return new Idea(
+                $"A vent from {tank.Name} up and out on the {side}",
+                [.. _fit.OnPort(tank, port.Id, "vent-cap", "vent", "vent hose", Service.Vent, "vent-hose-10", new Point3(leaves.XM, wallY, up), leaves with { ZM = up - 0.05 })],
+                null, $"vent {tankId}");
+    }
+
     // Down to the line between its neighbours, laid evenly, or a bleed on top.
     private IEnumerable<Idea> OfHump(string runId, Place? hump)
     {
@@ -153,75 +245,32 @@ internal sealed class Ideas(Question question)
         if (run.Bends.Count > 0) yield return new Idea($"Lay {run.Name} evenly between its ends", [Laying.Even(run, question.Index.CourseOf(run))]);
         var course = question.Index.CourseOf(run);
         int top = Enumerable.Range(0, course.Length).MaxBy(k => question.Conditions.Parked.HeightM(course[k]));
-        if (Branch(run, course, top, "bleed", "bleed", 0.03, $"A bleed at the hump of {run.Name}") is { } bleed) yield return bleed;
+        if (_fit.Branch(run, top, "bleed", "bleed", 0.03, $"A bleed at the hump of {run.Name}") is { } bleed) yield return bleed;
     }
 
-    /// <summary>A tee at a place on a run, with a drain cock under it.</summary>
-    private Idea? Drained(Place lowest)
-    {
-        if (lowest.RunId is not { } runId)
-        {
-            // At a part: on the run that leaves it.
-            if (lowest.PartId is not { } part || Rig.Runs.FirstOrDefault(r => r.From.Part == part || r.To.Part == part) is not { } beside) return null;
-            runId = beside.Id;
-        }
-        var run = question.Index.Run(runId);
-        var course = question.Index.CourseOf(run);
-        int at = Enumerable.Range(0, course.Length).MinBy(k => question.Conditions.Parked.HeightM(course[k]));
-        // As low as it takes, and no lower than what it stands on.
-        return Branch(run, course, at, "drain-cock", "drain", -Math.Min(DrainDropM, Math.Max(0.02, course[at].ZM - 0.05)), $"A drain at the lowest place of {run.Name}");
-    }
+    // What lets a tank breathe or fill is no way out for its water.
+    private bool Breathes(PoolAnswer pool, string runId) =>
+        question.Index.Run(runId).Service is Service.Vent or Service.Fill or Service.Overflow && pool.Parts.Any(p => Catalogue.Part(question.Index.Part(p.PartId).Stock)!.Passage == Passage.Vessel);
 
-    // A tee in the place of point number `at`, and a part beside it, higher or lower by `upM`.
-    private Idea? Branch(Run run, Point3[] course, int at, string stock, string name, double upM, Sentence words)
-    {
-        var edits = new List<Edit>();
-        Point3 place;
-        string? after;
-        if (at > 0 && at < course.Length - 1)
-        {
-            edits.Add(new RouteRun(run.Id, [.. run.Bends.Where((_, i) => i != at - 1)]));
-            (place, after) = (course[at], at >= 2 ? run.Bends[at - 2].Id : null);
-        }
-        else
-        {
-            int next = at == 0 ? 1 : course.Length - 2;
-            double length = course[at].DistanceM(course[next]);
-            if (length < 0.14) return null;
-            (place, after) = (course[at].Towards(course[next], 0.06 / length), at == 0 ? null : run.Bends.Count > 0 ? run.Bends[^1].Id : null);
-        }
-        string stem = Free(name);
-        edits.Add(new PutTee(run.Id, after, place, $"{stem}-tee", $"{run.Name}, tee", Free($"{run.Id}-on", Rig.Runs.Select(r => r.Id))));
-        Rig teed;
-        try
-        {
-            teed = Editor.Apply(Rig, edits).Rig;
-        }
-        catch (RigFileException)
-        {
-            return null;
-        }
-        var tee = teed.Parts.Find($"{stem}-tee")!;
-        var (branch, middle) = (tee.PortAt("c")!.Value, tee.Box.Centre());
-        var inlet = branch + (branch - middle with { ZM = branch.ZM }) + new Point3(0, 0, upM);
-        edits.Add(new PlacePart(stem, stock, $"{run.Name}, {name}", Turning.Micro(inlet - Catalogue.Part(stock)!.Ports[0].Offset)));
-        edits.Add(new InsertFragment("its line", [], [new Run(Free($"{stem}-line", Rig.Runs.Select(r => r.Id)), $"{run.Name}, line of the {name}", run.Service, run.Pipe, new RunEnd($"{stem}-tee", "c"), new RunEnd(stem, "in"), [])]));
-        return new Idea(words, edits);
-    }
+    // A tee with a drain cock under it, at each low place that is wet, the lowest first.
+    private IEnumerable<Idea> Drained(PoolAnswer pool) => Drained(pool.Shares.Where(s => !Breathes(pool, s.RunId)).Select(s => question.Index.Run(s.RunId)), pool.LevelM);
 
-    private string Free(string stem, IEnumerable<string>? taken = null)
+    // At each low place under the level of the water, the lowest first.
+    private IEnumerable<Idea> Drained(IEnumerable<Run> runs, double? levelM)
     {
-        var used = (taken ?? Rig.Parts.Select(p => p.Id)).ToHashSet();
-        if (stem.Length > 40) stem = stem[..40].TrimEnd('-');
-        for (int n = 1; ; n++)
+        var places = runs.SelectMany(r => Extremes(r, highest: false).Select(k => (Run: r, At: k))).Where(p => levelM is not { } level || HeightOf(p.Run, p.At) < level).OrderBy(p => HeightOf(p.Run, p.At)).Take(MostPlaces);
+        foreach (var (run, at) in places)
         {
-            string id = n == 1 ? stem : $"{stem}-{n}";
-            if (!used.Contains(id) && !used.Contains($"{id}-tee")) return id;
+            var course = question.Index.CourseOf(run);
+            // As low as it takes, and no lower than what it stands on.
+            if (_fit.Branch(run, at, "drain-cock", "drain", -Math.Min(DrainDropM, Math.Max(0.02, course[at].ZM - 0.05)), Sentence.Of($"A drain {WordsOf(run, at)}")) is { } drain) yield return drain;
         }
     }
 
     private IEnumerable<Idea> OfTank(Part tank)
     {
+        foreach (var idea in Cocked(tank)) yield return idea;
+        if (!TankStudy.IsTank(tank)) yield break;
         foreach (var port in tank.Ports.Where(p => tank.RoleOf(p) is PortRole.Outlet or PortRole.Drain && p.Offset.ZM > 0.002))
             yield return new Idea($"{tank.Name}: {port.Id} at its floor", [new ChangeThing($"parts/{tank.Id}/ports/{port.Id}", new JsonObject { ["offset"] = Json(port.Offset with { ZM = 0 }) })]);
         foreach (var port in tank.Ports.Where(p => tank.RoleOf(p) == PortRole.Drain || (tank.RoleOf(p) == PortRole.Outlet && tank.Ports.All(o => tank.RoleOf(o) != PortRole.Drain))))
@@ -234,8 +283,26 @@ internal sealed class Ideas(Question question)
             yield return new Idea($"{tank.Name}: its outlet at the other end", [new MirrorPart(tank.Id, Axis.X)]);
             yield return new Idea($"{tank.Name}: its outlet on the other side", [new MirrorPart(tank.Id, Axis.Y)]);
         }
-        if (Rig.ByHand.Find(tank.Id) is null)
+        // What an arm reaches into.
+        if (Rig.ByHand.Find(tank.Id) is null && PartWater.OpenTop(tank))
             yield return new Idea($"By hand on leaving: sponge out {tank.Name}", [new AddThing("byHand", new JsonObject { ["id"] = tank.Id, ["task"] = "sponge out what the outlet leaves" })]);
+    }
+
+    // A drain cock on a port that nothing is joined to, or on one that is made in its floor.
+    private IEnumerable<Idea> Cocked(Part tank)
+    {
+        if (PartWater.OpenTop(tank)) yield break;
+        if (tank.Ports.Any(p => tank.RoleOf(p) == PortRole.Drain && question.Index.IsJoined(tank.Id, p.Id))) yield break;
+        var spare = tank.Ports.FirstOrDefault(p => tank.RoleOf(p) == PortRole.Drain);
+        // A tank can be bored; a heater has the ports that it came with.
+        if (spare is null && !TankStudy.IsTank(tank)) yield break;
+        string port = spare?.Id ?? _fit.Free("drain", tank.Ports.Select(p => p.Id));
+        var offset = spare?.Offset ?? Turning.Micro(new Point3(tank.Box.Size.XM / 2, tank.Box.Size.YM / 2, 0));
+        Edit[] bored = spare is null ? [new AddThing($"parts/{tank.Id}/ports", new JsonObject { ["id"] = port, ["offset"] = Json(offset), ["facing"] = "down", ["boreM"] = 0.0123, ["role"] = "drain" })] : [];
+        var service = Catalogue.Part(tank.Stock)!.Group == PartGroup.Waste ? Service.Waste : Service.Cold;
+        yield return new Idea(
+            spare is null ? $"A drain in the floor of {tank.Name}" : $"A drain at the drain port of {tank.Name}",
+            [.. bored, .. _fit.OnPort(tank, port, "drain-cock", "drain", "line of the drain", service, "pex-1/2", tank.Box.At + offset - new Point3(0, 0, DrainDropM))]);
     }
 
     private IEnumerable<Idea> ByHand(string partId)
@@ -243,6 +310,17 @@ internal sealed class Ideas(Question question)
         var part = question.Index.Part(partId);
         if (Rig.ByHand.Find(partId) is null && Catalogue.Part(part.Stock)!.Remedy is { } remedy)
             yield return new Idea($"By hand on leaving: {char.ToLowerInvariant(remedy[0])}{remedy[1..]}", [new AddThing("byHand", new JsonObject { ["id"] = partId, ["task"] = $"{char.ToLowerInvariant(remedy[0])}{remedy[1..]}" })]);
+    }
+
+    // A line that freezes is mended where its water comes from, or kept warm.
+    private IEnumerable<Idea> OfBurst(string runId)
+    {
+        if (question.Conditions.Water == WaterState.Drained)
+            foreach (var pool in _drained.Pools.Where(p => p.Shares.Any(s => s.RunId == runId)))
+                foreach (var idea in OfPool(pool)) yield return idea;
+        var night = question.Ask(RigNight.Of);
+        if (Enumerable.Range(0, night.Freezers.Count).Where(n => night.Freezers[n].Thing == runId).OrderBy(night.BreaksS).Select(n => night.Freezers[n]).FirstOrDefault() is { } first)
+            foreach (var idea in new WarmIdeas(question).For(first)) yield return new Idea(idea.Words, idea.Edits, null, idea.Sort);
     }
 
     // A pool that stands in a part is mended where it comes from.
@@ -257,96 +335,7 @@ internal sealed class Ideas(Question question)
         var run = question.Index.Run(runId);
         if (dip is { PointId: { } point } && SlopesOf(runId).Straight(point) is { } straight) yield return Moved(runId, straight);
         yield return new Idea($"Lay {run.Name} evenly between its ends", [Laying.Even(run, question.Index.CourseOf(run))]);
-        if (dip is { PointId: { } low }) yield return Without(runId, low);
-    }
-
-    private Idea Without(string runId, string bendId)
-    {
-        var run = question.Index.Run(runId);
-        return new Idea($"{run.Name}: without bend {1 + run.Bends.ToList().FindIndex(b => b.Id == bendId)}", [new RouteRun(runId, [.. run.Bends.Where(b => b.Id != bendId)])]);
-    }
-
-    // A pipe's width aside, or above or below; its ends stay.
-    private IEnumerable<Idea> Aside(string runId)
-    {
-        var run = question.Index.Run(runId);
-        if (run.Bends.Count == 0) yield break;
-        double far = Math.Ceiling(100 * (Catalogue.Pipe(run.Pipe)!.OuterDiameterM + 0.01)) / 100;
-        foreach (var (by, words) in ((Point3, string)[])[(new(0, far, 0), "to the far side"), (new(0, -far, 0), "to the kerb side"), (new(0, 0, far), "up"), (new(0, 0, -far), "down")])
-            yield return new Idea(Sentence.Of($"{run.Name}: {Measure.Length(far)} {words}"), [new RouteRun(runId, [.. run.Bends.Select(b => b with { At = Turning.Micro(b.At + by) })])], null, $"{runId} aside");
-    }
-
-    // Over, under, or past either side of each solid that a run passes through.
-    private IEnumerable<Idea> Around(string runId)
-    {
-        var run = question.Index.Run(runId);
-        var course = question.Index.CourseOf(run);
-        foreach (var solid in Rig.Shell.Obstacles)
-        {
-            var (low, far) = (solid.Box.At, solid.Box.Far());
-            foreach (var (axis, to, words) in ((Axis, double, string)[])[(Axis.Z, far.ZM + ClearM, "over"), (Axis.Z, low.ZM - ClearM, "under"), (Axis.Y, far.YM + ClearM, "past the far side of"), (Axis.Y, low.YM - ClearM, "past the kerb side of")])
-            {
-                Point3 Led(Point3 p) => axis == Axis.Z ? p with { ZM = to } : p with { YM = to };
-                var bends = new List<Bend>();
-                int led = 0;
-                for (int i = 0; i + 1 < course.Length; i++)
-                {
-                    // A bend inside is led out with the rest.
-                    if (i > 0) bends.Add(solid.Box.Holds(course[i]) ? run.Bends[i - 1] with { At = Turning.Micro(Led(course[i])) } : run.Bends[i - 1]);
-                    if (Inside(course[i], course[i + 1], solid.Box) is not { } span) continue;
-                    foreach (double t in (double[])[span.Enter, span.Leave])
-                        if (t is > 0.001 and < 0.999) bends.Add(new Bend(Free($"led-{++led}", run.Bends.Select(b => b.Id)), Turning.Micro(Led(course[i].Towards(course[i + 1], t)))));
-                }
-                if (led > 0) yield return new Idea($"{run.Name}: {words} “{solid.Name}”", [new RouteRun(runId, bends)]);
-            }
-        }
-    }
-
-    // The share of a length that lies in a box with room for the pipe around it.
-    private static (double Enter, double Leave)? Inside(Point3 a, Point3 b, Box box)
-    {
-        var (enter, leave) = (0.0, 1.0);
-        foreach (var (from, to, low, high) in ((double, double, double, double)[])[(a.XM, b.XM, box.At.XM, box.Far().XM), (a.YM, b.YM, box.At.YM, box.Far().YM), (a.ZM, b.ZM, box.At.ZM, box.Far().ZM)])
-        {
-            double d = to - from;
-            if (Math.Abs(d) < 1e-9)
-            {
-                if (from < low - ClearM || from > high + ClearM) return null;
-                continue;
-            }
-            double t1 = (low - ClearM - from) / d, t2 = (high + ClearM - from) / d;
-            (enter, leave) = (Math.Max(enter, Math.Min(t1, t2)), Math.Min(leave, Math.Max(t1, t2)));
-        }
-        return leave > enter ? (enter, leave) : null;
-    }
-
-    private IEnumerable<Idea> Capped(string runId)
-    {
-        var run = question.Index.Run(runId);
-        foreach (var (name, end) in ((string, RunEnd)[])[("from", run.From), ("to", run.To)])
-        {
-            if (end.At is not { } at) continue;
-            string cap = Free("cap");
-            yield return new Idea(
-                $"Cap {run.Name}",
-                [new PlacePart(cap, "end-cap", $"{run.Name}, cap", Turning.Micro(at - new Point3(0, 0.015, 0.008))), new ChangeThing($"runs/{run.Id}", new JsonObject { [name] = new JsonObject { ["part"] = cap, ["port"] = "in" } })]);
-        }
-        yield return new Idea($"Take {run.Name} out", [new RemoveThing($"runs/{run.Id}")]);
-    }
-
-    private IEnumerable<Idea> OutOf(string partId)
-    {
-        var part = question.Index.Part(partId);
-        foreach (var keepOut in Rig.Shell.KeepOuts.Where(k => k.Box.Holds(part.Box.Centre()) || k.Box.Overlaps(part.Box)))
-        {
-            var (low, high, at, far) = (keepOut.Box.At, keepOut.Box.Far(), part.Box.At, part.Box.Far());
-            Point3[] ways =
-            [
-                new(low.XM - far.XM - Spare, 0, 0), new(high.XM - at.XM + Spare, 0, 0), new(0, low.YM - far.YM - Spare, 0), new(0, high.YM - at.YM + Spare, 0),
-            ];
-            foreach (var by in ways.OrderBy(w => w.DistanceM(default)).Take(3))
-                yield return new Idea(Sentence.Of($"Move {part.Name} out of “{keepOut.Name}”, by {Measure.Length(by.DistanceM(default))}"), [new MoveThings([$"parts/{partId}"], by)]);
-        }
+        if (dip is { PointId: { } low }) yield return Routes.Without(runId, low);
     }
 
     // A ball valve in the line that leads to the part.
@@ -354,87 +343,9 @@ internal sealed class Ideas(Question question)
     {
         // At the tank or at the part, wherever there is a straight length for it.
         bool Tank(RunEnd end) => end.Part is { } id && Catalogue.Part(question.Index.Part(id).Stock) is { Group: PartGroup.Store, Passage: Passage.Vessel };
-        var run = Rig.Runs.Where(r => r.Service == Service.Cold && (r.To.Part == partId || r.From.Part == partId || Tank(r.From) || Tank(r.To))).OrderByDescending(r => Tank(r.From) || Tank(r.To)).FirstOrDefault(r => LongestLeg(r).LengthM >= 0.14);
+        var run = Rig.Runs.Where(r => r.Service == Service.Cold && (r.To.Part == partId || r.From.Part == partId || Tank(r.From) || Tank(r.To))).OrderByDescending(r => Tank(r.From) || Tank(r.To)).FirstOrDefault(r => _fit.LongestLeg(r).LengthM >= Fitter.StraightM);
         if (run is null) yield break;
-        yield return new Idea($"A ball valve in {run.Name}", Inline(run, "ball-valve", "isolator", "isolating valve", "a", "b"));
-    }
-
-    // A part in the longest straight length of a run, the rest of the run behind it.
-    private IReadOnlyList<Edit> Inline(Run run, string stock, string stem, string name, string inlet, string outlet)
-    {
-        var course = question.Index.CourseOf(run);
-        int longest = LongestLeg(run).At;
-        var (a, b) = (course[longest], course[longest + 1]);
-        string id = Free(stem);
-        var way = Turning.AlongWay(b - a);
-        var placed = Turning.FromStock(Catalogue.Part(stock)!, id, name, default, way);
-        var middle = placed.PortAt(inlet)!.Value.Towards(placed.PortAt(outlet)!.Value, 0.5);
-        var at = Turning.Micro(a.Towards(b, 0.5) - middle);
-        var onward = run with { Id = Free($"{run.Id}-on", Rig.Runs.Select(r => r.Id)), From = new RunEnd(id, outlet), Bends = [.. run.Bends.Skip(longest)], Insulation = run.SleeveOn(longest) };
-        return
-        [
-            new PlacePart(id, stock, name, at, way),
-            new InsertFragment("its line", [], [onward]),
-            new RouteRun(run.Id, [.. run.Bends.Take(longest)]),
-            new ChangeThing($"runs/{run.Id}", new JsonObject { ["to"] = new JsonObject { ["part"] = id, ["port"] = inlet } }),
-        ];
-    }
-
-    // A thermostatic mixing valve in the line that leaves the heater, with cold water from a tee in the line that feeds it.
-    private IEnumerable<Idea> Tempered(string heaterId)
-    {
-        var joined = question.Ask(Joined.Of).Of(heaterId);
-        var hot = joined.Where(j => j.Port is "hot" or "out").Select(j => j.Run).FirstOrDefault(r => r.From.Part == heaterId && LongestLeg(r).LengthM >= 0.14);
-        if (hot is null) yield break;
-        var inline = Inline(hot, "mixing-valve", "mixing-valve", "thermostatic mixing valve", "hot", "mixed");
-        string valve = ((PlacePart)inline[0]).PartId;
-        foreach (var feed in joined.Where(j => j.Port is "cold" or "in").Select(j => j.Run))
-        {
-            var course = question.Index.CourseOf(feed);
-            int leg = LongestLeg(feed).At;
-            if (course[leg].DistanceM(course[leg + 1]) < 0.14) continue;
-            string tee = Free("tempering-tee");
-            yield return new Idea(
-                Sentence.Of($"A thermostatic mixing valve in {hot.Name}, with cold water from {feed.Name}"),
-                [
-                    .. inline,
-                    new PutTee(feed.Id, leg == 0 ? null : feed.Bends[leg - 1].Id, course[leg].Towards(course[leg + 1], 0.5), tee, "tempering tee", Free($"{feed.Id}-on", Rig.Runs.Select(r => r.Id))),
-                    new InsertFragment("its cold line", [], [new Run(Free("tempering", Rig.Runs.Select(r => r.Id)), "cold to the mixing valve", Service.Cold, feed.Pipe, new RunEnd(tee, "c"), new RunEnd(valve, "cold"), [])]),
-                ]);
-        }
-    }
-
-    // A clip in the middle of the length that hangs.
-    private IEnumerable<Idea> Clipped(string runId, string pointId)
-    {
-        var run = question.Index.Run(runId);
-        int leg = pointId == "from" ? 0 : run.Bends.ToList().FindIndex(b => b.Id == pointId) + 1;
-        var course = question.Index.CourseOf(run);
-        if (leg + 1 >= course.Length) yield break;
-        yield return new Idea(
-            $"A clip in the middle of {run.Name}, where it hangs",
-            [new InsertBend(runId, new Bend(Free("clip", run.Bends.Select(b => b.Id)), Turning.Micro(course[leg].Towards(course[leg + 1], 0.5)), null, Fixing.Clip), leg == 0 ? null : run.Bends[leg - 1].Id)]);
-    }
-
-    // Over to the nearest place that a hand gets to.
-    private IEnumerable<Idea> Within(string partId)
-    {
-        var part = question.Index.Part(partId);
-        var centre = part.Box.Centre();
-        foreach (var access in Rig.Shell.Access.OrderBy(a => a.Box.OutsideM(centre)).Take(2))
-        {
-            var (low, far) = (access.Box.At, access.Box.Far());
-            double To(double at, double from, double to) => to - from < 2 * Spare ? (from + to) / 2 - at : Math.Clamp(at, from + Spare, to - Spare) - at;
-            var by = Turning.Micro(new Point3(To(centre.XM, low.XM, far.XM), To(centre.YM, low.YM, far.YM), To(centre.ZM, low.ZM, far.ZM)));
-            yield return new Idea(Sentence.Of($"Move {part.Name} to within reach of “{access.Name}”, by {Measure.Length(by.DistanceM(default))}"), [new MoveThings([$"parts/{partId}"], by)]);
-        }
-    }
-
-    private (int At, double LengthM) LongestLeg(Run run)
-    {
-        var course = question.Index.CourseOf(run);
-        int at = Enumerable.Range(0, course.Length - 1).MaxBy(k => course[k].DistanceM(course[k + 1]));
-        return (at, course[at].DistanceM(course[at + 1]));
+        yield return new Idea($"A ball valve in {run.Name}", _fit.Inline(run, "ball-valve", "isolator", "isolating valve", "a", "b"));
     }
 
     private static JsonNode Json<T>(T value) => JsonSerializer.SerializeToNode(value, RigFile.Compact)!;

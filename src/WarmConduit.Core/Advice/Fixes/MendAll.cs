@@ -25,9 +25,10 @@ public sealed record NotMended(string FindingId, string Title, string Why);
 /// <param name="Fixes">In the order in which they are done; each is tried on top of those before it.</param>
 /// <param name="BeforeL">Retained now, L.</param>
 /// <param name="AfterL">Retained with the whole set, L.</param>
+/// <param name="Wins">What the whole set makes better and worse; null where it is empty.</param>
 /// <param name="Left">Faults and warnings that stay.</param>
 /// <param name="Tried">How many trials it took.</param>
-public sealed record MendAllAnswer(IReadOnlyList<SetFix> Fixes, double BeforeL, double AfterL, IReadOnlyList<NotMended> Left, int Tried);
+public sealed record MendAllAnswer(IReadOnlyList<SetFix> Fixes, double BeforeL, double AfterL, FixGain? Wins, IReadOnlyList<NotMended> Left, int Tried);
 
 /// <summary>Finds a set of fixes: the best at each step, tried on top of the others, and what turns out not to be needed taken out again.</summary>
 public static class MendAll
@@ -35,18 +36,24 @@ public static class MendAll
     /// <summary>Most fixes that are tried against each other.</summary>
     public const int MostTried = 20;
 
-    private const int MostRounds = 3;
+    private const int MostRounds = 3, Checked = 6;
+
+    // What a fix must be worth beyond its price, mL.
+    private const double LeastWorth = 0.5;
+
+    private sealed record Step(string About, Sentence Words, IReadOnlyList<Edit> Edits, FixCost Costs);
 
     /// <summary>
     /// A set for the faults and warnings of a rig under the school it has chosen, within a budget: the question is about nothing, or about "parts 3" (new parts, 0 to 999) or "money 80" (at
-    /// the rig's prices). Pure. O(fixes · steps · all studies).
+    /// the rig's prices). Water first: the best of all ideas about it, again and again, two at once where none alone helps; then the rest. Pure. O(fixes · steps · all studies).
     /// </summary>
     public static MendAllAnswer Ask(Question question)
     {
         var budget = Budget.Of(question.About);
         var refusals = new Dictionary<string, string>();
-        var chosen = new List<(Finding Finding, Fix Fix)>();
+        var chosen = new List<Step>();
         int tried = 0;
+        Dry(question, budget, chosen, ref tried);
         // What is mended shows what was behind it: a main that is too flat once its pool is gone.
         for (int round = 0, before = -1; round < MostRounds && chosen.Count > before; round++)
         {
@@ -58,8 +65,54 @@ public static class MendAll
         return Answer(question, chosen, refusals, tried);
     }
 
+    // Water: the idea that is worth most on top of what is chosen, while there is one and time for it.
+    private static void Dry(Question question, Budget budget, List<Step> chosen, ref int tried)
+    {
+        var at = question;
+        for (int looks = QuickLook.Looks(question); looks > 0;)
+        {
+            double now = at.Ask(DrainDownStudy.Ask).Stays.TotalL;
+            var looked = new List<(string About, Idea Idea, double Worth)>();
+            foreach (var (about, idea) in new Ideas(at).OfWater())
+            {
+                if (looks-- <= 0) break;
+                tried++;
+                if (QuickLook.Litres(at, idea.Edits) is { } litres) looked.Add((about, idea, 1000 * (now - litres) - PriceOf(idea.Edits)));
+            }
+            var next = Best(question, at, budget, chosen, looked.OrderByDescending(l => l.Worth).ToList(), ref tried);
+            if (next is null && looks > 0)
+            {
+                // Two at once: those that are worth most, and each on top of them.
+                int had = looks;
+                var pairs = QuickLook.Pairs(at, looked.OrderByDescending(l => l.Worth).Select(l => (l.About, l.Idea)), ref looks).Select(p => (p.About, p.Idea, Worth: 1000 * (now - p.Litres) - PriceOf(p.Idea.Edits)));
+                next = Best(question, at, budget, chosen, [.. pairs.OrderByDescending(p => p.Worth)], ref tried);
+                tried += had - looks;
+            }
+            if (next is not { } step) return;
+            chosen.Add(step.Step);
+            at = step.After;
+        }
+    }
+
+    // The first that can be done: room for it, no fault from it, the purse for it.
+    private static (Step Step, Question After)? Best(Question question, Question at, Budget budget, List<Step> chosen, List<(string About, Idea Idea, double Worth)> ideas, ref int tried)
+    {
+        foreach (var (about, idea, worth) in ideas.Where(i => i.Worth > LeastWorth).Take(Checked))
+        {
+            question.Cancel.ThrowIfCancellationRequested();
+            tried++;
+            if (Trial.Of(at, idea.Edits, out _) is not { } trial || trial.NoRoom() is not null) continue;
+            var step = new Step(about, idea.Words, idea.Edits, trial.Cost());
+            if (!budget.Allows([.. chosen.Select(c => c.Costs), step.Costs]) || trial.NewFault() is not null) continue;
+            return (step, trial.After);
+        }
+        return null;
+    }
+
+    private static double PriceOf(IReadOnlyList<Edit> edits) => 4 * edits.Sum(e => e is PlacePart or PutTee ? 1 : 0);
+
     // The best fix on top of what is chosen, again and again, while it is worth its price.
-    private static void Round(Question question, Question at, Budget budget, List<(Finding Finding, Fix Fix)> chosen, Dictionary<string, string> refusals, ref int tried)
+    private static void Round(Question question, Question at, Budget budget, List<Step> chosen, Dictionary<string, string> refusals, ref int tried)
     {
         var all = new List<(Finding Finding, Fix Fix)>();
         foreach (var finding in at.Ask(Adviser.Ask).Findings.Where(f => f.Severity != Severity.Note))
@@ -67,49 +120,49 @@ public static class MendAll
             var answer = Fixer.Of(at, finding);
             tried += answer.Tried;
             if (answer.Refused is { } why) refusals[finding.Id] = why;
-            all.AddRange(answer.Fixes.Where(f => budget.Allows([f])).Select(f => (finding, f)));
+            all.AddRange(answer.Fixes.Where(f => budget.Allows([f.Costs])).Select(f => (finding, f)));
         }
         // Of each finding its best first, so that none is crowded out.
-        var pool = all.GroupBy(f => f.Finding.Id).SelectMany(g => g.Select((f, rank) => (f, rank))).OrderBy(f => f.rank).ThenByDescending(f => f.f.Fix.Wins.Litres).Select(f => f.f).Take(MostTried).ToList();
+        var pool = all.GroupBy(f => f.Finding.Id).SelectMany(g => g.Select((f, rank) => (f, rank))).OrderBy(f => f.rank).ThenByDescending(f => f.f.Fix.Wins.Litres).Select(f => new Step(f.f.Finding.Title, f.f.Fix.Words, f.f.Fix.Edits, f.f.Fix.Costs)).Take(MostTried).ToList();
         double now = Burden(at) + Price(chosen);
         while (true)
         {
-            var best = ((Finding Finding, Fix Fix)?)null;
+            Step? best = null;
             double least = now - 1e-6;
             foreach (var candidate in pool)
             {
                 question.Cancel.ThrowIfCancellationRequested();
-                if (chosen.Contains(candidate) || !budget.Allows([.. chosen.Select(c => c.Fix), candidate.Fix])) continue;
+                if (chosen.Contains(candidate) || !budget.Allows([.. chosen.Select(c => c.Costs), candidate.Costs])) continue;
                 tried++;
                 if (Together(question, [.. chosen, candidate]) is not { } trial) continue;
                 double burden = Burden(trial.After) + Price(chosen) + Price([candidate]);
                 if (burden < least) (best, least) = (candidate, burden);
             }
-            if (best is not { } next) break;
-            chosen.Add(next);
+            if (best is null) break;
+            chosen.Add(best);
             now = least;
         }
     }
 
-    private static MendAllAnswer Answer(Question question, List<(Finding Finding, Fix Fix)> chosen, Dictionary<string, string> refusals, int tried)
+    private static MendAllAnswer Answer(Question question, List<Step> chosen, Dictionary<string, string> refusals, int tried)
     {
         var fixes = new List<SetFix>();
         var at = question;
         for (int n = 0; n < chosen.Count; n++)
         {
-            var trial = Trial.Of(at, chosen[n].Fix.Edits, out _)!;
+            var trial = Trial.Of(at, chosen[n].Edits, out _)!;
             var gain = trial.Gain();
-            fixes.Add(new SetFix(chosen[n].Finding.Title, chosen[n].Fix.Words, gain.Litres, gain.Gone, chosen[n].Fix.Edits, trial.Cost()));
+            fixes.Add(new SetFix(chosen[n].About, chosen[n].Words, gain.Litres, gain.Gone, chosen[n].Edits, trial.Cost()));
             at = trial.After;
         }
         var left = at.Ask(Adviser.Ask).Findings.Where(f => f.Severity != Severity.Note)
             .Select(f => new NotMended(f.Id, f.Title, refusals.GetValueOrDefault(f.Id) ?? "What would mend it wins less than it costs, or lies beyond the budget.")).ToList();
-        double before = question.Ask(DrainDownStudy.Ask).RetainedL;
-        return new MendAllAnswer(fixes, before, at.Ask(DrainDownStudy.Ask).RetainedL, left, tried);
+        double before = question.Ask(DrainDownStudy.Ask).Stays.TotalL;
+        return new MendAllAnswer(fixes, before, at.Ask(DrainDownStudy.Ask).Stays.TotalL, Together(question, chosen)?.Gain(), left, tried);
     }
 
     // What another of the set does as well.
-    private static void Prune(Question question, List<(Finding Finding, Fix Fix)> chosen, ref int tried)
+    private static void Prune(Question question, List<Step> chosen, ref int tried)
     {
         for (int n = chosen.Count - 2; n >= 0; n--)
         {
@@ -119,8 +172,8 @@ public static class MendAll
         }
     }
 
-    private static Trial? Together(Question question, List<(Finding Finding, Fix Fix)> fixes) =>
-        fixes.Count == 0 ? null : Trial.Of(question, [.. fixes.SelectMany(f => f.Fix.Edits)], out _) is { } trial && trial.NoRoom() is null ? trial : null;
+    private static Trial? Together(Question question, List<Step> fixes) =>
+        fixes.Count == 0 ? null : Trial.Of(question, [.. fixes.SelectMany(f => f.Edits)], out _) is { } trial && trial.NoRoom() is null ? trial : null;
 
     // What a set may take. A fix with a part of unknown price is beyond any sum.
     private sealed record Budget(int? Parts, double? Money)
@@ -132,15 +185,15 @@ public static class MendAll
             _ => new(null, null),
         };
 
-        public bool Allows(IReadOnlyList<Fix> fixes) =>
-            (Parts is not { } parts || fixes.Sum(f => f.Costs.Parts) <= parts)
-            && (Money is not { } money || (fixes.All(f => f.Costs.Money is not null || f.Costs is { Parts: 0, PipeM: <= 0 }) && fixes.Sum(f => f.Costs.Money ?? 0) <= money));
+        public bool Allows(IReadOnlyList<FixCost> costs) =>
+            (Parts is not { } parts || costs.Sum(c => c.Parts) <= parts)
+            && (Money is not { } money || (costs.All(c => c.Money is not null || c is { Parts: 0, PipeM: <= 0 }) && costs.Sum(c => c.Money ?? 0) <= money));
     }
 
     // Millilitres that stay, half as much on a slope, and faults in their worth.
     private static double Burden(Question question) =>
-        1000 * question.Ask(DrainDownStudy.Ask).RetainedL
+        1000 * question.Ask(DrainDownStudy.Ask).Stays.TotalL
         + question.Ask(Adviser.Ask).Findings.Sum(f => f.Severity switch { Severity.Fault => 60, Severity.Warning => 20, _ => 2 } + (f.Kind == FindingKind.Parking ? 500 * f.Number!.Value!.Value : 0));
 
-    private static double Price(List<(Finding Finding, Fix Fix)> fixes) => fixes.Sum(f => 4 * f.Fix.Costs.Parts + f.Fix.Costs.FarthestM + (0.01 * (f.Fix.Costs.Money ?? 0)));
+    private static double Price(List<Step> fixes) => fixes.Sum(f => 4 * f.Costs.Parts + f.Costs.FarthestM + (0.01 * (f.Costs.Money ?? 0)));
 }

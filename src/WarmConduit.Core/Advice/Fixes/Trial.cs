@@ -13,8 +13,10 @@ internal sealed class Trial
     private readonly Question _before;
     private readonly Question _after;
 
-    private Trial(Question before, Edited edited) =>
-        (_before, Edited, _after) = (before, edited, before.On(edited.Rig, null, before.Cancel));
+    private readonly IReadOnlyList<Edit> _edits;
+
+    private Trial(Question before, IReadOnlyList<Edit> edits, Edited edited) =>
+        (_before, _edits, Edited, _after) = (before, edits, edited, before.On(edited.Rig, null, before.Cancel));
 
     public Edited Edited { get; }
 
@@ -26,7 +28,7 @@ internal sealed class Trial
         refused = null;
         try
         {
-            return new Trial(question, Editor.Apply(question.Rig, edits));
+            return new Trial(question, edits, Editor.Apply(question.Rig, edits));
         }
         catch (RigFileException e)
         {
@@ -50,16 +52,19 @@ internal sealed class Trial
         return null;
     }
 
-    public double Litres() => _before.Ask(DrainDownStudy.Ask).RetainedL - _after.Ask(DrainDownStudy.Ask).RetainedL;
+    public double Litres() => _before.Ask(DrainDownStudy.Ask).Stays.TotalL - _after.Ask(DrainDownStudy.Ask).Stays.TotalL;
+
+    /// <summary>The rig before and after, place by place.</summary>
+    public Comparison Compared => field ??= new Comparison(_before, _after, _edits);
 
     public FixGain Gain()
     {
-        var (before, after) = (_before.Ask(HeavyFindings.Of).Titles, _after.Ask(HeavyFindings.Of).Titles);
-        return new FixGain(
-            Litres(),
-            [.. before.Where(f => !after.ContainsKey(f.Key)).Select(f => f.Value)],
-            [.. after.Where(f => !before.ContainsKey(f.Key)).Select(f => f.Value)], Math.Round(HoursWon(), 2));
+        var (gone, made) = Compared.Changes();
+        return new FixGain(Litres(), [.. gone.Select(f => f.Title).Distinct()], [.. made.Select(f => f.Title).Distinct()], Compared.Worse, Math.Round(HoursWon(), 2));
     }
+
+    /// <summary>A fault that was not there: what it is about; null: none.</summary>
+    public string? NewFault() => Compared.Changes().Made.FirstOrDefault(f => f.Severity == Severity.Fault)?.Title;
 
     /// <summary>How much later ice first breaks something, h, counted to the end of what the night looks at.</summary>
     public double HoursWon()
@@ -119,14 +124,4 @@ internal sealed class Trial
 
     private bool WereOver(string one, string other) =>
         _before.Rig.Parts.Find(one) is { } a && _before.Rig.Parts.Find(other) is { } b && a.Box.Overlaps(b.Box, 0.004);
-}
-
-/// <summary>Titles of the faults and warnings of a rig by id, and the ids of its faults: every trial is held against them.</summary>
-internal sealed record HeavyFindings(Dictionary<string, string> Titles, HashSet<string> Faults)
-{
-    public static HeavyFindings Of(Question question)
-    {
-        var heavy = question.Ask(Adviser.Ask).Findings.Where(f => f.Severity != Severity.Note).DistinctBy(f => f.Id).ToList();
-        return new HeavyFindings(heavy.ToDictionary(f => f.Id, f => f.Title), [.. heavy.Where(f => f.Severity == Severity.Fault).Select(f => f.Id)]);
-    }
 }

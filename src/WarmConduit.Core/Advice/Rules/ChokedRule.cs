@@ -1,9 +1,9 @@
 using System.Text.Json.Nodes;
-using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Tanks;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Rules;
@@ -11,8 +11,6 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Vents and fills with a dip, which fills and shuts them; waste lines narrower than what is above them.</summary>
 internal sealed class ChokedRule : IRule
 {
-    private const double LeastDip = 0.003;
-
     public IEnumerable<Finding> Find(Question question)
     {
         var rig = question.Rig;
@@ -25,16 +23,8 @@ internal sealed class ChokedRule : IRule
 
     private static Finding? Dip(Question question, Run run)
     {
+        if (LineDip.Of(question, run) is not var (lowest, deepest)) return null;
         var course = question.Index.CourseOf(run);
-        var heights = course.Select(p => question.Conditions.Parked.HeightM(p)).ToArray();
-        int lowest = -1;
-        double deepest = LeastDip;
-        for (int i = 1; i + 1 < course.Length; i++)
-        {
-            double depth = Math.Min(heights[..i].Max(), heights[(i + 1)..].Max()) - heights[i];
-            if (depth > deepest) (lowest, deepest) = (i, depth);
-        }
-        if (lowest < 0) return null;
         string harm = run.Service switch
         {
             Service.Vent => "Water lies in it and the tank stops breathing: the pump pulls a vacuum, filling spits back.",

@@ -8,7 +8,15 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Parts that reach first ice before morning.</summary>
 internal sealed class FirstIceRule : IRule
 {
-    public IEnumerable<Finding> Find(Question question) => Freezing(question).Select(rung => Of(question, rung));
+    /// <summary>Ids of findings of lines that ice breaks begin so.</summary>
+    public const string OfRun = "ice:run:";
+
+    public IEnumerable<Finding> Find(Question question)
+    {
+        foreach (var rung in Freezing(question)) yield return Of(question, rung);
+        // Of a line that ice breaks, the piece that goes first.
+        foreach (var rung in question.Ask(FreezeLadderStudy.Ask).Rungs.Where(r => r is { RunId: not null, Breaks: true }).DistinctBy(r => r.RunId)) yield return OfLine(question, rung);
+    }
 
     internal static IEnumerable<Rung> Freezing(Question question) =>
         question.Ask(FreezeLadderStudy.Ask).Rungs.Where(r => r.PartId is not null && r.State != IceState.Safe);
@@ -16,11 +24,19 @@ internal sealed class FirstIceRule : IRule
     private static Finding Of(Question question, Rung rung)
     {
         var part = question.Index.Part(rung.PartId!);
-        string full = question.Conditions.Water == WaterState.Wet ? "left wet" : "with what stays in it";
         string remedy = Catalogue.Part(part.Stock)!.Remedy is { } r ? $" {r}." : "";
         return new Finding(
             $"ice:{part.Id}", FindingKind.FirstIce, rung.Breaks ? Severity.Fault : Severity.Note, part.Name, "ice in", Measure.Duration(rung.FirstIceS),
-            Sentence.Of($"First ice after {Measure.Duration(rung.FirstIceS)}, {full}, in air of {Measure.Temperature(rung.AirC)}. {(rung.Breaks ? "Ice breaks it." : "It stands ice.")}{remedy}"),
+            Sentence.Of($"First ice after {Measure.Duration(rung.FirstIceS)}, {Left(question)}, in air of {Measure.Temperature(rung.AirC)}. {(rung.Breaks ? "Ice breaks it." : "It stands ice.")}{remedy}"),
             Place.OnPart(question.Index, part), [], null);
     }
+
+    private static Finding OfLine(Question question, Rung rung) => new(
+        OfRun + rung.RunId, FindingKind.FirstIce, Severity.Fault, question.Index.Run(rung.RunId!).Name, "bursts in", Measure.Duration(rung.BreaksS),
+        rung.ShutIn
+            ? Sentence.Of($"First ice after {Measure.Duration(rung.FirstIceS)}, {Left(question)}, in air of {Measure.Temperature(rung.AirC)}. After {Measure.Duration(rung.BreaksS)} ice shuts it at both ends; it freezes on and bursts at a fitting.")
+            : Sentence.Of($"First ice after {Measure.Duration(rung.FirstIceS)}, {Left(question)}, in air of {Measure.Temperature(rung.AirC)}. Ice breaks it."),
+        new Place(rung.Course[rung.Course.Count / 2], rung.Name, rung.RunId, null, null, rung.ZoneId), [rung.RunId!], null);
+
+    private static string Left(Question question) => question.Conditions.Water == WaterState.Wet ? "left wet" : "with what stays in it";
 }

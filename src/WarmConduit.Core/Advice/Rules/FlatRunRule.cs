@@ -14,7 +14,7 @@ internal sealed class FlatRunRule : IRule
         var drained = question.Ask(DrainDownStudy.Ask);
 
         foreach (var run in drained.Runs)
-            if (question.Index.Run(run.RunId).Service != Service.Coolant && Flattest(run, question.Rig.Brief.LeastFall, run.RetainedL >= TradeConstants.LeastPoolL) is { } at)
+            if (question.Index.Run(run.RunId).Service != Service.Coolant && Flattest(run, question.Rig.Brief.LeastFall, run.PoolL >= TradeConstants.LeastPoolL) is { } at)
                 yield return Of(question, run, at);
     }
 
@@ -47,7 +47,7 @@ internal sealed class FlatRunRule : IRule
             Place.OnRun(question.Index, run, station, at.At), [run.Id],
             new Why(
                 "Fall = drop of the invert ÷ length, as parked, in the sense in which the water leaves.",
-                [new("length", Measure.Length(length), false), new("residual water", Measure.Volume(drain.ResidualL), true)]),
+                [new("length", Measure.Length(length), false), new("residual water", Measure.Volume(drain.FilmL - drain.SagL), true)]),
             Laying.ItsFall(question.Index, run, question.Conditions.Parked, rig.Brief.LeastFall));
     }
 }

@@ -17,6 +17,7 @@ internal sealed class GuardRule : IRule
         var joined = question.Ask(Joined.Of);
         foreach (var part in question.Rig.Parts)
         {
+            foreach (var finding in OfHeater(question, joined, part)) yield return finding;
             if (part.Stock == "town-coupling" && Unguarded(question, joined, part))
                 yield return new Finding(
                     $"backflow:{part.Id}", FindingKind.Backflow, Severity.Fault, part.Name, "no non-return", null,
@@ -33,6 +34,37 @@ internal sealed class GuardRule : IRule
                     $"plugged:{part.Id}", FindingKind.ReliefShut, Severity.Fault, part.Name, "plugged", null,
                     $"Its way out ends at “{plug.Name}”, which shuts it.", Place.OnPart(question.Index, part), [way.Run.Id], null,
                     [new Mend($"Take {plug.Name} off and let it drip free", Opened(question, way.Run, plug))], Relief);
+        }
+    }
+
+    // Stored water swells as it warms, and boils where a thermostat sticks: whatever the school, it needs a way out that nothing shuts.
+    private static IEnumerable<Finding> OfHeater(Question question, Joined joined, Part heater)
+    {
+        if (Catalogue.Part(heater.Stock) is not { Group: PartGroup.Heat, Passage: Passage.Vessel } || joined.Of(heater.Id).All(j => j.Run.Service is not (Service.Cold or Service.Hot))) yield break;
+        if (Meets(joined, question, heater, null).All(p => p.Stock != "relief-valve"))
+            yield return new Finding(
+                $"relief:{heater.Id}", FindingKind.HeaterUnguarded, Severity.Fault, heater.Name, "no relief valve", null,
+                "No relief valve is joined to it without a valve between. Water swells by a fiftieth as it warms, and a thermostat that sticks boils it: the heater bursts.",
+                Place.OnPart(question.Index, heater), [], null, null, Relief);
+        if (Meets(joined, question, heater, "cold").ToList() is { Count: > 0 } feed && feed.All(p => Passes(p) != Passage.OneWay))
+            yield return new Finding(
+                $"check:{heater.Id}", FindingKind.HeaterUnguarded, Severity.Warning, heater.Name, "no check valve on its cold feed", null,
+                "No check valve (non-return valve) stands in its cold feed: hot water expands back into the cold line, and the cold tap runs warm.",
+                Place.OnPart(question.Index, heater), [], null);
+    }
+
+    // Everything that a part meets first, through joints alone, from one of its ports or from all of them.
+    private static IEnumerable<Part> Meets(Joined joined, Question question, Part from, string? port)
+    {
+        var seen = new HashSet<string> { from.Id };
+        var queue = new Queue<string>(joined.Of(from.Id).Where(j => port is null || j.Port == port).Select(j => j.Other));
+        while (queue.TryDequeue(out string? id))
+        {
+            if (!seen.Add(id)) continue;
+            var part = question.Index.Part(id);
+            yield return part;
+            if (Catalogue.Part(part.Stock)!.Group != PartGroup.Joints) continue;
+            foreach (var (_, other, _, _) in joined.Of(id)) queue.Enqueue(other);
         }
     }
 

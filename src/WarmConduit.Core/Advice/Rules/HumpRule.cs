@@ -69,7 +69,7 @@ internal sealed class HumpRule : IRule
             int top = Enumerable.Range(0, points.Length).MaxBy(k => -caught.HeightM[points[k]]);
             var place = Place.OnRun(question.Index, run, top, question.Index.CourseOf(run)[top]);
             yield return new Finding(
-                $"hump:{run.Id}", FindingKind.AirLock, Severity.Warning, run.Name, "catches air", Measure.Volume(pool.VolumeM3 * 1000),
+                $"hump:{run.Id}", FindingKind.CatchesAir, Severity.Warning, run.Name, "catches air", Measure.Volume(pool.VolumeM3 * 1000),
                 Sentence.Of($"It has a hump at {place.Words} from which air has no way up.").And($" {words.Why}"), place, [run.Id], null, null, words.Caution.Length > 0 ? words.Caution : null);
         }
 

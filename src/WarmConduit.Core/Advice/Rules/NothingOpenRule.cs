@@ -10,9 +10,9 @@ internal sealed class NothingOpenRule : IRule
     public IEnumerable<Finding> Find(Question question)
     {
         var drained = question.Ask(DrainDownStudy.Ask);
-        if (drained.Drains.Count > 0 || drained.RetainedL <= 0) yield break;
+        if (drained.Drains.Count > 0 || drained.Stays.TotalL <= 0) yield break;
         yield return new Finding(
-            "nothing-open", FindingKind.NothingOpen, School.OfRetainedWater(question.Rig), "Nothing is open", "keeps", Measure.Volume(drained.RetainedL),
+            "nothing-open", FindingKind.NothingOpen, School.OfRetainedWater(question.Rig), "Nothing is open", "keeps", Measure.Volume(drained.Stays.TotalL),
             $"In “{question.Scenario.Name}” no drain, tap or open end lets water out, so all of it stays. Put a drain at the lowest place, or open one.", null, [], null);
     }
 }

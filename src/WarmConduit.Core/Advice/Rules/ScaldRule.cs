@@ -23,7 +23,12 @@ internal sealed class ScaldRule : IRule
             yield return new Finding(
                 $"scald:{heater.Id}", FindingKind.Scald, Severity.Warning, heater.Name, "may pass", Measure.Temperature(TradeConstants.HottestOutletC),
                 Sentence.Of($"No thermostatic mixing valve stands between it and {string.Join(", ", taps.Take(3))}. Water above {Measure.Temperature(TradeConstants.HottestOutletC)} scalds."),
-                Place.OnPart(question.Index, heater), [], null, null, "Water heated by an engine's coolant scalds in seconds. Let a licensed fitter set the mixing valve.");
+                Place.OnPart(question.Index, heater), [], null, null, heater.Stock switch
+                {
+                    "gas-heater" => "Scalding: a gas heater runs hotter at low flow. Let a licensed gas fitter set it and the mixing valve, and check flue, air supply and carbon monoxide alarm.",
+                    "storage-heater" => "Scalding: stored water is kept at 60 °C or more against Legionella. Let a licensed electrician connect it, and set the mixing valve by local rules.",
+                    _ => "Scalding: water heated by coolant scalds in seconds. Let a licensed fitter set the mixing valve.",
+                });
         }
     }
 }

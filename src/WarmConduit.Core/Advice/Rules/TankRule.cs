@@ -21,7 +21,7 @@ internal sealed class TankRule : IRule
             var place = Place.OnPart(question.Index, part);
             bool fresh = Catalogue.Part(part.Stock)!.Group == PartGroup.Store, twin = tank.Twins.Count > 0;
             // A can is open at its top; what nothing is joined to is not in use yet.
-            bool piped = joined.Of(part.Id).Any(j => j.Run.Service is Service.Cold or Service.Fill or Service.Waste) && part.Ports.Any(p => part.RoleOf(p) == PortRole.Vent) && part.Stock is not ("can" or "bucket" or "wheeled-grey-tank");
+            bool piped = joined.Of(part.Id).Any(j => j.Run.Service is Service.Cold or Service.Fill or Service.Waste) && part.Ports.Any(p => part.RoleOf(p) == PortRole.Vent) && !PartWater.OpenTop(part);
             if (piped && tank.VentPa is null)
                 yield return new Finding(
                     $"breath:{part.Id}", FindingKind.NoAir, Severity.Warning, part.Name, "does not breathe", null,
@@ -29,6 +29,11 @@ internal sealed class TankRule : IRule
                         : fresh ? "No vent leads from it to an opening: the pump pulls a vacuum that can crush it, and filling spits back."
                         : "No vent leads from it to an opening: what comes down pushes air back up through the traps.",
                     place, [], null);
+            // A dip within one of its runs is told of that run.
+            else if (piped && tank is { VentDipM: { } dip, VentRuns: { Count: > 1 } runs } && runs.All(id => LineDip.Of(question, question.Index.Run(id)) is null))
+                yield return new Finding(
+                    $"dip:{part.Id}", FindingKind.Choked, Severity.Warning, part.Name, "vent dips", Measure.Length(dip),
+                    Sentence.Of($"Its vent dips by {Measure.Length(dip)} where its runs join. Water lies in it and the tank stops breathing: the pump pulls a vacuum, filling spits back."), place, [.. runs], null);
             else if (piped && tank.VentPa > TankStudy.MostVentPa)
                 yield return new Finding(
                     $"vent:{part.Id}", FindingKind.NoAir, Severity.Warning, part.Name, "vent too small", new Measure(tank.VentPa.Value / 1e5, Quantity.Pressure),

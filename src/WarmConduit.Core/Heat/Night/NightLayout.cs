@@ -16,20 +16,24 @@ internal sealed class NightLayout
     public readonly (double[] TimeS, double[] Value)[] BoundaryKnots;
     public readonly (double[] TimeS, double[] Value) Wind;
 
-    // What stands for outdoors to each zone: a boundary as in ContactTo.
-    public readonly int[] OutdoorOf;
+    // The sky; null: as warm as the air.
+    public readonly (double[] TimeS, double[] Value)? Sky;
 
     // Contacts of bodies in compressed rows. A target from 0 on is a zone, below 0 boundary -1 - target.
     public readonly int[] ContactStart;
     public readonly int[] ContactTo;
     public readonly double[] ContactG;
 
+    // The films of contacts, outer faces of zones and links, each in compressed rows; what a contact can come to at most.
+    public readonly FilmRows ContactFilms, OuterFilms, LinkFilms;
+    public readonly double[] ContactMostG;
+
     // Contacts between bodies, each once.
     public readonly (int A, int B, double G)[] Neighbours;
 
     public readonly (int A, int B, double G)[] Links;
     // B below 0: outdoors.
-    public readonly (int A, int B, double AreaM2, double HeightM, double WindShare)[] Openings;
+    public readonly (int A, int B, double AreaM2, double HeightM, double WindShare, int Above)[] Openings;
     public readonly (double TimeS, int A, int B, double Factor)[] Events;
     public readonly (bool OfZone, int Owner, int Index, NightHeater Heater)[] Heaters;
 
@@ -45,6 +49,7 @@ internal sealed class NightLayout
         if (ZoneCount == 0) throw new HeatNetworkException("zones", "there is no zone");
         CheckSeries("outdoor", network.OutdoorC, -HeatNumbers.HottestC);
         CheckSeries("wind", network.WindMPerS, 0);
+        if (network.SkyC is { } over) CheckSeries("sky", over, -HeatNumbers.HottestC);
         CheckConstants(network.Constants);
 
         var index = new Dictionary<string, (char Kind, int Index)> { ["outdoor"] = ('b', 0) };
@@ -62,6 +67,7 @@ internal sealed class NightLayout
         Boundary = [network.OutdoorC, .. network.Sources.Select(s => s.TemperatureC)];
         BoundaryKnots = [.. Boundary.Select(Knots)];
         Wind = Knots(network.WindMPerS);
+        Sky = network.SkyC is { } sky ? Knots(sky) : null;
 
         foreach (var zone in network.Zones)
         {
@@ -71,8 +77,8 @@ internal sealed class NightLayout
             HeatNumbers.Temperature(zone.Id, zone.StartC);
             if (!double.IsFinite(zone.HandedOnJ)) throw new HeatNetworkException(zone.Id, "heat on its way is a number");
         }
-        OutdoorOf = [.. network.Zones.Select(z =>
-            z.OutdoorSource is null ? -1 : index.TryGetValue(z.OutdoorSource, out var t) && t.Kind == 'b' ? -1 - t.Index : throw new HeatNetworkException(z.Id, $"there is no source '{z.OutdoorSource}'"))];
+        OuterFilms = new FilmRows(network.Zones.Select(z => (z.Id, z.Outer)));
+        LinkFilms = new FilmRows(network.Links.Select(l => ($"{l.A}-{l.B}", l.Windy)));
         int Zone(string id, string place) =>
             index.TryGetValue(id, out var t) && t.Kind == 'z' ? t.Index : throw new HeatNetworkException(place, $"there is no zone '{id}'");
         Links = [.. network.Links.Select(l =>
@@ -89,7 +95,7 @@ internal sealed class NightLayout
             HeatNumbers.NotNegative(place, "height", o.HeightM);
             HeatNumbers.NotNegative(place, "share of the wind", o.WindShare);
             if (o.A == o.B) throw new HeatNetworkException(place, "a zone cannot open to itself");
-            return (Zone(o.A, place), o.B is null ? Outdoors : Zone(o.B, place), o.AreaM2, o.HeightM, o.WindShare);
+            return (Zone(o.A, place), o.B is null ? Outdoors : Zone(o.B, place), o.AreaM2, o.HeightM, o.WindShare, Math.Sign(o.Above));
         })];
         Events = [.. network.Events.Select(e =>
         {
@@ -101,6 +107,7 @@ internal sealed class NightLayout
         ContactStart = new int[BodyCount + 1];
         var to = new List<int>();
         var g = new List<double>();
+        var films = new List<(string, IReadOnlyList<NightFilmed>?)>();
         var neighbours = new List<(int, int, double)>();
         for (int b = 0; b < BodyCount; b++)
         {
@@ -113,15 +120,19 @@ internal sealed class NightLayout
                 if (target == ('w', b)) throw new HeatNetworkException(body.Id, "it touches itself");
                 if (target.Kind == 'w')
                 {
+                    if (contact.Films is { Count: > 0 }) throw new HeatNetworkException(body.Id, "a contact of two bodies has no films");
                     neighbours.Add((b, target.Index, contact.ConductanceWPerK));
                     continue;
                 }
                 to.Add(target.Kind == 'z' ? target.Index : -1 - target.Index);
                 g.Add(contact.ConductanceWPerK);
+                films.Add((body.Id, contact.Films));
             }
             ContactStart[b + 1] = to.Count;
         }
-        (ContactTo, ContactG, Neighbours) = ([.. to], [.. g], [.. neighbours]);
+        (ContactTo, ContactG, Neighbours, ContactFilms) = ([.. to], [.. g], [.. neighbours], new FilmRows(films));
+        double strongest = Wind.Value.Max();
+        ContactMostG = [.. ContactG.Select((w, c) => w + ContactFilms.MostWPerK(c, strongest))];
 
         var heaters = new List<(bool, int, int, NightHeater)>();
         BodyHeaterStart = new int[BodyCount + 1];

@@ -16,20 +16,21 @@ public sealed record TimeSeries(IReadOnlyList<double> TimeS, IReadOnlyList<doubl
 public sealed record NightHeater(double SetpointC, double BandK, double PowerW, double FromS, double ToS, double LimitWh = double.PositiveInfinity);
 
 /// <summary>
-/// Air and linings of a room. To outdoors: <paramref name="OutdoorWPerK"/> + wind · <paramref name="OutdoorWPerKPerMPerS"/>. <paramref name="OutdoorSource"/> names the source that stands for
-/// outdoors to this zone, where it is not the air alone: a roof under a clear sky. <paramref name="HandedOnJ"/>: heat on its way to it, from a night before this one.
+/// Air and linings of a room. To outdoors: <paramref name="OutdoorWPerK"/> + wind · <paramref name="OutdoorWPerKPerMPerS"/>, and with it its <paramref name="Outer"/> faces by the wind of the hour, colder where they
+/// see the sky. <paramref name="HandedOnJ"/>: heat on its way to it, from a night before this one.
 /// </summary>
 public sealed record NightZone(
-    string Id, double HeatCapacityJPerK, double OutdoorWPerK, double StartC, IReadOnlyList<NightHeater> Heaters, double OutdoorWPerKPerMPerS = 0, string? OutdoorSource = null, double HandedOnJ = 0);
+    string Id, double HeatCapacityJPerK, double OutdoorWPerK, double StartC, IReadOnlyList<NightHeater> Heaters, double OutdoorWPerKPerMPerS = 0, IReadOnlyList<NightFilmed>? Outer = null, double HandedOnJ = 0);
 
-/// <summary>Two zones that exchange heat, W/K.</summary>
-public sealed record NightLink(string A, string B, double ConductanceWPerK);
+/// <summary>Two zones that exchange heat, W/K, and with it what goes through <paramref name="Windy"/>: walls of which one side is in the wind.</summary>
+public sealed record NightLink(string A, string B, double ConductanceWPerK, IReadOnlyList<NightFilmed>? Windy = null);
 
 /// <summary>
 /// An opening between two zones (a louvre, an open door), or a zone and outdoors (<paramref name="B"/> null: a window), area m², height m: buoyant exchange that goes with the root
 /// of their difference, worked out anew every step, and with it what the wind blows through, of which <paramref name="WindShare"/> (0..1) reaches it (<see cref="AirExchange.OpeningWPerK"/>).
+/// <paramref name="Above"/>: 1 where B is above A, -1 below, 0 beside.
 /// </summary>
-public sealed record NightOpening(string A, string? B, double AreaM2, double HeightM, double WindShare = 0);
+public sealed record NightOpening(string A, string? B, double AreaM2, double HeightM, double WindShare = 0, int Above = 0);
 
 /// <summary>How ice grows in a body.</summary>
 public enum IceGrowth
@@ -41,8 +42,11 @@ public enum IceGrowth
     Cylinder,
 }
 
-/// <summary>What a body touches: a zone, another body, a source, or "outdoor". W/K. A contact of two bodies is given once, by either.</summary>
-public sealed record NightContact(string To, double ConductanceWPerK);
+/// <summary>
+/// What a body touches: a zone, another body, a source, or "outdoor". W/K, and with it what goes through <paramref name="Films"/>, of the body's own surface. A contact of two bodies is given once, by either, and has no
+/// films.
+/// </summary>
+public sealed record NightContact(string To, double ConductanceWPerK, IReadOnlyList<NightFilmed>? Films = null);
 
 /// <summary>
 /// Water of <paramref name="WaterKg"/> with <paramref name="DryJPerK"/> beside it. Its enthalpy is 0 at 0 °C water: above, T = h/(m c + dry); between 0 and -mL
@@ -82,6 +86,9 @@ public sealed record NightNetwork(
 {
     /// <summary>The start, s: other than 0 where a night goes on. Hours are counted from 0.</summary>
     public double StartS { get; init; }
+
+    /// <summary>The sky, °C; null: as warm as the air, a full cover.</summary>
+    public TimeSeries? SkyC { get; init; }
 
     /// <summary>Wind, m/s.</summary>
     public TimeSeries WindMPerS { get; init; } = TimeSeries.Constant(0);

@@ -182,7 +182,7 @@ internal static class EditRules
         var middle = tee.PortAt("a")!.Value.Towards(tee.PortAt("b")!.Value, 0.5);
         tee = tee with { Box = tee.Box with { At = Turning.Micro(e.At + (e.At - middle)) } };
         var first = run with { To = new RunEnd(tee.Id, "a"), Bends = [.. run.Bends.Take(place)] };
-        var second = run with { Id = e.NewRunId, Name = run.Name, From = new RunEnd(tee.Id, "b"), Bends = [.. run.Bends.Skip(place)], Insulation = run.SleeveOn(place) };
+        var second = run with { Id = e.NewRunId, Name = Words.Names.Next(rig, run.Name), From = new RunEnd(tee.Id, "b"), Bends = [.. run.Bends.Skip(place)], Insulation = run.SleeveOn(place) };
         rig = rig with { Parts = Fresh(rig.Parts, tee, "teeId"), Runs = Fresh(RigNodes.Put(rig.Runs, first), second, "newRunId") };
         return (rig, $"Tee put into {run.Name}");
     }
@@ -261,5 +261,5 @@ internal static class EditRules
         return list.Find(thing.Id) is null ? RigNodes.Put(list, thing) : throw new EditException(field, $"the id '{thing.Id}' is used already");
     }
 
-    internal static string? IdOf(JsonObject value) => value["id"] is JsonValue v && v.TryGetValue(out string? id) ? id : null;
+    internal static string? IdOf(JsonNode? thing) => thing is JsonObject value && value["id"] is JsonValue v && v.TryGetValue(out string? id) ? id : null;
 }

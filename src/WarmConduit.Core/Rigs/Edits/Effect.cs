@@ -14,7 +14,7 @@ public sealed record ValueSet(string Path, JsonNode? Before = null, JsonNode? Af
 public sealed record ThingMoved(string List, JsonObject Thing)
 {
     /// <summary>Its path.</summary>
-    public string Path() => $"{List}/{(string)Thing["id"]!}";
+    public string Path() => $"{List}/{EditRules.IdOf(Thing)}";
 }
 
 /// <summary>What an edit did to a document: values set, things added, things removed, by id. Drawn by a reader without any rule of its own.</summary>

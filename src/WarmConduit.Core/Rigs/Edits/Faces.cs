@@ -30,18 +30,22 @@ internal static class Faces
             if (zone.Kind == ZoneKind.OpenUnderfloor && piece.Towards is null) continue;
             string where = Skin.Words(piece.Facing), id = Skin.FaceId(where, piece.Towards);
             var side = Skin.SideOf(piece.Facing);
-            var kept = old.Find(f => f.Id == id) ?? old.Find(f => f.Side == side && f.Towards == piece.Towards && f.Name.Contains(where, StringComparison.Ordinal)) ?? old.Find(f => f.Side == side && f.Towards == piece.Towards);
-            if (kept is not null && made.All(m => m.Id != kept.Id))
+            var alike = old.Where(f => f.Side == side && f.Towards == piece.Towards).ToList();
+            // A face under a name of its own stays it; one that is called by its way is that way's alone: a room that is moved to another wall has another face, built up as this one.
+            var own = alike.Where(f => !ByItsWay(f) && made.All(m => m.Id != f.Id)).ToList();
+            if ((old.Find(f => f.Id == id) ?? own.Find(f => f.Name.Contains(where, StringComparison.Ordinal)) ?? own.FirstOrDefault()) is { } kept)
             {
                 made.Add(kept with { AreaM2 = Math.Round(piece.AreaM2, 3) });
                 continue;
             }
-            var like = Like(zones, side, piece.Towards is null || Outside(zones, piece.Towards));
+            var like = alike.Count > 0 ? (alike[0].Layers, alike[0].BridgeFraction, alike[0].BridgeLayers) : Like(zones, side, piece.Towards is null || Outside(zones, piece.Towards));
             string name = piece.Towards is { } other ? $"{where} towards {zones.Find(other)!.Name}" : where;
-            made.Add(new Face(id, name.Length > 80 ? name[..80] : name, side, Math.Round(piece.AreaM2, 3), like.Layers, like.BridgeFraction, like.BridgeLayers, piece.Towards, piece.Towards is null && piece.Facing == Facing.Rear ? true : null));
+            made.Add(new Face(id, Words.Names.Cut(name, Words.Names.Longest), side, Math.Round(piece.AreaM2, 3), like.Layers, like.BridgeFraction, like.BridgeLayers, piece.Towards, piece.Towards is null && piece.Facing == Facing.Rear ? true : null));
         }
         return made.InOrder();
     }
+
+    private static bool ByItsWay(Face face) => Enum.GetValues<Facing>().Any(f => face.Id == Skin.FaceId(Skin.Words(f), face.Towards));
 
     private static bool Outside(IReadOnlyList<Zone> zones, string id) => zones.Find(id)!.Kind is ZoneKind.OpenUnderfloor or ZoneKind.EnclosedUnderfloor;
 

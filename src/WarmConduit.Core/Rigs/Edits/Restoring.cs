@@ -46,7 +46,7 @@ internal static class Restoring
             // A list that is left out while there is nothing in it.
             if (inside is ["photos"] && node is JsonObject shell) shell["photos"] ??= new JsonArray();
             if (RigNodes.At(node, inside) is not JsonArray things || !IsListOfThings(inside)) throw new EditException("list", $"there is no list '{list}'");
-            if (things.Any(t => EditRules.IdOf((JsonObject)t!) == id)) throw new EditException("value.id", $"the id '{id}' is used already");
+            if (things.Any(t => EditRules.IdOf(t) == id)) throw new EditException("value.id", $"the id '{id}' is used already");
             things.Add(value.DeepClone());
             return node;
         });
@@ -64,11 +64,11 @@ internal static class Restoring
             if (node is null) throw Nothing();
             if (inside.Length == 0)
             {
-                said = (string?)node["name"] ?? said;
+                said = NameOf(node) ?? said;
                 return null;
             }
-            if (!IsListOfThings(inside.AsSpan(0, inside.Length - 1)) || RigNodes.At(node, inside.AsSpan(0, inside.Length - 1)) is not JsonArray list || list.FirstOrDefault(t => EditRules.IdOf((JsonObject)t!) == inside[^1]) is not { } thing) throw Nothing();
-            said = (string?)thing["name"] ?? said;
+            if (!IsListOfThings(inside.AsSpan(0, inside.Length - 1)) || RigNodes.At(node, inside.AsSpan(0, inside.Length - 1)) is not JsonArray list || list.FirstOrDefault(t => EditRules.IdOf(t) == inside[^1]) is not { } thing) throw Nothing();
+            said = NameOf(thing) ?? said;
             list.Remove(thing);
             return node;
         });
@@ -94,7 +94,7 @@ internal static class Restoring
                 if (id is JsonValue v && v.TryGetValue(out string? text))
                     rank.TryAdd(text, rank.Count);
             // What has come since keeps its place behind.
-            var sorted = list.OrderBy(t => rank.GetValueOrDefault(EditRules.IdOf((JsonObject)t!) ?? "", int.MaxValue)).ToList();
+            var sorted = list.OrderBy(t => rank.GetValueOrDefault(EditRules.IdOf(t) ?? "", int.MaxValue)).ToList();
             list.Clear();
             foreach (var thing in sorted) list.Add(thing);
             return;
@@ -103,6 +103,8 @@ internal static class Restoring
         if (set.After is null) fields.Remove(inside[^1]);
         else fields[inside[^1]] = set.After.DeepClone();
     }
+
+    private static string? NameOf(JsonNode thing) => thing is JsonObject fields && fields["name"] is JsonValue value && value.TryGetValue(out string? name) ? name : null;
 
     private static string IdOf(ThingMoved thing, string field) => EditRules.IdOf(thing.Thing) ?? throw new EditException(field, "a thing has an id");
 }

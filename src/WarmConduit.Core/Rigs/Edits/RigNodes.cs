@@ -85,7 +85,7 @@ internal static class RigNodes
             node = node switch
             {
                 JsonObject fields => fields[step],
-                JsonArray list => list.FirstOrDefault(n => n is JsonObject thing && (string?)thing["id"] == step),
+                JsonArray list => list.FirstOrDefault(n => EditRules.IdOf(n) == step),
                 _ => null,
             };
         }

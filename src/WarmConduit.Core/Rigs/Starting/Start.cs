@@ -109,7 +109,7 @@ public static class Start
         return Editor.Apply(rig,
         [
             new PutTee("to-filter", null, at, "tee-air", "air port tee", "from-air-tee"),
-            new PlacePart("air-port", "air-port", "blow-out port, capped", at + new Point3(0.03, 0.1, 0.04)),
+            new PlacePart("air-port", "air-port", "blow-out port", at + new Point3(0.03, 0.1, 0.04)),
             new InsertFragment("Air port", [], [new Run("air-leg", "air port leg", Service.Cold, "pex-1/2", new RunEnd("tee-air", "c"), new RunEnd("air-port", "in"), [])]),
         ]).Rig;
     }

@@ -8,20 +8,25 @@ using WarmConduit.Core.Units;
 namespace WarmConduit.Core.Rigs.Tables;
 
 /// <summary>
-/// Parts and runs as tables. Parts: name, stock, from rear, from kerb, above floor, turned, holds. Runs, a line for each point in the order of flow: run, carries, pipe, part, port,
+/// Parts and runs as tables. Parts: name, stock, from rear, from kerb, above floor, turned, holds, along, across, high, ports, positions. Runs, a line for each point in the order of flow: run, carries, pipe, part, port,
 /// from rear, from kerb, above floor, insulation, thickness. Things are known by their name: one that is there already is moved or laid anew, one that is not is made.
 /// </summary>
 public static class RigTables
 {
-    private const string Rear = "from rear", Kerb = "from kerb", Height = "above floor";
+    private const string Rear = "from rear", Kerb = "from kerb", Height = "above floor", Along = "along", Across = "across", High = "high";
     private const int MostFaults = 200;
 
     /// <summary>The parts of a rig, a line each under their headings, lengths in mm.</summary>
     public static IEnumerable<IReadOnlyList<string>> Parts(Rig rig)
     {
-        yield return ["name", "stock", $"{Rear} (mm)", $"{Kerb} (mm)", $"{Height} (mm)", "turned", "holds (L)"];
+        yield return ["name", "stock", $"{Rear} (mm)", $"{Kerb} (mm)", $"{Height} (mm)", "turned", "holds (L)", $"{Along} (mm)", $"{Across} (mm)", $"{High} (mm)", "ports", "positions"];
         foreach (var part in rig.Parts)
-            yield return [Plain(part.Name), part.Stock, .. Millimetres(part.Box.At), part.Orientation?.QuarterTurns.ToString(CultureInfo.InvariantCulture) ?? "", part.HoldsL?.ToString("0.###", CultureInfo.InvariantCulture) ?? ""];
+            yield return
+            [
+                Plain(part.Name), part.Stock, .. Millimetres(part.Box.At), Turned(part.Orientation), part.HoldsL?.ToString("0.###", CultureInfo.InvariantCulture) ?? "", .. Millimetres(part.Box.Size),
+                string.Join("; ", part.Ports.Where(p => AsStock(part).PortAt(p.Id) is not { } usual || usual.DistanceM(part.PortAt(p.Id)!.Value) > 5e-6).Select(p => Written(p, AsStock(part).PortAt(p.Id) is not null))),
+                string.Join("; ", rig.Scenarios.Where(s => s.Settings.Find(part.Id) is not null).Select(s => $"{s.Id}={s.Settings.Find(part.Id)!.Position}")),
+            ];
     }
 
     /// <summary>The runs of a rig, a line for each point under their headings, lengths in mm.</summary>
@@ -33,7 +38,7 @@ public static class RigTables
         {
             IReadOnlyList<string> Point(RunEnd? end, Point3 at) =>
             [
-                Plain(run.Name), JsonNamingCamel(run.Service), run.Pipe, end?.Part is { } id ? Plain(index.Part(id).Name) : "", end?.Port ?? "", .. Millimetres(at),
+                Plain(run.Name), Camel(run.Service), run.Pipe, end?.Part is { } id ? Plain(index.Part(id).Name) : "", end?.Port ?? "", .. Millimetres(at),
                 run.Insulation?.Material ?? "", run.Insulation is { } s ? (s.ThicknessM * 1000).ToString("0.##", CultureInfo.InvariantCulture) : "",
             ];
             yield return Point(run.From, index.PlaceOf(run.From));
@@ -99,21 +104,94 @@ public static class RigTables
             if (kind is null) faults.Add(new TableFault(row.Line, "stock", stock.Length == 0 ? "say what it is" : $"there is no “{stock}” in stock{Nearest(stock, Catalogue.Parts.Select(p => p.Id))}"));
             var at = Place(row, system, faults);
             double? holds = row.Quantity("holds", Quantity.Volume, system, faults);
-            int turned = 0;
-            if (row["turned"] is { Length: > 0 } turns && !(int.TryParse(turns, out turned) && turned is >= 0 and <= 3)) faults.Add(new TableFault(row.Line, "turned", "quarter turns, 0 to 3"));
+            Orientation? turned = null;
+            if (row["turned"] is { Length: > 0 } turns && (turned = ReadTurned(turns)) is null) faults.Add(new TableFault(row.Line, "turned", "quarter turns, 0 to 3, and “mirrored” or “upside down” behind them"));
+            var edges = ((string[])[Along, Across, High]).Select(c => row.Quantity(c, Quantity.Length, system, faults)).ToList();
+            var ports = ReadPorts(row, faults);
+            var positions = ReadPositions(row, faults);
             if (faults.Count > before) continue;
+            Point3 Size(Point3 was) => new(edges[0] ?? was.XM, edges[1] ?? was.YM, edges[2] ?? was.ZM);
+            // Ports that lie elsewhere than in stock, or that stock does not have; then how it stands.
+            void Finish(Part part)
+            {
+                foreach (var port in ports)
+                    made.Add((row.Line, part.PortAt(port.Id) is null
+                        ? new AddThing($"parts/{part.Id}/ports", (JsonObject)RigDiff.Node(port)!)
+                        : new ChangeThing($"parts/{part.Id}/ports/{port.Id}", new JsonObject { ["offset"] = Node(port.Offset) })));
+                foreach (var (scenario, position) in positions) made.Add((row.Line, new SetPosition(scenario, part.Id, position)));
+            }
             if (byName.TryGetValue(name, out var known))
             {
-                var values = new JsonObject { ["box"] = new JsonObject { ["at"] = Node(at!.Value), ["size"] = Node(known.Box.Size) } };
+                var values = new JsonObject { ["box"] = new JsonObject { ["at"] = Node(at!.Value), ["size"] = Node(Size(known.Box.Size)) } };
                 if (holds is { } l) values["holdsL"] = l;
                 made.Add((row.Line, new ChangeThing($"parts/{known.Id}", values)));
+                Finish(known);
                 continue;
             }
             string id = Fresh(name, ids);
-            made.Add((row.Line, new PlacePart(id, kind!.Id, name, at!.Value, turned == 0 ? null : new Orientation(turned))));
+            made.Add((row.Line, new PlacePart(id, kind!.Id, name, at!.Value, turned == Orientation.AsStock ? null : turned)));
+            var placed = Turning.FromStock(kind, id, name, at.Value, turned);
+            if (Size(placed.Box.Size) is var size && size.DistanceM(placed.Box.Size) > 5e-6) made.Add((row.Line, new ResizePart(id, size)));
+            Finish(placed);
             if (holds is { } litres) made.Add((row.Line, new ChangeThing($"parts/{id}", new JsonObject { ["holdsL"] = litres })));
         }
         return "part";
+    }
+
+    // A part of its stock, where and as large as it is: where its ports lie unless they were moved.
+    private static Part AsStock(Part part) => Turning.Resized(Turning.FromStock(Catalogue.Part(part.Stock)!, part.Id, part.Name, part.Box.At, part.Orientation), part.Box.Size);
+
+    private static string Turned(Orientation? turned) =>
+        turned is null ? "" : string.Create(CultureInfo.InvariantCulture, $"{turned.QuarterTurns}{(turned.Mirrored ? " mirrored" : "")}{(turned.UpsideDown ? " upside down" : "")}");
+
+    private static Orientation? ReadTurned(string text)
+    {
+        bool mirrored = text.Contains("mirrored", StringComparison.OrdinalIgnoreCase), over = text.Contains("upside down", StringComparison.OrdinalIgnoreCase);
+        string turns = text.Replace("mirrored", "", StringComparison.OrdinalIgnoreCase).Replace("upside down", "", StringComparison.OrdinalIgnoreCase).Trim();
+        return int.TryParse(turns.Length == 0 ? "0" : turns, NumberStyles.None, CultureInfo.InvariantCulture, out int quarter) && quarter <= 3 ? new Orientation(quarter, mirrored, over) : null;
+    }
+
+    // "outlet 0/150/20", mm from its corner; of a port that stock does not have also the way it looks, its bore in mm and what it is for.
+    private static string Written(Port port, bool known)
+    {
+        string place = string.Create(CultureInfo.InvariantCulture, $"{port.Id} {port.Offset.XM * 1000:0.##}/{port.Offset.YM * 1000:0.##}/{port.Offset.ZM * 1000:0.##}");
+        return known ? place : string.Create(CultureInfo.InvariantCulture, $"{place}{(port.Facing is { } f ? $" {Camel(f)}" : "")}{(port.BoreM is { } b ? $" {b * 1000:0.###}" : "")}{(port.Role is { } r ? $" {Camel(r)}" : "")}");
+    }
+
+    private static List<Port> ReadPorts(Sheet.Row row, List<TableFault> faults)
+    {
+        var ports = new List<Port>();
+        foreach (string said in row["ports"].Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+        {
+            string[] words = said.Split(' ', StringSplitOptions.RemoveEmptyEntries), place = words.Length > 1 ? words[1].Split('/') : [];
+            double[] mm = [.. place.Select(p => double.TryParse(p, NumberStyles.Float, CultureInfo.InvariantCulture, out double v) ? v : double.NaN)];
+            if (mm.Length != 3 || !mm.All(double.IsFinite))
+            {
+                faults.Add(new TableFault(row.Line, "ports", $"“{said}”: a port is its name and its place from the corner of the part in mm, such as outlet 0/150/20"));
+                continue;
+            }
+            var port = new Port(words[0], new Point3(Math.Round(mm[0] / 1000, 5), Math.Round(mm[1] / 1000, 5), Math.Round(mm[2] / 1000, 5)));
+            foreach (string more in words.Skip(2))
+            {
+                if (double.TryParse(more, NumberStyles.Float, CultureInfo.InvariantCulture, out double bore)) port = port with { BoreM = bore / 1000 };
+                else if (Enum.TryParse<Facing>(more, ignoreCase: true, out var facing)) port = port with { Facing = facing };
+                else if (Enum.TryParse<PortRole>(more, ignoreCase: true, out var role)) port = port with { Role = role };
+                else faults.Add(new TableFault(row.Line, "ports", $"“{more}” is no bore, no way to look and nothing that a port is for"));
+            }
+            ports.Add(port);
+        }
+        return ports;
+    }
+
+    private static List<(string Scenario, string Position)> ReadPositions(Sheet.Row row, List<TableFault> faults)
+    {
+        var positions = new List<(string, string)>();
+        foreach (string said in row["positions"].Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+        {
+            if (said.Split('=', StringSplitOptions.TrimEntries) is [{ Length: > 0 } scenario, { Length: > 0 } position]) positions.Add((scenario, position));
+            else faults.Add(new TableFault(row.Line, "positions", $"“{said}”: a scenario and how the part stands in it, such as drain=open"));
+        }
+        return positions;
     }
 
     private static string ReadRuns(Rig rig, Sheet sheet, UnitSystem system, List<(int, Edit)> made, List<TableFault> faults)
@@ -128,7 +206,7 @@ public static class RigTables
             string name = first["run"];
             if (name.Length is 0 or > 80) faults.Add(new TableFault(first.Line, "run", "a name has 1 to 80 characters"));
             if (rows.Count < 2) faults.Add(new TableFault(first.Line, null, "a run has at least two lines: where it starts, and where it ends"));
-            if (!Enum.TryParse<Service>(first["carries"], ignoreCase: true, out var service)) faults.Add(new TableFault(first.Line, "carries", $"one of {string.Join(", ", Enum.GetValues<Service>().Select(JsonNamingCamel))}"));
+            if (!Enum.TryParse<Service>(first["carries"], ignoreCase: true, out var service)) faults.Add(new TableFault(first.Line, "carries", $"one of {string.Join(", ", Enum.GetValues<Service>().Select(Camel))}"));
             var pipe = Catalogue.Pipe(first["pipe"]) ?? Catalogue.Pipes.FirstOrDefault(p => string.Equals(p.Name, first["pipe"], StringComparison.OrdinalIgnoreCase));
             if (pipe is null) faults.Add(new TableFault(first.Line, "pipe", $"there is no pipe “{first["pipe"]}”{Nearest(first["pipe"], Catalogue.Pipes.Select(p => p.Id))}"));
             Sleeve? sleeve = null;
@@ -158,7 +236,7 @@ public static class RigTables
             if (runs.TryGetValue(name, out var known))
             {
                 made.Add((first.Line, new RouteRun(known.Id, bends)));
-                made.Add((first.Line, new ChangeThing($"runs/{known.Id}", new JsonObject { ["service"] = JsonNamingCamel(service), ["pipe"] = pipe!.Id, ["from"] = RigDiff.Node(from), ["to"] = RigDiff.Node(to), ["insulation"] = RigDiff.Node(sleeve) })));
+                made.Add((first.Line, new ChangeThing($"runs/{known.Id}", new JsonObject { ["service"] = Camel(service), ["pipe"] = pipe!.Id, ["from"] = RigDiff.Node(from), ["to"] = RigDiff.Node(to), ["insulation"] = RigDiff.Node(sleeve) })));
             }
             else made.Add((first.Line, new AddThing("runs", (JsonObject)RigDiff.Node(new Run(Fresh(name, ids), name, service, pipe!.Id, from, to, bends, sleeve))!)));
         }
@@ -219,10 +297,11 @@ public static class RigTables
 
     private static JsonNode Node(Point3 p) => RigDiff.Node(p)!;
 
-    private static string JsonNamingCamel(Service service) => System.Text.Json.JsonNamingPolicy.CamelCase.ConvertName(service.ToString());
+    private static string Camel<T>(T value)
+        where T : struct, Enum => System.Text.Json.JsonNamingPolicy.CamelCase.ConvertName(value.ToString());
 
     // A spreadsheet takes what begins like this for a formula.
-    private static string Plain(string text) => text.Length > 0 && text[0] is '=' or '+' or '-' or '@' ? $"'{text}" : text;
+    private static string Plain(string text) => text.Length > 0 && text[0] is '=' or '+' or '-' or '@' or '\t' or '\r' ? $"'{text}" : text;
 
     private static IEnumerable<string> Millimetres(Point3 at)
     {

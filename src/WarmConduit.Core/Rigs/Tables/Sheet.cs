@@ -52,7 +52,7 @@ internal sealed partial class Sheet
 
         // A mark that keeps a spreadsheet from working a name out is no part of it.
         public string this[string column] =>
-            sheet._columns.TryGetValue(column, out int i) && i < cells.Count ? cells[i].Trim() is ['\'', '=' or '+' or '-' or '@', ..] name ? name[1..] : cells[i].Trim() : "";
+            sheet._columns.TryGetValue(column, out int i) && i < cells.Count ? cells[i].Trim() is ['\'', '=' or '+' or '-' or '@' or '\t' or '\r', ..] name ? name[1..] : cells[i].Trim() : "";
 
         public double? Quantity(string column, Quantity quantity, UnitSystem system, List<TableFault> faults)
         {
@@ -60,8 +60,7 @@ internal sealed partial class Sheet
             if (text.Length == 0) return null;
             try
             {
-                bool bare = text.All(c => char.IsAsciiDigit(c) || c is '.' or ',' or '-' or '+' or '−' or ' ');
-                return QuantityText.Parse(bare && sheet._units.TryGetValue(column, out string? unit) ? $"{text} {unit}" : text, quantity, system);
+                return QuantityText.Parse(text, quantity, system, sheet._units.GetValueOrDefault(column));
             }
             catch (QuantityFormatException e)
             {

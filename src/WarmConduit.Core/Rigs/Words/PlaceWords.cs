@@ -31,6 +31,7 @@ public static class PlaceWords
     {
         int begin = text.StartsWith("place ", StringComparison.OrdinalIgnoreCase) ? 6 : 0;
         int at = text.IndexOf(At, StringComparison.OrdinalIgnoreCase);
+        if (at >= 0 && at < begin) throw new QuantityFormatException(begin, "say what is placed, before at");
         if (at < 0) return new PlaceRead(null, [], [.. StockLike(text[begin..]).Select(s => $"place {s.Name}{At}")]);
         var stock = StockLike(text[begin..at]) switch
         {
@@ -39,24 +40,13 @@ public static class PlaceWords
             var several => several.FirstOrDefault(s => s.Name.Equals(text[begin..at].Trim(), StringComparison.OrdinalIgnoreCase)) ?? throw new QuantityFormatException(begin, $"that could be {string.Join(", ", several.Take(4).Select(s => s.Name))}"),
         };
         int tail = at + At.Length, joining = text.IndexOf(Joining, tail, StringComparison.OrdinalIgnoreCase);
-        string[] figures = text[tail..(joining < 0 ? text.Length : joining)].Split(',');
-        if (figures.Length != 3 || figures.Any(string.IsNullOrWhiteSpace))
-            return joining < 0 && figures.Length < 4 ? new PlaceRead(null, [], []) : throw new QuantityFormatException(tail, "after at come three lengths: from the rear, from the kerb, above the floor");
-        double[] place = new double[3];
-        for (int i = 0, from = tail; i < 3; from += figures[i++].Length + 1)
-        {
-            try
-            {
-                place[i] = QuantityText.Parse(figures[i], Quantity.Length, system);
-            }
-            catch (QuantityFormatException e)
-            {
-                throw new QuantityFormatException(from + e.Position, e.Message);
-            }
-        }
-        var part = Turning.FromStock(stock, partId, stock.Name, new Point3(place[0], place[1], place[2]), null);
+        string figured = tail > text.Length ? "" : text[tail..(joining < 0 ? text.Length : joining)];
+        if (PointText.Figures(figured) is not { } figures)
+            return joining < 0 && figured.Count(c => c is ',' or ';') < 3 ? new PlaceRead(null, [], []) : throw new QuantityFormatException(tail, "after at come three lengths: from the rear, from the kerb, above the floor");
+        var place = PointText.Read(figures, tail, system);
+        var part = Turning.FromStock(stock, partId, stock.Name, place, null);
         var placed = new PlacePart(partId, stock.Id, stock.Name, part.Box.At);
-        var understood = Sentence.Of($"{stock.Name}: {Measure.Length(place[0])} from the rear, {Measure.Length(place[1])} from the kerb, {Measure.Length(place[2])} above the floor");
+        var understood = Sentence.Of($"{stock.Name}: {Measure.Length(place.XM)} from the rear, {Measure.Length(place.YM)} from the kerb, {Measure.Length(place.ZM)} above the floor");
         if (joining < 0) return new PlaceRead(understood, [placed], [text.TrimEnd() + Joining]);
 
         string typed = text[(joining + Joining.Length)..].Trim();
@@ -74,7 +64,7 @@ public static class PlaceWords
         var roles = new[] { end.Part.RoleOf(end.Port), part.RoleOf(mine) };
         var usual = UsualRuns.All.FirstOrDefault(u => roles.Contains(u.Role)) ?? UsualRuns.All[^1];
         string name = $"{end.Part.Name} to {stock.Name}";
-        var run = new Run(runId, name.Length > 80 ? name[..80] : name, usual.Service, usual.Pipe, new RunEnd(end.Part.Id, end.Port.Id), new RunEnd(partId, mine.Id), []);
+        var run = new Run(runId, Names.Cut(name, Names.Longest), usual.Service, usual.Pipe, new RunEnd(end.Part.Id, end.Port.Id), new RunEnd(partId, mine.Id), []);
         return new PlaceRead(understood.And($"; {Catalogue.Pipe(usual.Pipe)!.Name} from {end.Words} to its {mine.Id}"), [placed, new AddThing("runs", (JsonObject)RigDiff.Node(run)!)], []);
     }
 
@@ -87,7 +77,7 @@ public static class PlaceWords
 
     private static IEnumerable<(Part Part, Port Port, string Words)> OpenPorts(Rig rig)
     {
-        var taken = rig.Runs.SelectMany(r => new[] { r.From, r.To }).Where(e => e.Part is not null).Select(e => (e.Part, e.Port)).ToHashSet();
-        return rig.Parts.SelectMany(p => p.Ports.Where(q => !taken.Contains((p.Id, q.Id))).Select(q => (p, q, $"{p.Name} {q.Id}")));
+        var index = new RigIndex(rig);
+        return rig.Parts.SelectMany(p => p.Ports.Where(q => !index.IsJoined(p.Id, q.Id)).Select(q => (p, q, $"{p.Name} {q.Id}")));
     }
 }

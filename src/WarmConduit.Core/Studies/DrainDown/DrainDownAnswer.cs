@@ -2,31 +2,38 @@ using WarmConduit.Core.Geometry;
 
 namespace WarmConduit.Core.Studies.DrainDown;
 
+/// <summary>What stays in a rig: every litre once, in one of five places. Litres.</summary>
+/// <param name="PoolsL">In pipes, below a crest.</param>
+/// <param name="PartsL">In parts that are no tanks: what keeps its water by design, what stands in a pool, what is shut in.</param>
+/// <param name="TanksL">In tanks and heaters.</param>
+/// <param name="AirlockedL">In pipes that no air gets into. Estimate.</param>
+/// <param name="FilmL">In pipes: film and beads where they are flat, and what hangs through between clips. Estimate.</param>
+/// <param name="ByDesignL">Of what is in parts: what keeps its water by design.</param>
+/// <param name="ProtectedL">Of that: what is safe from frost by what is poured into it on leaving.</param>
+/// <param name="ByHandL">What is taken out by hand on leaving; in none of the others.</param>
+public sealed record Stays(double PoolsL, double PartsL, double TanksL, double AirlockedL, double FilmL, double ByDesignL, double ProtectedL, double ByHandL)
+{
+    /// <summary>All that stays, L.</summary>
+    public double TotalL => PoolsL + PartsL + TanksL + AirlockedL + FilmL;
+}
+
 /// <summary>
-/// Water retained after draining, once what is done by hand on leaving is done. Volumes in litres, heights over ground of the vehicle as parked, in metres.
+/// Water that stays after draining, once what is done by hand on leaving is done. Volumes in litres, heights over ground of the vehicle as parked, in metres.
 /// </summary>
-/// <param name="RetainedL">All retained water: in pools, in vessels and in parts that keep it.</param>
-/// <param name="InRunsL">Of it, in pipes and hoses.</param>
-/// <param name="InPoolsL">Of it, all that no part keeps by design: what the pools hold, and rests too small to name.</param>
-/// <param name="ByDesignL">Of it, in parts that keep their water by design and are not emptied by hand.</param>
-/// <param name="ByHandL">What is taken out by hand; not in the total.</param>
-/// <param name="ResidualL">Residual water: beads and film in runs flatter than the least fall; an estimate, not in the total.</param>
+/// <param name="Stays">The sums.</param>
 /// <param name="Pools">Water that stays together in one place, most first; the 1000 largest.</param>
 /// <param name="PoolCount">How many there are in all.</param>
 /// <param name="Runs">Every run, in order of id.</param>
 /// <param name="Parts">Every part that holds water when full, in order of id.</param>
+/// <param name="Airlocks">Water that no air gets in behind, largest first; where it gulps it does not stay.</param>
 /// <param name="Drains">Every opening that lets water out.</param>
 public sealed record DrainDownAnswer(
-    double RetainedL,
-    double InRunsL,
-    double InPoolsL,
-    double ByDesignL,
-    double ByHandL,
-    double ResidualL,
+    Stays Stays,
     IReadOnlyList<PoolAnswer> Pools,
     int PoolCount,
     IReadOnlyList<RunDrain> Runs,
     IReadOnlyList<PartDrain> Parts,
+    IReadOnlyList<AirHold> Airlocks,
     IReadOnlyList<Place> Drains);
 
 /// <summary>Water of one pool in one run, litres.</summary>
@@ -75,16 +82,20 @@ public sealed record PoolAnswer(
 /// <param name="WetFrom">Start of the wet part of that length, 0..1.</param>
 /// <param name="WetTo">End of it; equal to the start when dry.</param>
 /// <param name="StandsAtM">Level of the water that stays in that length; null when it is dry and where nothing lets it out.</param>
+/// <param name="AirlockedFrom">Start of the part of that length that is airlocked, 0..1.</param>
+/// <param name="AirlockedTo">End of it; equal to the start where none is.</param>
 public sealed record Station(
-    string Id, Point3 At, double DistanceM, double HeightM, double? LevelM, double? Fall, int Direction, double WetFrom, double WetTo, double? StandsAtM);
+    string Id, Point3 At, double DistanceM, double HeightM, double? LevelM, double? Fall, int Direction, double WetFrom, double WetTo, double? StandsAtM, double AirlockedFrom, double AirlockedTo);
 
 /// <summary>A run after draining.</summary>
 /// <param name="RunId">Its id.</param>
 /// <param name="BoreM">Inner diameter.</param>
 /// <param name="LengthM">Length.</param>
 /// <param name="FullL">Content when full.</param>
-/// <param name="RetainedL">What stays in pools.</param>
-/// <param name="ResidualL">Film and beads where it is too flat; estimate.</param>
+/// <param name="PoolL">What stays in pools.</param>
+/// <param name="AirlockedL">What stays above that for want of air. Estimate.</param>
+/// <param name="FilmL">What stays besides, where it is too flat, and between its clips. Estimate.</param>
+/// <param name="SagL">Of that, what hangs through between its clips.</param>
 /// <param name="LeastFall">The least fall of its lengths; negative where water would have to climb; null with no way out.</param>
 /// <param name="LeastFallAt">Id of the station where that length starts; null with no way out.</param>
 /// <param name="Stations">Its points.</param>
@@ -97,22 +108,50 @@ public sealed record RunDrain(
     double BoreM,
     double LengthM,
     double FullL,
-    double RetainedL,
-    double ResidualL,
+    double PoolL,
+    double AirlockedL,
+    double FilmL,
+    double SagL,
     double? LeastFall,
     string? LeastFallAt,
     IReadOnlyList<Station> Stations,
     bool Reversed,
     string? LeadsTo,
     bool Threatens,
-    Place? RouteEnd);
+    Place? RouteEnd)
+{
+    /// <summary>All that stays in it, L: never more than it holds.</summary>
+    public double StaysL => PoolL + AirlockedL + FilmL;
+}
 
 /// <summary>A part after draining.</summary>
 /// <param name="PartId">Its id.</param>
 /// <param name="FullL">Content when full.</param>
 /// <param name="RetainedL">What stays in it once what is done by hand is done.</param>
 /// <param name="ByDesign">It keeps its water whatever the lines do.</param>
+/// <param name="Cause">What keeps it there; null: nothing stays.</param>
+/// <param name="ProtectedL">Of it, what is safe from frost by what is poured into it on leaving.</param>
 /// <param name="ByHandL">What is taken out of it by hand.</param>
 /// <param name="Task">What is done to it by hand on leaving; null for nothing.</param>
 /// <param name="Remedy">What would empty or protect it, when it keeps its water.</param>
-public sealed record PartDrain(string PartId, double FullL, double RetainedL, bool ByDesign, double ByHandL, string? Task, string? Remedy);
+public sealed record PartDrain(string PartId, double FullL, double RetainedL, bool ByDesign, StayCause? Cause, double ProtectedL, double ByHandL, string? Task, string? Remedy)
+{
+    /// <summary>What ice can do something to, L.</summary>
+    public double FreezesL => RetainedL - ProtectedL;
+}
+
+/// <summary>What keeps water in a part.</summary>
+public enum StayCause
+{
+    /// <summary>It keeps its water by design.</summary>
+    Design,
+
+    /// <summary>Its outlet lies above it, or it stands in a pool.</summary>
+    Crest,
+
+    /// <summary>It is shut, with water inside.</summary>
+    Shut,
+
+    /// <summary>No air gets in behind it.</summary>
+    Airlock,
+}

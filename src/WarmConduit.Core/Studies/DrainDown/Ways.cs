@@ -22,6 +22,7 @@ internal sealed class Ways
             _reversed[r] = levels.Next[points[0]] != points[1] && levels.Next[points[^1]] == points[^2];
             (_leadsTo[r], stops[r]) = Follow(question, levels, _reversed[r] ? points[0] : points[^1], r);
         }
+        var open = levels.Graph.DrainPoints.ToHashSet();
         // From the run that ends the way, backwards, so that no way is walked twice.
         var known = new bool[count];
         var walked = new Stack<int>();
@@ -36,7 +37,7 @@ internal sealed class Ways
             if (!known[at])
             {
                 known[at] = true;
-                _end[at] = double.IsInfinity(levels.LevelM[stops[at]]) ? null : question.Levels.PlaceAt(stops[at]);
+                _end[at] = !open.Contains(stops[at]) ? null : question.Levels.PlaceAt(stops[at]);
             }
             var end = _end[at];
             while (walked.TryPop(out int back)) (known[back], _end[back]) = (true, end);

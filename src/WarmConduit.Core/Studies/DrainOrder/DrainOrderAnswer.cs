@@ -41,15 +41,14 @@ public sealed record Forgotten(string PartId, string Words, double MoreL, string
 /// <summary>A draining order that works: every opening in its turn, with what comes out and what stays.</summary>
 /// <param name="Steps">In order.</param>
 /// <param name="FullL">What is in the rig before the first, L.</param>
-/// <param name="StaysL">What stays after the last below crests and in parts, L: what the drain-down tells.</param>
-/// <param name="HangsL">What may hang for want of air besides, L. Estimate.</param>
+/// <param name="Stays">What stays after the last: what the drain-down tells.</param>
 /// <param name="WalkM">Way from opening to opening, m, in a straight line each.</param>
 /// <param name="ShortestS">How long in all, s, at least: water running, and a quarter of a minute a step for hands.</param>
 /// <param name="LongestS">At most, s. Estimate.</param>
-/// <param name="Air">Water that hangs for want of air even when all is open.</param>
+/// <param name="Air">Water that is airlocked even when all is open.</param>
 /// <param name="Forgets">Each step forgotten in turn, the worst first.</param>
 public sealed record DrainOrderAnswer(
-    IReadOnlyList<DrainStep> Steps, double FullL, double StaysL, double HangsL, double WalkM, double ShortestS, double LongestS, IReadOnlyList<AirHold> Air, IReadOnlyList<Forgotten> Forgets);
+    IReadOnlyList<DrainStep> Steps, double FullL, Stays Stays, double WalkM, double ShortestS, double LongestS, IReadOnlyList<AirHold> Air, IReadOnlyList<Forgotten> Forgets);
 
 /// <summary>The rig part way through its draining.</summary>
 /// <param name="Count">After so many steps.</param>

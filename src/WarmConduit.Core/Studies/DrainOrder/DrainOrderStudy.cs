@@ -58,7 +58,7 @@ public static class DrainOrderStudy
         for (int n = 0; n < steps.Count; n++)
             if (steps[n].Kind == DrainStepKind.Drain && steps[n].OutL < LeastL && forgets.First(f => f.PartId == steps[n].Id).MoreL < LeastL) steps[n] = steps[n] with { Needed = false };
         return new DrainOrderAnswer(
-            steps, full.StaysL(), before.Drained.RetainedL, before.Held.Where(h => !h.Gulps).Sum(h => h.Litres), walked, hand + steps.Sum(s => s.ShortestS ?? 0), (2 * hand) + steps.Sum(s => s.LongestS ?? 0), before.Held, [.. forgets.Where(f => f.MoreL >= LeastL).OrderByDescending(f => f.MoreL)]);
+            steps, full.StaysL(), before.Drained.Stays, walked, hand + steps.Sum(s => s.ShortestS ?? 0), (2 * hand) + steps.Sum(s => s.LongestS ?? 0), before.Drained.Airlocks, [.. forgets.Where(f => f.MoreL >= LeastL).OrderByDescending(f => f.MoreL)]);
     }
 
     internal static List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> Order(Question question, Stage full)
@@ -132,7 +132,7 @@ public static class DrainOrderStudy
         var left = after.Drained.Runs.ToDictionary(r => r.RunId);
         foreach (var run in before.Drained.Runs)
         {
-            if (run.RetainedL - left[run.RunId].RetainedL < LeastL) continue;
+            if (run.StaysL - left[run.RunId].StaysL < LeastL) continue;
             way = Math.Max(way, run.LengthM);
             foreach (var station in run.Stations) top = Math.Max(top, station.HeightM);
         }
@@ -162,7 +162,7 @@ public static class DrainOrderStudy
         var without = new Stage(question, opened, hands.Where(h => kind != DrainStepKind.Hand || h != partId).ToHashSet());
         double more = without.StaysL() - all.StaysL();
         var pool = without.Drained.Pools.Where(p => all.Drained.Pools.All(o => o.Id != p.Id || o.RetainedL < p.RetainedL - LeastL)).MaxBy(p => p.RetainedL);
-        var held = without.Held.Where(h => !h.Gulps && all.Held.All(o => o.Words != h.Words)).MaxBy(h => h.Litres);
+        var held = without.Drained.Airlocks.Where(h => !h.Gulps && all.Drained.Airlocks.All(o => o.Words != h.Words)).MaxBy(h => h.Litres);
         string? where = held is not null && held.Litres > (pool?.RetainedL ?? 0) ? held.Words : pool?.Words ?? (kind == DrainStepKind.Hand ? part.Name : null);
         return new Forgotten(partId, kind == DrainStepKind.Hand ? $"{part.Name}: {Task(question, partId)}, not done" : $"{part.Name} left shut", more, more >= LeastL ? where : null);
     }

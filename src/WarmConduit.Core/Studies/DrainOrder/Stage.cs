@@ -1,4 +1,3 @@
-using WarmConduit.Core.Levels;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.DrainDown;
@@ -9,7 +8,6 @@ namespace WarmConduit.Core.Studies.DrainOrder;
 internal sealed class Stage
 {
     private readonly Question _question;
-    private AirHold[]? _held;
 
     /// <summary>Of <paramref name="of"/>, with <paramref name="opened"/> parts open and tasks of <paramref name="done"/> parts done; <paramref name="shut"/> parts are shut whatever the scenario says.</summary>
     public Stage(Question of, IReadOnlySet<string> opened, IReadOnlySet<string> done, string? shut = null)
@@ -33,11 +31,8 @@ internal sealed class Stage
     /// <summary>What stays at this stage.</summary>
     public DrainDownAnswer Drained => _question.Ask(DrainDownStudy.Ask);
 
-    /// <summary>Water that hangs for want of air, by run, m³, in bores that do not gulp.</summary>
-    public IReadOnlyList<AirHold> Held => _held ??= _question.Levels.Graph is { } graph ? [.. AirHolds.Of(_question, graph)] : [];
-
-    /// <summary>All that stays: below crests, and for want of air.</summary>
-    public double StaysL() => Drained.RetainedL + Held.Where(h => !h.Gulps).Sum(h => h.Litres);
+    /// <summary>All that stays, L.</summary>
+    public double StaysL() => Drained.Stays.TotalL;
 
     /// <summary>Whether a part is an opening that the builder opens to drain.</summary>
     public static bool Opens(Part part) => Catalogue.Part(part.Stock)!.Passage is Passage.Mixer or Passage.Drain;

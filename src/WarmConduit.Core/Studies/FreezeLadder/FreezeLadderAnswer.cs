@@ -18,7 +18,7 @@ public enum Verdict
 
 /// <summary>What freezes and when on a night.</summary>
 /// <param name="Verdict">Whether the rig stands this night.</param>
-/// <param name="Rungs">Pieces of runs and parts that hold water, soonest first ice first; the first 3000 of them.</param>
+/// <param name="Rungs">Pieces of runs and parts that hold water: what ice breaks by morning first, the soonest of it leading, then the rest by its first ice; the first 3000 of them.</param>
 /// <param name="Count">How many there are in all.</param>
 /// <param name="Zones">Each zone's air in the morning, and what its heater gave in the hour before.</param>
 /// <param name="MorningS">Seconds from the start until morning.</param>
@@ -59,6 +59,7 @@ public enum IceState
 /// <param name="State">How far it gets before morning.</param>
 /// <param name="Breaks">Ice that comes before morning breaks it.</param>
 /// <param name="BreaksS">When ice breaks it; null: it stands ice, or has none.</param>
+/// <param name="AtS">The time to tell of it: when ice breaks it by morning, else its first ice; null: neither.</param>
 /// <param name="ShutIn">It breaks since it freezes between two ends that are blocked, with no way to expand.</param>
 public sealed record Rung(
     string Id,
@@ -78,4 +79,5 @@ public sealed record Rung(
     IceState State,
     bool Breaks,
     double? BreaksS,
+    double? AtS,
     bool ShutIn);

@@ -15,7 +15,7 @@ public static class FreezeLadderStudy
     private const int MostRungs = 3000;
 
     /// <summary>
-    /// Every piece of run and every part with water in it, by time to first ice, blocked and solid. Wet: drinking-water lines and all parts are full, tanks as full as they start, while
+    /// Every piece of run and every part with water in it, by when ice breaks it, and when it has its first ice. Wet: drinking-water lines and all parts are full, tanks as full as they start, while
     /// waste, vent and fill lines hold what stays in them. Drained: all hold what stays after draining, with what is done by hand done. Dead water, no supercooling: on the safe side for
     /// lines in use. The hours are those of <see cref="RigNight"/>; what freezes neither by morning nor within twelve hours has no time. Pure.
     /// </summary>
@@ -23,7 +23,7 @@ public static class FreezeLadderStudy
     {
         var night = question.Ask(RigNight.Of);
         var rungs = night.Freezers.Select((f, n) => f.Rung(night, n))
-            .OrderBy(r => r.FirstIceS ?? double.PositiveInfinity).ThenBy(r => r.AirC).ThenBy(r => r.Id, StringComparer.Ordinal).ToList();
+            .OrderByDescending(r => r.Breaks).ThenBy(r => r.AtS ?? double.PositiveInfinity).ThenBy(r => r.AirC).ThenBy(r => r.Id, StringComparer.Ordinal).ToList();
         var verdict = rungs.Any(r => r.Breaks) ? Verdict.Fails : rungs.Any(r => r.State != IceState.Safe) ? Verdict.PassesButForIce : Verdict.Passes;
         return new FreezeLadderAnswer(verdict, rungs.Count > MostRungs ? rungs[..MostRungs] : rungs, rungs.Count, night.Zones(), night.MorningS, night.Answer.ReportS[^1]);
     }
@@ -41,21 +41,20 @@ public static class FreezeLadderStudy
     private static IEnumerable<Freezer> Alone(Question question)
     {
         var drained = question.Ask(DrainDownStudy.Ask);
-        var losses = new PipeLosses(question);
         for (int r = 0; r < question.Rig.Runs.Count; r++)
         {
             question.Cancel.ThrowIfCancellationRequested();
-            foreach (var piece in PiecesOf(question, losses, r, drained.Runs[r], drained.Runs[r].Threatens)) yield return piece;
+            foreach (var piece in PiecesOf(question, r, drained.Runs[r], drained.Runs[r].Threatens)) yield return piece;
         }
         foreach (var part in drained.Parts)
         {
-            double litres = question.Conditions.Water == WaterState.Wet ? PartWater.AtStartL(question.Index.Part(part.PartId), question.Conditions) : part.RetainedL;
+            double litres = question.Conditions.Water == WaterState.Wet ? PartWater.AtStartL(question.Index.Part(part.PartId), question.Conditions) : part.FreezesL;
             if (litres > TradeConstants.DryShare * part.FullL) yield return new PartFreezer(question, question.Index.Part(part.PartId), litres, part.FullL);
         }
     }
 
     // A run in pieces, one for each zone it passes, for each sleeve and, drained, for each wet length.
-    private static IEnumerable<Freezer> PiecesOf(Question question, PipeLosses losses, int r, RunDrain drain, bool pressesOnParts)
+    private static IEnumerable<Freezer> PiecesOf(Question question, int r, RunDrain drain, bool pressesOnParts)
     {
         var run = question.Rig.Runs[r];
         var pipe = Catalogue.Pipe(run.Pipe)!;
@@ -80,14 +79,19 @@ public static class FreezeLadderStudy
             var cut = cuts[i];
             var station = drain.Stations[cut.Segment];
             var next = drain.Stations[cut.Segment + 1];
-            double from = full ? cut.From : Math.Max(cut.From, station.WetFrom), to = full ? cut.To : Math.Min(cut.To, station.WetTo);
+            // What is airlocked fills its bore; a gap between it and the pool below is told as full too.
+            var (wetFrom, wetTo) = station.AirlockedTo <= station.AirlockedFrom ? (station.WetFrom, station.WetTo)
+                : station.WetTo <= station.WetFrom ? (station.AirlockedFrom, station.AirlockedTo)
+                : (Math.Min(station.WetFrom, station.AirlockedFrom), Math.Max(station.WetTo, station.AirlockedTo));
+            bool airlocked = station.AirlockedTo > station.AirlockedFrom;
+            double from = full ? cut.From : Math.Max(cut.From, wetFrom), to = full ? cut.To : Math.Min(cut.To, wetTo);
             if (to <= from)
             {
                 Close();
                 continue;
             }
             // Two dips that meet at a crest are two: each has its own water.
-            bool crest = !full && from == 0 && station.StandsAtM <= station.HeightM + 1e-6;
+            bool crest = !full && !airlocked && from == 0 && station.StandsAtM <= station.HeightM + 1e-6;
             var around = run.SleeveOn(cut.Segment);
             if (from > cut.From || course.Count == 0 || cut.Zone != zone || around != sleeve || crest) Close();
             double segment = next.DistanceM - station.DistanceM;
@@ -105,7 +109,7 @@ public static class FreezeLadderStudy
                 if (bare) skin += (to - from) * segment;
                 leans.Add((behind.Beyond, (bare ? 1 : behind.SurfaceShare) * (to - from) * segment));
             }
-            litres += full || station.StandsAtM is not { } stands
+            litres += full || airlocked || station.StandsAtM is not { } stands
                 ? pipe.BoreM2() * (to - from) * segment * 1000
                 : 1000 * BoreSegment.VolumeM3(pipe.InnerDiameterM, (to - from) * segment, stands - Between(station, next, from), stands - Between(station, next, to));
             if (to < cut.To) Close();
@@ -118,7 +122,7 @@ public static class FreezeLadderStudy
             int number = inZone[where] = inZone.GetValueOrDefault(where) + 1;
             if (pieces[i].Litres < 1e-4) continue;
             string name = pieces.Count > 1 && (i == 0 || pieces[i - 1].Zone != pieces[i].Zone) ? $"{run.Name}, {pieces[i].Zone?.Name ?? "outdoors"}" : run.Name;
-            yield return new PipeFreezer(losses, run, pipe, pieces[i], $"{run.Id}#{where}.{number}", name, full, pipe.StandsFreezing == StandsFreezing.No || (!full && pressesOnParts));
+            yield return new PipeFreezer(question.Films, run, pipe, pieces[i], $"{run.Id}#{where}.{number}", name, full, pipe.StandsFreezing == StandsFreezing.No || (!full && pressesOnParts));
         }
     }
 

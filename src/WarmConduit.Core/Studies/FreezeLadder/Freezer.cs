@@ -39,7 +39,7 @@ internal abstract class Freezer
     public abstract NightBody Body(Conditions night, Func<string?, string> target);
 
     /// <summary>What the figures of its rung came from.</summary>
-    public abstract Why Why(Conditions night, Rung rung);
+    public abstract Why Why(RigNight night, Rung rung);
 
     /// <summary>Its rung on the ladder, as freezer number <paramref name="number"/> of the night.</summary>
     public Rung Rung(RigNight night, int number)
@@ -62,6 +62,7 @@ internal abstract class Freezer
             State = state,
             Breaks = night.BreaksS(number) < night.MorningS,
             BreaksS = Finite(night.BreaksS(number)),
+            AtS = Finite(night.BreaksS(number) < night.MorningS ? night.BreaksS(number) : marks.FirstIceS),
             ShutIn = !BreaksByIce && double.IsFinite(night.BreaksS(number)),
         };
     }
@@ -70,13 +71,13 @@ internal abstract class Freezer
     protected abstract Rung Named(double morningAirC);
 
     protected static Rung Bare(string id, string name, string? runId, string? partId, string? zoneId, IReadOnlyList<Point3> course, double litres, double airC) =>
-        new(id, name, runId, partId, zoneId, course, litres, airC, null, null, null, null, airC, 0, IceState.Safe, false, null, false);
+        new(id, name, runId, partId, zoneId, course, litres, airC, null, null, null, null, airC, 0, IceState.Safe, false, null, null, false);
 
     private static double? Finite(double value) => double.IsFinite(value) ? value : null;
 }
 
 /// <summary>A piece of a run in one zone.</summary>
-internal sealed class PipeFreezer(PipeLosses losses, Run run, PipeStock pipe, Piece piece, string id, string name, bool full, bool breaksByIce) : Freezer
+internal sealed class PipeFreezer(PipeFilms films, Run run, PipeStock pipe, Piece piece, string id, string name, bool full, bool breaksByIce) : Freezer
 {
     public override string Id => id;
 
@@ -110,34 +111,37 @@ internal sealed class PipeFreezer(PipeLosses losses, Run run, PipeStock pipe, Pi
         return new NightBody(id, kgPerM * piece.LengthM, pipe.WallJPerMK() * piece.LengthM, night.StartWaterC, IceGrowth.Cylinder, piece.LengthM, Contacts(target), []);
     }
 
-    // From the water to the air around it.
-    private double ResistanceMKPerW => losses.Of(pipe, piece.Sleeve, piece.Zone).ResistanceMKPerW;
+    private double StillResistanceMKPerW => films.StillResistanceMKPerW(pipe, piece.Sleeve);
 
     private double BesideShare => Math.Min(1, Beside.FacesShare * _beside.Sum(b => b.AlongM) / piece.LengthM);
 
     // What lies against a face has what is behind it before a part of its surface, not the room; what lies beside a line has that.
     private NightContact[] Contacts(Func<string?, string> target)
     {
-        double g = piece.LengthM / ResistanceMKPerW, room = (1 - piece.Leans.Sum(l => l.Share)) * (1 - BesideShare);
+        double room = (1 - piece.Leans.Sum(l => l.Share)) * (1 - BesideShare);
+        var metre = films.Of(pipe, piece.Sleeve, PipeFilms.InWind(piece.Zone));
+        NightContact To(Zone? zone, double share) => new(target(zone?.Id), 0, metre.Times(share * piece.LengthM));
         return
         [
-            new(target(piece.Zone?.Id), room * g), .. piece.Leans.Select(l => new NightContact(target(l.To?.Id), l.Share * (1 - BesideShare) * g)),
-            .. _beside.Select(b => new NightContact(b.Other.Id, Beside.FacesShare * b.AlongM / (ResistanceMKPerW + b.Other.ResistanceMKPerW))),
+            To(piece.Zone, room), .. piece.Leans.Select(l => To(l.To, l.Share * (1 - BesideShare))),
+            .. _beside.Select(b => new NightContact(b.Other.Id, Beside.FacesShare * b.AlongM / (StillResistanceMKPerW + b.Other.StillResistanceMKPerW))),
         ];
     }
 
-    public override Why Why(Conditions night, Rung rung)
+    public override Why Why(RigNight night, Rung rung)
     {
-        var (resistance, worst) = losses.Of(pipe, piece.Sleeve, piece.Zone);
+        bool windy = PipeFilms.InWind(piece.Zone);
+        double airC = night.AirC(piece.Zone, 0), wind = windy ? night.WeatherAt(0).WindMPerS : 0;
         return new Why(
-            "The piece cools towards the air around it, which cools as the vehicle does: loss × (its temperature − the air's), hour by hour. At 0 °C its ice grows inwards and insulates (Plank).",
+            "The piece cools towards the air around it, which cools as the vehicle does: loss × (its temperature − the air's), minute by minute; still air takes less from it the nearer the two are. At 0 °C its ice grows inwards and insulates (Plank).",
             [
                 new("length of this piece", Measure.Length(piece.LengthM), false),
                 new("water in it", Measure.Volume(piece.Litres), !full),
-                new("loss of this piece", Measure.Conductance(piece.LengthM / resistance), true),
+                new("loss of this piece at the start", Measure.Conductance(piece.LengthM / films.ResistanceMKPerW(pipe, piece.Sleeve, windy, night.Asked.StartWaterC, airC, wind)), true),
+                new("air around it at the start", Measure.Temperature(airC), true),
                 new("air around it in the morning", Measure.Temperature(rung.AirC), true),
-                new(worst < losses.WindMPerS(piece.Zone) ? "worst wind up to the night's" : "wind on it", new Measure(worst, Quantity.Speed), false),
-                new("water at the start", Measure.Temperature(night.StartWaterC), false),
+                new("wind on it at the start, and all up to it", new Measure(wind, Quantity.Speed), false),
+                new("water at the start", Measure.Temperature(night.Asked.StartWaterC), false),
                 new("insulation", Measure.Length(piece.Sleeve?.AllM() ?? 0), false),
                 .. piece.Leans.Select(l => new WhyInput($"share of its loss to {l.To?.Name ?? "outdoors"}, where it lies against a face", new Measure(l.Share, Quantity.Share), true)),
                 .. _beside.Count > 0 ? [new("of it beside other lines", Measure.Length(_beside.Max(b => b.AlongM)), true)] : (WhyInput[])[],
@@ -162,7 +166,7 @@ internal sealed class PartFreezer : Freezer
         (_part, _litres, Zone) = (part, litres, question.Index.ZoneAt(part.Box.Centre()));
         // A puddle in a tank loses through the floor and its own surface: half of the faces, at the least.
         double wet = stock.Passage == Passage.Vessel && litres < fullL ? 0.5 + (0.5 * litres / fullL) : 1;
-        _losses = [.. PartContacts.Of(question, part).Select(c => c with { WPerK = c.WPerK * wet })];
+        _losses = [.. PartContacts.Of(question, part).Select(c => c.Times(wet))];
         BreaksByIce = stock.IceBreaks == IceBreaks.Yes || (stock.IceBreaks == IceBreaks.WhenFull && litres > TradeConstants.FullShare * fullL);
     }
 
@@ -179,18 +183,23 @@ internal sealed class PartFreezer : Freezer
     public override NightBody Body(Conditions night, Func<string?, string> target)
     {
         double kg = _litres * Constants.WaterKgPerM3 / 1000;
-        return new NightBody(_part.Id, kg, PartWater.DryJPerK(kg), night.StartWaterC, IceGrowth.Lumped, 0, [.. _losses.Select(c => new NightContact(target(c.To?.Id), c.WPerK))], []);
+        return new NightBody(_part.Id, kg, PartWater.DryJPerK(kg), night.StartWaterC, IceGrowth.Lumped, 0, [.. _losses.Select(c => new NightContact(target(c.To?.Id), c.WPerK, c.Films))], []);
     }
 
-    public override Why Why(Conditions night, Rung rung) => new(
-        "It cools towards the air around it, which cools as the vehicle does: loss × (its temperature − the air's), hour by hour. At 0 °C the latent heat of its water leaves in the same way.",
-        [
-            new("water in it", Measure.Volume(_litres), _part.HoldsL is null),
-            new("loss", Measure.Conductance(_losses.Sum(c => c.WPerK)), _part.LossWPerK is null),
-            .. _losses.Where(c => c.Through).Select(c => new WhyInput($"of it to {c.To?.Name ?? "outdoors"}, through what it stands against", Measure.Conductance(c.WPerK), true)),
-            new("air around it in the morning", Measure.Temperature(rung.AirC), true),
-            new("water at the start", Measure.Temperature(night.StartWaterC), false),
-        ]);
+    public override Why Why(RigNight night, Rung rung)
+    {
+        var start = night.WeatherAt(0);
+        double Loss(PartContact c) => c.AtWPerK(start.TemperatureC, start.WindMPerS);
+        return new Why(
+            "It cools towards the air around it, which cools as the vehicle does: loss × (its temperature − the air's), minute by minute. At 0 °C the latent heat of its water leaves in the same way.",
+            [
+                new("water in it", Measure.Volume(_litres), _part.HoldsL is null),
+                new("loss at the start", Measure.Conductance(_losses.Sum(Loss)), _part.LossWPerK is null),
+                .. _losses.Where(c => c.Through).Select(c => new WhyInput($"of it to {c.To?.Name ?? "outdoors"}, through what it stands against", Measure.Conductance(Loss(c)), true)),
+                new("air around it in the morning", Measure.Temperature(rung.AirC), true),
+                new("water at the start", Measure.Temperature(night.Asked.StartWaterC), false),
+            ]);
+    }
 
     protected override Rung Named(double morningAirC) => Bare(_part.Id, _part.Name, null, _part.Id, Zone?.Id, [_part.Box.Centre()], _litres, morningAirC);
 }

@@ -16,7 +16,7 @@ public static class RungWhyStudy
         string id = question.About ?? "";
         var night = question.Ask(RigNight.Of);
         for (int n = 0; n < night.Freezers.Count; n++)
-            if (night.Freezers[n] is { } freezer && freezer.Id == id) return new RungWhyAnswer(id, freezer.Why(question.Conditions, freezer.Rung(night, n)));
+            if (night.Freezers[n] is { } freezer && freezer.Id == id) return new RungWhyAnswer(id, freezer.Why(night, freezer.Rung(night, n)));
         return new RungWhyAnswer(id, null);
     }
 }

@@ -1,9 +1,6 @@
-using WarmConduit.Core.Geometry;
-using WarmConduit.Core.Levels;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.DrainDown;
-using WarmConduit.Core.Studies.DrainOrder;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.Holds;
@@ -30,10 +27,16 @@ public enum HoldKind
     Sag,
 
     /// <summary>No air gets in behind it.</summary>
-    NoAir,
+    Airlock,
 
     /// <summary>Film and beads in a bore that is too flat.</summary>
     Film,
+
+    /// <summary>It keeps its water, safe from frost by what is poured in on leaving.</summary>
+    Protected,
+
+    /// <summary>All that is too little to name.</summary>
+    Rest,
 }
 
 /// <summary>Something that holds water once the rig is drained.</summary>
@@ -42,84 +45,77 @@ public enum HoldKind
 /// <param name="Litres">How much, L.</param>
 /// <param name="Breaks">Ice there breaks something.</param>
 /// <param name="Empties">The one thing that empties it.</param>
-/// <param name="Counted">It is part of what the drain-down counts; else it comes on top as an estimate.</param>
-public sealed record Hold(HoldKind Kind, string Words, double Litres, bool Breaks, Sentence Empties, bool Counted);
+/// <param name="Estimate">How much is an estimate.</param>
+public sealed record Hold(HoldKind Kind, string Words, double Litres, bool Breaks, Sentence Empties, bool Estimate);
 
 /// <summary>Everything that holds water.</summary>
-/// <param name="Holds">Most first.</param>
-/// <param name="CountedL">What the drain-down counts, L.</param>
-/// <param name="BesidesL">What comes on top, L. Estimate.</param>
-public sealed record HoldsAnswer(IReadOnlyList<Hold> Holds, double CountedL, double BesidesL);
+/// <param name="Holds">Most first; together they are all that stays.</param>
+/// <param name="Stays">The sums, as the drain-down has them.</param>
+public sealed record HoldsAnswer(IReadOnlyList<Hold> Holds, Stays Stays);
 
-/// <summary>What still holds water, whatever the reason.</summary>
+/// <summary>What still holds water, whatever the reason: the drain-down's account, thing by thing.</summary>
 public static class HoldsStudy
 {
-    private const double LeastFilmL = 0.001, LeastSagL = 0.0002;
+    private const double LeastRestL = 1e-6;
 
-    /// <summary>Asks of a rig once it is drained. Pure. O(points).</summary>
+    /// <summary>Asks of a rig once it is drained. Every litre of <see cref="DrainDownAnswer.Stays"/> stands in one line. Pure. O(points).</summary>
     public static HoldsAnswer Ask(Question question)
     {
         var drained = question.Ask(DrainDownStudy.Ask);
-        var order = question.Ask(DrainOrderStudy.Ask);
-        var holds = new List<Hold>();
-        holds.AddRange(drained.Pools.Select(p => OfPool(question, p)));
-        foreach (var part in drained.Parts.Where(p => p.ByDesign && p.RetainedL > 0)) holds.Add(OfPart(question, part));
-        holds.AddRange(question.Rig.Parts.Select(p => OfShut(question, p)).OfType<Hold>());
-        holds.AddRange(question.Rig.Runs.Select((r, i) => OfSag(question, r, drained.Runs[i])).OfType<Hold>());
-        holds.AddRange(order.Air.Where(h => !h.Gulps).Select(h => new Hold(HoldKind.NoAir, h.Words, h.Litres, false, $"Let air in at {h.OpenAt.Words}: an opening there, or loosen it.", false)));
-        foreach (var run in drained.Runs.Where(r => r.ResidualL >= LeastFilmL))
-            holds.Add(new Hold(HoldKind.Film, question.Index.Run(run.RunId).Name, run.ResidualL, false, Sentence.Of($"A fall of {Measure.Fall(question.Rig.Brief.LeastFall)} all the way, or air."), false));
-        return new HoldsAnswer([.. holds.OrderByDescending(h => h.Litres)], drained.RetainedL, holds.Where(h => !h.Counted).Sum(h => h.Litres));
+        var holds = drained.Pools.Select(p => OfPool(question, p)).ToList();
+        var told = drained.Pools.SelectMany(p => p.Parts).Select(p => p.PartId).ToHashSet();
+        var airlocked = drained.Airlocks.Where(a => !a.Gulps).ToList();
+        foreach (var part in drained.Parts.Where(p => p.RetainedL > LeastRestL && !told.Contains(p.PartId)))
+        {
+            if (OfPart(question, part) is { } hold) holds.Add(hold);
+        }
+        // As much as is in the bores, which is no more than they hold.
+        var inRun = drained.Runs.ToDictionary(r => r.RunId);
+        foreach (var lock_ in airlocked)
+            holds.Add(new Hold(HoldKind.Airlock, lock_.Words, lock_.Litres, lock_.RunIds.Any(id => inRun[id].Threatens), $"Let air in at {lock_.OpenAt.Words}: open a tap or valve there, or loosen a joint.", true));
+        foreach (var run in drained.Runs)
+        {
+            string name = question.Index.Run(run.RunId).Name;
+            if (run.SagL > 0) holds.Add(new Hold(HoldKind.Sag, name, run.SagL, false, Slack.Of(question.Index, question.Index.Run(run.RunId)) is null ? "Clips closer together." : "Cut it to length, or put a board beneath.", true));
+            if (run.FilmL - run.SagL >= LeastFilmL) holds.Add(new Hold(HoldKind.Film, name, run.FilmL - run.SagL, false, Sentence.Of($"A fall of {Measure.Fall(question.Rig.Brief.LeastFall)} all the way, or air."), true));
+        }
+        double rest = drained.Stays.TotalL - holds.Sum(h => h.Litres);
+        if (rest > LeastRestL) holds.Add(new Hold(HoldKind.Rest, "small amounts", rest, false, "Too little to name.", true));
+        return new HoldsAnswer([.. holds.OrderByDescending(h => h.Litres)], drained.Stays);
     }
+
+    private const double LeastFilmL = 0.001;
 
     private static Hold OfPool(Question question, PoolAnswer pool)
     {
         if (pool.Shares.Count == 0)
-            return new Hold(HoldKind.Vessel, pool.Words, pool.RetainedL, pool.Threatens.Count > 0, pool.ShutBy is { } by ? $"Open {by.Words}." : "A drain at its lowest corner, or a sponge.", true);
+            return new Hold(HoldKind.Vessel, pool.Words, pool.RetainedL, pool.Threatens.Count > 0, pool.ShutBy is { } by ? $"Open {by.Words}." : OfVessel(question, pool.Parts[0].PartId), false);
         bool dead = pool.Shares.Select(s => question.Index.Run(s.RunId)).Any(r => Dead(question, r.From) || Dead(question, r.To));
         return new Hold(
             dead ? HoldKind.DeadLeg : HoldKind.Pool, pool.Words, pool.RetainedL, pool.Threatens.Count > 0,
-            pool.ShutBy is { } shut ? $"Open {shut.Words}, or put a drain at {pool.Lowest.Words}." : $"A drain at {pool.Lowest.Words}, or its fall.", true);
+            pool.ShutBy is { } shut ? $"Open {shut.Words}, or put a drain at {pool.Lowest.Words}." : $"A drain at {pool.Lowest.Words}, or even fall.", false);
     }
+
+    private static Sentence OfVessel(Question question, string partId) =>
+        question.Ask(DrainDownStudy.Ask).Parts.First(p => p.PartId == partId).Cause == StayCause.Airlock ? "Add a vent: no air gets in behind its water." : "A drain at its lowest corner.";
 
     private static bool Dead(Question question, RunEnd end) => end.Part is { } id && Catalogue.Part(question.Index.Part(id).Stock)!.Passage == Passage.DeadEnd;
 
-    private static Hold OfPart(Question question, PartDrain drain)
+    private static Hold? OfPart(Question question, PartDrain drain)
     {
         var part = question.Index.Part(drain.PartId);
-        return new Hold(HoldKind.Design, part.Name, drain.RetainedL, question.Levels.IceBreaks(part.Id), $"{drain.Remedy}.", true);
-    }
-
-    // Half open, a ball lets its own water go.
-    private static Hold? OfShut(Question question, Part part)
-    {
         var stock = Catalogue.Part(part.Stock)!;
-        if (stock.Passage is not (Passage.Valve or Passage.Mixer) || question.Scenario.PositionOf(part) is not { Passes: false } || question.Index.HoldsCoolant(part)) return null;
-        return new Hold(
-            HoldKind.Shut, part.Name, PartWater.HoldsL(part), stock.IceBreaks == IceBreaks.Yes,
-            stock.Passage == Passage.Valve ? "Leave it half open: shut, the ball keeps what is in it, and so may what lies behind." : "Leave it open, lever in the middle: its cartridge keeps what is in it.", false);
-    }
-
-    // Each straight length as it hangs between its clips, and where its slack hangs, drained by itself.
-    private static Hold? OfSag(Question question, Run run, RunDrain drain)
-    {
-        if (run.Service == Service.Coolant || Catalogue.Pipe(run.Pipe) is not { } pipe) return null;
-        var clipped = ClippedPipe.Of(pipe, run.Service == Service.Hot);
-        var slack = Slack.Of(question.Index, run);
-        double litres = 0;
-        for (int k = 0; k + 1 < drain.Stations.Count; k++)
+        bool breaks = question.Levels.IceBreaks(part.Id);
+        return drain.Cause switch
         {
-            var (a, b) = (drain.Stations[k], drain.Stations[k + 1]);
-            double length = a.At.DistanceM(b.At);
-            bool hangs = slack?.Leg == k;
-            int? spans = run.Spans(length);
-            if ((spans is null && !hangs) || a.Fall is not (>= 0 and < 0.5) || a.WetTo > a.WetFrom || length < 0.05) continue;
-            var (high, low) = a.HeightM >= b.HeightM ? (a.At, b.At) : (b.At, a.At);
-            var edge = new LevelEdge("span", "high", "low", pipe.InnerDiameterM, Passes.Both, []);
-            edge = hangs ? edge with { Via = HangingHose.Course(high.Towards(low, 0.5 - 0.5 / (spans ?? 1)), high.Towards(low, 0.5 + 0.5 / (spans ?? 1)), slack!.BellyM) } : clipped.Sagged(edge, high, low, length / spans!.Value);
-            var network = new LevelNetwork([new LevelNode("high", high), new LevelNode("low", low)], [edge], [], ["low"]);
-            litres += Draining.Solve(network, question.Conditions.Parked).EdgeM3[0] * 1000;
-        }
-        return litres < LeastSagL ? null : new Hold(HoldKind.Sag, run.Name, litres, false, slack is null ? "Clips closer together." : "Its slack taken out, or a board beneath.", false);
+            StayCause.Design when drain.ProtectedL > 0 => new Hold(HoldKind.Protected, part.Name, drain.RetainedL, false, $"It stays, mixed with antifreeze: {drain.Task}.", false),
+            StayCause.Design => new Hold(HoldKind.Design, part.Name, drain.RetainedL, breaks, $"{drain.Remedy}.", false),
+            StayCause.Shut => new Hold(
+                HoldKind.Shut, part.Name, drain.RetainedL, breaks,
+                stock.Passage == Passage.Valve ? "Leave it half open: shut, the ball keeps what is in it, and so may what lies behind." : "Leave it open, lever in the middle: its cartridge keeps what is in it.", true),
+            StayCause.Airlock when stock.Passage != Passage.Vessel => new Hold(HoldKind.Airlock, part.Name, drain.RetainedL, breaks, "Let air in above it.", true),
+            _ when stock.Passage == Passage.Vessel => new Hold(HoldKind.Vessel, part.Name, drain.RetainedL, breaks, OfVessel(question, part.Id), false),
+            _ => null,
+        };
     }
 }

@@ -30,11 +30,11 @@ public static class MeasureNextStudy
     public static MeasureNextAnswer Ask(Question question)
     {
         var rig = question.Rig;
-        var night = question.Conditions with { OutdoorC = rig.Brief.LowestC, WindMPerS = rig.Brief.WindMPerS, HeatOn = true };
+        var night = SteadyNight.Of(rig.Brief);
         var items = Missing(question).ToList();
         var wet = rig.Parts.Where(p => PartWater.HoldsL(p) > 0).Select(p => question.Index.ZoneAt(p.Box.Centre())?.Id).ToHashSet();
         var rooms = rig.Shell.Zones.Where(z => z.Kind != ZoneKind.OpenUnderfloor).Select(z => z.Id).ToHashSet();
-        var air = question.With(night).Zones.Where(z => rooms.Contains(z.ZoneId)).OrderBy(z => wet.Contains(z.ZoneId) ? 0 : 1).ThenBy(z => z.AirC).ToList();
+        var air = ZoneBalance.Solve(rig, night).Where(z => rooms.Contains(z.ZoneId)).OrderBy(z => wet.Contains(z.ZoneId) ? 0 : 1).ThenBy(z => z.AirC).ToList();
         if (air.Count == 0) return new MeasureNextAnswer(null, null, items);
         var coldest = air[0];
         string name = rig.Shell.Zones.Find(coldest.ZoneId)!.Name;

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Runtime.CompilerServices;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Heat;
+using WarmConduit.Core.Heat.Night;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 
@@ -11,13 +12,14 @@ namespace WarmConduit.Core.Studies.Networks;
 /// <param name="Out">The way out of the room through it.</param>
 /// <param name="Beyond">The zone behind it; null: outdoors.</param>
 /// <param name="IsBareSkin">Outdoors behind hardly anything: the air at it is the skin's, not the room's.</param>
-/// <param name="SurfaceShare">How far its surface is from the room's air towards what is behind, 0..1.</param>
-/// <param name="ResistanceM2KPerW">From its surface to what is behind, m²K/W.</param>
-internal sealed record FaceBehind(Point3 Out, Zone? Beyond, bool IsBareSkin, double SurfaceShare, double ResistanceM2KPerW);
+/// <param name="SurfaceShare">How far its surface is from the room's air towards what is behind, 0..1; in a wind, where there is one: at the most.</param>
+/// <param name="ResistanceM2KPerW">From its surface to what is behind, m²K/W; without the film there where that is in the wind.</param>
+/// <param name="Windy">What is behind is in the wind.</param>
+internal sealed record FaceBehind(Point3 Out, Zone? Beyond, bool IsBareSkin, double SurfaceShare, double ResistanceM2KPerW, bool Windy);
 
 /// <summary>What lies against a face of its room: the surface there is colder than the room, by as much as what is behind takes from it.</summary>
-/// <remarks>Safe to share between threads, and between rigs of one shell under the same conditions.</remarks>
-internal sealed class Against(Shell shell, Conditions night)
+/// <remarks>Safe to share between threads, and between rigs of one shell.</remarks>
+internal sealed class Against(Shell shell)
 {
     /// <summary>Nearer than a hand is thick there is no room air between, m. Estimate.</summary>
     public const double NearM = 0.025;
@@ -27,6 +29,8 @@ internal sealed class Against(Shell shell, Conditions night)
 
     // Less resistance than a finger of foam is none. Estimate.
     private const double BareM2KPerW = 0.15, LeastM2KPerW = 1e-3, BehindM = 0.02;
+
+    private static readonly SteadyNight Windy = new(0, 4, false);
 
     private static readonly (Facing Facing, Facing Back, Point3 Out)[] Ways =
     [
@@ -99,14 +103,16 @@ internal sealed class Against(Shell shell, Conditions night)
     }
 
     // A partition stands in the list of either room.
-    private FaceBehind? Made(Zone zone, Facing facing, Facing back, Zone? beyond, Point3 outward)
+    private static FaceBehind? Made(Zone zone, Facing facing, Facing back, Zone? beyond, Point3 outward)
     {
         if ((Listed(zone, facing, beyond?.Id) ?? (beyond is null ? null : Listed(beyond, back, zone.Id))) is not { } face) return null;
-        bool windy = beyond is null || ZoneBalance.InWind(beyond) || ZoneBalance.InWind(zone);
-        double whole = 1 / ZoneBalance.Transmittance(face, night, windy);
-        double near = ZoneBalance.InWind(zone) ? 1 / SurfaceCoefficient.OuterWallWPerM2K(night.WindMPerS, 0.9, night.OutdoorC) : ZoneBalance.InnerSurfaceM2KPerW(face.Side);
+        // A wind of four metres a second stands for any where films of both sides are taken off again; what the wall holds without them hardly hangs on it.
+        bool here = ZoneBalance.InWind(zone), there = beyond is null || ZoneBalance.InWind(beyond);
+        double film = 1 / SurfaceCoefficient.OuterWallWPerM2K(Windy.WindMPerS, WallFilm.Emissivity, Windy.OutdoorC), still = ZoneBalance.InnerSurfaceM2KPerW(face.Side);
+        double whole = 1 / ZoneBalance.Transmittance(face, Windy, here || there);
+        double near = here ? film : still, far = there ? here ? still : film : 0;
         bool bare = beyond is null && Layered.Of(face.Layers).Sum(l => l.Resistance()) < BareM2KPerW;
-        return new FaceBehind(outward, beyond, bare, Math.Clamp(near / whole, 0, 1), Math.Max(LeastM2KPerW, whole - near));
+        return new FaceBehind(outward, beyond, bare, Math.Clamp(near / (whole - far), 0, 1), Math.Max(LeastM2KPerW, whole - near - far), there);
     }
 
     private static Face? Listed(Zone zone, Facing facing, string? towards) =>

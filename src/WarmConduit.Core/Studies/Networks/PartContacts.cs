@@ -1,16 +1,27 @@
 using WarmConduit.Core.Heat;
+using WarmConduit.Core.Heat.Night;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 
 namespace WarmConduit.Core.Studies.Networks;
 
-/// <summary>What a part loses to a room, or to outdoors (null), W/K; <paramref name="Through"/>: by the sides with which it stands against a face of its own room.</summary>
-internal readonly record struct PartContact(Zone? To, double WPerK, bool Through);
+/// <summary>
+/// What a part loses to a room, or to outdoors (null), W/K, and with it what goes through <paramref name="Films"/> by the wind of the hour; <paramref name="Through"/>: by the sides with which it stands against a face
+/// of its own room.
+/// </summary>
+internal sealed record PartContact(Zone? To, double WPerK, bool Through, IReadOnlyList<NightFilmed> Films)
+{
+    /// <summary>The same of a part of it.</summary>
+    public PartContact Times(double share) => this with { WPerK = WPerK * share, Films = Films.Times(share) };
+
+    /// <summary>W/K in all, in a wind of <paramref name="windMPerS"/> at <paramref name="outdoorC"/>.</summary>
+    public double AtWPerK(double outdoorC, double windMPerS) => WPerK + Films.AtWPerK(outdoorC, windMPerS);
+}
 
 /// <summary>What a part loses, and to what.</summary>
 internal static class PartContacts
 {
-    // A moulded tank of 5 mm in still air with radiation, 8 W/m²K. Estimates; in the wind it is an outer wall's coefficient.
+    // A moulded tank of 5 mm in still air with radiation, 8 W/m²K. Estimates; in the wind it has the film of an outer wall.
     private const double TankWallM = 0.005, AirSideWPerM2K = 8;
 
     /// <summary>The sides of a box.</summary>
@@ -33,18 +44,25 @@ internal static class PartContacts
         {
             double bare = (part.LossWPerK ?? stock.LossWPerK) / area, outdoors = zone is null ? 1 : stock.OutdoorShare;
             double loss = bare <= 0 ? 0 : Sides.Sum(s => Jacketed(s, r => 1 / ((1 / bare) + r)));
-            return [.. ((PartContact[])[new(zone, (1 - outdoors) * loss, false), new(null, outdoors * loss, false)]).Where(c => c.WPerK > 0)];
+            return [.. ((PartContact[])[new(zone, (1 - outdoors) * loss, false, []), new(null, outdoors * loss, false, [])]).Where(c => c.WPerK > 0)];
         }
-        var night = question.Conditions;
-        double air = zone is null || ZoneBalance.InWind(zone) ? SurfaceCoefficient.OuterWallWPerM2K(night.WindMPerS, 0.9, night.OutdoorC) : AirSideWPerM2K;
         return
         [
             .. Sides.Select(side =>
             {
                 var behind = zone is null ? null : question.Against.Of(zone, part.Box, side);
-                double outer = behind is null ? air : 1 / behind.ResistanceM2KPerW;
-                return new PartContact(behind is null ? zone : behind.Beyond, Jacketed(side, r => TankFace.TransmittanceWPerM2K(TankWallM, r > 0 ? [new WallLayer(r, 1)] : [], outer)), behind is not null);
-            }).GroupBy(c => (c.To, c.Through)).Select(g => new PartContact(g.Key.To, g.Sum(c => c.WPerK), g.Key.Through)),
+                var to = behind is null ? zone : behind.Beyond;
+                if (behind is null ? PipeFilms.InWind(zone) : behind.Windy)
+                {
+                    // A wall of so much in front of the outer film.
+                    double wall = TankFace.TransmittanceWPerM2K(TankWallM, [], 1 / (behind?.ResistanceM2KPerW ?? 1e-9)), m2 = AreaM2(part, side);
+                    double covered = around <= 0 || part.JacketOff?.Contains(side) == true ? 0 : 1 - gaps;
+                    NightFilmed[] films = [new(new WallFilm((1 / wall) + around, 1), covered * m2), new(new WallFilm(1 / wall, 1), (1 - covered) * m2)];
+                    return new PartContact(to, 0, behind is not null, [.. films.Where(f => f.Size > 0)]);
+                }
+                double outer = behind is null ? AirSideWPerM2K : 1 / behind.ResistanceM2KPerW;
+                return new PartContact(to, Jacketed(side, r => TankFace.TransmittanceWPerM2K(TankWallM, r > 0 ? [new WallLayer(r, 1)] : [], outer)), behind is not null, []);
+            }).GroupBy(c => (c.To, c.Through)).Select(g => new PartContact(g.Key.To, g.Sum(c => c.WPerK), g.Key.Through, Films.Alike(g.SelectMany(c => c.Films)))),
         ];
     }
 

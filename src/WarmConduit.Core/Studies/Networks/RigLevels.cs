@@ -15,6 +15,7 @@ internal sealed class RigLevels
     private readonly Dictionary<(int, int), (int Run, bool Reversed)> _runFrom = [];
     private readonly Dictionary<int, (int Run, int Index)> _pointOfRun = [];
     private readonly HashSet<string> _shut = [];
+    private readonly HashSet<int> _joined = [];
 
     /// <summary>Lays a rig out. <see cref="Graph"/> is null when nothing is open anywhere, so that everything stays.</summary>
     public RigLevels(RigIndex index, Scenario scenario)
@@ -48,6 +49,8 @@ internal sealed class RigLevels
             _runPoints[r] = Graph.PointsOfEdge(r);
             for (int k = 0; k < _runPoints[r].Length; k++)
                 if (!_portOfPoint.ContainsKey(_runPoints[r][k])) _pointOfRun[_runPoints[r][k]] = (r, k);
+            _joined.Add(_runPoints[r][0]);
+            _joined.Add(_runPoints[r][^1]);
             _runFrom.TryAdd((_runPoints[r][0], _runPoints[r][1]), (r, false));
             _runFrom.TryAdd((_runPoints[r][^1], _runPoints[r][^2]), (r, true));
         }
@@ -71,6 +74,9 @@ internal sealed class RigLevels
     /// <summary>Point of a part's port.</summary>
     public int PointOf(string part, string port) => Graph!.PointOf(NodeId(part, port));
 
+    /// <summary>Points of the ports of a part that a run joins. The spout of a tap that is shut, say, tells nothing of what lies behind it.</summary>
+    public IEnumerable<int> JoinedPointsOf(Part part) => part.Ports.Select(p => PointOf(part.Id, p.Id)).Where(_joined.Contains);
+
     /// <summary>Whether some way through a part is shut: a closed valve or tap, a resting pump, a non-return valve against its arrow.</summary>
     public bool Shuts(string partId) => _shut.Contains(partId);
 
@@ -85,7 +91,8 @@ internal sealed class RigLevels
     /// <summary>Whether ice breaks the part with this id.</summary>
     public bool IceBreaks(string id) => Catalogue.Part(_index.Part(id).Stock)!.IceBreaks == Materials.IceBreaks.Yes;
 
-    private static string NodeId(string part, string port) => $"{part}.{port}";
+    /// <summary>The node of a part's port.</summary>
+    public static string NodeId(string part, string port) => $"{part}.{port}";
 
     private static string EndNode(Run run, RunEnd end, string name, List<LevelNode> nodes)
     {
@@ -123,6 +130,7 @@ internal sealed class RigLevels
             case Passage.Vessel:
                 VesselOf[part.Id] = vessels.Count;
                 vessels.Add(new LevelVessel(part.Id, part.Box, PartWater.HoldsL(part) / 1000, [.. part.Ports.Select(p => NodeId(part.Id, p.Id))]));
+                if (PartWater.OpenTop(part)) drains.AddRange(part.Ports.Where(p => part.RoleOf(p) == PortRole.Vent).Select(p => NodeId(part.Id, p.Id)));
                 break;
             case Passage.Drain when !position!.Passes:
                 _shut.Add(part.Id);

@@ -98,7 +98,7 @@ public static class CalibrationStudy
     private static NightNetwork Rooms(Question question, Thermometers read, int heated)
     {
         var zones = question.Rig.Shell.Zones;
-        var night = question.Conditions with { OutdoorC = read.OutdoorC.Average(), Weather = null, Events = null, HeatOn = false, InsideC = read.Zones[0].C[0], Cloud = 1 };
+        var night = question.Conditions.Constant(read.OutdoorC.Average()) with { Events = null, HeatOn = false, InsideC = read.Zones[0].C[0], Cloud = 1 };
         var asked = question.With(night);
         double endS = read.TimeS[^1];
         var network = RigNetwork.Of(asked, [.. FreezeLadderStudy.Freezers(asked)], [new WeatherHour(night.OutdoorC, night.WindMPerS, 1)], NightCourse.Of(night, endS)[0], Doubt.None, out _);
@@ -116,8 +116,7 @@ public static class CalibrationStudy
         return network with
         {
             OutdoorC = new TimeSeries(read.TimeS, read.OutdoorC),
-            Sources = [],
-            Zones = [.. network.Zones.Select((z, i) => z with { OutdoorSource = null, Heaters = i == heated ? heaters : [] })],
+            Zones = [.. network.Zones.Select((z, i) => z with { Heaters = i == heated ? heaters : [] })],
         };
     }
 
@@ -125,7 +124,7 @@ public static class CalibrationStudy
     private static List<Sought> Unknowns(NightNetwork rooms, IReadOnlyList<Zone> zones, int[] measured, bool heater, int heated)
     {
         bool Joined(int a, int b) => rooms.Links.Any(l => Joins(l.A, l.B, zones[a], zones[b])) || rooms.Openings.Any(o => o.B is not null && Joins(o.A, o.B, zones[a], zones[b]));
-        var sought = measured.Where(z => rooms.Zones[z].OutdoorWPerK > 0).Select(z => new Sought(What.Loss, z, z)).ToList();
+        var sought = measured.Where(z => OutdoorWPerK(rooms, z) > 0).Select(z => new Sought(What.Loss, z, z)).ToList();
         for (int a = 0; a < measured.Length; a++)
             for (int b = a + 1; b < measured.Length; b++)
                 if (Joined(measured[a], measured[b])) sought.Add(new Sought(What.Exchange, measured[a], measured[b]));
@@ -145,11 +144,23 @@ public static class CalibrationStudy
             double Between(string a, string b) => sought.FindIndex(s => s.What == What.Exchange && Joins(a, b, zones[s.A], zones[s.B])) is >= 0 and var i ? factors[i] : 1;
             return rooms with
             {
-                Zones = [.. rooms.Zones.Select((z, i) => z with { HeatCapacityJPerK = z.HeatCapacityJPerK * Of(What.Holds, i), OutdoorWPerK = z.OutdoorWPerK * Of(What.Loss, i), OutdoorWPerKPerMPerS = z.OutdoorWPerKPerMPerS * Of(What.Loss, i) })],
-                Links = [.. rooms.Links.Select(l => l with { ConductanceWPerK = l.ConductanceWPerK * Between(l.A, l.B) })],
+                Zones = [.. rooms.Zones.Select((z, i) => z with
+                {
+                    HeatCapacityJPerK = z.HeatCapacityJPerK * Of(What.Holds, i),
+                    OutdoorWPerK = z.OutdoorWPerK * Of(What.Loss, i),
+                    OutdoorWPerKPerMPerS = z.OutdoorWPerKPerMPerS * Of(What.Loss, i),
+                    Outer = z.Outer?.Times(Of(What.Loss, i)),
+                })],
+                Links = [.. rooms.Links.Select(l => l with { ConductanceWPerK = l.ConductanceWPerK * Between(l.A, l.B), Windy = l.Windy?.Times(Between(l.A, l.B)) })],
                 Openings = [.. rooms.Openings.Select(o => o with { AreaM2 = o.AreaM2 * (o.B is null ? 1 : Between(o.A, o.B)) })],
             };
         });
+
+    // As in the wind of the readings, which is the same all the time.
+    private static double OutdoorWPerK(NightNetwork rooms, int z) =>
+        rooms.Zones[z].OutdoorWPerK + (rooms.WindMPerS.Value[0] * rooms.Zones[z].OutdoorWPerKPerMPerS) + AtStart(rooms, rooms.Zones[z].Outer);
+
+    private static double AtStart(NightNetwork rooms, IReadOnlyList<NightFilmed>? films) => films?.AtWPerK(rooms.OutdoorC.Value[0], rooms.WindMPerS.Value[0]) ?? 0;
 
     private static bool Joins(string a, string b, Zone x, Zone y) => (a, b) == (RigNetwork.IdOf(x.Id), RigNetwork.IdOf(y.Id)) || (b, a) == (RigNetwork.IdOf(x.Id), RigNetwork.IdOf(y.Id));
 
@@ -158,10 +169,10 @@ public static class CalibrationStudy
         var (a, b) = (zones[s.A].Name, zones[s.B].Name);
         var (name, quantity, typed) = s.What switch
         {
-            What.Loss => ($"{a}, to outdoors", Quantity.Conductance, rooms.Zones[s.A].OutdoorWPerK),
+            What.Loss => ($"{a}, to outdoors", Quantity.Conductance, OutdoorWPerK(rooms, s.A)),
             // What goes through openings depends on how warm it is on either side: as for a difference of ten.
             What.Exchange => ($"{a}, to {b}", Quantity.Conductance,
-                rooms.Links.Where(l => Joins(l.A, l.B, zones[s.A], zones[s.B])).Sum(l => l.ConductanceWPerK)
+                rooms.Links.Where(l => Joins(l.A, l.B, zones[s.A], zones[s.B])).Sum(l => l.ConductanceWPerK + AtStart(rooms, l.Windy))
                 + rooms.Openings.Where(o => o.B is not null && Joins(o.A, o.B, zones[s.A], zones[s.B])).Sum(o => Heat.AirExchange.OpeningWPerK(o.AreaM2, o.HeightM, 10, 5, o.WindShare * rooms.WindMPerS.Value[0]))),
             _ => ($"{a} holds, kJ/K", Quantity.Number, rooms.Zones[s.A].HeatCapacityJPerK / 1000),
         };

@@ -27,7 +27,7 @@ public static class GuessStudy
     {
         var night = question.Conditions;
         var (base_, name) = First(question.Ask(RigNight.Of));
-        double endS = question.Ask(RigNight.Of).Answer.ReportS[^1];
+        double endS = question.Ask(RigNight.Of).Answer.ReportS[^1], insideC = night.KeptC(question.Rig);
 
         Guess Swung(string what, Sentence range, string measure, Func<double, RigNight> at, double low, double high)
         {
@@ -43,7 +43,7 @@ public static class GuessStudy
             Swung("draughts", "half to twice", "Feel round doors and hatches on a windy night; a candle shows the rest", k => Drawn(z => z.Measured is not null ? z : z with { AirChangesPerHour = Math.Min(1000, z.AirChangesPerHour * k) }), 0.5, 2),
             Swung("what rooms hold of heat", "two thirds to one and a half", "How fast the air cools in the first two hours after the heat is off", k => RigNight.Of(question, Doubt.None with { Capacity = k }), 0.67, 1.5),
             Swung("what pipes and parts lose", "four fifths to six fifths", "A thermometer on the part itself", k => RigNight.Of(question, Doubt.None with { Parts = k }), 0.8, 1.2),
-            Swung("how warm it was kept inside", Sentence.Of($"{Measure.Temperature(night.InsideC - 2)} to {Measure.Temperature(night.InsideC + 2)}"), "A thermometer where you sit", k => With(night with { InsideC = night.InsideC + k }), -2, 2),
+            Swung("how warm it was kept inside", Sentence.Of($"{Measure.Temperature(insideC - 2)} to {Measure.Temperature(insideC + 2)}"), "A thermometer where you sit", k => With(night with { InsideC = insideC + k }), -2, 2),
             Swung("water at the start", Sentence.Of($"{Measure.Temperature(Math.Max(0, night.StartWaterC - 3))} to {Measure.Temperature(night.StartWaterC + 3)}"), "A thermometer in the tank", k => With(night with { StartWaterC = Math.Max(0, night.StartWaterC + k) }), -3, 3),
         };
         if (night.Weather is null)

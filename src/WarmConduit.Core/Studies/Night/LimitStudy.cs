@@ -1,3 +1,5 @@
+using WarmConduit.Core.Studies.Standing;
+
 namespace WarmConduit.Core.Studies.Night;
 
 /// <summary>How long a rig stands one outdoor temperature.</summary>
@@ -12,23 +14,21 @@ public sealed record Endurance(double OutdoorC, double? Hours, string? First);
 /// <param name="ForHours">For how many of them the coldest is told, h: ten days at the most.</param>
 /// <param name="LowestC">The brief's lowest temperature, °C.</param>
 /// <param name="Stands">Whether it stands that for so many hours.</param>
-/// <param name="ColdestC">The coldest constant night of so many hours that it stands so, °C; null: colder than was tried, or none below zero.</param>
-/// <param name="StandsAllTried">It stands all that were tried.</param>
+/// <param name="Limit">The coldest constant night of so many hours that it stands so.</param>
 /// <param name="AtLowest">How long it stands the brief's lowest; tried for its hours, or three days.</param>
 /// <param name="TriedHours">How long that was tried, h.</param>
-public sealed record BriefLimit(bool Drained, double Hours, double ForHours, double LowestC, bool Stands, double? ColdestC, bool StandsAllTried, Endurance AtLowest, double TriedHours);
+public sealed record BriefLimit(bool Drained, double Hours, double ForHours, double LowestC, bool Stands, ColdLimit Limit, Endurance AtLowest, double TriedHours);
 
 /// <summary>How cold and how long.</summary>
 /// <param name="Curve">From the warmest to the coldest that was tried.</param>
 /// <param name="ForHours">The hours that the night asked about lasts.</param>
-/// <param name="ColdestC">The coldest constant night of so many hours that it stands, to 0.1 K and never colder than it stood; null: colder than was tried, or none below zero.</param>
-/// <param name="StandsAllTried">It stands all that were tried.</param>
+/// <param name="Limit">The coldest constant night of so many hours that it stands.</param>
 /// <param name="AtLowest">How long it stands the outdoor temperature that was asked about.</param>
 /// <param name="TriedC">The coldest that was tried.</param>
 /// <param name="TriedHours">The longest that was tried.</param>
 /// <param name="Brief">What the brief asks for; null where it asks for no hours without heat.</param>
 public sealed record LimitAnswer(
-    IReadOnlyList<Endurance> Curve, double ForHours, double? ColdestC, bool StandsAllTried, Endurance AtLowest, double TriedC, double TriedHours, BriefLimit? Brief);
+    IReadOnlyList<Endurance> Curve, double ForHours, ColdLimit Limit, Endurance AtLowest, double TriedC, double TriedHours, BriefLimit? Brief);
 
 /// <summary>The limit of a rig: survival time against temperature, on constant nights that start as the one asked about does.</summary>
 public static class LimitStudy
@@ -40,16 +40,15 @@ public static class LimitStudy
     /// <summary>Runs a long night at each temperature. Pure. O(30 nights).</summary>
     public static LimitAnswer Ask(Question question)
     {
-        var standing = question.Ask(Standing.StandingStudy.Ask);
-        double outdoorC = question.Conditions.OutdoorC;
+        double outdoorC = question.Conditions.Steady().OutdoorC;
         return new LimitAnswer(
-            [.. TriedC.Select(c => At(question, c, TriedHours))], question.Conditions.Hours, standing.ColdestC, standing.StandsAllTried, At(question, outdoorC, TriedHours), TriedC[^1], TriedHours, OfBrief(question));
+            [.. TriedC.Select(c => At(question, c, TriedHours))], question.Conditions.Hours, question.Ask(ColdLimit.Of), At(question, outdoorC, TriedHours), TriedC[^1], TriedHours, OfBrief(question));
     }
 
     private static Endurance At(Question question, double outdoorC, double hours)
     {
         question.Cancel.ThrowIfCancellationRequested();
-        var (seconds, first) = RigNight.Of(question.With(question.Conditions with { OutdoorC = outdoorC, Weather = null, Hours = hours })).FirstBreak();
+        var (seconds, first) = RigNight.Of(question.With(question.Conditions.Constant(outdoorC) with { Hours = hours })).FirstBreak();
         return new Endurance(outdoorC, first is null ? null : seconds / 3600, first);
     }
 
@@ -59,7 +58,6 @@ public static class LimitStudy
         if (brief.HoursWithoutHeat <= 0) return null;
         var left = question.With(Conditions.WithoutHeat(brief));
         double hours = left.Conditions.Hours, tried = Math.Max(hours, TriedHours);
-        var (coldest, all) = Standing.StandingStudy.Coldest(left);
-        return new BriefLimit(left.Conditions.Water == WaterState.Drained, brief.HoursWithoutHeat, hours, brief.LowestC, left.Ask(RigNight.Of).Stands(), coldest, all, At(left, brief.LowestC, tried), tried);
+        return new BriefLimit(left.Conditions.Water == WaterState.Drained, brief.HoursWithoutHeat, hours, brief.LowestC, left.Ask(RigNight.Of).Stands(), left.Ask(ColdLimit.Of), At(left, brief.LowestC, tried), tried);
     }
 }

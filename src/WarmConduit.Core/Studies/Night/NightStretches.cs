@@ -34,11 +34,7 @@ internal sealed class NightStretches(Question question, IReadOnlyList<WeatherHou
         return Join(course);
     }
 
-    private Question For(NightStretch stretch)
-    {
-        var night = question.Conditions;
-        return stretch.Water == night.Water && stretch.DrivingMPerS <= night.WindMPerS ? question : question.With(night with { Water = stretch.Water, WindMPerS = Math.Max(night.WindMPerS, stretch.DrivingMPerS) });
-    }
+    private Question For(NightStretch stretch) => stretch.Water == question.Conditions.Water ? question : question.With(question.Conditions with { Water = stretch.Water });
 
     private NightCourseAnswer Join(IReadOnlyList<NightStretch> course)
     {

@@ -1,5 +1,7 @@
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Studies.ShellHeat;
+using WarmConduit.Core.Units;
 using WarmConduit.Core.Weather;
 
 namespace WarmConduit.Core.Studies.Night;
@@ -9,12 +11,13 @@ namespace WarmConduit.Core.Studies.Night;
 /// <param name="C">Its air at each hour from the start, °C.</param>
 /// <param name="Exposure">How long and how far it lies below zero until morning.</param>
 /// <param name="HeaterWh">What its heater gives in each hour, Wh; empty: none.</param>
-public sealed record ZoneHours(string ZoneId, IReadOnlyList<double> C, Exposure Exposure, IReadOnlyList<double> HeaterWh);
+/// <param name="UntilMorningWh">What its heater gives until morning, Wh.</param>
+public sealed record ZoneHours(string ZoneId, IReadOnlyList<double> C, Exposure Exposure, IReadOnlyList<double> HeaterWh, double UntilMorningWh);
 
 /// <summary>A rung of the ladder through the night.</summary>
 /// <param name="Rung">As the ladder has it.</param>
-/// <param name="EarliestS">First ice with all that is guessed on the cold side, s; null: not then either.</param>
-/// <param name="LatestS">First ice with all that is guessed on the warm side, s; null: not then.</param>
+/// <param name="EarliestS">The earliest that what is told of it (<see cref="Rung.AtS"/>) may come, by all that is guessed on the cold side, s; null: not then either.</param>
+/// <param name="LatestS">The same on the warm side, s; null: not then.</param>
 /// <param name="C">Its water at each hour, °C.</param>
 /// <param name="Ice">Its ice fraction at each hour, 0..1.</param>
 /// <param name="Exposure">How long and how far the air around it lies below zero until morning.</param>
@@ -31,6 +34,8 @@ public sealed record RungHours(Rung Rung, double? EarliestS, double? LatestS, IR
 /// <param name="Rungs">All that holds water, soonest ice first; at most 400 of them.</param>
 /// <param name="Count">How many there are in all.</param>
 /// <param name="HeatStopsS">Seconds from the start until all heat stops; null: it does not, or is off.</param>
+/// <param name="HeatShort">Heat that is on and does not reach, in words; empty: it does, or is off.</param>
+/// <param name="KeptC">How warm living space was kept until the start, °C: as was asked, or as its heater is set.</param>
 public sealed record NightHoursAnswer(
     Verdict Verdict,
     double StartHour,
@@ -40,12 +45,15 @@ public sealed record NightHoursAnswer(
     IReadOnlyList<ZoneHours> Zones,
     IReadOnlyList<RungHours> Rungs,
     int Count,
-    double? HeatStopsS);
+    double? HeatStopsS,
+    IReadOnlyList<Sentence> HeatShort,
+    double KeptC);
 
 /// <summary>The night hour by hour: weather, rooms, and what freezes when, with how far to trust it.</summary>
 public static class NightStudy
 {
     private const int MostRungs = 400;
+    private const double Never = double.PositiveInfinity;
 
     /// <summary>
     /// The night of <see cref="RigNight"/> and two more, with losses and heat capacities that are guessed all on the cold side and all on the warm side. Pure. O(three nights).
@@ -56,20 +64,22 @@ public static class NightStudy
         var ladder = question.Ask(FreezeLadderStudy.Ask);
         var (cold, warm) = (RigNight.Of(question, Doubt.Cold), RigNight.Of(question, Doubt.Warm));
         int[] hours = [.. night.HourReports()];
-        int[] dark = [.. hours.Where(r => night.Answer.ReportS[r] <= night.MorningS)];
+        Exposure Until(Func<int, double> celsius) => Exposure.Of(Enumerable.Range(0, night.Morning + 1).Select(r => (night.Answer.ReportS[r], celsius(r))));
         var number = night.Numbers();
         var zones = question.Rig.Shell.Zones.Select(z => new ZoneHours(
-            z.Id, [.. hours.Select(h => Math.Round(night.AirC(z, h), 2))], Exposure.Of(dark.Select(h => night.AirC(z, h))), [.. night.HeaterWh(z).Select(w => Math.Round(w, 1))])).ToList();
+            z.Id, [.. hours.Select(h => Math.Round(night.AirC(z, h), 2))], Until(r => night.AirC(z, r)), [.. night.HeaterWh(z).Select(w => Math.Round(w, 1))], Math.Round(night.UntilMorningWh(z), 1))).ToList();
         var rungs = ladder.Rungs.Take(MostRungs).Select(r =>
         {
             int n = number[r.Id];
+            // What shuts a line in may come sooner or later than its ice: the side that is worse for it is the earlier one.
+            double At(RigNight side, int of) => r.Breaks ? side.BreaksS(of) : side.Marks(of).FirstIceS;
             return new RungHours(
-                r, Finite(cold.Marks(n).FirstIceS), Finite(warm.Marks(n).FirstIceS),
-                [.. hours.Select(h => Math.Round(night.WaterC(h, n), 2))], [.. hours.Select(h => Math.Round(night.Ice(h, n), 3))], Exposure.Of(dark.Select(h => night.AirC(night.Freezers[n].Zone, h))), r is { Breaks: true, PartId: { } part } ? question.Rig.Prices.OfPart(question.Index.Part(part).Stock) : null);
+                r, Finite(Math.Min(At(cold, n), r.AtS ?? Never)), Finite(Math.Max(At(warm, n), r.AtS ?? 0)),
+                [.. hours.Select(h => Math.Round(night.WaterC(h, n), 2))], [.. hours.Select(h => Math.Round(night.Ice(h, n), 3))], Until(r => night.AirC(night.Freezers[n].Zone, r)), r is { Breaks: true, PartId: { } part } ? question.Rig.Prices.OfPart(question.Index.Part(part).Stock) : null);
         }).ToList();
         double? stops = NightCourse.HeatStopsS(question.Rig, question.Conditions, night.Answer.ReportS[^1]);
         return new NightHoursAnswer(
-            ladder.Verdict, question.Conditions.StartHour, night.MorningS, [.. hours.Select(night.WeatherAt)], Exposure.Of(dark.Select(h => night.AirC(null, h))), zones, rungs, ladder.Count, stops);
+            ladder.Verdict, question.Conditions.StartHour, night.MorningS, [.. hours.Select(night.WeatherAt)], Until(r => night.AirC(null, r)), zones, rungs, ladder.Count, stops, [.. question.Ask(ShortHeat.Of).Heaters.Select(h => h.Words)], question.Conditions.KeptC(question.Rig));
     }
 
     private static double? Finite(double value) => double.IsFinite(value) ? value : null;

@@ -21,10 +21,11 @@ internal readonly record struct Doubt(double Walls, double Parts, double Capacit
 /// <summary>A rig as the night's engine sees it: rooms, all that holds water, and the weather.</summary>
 internal static class RigNetwork
 {
-    private const double HourS = 3600, BandK = 1, Emissivity = 0.9, RearShare = 0.5;
+    private const double HourS = 3600, BandK = 1, RearShare = 0.5;
 
-    // A room of hardly anything but air follows the rooms around it within a quarter of an hour: frames, skins and lids hold that much. Estimate; figures are told to a quarter of an hour.
-    private const double QuickestS = 900, WideK = 15;
+    // A room of hardly anything but air follows the rooms around it within a quarter of an hour in a fresh wind, whatever blows later: frames, skins and lids hold that much. Estimate; figures are told to a quarter of
+    // an hour.
+    private const double QuickestS = 900, WideK = 15, FreshMPerS = 4;
 
     // Stands for rooms where none is drawn.
     private const string Nowhere = "zone:";
@@ -51,7 +52,7 @@ internal static class RigNetwork
         IEnumerable<NightContact> Once(NightBody b) => b.Contacts.Where(c => !IsBeside(c) || !there.Contains(c.To) || string.CompareOrdinal(b.Id, c.To) < 0)
             .Select(c => IsBeside(c) && !there.Contains(c.To) ? c with { To = b.Contacts[0].To } : c);
         if (there.Count == 0 && doubt.Parts == 1) return bodies;
-        return [.. bodies.Select(b => b with { Contacts = [.. (there.Count == 0 ? b.Contacts : Once(b)).Select(c => c with { ConductanceWPerK = c.ConductanceWPerK * doubt.Parts })] })];
+        return [.. bodies.Select(b => b with { Contacts = [.. (there.Count == 0 ? b.Contacts : Once(b)).Select(c => c with { ConductanceWPerK = c.ConductanceWPerK * doubt.Parts, Films = c.Films?.Times(doubt.Parts) })] })];
     }
 
     // Lines alone have such ids.
@@ -64,56 +65,58 @@ internal static class RigNetwork
         var zones = rig.Shell.Zones;
         if (stretch.DrivingMPerS > 0) weather = [.. weather.Select(w => w with { WindMPerS = Math.Max(w.WindMPerS, stretch.DrivingMPerS) })];
         var now = weather[Math.Min((int)(stretch.FromS / HourS), weather.Count - 1)];
-        var evening = night with { OutdoorC = now.TemperatureC, WindMPerS = now.WindMPerS };
         // What an earlier stretch left is set by the caller.
-        var start = stretch.FromS > 0 ? zones.ToDictionary(z => z.Id, _ => 0.0) : ZoneBalance.Kept(rig, evening).ToDictionary(z => z.ZoneId, z => z.AirC);
-        // A wind that the year's films are laid through.
-        double strongest = weather.Max(w => w.WindMPerS), windy = Math.Max(4, strongest), rear = stretch.DrivingMPerS > 0 ? RearShare : 1;
-        var (links, openings) = ZoneBalance.Between(rig, evening);
+        var start = stretch.FromS > 0 ? zones.ToDictionary(z => z.Id, _ => 0.0)
+            : ZoneBalance.Kept(rig, new SteadyNight(now.TemperatureC, now.WindMPerS, true), night.InsideC).ToDictionary(z => z.ZoneId, z => z.AirC);
+        double rear = stretch.DrivingMPerS > 0 ? RearShare : 1;
+        var (partitions, openings) = ZoneBalance.Between(rig);
+        var volumes = ZoneVolumes.Of(zones);
         var index = zones.Select((z, i) => (z.Id, i)).ToDictionary(z => z.Id, z => z.i);
+        var still = new SteadyNight(now.TemperatureC, 0, true);
+        NightLink[] links =
+        [
+            .. partitions.Select(p => p.Windy
+                ? new NightLink(Nowhere + zones[p.A].Id, Nowhere + zones[p.B].Id, 0, [.. ZoneBalance.Films(p.Face, p.Factor)])
+                : new NightLink(Nowhere + zones[p.A].Id, Nowhere + zones[p.B].Id, p.Factor * p.Face.AreaM2 * ZoneBalance.Transmittance(p.Face, still, inWind: false))),
+        ];
         NightOpening[] opened =
         [
-            .. openings.Select(o => new NightOpening(Nowhere + zones[o.A].Id, Nowhere + zones[o.B].Id, o.Opening.AreaM2, o.Opening.HeightM, ZoneBalance.WindShare(zones[o.A], zones[o.B]))),
+            .. openings.Select(o => new NightOpening(Nowhere + zones[o.A].Id, Nowhere + zones[o.B].Id, o.Opening.AreaM2, o.Opening.HeightM, o.WindShare, o.Opening.Above())),
             .. stretch.Open.Where(o => index.ContainsKey(o.ZoneId!)).Select(o => new NightOpening(
-                Nowhere + o.ZoneId, o.Towards is null ? null : Nowhere + o.Towards, o.AreaM2!.Value, o.HeightM!.Value,
+                Nowhere + o.ZoneId, o.Towards is null ? null : Nowhere + o.Towards, o.AreaM2!.Value, Math.Min(o.HeightM!.Value, o.MostHeightM(zones)),
                 o.Towards is null ? 1 : ZoneBalance.WindShare(zones[index[o.ZoneId!]], zones[index[o.Towards]]))),
         ];
-        var outdoor = new TimeSeries([.. weather.Select((_, h) => h * HourS)], [.. weather.Select(w => w.TemperatureC)]);
-        var sources = new List<NightSource>();
         var made = new List<NightZone>();
-        bool open = weather.Any(w => w.Cloud < 1);
-        foreach (var zone in zones)
+        for (int z = 0; z < zones.Count; z++)
         {
-            double Loss(double wind) => ZoneBalance.OutdoorWPerK(zone, evening with { WindMPerS = wind }, rear);
-            // On a night of one wind it is that wind's; over many it is laid through none and the strongest.
+            var zone = zones[z];
             // What was measured is known to its own deviation, twice of it either way.
             double walls = zone.Measured is { } known ? 1 + (2 * Math.Sign(doubt.Walls - 1) * Math.Min(0.3, known.LossDeviation)) : doubt.Walls;
-            double g = Loss(weather.Count == 1 ? evening.WindMPerS : 0), byWind = weather.Count == 1 ? 0 : Math.Max(0, (Loss(windy) - g) / windy);
-            string? sky = null;
-            if (open && SkyShare(zone, evening) is > 0 and var share)
-            {
-                sky = $"sky:{zone.Id}";
-                sources.Add(new NightSource(sky, outdoor with
-                {
-                    Value = [.. weather.Select(w => w.TemperatureC + share * OuterFace.ShiftK(w.TemperatureC, OuterFace.SkyC(w.TemperatureC, w.Cloud), 1, w.WindMPerS, Emissivity))],
-                }));
-            }
+            double factor = walls * ZoneBalance.Measured(zone, null), leaks = walls * ZoneBalance.LeakageWPerK(zone, volumes[z]), blown = walls * ZoneBalance.BlownThroughWPerK(zone, volumes[z]);
+            var outer = Films.Alike(zone.Faces.Where(f => f.Towards is null).SelectMany(f => ZoneBalance.Films(f, factor, f.Rearward == true ? rear : 1, SkyView(f.Side))));
             NightHeater[] heaters = zone.Heater is { PowerW: > 0 } heater && stretch.Heats(heater) ? [new NightHeater(Math.Min(heater.SetpointC, stretch.HoldC ?? heater.SetpointC), BandK, heater.PowerW, 0, 1e9)] : [];
             string id = Nowhere + zone.Id;
-            double joined = g + windy * byWind
-                + links.Where(l => zones[l.A] == zone || zones[l.B] == zone).Sum(l => l.ConductanceWPerK)
-                + opened.Where(o => o.A == id || o.B == id).Sum(o => AirExchange.OpeningWPerK(o.AreaM2, o.HeightM, WideK, evening.OutdoorC, o.WindShare * strongest));
-            made.Add(new NightZone(id, Math.Max(ZoneCapacity.JPerK(zone) * (zone.HeatCapacityJPerK is null ? doubt.Capacity : 1), QuickestS * joined), g * walls, start[zone.Id], heaters, byWind * walls, sky));
+            double joined = (leaks + (FreshMPerS * blown) + Most(outer)) / walls
+                + links.Where(l => l.A == id || l.B == id).Sum(l => l.ConductanceWPerK + Most(l.Windy ?? []))
+                + opened.Where(o => o.A == id || o.B == id).Sum(o => AirExchange.OpeningWPerK(o.AreaM2, o.HeightM, WideK, now.TemperatureC, o.WindShare * FreshMPerS));
+            double capacity = ZoneCapacity.JPerK(zone, volumes[z]) * (zone.HeatCapacityJPerK is null ? doubt.Capacity : 1);
+            made.Add(new NightZone(id, Math.Max(capacity, QuickestS * joined), leaks, start[zone.Id], heaters, blown, outer));
         }
         if (made.Count == 0) made.Add(new NightZone(Nowhere, 1000, 10, weather[0].TemperatureC, []));
-        return new NightNetwork(made, [.. links.Select(l => new NightLink(Nowhere + zones[l.A].Id, Nowhere + zones[l.B].Id, l.ConductanceWPerK))], [], outdoor, stretch.ToS)
+        double[] hours = [.. weather.Select((_, h) => h * HourS)];
+        return new NightNetwork(made, links, [], new TimeSeries(hours, [.. weather.Select(w => w.TemperatureC)]), stretch.ToS)
         {
             StartS = stretch.FromS,
-            WindMPerS = outdoor with { Value = [.. weather.Select(w => w.WindMPerS)] },
-            Sources = sources,
+            WindMPerS = new TimeSeries(hours, [.. weather.Select(w => w.WindMPerS)]),
+            SkyC = weather.All(w => w.Cloud >= 1) ? null : new TimeSeries(hours, [.. weather.Select(w => OuterFace.SkyC(w.TemperatureC, w.Cloud))]),
             Openings = opened,
         };
+
+        double Most(IReadOnlyList<NightFilmed> films) => films.Sum(f => f.Size * f.Film.MostWPerK(FreshMPerS));
     }
+
+    // How much of the sky a face sees.
+    private static double SkyView(FaceSide side) => side switch { FaceSide.Roof => 1, FaceSide.Wall => 0.5, _ => 0 };
 
     /// <summary>
     /// Bodies of which a kilogram is the same in all that cools it are one larger body: they keep to one temperature and freeze together. <paramref name="number"/> says which each has become.
@@ -138,7 +141,11 @@ internal static class RigNetwork
                     WaterKg = first.WaterKg + body.WaterKg,
                     DryJPerK = first.DryJPerK + body.DryJPerK,
                     LengthM = first.LengthM + body.LengthM,
-                    Contacts = [.. first.Contacts.Zip(body.Contacts, (a, b) => a with { ConductanceWPerK = a.ConductanceWPerK + b.ConductanceWPerK })],
+                    Contacts = [.. first.Contacts.Zip(body.Contacts, (a, b) => a with
+                    {
+                        ConductanceWPerK = a.ConductanceWPerK + b.ConductanceWPerK,
+                        Films = a.Films is null ? null : [.. a.Films.Zip(b.Films!, (x, y) => x with { Size = x.Size + y.Size })],
+                    })],
                 };
             }
             else
@@ -164,24 +171,24 @@ internal static class RigNetwork
             if (a.Ice != b.Ice || a.StartC != b.StartC || a.StartIce != b.StartIce || a.Contacts.Count != b.Contacts.Count) return false;
             if (AKilogram(a.DryJPerK, a) != AKilogram(b.DryJPerK, b) || AKilogram(a.LengthM, a) != AKilogram(b.LengthM, b)) return false;
             for (int c = 0; c < a.Contacts.Count; c++)
-                if (a.Contacts[c].To != b.Contacts[c].To || AKilogram(a.Contacts[c].ConductanceWPerK, a) != AKilogram(b.Contacts[c].ConductanceWPerK, b)) return false;
+                if (a.Contacts[c].To != b.Contacts[c].To || AKilogram(a.Contacts[c].ConductanceWPerK, a) != AKilogram(b.Contacts[c].ConductanceWPerK, b) || !AlikeFilms(a.Contacts[c].Films ?? [], b.Contacts[c].Films ?? [], a, b)) return false;
+            return true;
+        }
+
+        private static bool AlikeFilms(IReadOnlyList<NightFilmed> films, IReadOnlyList<NightFilmed> others, NightBody a, NightBody b)
+        {
+            if (films.Count != others.Count) return false;
+            for (int f = 0; f < films.Count; f++)
+                if (AKilogram(films[f].Size, a) != AKilogram(others[f].Size, b) || !films[f].Film.Equals(others[f].Film)) return false;
             return true;
         }
 
         public override bool Equals(object? obj) => obj is Likeness other && Equals(other);
 
         // What loses nothing has no contact.
-        public override int GetHashCode() => _body.Contacts is [var first, ..] ? HashCode.Combine(_body.Ice, _body.Contacts.Count, first.To, AKilogram(first.ConductanceWPerK, _body)) : 0;
+        public override int GetHashCode() => _body.Contacts is [var first, ..] ? HashCode.Combine(_body.Ice, _body.Contacts.Count, first.To, AKilogram(first.ConductanceWPerK, _body), first.Films is [var film, ..] ? AKilogram(film.Size, _body) : 0) : 0;
 
         // Without the last digits of a double, so that lengths of one line come to the same.
         private static long AKilogram(double value, NightBody body) => (BitConverter.DoubleToInt64Bits(value / body.WaterKg) + (1L << 21)) >> 22;
-    }
-
-    // How much of what a zone loses to outdoors leaves through faces that see the sky: roofs wholly, walls by half.
-    private static double SkyShare(Zone zone, Conditions night)
-    {
-        double all = ZoneBalance.OutdoorWPerK(zone, night);
-        if (all <= 0) return 0;
-        return ZoneBalance.Measured(zone, null) * zone.Faces.Where(f => f.Towards is null).Sum(f => f.AreaM2 * ZoneBalance.Transmittance(f, night, inWind: true) * (f.Side switch { FaceSide.Roof => 1, FaceSide.Wall => 0.5, _ => 0 })) / all;
     }
 }

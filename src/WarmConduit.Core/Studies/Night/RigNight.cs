@@ -7,16 +7,16 @@ using WarmConduit.Core.Weather;
 namespace WarmConduit.Core.Studies.Night;
 
 /// <summary>
-/// A rig through its night: rooms and all that holds water, from the evening on, as they were left. Rooms with a heater (the living space where there is none) start as warm as they were
-/// kept, the others from that evening's balance; water starts as it was left.
+/// A rig through its night: rooms and all that holds water, from the evening on, as they were left. Rooms with a heater and living space start as warm as they were kept, the others from that evening's
+/// balance (<see cref="ZoneBalance.Kept"/>); water starts as it was left.
 /// </summary>
 internal sealed class RigNight
 {
     private const double HourS = 3600, LeastAfterH = 12;
 
     private RigNight(Question question, IReadOnlyList<Freezer> freezers, int[] bodyOf, IReadOnlyList<WeatherHour> weather, NightAnswer answer, double morningS) =>
-        (Freezers, _bodyOf, Weather, Answer, MorningS, Rig, _zones, _breaks, Morning) = (
-            freezers, bodyOf, weather, answer, morningS, question.Rig, question.Rig.Shell.Zones.Select((z, i) => (z.Id, i)).ToDictionary(z => z.Id, z => z.i),
+        (Freezers, _bodyOf, Weather, Answer, MorningS, Rig, Asked, _zones, _breaks, Morning) = (
+            freezers, bodyOf, weather, answer, morningS, question.Rig, question.Conditions, question.Rig.Shell.Zones.Select((z, i) => (z.Id, i)).ToDictionary(z => z.Id, z => z.i),
             new Lazy<double[]>(() => ShutIce.Breaks(question, freezers, n => answer.Milestones[bodyOf[n]])), answer.ReportS.ToList().IndexOf(morningS));
 
     private readonly Dictionary<string, int> _zones;
@@ -24,6 +24,9 @@ internal sealed class RigNight
     private readonly Lazy<double[]> _breaks;
 
     public Rig Rig { get; }
+
+    /// <summary>The night that was asked about.</summary>
+    public Conditions Asked { get; }
 
     /// <summary>All that could freeze.</summary>
     public IReadOnlyList<Freezer> Freezers { get; }
@@ -72,6 +75,9 @@ internal sealed class RigNight
 
     /// <summary>What a zone's heater gives hour by hour, Wh; empty where it has none.</summary>
     public IReadOnlyList<double> HeaterWh(Zone zone) => Answer.Energy.FirstOrDefault(e => e.Owner == RigNetwork.IdOf(zone.Id))?.WhByHour ?? [];
+
+    /// <summary>What a zone's heater gives until morning, Wh; of the hour that morning comes in, its share of it.</summary>
+    public double UntilMorningWh(Zone zone) => HeaterWh(zone).Select((wh, hour) => wh * Math.Clamp((MorningS / HourS) - hour, 0, 1)).Sum();
 
     /// <summary>When ice first breaks something, s, and what; infinite and null: not by the end.</summary>
     public (double AtS, string? Name) FirstBreak() => First(BreaksS);

@@ -12,7 +12,6 @@ namespace WarmConduit.Core.Studies.Night;
 internal sealed class ShutIce
 {
     private const double Always = double.PositiveInfinity;
-    private const string Accumulator = "accumulator";
 
     private readonly Question _question;
     private readonly Scenario _scenario;
@@ -100,7 +99,7 @@ internal sealed class ShutIce
             Passage.Vessel => PartWater.AtStartL(part, _question.Conditions) < TradeConstants.FullShare * PartWater.HoldsL(part) || part.Ports.Any(p => part.RoleOf(p) == PortRole.Vent),
             Passage.OpenEnd => true,
             Passage.Mixer or Passage.Drain => _scenario.PositionOf(part)?.Passes == true,
-            _ => stock.Id.StartsWith(Accumulator, StringComparison.Ordinal),
+            _ => PartWater.Pushes(part),
         };
     }
 

@@ -11,19 +11,20 @@ public static class ZoneCapacity
 
     /// <summary>
     /// Air, what stands in it, and the linings on the warm side of the first insulating layer of each face (ISO 13786: what lies behind it takes no part in an evening). J/K. Estimate, unless the
-    /// zone says its own.
+    /// zone says its own. <paramref name="volumeM3"/>: its air (<see cref="ZoneVolumes"/>).
     /// </summary>
-    public static double JPerK(Zone zone)
+    public static double JPerK(Zone zone, double volumeM3) => zone.HeatCapacityJPerK ?? AssumedJPerK(zone, volumeM3);
+
+    /// <summary>The estimate, whatever the zone says itself.</summary>
+    public static double AssumedJPerK(Zone zone, double volumeM3)
     {
-        if (zone.HeatCapacityJPerK is { } known) return known;
-        double volume = zone.Box.VolumeM3();
         double things = zone.Kind switch
         {
             ZoneKind.Living => FurnishedJPerKM3,
             ZoneKind.Garage or ZoneKind.Cupboard => StoredJPerKM3,
             _ => 0,
         };
-        return volume * (Air.FreezingKgPerM3 * Air.HeatCapacityJPerKgK + things) + zone.Faces.Sum(f => f.AreaM2 * LiningJPerM2K(f.Layers));
+        return volumeM3 * (Air.FreezingKgPerM3 * Air.HeatCapacityJPerKgK + things) + zone.Faces.Sum(f => f.AreaM2 * LiningJPerM2K(f.Layers));
     }
 
     private static double LiningJPerM2K(IReadOnlyList<FaceLayer> layers)

@@ -34,7 +34,7 @@ internal static class ParkingCount
         PatchPart[] parts =
         [
             .. rig.Parts.Where(p => Counts(question, p) && !network.VesselOf.ContainsKey(p.Id) && PartWater.HoldsL(p) > 0)
-                .Select(p => new PatchPart([.. p.Ports.Select(o => network.PointOf(p.Id, o.Id))], PartWater.HoldsL(p) / 1000, PartWater.InnerHeightM(p), network.IceBreaks(p.Id))),
+                .Select(p => new PatchPart([.. network.JoinedPointsOf(p)], PartWater.HoldsL(p) / 1000, PartWater.InnerHeightM(p), network.IceBreaks(p.Id))),
         ];
         return ParkingEnvelope.Patch(graph, question.Elimination!, pitchDeg, rollDeg, new PatchQuestion(edges, parts, [.. Tanks(question).Select(t => network.VesselOf[t.Id])], eachTank), question.Cancel);
     }

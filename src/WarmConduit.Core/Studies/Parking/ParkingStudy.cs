@@ -8,7 +8,7 @@ namespace WarmConduit.Core.Studies.Parking;
 
 /// <summary>Where the patch ends on one side, and what ends it.</summary>
 /// <param name="Side">In words: "nose up".</param>
-/// <param name="FarDeg">How far it can be tipped that way from the best attitude, degrees; null: past the edge of the map.</param>
+/// <param name="FarDeg">The last slope of the map, from level, at which it still drains to the limits that way, degrees; below 0: the other way. Null: past the edge of the map.</param>
 /// <param name="Words">The pool that ends it.</param>
 public sealed record PatchSide(string Side, double? FarDeg, string Words);
 
@@ -51,6 +51,9 @@ public static class ParkingStudy
     public const int Count = 81;
 
     private const double MostDeg = 4, StepDeg = 2 * MostDeg / (Count - 1), EnoughDeg = 1, LeastBlockM = 0.004;
+
+    // What a spirit level in a telephone tells: less to spare, or less of a turn, is no advice.
+    private const double ToldDeg = 0.3;
 
     /// <summary>Asks of a rig in its drain scenario. Pure. O(81² · segments).</summary>
     public static ParkingAnswer Ask(Question question)
@@ -112,7 +115,9 @@ public static class ParkingStudy
                 if (broken[p, r] != ParkingLimit.None) continue;
                 double square = Math.Pow(Math.Min(r, Count - 1 - r) + 1, 2);
                 for (int s = 0; s < Count; s++) square = Math.Min(square, (s - r) * (s - r) + down[p, s] * down[p, s]);
-                double margin = Math.Sqrt(square) * StepDeg;
+                // Counted from the last attitude inside, not from the first outside.
+                double margin = (Math.Sqrt(square) - 1) * StepDeg;
+                if (margin < ToldDeg) continue;
                 var worth = (Math.Min(margin, EnoughDeg), -(Math.Pow(p - now(parked.PitchDeg), 2) + Math.Pow(r - now(parked.RollDeg), 2)));
                 if (best is null || worth.CompareTo(lead) > 0) (best, lead) = ((p, r, margin), worth);
             }
@@ -136,8 +141,8 @@ public static class ParkingStudy
 
     private static Sentence Advice(Question question, Attitude parked, Attitude? at, List<WheelBlock> blocks)
     {
-        if (at is not { } aim) return "There is no way to stand on this map at which it drains to the limits. Mend its pools first.";
-        if (aim == parked) return $"It stands well as it is: {ParkingCount.Words(parked)}.";
+        if (at is not { } aim) return "No slope on this map lets it drain to the limits with a third of a degree to spare. Fix its pools first.";
+        if (aim == parked || (Math.Abs(aim.PitchDeg - parked.PitchDeg) < ToldDeg && Math.Abs(aim.RollDeg - parked.RollDeg) < ToldDeg)) return $"It stands well as it is: {ParkingCount.Words(parked)}.";
         var stand = Sentence.Of($"Stand it {ParkingCount.Words(aim)}: ");
         if (blocks.Count == 0) return stand.And(question.Rig.Shell.Axles is null ? "with wheelbase and track, under Weights, the blocks are told." : "hardly a block is needed.");
         // Alike under both wheels of an axle or a side: said once.
@@ -154,8 +159,8 @@ public static class ParkingStudy
         var sides = new List<PatchSide>();
         foreach (var (name, dp, dr) in ((string, int, int)[])[("nose up", 1, 0), ("nose down", -1, 0), ("kerb side up", 0, -1), ("kerb side down", 0, 1)])
         {
-            int p = best.Pitch, r = best.Roll, far = 0;
-            while (p >= 0 && r >= 0 && p < Count && r < Count && broken[p, r] == ParkingLimit.None) (p, r, far) = (p + dp, r + dr, far + 1);
+            int p = best.Pitch, r = best.Roll;
+            while (p >= 0 && r >= 0 && p < Count && r < Count && broken[p, r] == ParkingLimit.None) (p, r) = (p + dp, r + dr);
             if (p < 0 || r < 0 || p >= Count || r >= Count)
             {
                 sides.Add(new PatchSide(name, null, "it drains as far as the map goes"));
@@ -165,8 +170,10 @@ public static class ParkingStudy
             // What breaks the limit there: a tank, or what stays in pipes and parts.
             bool tank = broken[p, r] == ParkingLimit.Tank;
             var pool = there.Pools.FirstOrDefault(o => tank ? o.Shares.Count == 0 && question.Rig.ByHand.Find(o.Parts[0].PartId) is null : o.Shares.Count > 0);
-            var most = there.Runs.MaxBy(o => o.RetainedL);
-            sides.Add(new PatchSide(name, Short(far * StepDeg), pool?.Words ?? (most is { RetainedL: > 0 } ? question.Index.Run(most.RunId).Name : "several parts")));
+            var most = there.Runs.MaxBy(o => o.PoolL);
+            // Back to the last one inside, in the sense of this side.
+            double last = (dp * angles[p - dp]) + (dr * angles[r - dr]);
+            sides.Add(new PatchSide(name, Short(last), pool?.Words ?? (most is { PoolL: > 0 } ? question.Index.Run(most.RunId).Name : "several parts")));
         }
         return sides;
     }

@@ -18,9 +18,11 @@ public sealed record FaceHeat(string FaceId, double TransmittanceWPerM2K, double
 /// <param name="AirC">Its air in the morning, °C.</param>
 /// <param name="HeaterW">What its heater gave in the hour before, W.</param>
 /// <param name="LeakWPerK">Its draughts.</param>
+/// <param name="VolumeM3">Its air: its box less the rooms inside it, m³.</param>
+/// <param name="AssumedJPerK">What it is taken to hold of heat where nothing is typed, J/K. Estimate.</param>
 /// <param name="Faces">Its faces.</param>
 /// <param name="HoldsWater">Parts or runs with water stand in it.</param>
-public sealed record ZoneHeat(string ZoneId, double AirC, double HeaterW, double LeakWPerK, IReadOnlyList<FaceHeat> Faces, bool HoldsWater);
+public sealed record ZoneHeat(string ZoneId, double AirC, double HeaterW, double LeakWPerK, double VolumeM3, double AssumedJPerK, IReadOnlyList<FaceHeat> Faces, bool HoldsWater);
 
 /// <summary>A room that builders forget, to be drawn with a press.</summary>
 /// <param name="Id">Stable id.</param>
@@ -41,7 +43,7 @@ public static class ShellHeatStudy
     /// <summary>Asks the night, and the boxes for the areas they have. Pure. O(points + faces + cells of the boxes).</summary>
     public static ShellHeatAnswer Ask(Question question)
     {
-        var (rig, night) = (question.Rig, question.Conditions);
+        var (rig, night) = (question.Rig, question.Conditions.Steady());
         var zones = rig.Shell.Zones;
         var air = question.Ask(RigNight.Of).Zones().ToDictionary(z => z.ZoneId);
         var drawn = Skin.Of(zones).GroupBy(p => (p.ZoneId, Skin.SideOf(p.Facing), p.Towards)).ToDictionary(g => g.Key, g => g.Sum(p => p.AreaM2));
@@ -51,19 +53,20 @@ public static class ShellHeatStudy
         foreach (var run in rig.Runs.Where(r => r.Service is Service.Cold or Service.Hot or Service.Waste))
             foreach (var at in question.Index.CourseOf(run))
                 if (question.Index.ZoneAt(at) is { } zone) wet.Add(zone.Id);
-        var made = zones.Select(zone =>
+        var volumes = ZoneVolumes.Of(zones);
+        var made = zones.Select((zone, number) =>
         {
             // Faces that look the same way share what the boxes have, by their areas.
             var faces = zone.Faces.Select(f =>
             {
-                bool inWind = f.Towards is null || ZoneBalance.InWind(zones.Find(f.Towards)!);
+                bool inWind = f.Towards is null || ZoneBalance.InWind(zone) || ZoneBalance.InWind(zones.Find(f.Towards)!);
                 double u = ZoneBalance.Transmittance(f, night, inWind);
                 double like = zone.Faces.Where(o => o.Side == f.Side && o.Towards == f.Towards).Sum(o => o.AreaM2);
                 double? boxes = drawn.TryGetValue((zone.Id, f.Side, f.Towards), out double whole) ? like > 0 ? whole * f.AreaM2 / like : whole : null;
                 return new FaceHeat(f.Id, u, ZoneBalance.Measured(zone, f.Towards is null ? null : zones.Find(f.Towards)) * u * f.AreaM2, boxes);
             }).ToList();
-            double changes = zone.AirChangesPerHour + (ZoneBalance.InWind(zone) ? ZoneBalance.BlownThrough(zone, night.WindMPerS) : 0);
-            return new ZoneHeat(zone.Id, air[zone.Id].AirC, air[zone.Id].HeaterW, ZoneBalance.Measured(zone, null) * AirExchange.LeakageWPerK(changes, zone.Box.VolumeM3()), faces, wet.Contains(zone.Id));
+            double leaks = ZoneBalance.LeakageWPerK(zone, volumes[number]) + (night.WindMPerS * ZoneBalance.BlownThroughWPerK(zone, volumes[number]));
+            return new ZoneHeat(zone.Id, air[zone.Id].AirC, air[zone.Id].HeaterW, leaks, volumes[number], ZoneCapacity.AssumedJPerK(zone, volumes[number]), faces, wet.Contains(zone.Id));
         }).ToList();
         return new ShellHeatAnswer(made, made.Where(z => z.HoldsWater).MinBy(z => z.AirC)?.ZoneId, Forgotten(rig.Shell));
     }

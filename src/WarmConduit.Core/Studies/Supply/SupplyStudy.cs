@@ -1,6 +1,7 @@
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.Supply;
@@ -87,8 +88,8 @@ public static class SupplyStudy
     private static Consequence Wind(Question question)
     {
         var brief = question.Rig.Brief;
-        var night = question.Conditions with { OutdoorC = brief.LowestC, WindMPerS = brief.WindMPerS, HeatOn = true };
-        double windy = question.With(night).Zones.Sum(z => z.HeaterW), still = question.With(night with { WindMPerS = 0 }).Zones.Sum(z => z.HeaterW);
+        var night = SteadyNight.Of(brief);
+        double windy = HeatW(question.Rig, night), still = HeatW(question.Rig, night with { WindMPerS = 0 });
         return new("wind", "windMPerS", windy - still < 0.5 ? "It changes no heater's work in this rig." : Sentence.Of($"It takes {Measure.Power(windy - still)} more than still air."), false);
     }
 
@@ -105,9 +106,7 @@ public static class SupplyStudy
 
     private static string Nights(double nights) => nights >= 10 ? $"{Math.Floor(nights):0} nights" : nights >= 1.95 ? FormattableString.Invariant($"{nights:0.#} nights") : nights >= 0.95 ? "one night" : FormattableString.Invariant($"{100 * nights:0} % of a night");
 
-    private static (double Watts, bool Heated) Heat(Question question)
-    {
-        var night = question.Conditions with { OutdoorC = question.Rig.Brief.LowestC, WindMPerS = question.Rig.Brief.WindMPerS, HeatOn = true };
-        return (question.With(night).Zones.Sum(z => z.HeaterW), question.Rig.Shell.Zones.Any(z => z.Heater is not null));
-    }
+    private static (double Watts, bool Heated) Heat(Question question) => (HeatW(question.Rig, SteadyNight.Of(question.Rig.Brief)), question.Rig.Shell.Zones.Any(z => z.Heater is not null));
+
+    private static double HeatW(Rig rig, SteadyNight night) => ZoneBalance.Solve(rig, night).Sum(z => z.HeaterW);
 }

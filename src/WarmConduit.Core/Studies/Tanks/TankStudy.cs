@@ -2,6 +2,7 @@ using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Levels;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.Networks;
 
 namespace WarmConduit.Core.Studies.Tanks;
@@ -12,12 +13,16 @@ namespace WarmConduit.Core.Studies.Tanks;
 /// <param name="NeverPumpedL">What lies below its lowest outlet, L; null: it has none.</param>
 /// <param name="NeverDrainedL">What lies below its lowest port, L.</param>
 /// <param name="LowestPort">That port.</param>
-/// <param name="OverFillL">What lies above its fill or vent, whichever is lower: air that stays, L; null: it has neither.</param>
+/// <param name="OverFillL">What cannot be filled, L: above the highest of its vent and fill ports, its spout, and where its vent runs over, whichever is lowest; null: it has none of them.</param>
+/// <param name="OverFillBy">Which of them that is.</param>
 /// <param name="VentEnd">Name of the opening that it breathes through; null: none is joined to its vent.</param>
+/// <param name="VentDipM">How deep its vent dips: water lies there, and shuts it until that much is sucked or blown aside, m; null: no dip.</param>
+/// <param name="VentRuns">Ids of the runs of its vent, from the tank on.</param>
 /// <param name="VentPa">Pressure at which its vent lets by what the tank is filled or drawn with, Pa. Estimate. Null: it has no way to breathe.</param>
 /// <param name="Twins">Tanks joined to it low down, which stand as high as it does only if each of them breathes.</param>
+/// <param name="EmptyKg">Its mass when empty, kg; by its walls where the rig does not say. Estimate.</param>
 public sealed record TankPorts(
-    string PartId, double FullL, double? NeverPumpedL, double NeverDrainedL, string LowestPort, double? OverFillL, string? VentEnd, double? VentPa, IReadOnlyList<string> Twins);
+    string PartId, double FullL, double? NeverPumpedL, double NeverDrainedL, string LowestPort, double? OverFillL, string? OverFillBy, string? VentEnd, double? VentDipM, IReadOnlyList<string> VentRuns, double? VentPa, IReadOnlyList<string> Twins, double EmptyKg);
 
 /// <summary>All tanks that water is kept or caught in.</summary>
 /// <param name="Tanks">In order of id.</param>
@@ -51,19 +56,48 @@ public static class TankStudy
         double Below(Port port) => full * VesselSlice.FilledFraction(tank.Box, Height(port), parked);
         var lowest = tank.Ports.MinBy(Height)!;
         var outlet = tank.Ports.Where(p => tank.RoleOf(p) == PortRole.Outlet).MinBy(Height);
-        var top = tank.Ports.Where(p => tank.RoleOf(p) is PortRole.Fill or PortRole.Vent).MinBy(Height);
-        var (end, pa) = Breath(question, joined, tank);
+        var (end, pa, way) = Breath(question, joined, tank);
+        var top = MostFull(question, joined, tank, way);
         // Through joints and valves alone to another tank, from a port in the lower half.
         var low = tank.Ports.Where(p => p.Offset.ZM < tank.Box.Size.ZM / 2).Select(p => p.Id).ToHashSet();
         var twins = joined.Of(tank.Id).Where(j => low.Contains(j.Port) && j.Run.Service is Service.Cold or Service.Waste).Select(j => j.Other).ToList();
         var beyond = joined.Reach(twins, p => p.Id != tank.Id && Catalogue.Part(p.Stock) is { Group: PartGroup.Joints or PartGroup.Valves } or { Group: PartGroup.Store, Passage: Passage.Vessel });
         return new TankPorts(
-            tank.Id, full, outlet is null ? null : Below(outlet), Below(lowest), lowest.Id, top is null ? null : full - Below(top), end, pa,
-            [.. beyond.Where(p => p.Id != tank.Id && IsTank(p)).Select(p => p.Id).Distinct().Order(StringComparer.Ordinal)]);
+            tank.Id, full, outlet is null ? null : Below(outlet), Below(lowest), lowest.Id, top is { } most ? full * (1 - VesselSlice.FilledFraction(tank.Box, most.HeightM, parked)) : null, top?.By, end, Dip(question, tank, way), [.. way.Select(r => r.Id)], pa,
+            [.. beyond.Where(p => p.Id != tank.Id && IsTank(p)).Select(p => p.Id).Distinct().Order(StringComparer.Ordinal)], PartWater.EmptyKg(tank));
     }
 
-    // Along vent lines to an opening; the air's way: in, along the bore, out.
-    private static (string? End, double? Pa) Breath(Question question, Joined joined, Part tank)
+    // How high water can come: air leaves by the highest port that it has, and what stands higher than the spout or than where the vent runs over does not stay.
+    private static (double HeightM, string By)? MostFull(Question question, Joined joined, Part tank, IReadOnlyList<Run> vent)
+    {
+        var parked = question.Conditions.Parked;
+        var heights = new List<(double HeightM, string By)>();
+        var air = tank.Ports.Where(p => tank.RoleOf(p) is PortRole.Fill or PortRole.Vent).Select(p => (parked.HeightM(tank.Box.At + p.Offset), $"its {p.Id} port")).ToList();
+        if (air.Count > 0) heights.Add(air.Max());
+        var spouts = joined.Of(tank.Id).Where(j => j.Run.Service == Service.Fill && Catalogue.Part(question.Index.Part(j.Other).Stock)!.Passage == Passage.OpenEnd)
+            .Select(j => (parked.HeightM(question.Index.Part(j.Other).PortAt(j.OtherPort)!.Value), question.Index.Part(j.Other).Name)).ToList();
+        if (spouts.Count > 0) heights.Add(spouts.Max());
+        if (vent.Count > 0) heights.Add((vent.SelectMany(question.Index.CourseOf).Max(parked.HeightM), $"the top of {vent[^1].Name}"));
+        return heights.Count == 0 ? null : heights.Min();
+    }
+
+    // From the tank along its vent, each run the way that the air takes.
+    private static double? Dip(Question question, Part tank, IReadOnlyList<Run> vent)
+    {
+        var heights = new List<double>();
+        string at = tank.Id;
+        foreach (var run in vent)
+        {
+            var course = question.Index.CourseOf(run).Select(question.Conditions.Parked.HeightM);
+            bool onward = run.From.Part == at;
+            heights.AddRange(onward ? course : course.Reverse());
+            at = (onward ? run.To.Part : run.From.Part) ?? "";
+        }
+        return LineDip.Of(heights)?.DepthM;
+    }
+
+    // Along vent lines to an opening; the air's way: in, along the bore, out; and the runs that it takes.
+    private static (string? End, double? Pa, IReadOnlyList<Run> Way) Breath(Question question, Joined joined, Part tank)
     {
         double flow = joined.Of(tank.Id).Where(j => j.Run.Service == Service.Fill).Select(j => Catalogue.Pipe(j.Run.Pipe)!.InnerDiameterM).DefaultIfEmpty(0).Max() switch
         {
@@ -71,20 +105,22 @@ public static class TankStudy
             >= WideBoreM => WideFillM3PerS,
             _ => NarrowFillM3PerS,
         };
-        (string? End, double? Pa) best = (null, null);
+        (string? End, double? Pa, IReadOnlyList<Run> Way) best = (null, null, []);
         foreach (var vent in joined.Of(tank.Id).Where(j => j.Run.Service is Service.Vent))
         {
             double pa = 1.5 * Dynamic(vent.Run);
             string at = tank.Id;
             var (other, run) = (vent.Other, vent.Run);
             var seen = new HashSet<string> { tank.Id };
+            var way = new List<Run>();
             while (true)
             {
                 pa += Friction(question, run);
+                way.Add(run);
                 var part = question.Index.Part(other);
                 if (Catalogue.Part(part.Stock)!.Passage == Passage.OpenEnd)
                 {
-                    if (best.Pa is null || pa < best.Pa) best = (part.Name, pa);
+                    if (best.Pa is null || pa < best.Pa) best = (part.Name, pa, way);
                     break;
                 }
                 // Through joints, along one line.
@@ -96,7 +132,7 @@ public static class TankStudy
         }
         // A loose end is open to air too, for as long as it is loose.
         if (best.End is null && question.Rig.Runs.FirstOrDefault(r => r.Service == Service.Vent && ((r.From.Part == tank.Id && r.To.IsLoose()) || (r.To.Part == tank.Id && r.From.IsLoose()))) is { } loose)
-            best = (loose.Name, 1.5 * Dynamic(loose) + Friction(question, loose));
+            best = (loose.Name, 1.5 * Dynamic(loose) + Friction(question, loose), [loose]);
         return best;
 
         double Speed(Run run) => flow / Catalogue.Pipe(run.Pipe)!.BoreM2();

@@ -33,7 +33,7 @@ public sealed record TankMoment(string PartId, string Name, double WaterKg, doub
 /// <param name="PartsKg">Parts, empty.</param>
 /// <param name="PipeKg">Pipe and hose.</param>
 /// <param name="LiningKg">Boards and insulation of the zones' faces; skins of metal and glass fibre are the vehicle's own.</param>
-/// <param name="States">Dry, full, half, grey full.</param>
+/// <param name="States">Dry, full, half; grey full where there is a grey tank.</param>
 /// <param name="Tanks">Tanks, heaviest first.</param>
 public sealed record WeightsAnswer(Axles Axles, bool Weighed, double PartsKg, double PipeKg, double LiningKg, IReadOnlyList<WeightState> States, IReadOnlyList<TankMoment> Tanks);
 
@@ -52,7 +52,7 @@ public static class WeightStudy
         var axles = rig.Shell.Axles is { FrontKg: > 0, RearKg: > 0 } weighed ? weighed : null;
         var body = rig.Shell.Body.Centre();
         double waterKgPerL = Water.DensityKgPerM3(10) / 1000;
-        var parts = rig.Parts.Select(p => new Load(DryKg(p), p.Box.Centre())).ToList();
+        var parts = rig.Parts.Select(p => new Load(PartWater.EmptyKg(p), p.Box.Centre())).ToList();
         var pipe = rig.Runs.SelectMany(r => Along(question, r, Catalogue.Pipe(r.Pipe)!.WallKgPerM())).ToList();
         var linings = rig.Shell.Zones.SelectMany(z => z.Faces.Select(f => new Load(f.AreaM2 * f.Layers.Sum(l => l.ThicknessM * (Catalogue.Solid(l.Material) is { IsSkin: false } lining ? lining.DensityKgPerM3 : 0)), z.Box.Centre()))).ToList();
         var inLines = rig.Runs.Where(r => r.Service is Service.Cold or Service.Hot).SelectMany(r => Along(question, r, Catalogue.Pipe(r.Pipe)!.BoreM2() * 1000 * waterKgPerL)).ToList();
@@ -80,7 +80,7 @@ public static class WeightStudy
 
         TankMoment Moment(Part tank)
         {
-            double kg = PartWater.HoldsL(tank) * waterKgPerL, crash = (kg + DryKg(tank)) * CrashG * TradeConstants.GravityMPerS2;
+            double kg = PartWater.HoldsL(tank) * waterKgPerL, crash = (kg + PartWater.EmptyKg(tank)) * CrashG * TradeConstants.GravityMPerS2;
             Load[] full = [new(kg, tank.Box.Centre())];
             return axles is null
                 ? new TankMoment(tank.Id, tank.Name, kg, crash, null, null, null)
@@ -88,7 +88,7 @@ public static class WeightStudy
         }
 
         return new WeightsAnswer(
-            rig.Shell.Axles ?? Guess(rig.Shell), axles is not null, Kg(parts), Kg(pipe), Kg(linings), [.. Fills.Select(State)],
+            rig.Shell.Axles ?? Guess(rig.Shell), axles is not null, Kg(parts), Kg(pipe), Kg(linings), [.. Fills.Where(f => f.Id != "greyFull" || rig.Parts.Any(p => Catalogue.Part(p.Stock) is { Group: PartGroup.Waste, Passage: Passage.Vessel })).Select(State)],
             [.. rig.Parts.Where(p => Catalogue.Part(p.Stock) is { Passage: Passage.Vessel }).Select(Moment).OrderByDescending(t => t.WaterKg).ThenBy(t => t.PartId, StringComparer.Ordinal)]);
     }
 
@@ -99,8 +99,6 @@ public static class WeightStudy
         double rear = arches.Count > 0 ? arches[0] : shell.Body.Size.XM * 0.3, front = arches.Count > 1 ? arches[^1] : shell.Body.Far().XM + CabM;
         return new Axles(front, Math.Clamp(front - rear, 0.5, 15), Math.Clamp(shell.Body.Size.YM, 0.5, 3), 0, 0);
     }
-
-    private static double DryKg(Part part) => part.MassKg ?? Catalogue.Part(part.Stock)!.MassKg;
 
     private static double Kg(IEnumerable<Load> loads) => loads.Sum(l => l.MassKg);
 

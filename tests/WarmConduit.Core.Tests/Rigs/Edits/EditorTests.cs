@@ -70,6 +70,8 @@ public class EditorTests
     public void A_tee_joins_both_halves_of_a_run_and_both_are_as_the_run_was()
     {
         var done = Do(new PutTee("kitchen-cold", "b1", new Point3(2.6, 1.5, 0.3), "t1", "tap tee", "kitchen-cold-on"));
+        // Two halves have two names.
+        Assert.Equal(["kitchen cold", "kitchen cold 2"], done.Rig.Runs.Where(r => r.Id.StartsWith("kitchen-cold", StringComparison.Ordinal)).Select(r => r.Name));
         var (first, second) = (done.Rig.Runs.Find("kitchen-cold")!, done.Rig.Runs.Find("kitchen-cold-on")!);
         var was = Sparrow.Runs.Find("kitchen-cold")!;
         Assert.Equal((new RunEnd("t1", "a"), new RunEnd("t1", "b"), was.To), (first.To, second.From, second.To));
@@ -123,6 +125,6 @@ public class EditorTests
             var findings = Tests.Studies.Asking.Findings(rig, Core.Studies.Conditions.Of(rig.Brief));
             Assert.Equal(loose[i], findings.Count(f => f.Kind == Core.Advice.FindingKind.LooseEnd));
         }
-        Assert.Equal(0, Tests.Studies.Asking.Drained(rig).InRunsL, 6);
+        Assert.Equal(0, Tests.Studies.Asking.Drained(rig).Stays.PoolsL, 6);
     }
 }

@@ -3,14 +3,14 @@ import { useHotkeys } from "react-hotkeys-hook";
 import { Group, Panel, Separator, useDefaultLayout } from "react-resizable-panels";
 import { usePrint } from "../../app/units";
 import { nothingHidden } from "../../document/shown";
-import { stayWords } from "../../drawing/temperature";
+import { stayWords } from "../../drawing/stays";
 import { Choice } from "../../ui/controls";
 import { Stale } from "../../ui/Stale";
 import { useMedia } from "../../ui/useMedia";
 import { BenchStores, useAnswers, useDrawing, useStores } from "./benchStores";
 import { ColdLegend, Key } from "./Legend";
 import { Rail } from "./Rail";
-import { keyed, RigPage } from "./RigPage";
+import { inDrawing, keyed, RigPage } from "./RigPage";
 import { Shown } from "./Shown";
 import { useActions } from "./useActions";
 import { useDrawRun } from "./useDrawRun";
@@ -94,20 +94,25 @@ function useKeys(find: () => void, history: () => void) {
   const setLens = useView((s) => s.setLens);
   const toggle = useView((s) => s.toggle);
   const actions = useActions();
+  const drawn = () => drawing.getState().drawing !== null;
+  const edits = inDrawing(drawn);
+  // While a run is drawn, letters are the beginning of its words.
+  const looks = { ...keyed, ignoreEventWhen: drawn };
   useHotkeys("mod+k", find, { preventDefault: true, enableOnFormTags: true });
-  useHotkeys("d", () => setLens("drain"), keyed);
-  useHotkeys("c", () => setLens("cold"), keyed);
-  useHotkeys("1", () => toggle("sheet"), keyed);
-  useHotkeys("2", () => toggle("corner"), keyed);
-  useHotkeys("3", () => toggle("strip"), keyed);
-  useHotkeys("4", () => toggle("rail"), keyed);
-  useHotkeys("h", history, keyed);
+  useHotkeys("d", () => setLens("drain"), looks);
+  useHotkeys("c", () => setLens("cold"), looks);
+  useHotkeys("1", () => toggle("sheet"), looks);
+  useHotkeys("2", () => toggle("corner"), looks);
+  useHotkeys("3", () => toggle("strip"), looks);
+  useHotkeys("4", () => toggle("rail"), looks);
+  useHotkeys("h", history, looks);
   useHotkeys("mod+c", () => window.getSelection()?.isCollapsed !== false && actions.carry(), keyed);
   useHotkeys("mod+v", () => void actions.paste(), keyed);
-  useHotkeys("f", () => actions.evenFall(), keyed);
-  useHotkeys("r", () => drawing.begin(null), keyed);
+  useHotkeys("f", () => actions.evenFall(), edits);
+  useHotkeys("r", () => drawing.begin(null), looks);
   useHotkeys("enter", () => draw.endLoose());
-  useHotkeys("delete, backspace", () => (drawing.getState().drawing ? drawing.back() : actions.remove()), keyed);
+  useHotkeys("delete, backspace", () => actions.remove(), edits);
+  useHotkeys("delete, backspace", () => drawing.back(), { ...keyed, ignoreEventWhen: () => !drawn() });
   useHotkeys(
     "escape",
     () => {
@@ -287,15 +292,14 @@ function DrainSummary() {
   const stale = useAnswers((s) => s.stale);
   const print = usePrint();
   if (!drain) return null;
-  const [stays, where] = stayWords(drain.poolCount, print(drain.retainedL, "volume"));
+  const { sum, where, apart } = stayWords(drain.stays, print);
   return (
     <Stale as="p" stale={stale} className="min-w-0 truncate max-[899px]:whitespace-normal" data-summary>
       <span className="text-muted">After draining </span>
-      <strong className="text-[17px] font-semibold">{stays}</strong>
+      <strong className="text-[17px] font-semibold">{sum}</strong>
       <span className="text-muted">
-        {where}
-        {drain.byDesignL > 0 && ` and parts that keep it (${print(drain.byDesignL, "volume")})`}
-        {drain.byHandL > 0 && `; ${print(drain.byHandL, "volume")} is taken out by hand`}
+        {where && `: ${where}`}
+        {apart && `; ${apart}`}
       </span>
     </Stale>
   );

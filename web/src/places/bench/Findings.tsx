@@ -2,7 +2,7 @@ import { ListChecks } from "lucide-react";
 import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { say, usePrint } from "../../app/units";
-import { Button } from "../../ui/controls";
+import { Button, Caution } from "../../ui/controls";
 import { Rows } from "../../ui/Rows";
 import { Stale } from "../../ui/Stale";
 import { useAnswers, useSelection, useStores } from "./benchStores";
@@ -73,7 +73,9 @@ function FindingRow({ finding: f, number, chosen }: { finding: Schema["Finding"]
         {chosen && asks && <WhyButton of={f.title} open={why} onToggle={() => setWhy(!why)} />}
       </div>
       {chosen && f.caution && (
-        <p className="mx-3 mb-2 border-l-[3px] border-ink pl-2">{f.caution} Local codes and licensed fitters come first.</p>
+        <div className="mx-3 mb-2">
+          <Caution>{f.caution}</Caution>
+        </div>
       )}
       {chosen && <Fixes finding={f} />}
       {chosen && why && (f.why ? <WhyText why={f.why} /> : <RungWhy id={f.place?.partId ?? ""} />)}

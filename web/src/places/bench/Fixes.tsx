@@ -5,13 +5,13 @@ import type { Schema } from "../../api/client";
 import { type Print, say, usePrint } from "../../app/units";
 import { Button } from "../../ui/controls";
 import { usePreview, useStores } from "./benchStores";
-import { keyed } from "./RigPage";
+import { inDrawing } from "./RigPage";
 import { useAsked } from "./useAsked";
 import { useLook } from "./useLook";
 
 /** Ways to mend a finding that were tried on the whole rig: looked at in the drawings first, done by a press. */
 export function Fixes({ finding }: { finding: Schema["Finding"] }) {
-  const { document } = useStores();
+  const { document, drawing } = useStores();
   const { look } = useLook();
   const shown = usePreview();
   const asked = useAsked("fixes", finding.id);
@@ -28,7 +28,7 @@ export function Fixes({ finding }: { finding: Schema["Finding"] }) {
       const fix = data?.fixes.find((f) => f.id === shown?.id) ?? data?.fixes[0];
       if (fix) apply(fix);
     },
-    keyed,
+    inDrawing(() => drawing.getState().drawing !== null),
   );
   if (!data)
     return (
@@ -60,7 +60,7 @@ export function Fixes({ finding }: { finding: Schema["Finding"] }) {
             className="m-1"
             onClick={() => apply(fix)}
             aria-label={`Do it: ${say(fix.words, print)}`}
-            {...(i === 0 && { title: "The best one: M" })}
+            {...(i === 0 && { title: "The best one: M in the drawing" })}
           >
             <Check size={16} /> Do it
           </Button>
@@ -71,17 +71,26 @@ export function Fixes({ finding }: { finding: Schema["Finding"] }) {
 }
 
 /** What a fix wins and costs, in one line. */
-export function winsAndCosts({ wins, costs }: { wins: Schema["FixGain"]; costs: Schema["FixCost"] }, print: Print): string {
+export const winsAndCosts = ({ wins, costs }: { wins: Schema["FixGain"]; costs: Schema["FixCost"] }, print: Print): string =>
+  [...winWords(wins, print), costWords(costs, print)].join(" · ");
+
+const SHOWN = 3;
+
+/** What edits make better, and what they make worse. */
+export function winWords(wins: Schema["FixGain"], print: Print): string[] {
+  const worse = wins.worse.slice(0, SHOWN).map((w) => `${w.words} (${print(w.litres, "volume")})`);
   const words = [
     wins.litres > 0.0005 ? `${print(wins.litres, "volume")} less stays` : null,
     wins.litres < -0.0005 ? `${print(-wins.litres, "volume")} more stays` : null,
     wins.hoursWon > 0.2 ? `${print(wins.hoursWon * 3600, "duration")} of the night won` : null,
     wins.hoursWon < -0.2 ? `${print(-wins.hoursWon * 3600, "duration")} of the night lost` : null,
     wins.gone.length > 1 ? `${wins.gone.length} findings go` : null,
-    wins.made.length > 0 ? `but then: ${wins.made.join(", ")}` : null,
-    costWords(costs, print),
+    worse.length > 0
+      ? `more stays in ${worse.join(", ")}${wins.worse.length > SHOWN ? ` and ${wins.worse.length - SHOWN} other places` : ""}`
+      : null,
+    wins.made.length > 0 ? `new findings: ${wins.made.join(", ")}` : null,
   ];
-  return words.filter(Boolean).join(" · ");
+  return words.filter((w) => w !== null);
 }
 
 export function costWords(costs: Schema["FixCost"], print: Print): string {

@@ -9,7 +9,7 @@ import { RestsOn } from "../night/RestsOn";
 import { useAnswers, useDocument, useSelection, useStores } from "./benchStores";
 import { RungWhy, WhyButton } from "./Why";
 
-/** Every run and part by the hour of its first ice; the bar runs from the start of the night to the morning. */
+/** Every run and part: what ice breaks first, then the rest by the hour of its first ice; the bar runs from the start of the night to the morning. */
 export function Ladder() {
   const ladder = useAnswers((s) => s.answers?.freezeLadder);
   const night = useAnswers((s) => s.night);
@@ -76,7 +76,12 @@ function RungRow({ rung: r, startHour, morningS, chosen }: { rung: Schema["Rung"
   const first = percent(r.firstIceS);
   const solid = percent(r.solidS);
   const colour = colourOf(numbers, Math.max(r.morningC, 0.1));
-  const when = r.state === "safe" ? (colour === "near" ? "close to it" : "not tonight") : `ice about ${clock(startHour, r.firstIceS ?? 0)}`;
+  const when =
+    r.state === "safe"
+      ? colour === "near"
+        ? "close to it"
+        : "not tonight"
+      : `${r.breaks ? "breaks" : "ice"} about ${clock(startHour, r.atS ?? 0)}`;
   const press = () => selection.take(r.runId ? { kind: "run", runId: r.runId } : { kind: "part", partId: r.partId ?? "" });
   return (
     <div className={`mx-1.5 rounded-md ${chosen ? "bg-sunk" : "hover:bg-sunk"}`}>
@@ -91,7 +96,11 @@ function RungRow({ rung: r, startHour, morningS, chosen }: { rung: Schema["Rung"
             <span className="min-w-0 grow truncate">{r.name}</span>
             <span className={`shrink-0 ${r.state === "safe" ? "text-muted" : "font-semibold"}`}>{when}</span>
           </span>
-          {r.breaks && <span className="block text-muted">{r.shutIn ? "freezes shut in, bursts" : "ice breaks it"}</span>}
+          {r.breaks && (
+            <span className="block text-muted">
+              {r.shutIn ? `first ice ${clock(startHour, r.firstIceS ?? 0)}, then shut in: bursts` : "ice breaks it"}
+            </span>
+          )}
           <svg width="100%" height="8" className="mt-0.5 block" aria-hidden="true" preserveAspectRatio="none">
             <rect width={`${first}%`} height="8" fill={r.state === "safe" ? cssOf(colour) : "var(--near)"} opacity={0.55} />
             <rect x={`${first}%`} width={`${100 - first}%`} height="8" fill="url(#ice-hatch)" />

@@ -6,6 +6,7 @@ import { useClock } from "../../app/units";
 import { hourRead } from "../../document/answers";
 import { RunStroke } from "../../drawing/RunStroke";
 import { services } from "../../drawing/services";
+import { hanging } from "../../drawing/stays";
 import { colourNames, cssOf, markOf, type WaterColour } from "../../drawing/temperature";
 import { Button, Slider } from "../../ui/controls";
 import { useAnswers, useDocument } from "./benchStores";
@@ -76,6 +77,7 @@ function HourLooked() {
 
 const marks: [ReactNode, string][] = [
   [<path key="m" d="M6 9H50" stroke="var(--stays)" strokeWidth={8} strokeLinecap="round" />, "water that stays"],
+  [<path key="m" d="M8 9H50" stroke="var(--stays)" {...hanging(1)} />, "water that hangs: no air gets in"],
   [<path key="m" d="M24 3L31 9L24 15" fill="none" stroke="var(--ink)" strokeWidth={1.6} />, "falls this way"],
   [<rect key="m" x={4} y={4} width={48} height={10} fill="url(#ice-hatch)" />, "ice"],
   [<path key="m" d="M19 4h18l-9 11z" fill="var(--ink)" />, "drain"],

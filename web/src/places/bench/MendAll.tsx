@@ -4,7 +4,7 @@ import { Button, Choice } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 import { QuantityField } from "../../ui/QuantityField";
 import { useStores } from "./benchStores";
-import { costWords } from "./Fixes";
+import { costWords, winWords } from "./Fixes";
 import { PricesButton } from "./PricesButton";
 import { useAsked } from "./useAsked";
 
@@ -67,13 +67,21 @@ export function MendAll({ onClose }: { onClose(): void }) {
                   stays after draining, with {data.fixes.length === 1 ? "one fix" : `${data.fixes.length} fixes`}; {data.tried} trials.
                 </span>
               </p>
+              {data.wins && (data.wins.worse.length > 0 || data.wins.made.length > 0) && (
+                <p>{winWords({ ...data.wins, litres: 0, hoursWon: 0, gone: [] }, print).join("; ")}</p>
+              )}
               <ol className="flex list-decimal flex-col gap-2 pl-6">
                 {data.fixes.map((f) => (
                   <li key={`${f.finding} ${say(f.words, print)}`}>
                     <span className="font-medium">{say(f.words, print)}</span>
                     <span className="block text-muted">
-                      For {f.finding}: {f.litres > 0.0005 ? `${print(f.litres, "volume")} less stays` : `${f.gone.length} findings go`};{" "}
-                      {costWords(f.costs, print)}.
+                      For {f.finding}:{" "}
+                      {f.litres > 0.0005
+                        ? `${print(f.litres, "volume")} less stays`
+                        : f.gone.length === 1
+                          ? "one finding goes"
+                          : `${f.gone.length} findings go`}
+                      ; {costWords(f.costs, print)}.
                     </span>
                   </li>
                 ))}

@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Command } from "cmdk";
 import { useState } from "react";
 import { api, data, type Problem, type Schema } from "../../api/client";
@@ -9,7 +9,7 @@ import { middleOf, plumbingOf, type Rig } from "../../document/geometry";
 import { keyOf, placeOf, type Thing } from "../../document/things";
 import { PartGlyph } from "../../drawing/PartGlyph";
 import { useDocument, useStores } from "./benchStores";
-import { newId, place, placeOwn, placeSet } from "./drawingTools";
+import { freeSpot, newId, place, placeOwn, placeSet } from "./drawingTools";
 import { useActions } from "./useActions";
 import { useOwnParts } from "./useOwnParts";
 import { useView } from "./viewStore";
@@ -219,17 +219,20 @@ function InWords({ text, onText, onDone }: { text: string; onText(text: string):
   const system = useSettings((s) => s.system);
   const print = usePrint();
   const [ids] = useState(() => ({ partId: newId("part"), runId: newId("run") }));
-  const read = useQuery({
+  const client = useQueryClient();
+  const words = {
     queryKey: ["words", id, base, text, system],
-    queryFn: async ({ signal }) =>
+    queryFn: async ({ signal }: { signal: AbortSignal }) =>
       data(await api.POST("/api/rigs/{id}/words", { params: { path: { id } }, body: { base, text, system, ...ids }, signal })),
     retry: false,
-    placeholderData: (old) => old,
-  });
-  const put = () => {
-    if (!read.data?.understood || read.isPlaceholderData) return;
+  };
+  const read = useQuery({ ...words, placeholderData: (old: Schema["PlaceRead"] | undefined) => old });
+  // Enter straight after typing waits for what the last letter says.
+  const put = async () => {
+    const said = await client.fetchQuery(words).catch(() => null);
+    if (!said?.understood) return;
     selection.takeWhenThere({ kind: "part", partId: ids.partId });
-    document.commit("Place in words", read.data.edits);
+    document.commit("Place in words", said.edits);
     onDone();
   };
   const problem = read.error as Problem | null;
@@ -242,7 +245,7 @@ function InWords({ text, onText, onDone }: { text: string; onText(text: string):
         </Command.Item>
       )}
       {!problem && read.data?.understood && (
-        <Command.Item className={item} value={`words ${text}`} keywords={[text]} onSelect={put}>
+        <Command.Item className={item} value={`words ${text}`} keywords={[text]} onSelect={() => void put()}>
           {say(read.data.understood, print)} <kbd className="ml-auto text-muted">place</kbd>
         </Command.Item>
       )}
@@ -259,7 +262,7 @@ function InWords({ text, onText, onDone }: { text: string; onText(text: string):
 /** Beside what is in hand, else in the middle of the plumbing, on the floor. */
 function placeForNew(rig: Rig, beside: Thing | undefined, size: { xM: number; yM: number; zM: number }) {
   const at = beside && placeOf(rig, beside);
-  if (at) return { xM: at.xM + 0.15, yM: at.yM, zM: at.zM };
+  if (at) return freeSpot(rig, size, { xM: at.xM + 0.15, yM: at.yM, zM: at.zM });
   const middle = middleOf(rig.parts.length > 0 ? plumbingOf(rig) : rig.shell.body);
-  return { xM: middle.xM - size.xM / 2, yM: middle.yM - size.yM / 2, zM: 0 };
+  return freeSpot(rig, size, { xM: middle.xM - size.xM / 2, yM: middle.yM - size.yM / 2, zM: 0 });
 }

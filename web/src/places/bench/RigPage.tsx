@@ -12,6 +12,12 @@ import { useDocument, useStores } from "./benchStores";
 /** A key means the same where a choice, a slider or a point of the strip has the focus; in a field it is text. */
 export const keyed = { enableOnFormTags: ["radio", "slider", "option"] as const };
 
+/** Letters that edit do so in the drawing alone, and never while a run is being drawn and its words typed. */
+export const inDrawing = (busy: () => boolean) => ({
+  ...keyed,
+  ignoreEventWhen: (e: KeyboardEvent) => busy() || !(e.target instanceof Element && e.target.closest("[role=application]")),
+});
+
 interface Props {
   id: string;
   place: Place;

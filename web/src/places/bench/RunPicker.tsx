@@ -31,7 +31,7 @@ export function RunPicker({ runs, runId }: { runs: Schema["Run"][]; runId: strin
         >
           <Select.Viewport className="p-1">
             {(open ? runs : []).map((run) => {
-              const retained = drains?.find((r) => r.runId === run.id)?.retainedL ?? 0;
+              const retained = drains?.find((r) => r.runId === run.id)?.staysL ?? 0;
               return (
                 <Select.Item
                   key={run.id}

@@ -10,8 +10,9 @@ import { Dialog } from "../../ui/Dialog";
 import { useDocument, useStores } from "./benchStores";
 
 const samples = {
-  parts: "name, stock, from rear, from kerb, above floor\nfresh tank, tank, 60 mm, 80 mm, 240 mm\nkitchen mixer, mixer, 2.52 m, 1460, 780",
-  runs: "run, carries, pipe, part, port, from rear, from kerb, above floor\ncold main, cold, pex-1/2, fresh tank, outlet\n, , , , , 940, 1600, 325\n, , , kitchen mixer, cold",
+  parts:
+    "name, stock, from rear, from kerb, above floor\nfresh tank, tank, 60 mm, 80 mm, 240 mm\nkitchen mixer, mixer, 2.52 m, 1460 mm, 780 mm",
+  runs: "run, carries, pipe, part, port, from rear, from kerb, above floor\ncold main, cold, pex-1/2, fresh tank, outlet\n, , , , , 940 mm, 1600 mm, 325 mm\n, , , kitchen mixer, cold",
 };
 
 /** Parts and runs in and out as tables: for a tape, a list and a spreadsheet. Good rows are taken in one step, bad ones told by line and column. */

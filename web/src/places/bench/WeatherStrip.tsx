@@ -5,6 +5,7 @@ import { Button, Choice, Panel, Slider, Switch } from "../../ui/controls";
 import { weatherWords } from "../night/places";
 import { eventWords } from "../night/plan";
 import { useDocument, useStores } from "./benchStores";
+import { HeatShort } from "./HeatShort";
 import { useNightSliders } from "./nightSliders";
 import { SpiritLevel } from "./SpiritLevel";
 
@@ -39,6 +40,7 @@ export function WeatherStrip() {
       )}
       <Field title="Heat" value={`${c.heatOn ? "on" : "off"}${comes ?? ""}`}>
         <Switch label="Heat" on={c.heatOn} onChange={(heatOn) => setConditions({ heatOn })} />
+        <HeatShort brief />
       </Field>
       <SliderField title="Water at start" className="w-40 grow max-[1180px]:w-34" {...sliders.startWaterC} />
       <SliderField title="Left for" className="w-32 grow max-[1180px]:w-24" {...sliders.hours} />

@@ -8,6 +8,28 @@ type Edit = Schema["Edit"];
 /** What can be done in one step with what is in hand. Ids of new things are random and come with the edit. */
 export const newId = (stem: string) => `${stem}-${crypto.randomUUID().slice(0, 8)}`;
 
+const SPOT_STEP = 0.05;
+const SPOT_STEPS = 40;
+
+/** The nearest place to `wanted`, at its height, where a box of this size touches no part and nothing solid; `wanted` itself where there is none. */
+export function freeSpot(rig: Rig, size: Xyz, wanted: Xyz): Xyz {
+  const solids = [...rig.parts.map((p) => p.box), ...rig.shell.obstacles.map((o) => o.box)];
+  const free = (at: Xyz) =>
+    solids.every((b) =>
+      (["xM", "yM", "zM"] as const).some((a) => at[a] >= b.at[a] + b.size[a] - 1e-6 || at[a] + size[a] <= b.at[a] + 1e-6),
+    );
+  const { body } = rig.shell;
+  const inside = (at: Xyz) =>
+    (["xM", "yM"] as const).every((a) => at[a] >= body.at[a] - 1e-6 && at[a] + size[a] <= body.at[a] + body.size[a] + 1e-6);
+  for (let ring = 0; ring <= SPOT_STEPS; ring++)
+    for (let i = -ring; i <= ring; i++)
+      for (const j of Math.abs(i) === ring ? Array.from({ length: 2 * ring + 1 }, (_, n) => n - ring) : [-ring, ring]) {
+        const at = { ...wanted, xM: wanted.xM + i * SPOT_STEP, yM: wanted.yM + j * SPOT_STEP };
+        if (free(at) && (inside(at) || ring === 0)) return at;
+      }
+  return wanted;
+}
+
 interface Made {
   edits: Edit[];
   /** What is in hand then. */
@@ -64,16 +86,19 @@ export function bendAfter(rig: Rig, run: Run, pointId: string, fixing: Schema["F
 
 export function teeAfter(rig: Rig, run: Run, pointId: string): Made {
   const teeId = newId("tee");
+  // At a bend it stands in the bend's place; at an end in the leg beside it.
+  const bend = run.bends.findIndex((b) => b.id === pointId);
+  const route = { kind: "route", runId: run.id, bends: run.bends.filter((b) => b.id !== pointId) };
   const edit = {
     kind: "tee",
     runId: run.id,
-    after: after(run, pointId),
-    at: halfWay(rig, run, pointId),
+    after: bend >= 0 ? (run.bends[bend - 1]?.id ?? null) : after(run, pointId),
+    at: run.bends[bend]?.at ?? halfWay(rig, run, pointId),
     teeId,
     teeName: `tee, ${run.name}`.slice(0, 80),
     newRunId: newId("run"),
   };
-  return { edits: [edit as Edit], thing: { kind: "part", partId: teeId } };
+  return { edits: [...(bend >= 0 ? [route as Edit] : []), edit as Edit], thing: { kind: "part", partId: teeId } };
 }
 
 /** A run with a bend more, in the leg after point number `leg` of its course. */

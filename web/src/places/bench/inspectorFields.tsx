@@ -2,7 +2,7 @@ import type { ReactNode } from "react";
 import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
 import { changed } from "../../document/edits";
-import type { Rig, Xyz } from "../../document/geometry";
+import { indexOf, type Rig, type Xyz } from "../../document/geometry";
 import { moverOf, nameOf, placeOf, putAt, type Thing } from "../../document/things";
 import { PickField, QuantityField } from "../../ui/QuantityField";
 import { useStores } from "./benchStores";
@@ -24,12 +24,19 @@ export function useChange() {
   return (what: string, thing: string, values: object) => commit(what, [changed(thing, values)]);
 }
 
+const placeWords = { xM: "From the rear", yM: "From the kerb", zM: "Above floor" } as const;
+
+/** How far from its corner something of a vehicle may lie, m. */
+const within = { xM: [-5, 25], yM: [-5, 10], zM: [-5, 5] } as const;
+
 /** Where a thing is, each axis to be typed. What the heights count from is said. */
 export function PlaceFields({ rig, thing, of }: { rig: Rig; thing: Thing; of: string }) {
   const { document } = useStores();
   const actions = useActions();
   const at = placeOf(rig, thing);
-  const mover = moverOf(rig, thing, actions.fixed);
+  // A figure typed for a port moves it on its part, whatever part that is; a hand pulls a joint by its port.
+  const mover = thing.kind === "port" ? thing : moverOf(rig, thing, actions.fixed);
+  const box = thing.kind === "port" ? indexOf(rig).parts.get(thing.partId)?.box : undefined;
   const set = (axis: keyof Xyz) => (value: number) => {
     // By the document as it is when the value is kept, not as it was when it was typed.
     const now = document.getState().rig as Rig;
@@ -42,9 +49,18 @@ export function PlaceFields({ rig, thing, of }: { rig: Rig; thing: Thing; of: st
     <fieldset>
       <legend className="text-muted">{of}</legend>
       <div className="mt-1 grid grid-cols-3 gap-2">
-        <QuantityField label="From the rear" value={at?.xM} quantity="length" least={-5} most={25} disabled={!mover} onCommit={set("xM")} />
-        <QuantityField label="From the kerb" value={at?.yM} quantity="length" least={-5} most={10} disabled={!mover} onCommit={set("yM")} />
-        <QuantityField label="Above floor" value={at?.zM} quantity="length" least={-5} most={5} disabled={!mover} onCommit={set("zM")} />
+        {(["xM", "yM", "zM"] as const).map((axis) => (
+          <QuantityField
+            key={axis}
+            label={placeWords[axis]}
+            value={at?.[axis]}
+            quantity="length"
+            least={box ? box.at[axis] : within[axis][0]}
+            most={box ? box.at[axis] + box.size[axis] : within[axis][1]}
+            disabled={!mover}
+            onCommit={set(axis)}
+          />
+        ))}
       </div>
     </fieldset>
   );

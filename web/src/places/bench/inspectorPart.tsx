@@ -2,9 +2,9 @@ import { FlipHorizontal2, RotateCcw } from "lucide-react";
 import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
 import { usePrint } from "../../app/units";
-import { indexOf, type Part, portAt, portsTaken, type Rig } from "../../document/geometry";
+import { freePorts, indexOf, type Part, portAt, portsTaken, type Rig } from "../../document/geometry";
 import { nameOf, type Thing } from "../../document/things";
-import { Button } from "../../ui/controls";
+import { Button, Caution } from "../../ui/controls";
 import { PickField, QuantityField, TextField } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
 import { useAnswers, useStores } from "./benchStores";
@@ -23,6 +23,7 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
   const change = useChange();
   const { commit, remove } = useActions();
   const fullL = useAnswers((s) => s.answers?.drainDown.parts.find((p) => p.partId === id)?.fullL);
+  const emptyKg = useAnswers((s) => s.answers?.tanks?.tanks.find((t) => t.partId === id)?.emptyKg);
   if (!part) return null;
   const kind = stock.get(part.stock);
   const turned = part.orientation?.quarterTurns ?? 0;
@@ -93,6 +94,7 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
         </div>
       </fieldset>
       <TankFigures rig={rig} part={part} />
+      {kind?.caution && <Caution>{kind.caution}</Caution>}
       <div className="grid grid-cols-3 gap-2">
         <QuantityField
           label={part.holdsL == null ? "Holds" : "Holds, yours"}
@@ -104,7 +106,7 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
         />
         <QuantityField
           label={part.massKg == null ? "Mass, empty" : "Mass, yours"}
-          value={part.massKg ?? kind?.massKg}
+          value={part.massKg ?? emptyKg ?? kind?.massKg}
           quantity="mass"
           least={0}
           most={1000}
@@ -168,10 +170,16 @@ function TankFigures({ rig, part }: { rig: Rig; part: Part }) {
   const lines: [string, string][] = [
     ...(tank.neverPumpedL == null ? [] : [["Below its outlet, never pumped", print(tank.neverPumpedL, "volume")] as [string, string]]),
     [`Below its lowest port (${tank.lowestPort}), never drained`, print(tank.neverDrainedL, "volume")],
-    ...(tank.overFillL == null ? [] : [["Above its fill and vent, never filled", print(tank.overFillL, "volume")] as [string, string]]),
+    ...(tank.overFillL == null
+      ? []
+      : [[`Above ${tank.overFillBy ?? "its highest port"}, never filled`, print(tank.overFillL, "volume")] as [string, string]]),
     [
       "Breathes through",
-      tank.ventEnd ? `${tank.ventEnd}, at ${print((tank.ventPa ?? 0) / 1e5, "pressure")}` : "nothing: no vent leads to an opening",
+      !tank.ventEnd
+        ? "nothing: no vent leads to an opening"
+        : tank.ventDipM != null
+          ? `nothing while water lies in the dip of its vent, ${print(tank.ventDipM, "length")} deep`
+          : `${tank.ventEnd}, at ${print((tank.ventPa ?? 0) / 1e5, "pressure")}`,
     ],
     ...(tank.twins.length > 0
       ? [["Levels with", `${tank.twins.map(named).join(", ")}, if each of them breathes`] as [string, string]]
@@ -277,13 +285,9 @@ export function PortForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kin
   const { catalogue, stock } = useCatalogue();
   const { commit } = useActions();
   if (!part) return null;
-  const open = rig.parts
-    .filter((p) => p.id !== part.id)
-    .flatMap((p) =>
-      p.ports
-        .filter((port) => !portsTaken(rig, p.id).has(port.id))
-        .map((port) => ({ value: `${p.id}/${port.id}`, text: `${p.name}, ${port.id}` })),
-    );
+  const open = freePorts(rig)
+    .filter((p) => p.part !== part.id)
+    .map((p) => ({ value: `${p.part}/${p.port}`, text: p.words }));
   const here = portAt(part, thing.portId);
   const tieOf = (partId: string, portId: string): Tie | null => {
     const other = parts.get(partId);
@@ -294,7 +298,9 @@ export function PortForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kin
     const [partId = "", portId = ""] = value.split("/");
     const [start, end] = [tieOf(thing.partId, thing.portId), tieOf(partId, portId)];
     const made =
-      start && end && madeOf(rig, { start, bends: [], pointer: null, over: null, view: null }, end, stock, catalogue?.usualRuns ?? []);
+      start &&
+      end &&
+      madeOf(rig, { start, bends: [], pointer: null, over: null, view: null, service: null }, end, stock, catalogue?.usualRuns ?? []);
     if (!made) return;
     selection.takeWhenThere(made.thing);
     commit(`Run ${made.name}`, made.edits);
@@ -302,7 +308,7 @@ export function PortForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kin
   return (
     <>
       <Heading kind="Port">{nameOf(rig, thing)}</Heading>
-      <PlaceFields rig={rig} thing={thing} of="Invert of the pipe at this port" />
+      <PlaceFields rig={rig} thing={thing} of="Invert of the pipe at this port; the part stays" />
       <PickField
         label="Run from here to"
         value=""

@@ -13,6 +13,7 @@ const spans = [0.5, 1, 2, 4, 6, 8, 10, 12, 18, 24, 48, 72, 120, 168, 240];
 /** What of a night is set by a slider: the same wherever it is shown, as far as its field reaches. Null until there is a night. */
 export function useNightSliders(): { night: Night; sliders: Sliders } | null {
   const night = useAnswers((s) => s.conditions);
+  const kept = useAnswers((s) => s.answers?.night?.keptC);
   const { setConditions } = useStores().answers;
   const print = usePrint();
   if (!night) return null;
@@ -25,7 +26,8 @@ export function useNightSliders(): { night: Night; sliders: Sliders } | null {
     step,
     onChange: (to: number) => setConditions({ [name]: to }),
   });
-  const { outdoorC, windMPerS, cloud, insideC, startWaterC, hours } = night;
+  const { outdoorC, windMPerS, cloud, startWaterC, hours } = night;
+  const insideC = night.insideC ?? kept ?? 18;
   const sky = cloud >= 1 ? "covered" : cloud <= 0 ? "clear" : `${Math.round(cloud * 100)} % covered`;
   const span = Math.max(
     0,

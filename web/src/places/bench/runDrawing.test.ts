@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Schema } from "../../api/client";
+import { freePorts } from "../../document/geometry";
 import { type Frame, toPx } from "../../drawing/projection";
 import { rig } from "../../test/rig";
 import { createRunDrawing, lastOf, madeOf, placeUnder, type RunDrawing, type Tie, tieAt, usualFor } from "./runDrawing";
@@ -13,7 +14,14 @@ const stock = new Map<string, Schema["StockPart"]>();
 /** Without its lower run: the tank has no pipe. */
 const open = { ...rig, runs: rig.runs.filter((r) => r.id !== "lower") };
 const loose = (xM: number, yM: number, zM: number): Tie => ({ kind: "loose", at: { xM, yM, zM } });
-const drawn = (start: Tie | null, bends: RunDrawing["bends"] = []): RunDrawing => ({ start, bends, pointer: null, over: null, view: null });
+const drawn = (start: Tie | null, bends: RunDrawing["bends"] = []): RunDrawing => ({
+  start,
+  bends,
+  pointer: null,
+  over: null,
+  view: null,
+  service: null,
+});
 
 describe("a run that is drawn", () => {
   it("goes back bend by bend, then gives up its start, then the tool is laid down", () => {
@@ -63,6 +71,18 @@ describe("a run that is drawn", () => {
     expect(made?.thing).toEqual({ kind: "run", runId: add.value.id });
     // From a run to itself there is nothing to draw.
     expect(madeOf(rig, drawn(tie), tie as Tie, stock, usual)).toBeNull();
+  });
+
+  it("is joined to a port on which it ends, however it was led there", () => {
+    const [port] = freePorts(open);
+    if (!port) throw new Error("no free port");
+    const made = madeOf(open, drawn(loose(0, 0, 0), []), { kind: "loose", at: port.at }, stock, usual);
+    expect(made?.edits.at(-1)).toMatchObject({ value: { to: { part: port.part, port: port.port } } });
+  });
+
+  it("carries what was chosen for it", () => {
+    const made = madeOf(open, { ...drawn(loose(0, 0, 0), []), service: "waste" }, loose(1, 0, 0), stock, usual);
+    expect(made?.edits.at(-1)).toMatchObject({ value: { service: "waste", pipe: "waste-28" } });
   });
 
   it("carries what its ports are for: what says more than water leads", () => {

@@ -1,7 +1,7 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 import type { Schema } from "../../api/client";
-import { courseOf, indexOf, plus, portsTaken, type Rig, towards, type Xyz } from "../../document/geometry";
-import { rounded, type Thing } from "../../document/things";
+import { courseOf, freePorts, indexOf, type Rig, towards, type Xyz } from "../../document/geometry";
+import { freePort, rounded, type Thing } from "../../document/things";
 import { fromLine } from "../../drawing/pick";
 import { type Frame, type Px, toPx, type View } from "../../drawing/projection";
 import { newId } from "./drawingTools";
@@ -23,6 +23,8 @@ export interface RunDrawing {
   view: View | null;
   /** What the pointer would end on. */
   over: Tie | null;
+  /** What it carries, where that was chosen; otherwise as where it begins. */
+  service: Schema["Service"] | null;
 }
 
 export interface RunDrawingStore extends StoreApi<{ drawing: RunDrawing | null }> {
@@ -30,6 +32,8 @@ export interface RunDrawingStore extends StoreApi<{ drawing: RunDrawing | null }
   bend(at: Xyz): void;
   back(): void;
   point(pointer: Xyz | null, over: Tie | null, view: View): void;
+  /** What it shall carry; null: as where it begins. */
+  carry(service: Schema["Service"] | null): void;
   end(): void;
 }
 
@@ -40,11 +44,13 @@ export function createRunDrawing(): RunDrawingStore {
     if (drawing) store.setState({ drawing: to(drawing) });
   };
   return Object.assign(store, {
-    begin: (start: Tie | null) => store.setState({ drawing: { start, bends: [], pointer: start?.at ?? null, over: null, view: null } }),
+    begin: (start: Tie | null) =>
+      store.setState({ drawing: { start, bends: [], pointer: start?.at ?? null, over: null, view: null, service: null } }),
     bend: (at: Xyz) => change((d) => ({ ...d, bends: [...d.bends, rounded(at)] })),
     /** The last bend goes; with none left, the start; with no start, the tool is laid down. */
     back: () => change((d) => (d.bends.length > 0 ? { ...d, bends: d.bends.slice(0, -1) } : d.start ? { ...d, start: null } : null)),
     point: (pointer: Xyz | null, over: Tie | null, view: View) => change((d) => ({ ...d, pointer, over, view })),
+    carry: (service: Schema["Service"] | null) => change((d) => ({ ...d, service })),
     end: () => store.setState({ drawing: null }),
   });
 }
@@ -59,15 +65,13 @@ const RUN_PX = 9;
 export function tieAt(rig: Rig, view: View, frame: Frame, at: Px, but: Tie | null): Tie | null {
   const px = (p: Xyz) => toPx(view, frame, p);
   let best: { tie: Tie; far: number } | null = null;
-  for (const part of rig.parts)
-    for (const port of part.ports) {
-      const place = plus(part.box.at, port.offset);
-      const here = px(place);
-      const far = Math.hypot(here.x - at.x, here.y - at.y);
-      if (far > PORT_PX || (best && far >= best.far)) continue;
-      if (but?.kind === "port" && but.partId === part.id && but.portId === port.id) continue;
-      if (!portsTaken(rig, part.id).has(port.id)) best = { tie: { kind: "port", partId: part.id, portId: port.id, at: place }, far };
-    }
+  for (const free of freePorts(rig)) {
+    const here = px(free.at);
+    const far = Math.hypot(here.x - at.x, here.y - at.y);
+    if (far > PORT_PX || (best && far >= best.far)) continue;
+    if (but?.kind === "port" && but.partId === free.part && but.portId === free.port) continue;
+    best = { tie: { kind: "port", partId: free.part, portId: free.port, at: free.at }, far };
+  }
   if (best) return best.tie;
   for (const run of rig.runs) {
     const course = courseOf(rig, run);
@@ -98,7 +102,9 @@ export function placeUnder(view: View, frame: Frame, at: Px, last: Xyz, square: 
   return rounded(Math.abs(place.xM - last.xM) >= Math.abs(place[up] - last[up]) ? { ...place, [up]: last[up] } : { ...place, xM: last.xM });
 }
 
-/** What a run between these carries, and in what: as the run that it leaves, else by the port that leads in the core's list. */
+const ANYTHING: Schema["PortRole"][] = ["inlet", "outlet", "drain", "spout"];
+
+/** What a run between these carries, and in what: as where it begins; where that says nothing, as where it ends. */
 export function usualFor(
   rig: Rig,
   ties: Tie[],
@@ -106,18 +112,29 @@ export function usualFor(
   usual: Schema["UsualRun"][],
 ): { service: Schema["Service"]; pipe: string } {
   const { parts, runs } = indexOf(rig);
+  let plain: Schema["UsualRun"] | undefined;
   for (const tie of ties) {
     const run = tie.kind === "run" ? runs.get(tie.runId) : undefined;
     if (run) return { service: run.service, pipe: run.pipe };
-  }
-  const roles = ties.flatMap((tie) => {
     const part = tie.kind === "port" ? parts.get(tie.partId) : undefined;
     const port = part?.ports.find((p) => tie.kind === "port" && p.id === tie.portId);
-    return port?.role ?? stock.get(part?.stock ?? "")?.ports.find((p) => p.id === port?.id)?.role ?? [];
-  });
-  const leads = usual.find((u) => roles.some((role) => role === u.role));
-  return { service: leads?.service ?? "cold", pipe: leads?.pipe ?? usual.at(-1)?.pipe ?? "" };
+    const role = port?.role ?? stock.get(part?.stock ?? "")?.ports.find((p) => p.id === port?.id)?.role;
+    const leads = usual.find((u) => u.role === role);
+    // An outlet may let out anything; a waste port lets out waste.
+    if (leads && !ANYTHING.includes(leads.role)) return { service: leads.service, pipe: leads.pipe };
+    plain ??= leads;
+    // A joint carries what the lines at it carry.
+    const at = part && indexOf(rig).runsAt.get(part.id)?.[0];
+    if (!leads && at) return { service: at.service, pipe: at.pipe };
+  }
+  if (plain) return { service: plain.service, pipe: plain.pipe };
+  return { service: "cold", pipe: usual.at(-1)?.pipe ?? "" };
 }
+
+const freePortAt = (rig: Rig, at: Xyz): Tie | null => {
+  const found = freePort(rig, at);
+  return found && { kind: "port", partId: found.part, portId: found.port, at };
+};
 
 /** The edits that make a run of a drawing, tees and all: one step. */
 export function madeOf(
@@ -131,6 +148,9 @@ export function madeOf(
   if (!start) return null;
   const { parts, runs } = indexOf(rig);
   const edits: Edit[] = [];
+  // What ends exactly on a port is joined to it.
+  const free = end.kind === "loose" ? freePortAt(rig, end.at) : null;
+  if (free) return madeOf(rig, drawing, free, stock, usual);
   const named = (tie: Tie) =>
     tie.kind === "port" ? (parts.get(tie.partId)?.name ?? "") : tie.kind === "run" ? (runs.get(tie.runId)?.name ?? "") : "loose end";
   const tied = (tie: Tie) => {
@@ -148,6 +168,8 @@ export function madeOf(
     } as Edit);
     return { part: teeId, port: "c" };
   };
+  const chosen =
+    drawing.service && (usual.find((u) => u.service === drawing.service) ?? { service: drawing.service, pipe: usual.at(-1)?.pipe ?? "" });
   // A second tee in the same run would have to know of the first.
   if (start.kind === "run" && end.kind === "run" && start.runId === end.runId) return null;
   const id = newId("run");
@@ -155,7 +177,7 @@ export function madeOf(
   const value = {
     id,
     name,
-    ...usualFor(rig, [start, end], stock, usual),
+    ...(chosen ? { service: chosen.service, pipe: chosen.pipe } : usualFor(rig, [start, end], stock, usual)),
     from: tied(start),
     to: tied(end),
     bends: drawing.bends.map((at, i) => ({ id: `b${i + 1}`, at: rounded(at) })),

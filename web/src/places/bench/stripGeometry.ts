@@ -37,6 +37,11 @@ export interface StripLength {
   direction: number;
   wetFrom: number;
   wetTo: number;
+  /** Where it hangs for want of air. */
+  hangsFrom: number;
+  hangsTo: number;
+  /** It is full, in a rig that is in use: nothing that stays. */
+  full: boolean;
   levelM: number | null | undefined;
 }
 
@@ -107,7 +112,9 @@ export function unroll(around: Around, runId: string): Strip | null {
       // A length is described at the station where it starts in the run's own sense.
       const s = current?.stations[Math.min(from.number, to.number)];
       const turned = drain?.reversed ? -1 : 1;
-      const wet = around.full ? { wetFrom: 0, wetTo: 1, standsAtM: null } : s;
+      const wet = around.full ? { wetFrom: 0, wetTo: 1, airlockedFrom: 0, airlockedTo: 0, standsAtM: null } : s;
+      const [wetFrom, wetTo] = turnedSpan(turned, wet?.wetFrom, wet?.wetTo);
+      const [hangsFrom, hangsTo] = turnedSpan(turned, wet?.airlockedFrom, wet?.airlockedTo);
       lengths.push({
         from,
         to,
@@ -115,8 +122,11 @@ export function unroll(around: Around, runId: string): Strip | null {
         boreM: bores.get(run.pipe) ?? 0.012,
         fall: fallOf(from, to),
         direction: (s?.direction ?? 0) * turned,
-        wetFrom: wet ? (turned < 0 ? 1 - wet.wetTo : wet.wetFrom) : 0,
-        wetTo: wet ? (turned < 0 ? 1 - wet.wetFrom : wet.wetTo) : 0,
+        wetFrom,
+        wetTo,
+        hangsFrom,
+        hangsTo,
+        full: around.full,
         levelM: wet?.standsAtM,
       });
       bodies.push(...archesUnder(rig, from, to, parked));
@@ -208,6 +218,9 @@ function point({ rig, stock, parked }: Around, run: Run, p: RunPoint, index: num
     stock.get(part.stock)?.passage === "vessel" ? `${part.name} stays where it stands; move it in the plan or the side view` : null;
   return { ...base, partId: part.id, name: part.name, mover: fixed ? null : { kind: "part", partId: part.id }, fixed };
 }
+
+/** A span of a length as the strip runs. */
+const turnedSpan = (turned: number, from = 0, to = 0): [number, number] => (turned < 0 && to > from ? [1 - to, 1 - from] : [from, to]);
 
 /** The level at which the largest pool of the chosen run stands, from its water to its crest. */
 export function poolLine(strip: Strip, pools: Schema["PoolAnswer"][], runId: string) {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Schema } from "../../api/client";
 import { rig } from "../../test/rig";
-import { bendAfter, teeAfter } from "./drawingTools";
+import { bendAfter, freeSpot, teeAfter } from "./drawingTools";
 import { movedByKey, snapped, stepsOf } from "./moving";
 import { rank } from "./Palette";
 
@@ -65,9 +65,23 @@ describe("tools", () => {
     expect(thing).toEqual({ kind: "point", runId: "upper", pointId: edit.bend.id });
   });
 
+  it("find room beside what stands in the way, at the same height", () => {
+    const [part] = rig.parts;
+    if (!part) throw new Error("no part");
+    const at = freeSpot(rig, part.box.size, part.box.at);
+    const apart = (["xM", "yM", "zM"] as const).some((a) => Math.abs(at[a] - part.box.at[a]) >= part.box.size[a] - 1e-6);
+    expect([apart, at.zM]).toEqual([true, part.box.at.zM]);
+    expect(freeSpot({ ...rig, parts: [] }, part.box.size, part.box.at)).toEqual(part.box.at);
+  });
+
   it("put in a tee under ids of its own each time", () => {
     const [one, other] = [teeAfter(rig, upper, "b1"), teeAfter(rig, upper, "b1")];
-    expect(one.edits[0]).toMatchObject({ kind: "tee", runId: "upper", after: "b1" });
+    // At a bend it stands in the bend's place, and the bend goes.
+    const at = upper.bends.find((b) => b.id === "b1")?.at;
+    expect(one.edits).toMatchObject([
+      { kind: "route", runId: "upper" },
+      { kind: "tee", runId: "upper", after: null, at },
+    ]);
     expect(one.thing).not.toEqual(other.thing);
   });
 });

@@ -6,7 +6,7 @@ import { useCatalogue } from "../../app/catalogue";
 import { say, usePrint } from "../../app/units";
 import { ofBrief } from "../../document/answersStore";
 import { changed } from "../../document/edits";
-import { Choice, Panel } from "../../ui/controls";
+import { Caution, Choice, Panel } from "../../ui/controls";
 import { fieldClass, QuantityField } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
 import { useAnswers, useDocument, useStores } from "../bench/benchStores";
@@ -125,14 +125,6 @@ function Follows({ field }: { field: string }) {
         </div>
       ))}
     </Stale>
-  );
-}
-
-function Caution({ children }: { children: ReactNode }) {
-  return (
-    <p className="mt-1 border-l-[3px] border-ink pl-2">
-      {children} <span className="text-muted">Local codes and licensed fitters come before this program.</span>
-    </p>
   );
 }
 

@@ -1,6 +1,7 @@
 import { TriangleAlert } from "lucide-react";
 import type { Schema } from "../../api/client";
 import { say, usePrint } from "../../app/units";
+import { stayWords } from "../../drawing/stays";
 import { Panel } from "../../ui/controls";
 import { Stale } from "../../ui/Stale";
 import { useAnswers } from "../bench/benchStores";
@@ -12,8 +13,10 @@ const why: Record<Schema["HoldKind"], string> = {
   design: "by design",
   shut: "shut in",
   sag: "between clips",
-  noAir: "no air",
+  airlock: "no air",
   film: "film",
+  protected: "safe in antifreeze",
+  rest: "each too little to name",
 };
 
 /** Everything that holds water once the rig is drained, and the one thing that empties it. */
@@ -22,14 +25,16 @@ export function Holds() {
   const stale = useAnswers((s) => s.stale);
   const print = usePrint();
   if (!told) return <p className="p-3 text-muted">Asking…</p>;
+  const stays = stayWords(told.stays, print);
   return (
     <Panel className="p-3" aria-label="What holds water">
       <h2 className="text-[17px] font-semibold">What still holds water</h2>
       <p className="text-muted">
-        {print(told.countedL, "volume")} stays by the drain-down
-        {told.besidesL > 0.0005 &&
-          `; about ${print(told.besidesL, "volume")} may come on top: films, sags, what hangs for want of air. Estimates`}
-        .
+        <strong className="font-semibold text-ink" data-stays>
+          {stays.sum}
+        </strong>
+        {stays.where && `: ${stays.where}`}
+        {stays.apart && `; ${stays.apart}`}. Airlocks, film and sags are estimates.
       </p>
       {told.holds.length === 0 ? (
         <p className="mt-1">Nothing that could be found.</p>
@@ -43,7 +48,7 @@ export function Holds() {
                   {h.words} <span className="text-muted">{why[h.kind]}</span>
                 </td>
                 <td className="py-1.5 pr-3 text-right font-semibold whitespace-nowrap">
-                  {h.counted ? "" : "≈ "}
+                  {h.estimate ? "≈ " : ""}
                   {print(h.litres, "volume")}
                 </td>
                 <td className="py-1.5 text-muted">{say(h.empties, print)}</td>

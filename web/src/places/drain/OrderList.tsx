@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { say, usePrint } from "../../app/units";
+import { stayWords } from "../../drawing/stays";
 import { Panel } from "../../ui/controls";
 import { QuantityField } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
@@ -15,14 +16,15 @@ export function OrderList({ count, onCount }: { count: number; onCount(count: nu
   const [jug, setJug] = useState<{ step: string; litres: number } | null>(null);
   if (!order) return <p className="p-3 text-muted">Asking…</p>;
   const minutes = (seconds: number) => print(seconds, "duration");
+  const stays = stayWords(order.stays, print);
   return (
     <Stale stale={stale} className="flex min-w-0 flex-col gap-3">
       <Panel className="p-3" aria-label="Order of draining">
         <h2 className="text-[17px] font-semibold">In this order</h2>
         <p className="text-muted">
           {order.steps.length} steps, {minutes(order.shortestS)} to {minutes(order.longestS)}, {print(order.walkM, "length")} of walking.{" "}
-          <strong className="font-semibold text-ink">{print(order.staysL, "volume")} stays</strong>
-          {order.hangsL > 0.002 && `, and about ${print(order.hangsL, "volume")} may hang for want of air`}. Times are estimates.
+          <strong className="font-semibold text-ink">{stays.sum}</strong>
+          {stays.where && `: ${stays.where}`}. Times are estimates.
         </p>
         <ol className="mt-2 flex flex-col gap-1">
           {order.steps.map((s, i) => (
@@ -89,8 +91,8 @@ export function OrderList({ count, onCount }: { count: number; onCount(count: nu
         <Panel className="p-3" aria-label="Air in">
           <h2 className="text-[17px] font-semibold">Where no air gets in</h2>
           <p className="text-muted">
-            Water that may hang in a line that is shut above, like in a straw. Narrow lines keep it; wide ones gulp. Estimates, on the side
-            of water that stays.
+            Water hangs in a line that is shut above, as in a straw. Narrow lines keep it, and it is counted in what stays; wide ones gulp
+            empty. Estimates, on the side of more water.
           </p>
           <ul className="mt-1">
             {order.air.slice(0, 8).map((h) => (

@@ -1,5 +1,5 @@
 import type { Schema } from "../../api/client";
-import { say, usePrint } from "../../app/units";
+import { type Print, say, usePrint } from "../../app/units";
 import { changed } from "../../document/edits";
 import type { Rig } from "../../document/geometry";
 import { Button, Panel } from "../../ui/controls";
@@ -47,7 +47,7 @@ export function Parking({ rig }: { rig: Rig }) {
           <p>
             <span className="text-muted">As it stands now, {told.nowWords}: </span>
             <strong className="font-semibold">{told.now === "none" ? "drains to the limits" : nowWords[told.now]}</strong>
-            {told.outsideL != null && <span className="text-muted">, {print(told.outsideL, "volume")} outside tanks.</span>}
+            {told.outsideL != null && <span className="text-muted">, {print(told.outsideL, "volume")} in pools outside tanks.</span>}
           </p>
           {told.best && (told.best.pitchDeg !== parked.pitchDeg || told.best.rollDeg !== parked.rollDeg) && (
             <Button className="self-start" onClick={() => told.best && park(told.best)}>
@@ -58,16 +58,16 @@ export function Parking({ rig }: { rig: Rig }) {
             <table className="w-full">
               <thead className="text-left text-muted">
                 <tr>
-                  <th className="font-normal">From there</th>
-                  <th className="text-right font-normal">as far as</th>
-                  <th className="pl-4 font-normal">then water stays in</th>
+                  <th className="font-normal">Tipped from the best</th>
+                  <th className="text-right font-normal">it drains to</th>
+                  <th className="pl-4 font-normal">then too much stays in</th>
                 </tr>
               </thead>
               <tbody>
                 {told.sides.map((s) => (
                   <tr key={s.side} className="border-t border-rule">
                     <td className="py-1.5">{s.side}</td>
-                    <td className="py-1.5 text-right font-semibold">{s.farDeg == null ? "the map goes" : print(s.farDeg, "angle")}</td>
+                    <td className="py-1.5 text-right font-semibold">{s.farDeg == null ? "the map's edge" : slopeWords(s, print)}</td>
                     <td className="py-1.5 pl-4">{s.farDeg == null ? "" : s.words}</td>
                   </tr>
                 ))}
@@ -76,7 +76,7 @@ export function Parking({ rig }: { rig: Rig }) {
           )}
           <fieldset className="grid grid-cols-2 gap-2.5">
             <legend className="mb-1 text-muted">
-              It counts as drained when no more stays than this; what is emptied by hand is apart.
+              It counts as drained when no more stays in pools than this. What is emptied by hand, airlocks and film are apart.
             </legend>
             {limits.map((l) => (
               <QuantityField
@@ -97,6 +97,12 @@ export function Parking({ rig }: { rig: Rig }) {
     </Panel>
   );
 }
+
+const other: Record<string, string> = { up: "down", down: "up" };
+
+/** A slope from level: of the side that is tipped up or down, or still of the other. */
+const slopeWords = ({ side, farDeg }: Answer["sides"][number], print: Print) =>
+  `${print(Math.abs(farDeg ?? 0), "angle")} ${(farDeg ?? 0) >= 0 ? side : side.replace(/up|down/, (w) => other[w] ?? w)}`;
 
 const nowWords: Record<Answer["now"], string> = {
   none: "drains to the limits",

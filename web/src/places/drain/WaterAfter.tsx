@@ -11,6 +11,9 @@ import { FixGhost } from "../bench/views/FixGhost";
 
 const HEIGHT = 250;
 
+/** Until the last step it is water that is still there, not water that stays. */
+const onItsWay = { "--stays": "var(--full)" } as React.CSSProperties;
+
 /** The water going down, step by step, from the kerb and as the vehicle is tipped. */
 export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: number; steps: number; onCount(count: number): void }) {
   const [box, size] = useSize<HTMLDivElement>();
@@ -34,7 +37,11 @@ export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: nu
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
         <h2 className="text-[17px] font-semibold">{count === 0 ? "Full, all shut" : `After step ${count}`}</h2>
         <p className="min-w-0 grow truncate text-muted">
-          {stays != null && <strong className="font-semibold text-ink">{print(stays, "volume")} in it</strong>}
+          {stays != null && (
+            <strong className="font-semibold text-ink">
+              {print(stays, "volume")} {count < steps ? "still in it" : "stays"}
+            </strong>
+          )}
           {step && ` · ${say(step.words, print)}`}
         </p>
         <Button quiet aria-label="Step back" disabled={count === 0} onClick={() => onCount(count - 1)}>
@@ -55,7 +62,13 @@ export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: nu
           <ChevronRight size={18} />
         </Button>
       </div>
-      <div ref={box} className="mt-2 overflow-hidden rounded-[5px] bg-ground" data-after={count} aria-busy={!drainDown}>
+      <div
+        ref={box}
+        className="mt-2 overflow-hidden rounded-[5px] bg-ground"
+        data-after={count}
+        aria-busy={!drainDown}
+        style={count < steps ? onItsWay : undefined}
+      >
         {size.width > 0 && (
           <svg width={frame.width} height={frame.height} role="img" aria-label={`The water after ${count} steps, from the kerb`}>
             <g transform={parked?.pitchDeg ? `rotate(${-parked.pitchDeg} ${frame.width / 2} ${frame.height / 2})` : undefined}>

@@ -12,6 +12,7 @@ const BAR = 30;
 export function ColdSums({ night, rig }: { night: Schema["NightHoursAnswer"]; rig: Rig }) {
   const print = usePrint();
   const [of, setOf] = useState<Of>("rooms");
+  const hours = (h: number) => print(Math.round(h * 4) / 4, "number");
   const name = (id: string) => rig.shell.zones.find((z) => z.id === id)?.name ?? id;
   const rows =
     of === "rooms"
@@ -53,8 +54,8 @@ export function ColdSums({ night, rig }: { night: Schema["NightHoursAnswer"]; ri
           {rows.map((r) => (
             <tr key={r.key} className="border-t border-rule">
               <td className="py-1">{r.name}</td>
-              <td className="py-1 text-right">{r.of.hoursBelow}</td>
-              <td className="py-1 text-right">{r.of.longestSpellH}</td>
+              <td className="py-1 text-right">{hours(r.of.hoursBelow)}</td>
+              <td className="py-1 text-right">{hours(r.of.longestSpellH)}</td>
               <td className="py-1 text-right">{Math.round(r.of.degreeHours)}</td>
               <td className="py-1 text-right font-semibold whitespace-nowrap">{print(r.of.coldestC, "temperature")}</td>
             </tr>
@@ -63,7 +64,7 @@ export function ColdSums({ night, rig }: { night: Schema["NightHoursAnswer"]; ri
       </table>
       {heated.length > 0 && (
         <section className="mt-3" aria-label="What heaters give">
-          <h3 className="text-muted">Heaters, hour by hour, at most {print(most, "energy")}</h3>
+          <h3 className="text-muted">Heaters until morning; hour by hour, at most {print(most, "energy")}</h3>
           {heated.map((z) => (
             <div key={z.zoneId} className="grid grid-cols-[8rem_minmax(0,1fr)_5rem] items-end gap-2 border-t border-rule py-1">
               <span className="truncate">{name(z.zoneId)}</span>
@@ -87,12 +88,7 @@ export function ColdSums({ night, rig }: { night: Schema["NightHoursAnswer"]; ri
                   />
                 ))}
               </svg>
-              <strong className="text-right font-semibold">
-                {print(
-                  z.heaterWh.reduce((a, b) => a + b, 0),
-                  "energy",
-                )}
-              </strong>
+              <strong className="text-right font-semibold">{print(z.untilMorningWh, "energy")}</strong>
             </div>
           ))}
         </section>

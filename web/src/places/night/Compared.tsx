@@ -4,6 +4,7 @@ import type { Rig } from "../../document/geometry";
 import { Button, Panel } from "../../ui/controls";
 import { PickField } from "../../ui/QuantityField";
 import { useAnswers, useDocument, useStores } from "../bench/benchStores";
+import { winWords } from "../bench/Fixes";
 import { useAsked } from "../bench/useAsked";
 import { useLook } from "../bench/useLook";
 
@@ -79,17 +80,20 @@ export function Compared({ rig }: { rig: Rig }) {
                 </tr>
               ))}
               <tr className="border-t border-rule">
-                <td />
+                <th className="py-1 text-left align-top font-normal text-muted">What it changes in the rig</th>
                 {data.places.map((p) => (
-                  <td key={p.name} className="py-1 pl-3 text-right" {...shows({ id: p.name, effect: p.effect })}>
+                  <td key={p.name} className="py-1 pl-3 text-right align-top" {...shows({ id: p.name, effect: p.effect })}>
                     {p.edits.length > 0 && (
-                      <Button
-                        aria-label={`Set it ${p.name}`}
-                        disabled={inHand}
-                        onClick={() => document.commit(`${data.partName}: ${p.name}`, p.edits)}
-                      >
-                        Set it there
-                      </Button>
+                      <>
+                        {p.wins && <p className="mb-1 text-muted">{winWords(p.wins, print).join("; ") || "nothing else changes"}</p>}
+                        <Button
+                          aria-label={`Set it ${p.name}`}
+                          disabled={inHand}
+                          onClick={() => document.commit(`${data.partName}: ${p.name}`, p.edits)}
+                        >
+                          Set it there
+                        </Button>
+                      </>
                     )}
                   </td>
                 ))}

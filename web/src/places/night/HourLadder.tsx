@@ -87,7 +87,7 @@ function HourRow({ of, night, width, hour }: { of: Schema["RungHours"]; night: S
       height={30}
       className="mx-3 block"
       role="img"
-      aria-label={`${r.name}: ice about ${clock(night.startHour, r.firstIceS ?? 0)}`}
+      aria-label={`${r.name}: ${r.breaks ? "breaks" : "ice"} about ${clock(night.startHour, r.atS ?? 0)}`}
     >
       <title>{r.shutIn ? `${stateWords[r.state]}; freezes between two blocks with no way to expand` : stateWords[r.state]}</title>
       <text x={0} y={19} style={{ fontWeight: r.breaks ? 600 : 400 }}>
@@ -103,7 +103,7 @@ function HourRow({ of, night, width, hour }: { of: Schema["RungHours"]; night: S
       />
       <line x1={x(hour * 3600)} x2={x(hour * 3600)} y1={0} y2={30} stroke="var(--ink)" strokeWidth={1} opacity={0.5} />
       <text x={width - RIGHT + 8} y={19} style={{ fontWeight: r.breaks ? 600 : 400 }}>
-        {clock(night.startHour, r.firstIceS ?? 0).replace(" next day", "")}
+        {clock(night.startHour, r.atS ?? 0).replace(" next day", "")}
         {r.breaks ? ", breaks" : ""}
       </text>
     </svg>

@@ -33,11 +33,15 @@ export function Limit() {
         <p className="text-muted">{isError ? "It could not be asked." : "Trying colder and longer nights…"}</p>
       ) : (
         <p>
-          {data.standsAllTried
+          {data.limit.standsAllTried
             ? `Nothing breaks in ${print(data.forHours * 3600, "duration")} down to ${print(data.triedC, "temperature")}; colder was not tried.`
-            : data.coldestC == null
+            : data.limit.coldestC == null
               ? `It breaks just below zero within ${print(data.forHours * 3600, "duration")}.`
-              : `For ${print(data.forHours * 3600, "duration")} it stands ${print(data.coldestC, "temperature")}.`}{" "}
+              : `For ${print(data.forHours * 3600, "duration")} it stands ${print(data.limit.coldestC, "temperature")}.`}{" "}
+          {data.limit.failsC != null && (
+            <span className="text-muted">{`The warmest night that breaks something is ${print(data.limit.failsC, "temperature")}. `}</span>
+          )}
+          {data.limit.kinderC != null && <Kinder at={print(data.limit.kinderC, "temperature")} />}
           <span className="text-muted">
             At {print(data.atLowest.outdoorC, "temperature")}{" "}
             {data.atLowest.hours == null
@@ -100,6 +104,13 @@ export function Limit() {
   );
 }
 
+/** A colder night that breaks nothing is no night to wait for. */
+const Kinder = ({ at }: { at: string }) => (
+  <span className="text-muted" data-kinder>
+    {`At ${at} nothing bursts: the lines freeze through before ice shuts their way out. Don't count on it; nights in between do break something. `}
+  </span>
+);
+
 /** What the brief asks for, whatever night is looked at. */
 function OfBrief({ brief: b, print, triedC }: { brief: Schema["BriefLimit"]; print: Print; triedC: number }) {
   const hours = print(b.hours * 3600, "duration");
@@ -119,11 +130,11 @@ function OfBrief({ brief: b, print, triedC }: { brief: Schema["BriefLimit"]; pri
       </strong>
       <span className="text-muted">
         ; {b.forHours < b.hours ? `for ${print(b.forHours * 3600, "duration")}, the longest that was tried,` : "for so long"} it stands{" "}
-        {b.standsAllTried
+        {b.limit.standsAllTried
           ? `${print(triedC, "temperature")}, and colder was not tried.`
-          : b.coldestC == null
+          : b.limit.coldestC == null
             ? "no frost."
-            : `${print(b.coldestC, "temperature")}.`}
+            : `${print(b.limit.coldestC, "temperature")}.`}
       </span>
     </p>
   );

@@ -1,7 +1,8 @@
 import { type ComponentProps, useState } from "react";
-import { Choice, Panel, Slider, Switch } from "../../ui/controls";
+import { Button, Choice, Panel, Slider, Switch } from "../../ui/controls";
 import { PickField, QuantityField } from "../../ui/QuantityField";
 import { useStores } from "../bench/benchStores";
+import { HeatShort } from "../bench/HeatShort";
 import { useNightSliders } from "../bench/nightSliders";
 import { dayWords, type Place, places } from "./places";
 import { WeatherFile } from "./WeatherFile";
@@ -76,6 +77,13 @@ export function NightControls() {
       )}
       <h2 className="text-[17px] font-semibold">How it was left</h2>
       <Line title="Inside, until the start" {...sliders.insideC} />
+      {c.insideC == null ? (
+        <p className="-mt-2 text-muted">As the thermostat of the living space says.</p>
+      ) : (
+        <Button quiet onClick={() => setConditions({ insideC: null })}>
+          Use the thermostat's setting
+        </Button>
+      )}
       <Line title="Water, at the start" {...sliders.startWaterC} />
       <div className="flex flex-wrap items-center gap-3">
         <Choice
@@ -91,6 +99,7 @@ export function NightControls() {
           Heat <Switch label="Heat" on={c.heatOn} onChange={(heatOn) => setConditions({ heatOn })} />
         </span>
       </div>
+      <HeatShort />
       <Line title="Left for" {...sliders.hours} />
     </Panel>
   );

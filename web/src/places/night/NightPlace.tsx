@@ -94,7 +94,7 @@ function Told({ night, rig }: { night: Schema["NightHoursAnswer"]; rig: Rig }) {
   const first = night.rungs.find((r) => r.rung.state !== "safe");
   const breaks = night.rungs.find((r) => r.rung.breaks);
   const shown = breaks ?? first;
-  const at = shown?.rung.firstIceS;
+  const at = shown?.rung.atS;
   const where = shown?.rung.zoneId ? rig.shell.zones.find((z) => z.id === shown.rung.zoneId)?.name : "outdoors";
   const since =
     at != null && night.heatStopsS != null && at > night.heatStopsS
@@ -108,7 +108,7 @@ function Told({ night, rig }: { night: Schema["NightHoursAnswer"]; rig: Rig }) {
         {shown && at != null ? (
           <>
             <strong className="text-[17px] font-semibold">
-              {part}, about {clock(night.startHour, at)}
+              {part} {breaks ? "breaks" : "has ice"}, about {clock(night.startHour, at)}
             </strong>
             <span className="text-muted">
               {since}

@@ -69,7 +69,7 @@ describe("what happens in the course of a night", () => {
 
   it("laid over another night names what freezes at another time, soonest first", () => {
     const of = (...rungs: [string, number | null][]) =>
-      ({ rungs: rungs.map(([id, firstIceS]) => ({ rung: { id, name: id, firstIceS } })) }) as unknown as Schema["NightHoursAnswer"];
+      ({ rungs: rungs.map(([id, atS]) => ({ rung: { id, name: id, atS } })) }) as unknown as Schema["NightHoursAnswer"];
     expect(
       changedRungs(of(["tap", 7200], ["line", 9000], ["tank", null]), of(["tap", 7300], ["line", null], ["tank", 3600], ["trap", 100])),
     ).toEqual([

@@ -61,7 +61,7 @@ export const planOf = (c: Conditions, id: string, name: string): NightPlan => ({
   hours: c.hours,
   heatOn: c.heatOn,
   drained: c.water === "drained",
-  insideC: c.insideC ?? 18,
+  insideC: c.insideC ?? null,
   startWaterC: c.startWaterC,
   events: c.events ?? [],
 });
@@ -89,8 +89,8 @@ export function changedRungs(before: Schema["NightHoursAnswer"], after: Schema["
   const rows = [...new Set([...was.keys(), ...is.keys()])].map((id) => ({
     id,
     name: (is.get(id) ?? was.get(id))?.name ?? id,
-    before: was.get(id)?.firstIceS ?? null,
-    after: is.get(id)?.firstIceS ?? null,
+    before: was.get(id)?.atS ?? null,
+    after: is.get(id)?.atS ?? null,
   }));
   const never = Number.POSITIVE_INFINITY;
   return rows

@@ -6,7 +6,8 @@ import { api, data, Problem, type Schema } from "../../api/client";
 import { clock, type Print, say, usePrint } from "../../app/units";
 import { extentOf, type Frame } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
-import { stayWords, verdictWords } from "../../drawing/temperature";
+import { stayWords } from "../../drawing/stays";
+import { verdictWords } from "../../drawing/temperature";
 import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 import { useSize } from "../../ui/useSize";
@@ -110,13 +111,16 @@ function Standing({ card, print }: { card: Schema["ShelfCard"]; print: Print }) 
 
 function Verdict({ standing: s, print }: { standing: Schema["StandingAnswer"]; print: Print }) {
   const left = s.night.water === "wet" ? "left full" : "left drained";
-  const stands = s.standsAllTried
-    ? `Nothing breaks down to ${print(s.triedC, "temperature")}, as far as was looked, ${left}`
-    : s.coldestC == null
+  const stands = s.limit.standsAllTried
+    ? `Safe to ${print(s.limit.triedC, "temperature")}, the coldest tested, ${left}`
+    : s.limit.coldestC == null
       ? `Fails at any frost, ${left}`
-      : `Stands ${print(s.coldestC, "temperature")} ${left}`;
+      : `Safe to ${print(s.limit.coldestC, "temperature")}, ${left}`;
   const first =
-    s.firstName && s.firstIceS != null ? `First ice at ${clock(s.night.startHour, s.firstIceS)} in ${s.firstName}` : "No ice by morning";
+    s.firstName && s.firstS != null
+      ? `${s.verdict === "fails" ? "Breaks first" : "First ice"} at ${clock(s.night.startHour, s.firstS)}: ${s.firstName}`
+      : "No ice by morning";
+  const stays = stayWords(s.stays, print);
   return (
     <dl className="grid grid-cols-2 gap-x-4">
       <div>
@@ -128,7 +132,11 @@ function Verdict({ standing: s, print }: { standing: Schema["StandingAnswer"]; p
       </div>
       <div>
         <dt className="text-muted">After draining</dt>
-        <dd className="font-semibold">{stayWords(s.poolCount, print(s.retainedL, "volume")).join("")}</dd>
+        <dd className="font-semibold" data-stays>
+          {stays.sum}
+          {stays.where && `: ${stays.where}`}
+        </dd>
+        {stays.apart && <dd>{stays.apart}</dd>}
         {s.byHand.length > 0 && <dd>by hand: {s.byHand.join(", ")}</dd>}
       </div>
     </dl>

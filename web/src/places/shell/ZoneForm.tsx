@@ -84,8 +84,9 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
           onCommit={(n) => change("Draughts", { airChangesPerHour: n })}
         />
         <QuantityField
-          label="Holds, kJ/K"
+          label="Heat capacity, kJ/K"
           value={zone.heatCapacityJPerK == null ? null : zone.heatCapacityJPerK / 1000}
+          placeholder={heat ? `${Math.round(heat.assumedJPerK / 1000)}, estimate` : undefined}
           quantity="number"
           least={1}
           most={100_000}
@@ -163,6 +164,12 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
   );
 }
 
+const lies = [
+  { value: "wall", text: "a wall" },
+  { value: "roof", text: "the roof: it opens upward" },
+  { value: "floor", text: "the floor: it opens downward" },
+];
+
 /** Louvres and doors to other rooms. */
 function Openings({ rig, zone }: { rig: Rig; zone: Zone }) {
   const { document } = useStores();
@@ -170,7 +177,10 @@ function Openings({ rig, zone }: { rig: Rig; zone: Zone }) {
   const others = rig.shell.zones.filter((z) => z.id !== zone.id);
   const add = (towards: string) => {
     if (!towards) return;
-    const value = { id: `opening-${crypto.randomUUID().slice(0, 8)}`, towards, areaM2: 0.02, heightM: 0.4 };
+    const other = others.find((z) => z.id === towards);
+    // No higher than its rooms are.
+    const heightM = Math.min(0.4, zone.box.size.zM, other?.box.size.zM ?? 0.4);
+    const value = { id: `opening-${crypto.randomUUID().slice(0, 8)}`, towards, areaM2: 0.02, heightM };
     document.commit(`Opening in ${zone.name}`, [{ kind: "add", list: `${path}/openings`, value } as unknown as Edit]);
   };
   if (others.length === 0) return null;
@@ -181,7 +191,7 @@ function Openings({ rig, zone }: { rig: Rig; zone: Zone }) {
         const at = `${path}/openings/${o.id}`;
         const set = (values: Record<string, unknown>) => document.commit(`Opening of ${zone.name}`, [changed(at, values)]);
         return (
-          <div key={o.id} className="grid grid-cols-[minmax(0,1fr)_6.5rem_6.5rem_2.5rem] items-end gap-2 py-1">
+          <div key={o.id} className="grid grid-cols-[minmax(0,1fr)_5.5rem_5.5rem_minmax(0,8.5rem)_2.5rem] items-end gap-2 py-1">
             <PickField
               label="To"
               value={o.towards}
@@ -189,7 +199,20 @@ function Openings({ rig, zone }: { rig: Rig; zone: Zone }) {
               onCommit={(towards) => set({ towards })}
             />
             <QuantityField label="Open area" value={o.areaM2} quantity="area" least={0} most={20} onCommit={(areaM2) => set({ areaM2 })} />
-            <QuantityField label="Height" value={o.heightM} quantity="length" least={0} most={5} onCommit={(heightM) => set({ heightM })} />
+            <QuantityField
+              label={o.side ? "Length" : "Height"}
+              value={o.heightM}
+              quantity="length"
+              least={0}
+              most={5}
+              onCommit={(heightM) => set({ heightM })}
+            />
+            <PickField
+              label="Lies in"
+              value={o.side ?? "wall"}
+              options={lies}
+              onCommit={(side) => set({ side: side === "wall" ? null : side })}
+            />
             <button
               type="button"
               aria-label="Take this opening away"

@@ -16,6 +16,7 @@ internal sealed class NightRun
     private readonly ZoneHeaters _zoneHeaters;
     private readonly BodyState _state;
     private readonly BodyExtras _extras;
+    private readonly BodyContacts _contacts;
     private readonly BodyHeat _bodies;
     private readonly StepLength _length;
     private double _previousS;
@@ -30,9 +31,9 @@ internal sealed class NightRun
         _zoneHeaters = new ZoneHeaters(_bank, _zones, _air);
         _state = new BodyState(layout);
         _extras = new BodyExtras(layout, _state, _bank);
-        var contacts = new BodyContacts(layout, _air, _state, _extras);
-        _bodies = new BodyHeat(layout, _air, _zones, _state, _extras, contacts, _ledger);
-        _length = new StepLength(layout, options.MaxStepS, _air, _zones, _zoneHeaters, _state, contacts, _extras, _bodies);
+        _contacts = new BodyContacts(layout, _air, _state, _extras);
+        _bodies = new BodyHeat(layout, _air, _zones, _state, _extras, _contacts, _ledger);
+        _length = new StepLength(layout, options.MaxStepS, _air, _zones, _zoneHeaters, _state, _contacts, _extras, _bodies);
     }
 
     public NightAnswer Go(CancellationToken cancel)
@@ -49,7 +50,9 @@ internal sealed class NightRun
             {
                 ramp = _options.FirstStepS;
                 _zones.ApplyEvents(start);
-                _zones.Openings.Prepare(ahead: 0);
+                var now = new NightStep(start, 0, 0);
+                _air.Prepare(now);
+                _zones.Prepare(now);
                 _zones.RaiseCapacities();
                 most = _length.GreatestS();
             }
@@ -63,7 +66,7 @@ internal sealed class NightRun
                 if (left - step < 1e-3 * step) step = left;
                 var (taken, small) = Step(at, step);
                 ramp = small ? _options.FirstStepS : StepGrowth * ramp;
-                if (_zones.Openings.Any) most = _length.GreatestS();
+                most = _length.GreatestS();
                 at = taken == left ? end : at + taken;
                 steps++;
             }
@@ -103,7 +106,6 @@ internal sealed class NightRun
         _zones.Account(step.LengthS);
         _bodies.Advance(step);
         _bank.Account(step);
-        _zones.Openings.Remember();
         _air.Advance();
         _previousS = step.LengthS;
         // What is spent goes out with the step, however late in it that was.
@@ -115,7 +117,8 @@ internal sealed class NightRun
     {
         _air.Prepare(step);
         _extras.Prepare(step);
-        _zones.Openings.Prepare(step.Ahead);
+        _zones.Prepare(step);
+        _contacts.Prepare(step);
         _zoneHeaters.Guess(step.AtS);
         _zones.AddTo(_equations, step.LengthS);
         _bodies.AddTo(_equations, step.LengthS);

@@ -7,7 +7,6 @@ internal sealed class Openings(NightLayout layout, StepAir air)
     private const double Slope = 1.5, WidestK = 100;
 
     private readonly double[] _g = new double[layout.Openings.Length], _factor = [.. layout.Openings.Select(_ => 1.0)];
-    private readonly double[] _beforeC = (double[])air.ZoneStartC.Clone();
 
     public bool Any => _g.Length > 0;
 
@@ -21,11 +20,10 @@ internal sealed class Openings(NightLayout layout, StepAir air)
     /// <summary>As they stand in the middle of the step, so far as the last step foretells it.</summary>
     public void Prepare(double ahead)
     {
-        double Ahead(int z) => air.ZoneStartC[z] + (air.ZoneStartC[z] - _beforeC[z]) * ahead;
         for (int o = 0; o < _g.Length; o++)
         {
-            var (a, b, _, _, _) = layout.Openings[o];
-            _g[o] = WPerK(o, Ahead(a), b < 0 ? air.MeanC(b) : Ahead(b));
+            var (a, b, _, _, _, _) = layout.Openings[o];
+            _g[o] = WPerK(o, air.AheadC(a, ahead), air.AheadC(b, ahead));
         }
     }
 
@@ -35,7 +33,7 @@ internal sealed class Openings(NightLayout layout, StepAir air)
         bool changed = false;
         for (int o = 0; o < _g.Length; o++)
         {
-            var (a, b, _, _, _) = layout.Openings[o];
+            var (a, b, _, _, _, _) = layout.Openings[o];
             double ta = air.MeanC(a), tb = air.MeanC(b), g = WPerK(o, ta, tb);
             if (Math.Abs(g - _g[o]) * Math.Abs(ta - tb) <= 1e-3 * g * Math.Abs(ta - tb) + 1e-3) continue;
             (_g[o], changed) = (g, true);
@@ -47,7 +45,7 @@ internal sealed class Openings(NightLayout layout, StepAir air)
     {
         for (int o = 0; o < _g.Length; o++)
         {
-            var (a, b, _, _, _) = layout.Openings[o];
+            var (a, b, _, _, _, _) = layout.Openings[o];
             if (b < 0) equations.Expose(a, _g[o], air.MeanC(b), air.ZoneStartC);
             else equations.Join(a, b, _g[o], air.ZoneStartC);
         }
@@ -60,9 +58,6 @@ internal sealed class Openings(NightLayout layout, StepAir air)
             if (layout.Openings[o].B is < 0 and var out_) ledger.Boundary(_g[o] * (air.MeanC(out_) - air.MeanC(layout.Openings[o].A)) * step);
     }
 
-    /// <summary>To be called before <see cref="StepAir.Advance"/>.</summary>
-    public void Remember() => Array.Copy(air.ZoneStartC, _beforeC, _beforeC.Length);
-
     /// <summary>Adds what a kelvin in the zone moves through them as they stand, W/K.</summary>
     public void AddConductance(int z, ref double g)
     {
@@ -74,9 +69,12 @@ internal sealed class Openings(NightLayout layout, StepAir air)
     public void AddMostConductance(int z, double wind, ref double g)
     {
         for (int o = 0; o < _g.Length; o++)
-            if (layout.Openings[o].A == z || layout.Openings[o].B == z) g += Slope * WPerK(o, WidestK, 0, wind);
+            if (layout.Openings[o].A == z || layout.Openings[o].B == z) g += Slope * WPerK(o, layout.Openings[o].Above < 0 ? 0 : WidestK, layout.Openings[o].Above < 0 ? WidestK : 0, wind);
     }
 
-    private double WPerK(int o, double ta, double tb, double? wind = null) =>
-        _factor[o] * AirExchange.OpeningWPerK(layout.Openings[o].AreaM2, layout.Openings[o].HeightM, ta - tb, (ta + tb) / 2, layout.Openings[o].WindShare * (wind ?? air.WindMPerS));
+    private double WPerK(int o, double ta, double tb, double? wind = null)
+    {
+        var (_, _, area, height, share, above) = layout.Openings[o];
+        return _factor[o] * AirExchange.OpeningWPerK(area, height, ta - tb, (ta + tb) / 2, share * (wind ?? air.WindMPerS), still: above * (tb - ta) > 0);
+    }
 }

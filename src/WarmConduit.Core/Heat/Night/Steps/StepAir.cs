@@ -9,7 +9,8 @@ internal sealed class StepAir
     private readonly NightLayout _layout;
     private readonly int[] _knot;
     private readonly double[] _boundaryStartC, _boundaryEndC;
-    private int _windKnot;
+    private readonly double[] _zoneBeforeC;
+    private int _windKnot, _skyKnot;
 
     public readonly double[] ZoneStartC, ZoneEndC;
 
@@ -20,10 +21,17 @@ internal sealed class StepAir
         (_knot, _boundaryStartC, _boundaryEndC) = (new int[boundaries], new double[boundaries], new double[boundaries]);
         ZoneStartC = [.. layout.Network.Zones.Select(z => z.StartC)];
         ZoneEndC = new double[layout.ZoneCount];
+        _zoneBeforeC = (double[])ZoneStartC.Clone();
     }
 
     /// <summary>In the middle of the step, m/s.</summary>
     public double WindMPerS { get; private set; }
+
+    /// <summary>The sky in the middle of the step, °C.</summary>
+    public double SkyC { get; private set; }
+
+    /// <summary>In the middle of the step, so far as the last step foretells it (see <see cref="NightStep.Ahead"/>).</summary>
+    public double AheadC(int target, double ahead) => target >= 0 ? ZoneStartC[target] + (ZoneStartC[target] - _zoneBeforeC[target]) * ahead : MeanC(target);
 
     public double StartC(int target) => target >= 0 ? ZoneStartC[target] : _boundaryStartC[-1 - target];
 
@@ -44,11 +52,17 @@ internal sealed class StepAir
             _boundaryStartC[k] = At(_layout.BoundaryKnots[k], step.AtS, ref _knot[k]);
             _boundaryEndC[k] = At(_layout.BoundaryKnots[k], step.AtS + step.LengthS, ref _knot[k]);
         }
-        WindMPerS = At(_layout.Wind, step.AtS + step.LengthS / 2, ref _windKnot);
+        double middle = step.AtS + step.LengthS / 2;
+        WindMPerS = At(_layout.Wind, middle, ref _windKnot);
+        SkyC = _layout.Sky is { } sky ? At(sky, middle, ref _skyKnot) : MeanC(NightLayout.Outdoors);
     }
 
     /// <summary>The end of the step is where the next one starts.</summary>
-    public void Advance() => Array.Copy(ZoneEndC, ZoneStartC, ZoneStartC.Length);
+    public void Advance()
+    {
+        Array.Copy(ZoneStartC, _zoneBeforeC, ZoneStartC.Length);
+        Array.Copy(ZoneEndC, ZoneStartC, ZoneStartC.Length);
+    }
 
     private static double At((double[] TimeS, double[] Value) series, double t, ref int knot)
     {

@@ -44,8 +44,8 @@ internal sealed class StepLength
         double step = _bodiesS;
         for (int z = 0; z < _zones.CapacityJPerK.Length; z++)
             step = Math.Min(step, Math.Max(Zones.ShortestStepS, Zones.Answers * _zones.CapacityJPerK[z] / Math.Max(_zones.ConductanceOf(z), 1e-9)));
-        // Openings change all the time; by halves the step does so now and then.
-        return _zones.Openings.Any ? _bodiesS / Math.Pow(2, Math.Ceiling(Math.Log2(_bodiesS / step))) : step;
+        // Wind and openings change all the time; by halves the step does so now and then.
+        return _bodiesS / Math.Pow(2, Math.Ceiling(Math.Log2(_bodiesS / step)));
     }
 
     /// <summary>Share of the step to the first event in it that matters, and whether to start small after it; null when there is none, or it is as good as at an end.</summary>

@@ -13,6 +13,9 @@ internal sealed class Zones
     // As given: to outdoors, more by wind, and to the bodies in it.
     private readonly double[] _outdoorG, _windG, _contactG;
     private readonly double[] _outdoorFactor, _linkFactor, _handedOnJ;
+
+    // Over the step at hand: to outdoors, what the sky takes besides (W, below 0), and through links; and where the surfaces of films lie.
+    private readonly double[] _outG, _skyW, _linkG, _outerShare, _linkShare;
     private readonly double _mostWind;
     private double _raisedJ;
     private int _event;
@@ -28,11 +31,13 @@ internal sealed class Zones
         _outdoorG = [.. zones.Select(z => z.OutdoorWPerK)];
         _windG = [.. zones.Select(z => z.OutdoorWPerKPerMPerS)];
         (_outdoorFactor, _linkFactor, _handedOnJ, _contactG) = (new double[zones.Count], new double[layout.Links.Length], [.. zones.Select(z => z.HandedOnJ)], new double[zones.Count]);
+        (_outG, _skyW, _linkG) = (new double[zones.Count], new double[zones.Count], new double[layout.Links.Length]);
+        (_outerShare, _linkShare) = (layout.OuterFilms.Shares(), layout.LinkFilms.Shares());
         Array.Fill(_outdoorFactor, 1);
         Array.Fill(_linkFactor, 1);
         _mostWind = layout.Network.WindMPerS.Value.Max();
         for (int c = 0; c < layout.ContactTo.Length; c++)
-            if (layout.ContactTo[c] is >= 0 and int z) _contactG[z] += layout.ContactG[c];
+            if (layout.ContactTo[c] is >= 0 and int z) _contactG[z] += layout.ContactMostG[c];
     }
 
     /// <summary>Heat in the air and linings, and on its way there, less what <see cref="RaiseCapacities"/> added, J.</summary>
@@ -62,37 +67,68 @@ internal sealed class Zones
         }
     }
 
+    /// <summary>Works out what goes to outdoors, through links and through openings over a step for which <see cref="StepAir"/> is prepared.</summary>
+    public void Prepare(in NightStep step)
+    {
+        double outdoorC = _air.MeanC(NightLayout.Outdoors), wind = _air.WindMPerS;
+        for (int z = 0; z < CapacityJPerK.Length; z++)
+        {
+            double g = _outdoorG[z] + _windG[z] * wind, sky = 0;
+            if (_layout.OuterFilms.Has(z))
+            {
+                var (films, skyW) = _layout.OuterFilms.UnderSky(z, _air.ZoneStartC[z], outdoorC, _air.SkyC, wind, _outerShare);
+                (g, sky) = (g + films, skyW);
+            }
+            (_outG[z], _skyW[z]) = (g * _outdoorFactor[z], sky * _outdoorFactor[z]);
+        }
+        for (int i = 0; i < _linkG.Length; i++)
+            _linkG[i] = (_layout.Links[i].G + _layout.LinkFilms.WPerK(i, _air.ZoneStartC[_layout.Links[i].A], outdoorC, wind, _linkShare)) * _linkFactor[i];
+        Openings.Prepare(step.Ahead);
+    }
+
     /// <summary>All but bodies, openings and heaters.</summary>
     public void AddTo(ZoneEquations equations, double step)
     {
         Array.Clear(equations.Matrix);
+        double outdoorC = _air.MeanC(NightLayout.Outdoors);
         for (int z = 0; z < CapacityJPerK.Length; z++)
         {
-            double c = CapacityJPerK[z] / step, out_ = OutdoorWPerK(z, _air.WindMPerS);
+            double c = CapacityJPerK[z] / step, out_ = _outG[z];
             equations.Matrix[z, z] = c + out_ / 2;
-            equations.Side[z] = (c - out_ / 2) * _air.ZoneStartC[z] + out_ * _air.MeanC(_layout.OutdoorOf[z]) + _handedOnJ[z] / step;
+            equations.Side[z] = (c - out_ / 2) * _air.ZoneStartC[z] + out_ * outdoorC + _skyW[z] + _handedOnJ[z] / step;
         }
-        for (int i = 0; i < _layout.Links.Length; i++) equations.Join(_layout.Links[i].A, _layout.Links[i].B, _layout.Links[i].G * _linkFactor[i], _air.ZoneStartC);
+        for (int i = 0; i < _linkG.Length; i++) equations.Join(_layout.Links[i].A, _layout.Links[i].B, _linkG[i], _air.ZoneStartC);
     }
 
     /// <summary>Books what outdoors gave over a step that is solved; what was handed on is now in the air.</summary>
     public void Account(double step)
     {
+        double outdoorC = _air.MeanC(NightLayout.Outdoors);
         for (int z = 0; z < CapacityJPerK.Length; z++)
         {
-            _ledger.Boundary(OutdoorWPerK(z, _air.WindMPerS) * (_air.MeanC(_layout.OutdoorOf[z]) - _air.MeanC(z)) * step);
+            _ledger.Boundary((_outG[z] * (outdoorC - _air.MeanC(z)) + _skyW[z]) * step);
             _handedOnJ[z] = 0;
         }
         Openings.Account(_ledger, step);
     }
 
-    /// <summary>What a kelvin in the zone moves, W/K, as things stand.</summary>
+    /// <summary>What a kelvin in the zone moves over the step at hand, W/K.</summary>
     public double ConductanceOf(int z)
     {
-        double g = _contactG[z] + OutdoorWPerK(z, _mostWind);
-        for (int i = 0; i < _layout.Links.Length; i++)
-            if (_layout.Links[i].A == z || _layout.Links[i].B == z) g += _layout.Links[i].G * _linkFactor[i];
+        double g = _contactG[z] + _outG[z];
+        for (int i = 0; i < _linkG.Length; i++)
+            if (_layout.Links[i].A == z || _layout.Links[i].B == z) g += _linkG[i];
         Openings.AddConductance(z, ref g);
+        return g;
+    }
+
+    // The same in the strongest wind.
+    private double MostConductanceOf(int z)
+    {
+        double g = _contactG[z] + (_outdoorG[z] + _windG[z] * _mostWind + _layout.OuterFilms.MostWPerK(z, _mostWind)) * _outdoorFactor[z];
+        for (int i = 0; i < _linkG.Length; i++)
+            if (_layout.Links[i].A == z || _layout.Links[i].B == z) g += (_layout.Links[i].G + _layout.LinkFilms.MostWPerK(i, _mostWind)) * _linkFactor[i];
+        Openings.AddMostConductance(z, _mostWind, ref g);
         return g;
     }
 
@@ -104,14 +140,10 @@ internal sealed class Zones
     {
         for (int z = 0; z < CapacityJPerK.Length; z++)
         {
-            double g = ConductanceOf(z);
-            Openings.AddMostConductance(z, _mostWind, ref g);
-            double more = g * ShortestStepS / Answers - CapacityJPerK[z];
+            double more = MostConductanceOf(z) * ShortestStepS / Answers - CapacityJPerK[z];
             if (more <= 0) continue;
             CapacityJPerK[z] += more;
             _raisedJ += more * _air.ZoneStartC[z];
         }
     }
-
-    private double OutdoorWPerK(int z, double wind) => (_outdoorG[z] + _windG[z] * wind) * _outdoorFactor[z];
 }

@@ -81,6 +81,6 @@ export function FallStrip() {
 
 function summary(drain: Schema["RunDrain"], strip: Strip, dryRunL: number, print: Print, told: "wet" | "drained") {
   const end = drain.routeEnd ? `its way leads to ${drain.routeEnd.words}` : "it has no way out";
-  const held = drain.retainedL > dryRunL ? `${print(drain.retainedL, "volume")} stays after draining` : "runs dry";
+  const held = drain.staysL > dryRunL ? `${print(drain.staysL, "volume")} stays after draining` : "runs dry";
   return `${print(strip.ownM, "length")} long · ${told === "wet" ? `full, ${print(drain.fullL, "volume")}` : held} · ${end}`;
 }

@@ -1,10 +1,11 @@
-import { useQuery } from "@tanstack/react-query";
-import { useId, useRef, useState } from "react";
-import { api, data, type Problem } from "../../../api/client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useId, useRef, useState } from "react";
+import { api, data, type Problem, type Schema } from "../../../api/client";
 import { useCatalogue } from "../../../app/catalogue";
 import { useSettings } from "../../../app/settings";
 import { say, usePrint } from "../../../app/units";
-import type { Rig } from "../../../document/geometry";
+import { freePorts, type Rig } from "../../../document/geometry";
+import { services } from "../../../drawing/services";
 import { Button } from "../../../ui/controls";
 import { fieldClass } from "../../../ui/QuantityField";
 import { useDocument, useDrawing, useStores } from "../benchStores";
@@ -25,20 +26,37 @@ export function RunBar() {
   const [text, setText] = useState("");
   const from = drawing && lastOf(drawing);
   const towards = drawing?.pointer ?? from;
-  const read = useQuery({
-    queryKey: ["step", text, from, towards, system],
-    queryFn: async ({ signal }) =>
-      data(
-        await api.POST("/api/units/step", {
-          // biome-ignore lint/style/noNonNullAssertion: asked only while there is a last point
-          body: { text, from: from!, towards: towards!, obstacles: rig.shell.obstacles, system },
-          signal,
-        }),
-      ),
-    enabled: text.trim() !== "" && from !== null && from !== undefined,
+  const client = useQueryClient();
+  const begun = drawing?.start != null;
+  // A run begins at a port by its name, as it ends on one.
+  const asked = begun || /^to /i.test(text) ? text : `to ${text}`;
+  const ports = /^to /i.test(asked) ? freePorts(rig) : [];
+  const step = {
+    queryKey: ["step", asked, from, towards, system, ports],
+    queryFn: async ({ signal }: { signal: AbortSignal }) => {
+      const there = from ?? { xM: 0, yM: 0, zM: 0 };
+      const body = { text: asked, from: there, towards: towards ?? there, obstacles: rig.shell.obstacles, ports, system };
+      return data(await api.POST("/api/units/step", { body, signal }));
+    },
     retry: false,
-  });
+  };
+  const read = useQuery({ ...step, enabled: drawing != null && text.trim() !== "" });
+  // What is typed next is the next point, not a shortcut.
+  useEffect(() => {
+    if (begun) input.current?.focus({ preventScroll: true });
+  }, [begun]);
   if (!drawing) return null;
+  // Enter may come before the answer does: it waits for it.
+  const go = async () => {
+    if (text.trim() === "") return drawing.bends.length > 0 ? draw.endLoose() : undefined;
+    const said = await client.fetchQuery(step).catch(() => null);
+    if (!said || (said.next.length > 0 && !said.to)) return;
+    const tie = said.to && ({ kind: "port", partId: said.to.part, portId: said.to.port, at: said.to.at } as const);
+    if (!begun && tie) store.begin(tie);
+    else if (tie) draw.finish(tie);
+    else if (begun) store.bend(said.at);
+    setText("");
+  };
   const lastWord =
     text
       .toLowerCase()
@@ -56,68 +74,96 @@ export function RunBar() {
         <p className="min-w-0 grow">
           {drawing.start
             ? "Tap where it bends; end it on a port or on a run. Shift keeps it square."
-            : "Begin on a port (a square) or on a run."}
+            : "Begin on a port (a square) or on a run, or type a port's name."}
         </p>
+        <label className="flex shrink-0 items-center gap-2 whitespace-nowrap text-muted">
+          It carries
+          <select
+            value={drawing.service ?? ""}
+            onChange={(e) => store.carry((e.target.value || null) as Schema["Service"] | null)}
+            className={`${fieldClass} w-40 border-rule text-ink`}
+          >
+            <option value="">as where it begins</option>
+            {Object.entries(services).map(([value, words]) => (
+              <option key={value} value={value}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </label>
         <Button quiet onClick={() => store.back()}>
           Back one
         </Button>
         {drawing.bends.length > 0 && <Button onClick={() => draw.endLoose()}>End here</Button>}
         <Button onClick={() => store.end()}>Leave it</Button>
       </div>
-      {drawing.start && (
-        <form
-          className="mt-1 flex flex-wrap items-center gap-2"
-          onSubmit={(e) => {
-            e.preventDefault();
-            if (!read.data || text.trim() === "") return;
-            store.bend(read.data.at);
-            setText("");
-          }}
-        >
-          <label htmlFor={id} className="text-muted">
-            Next point
-          </label>
-          <div className="w-56">
-            <input
-              ref={input}
-              id={id}
-              value={text}
-              placeholder="rear 1.2 m, fall 2 %"
-              autoComplete="off"
-              maxLength={100}
-              aria-describedby={`${id}-said`}
-              aria-invalid={problem !== null}
-              onChange={(e) => setText(e.target.value)}
-              onKeyDown={(e) => {
-                if (e.key === "Escape") store.end();
-              }}
-              className={`${fieldClass} border-rule`}
-            />
-          </div>
-          {next.map((w) => (
-            <button
-              key={w.word}
-              type="button"
-              title={w.means}
-              className="h-10 rounded-md border border-rule px-2.5 hover:border-strong"
-              onClick={() => {
-                const said = `${text.slice(0, text.length - lastWord.length)}${w.word} `;
-                setText(said);
-                // The hand types on behind the word.
-                requestAnimationFrame(() => {
-                  input.current?.focus();
-                  input.current?.setSelectionRange(said.length, said.length);
-                });
-              }}
-            >
-              {w.word}
-            </button>
-          ))}
-          <p id={`${id}-said`} role={problem ? "alert" : undefined} className="min-w-40 grow basis-40">
-            {problem ? (problem.fields.text?.[0] ?? problem.message) : read.data && text ? say(read.data.understood, print) : ""}
-          </p>
-        </form>
-      )}
+      <form
+        className="mt-1 flex flex-wrap items-center gap-2"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void go();
+        }}
+      >
+        <label htmlFor={id} className="text-muted">
+          {begun ? "Next point" : "Begin at"}
+        </label>
+        <div className="w-56">
+          <input
+            ref={input}
+            id={id}
+            value={text}
+            placeholder={begun ? "rear 1.2 m, fall 2 %" : "fresh tank outlet"}
+            autoComplete="off"
+            maxLength={100}
+            aria-describedby={`${id}-said`}
+            aria-invalid={problem !== null}
+            onChange={(e) => setText(e.target.value)}
+            onKeyDown={(e) => {
+              if (e.key === "Escape") store.end();
+            }}
+            className={`${fieldClass} border-rule`}
+          />
+        </div>
+        {(begun ? next : []).map((w) => (
+          <button
+            key={w.word}
+            type="button"
+            title={w.means}
+            className="h-10 rounded-md border border-rule px-2.5 hover:border-strong"
+            onClick={() => {
+              const said = `${text.slice(0, text.length - lastWord.length)}${w.word} `;
+              setText(said);
+              // The hand types on behind the word.
+              requestAnimationFrame(() => {
+                input.current?.focus();
+                input.current?.setSelectionRange(said.length, said.length);
+              });
+            }}
+          >
+            {w.word}
+          </button>
+        ))}
+        {(read.data?.next ?? []).map((words) => (
+          <button
+            key={words}
+            type="button"
+            className="h-10 rounded-md border border-rule px-2.5 hover:border-strong"
+            onClick={() => {
+              setText(begun ? words : words.replace(/^to /, ""));
+              input.current?.focus();
+            }}
+          >
+            {words.replace(/^to /, "")}
+          </button>
+        ))}
+        <p id={`${id}-said`} role={problem ? "alert" : undefined} className="min-w-40 grow basis-40">
+          {problem
+            ? (problem.fields.text?.[0] ?? problem.message).replace(begun ? "" : / \(at character.*/, "")
+            : read.data && text
+              ? say(read.data.understood, print)
+              : ""}
+        </p>
+      </form>
     </section>
   );
 }

@@ -1,6 +1,6 @@
 import { memo } from "react";
 import { usePrint } from "../../../app/units";
-import { distance, plus, portsTaken, type Rig } from "../../../document/geometry";
+import { distance, freePorts, type Rig } from "../../../document/geometry";
 import { type Frame, pathOf, toPx, type View } from "../../../drawing/projection";
 import { useDocument, useDrawing } from "../benchStores";
 import { lastOf } from "../runDrawing";
@@ -55,16 +55,9 @@ export function RunGhost({ view, frame }: { view: View; frame: Frame }) {
 
 /** Ports that no run has yet. */
 const FreePorts = memo(function FreePorts({ rig, view, frame }: { rig: Rig; view: View; frame: Frame }) {
-  const d = rig.parts
-    .flatMap((part) => {
-      const taken = portsTaken(rig, part.id);
-      return part.ports
-        .filter((port) => !taken.has(port.id))
-        .map((port) => {
-          const at = toPx(view, frame, plus(part.box.at, port.offset));
-          return `M${(at.x - 5).toFixed(1)} ${(at.y - 5).toFixed(1)}h10v10h-10z`;
-        });
-    })
+  const d = freePorts(rig)
+    .map((p) => toPx(view, frame, p.at))
+    .map((at) => `M${(at.x - 5).toFixed(1)} ${(at.y - 5).toFixed(1)}h10v10h-10z`)
     .join("");
   return <path d={d} fill="var(--panel)" stroke="var(--ink)" strokeWidth={1.5} />;
 });

@@ -120,7 +120,7 @@ export function pointOfEvent(event: Event, strip: Strip): StripPoint | null {
   return strip.points.find((p) => `${p.runId}:${p.pointId}` === id) ?? null;
 }
 
-/** The bore as two edges, filled where water stays. */
+/** The bore as two edges, filled where water stays or, in use, where it is. */
 export function Bore(props: {
   length: StripLength;
   at(p: StripPoint): Px;
@@ -136,7 +136,7 @@ export function Bore(props: {
     const p = place(t);
     return { x: x(p.alongM), y: y(p.heightM + up) };
   };
-  const outline = `${pathOf([corner(0, 0), corner(1, 0), corner(1, thickM), corner(0, thickM)])}Z`;
+  const outlineOf = (from: number, to: number) => `${pathOf([corner(from, 0), corner(to, 0), corner(to, thickM), corner(from, thickM)])}Z`;
   let water: string | null = null;
   if (l.wetTo > l.wetFrom) {
     // Along the level where the bore is part full, along the crown where it is full.
@@ -151,8 +151,11 @@ export function Bore(props: {
   }
   return (
     <g opacity={l.own ? 1 : 0.55}>
-      <path d={outline} fill="var(--sunk)" />
-      {water && <path d={water} fill="var(--stays)" data-wet={l.from.runId} />}
+      <path d={outlineOf(0, 1)} fill="var(--sunk)" />
+      {l.hangsTo > l.hangsFrom && (
+        <path d={outlineOf(l.hangsFrom, l.hangsTo)} fill="var(--stays)" fillOpacity={0.45} data-hangs={l.from.runId} />
+      )}
+      {water && <path d={water} fill={l.full ? "var(--full)" : "var(--stays)"} data-wet={l.from.runId} />}
       <path d={pathOf([corner(0, 0), corner(1, 0)])} stroke="var(--ink)" strokeWidth={l.own ? 1.6 : 1.1} />
       <path d={pathOf([corner(0, thickM), corner(1, thickM)])} stroke="var(--ink)" strokeWidth={l.own ? 1.2 : 0.8} />
     </g>

@@ -2,7 +2,7 @@ using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Levels;
 using WarmConduit.Core.Rigs;
 
-namespace WarmConduit.Core.Studies.Holds;
+namespace WarmConduit.Core.Studies.DrainDown;
 
 /// <summary>Where a hose that is longer than its way hangs through: on the straight length after point number <paramref name="Leg"/> of its course, by <paramref name="BellyM"/>.</summary>
 internal sealed record Slack(int Leg, double BellyM)

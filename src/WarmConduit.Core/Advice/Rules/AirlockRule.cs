@@ -1,0 +1,26 @@
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Advice.Rules;
+
+/// <summary>Water that stays in lines because no air gets in behind it. Tanks without air are told by how they breathe.</summary>
+internal sealed class AirlockRule : IRule
+{
+    // What a cup holds is worth a note; more is to be seen to.
+    private const double WorthL = 0.05;
+
+    public IEnumerable<Finding> Find(Question question)
+    {
+        var drained = question.Ask(DrainDownStudy.Ask);
+        foreach (var held in drained.Airlocks.Where(a => !a.Gulps))
+        {
+            double litres = held.Litres;
+            yield return new Finding(
+                $"airlock:{held.RunIds.Order(StringComparer.Ordinal).First()}:{held.OpenAt.PointId ?? held.OpenAt.PartId}", FindingKind.Airlock, litres < WorthL ? Severity.Note : Severity.Warning, held.Words, "airlocked", Measure.Volume(litres),
+                $"No air gets in behind this water, so it stays although it lies above a way out. Let air in at {held.OpenAt.Words}: leave a tap or valve open there, fit a bleed, or loosen a joint.",
+                held.OpenAt, held.RunIds,
+                new Why("A line that is shut above keeps its water like a straw under a thumb, up to 20 mm of bore; wider ones gulp air.", [new("airlocked", Measure.Volume(litres), true)]));
+        }
+    }
+}

@@ -1,0 +1,41 @@
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies.Networks;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Studies.ShellHeat;
+
+/// <summary>Heat that is on and does not reach.</summary>
+/// <param name="ZoneId">The room whose heater is too weak; null: nothing heats at all.</param>
+/// <param name="PowerW">What it gives, W.</param>
+/// <param name="NeededW">What holding its set point takes in the coldest hour, all other heaters holding theirs, W. Estimate.</param>
+/// <param name="Words">In words.</param>
+public sealed record ShortHeater(string? ZoneId, double PowerW, double NeededW, Sentence Words);
+
+/// <summary>Heaters that do not reach; empty: all do, or heat is off.</summary>
+/// <param name="Heaters">In the order of the shell.</param>
+public sealed record HeatShortAnswer(IReadOnlyList<ShortHeater> Heaters);
+
+/// <summary>Whether heat that is on holds what is set.</summary>
+public static class ShortHeat
+{
+    private const double ShortK = 0.5, PlentyW = 1e6;
+
+    /// <summary>Asks the steady balance of the coldest hour, with the heaters there are, and with as much as it takes. Pure. O(zones³).</summary>
+    public static HeatShortAnswer Of(Question question)
+    {
+        var night = question.Conditions.Steady();
+        if (!night.HeatOn) return new HeatShortAnswer([]);
+        var zones = question.Rig.Shell.Zones;
+        var heated = zones.Where(z => z.Heater is { PowerW: > 0 }).ToList();
+        if (heated.Count == 0)
+            return new HeatShortAnswer([new ShortHeater(null, 0, 0, "Heat is on, but no room has a heater with any power: the night is calculated without heat. Add a heater to a room, or turn the heat off.")]);
+        var held = ZoneBalance.Solve(question.Rig, night).ToDictionary(z => z.ZoneId, z => z.AirC);
+        var cold = heated.Where(z => held[z.Id] < z.Heater!.SetpointC - ShortK).ToList();
+        if (cold.Count == 0) return new HeatShortAnswer([]);
+        Zone Plenty(Zone z) => z.Heater is { PowerW: > 0 } heater ? z with { Heater = heater with { PowerW = PlentyW } } : z;
+        var needed = ZoneBalance.Solve(question.Rig with { Shell = question.Rig.Shell with { Zones = [.. zones.Select(Plenty)] } }, night).ToDictionary(z => z.ZoneId, z => z.HeaterW);
+        return new HeatShortAnswer([.. cold.Select(z => new ShortHeater(
+            z.Id, z.Heater!.PowerW, needed[z.Id],
+            Sentence.Of($"The heater of {z.Name} gives {Measure.Power(z.Heater.PowerW)}. Holding {Measure.Temperature(z.Heater.SetpointC)} with {Measure.Temperature(night.OutdoorC)} outdoors takes {Measure.Power(needed[z.Id])}; it reaches {Measure.Temperature(held[z.Id])}. Add insulation, seal air leaks, or fit a stronger heater.")))]);
+    }
+}
