@@ -8,7 +8,7 @@ const parts: [find: string, stock: string, at: [number, number, number]][] = [
   ["place vent with insect mesh", "vent-cap", [20, 20, 1600]],
 ];
 const lines: [port: string, to: string, label: RegExp][] = [
-  ["outlet", "cold tap", /^cold tap, cold$/],
+  ["outlet", "cold tap", /^cold tap cold$/],
   ["fill", "fill spout with its cap", /^fill spout/],
   ["vent", "vent with insect mesh", /^vent with/],
 ];
@@ -107,8 +107,9 @@ test("an empty rig becomes a small system by pointer, by keys and from a table, 
         const wanted = await choice
           .locator("option")
           .evaluateAll((all, source) => all.map((o) => o.textContent ?? "").find((t) => new RegExp(source).test(t)), label.source);
+        if (!wanted) throw new Error(`no port is called ${label}`);
         await choice.focus();
-        await choice.selectOption({ label: wanted ?? "" });
+        await choice.selectOption({ label: wanted });
       }
       await expect(inspector(page, "run")).toBeVisible();
       await saved(page);

@@ -33,7 +33,7 @@ describe("things", () => {
   });
 
   it("are joined to a free port that they are led to exactly, and to no other", () => {
-    const [port] = freePorts(rig);
+    const [port] = freePorts(loose);
     if (!port) throw new Error("no free port");
     expect(putAt(loose, end, { ...port.at, zM: port.at.zM + 0.003 })).toEqual({
       kind: "change",
