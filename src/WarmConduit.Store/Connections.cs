@@ -11,7 +11,8 @@ namespace WarmConduit.Store;
 /// </summary>
 public sealed class Connections(string path) : IDisposable
 {
-    private const int MostKept = 16, HasMoved = 20;
+    private const int MostKept = 16, KeepsLog = 10, HasMoved = 20;
+    private const string Flush = "PRAGMA wal_checkpoint(TRUNCATE);";
     private readonly Lock _anchoring = new();
     private SqliteConnection? _anchor;
     private readonly ConcurrentStack<SqliteConnection> _stock = [];
@@ -29,18 +30,34 @@ public sealed class Connections(string path) : IDisposable
     {
         lock (_anchoring)
         {
+            int moved = 0;
             // What the system cannot tell is taken as the same.
-            return _anchor is { State: System.Data.ConnectionState.Open } anchor && (sqlite3_file_control(anchor.Handle!.DangerousGetHandle(), "main", HasMoved, out int moved) != 0 || moved == 0);
+            return _anchor is { State: System.Data.ConnectionState.Open } anchor && (Control(anchor, HasMoved, ref moved) != 0 || moved == 0);
         }
     }
 
-    /// <summary>Keeps one connection open, by which the file is known.</summary>
+    /// <summary>Keeps one connection open, by which the file is known, and marks the file as one in use: from now on its log belongs to it.</summary>
     public void Anchor()
     {
         lock (_anchoring)
         {
             _anchor?.Dispose();
             _anchor = Open();
+            Mark(_anchor, inUse: true);
+        }
+    }
+
+    // At rest the file is whole without a log. Where it cannot be written, as while another program holds it, it stays what it was, and its log with it.
+    private static void Mark(SqliteConnection anchor, bool inUse)
+    {
+        try
+        {
+            Run(anchor, LogCheck.Mark(inUse) + Flush);
+            int keeps = inUse ? 1 : 0;
+            Control(anchor, KeepsLog, ref keeps);
+        }
+        catch (SqliteException)
+        {
         }
     }
 
@@ -48,9 +65,7 @@ public sealed class Connections(string path) : IDisposable
     public void Checkpoint()
     {
         using var connection = Open();
-        using var command = connection.CreateCommand();
-        command.CommandText = "PRAGMA wal_checkpoint(TRUNCATE);";
-        command.ExecuteNonQuery();
+        Run(connection, Flush);
     }
 
     /// <summary>What is wrong with the pages of the database, in the words of SQLite; null: nothing.</summary>
@@ -64,15 +79,26 @@ public sealed class Connections(string path) : IDisposable
 
     [DllImport("e_sqlite3", CallingConvention = CallingConvention.Cdecl)]
     [DefaultDllImportSearchPaths(DllImportSearchPath.SafeDirectories)]
-    private static extern int sqlite3_file_control(IntPtr db, [MarshalAs(UnmanagedType.LPUTF8Str)] string name, int op, out int moved);
+    private static extern int sqlite3_file_control(IntPtr db, [MarshalAs(UnmanagedType.LPUTF8Str)] string name, int op, ref int value);
+
+    private static int Control(SqliteConnection connection, int op, ref int value) => sqlite3_file_control(connection.Handle!.DangerousGetHandle(), "main", op, ref value);
+
+    private static void Run(SqliteConnection connection, string sql)
+    {
+        using var command = connection.CreateCommand();
+        command.CommandText = sql;
+        command.ExecuteNonQuery();
+    }
 
     /// <summary>Closes all, those that are lent once they come back: after trouble, or when the file has become another one.</summary>
     public void Clear()
     {
         Interlocked.Increment(ref _cleared);
+        bool same = IsSameFile();
         while (_stock.TryPop(out var connection)) connection.Dispose();
         lock (_anchoring)
         {
+            if (same && _anchor is { } anchor) Mark(anchor, inUse: false);
             _anchor?.Dispose();
             _anchor = null;
         }
@@ -87,10 +113,10 @@ public sealed class Connections(string path) : IDisposable
         try
         {
             connection.Open();
-            using var command = connection.CreateCommand();
-            // Every commit is on disk before it is acknowledged.
-            command.CommandText = ShelfContext.Durable;
-            command.ExecuteNonQuery();
+            // Every commit is on disk before it is acknowledged; a log that is in use is not removed by whoever closes last.
+            Run(connection, ShelfContext.Durable);
+            int keeps = 1;
+            Control(connection, KeepsLog, ref keeps);
             return connection;
         }
         catch

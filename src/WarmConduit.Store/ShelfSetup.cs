@@ -1,3 +1,4 @@
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using WarmConduit.Core.Rigs;
 
@@ -21,6 +22,7 @@ public static class ShelfSetup
         {
             MakeFolder(data);
             using var mine = await Alone(Path.Combine(data, "starting.lock"), tell, cancel);
+            LogCheck.Check(Path.Combine(data, FileName));
             await using var db = new ShelfContext(ShelfContext.OptionsFor(Path.Combine(data, FileName)));
             await Migrate(db, cancel);
             if (demo is not null) await LayOut(db, demo, time, cancel);
@@ -72,6 +74,15 @@ public static class ShelfSetup
             await db.Database.MigrateAsync(cancel);
         }
         await db.Database.OpenConnectionAsync(cancel);
+        try
+        {
+            // What a killed program logged goes into the file, so that it can rest without a log, and be given a new era.
+            await Run(db, LogCheck.Mark(inUse: false) + "PRAGMA wal_checkpoint(TRUNCATE); PRAGMA journal_mode=DELETE; " + LogCheck.NewEra(), cancel);
+        }
+        catch (SqliteException e) when (e.SqliteErrorCode == 5)
+        {
+            // Somebody else reads it: it keeps its era.
+        }
         await Run(db, "PRAGMA journal_mode=WAL; " + ShelfContext.Durable, cancel);
     }
 

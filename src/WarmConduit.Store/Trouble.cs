@@ -8,6 +8,9 @@ public sealed class TroubleException(string reason, bool full, Exception? inner)
     /// <summary>The disk is full.</summary>
     public bool Full { get; } = full;
 
+    /// <summary>Another program holds the database: what is open here stays good.</summary>
+    public bool Held { get; private init; }
+
     /// <summary>The trouble behind <paramref name="exception"/>, or null when it is none of these.</summary>
     public static TroubleException? Of(Exception? exception)
     {
@@ -20,7 +23,7 @@ public sealed class TroubleException(string reason, bool full, Exception? inner)
                 case SqliteException { SqliteErrorCode: 13 }:
                     return new TroubleException("The disk is full. Make room, and try again.", true, exception);
                 case SqliteException { SqliteErrorCode: 5 or 6 }:
-                    return new TroubleException("Another program holds the database. Close it, and try again.", false, exception);
+                    return new TroubleException("Another program holds the database. Close it, and try again.", false, exception) { Held = true };
                 case SqliteException { SqliteErrorCode: 8 or 3 or 23 }:
                     return new TroubleException("The database cannot be written. See who may write to its file and folder, and try again.", false, exception);
                 case SqliteException { SqliteErrorCode: 11 or 26 }:

@@ -11,6 +11,8 @@ public class TroubleTests
         var (answered, problem) = await host.Save(1, Host.Rename("Newer"));
         Assert.Equal(status, answered);
         Assert.Contains(words, (string)problem["title"]!, StringComparison.Ordinal);
+        // The log is written a little after the answer.
+        for (int waited = 0; waited < 100 && !host.Said.Contains(words, StringComparison.Ordinal); waited++) await Task.Delay(50, TestContext.Current.CancellationToken);
         Assert.Contains(words, host.Said, StringComparison.Ordinal);
         Assert.DoesNotContain("   at ", host.Said, StringComparison.Ordinal);
     }
@@ -44,6 +46,49 @@ public class TroubleTests
         File.Copy(Path.Combine(data, ShelfSetup.FileName), Path.Combine(copy, ShelfSetup.FileName));
         await using var again = await Host.Start(copy);
         Assert.Equal("Newer", (await again.Rig()).Name);
+    }
+
+    [Fact]
+    public async Task A_log_that_is_missing_or_of_another_database_is_named_and_not_opened()
+    {
+        string file = ShelfSetup.FileName, log = file + "-wal";
+        void Put(string name, string from, string to) => File.Copy(Path.Combine(from, name), Path.Combine(to, name), overwrite: true);
+        string one = Host.NewFolder(), another = Host.NewFolder();
+        foreach (string data in (string[])[one, another])
+        {
+            await using var host = await Host.Start(data);
+            Assert.Equal(200, (await host.Save(1, Host.Rename(data == one ? "One" : "Another"))).Status);
+            host.Kill();
+        }
+
+        // Copied without its log, and with another's.
+        string copy = Host.NewFolder();
+        Directory.CreateDirectory(copy);
+        Put(file, one, copy);
+        byte[] before = await File.ReadAllBytesAsync(Path.Combine(copy, file), TestContext.Current.CancellationToken);
+        await using var there = await Host.Start(copy);
+        await Trouble(there, 503, $"{log}, is missing");
+        Put(log, another, copy);
+        await Trouble(there, 503, $"{log} belongs to another database");
+        Assert.Equal(before, await File.ReadAllBytesAsync(Path.Combine(copy, file), TestContext.Current.CancellationToken));
+
+        // With its own, what was saved is there; and a file at rest does not take a log that was left by its own later life either.
+        Put(log, one, copy);
+        Assert.Equal("One", (await there.Rig()).Name);
+        await there.Stop();
+        Assert.False(File.Exists(Path.Combine(copy, log)));
+        byte[] rested = await File.ReadAllBytesAsync(Path.Combine(copy, file), TestContext.Current.CancellationToken);
+        await using (var later = await Host.Start(copy))
+        {
+            await later.Save(2, Host.Rename("Later"));
+            later.Kill();
+        }
+        await File.WriteAllBytesAsync(Path.Combine(copy, file), rested, TestContext.Current.CancellationToken);
+        await using var back = await Host.Start(copy);
+        await Trouble(back, 503, $"{log} belongs to another database");
+        // An empty log says that the file alone is wanted.
+        await File.WriteAllBytesAsync(Path.Combine(copy, log), [], TestContext.Current.CancellationToken);
+        Assert.Equal("One", (await back.Rig()).Name);
     }
 
     [Fact]
@@ -97,8 +142,11 @@ public class TroubleTests
     {
         string data = Host.NewFolder();
         string file = Path.Combine(data, ShelfSetup.FileName);
-        await using (var good = await Host.Start(data)) await good.Save(1, Host.Rename("Backed up"));
-        foreach (string wal in Directory.GetFiles(data, "*-wal").Concat(Directory.GetFiles(data, "*-shm"))) File.Move(wal, wal + ".kept");
+        await using (var good = await Host.Start(data))
+        {
+            await good.Save(1, Host.Rename("Backed up"));
+            await good.Stop();
+        }
         byte[] backup = await File.ReadAllBytesAsync(file, TestContext.Current.CancellationToken);
         byte[] damaged = [.. Enumerable.Repeat((byte)7, backup.Length)];
         await File.WriteAllBytesAsync(file, damaged, TestContext.Current.CancellationToken);

@@ -55,7 +55,7 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
         LogTrouble(log, e.Message);
         // A handle that met trouble may be on a file that is cured by putting another in its place.
         var connections = context.RequestServices.GetRequiredService<Connections>();
-        connections.Clear();
+        if (!e.Held) connections.Clear();
         return Results.Problem(statusCode: e.Full ? 507 : 503, title: e.Message, detail: "Nothing was changed.");
     }
 

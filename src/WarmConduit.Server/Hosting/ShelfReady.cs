@@ -78,14 +78,6 @@ internal sealed partial class ShelfReady(DataSettings settings, Connections conn
     public override async Task StopAsync(CancellationToken cancellationToken)
     {
         await base.StopAsync(cancellationToken);
-        try
-        {
-            if (_ready) connections.Checkpoint();
-        }
-        catch (SqliteException e)
-        {
-            LogTrouble(log, settings.Folder, e.Message);
-        }
         connections.Clear();
     }
 
