@@ -20,10 +20,10 @@ internal sealed class PlainNight(NightNetwork night)
     /// <summary>When the water of each body first falls below 0 °C, s; infinite: not in what was run.</summary>
     public double[] FirstIceS { get; } = [.. night.Bodies.Select(b => b.StartC < 0 || b.StartIce > 0 ? 0 : double.PositiveInfinity)];
 
-    /// <summary>When it first comes within 0.02 K of 0 °C.</summary>
-    public double[] NearIceS { get; } = [.. night.Bodies.Select(b => b.StartC < 0.02 ? 0 : double.PositiveInfinity)];
+    /// <summary>When it first comes within 0.05 K of 0 °C.</summary>
+    public double[] NearIceS { get; } = [.. night.Bodies.Select(b => b.StartC < 0.05 ? 0 : double.PositiveInfinity)];
 
-    /// <summary>When a thousandth of it first is ice.</summary>
+    /// <summary>When a hundredth of it first is ice.</summary>
     public double[] SureIceS { get; } = [.. night.Bodies.Select(_ => double.PositiveInfinity)];
 
     private readonly Dictionary<string, int> _zoneOf = night.Zones.Select((z, i) => (z.Id, i)).ToDictionary(t => t.Id, t => t.i);
@@ -113,8 +113,8 @@ internal sealed class PlainNight(NightNetwork night)
             double before = _h[b];
             _h[b] += bodyW[b] * step;
             if (before >= 0 && _h[b] < 0) FirstIceS[b] = Math.Min(FirstIceS[b], t + (step * before / (before - _h[b])));
-            if (NearIceS[b] > t && BodyC(b) < 0.02) NearIceS[b] = t;
-            if (SureIceS[b] > t && IceOf(b) > 1e-3) SureIceS[b] = t;
+            if (NearIceS[b] > t && BodyC(b) < 0.05) NearIceS[b] = t;
+            if (SureIceS[b] > t && IceOf(b) > 1e-2) SureIceS[b] = t;
         }
     }
 

@@ -315,14 +315,14 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
 
   return Object.assign(store, {
     async open() {
+      // A lid may have been closed before the last edits were saved.
+      const draft = await drafts.read(id).catch(() => undefined);
       const open = await api.open(id).catch((problem) => {
-        set({ missing: problem });
+        set({ missing: problem, waiting: draft?.waiting ?? [] });
         return null;
       });
       if (!open) return;
       const steps = JSON.parse(sessionStorage.getItem(stepsKey(id)) ?? "{}");
-      // A lid may have been closed before the last edits were saved.
-      const draft = await drafts.read(id).catch(() => undefined);
       set({
         saved: open.rig,
         revision: open.revision,

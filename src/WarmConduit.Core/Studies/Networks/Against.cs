@@ -108,7 +108,7 @@ internal sealed class Against(Shell shell)
         if ((Listed(zone, facing, beyond?.Id) ?? (beyond is null ? null : Listed(beyond, back, zone.Id))) is not { } face) return null;
         // A wind of four metres a second stands for any where films of both sides are taken off again; what the wall holds without them hardly hangs on it.
         bool here = ZoneBalance.InWind(zone), there = beyond is null || ZoneBalance.InWind(beyond);
-        double film = 1 / SurfaceCoefficient.OuterWallWPerM2K(Windy.WindMPerS, WallFilm.Emissivity, Windy.OutdoorC), still = ZoneBalance.InnerSurfaceM2KPerW(face.Side);
+        double film = 1 / SurfaceCoefficient.OuterWallWPerM2K(Windy.WindMPerS, WallFilm.Emissivity, Windy.OutdoorC), still = ZoneBalance.InnerSurfaceM2KPerW(face);
         double whole = 1 / ZoneBalance.Transmittance(face, Windy, here || there);
         double near = here ? film : still, far = there ? here ? still : film : 0;
         bool bare = beyond is null && Layered.Of(face.Layers).Sum(l => l.Resistance()) < BareM2KPerW;

@@ -80,7 +80,7 @@ public static class ZoneBalance
     /// </summary>
     public static IEnumerable<NightFilmed> Films(Face face, double factor, double windShare = 1, double skyView = 0)
     {
-        double inner = InnerSurfaceM2KPerW(face.Side), bridge = Math.Clamp(face.BridgeFraction, 0, 1);
+        double inner = InnerSurfaceM2KPerW(face), bridge = Math.Clamp(face.BridgeFraction, 0, 1);
         if (bridge < 1) yield return new(new WallFilm(inner + Layered.Of(face.Layers).Sum(l => l.Resistance()), windShare, skyView), factor * (1 - bridge) * face.AreaM2);
         if (bridge > 0) yield return new(new WallFilm(inner + Layered.Of(face.BridgeLayers).Sum(l => l.Resistance()), windShare, skyView), factor * bridge * face.AreaM2);
     }
@@ -122,16 +122,19 @@ public static class ZoneBalance
     /// </summary>
     public static double Transmittance(Face face, SteadyNight night, bool inWind)
     {
-        double inner = InnerSurfaceM2KPerW(face.Side);
+        double inner = InnerSurfaceM2KPerW(face);
         double outer = inWind ? 1 / SurfaceCoefficient.OuterWallWPerM2K(night.WindMPerS, WallFilm.Emissivity, night.OutdoorC) : inner;
         return Wall.TransmittanceWPerM2K(Layered.Of(face.Layers), Layered.Of(face.BridgeLayers), face.BridgeFraction, inner, outer);
     }
 
-    /// <summary>Surface resistance of still air at a face, m²K/W.</summary>
-    internal static double InnerSurfaceM2KPerW(FaceSide side) => Wall.InnerSurfaceM2KPerW(side switch
+    /// <summary>
+    /// Surface resistance of still air at a face, m²K/W. A floor between two rooms is the same whichever of them it is drawn in: the warmer one is as a rule above, and where it is not, the colder one is
+    /// told a little colder.
+    /// </summary>
+    internal static double InnerSurfaceM2KPerW(Face face) => Wall.InnerSurfaceM2KPerW(face.Side switch
     {
-        FaceSide.Roof => HeatFlow.Up,
-        FaceSide.Floor => HeatFlow.Down,
+        FaceSide.Roof when face.Towards is null => HeatFlow.Up,
+        FaceSide.Roof or FaceSide.Floor => HeatFlow.Down,
         _ => HeatFlow.Horizontal,
     });
 

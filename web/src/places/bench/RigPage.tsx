@@ -88,6 +88,7 @@ function namesOf(rig: Rig, paths: string[]) {
 }
 
 function NotThere({ problem, id }: { problem: Problem; id: string }) {
+  const waiting = useDocument((s) => s.waiting);
   return (
     <main className="mx-auto mt-24 max-w-md p-6">
       <h1 className="text-[17px] font-semibold break-words">
@@ -96,6 +97,13 @@ function NotThere({ problem, id }: { problem: Problem; id: string }) {
       <p className="mt-2 text-muted">
         {problem.status === 404 ? "It may have been taken off, or the address is misspelt." : problem.detail}
       </p>
+      {waiting.length > 0 && (
+        <p className="mt-2" role="status">
+          {waiting.length === 1 ? "One change was" : `${waiting.length} changes were`} not saved yet, and {waiting.length === 1 ? "is" : "are"} kept on
+          this device: {[...new Set(waiting.map((w) => w.what))].join(", ")}. Bring the rig back on the shelf and open it here: then{" "}
+          {waiting.length === 1 ? "it is" : "they are"} saved.
+        </p>
+      )}
       <a href="/" className="mt-4 inline-flex h-10 items-center underline">
         To the shelf
       </a>
