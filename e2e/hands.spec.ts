@@ -59,6 +59,45 @@ test("a run is drawn from a port by taps and words, ends in another run with a t
   expect((await rigOf(page, "sparrow")).runs.length).toBe(before.runs.length);
 });
 
+test("R, then words straight away: no letter is a shortcut, a run begins and ends on ports by name and carries what was chosen", async ({
+  page,
+}) => {
+  await openSparrow(page);
+  const { revision } = await (await page.request.get("/api/rigs/sparrow")).json();
+  const path = page.url();
+  await page.locator('[data-point="kitchen-cold:b2"]').press("r");
+  const bar = page.locator("[data-run-bar]");
+  await expect(bar.getByLabel("Begin at")).toBeFocused();
+  // Each of these letters does something when no run is drawn; a fix and a fall are among them.
+  await page.keyboard.type("fdch1234 r");
+  await expect(bar.getByLabel("Begin at")).toHaveValue("fdch1234 r");
+  await expect(bar.getByRole("alert")).toBeVisible();
+  expect([page.url(), (await (await page.request.get("/api/rigs/sparrow")).json()).revision]).toEqual([path, revision]);
+  await bar.getByLabel("It carries").selectOption("waste");
+  const free = "kitchen mixer spout";
+  for (const [label, words] of [
+    ["Begin at", free],
+    ["Next point", "at 2.5, 0.4, 0.6"],
+    ["Next point", "down 0.2"],
+  ] as const) {
+    await bar.getByLabel(label).fill(words);
+    await page.keyboard.press("Enter");
+    await expect(bar.getByLabel("Next point")).toHaveValue("");
+  }
+  await bar.getByLabel("Next point").fill("to no such port");
+  await page.keyboard.press("Enter");
+  await expect(bar.getByRole("alert")).toContainText("port");
+  await bar.getByRole("button", { name: "End here" }).click();
+  await saved(page);
+  const rig = await rigOf(page, "sparrow");
+  const made = rig.runs.find((r: { from: { part: string; port: string } }) => r.from.part === "mixer" && r.from.port === "spout");
+  expect(made.service).toBe("waste");
+  expect([...made.bends.map((b: { at: unknown }) => b.at), made.to.at]).toEqual([
+    { xM: 2.5, yM: 0.4, zM: 0.6 },
+    { xM: 2.5, yM: 0.4, zM: 0.4 },
+  ]);
+});
+
 test("several are taken with Shift or a rectangle, and moved as one", async ({ page }) => {
   await openSparrow(page);
   const box = await page.locator("[data-sheet]").boundingBox();

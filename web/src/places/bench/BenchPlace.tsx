@@ -109,7 +109,8 @@ function useKeys(find: () => void, history: () => void) {
   useHotkeys("mod+c", () => window.getSelection()?.isCollapsed !== false && actions.carry(), keyed);
   useHotkeys("mod+v", () => void actions.paste(), keyed);
   useHotkeys("f", () => actions.evenFall(), edits);
-  useHotkeys("r", () => drawing.begin(null), looks);
+  // The key itself is not typed into the field that it opens.
+  useHotkeys("r", () => drawing.begin(null), { ...looks, preventDefault: true });
   useHotkeys("enter", () => draw.endLoose());
   useHotkeys("delete, backspace", () => actions.remove(), edits);
   useHotkeys("delete, backspace", () => drawing.back(), { ...keyed, ignoreEventWhen: () => !drawn() });

@@ -99,9 +99,9 @@ function NotThere({ problem, id }: { problem: Problem; id: string }) {
       </p>
       {waiting.length > 0 && (
         <p className="mt-2" role="status">
-          {waiting.length === 1 ? "One change was" : `${waiting.length} changes were`} not saved yet, and {waiting.length === 1 ? "is" : "are"} kept on
-          this device: {[...new Set(waiting.map((w) => w.what))].join(", ")}. Bring the rig back on the shelf and open it here: then{" "}
-          {waiting.length === 1 ? "it is" : "they are"} saved.
+          {waiting.length === 1 ? "One change was" : `${waiting.length} changes were`} not saved yet, and{" "}
+          {waiting.length === 1 ? "is" : "are"} kept on this device: {[...new Set(waiting.map((w) => w.what))].join(", ")}. Bring the rig
+          back on the shelf and open it here: then {waiting.length === 1 ? "it is" : "they are"} saved.
         </p>
       )}
       <a href="/" className="mt-4 inline-flex h-10 items-center underline">

@@ -45,7 +45,16 @@ export function createRunDrawing(): RunDrawingStore {
   };
   return Object.assign(store, {
     begin: (start: Tie | null) =>
-      store.setState({ drawing: { start, bends: [], pointer: start?.at ?? null, over: null, view: null, service: null } }),
+      store.setState({
+        drawing: {
+          start,
+          bends: [],
+          pointer: start?.at ?? null,
+          over: null,
+          view: null,
+          service: store.getState().drawing?.service ?? null,
+        },
+      }),
     bend: (at: Xyz) => change((d) => ({ ...d, bends: [...d.bends, rounded(at)] })),
     /** The last bend goes; with none left, the start; with no start, the tool is laid down. */
     back: () => change((d) => (d.bends.length > 0 ? { ...d, bends: d.bends.slice(0, -1) } : d.start ? { ...d, start: null } : null)),

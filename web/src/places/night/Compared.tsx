@@ -102,7 +102,7 @@ export function Compared({ rig }: { rig: Rig }) {
           </table>
         </div>
       )}
-      {data && (
+      {data && data.places.length > 0 && (
         <p className="mt-1 text-muted">
           {data.refused.length > 0 && `No room was found: ${data.refused.join(", ")}. `}
           {print(data.endS, "duration")} are looked at. Its lines are drawn along as they are; lay them anew before you build.{" "}

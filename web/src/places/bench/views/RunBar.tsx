@@ -41,10 +41,11 @@ export function RunBar() {
     retry: false,
   };
   const read = useQuery({ ...step, enabled: drawing != null && text.trim() !== "" });
-  // What is typed next is the next point, not a shortcut.
+  const drawn = drawing != null;
+  // What is typed next is where it begins, or its next point, and no shortcut. A finger is not given a keyboard before it has begun.
   useEffect(() => {
-    if (begun) input.current?.focus({ preventScroll: true });
-  }, [begun]);
+    if (begun || (drawn && window.matchMedia("(pointer: fine)").matches)) input.current?.focus({ preventScroll: true });
+  }, [begun, drawn]);
   if (!drawing) return null;
   // Enter may come before the answer does: it waits for it.
   const go = async () => {
