@@ -54,6 +54,26 @@ test("an address that leads nowhere says so and leads back", async ({ page }) =>
   await expect(page.getByRole("main")).toContainText("There is nothing here");
 });
 
+test("a rig that was taken off elsewhere says what waits here, and saves it once it is brought back", async ({ page }) => {
+  const begun = { name: "Lent", lengthM: 3, widthM: 1.7, heightM: 1.9, living: "weekends", school: "drain" };
+  const { id } = await (await page.request.post("/api/starts", { data: begun })).json();
+  await page.goto(`/rigs/${id}`);
+  await page.locator("[data-sheet]").waitFor();
+  await page.route(`**/api/rigs/${id}/edits`, (route) => route.abort());
+  await page.keyboard.press("Control+k");
+  await page.getByPlaceholder(/A part, a run/).fill("place cold tap");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("status")).toContainText("kept on this device");
+  await page.request.delete(`/api/rigs/${id}?revision=1`);
+  await expect(page.getByRole("main")).toContainText("One change was not saved yet, and is kept on this device: Place cold tap");
+  await page.reload();
+  await expect(page.getByRole("main")).toContainText("Place cold tap");
+  await page.unroute(`**/api/rigs/${id}/edits`);
+  await page.request.post(`/api/rigs/${id}/bring-back`, { data: {} });
+  await page.reload();
+  await expect.poll(async () => (await (await page.request.get(`/api/rigs/${id}`)).json()).rig?.parts.length).toBe(1);
+});
+
 test("units and light are chosen once and kept on this device", async ({ page }) => {
   await bench(page);
   await page.getByRole("button", { name: /^Units/ }).click();
