@@ -42,7 +42,7 @@ public class EditPropertyTests
                 Assert.Equal(RigFile.Write(sample.rig), RigFile.Write(back.Rig));
                 Assert.Equal(RigFile.Write(there.Rig), RigFile.Write(Editor.Apply(back.Rig, back.Inverse).Rig));
             },
-            iter: 900, seed: "0000000000001");
+            iter: 400, seed: "0000000000001");
         Assert.True(done > 300, $"only {done} could be done");
     }
 
@@ -64,7 +64,7 @@ public class EditPropertyTests
                 Assert.Equal(RigFile.Write(ab.Rig), RigFile.Write(ba!.Rig));
                 Assert.Equal(RigFile.Write(ab.Rig), RigFile.Write(Carrying.Over(rig, [b], first.Rig).Rig));
             },
-            iter: 1500, seed: "0000000000001");
+            iter: 600, seed: "0000000000001");
         Assert.True(apart > 200, $"only {apart} were apart");
     }
 
@@ -84,7 +84,7 @@ public class EditPropertyTests
                     rig = done.Rig;
                 }
             },
-            iter: 120, seed: "0000000000001");
+            iter: 60, seed: "0000000000001");
 
     [Fact]
     public void Turned_four_times_or_mirrored_twice_a_part_is_as_it_was() =>
