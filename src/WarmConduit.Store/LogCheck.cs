@@ -22,7 +22,9 @@ internal static class LogCheck
     /// <summary>Throws <see cref="TroubleException"/> where the log of the database at <paramref name="path"/> is missing, or is of another. Opens neither with SQLite, and changes nothing.</summary>
     public static void Check(string path)
     {
-        if (Read(path, 0, HeaderBytes) is not { } header || !header.AsSpan().StartsWith(Magic)) return;
+        byte[] header = new byte[HeaderBytes];
+        using (var database = Open(path))
+            if (database is null || !Read(database, 0, header) || !header.AsSpan().StartsWith(Magic)) return;
         var (era, inUse) = Marks(header);
         // One from before eras were drawn says nothing of itself.
         if (era == 0) return;
@@ -39,13 +41,14 @@ internal static class LogCheck
     // The era in the newest first page that the log holds; null: it holds none.
     private static uint? LastEra(string log)
     {
-        if (Read(log, 0, LogHeaderBytes) is not { } head || BinaryPrimitives.ReadUInt32BigEndian(head) >> 1 != 0x377f0682u >> 1) return null;
+        using var file = Open(log);
+        byte[] head = new byte[LogHeaderBytes], frame = new byte[FrameHeaderBytes + HeaderBytes];
+        if (file is null || !Read(file, 0, head) || BinaryPrimitives.ReadUInt32BigEndian(head) >> 1 != 0x377f0682u >> 1) return null;
         long page = BinaryPrimitives.ReadUInt32BigEndian(head.AsSpan(8));
         if (page is < 512 or > 65536) return null;
-        var salts = head.AsSpan(16, 8).ToArray();
         uint? era = null;
         // Frames from before the log was last begun anew have other salts.
-        for (long at = LogHeaderBytes; Read(log, at, FrameHeaderBytes + HeaderBytes) is { } frame && frame.AsSpan(8, 8).SequenceEqual(salts); at += FrameHeaderBytes + page)
+        for (long at = LogHeaderBytes; Read(file, at, frame) && frame.AsSpan(8, 8).SequenceEqual(head.AsSpan(16, 8)); at += FrameHeaderBytes + page)
             if (BinaryPrimitives.ReadUInt32BigEndian(frame) == 1) era = Marks(frame.AsSpan(FrameHeaderBytes)).Era;
         return era;
     }
@@ -53,12 +56,12 @@ internal static class LogCheck
     private static (uint Era, bool InUse) Marks(ReadOnlySpan<byte> header) =>
         (BinaryPrimitives.ReadUInt32BigEndian(header[EraAt..]), BinaryPrimitives.ReadUInt32BigEndian(header[InUseAt..]) != 0);
 
-    private static byte[]? Read(string path, long at, int count)
+    private static FileStream? Open(string path) =>
+        File.Exists(path) ? new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.ReadWrite | FileShare.Delete) : null;
+
+    private static bool Read(FileStream file, long at, byte[] into)
     {
-        if (!File.Exists(path)) return null;
-        using var file = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.ReadWrite | FileShare.Delete, 1);
         file.Position = at;
-        byte[] bytes = new byte[count];
-        return file.ReadAtLeast(bytes, count, throwOnEndOfStream: false) == count ? bytes : null;
+        return file.ReadAtLeast(into, into.Length, throwOnEndOfStream: false) == into.Length;
     }
 }

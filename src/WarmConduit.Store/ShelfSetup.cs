@@ -77,13 +77,15 @@ public static class ShelfSetup
         try
         {
             // What a killed program logged goes into the file, so that it can rest without a log, and be given a new era.
-            await Run(db, LogCheck.Mark(inUse: false) + "PRAGMA wal_checkpoint(TRUNCATE); PRAGMA journal_mode=DELETE; " + LogCheck.NewEra(), cancel);
+            await Run(db, LogCheck.Mark(inUse: false) + "PRAGMA wal_checkpoint(TRUNCATE);", cancel);
+            if (await JournalMode(db, "DELETE", cancel) == "delete") await Run(db, LogCheck.NewEra(), cancel);
         }
         catch (SqliteException e) when (e.SqliteErrorCode == 5)
         {
             // Somebody else reads it: it keeps its era.
         }
-        await Run(db, "PRAGMA journal_mode=WAL; " + ShelfContext.Durable, cancel);
+        await JournalMode(db, "WAL", cancel);
+        await Run(db, ShelfContext.Durable, cancel);
     }
 
     private static async Task LayOut(ShelfContext db, string folder, TimeProvider time, CancellationToken cancel)
@@ -109,5 +111,12 @@ public static class ShelfSetup
         await using var command = db.Database.GetDbConnection().CreateCommand();
         command.CommandText = sql;
         await command.ExecuteNonQueryAsync(cancel);
+    }
+
+    private static async Task<string?> JournalMode(ShelfContext db, string wanted, CancellationToken cancel)
+    {
+        await using var command = db.Database.GetDbConnection().CreateCommand();
+        command.CommandText = $"PRAGMA journal_mode={wanted};";
+        return await command.ExecuteScalarAsync(cancel) as string;
     }
 }
