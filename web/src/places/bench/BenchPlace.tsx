@@ -295,7 +295,7 @@ function DrainSummary() {
   if (!drain) return null;
   const { sum, where, apart } = stayWords(drain.stays, print);
   return (
-    <Stale as="p" stale={stale} className="min-w-0 truncate max-[899px]:whitespace-normal" data-summary>
+    <Stale as="p" stale={stale} className="min-w-0 line-clamp-2 leading-5 max-[899px]:line-clamp-none" data-summary>
       <span className="text-muted">After draining </span>
       <strong className="text-[17px] font-semibold">{sum}</strong>
       <span className="text-muted">

@@ -16,7 +16,7 @@ export function HeatShort({ brief = false }: { brief?: boolean }) {
     : (night ?? []).map((sentence) => say(sentence, print));
   if (words.length === 0) return null;
   return (
-    <p role="status" data-heat-short className="font-semibold">
+    <p role="status" data-heat-short className={`font-semibold ${brief ? "border-b border-rule px-3 py-0.5" : ""}`}>
       {words.map((text) => (
         <span key={text} className="block">
           {text}

@@ -20,42 +20,45 @@ export function WeatherStrip() {
   const [first] = [...(c.events ?? [])].sort((a, b) => a.atH - b.atH);
   const comes = first && `, ${eventWords[first.kind]} ${clock(c.startHour, first.atH * 3600).replace(" next day", "")}`;
   return (
-    <Panel aria-label="The night" className="flex shrink-0 items-stretch divide-x divide-rule overflow-x-auto">
-      {c.weather ? (
-        <Field title="Weather" value={weatherWords(c.weather)} className="w-64 grow-3">
-          <p className="flex items-center gap-2 whitespace-nowrap">
-            <Link href={`/rigs/${id}/night`} className="underline">
-              Hour by hour
-            </Link>
-            <Button quiet onClick={() => setConditions({ weather: null })}>
-              Make it steady
-            </Button>
-          </p>
+    <Panel aria-label="The night" className="shrink-0">
+      {/* Above the controls, so that none of them is pushed aside. */}
+      <HeatShort brief />
+      <div className="flex items-stretch divide-x divide-rule overflow-x-auto">
+        {c.weather ? (
+          <Field title="Weather" value={weatherWords(c.weather)} className="w-64 grow-3">
+            <p className="flex items-center gap-2 whitespace-nowrap">
+              <Link href={`/rigs/${id}/night`} className="underline">
+                Hour by hour
+              </Link>
+              <Button quiet onClick={() => setConditions({ weather: null })}>
+                Make it steady
+              </Button>
+            </p>
+          </Field>
+        ) : (
+          <>
+            <SliderField title="Outdoors" className="w-36 grow-2 max-[1180px]:w-30" {...sliders.outdoorC} />
+            <SliderField title="Wind" className="w-28 grow max-[1180px]:w-22" {...sliders.windMPerS} />
+          </>
+        )}
+        <Field title="Heat" value={`${c.heatOn ? "on" : "off"}${comes ?? ""}`}>
+          <Switch label="Heat" on={c.heatOn} onChange={(heatOn) => setConditions({ heatOn })} />
         </Field>
-      ) : (
-        <>
-          <SliderField title="Outdoors" className="w-36 grow-2 max-[1180px]:w-30" {...sliders.outdoorC} />
-          <SliderField title="Wind" className="w-28 grow max-[1180px]:w-22" {...sliders.windMPerS} />
-        </>
-      )}
-      <Field title="Heat" value={`${c.heatOn ? "on" : "off"}${comes ?? ""}`}>
-        <Switch label="Heat" on={c.heatOn} onChange={(heatOn) => setConditions({ heatOn })} />
-        <HeatShort brief />
-      </Field>
-      <SliderField title="Water at start" className="w-40 grow max-[1180px]:w-34" {...sliders.startWaterC} />
-      <SliderField title="Left for" className="w-32 grow max-[1180px]:w-24" {...sliders.hours} />
-      <Field title="Water system" value="">
-        <Choice
-          label="Water in the system"
-          value={c.water}
-          onChange={(water) => setConditions({ water })}
-          options={[
-            { value: "wet", text: "Full" },
-            { value: "drained", text: "Drained" },
-          ]}
-        />
-      </Field>
-      <SpiritLevel parked={c.parked} onChange={(parked) => setConditions({ parked })} />
+        <SliderField title="Water at start" className="w-40 grow max-[1180px]:w-34" {...sliders.startWaterC} />
+        <SliderField title="Left for" className="w-32 grow max-[1180px]:w-24" {...sliders.hours} />
+        <Field title="Water system" value="">
+          <Choice
+            label="Water in the system"
+            value={c.water}
+            onChange={(water) => setConditions({ water })}
+            options={[
+              { value: "wet", text: "Full" },
+              { value: "drained", text: "Drained" },
+            ]}
+          />
+        </Field>
+        <SpiritLevel parked={c.parked} onChange={(parked) => setConditions({ parked })} />
+      </div>
     </Panel>
   );
 }
