@@ -49,6 +49,7 @@ public static class Adviser
         new GrommetRule(),
         new TankRule(),
         new GuardRule(),
+        new HotColdRule(),
         new SchoolRule(),
         new HeatShortRule(),
     ];

@@ -99,6 +99,9 @@ public enum FindingKind
 
     /// <summary>A heater that stores hot water lacks its relief valve, or the check valve on its cold feed.</summary>
     HeaterUnguarded,
+
+    /// <summary>Hot and cold are exchanged at a tap, or joined past the heater.</summary>
+    HotCold,
 }
 
 /// <summary>How severe a finding is by the rules of the school the rig has chosen.</summary>

@@ -25,6 +25,21 @@ internal sealed class HeaterIdeas(Question question, Fitter fit)
                 yield return new Idea($"A check valve in {run.Name}", run.From.Part == heaterId ? fit.Inline(run, "check-valve", "heater-check", "heater check valve", "out", "in") : fit.Inline(run, "check-valve", "heater-check", "heater check valve", "in", "out"));
     }
 
+    /// <summary>A ball valve in a line that joins hot and cold, shut in use and open when draining; or the line taken away.</summary>
+    public IEnumerable<Idea> Parted(string runId)
+    {
+        var run = question.Index.Run(runId);
+        if (fit.LongestLeg(run).LengthM >= Fitter.StraightM)
+        {
+            var valve = fit.Inline(run, "ball-valve", "parting-valve", "valve between hot and cold", "a", "b");
+            string id = ((PlacePart)valve[0]).PartId;
+            yield return new Idea(
+                $"A ball valve in {run.Name}, shut in use and open when draining",
+                [.. valve, .. question.Rig.Scenarios.Select(s => new SetPosition(s.Id, id, s.Kind == ScenarioKind.InUse ? Positions.Closed : Positions.Open))]);
+        }
+        yield return new Idea($"Take {run.Name} away", [new RemoveThing($"runs/{runId}")]);
+    }
+
     /// <summary>A thermostatic mixing valve in the line that leaves the heater, with cold water from a tee in the line that feeds it.</summary>
     public IEnumerable<Idea> Tempered(string heaterId)
     {

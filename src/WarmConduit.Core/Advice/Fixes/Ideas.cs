@@ -63,6 +63,7 @@ internal sealed class Ideas(Question question)
             FindingKind.Scald => finding.Place?.PartId is { } heater ? new HeaterIdeas(question, _fit).Tempered(heater) : [],
             FindingKind.Airlock => OfAirlock(finding.RunIds),
             FindingKind.HeaterUnguarded => finding.Place?.PartId is { } boiler ? new HeaterIdeas(question, _fit).Guarded(boiler, finding.Id) : [],
+            FindingKind.HotCold when finding.Id.StartsWith("past:", StringComparison.Ordinal) => finding.RunIds.SelectMany(id => new HeaterIdeas(question, _fit).Parted(id)),
             FindingKind.NoAir => finding.Place?.PartId is { } tank ? Vented(tank) : [],
             FindingKind.NoIsolator => finding.Place?.PartId is { } shut ? Isolated(shut) : [],
             _ => [],

@@ -43,16 +43,16 @@ internal sealed class BackwardsRule : IRule
 
     private static Finding Backwards(Question question, Joined joined, Part part, string first, string second, bool waste)
     {
-        var edits = new List<Edit>();
-        foreach (var (port, _, _, run) in joined.Of(part.Id))
-        {
-            if (port != first && port != second) continue;
-            string end = run.From.Part == part.Id && run.From.Port == port ? "from" : "to";
-            edits.Add(new ChangeThing($"runs/{run.Id}", new JsonObject { [end] = new JsonObject { ["part"] = part.Id, ["port"] = port == first ? second : first } }));
-        }
         return new Finding(
             $"backwards:{part.Id}", FindingKind.Backwards, Severity.Fault, part.Name, "backwards", null,
             $"From the {(waste ? "basin" : "tank")} water reaches its “{second}” first. Look for its arrow: it has to come in by “{first}”.",
-            Place.OnPart(question.Index, part), [.. joined.Of(part.Id).Select(j => j.Run.Id).Distinct()], null, [new Mend("Swap its two lines", edits)]);
+            Place.OnPart(question.Index, part), [.. joined.Of(part.Id).Select(j => j.Run.Id).Distinct()], null, [new Mend("Swap its two lines", Swapped(joined, part.Id, first, second))]);
     }
+
+    /// <summary>The lines at two ports of a part, each led to the other port.</summary>
+    internal static IReadOnlyList<Edit> Swapped(Joined joined, string partId, string first, string second) =>
+    [
+        .. joined.Of(partId).Where(j => j.Port == first || j.Port == second).Select(j => new ChangeThing(
+            $"runs/{j.Run.Id}", new JsonObject { [j.Run.From.Part == partId && j.Run.From.Port == j.Port ? "from" : "to"] = new JsonObject { ["part"] = partId, ["port"] = j.Port == first ? second : first } })),
+    ];
 }

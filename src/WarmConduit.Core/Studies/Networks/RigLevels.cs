@@ -107,25 +107,15 @@ internal sealed class RigLevels
     {
         var stock = Catalogue.Part(part.Stock)!;
         var position = _scenario.PositionOf(part);
+        foreach (var (from, to, passes) in Inside.Ways(part, position))
+        {
+            if (passes != Passes.Both) _shut.Add(part.Id);
+            edges.Add(new LevelEdge($"{part.Id}:{from}>{to}", NodeId(part.Id, from), NodeId(part.Id, to), 0, passes, []));
+        }
         switch (stock.Passage)
         {
-            case Passage.Through:
-                Join((_, _) => true);
-                break;
-            case Passage.Valve:
-                Join((a, b) => position!.Passes && (position.Joins is null || position.Joins.Any(g => g.Contains(a) && g.Contains(b))));
-                break;
-            case Passage.OneWay:
-                _shut.Add(part.Id);
-                Edge("in", "out", Passes.Forward);
-                break;
-            case Passage.Pump:
-                _shut.Add(part.Id);
-                Edge("in", "out", position!.Passes ? Passes.Forward : Passes.None);
-                break;
-            case Passage.Mixer:
-                Join((_, _) => position!.Passes);
-                if (position!.Passes && part.PortAt("spout") is not null) drains.Add(NodeId(part.Id, "spout"));
+            case Passage.Mixer when position!.Passes && part.PortAt("spout") is not null:
+                drains.Add(NodeId(part.Id, "spout"));
                 break;
             case Passage.Vessel:
                 VesselOf[part.Id] = vessels.Count;
@@ -142,21 +132,5 @@ internal sealed class RigLevels
             default:
                 break;
         }
-
-        void Join(Func<string, string, bool> joined)
-        {
-            // Every pair, so that water between two ports need not climb over a third.
-            for (int j = 0; j < part.Ports.Count; j++)
-            {
-                for (int k = j + 1; k < part.Ports.Count; k++)
-                {
-                    bool open = joined(part.Ports[j].Id, part.Ports[k].Id);
-                    if (!open) _shut.Add(part.Id);
-                    Edge(part.Ports[j].Id, part.Ports[k].Id, open ? Passes.Both : Passes.None);
-                }
-            }
-        }
-        void Edge(string from, string to, Passes passes) =>
-            edges.Add(new LevelEdge($"{part.Id}:{from}>{to}", NodeId(part.Id, from), NodeId(part.Id, to), 0, passes, []));
     }
 }

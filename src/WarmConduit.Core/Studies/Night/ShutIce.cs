@@ -2,6 +2,7 @@ using WarmConduit.Core.Heat.Night;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Studies.Networks;
 
 namespace WarmConduit.Core.Studies.Night;
 
@@ -86,7 +87,7 @@ internal sealed class ShutIce
                 double through = Math.Min(Math.Min(until, Blocked(run.Id)), Blocked(next));
                 var part = parts[next];
                 foreach (var port in part.Ports)
-                    if (port.Id != other.Port && Leads(part, port.Id, other.Port!)) Reach((next, port.Id), through);
+                    if (port.Id != other.Port && Inside.Leads(part, AtRest(part), port.Id, other.Port!)) Reach((next, port.Id), through);
             }
         }
     }
@@ -103,13 +104,6 @@ internal sealed class ShutIce
         };
     }
 
-    // Whether water that comes in at one port can be pushed out at the other.
-    private bool Leads(Part part, string from, string to) => Catalogue.Part(part.Stock)!.Passage switch
-    {
-        Passage.Through or Passage.Vessel => true,
-        Passage.Valve => _scenario.PositionOf(part)?.Passes == true,
-        Passage.OneWay => from == "in" && to == "out",
-        Passage.Mixer => _scenario.PositionOf(part)?.Passes == true,
-        _ => false,
-    };
+    // A pump that runs while it is drained rests at night.
+    private StockPosition? AtRest(Part part) => Catalogue.Part(part.Stock)!.Passage == Passage.Pump ? null : _scenario.PositionOf(part);
 }
