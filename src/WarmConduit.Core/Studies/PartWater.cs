@@ -23,8 +23,15 @@ public static class PartWater
         if (part.MassKg is { } own) return own;
         return stock is { Passage: Passage.Vessel, Group: PartGroup.Store or PartGroup.Waste } ? stock.MassKg * Walls(part.Box.Size) / Walls(stock.Size) : stock.MassKg;
 
-        static double Walls(Geometry.Point3 size) => (size.XM * size.YM) + (size.XM * size.ZM) + (size.YM * size.ZM);
+        static double Walls(Point3 size) => (size.XM * size.YM) + (size.XM * size.ZM) + (size.YM * size.ZM);
     }
+
+    /// <summary>Whether it heats the water that taps draw.</summary>
+    public static bool HeatsWater(Part part) =>
+        Catalogue.Part(part.Stock) is { Group: PartGroup.Heat } stock && (stock.Passage == Passage.Vessel || stock.Id is "gas-heater" or "plate-exchanger");
+
+    /// <summary>Whether hot water leaves a heater by the port of this id.</summary>
+    public static bool LeavesHot(string port) => port is "hot" or "out";
 
     /// <summary>Water in it at the start of a night when the system is in use, litres.</summary>
     public static double AtStartL(Part part, Conditions night) =>

@@ -60,7 +60,8 @@ internal sealed partial class ShelfReady(DataSettings settings, Connections conn
         using var timer = new PeriodicTimer(Every, time);
         for (int n = 1; await timer.WaitForNextTickAsync(stoppingToken); n++)
         {
-            if (!_ready) continue;
+            // Another file in its place is opened by whoever has looked at it first.
+            if (!_ready || !connections.IsSameFile()) continue;
             try
             {
                 connections.Checkpoint();

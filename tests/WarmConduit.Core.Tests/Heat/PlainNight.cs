@@ -23,9 +23,6 @@ internal sealed class PlainNight(NightNetwork night)
     /// <summary>When it first comes within 0.05 K of 0 °C.</summary>
     public double[] NearIceS { get; } = [.. night.Bodies.Select(b => b.StartC < 0.05 ? 0 : double.PositiveInfinity)];
 
-    /// <summary>When a hundredth of it first is ice.</summary>
-    public double[] SureIceS { get; } = [.. night.Bodies.Select(_ => double.PositiveInfinity)];
-
     private readonly Dictionary<string, int> _zoneOf = night.Zones.Select((z, i) => (z.Id, i)).ToDictionary(t => t.Id, t => t.i);
     private readonly Dictionary<string, int> _bodyOf = night.Bodies.Select((b, i) => (b.Id, i)).ToDictionary(t => t.Id, t => t.i);
 
@@ -114,7 +111,6 @@ internal sealed class PlainNight(NightNetwork night)
             _h[b] += bodyW[b] * step;
             if (before >= 0 && _h[b] < 0) FirstIceS[b] = Math.Min(FirstIceS[b], t + (step * before / (before - _h[b])));
             if (NearIceS[b] > t && BodyC(b) < 0.05) NearIceS[b] = t;
-            if (SureIceS[b] > t && IceOf(b) > 1e-2) SureIceS[b] = t;
         }
     }
 

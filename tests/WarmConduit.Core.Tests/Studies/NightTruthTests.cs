@@ -79,11 +79,11 @@ public class NightTruthTests
                     continue;
                 }
                 double off = (got - wanted) / Math.Max(wanted, 1200);
-                if (off is <= -0.05 or >= 0.02)
+                Assert.True(off < 0.02, $"rig {seed}, {freezers[n].Name}: {got:0} for {wanted:0}");
+                if (off <= -0.05)
                 {
-                    // Water that comes as near as 0.05 K to 0 °C, or of which not a hundredth freezes before it is warmer again: some hundredths of a kelvin decide whether that was ice.
-                    double near = plain.NearIceS[n], sure = plain.SureIceS[n];
-                    Assert.True(sure - near > 0.05 * near && got > 0.95 * near && got < 1.02 * sure, $"rig {seed}, {freezers[n].Name}: {got:0} for {wanted:0}, near 0 °C at {near:0}, a hundredth frozen at {sure:0}");
+                    // Water that hangs within 0.05 K of 0 °C for long: some hundredths of a kelvin, and the plain steps themselves, decide when that is ice. Early is as good.
+                    Assert.True(got > 0.95 * plain.NearIceS[n], $"rig {seed}, {freezers[n].Name}: {got:0} for {wanted:0}, near 0 °C at {plain.NearIceS[n]:0}");
                     Interlocked.Increment(ref touched);
                     continue;
                 }

@@ -35,7 +35,7 @@ internal sealed class HeaterIdeas(Question question, Fitter fit)
             string id = ((PlacePart)valve[0]).PartId;
             yield return new Idea(
                 $"A ball valve in {run.Name}, shut in use and open when draining",
-                [.. valve, .. question.Rig.Scenarios.Select(s => new SetPosition(s.Id, id, s.Kind == ScenarioKind.InUse ? Positions.Closed : Positions.Open))]);
+                [.. valve, .. question.Rig.Scenarios.Select(s => new SetPosition(s.Id, id, s.Kind is ScenarioKind.Drain or ScenarioKind.BlowOut or ScenarioKind.Antifreeze ? Positions.Open : Positions.Closed))]);
         }
         yield return new Idea($"Take {run.Name} away", [new RemoveThing($"runs/{runId}")]);
     }
@@ -74,7 +74,7 @@ internal sealed class HeaterIdeas(Question question, Fitter fit)
         while (queue.TryDequeue(out string? at))
             foreach (var (port, other, _, run) in joined.Of(at))
             {
-                if (run.From.Part != at || run.Service != Service.Hot || (at == heaterId && port is not ("hot" or "out"))) continue;
+                if (run.From.Part != at || run.Service != Service.Hot || (at == heaterId && !PartWater.LeavesHot(port))) continue;
                 yield return run;
                 if (seen.Add(other) && Catalogue.Part(question.Index.Part(other).Stock)!.Group == PartGroup.Joints) queue.Enqueue(other);
             }

@@ -11,16 +11,21 @@ internal sealed class HotColdRule : IRule
 {
     private const string Scald = "Hot water where cold is expected scalds, children and guests first.";
 
-    public IEnumerable<Finding> Find(Question question)
+    public IEnumerable<Finding> Find(Question question) => UsedIn(question.Rig).SelectMany(s => Find(question, s)).DistinctBy(f => f.Id);
+
+    // Where there is an inlet for town water, it is used from that as well.
+    private static IEnumerable<Scenario> UsedIn(Rig rig) =>
+        rig.Scenarios.Where(s => s.Kind == ScenarioKind.InUse || (s.Kind == ScenarioKind.TownWater && rig.Parts.Any(p => p.Stock is "town-inlet" or "town-coupling")));
+
+    private static IEnumerable<Finding> Find(Question question, Scenario scenario)
     {
         var rig = question.Rig;
-        var scenario = rig.ScenarioOf(ScenarioKind.InUse);
-        var hot = Reach(question, scenario, rig.Parts.Where(IsHeater).SelectMany(h => h.Ports.Where(p => p.Id is "hot" or "out").Select(p => (h.Id, p.Id))), pumped: false);
+        var hot = Reach(question, scenario, rig.Parts.Where(PartWater.HeatsWater).SelectMany(h => h.Ports.Where(p => PartWater.LeavesHot(p.Id)).Select(p => (h.Id, p.Id))), pumped: false);
         if (hot.Count == 0) yield break;
         var sources = rig.Parts.Where(p => Catalogue.Part(p.Stock) is { Group: PartGroup.Store, Passage: Passage.Vessel } or { Group: PartGroup.Fill, Passage: Passage.OneWay or Passage.Through });
         var cold = Reach(question, scenario, sources.SelectMany(s => s.Ports.Select(p => (s.Id, p.Id))), pumped: true);
         var joined = question.Ask(Joined.Of);
-        foreach (var tap in rig.Parts.Where(p => p.PortAt("hot") is not null && p.PortAt("cold") is not null && !IsHeater(p)))
+        foreach (var tap in rig.Parts.Where(p => p.PortAt("hot") is not null && p.PortAt("cold") is not null && !PartWater.HeatsWater(p)))
         {
             bool Only(string port, Dictionary<(string, string), Way> one, Dictionary<(string, string), Way> other) => one.ContainsKey((tap.Id, port)) && !other.ContainsKey((tap.Id, port));
             if (!Only("cold", hot, cold) || !Only("hot", cold, hot)) continue;
@@ -35,7 +40,7 @@ internal sealed class HotColdRule : IRule
             .ThenBy(h => Math.Abs(h.Value.Runs - cold[h.Key].Runs)).Select(h => ((string Part, string Run)?)(h.Key.Part, h.Value.Run!)).FirstOrDefault();
         if (meet is not var (joint, line)) yield break;
         var place = question.Index.Part(joint);
-        IReadOnlyList<Mend>? shut = Catalogue.Part(place.Stock)!.Passage == Passage.Valve ? [new Mend($"Leave {place.Name} closed in use", [new SetPosition(scenario.Id, place.Id, Positions.Closed)])] : null;
+        IReadOnlyList<Mend>? shut = Catalogue.Part(place.Stock)!.Passage == Passage.Valve ? [new Mend($"Leave {place.Name} closed in use", [.. UsedIn(rig).Select(s => new SetPosition(s.Id, place.Id, Positions.Closed))])] : null;
         yield return new Finding(
             $"past:{line}", FindingKind.HotCold, Severity.Fault, place.Name, "joins hot and cold", null,
             $"In use “{question.Index.Run(line).Name}” joins the hot lines to the cold ones here, past the heater, with nothing shut between them: each runs into the other, and no tap is hot or cold.",
@@ -44,8 +49,6 @@ internal sealed class HotColdRule : IRule
 
     // By which run water comes, and over how many.
     private readonly record struct Way(string? Run, int Runs);
-
-    private static bool IsHeater(Part part) => Catalogue.Part(part.Stock) is { Group: PartGroup.Heat } stock && (stock.Passage == Passage.Vessel || stock.Id is "gas-heater" or "plate-exchanger");
 
     private static bool IsJoint(Part part) => Catalogue.Part(part.Stock) is { Group: PartGroup.Joints } or { Passage: Passage.Valve };
 
@@ -69,7 +72,7 @@ internal sealed class HotColdRule : IRule
                 Come((other, otherPort), way);
                 var part = question.Index.Part(other);
                 var stock = Catalogue.Part(part.Stock)!;
-                if (IsHeater(part) || stock.Passage is Passage.Mixer or Passage.Vessel || part.PortAt("mixed") is not null || (stock.Passage == Passage.Pump && !pumped)) continue;
+                if (PartWater.HeatsWater(part) || stock.Passage is Passage.Mixer or Passage.Vessel || part.PortAt("mixed") is not null || (stock.Passage == Passage.Pump && !pumped)) continue;
                 var position = scenario.PositionOf(part);
                 foreach (var next in part.Ports)
                     if (next.Id != otherPort && Inside.Leads(part, position, otherPort, next.Id)) Come((other, next.Id), way);

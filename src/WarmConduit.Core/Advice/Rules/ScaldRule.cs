@@ -15,8 +15,8 @@ internal sealed class ScaldRule : IRule
         var joined = question.Ask(Joined.Of);
         foreach (var heater in rig.Parts)
         {
-            if (Catalogue.Part(heater.Stock) is not { Group: PartGroup.Heat } stock || !(stock.Passage == Passage.Vessel || stock.Id is "gas-heater" or "plate-exchanger")) continue;
-            var behind = joined.Of(heater.Id).Where(j => j.Port is "hot" or "out").Select(j => j.Other);
+            if (!PartWater.HeatsWater(heater)) continue;
+            var behind = joined.Of(heater.Id).Where(j => PartWater.LeavesHot(j.Port)).Select(j => j.Other);
             // Behind a mixing valve it is tempered.
             var taps = joined.Reach(behind, p => p.Id != heater.Id && p.Stock != "mixing-valve", r => r.Service == Service.Hot).Where(p => Catalogue.Part(p.Stock) is { Passage: Passage.Mixer }).Select(p => p.Name).ToList();
             if (taps.Count == 0) continue;

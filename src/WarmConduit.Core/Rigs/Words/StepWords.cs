@@ -163,7 +163,6 @@ public static partial class StepWords
             Math.Abs(at.ZM - from.ZM) < 5e-5 || length < 1e-6 ? ", level" : Sentence.Of($", {(at.ZM < from.ZM ? "falling" : "rising")} {Measure.Fall(Math.Abs(at.ZM - from.ZM) / length)}")), null, []);
     }
 
-
     private static double Under(Shell shell, Point3 at)
     {
         double floor = 0;

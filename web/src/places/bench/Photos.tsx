@@ -2,6 +2,7 @@ import { Trash2 } from "lucide-react";
 import { useRef, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { Problem, type Schema } from "../../api/client";
+import { nameCut } from "../../document/edits";
 import { straightOf } from "../../drawing/photos";
 import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
@@ -40,7 +41,7 @@ export function Photos({ onClose }: { onClose(): void }) {
     try {
       setRefused(null);
       const { picture } = await keep(file);
-      const name = file.name.replace(/\.[^.]*$/, "").slice(0, 80) || "wall";
+      const name = nameCut(file.name.replace(/\.[^.]*$/, "")) || "wall";
       setDraft({ id: newId("photo"), name, picture, view: "side", corners: atFirst, widthM: 1, heightM: 0.6, alongM: 0, otherM: 0 });
     } catch (caught) {
       setRefused(caught instanceof Problem ? caught.message : "It could not be kept.");

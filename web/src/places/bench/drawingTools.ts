@@ -1,5 +1,5 @@
 import type { Schema } from "../../api/client";
-import { changed } from "../../document/edits";
+import { changed, nameCut } from "../../document/edits";
 import { courseOf, type Rig, type Run, towards, type Xyz } from "../../document/geometry";
 import { rounded, type Thing } from "../../document/things";
 
@@ -95,7 +95,7 @@ export function teeAfter(rig: Rig, run: Run, pointId: string): Made {
     after: bend >= 0 ? (run.bends[bend - 1]?.id ?? null) : after(run, pointId),
     at: run.bends[bend]?.at ?? halfWay(rig, run, pointId),
     teeId,
-    teeName: `tee, ${run.name}`.slice(0, 80),
+    teeName: nameCut(`tee, ${run.name}`),
     newRunId: newId("run"),
   };
   return { edits: [...(bend >= 0 ? [route as Edit] : []), edit as Edit], thing: { kind: "part", partId: teeId } };

@@ -24,6 +24,24 @@ const drawn = (start: Tie | null, bends: RunDrawing["bends"] = []): RunDrawing =
 });
 
 describe("a run that is drawn", () => {
+  it("carries what was chosen before it began", () => {
+    const store = createRunDrawing();
+    store.begin(null);
+    store.carry("waste");
+    store.begin(loose(0, 0, 0.5));
+    expect(store.getState().drawing?.service).toBe("waste");
+  });
+
+  it("has a name that is cut between whole characters", () => {
+    // A family of four is one character of eleven units.
+    const family = "\u{1F468}\u200D\u{1F469}\u200D\u{1F467}\u200D\u{1F466}";
+    const named = { ...open, parts: open.parts.map((p) => (p.id === "tank" ? { ...p, name: `tank ${family.repeat(7)}` } : p)) };
+    const [port] = freePorts(named).filter((p) => p.part === "tank");
+    const start: Tie = { kind: "port", partId: "tank", portId: port?.port ?? "", at: port?.at ?? { xM: 0, yM: 0, zM: 0 } };
+    const made = madeOf(named, drawn(start), loose(9, 0, 0), stock, usual);
+    expect(made?.name).toBe(`tank ${family.repeat(6)}`);
+  });
+
   it("goes back bend by bend, then gives up its start, then the tool is laid down", () => {
     const store = createRunDrawing();
     store.begin(loose(0, 0, 0.5));

@@ -1,5 +1,6 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 import type { Schema } from "../../api/client";
+import { nameCut } from "../../document/edits";
 import { courseOf, freePorts, indexOf, type Rig, towards, type Xyz } from "../../document/geometry";
 import { freePort, rounded, type Thing } from "../../document/things";
 import { fromLine } from "../../drawing/pick";
@@ -172,7 +173,7 @@ export function madeOf(
       after: tie.after,
       at: tie.at,
       teeId,
-      teeName: `tee, ${named(tie)}`.slice(0, 80),
+      teeName: nameCut(`tee, ${named(tie)}`),
       newRunId: newId("run"),
     } as Edit);
     return { part: teeId, port: "c" };
@@ -182,7 +183,7 @@ export function madeOf(
   // A second tee in the same run would have to know of the first.
   if (start.kind === "run" && end.kind === "run" && start.runId === end.runId) return null;
   const id = newId("run");
-  const name = `${named(start)} to ${named(end)}`.slice(0, 80);
+  const name = nameCut(`${named(start)} to ${named(end)}`);
   const value = {
     id,
     name,

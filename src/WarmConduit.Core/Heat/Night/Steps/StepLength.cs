@@ -8,6 +8,8 @@ internal sealed class StepLength
     // What a zone may be told wrong by a body that changes state within a step, K; and the difference to it at which a body may come to that.
     private const double ToldWrongK = 0.05, HeavyK = 10;
 
+    private const double HoverK = 0.5, HoverS = 112.5;
+
     private readonly StepAir _air;
     private readonly Zones _zones;
     private readonly ZoneHeaters _zoneHeaters;
@@ -44,8 +46,19 @@ internal sealed class StepLength
         double step = _bodiesS;
         for (int z = 0; z < _zones.CapacityJPerK.Length; z++)
             step = Math.Min(step, Math.Max(Zones.ShortestStepS, Zones.Answers * _zones.CapacityJPerK[z] / Math.Max(_zones.ConductanceOf(z), 1e-9)));
+        if (Hovers()) step = Math.Min(step, HoverS);
         // Wind and openings change all the time; by halves the step does so now and then.
         return _bodiesS / Math.Pow(2, Math.Ceiling(Math.Log2(_bodiesS / step)));
+    }
+
+    // Water just over 0 °C in air that is hardly colder or warmer: some hundredths of a kelvin decide whether it has ice now or hours later.
+    private bool Hovers()
+    {
+        for (int b = 0; b < _state.C.Length; b++)
+            if (_state.C[b] < HoverK && _state.Latent[b] > 0 && _state.Phase(b) == 1
+                && Math.Abs(_contacts.SurroundingsC(b, 0, _extras.Watt(b), _contacts.SumWPerK(b) + _extras.WPerK(b))) < HoverK)
+                return true;
+        return false;
     }
 
     /// <summary>Share of the step to the first event in it that matters, and whether to start small after it; null when there is none, or it is as good as at an end.</summary>
