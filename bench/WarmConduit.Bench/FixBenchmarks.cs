@@ -20,11 +20,11 @@ public class FixBenchmarks
 
     /// <summary>The fixes of one finding: what a reader waits for.</summary>
     [Benchmark(Description = "the fixes of Tern's first finding"), Limit(300)]
-    public FixesAnswer First() => Fixer.Ask(Ask(_tern, Adviser.Ask(Ask(_tern)).Findings[0].Id));
+    public FixesAnswer First() => Fixer.Ask(Ask(_tern), new(Adviser.Ask(Ask(_tern)).Findings[0].Id));
 
     /// <summary>A set that mends a rig.</summary>
     [Benchmark(Description = "Tern mended as a whole")]
-    public MendAllAnswer Mended() => MendAll.Ask(Ask(_tern));
+    public MendAllAnswer Mended() => MendAll.Ask(Ask(_tern), new());
 
     /// <summary>The map of attitudes.</summary>
     [Benchmark(Description = "Lantern's parking envelope, 81 × 81"), Limit(150)]
@@ -34,9 +34,9 @@ public class FixBenchmarks
     [Benchmark(Description = "Lantern's order of draining"), Limit(200)]
     public DrainOrderAnswer Order() => DrainOrderStudy.Ask(Ask(_lantern));
 
-    internal static int AllFixes(Rig rig) => Adviser.Ask(Ask(rig)).Findings.Sum(f => Fixer.Ask(Ask(rig, f.Id)).Fixes.Count);
+    internal static int AllFixes(Rig rig) => Adviser.Ask(Ask(rig)).Findings.Sum(f => Fixer.Ask(Ask(rig), new(f.Id)).Fixes.Count);
 
-    private static Question Ask(Rig rig, string? about = null) => new(rig, Conditions.Of(rig.Brief), about);
+    private static Question Ask(Rig rig) => new(rig, Conditions.Of(rig.Brief));
 }
 
 /// <summary>How trying grows with the rig: one finding of rigs of more and more runs.</summary>
@@ -54,5 +54,5 @@ public class FixGrowthBenchmarks
 
     /// <summary>What would mend a pool.</summary>
     [Benchmark(Description = "fixes of one pool, runs")]
-    public FixesAnswer Pool() => Fixer.Ask(new Question(_rig, Conditions.Of(_rig.Brief), "pool:kitchen-cold"));
+    public FixesAnswer Pool() => Fixer.Ask(new Question(_rig, Conditions.Of(_rig.Brief)), new("pool:kitchen-cold"));
 }

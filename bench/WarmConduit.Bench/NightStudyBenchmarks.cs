@@ -1,8 +1,10 @@
 using BenchmarkDotNet.Attributes;
+using WarmConduit.Application.Tables;
 using WarmConduit.Core.Advice.Cold;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.Night;
+using WarmConduit.Core.Weather;
 
 namespace WarmConduit.Bench;
 
@@ -11,6 +13,7 @@ public class NightStudyBenchmarks
 {
     private readonly Rig _lantern = RigFile.Read(File.ReadAllBytes(Path.Combine(Repository.Root, "demo", "lantern.json")));
     private readonly Rig _tern = RigFile.Read(File.ReadAllBytes(Path.Combine(Repository.Root, "demo", "tern.json")));
+    private readonly Thermometers _readings = ThermometerFiles.Read(Readings(), [new("living", "living space"), new("garage", "garage"), new("seat", "long seat")]);
     private readonly Rig _sparrow = Repository.Sparrow();
 
     /// <summary>A night of the largest demo rig with its cold and its warm side: what a dragged temperature asks.</summary>
@@ -27,11 +30,11 @@ public class NightStudyBenchmarks
 
     /// <summary>A hundred winters hour by hour, on all cores.</summary>
     [Benchmark(Description = "a hundred winters of Sparrow"), Limit(20_000)]
-    public SeasonAnswer Season() => Ask(_sparrow, "osmerPlain 100").Ask(SeasonStudy.Ask);
+    public SeasonAnswer Season() => SeasonStudy.Ask(Ask(_sparrow), new(WeatherPlace.OsmerPlain, 100));
 
     /// <summary>A winter of the largest demo rig, hour by hour.</summary>
     [Benchmark(Description = "a winter of Lantern, 4,320 h"), Limit(500)]
-    public SeasonAnswer Winter() => Ask(_lantern, "osmerPlain 1").Ask(SeasonStudy.Ask);
+    public SeasonAnswer Winter() => SeasonStudy.Ask(Ask(_lantern), new(WeatherPlace.OsmerPlain, 1));
 
     /// <summary>A week with something happening every few hours: each event is a run of its own.</summary>
     [Benchmark(Description = "a week of Lantern with twelve events, with both sides"), Limit(500)]
@@ -43,7 +46,7 @@ public class NightStudyBenchmarks
 
     /// <summary>Three thermometers of a day, every ten minutes.</summary>
     [Benchmark(Description = "calibration of Lantern by three thermometers"), Limit(3000)]
-    public CalibrationAnswer Calibration() => Ask(_lantern, Readings()).Ask(CalibrationStudy.Ask);
+    public CalibrationAnswer Calibration() => CalibrationStudy.Ask(Ask(_lantern), new(_readings));
 
     /// <summary>Each sleeve, lining and louvre tried, and the best together.</summary>
     [Benchmark(Description = "insulation that pays, Tern"), Limit(2000)]
@@ -52,5 +55,5 @@ public class NightStudyBenchmarks
     private static string Readings() => "hour,outdoors,living space,garage,long seat,heater\n" + string.Join('\n', Enumerable.Range(0, 145).Select(n => FormattableString.Invariant(
         $"{n / 6.0},{-8 - (2 * Math.Sin(n / 40.0))},{-8 + (24 * Math.Exp(-n / 40.0))},{-8 + (14 * Math.Exp(-n / 25.0))},{-8 + (18 * Math.Exp(-n / 32.0))},0")));
 
-    private static Question Ask(Rig rig, string? about = null) => new(rig, Conditions.Of(rig.Brief), about);
+    private static Question Ask(Rig rig) => new(rig, Conditions.Of(rig.Brief));
 }

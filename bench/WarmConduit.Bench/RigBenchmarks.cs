@@ -51,7 +51,7 @@ public class RigBenchmarks
 
     private static object Ask(Question earlier, Rig rig)
     {
-        var question = earlier.On(Editor.Apply(rig, Nudge).Rig, null, CancellationToken.None);
+        var question = earlier.On(Editor.Apply(rig, Nudge).Rig, CancellationToken.None);
         return new { Drain = question.Ask(DrainDownStudy.Ask), Ladder = question.Ask(FreezeLadderStudy.Ask), Advice = question.Ask(Adviser.Ask) };
     }
 }

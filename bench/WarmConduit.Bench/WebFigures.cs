@@ -21,8 +21,8 @@ internal static class WebFigures
     private static async Task AddHttp(Figures figures)
     {
         string data = Directory.CreateTempSubdirectory("warm-conduit-").FullName;
-        var app = Application.Build(["--port", "0", "--data", data, "--web", Path.Combine(Repository.Root, "web", "dist")]);
-        await Application.Prepare(app);
+        var app = ServerHost.Build(["--port", "0", "--data", data, "--web", Path.Combine(Repository.Root, "web", "dist")]);
+        await ServerHost.Prepare(app);
         await app.StartAsync();
         using var http = new HttpClient { BaseAddress = new Uri(app.Urls.First()) };
         foreach (var (name, rig, limit) in ((string, Rig, double?)[])[("32 runs", Repository.Sparrow(), 40), ("416 runs", Repository.Times(13), 20)])

@@ -1,7 +1,7 @@
 using WarmConduit.Server.Hosting;
 
-var app = Application.Build(args);
-await Application.Prepare(app);
+var app = ServerHost.Build(args);
+await ServerHost.Prepare(app);
 await app.StartAsync();
 // The launcher and the tests wait for this line.
 Console.WriteLine($"Warm Conduit answers at {app.Urls.First()}");

@@ -3,6 +3,9 @@ using System.Threading.Channels;
 
 namespace WarmConduit.Store;
 
+/// <summary>Something that those who listen are told of.</summary>
+public interface IChange;
+
 /// <summary>What happened to a rig on the shelf.</summary>
 public enum ChangeKind
 {
@@ -20,23 +23,23 @@ public enum ChangeKind
 /// <param name="RigId">The rig.</param>
 /// <param name="Kind">What happened to it.</param>
 /// <param name="Revision">The revision that is now current.</param>
-public sealed record ShelfChange(string RigId, ChangeKind Kind, int Revision);
+public sealed record ShelfChange(string RigId, ChangeKind Kind, int Revision) : IChange;
 
-/// <summary>Tells those who listen of every change that is on disk. One that does not keep up loses the oldest: it is told of the newest, and that is what counts.</summary>
+/// <summary>Tells those who listen of every change that is on disk, and of how far jobs have come. One that does not keep up loses the oldest: it is told of the newest, and that is what counts.</summary>
 public sealed class ChangeFeed
 {
-    private readonly ConcurrentDictionary<Channel<ShelfChange>, byte> _listeners = new();
+    private readonly ConcurrentDictionary<Channel<IChange>, byte> _listeners = new();
 
     /// <summary>Tells of a change.</summary>
-    public void Tell(ShelfChange change)
+    public void Tell(IChange change)
     {
         foreach (var listener in _listeners.Keys) listener.Writer.TryWrite(change);
     }
 
     /// <summary>All changes from now on, until cancelled.</summary>
-    public async IAsyncEnumerable<ShelfChange> Listen([System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
+    public async IAsyncEnumerable<IChange> Listen([System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
     {
-        var channel = Channel.CreateBounded<ShelfChange>(new BoundedChannelOptions(256) { FullMode = BoundedChannelFullMode.DropOldest });
+        var channel = Channel.CreateBounded<IChange>(new BoundedChannelOptions(256) { FullMode = BoundedChannelFullMode.DropOldest });
         _listeners.TryAdd(channel, 0);
         try
         {

@@ -96,8 +96,8 @@ public class Campaign
         for (int n = 0; n < starts; n++)
         {
             string data = Host.NewFolder();
-            var app = Application.Build(["--port", "0", "--data", data, "--demo", Path.Combine(Host.Root, "demo")]);
-            await Application.Prepare(app);
+            var app = ServerHost.Build(["--port", "0", "--data", data, "--demo", Path.Combine(Host.Root, "demo")]);
+            await ServerHost.Prepare(app);
             await app.StartAsync();
             using var http = new HttpClient { BaseAddress = new Uri(app.Urls.First()) };
             var answers = await Task.WhenAll(Enumerable.Range(0, 40).Select(async i =>

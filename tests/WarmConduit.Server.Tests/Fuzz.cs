@@ -37,7 +37,7 @@ internal sealed class Fuzz(int seed)
     /// <summary>A question, right or nearly so.</summary>
     public string Question(int @base)
     {
-        var root = new JsonObject { ["wanted"] = new JsonArray("drainDown", "freezeLadder", "advice", "standing", "rungWhy"), ["edits"] = new JsonArray(JsonNode.Parse(Edit())), ["about"] = "pump" };
+        var root = new JsonObject { ["wanted"] = new JsonArray("drainDown", "freezeLadder", "advice", "standing", "rungWhy"), ["edits"] = new JsonArray(JsonNode.Parse(Edit())), ["inputs"] = JsonNode.Parse("""{ "rungWhy": { "id": "pump" } }""") };
         if (_random.Next(2) == 0) root["rig"] = JsonNode.Parse(Files[0]);
         else (root["id"], root["base"]) = ("sparrow", @base);
         if (_random.Next(2) == 0)

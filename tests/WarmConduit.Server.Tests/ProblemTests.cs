@@ -24,7 +24,7 @@ public class ProblemTests(SharedHost shared) : IClassFixture<SharedHost>
         Assert.Equal(Bench.Order(), saved["answers"]!.AsObject().Select(a => a.Key).Order());
         Assert.Equal(1, (int)(await host.Get("/api/rigs/sparrow"))["revision"]!);
         // Only what is wanted is sent, and a drag sends its edits alone.
-        var (_, one) = await host.Post("/api/answers", new { id = "sparrow", @base = 1, edits, wanted = (string[])["rungWhy"], about = "kitchen-cold#cupboard.1" });
+        var (_, one) = await host.Post("/api/answers", new { id = "sparrow", @base = 1, edits, wanted = (string[])["rungWhy"], inputs = new { rungWhy = new { id = "kitchen-cold#cupboard.1" } } });
         Assert.Contains("minute by minute", (string)one["answers"]!["rungWhy"]!["why"]!["formula"]!, StringComparison.Ordinal);
     }
 

@@ -1,3 +1,4 @@
+using WarmConduit.Application.Tables;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
@@ -16,7 +17,7 @@ public class RigTableTests
 
     private static Rig Taken(Rig rig, string text, UnitSystem system = UnitSystem.Metric)
     {
-        var read = TableText.Read(rig, text, system);
+        var read = RigTableText.Read(rig, text, system);
         Assert.Empty(read.Faults);
         return Editor.Apply(rig, read.Edits).Rig;
     }
@@ -30,9 +31,9 @@ public class RigTableTests
         foreach (var set in PartSets.All) stocked = Editor.Apply(stocked, [new PlaceSet(set.Id, set.Id, new Point3(0.1 + 0.3 * PartSets.All.ToList().IndexOf(set), 0.3, 0.2))]).Rig;
         // A part is known by its name.
         stocked = stocked with { Parts = [.. stocked.Parts.Select(p => p with { Name = p.Id })], Runs = [.. stocked.Runs.Select(r => r with { Name = r.Id })] };
-        var back = Taken(Taken(Bare, TableText.Write(RigTables.Parts(stocked))), TableText.Write(RigTables.Runs(stocked)));
-        Assert.Equal(TableText.Write(RigTables.Parts(stocked)), TableText.Write(RigTables.Parts(back)));
-        Assert.Equal(TableText.Write(RigTables.Runs(stocked)), TableText.Write(RigTables.Runs(back)));
+        var back = Taken(Taken(Bare, RigTableText.Write(RigTables.Parts(stocked))), RigTableText.Write(RigTables.Runs(stocked)));
+        Assert.Equal(RigTableText.Write(RigTables.Parts(stocked)), RigTableText.Write(RigTables.Parts(back)));
+        Assert.Equal(RigTableText.Write(RigTables.Runs(stocked)), RigTableText.Write(RigTables.Runs(back)));
         var (there, here) = (new RigIndex(stocked), new RigIndex(back));
         foreach (var run in stocked.Runs)
             Assert.All(there.CourseOf(run).Zip(here.CourseOf(here.Run(run.Id))), p => Assert.True(p.First.DistanceM(p.Second) < 1e-5));
@@ -46,9 +47,9 @@ public class RigTableTests
         {
             var rig = RigFile.Read(File.ReadAllBytes(Path.Combine(Host.Root, $"demo/{name}.json")));
             var bare = rig with { Parts = [], Runs = [], ByHand = [], Scenarios = [.. rig.Scenarios.Select(s => s with { Settings = [] })], Plans = [] };
-            var back = Taken(Taken(bare, TableText.Write(RigTables.Parts(rig))), TableText.Write(RigTables.Runs(rig)));
+            var back = Taken(Taken(bare, RigTableText.Write(RigTables.Parts(rig))), RigTableText.Write(RigTables.Runs(rig)));
             // Its ids come from its names, and with them the order.
-            static IEnumerable<string> Lines(Rig r) => TableText.Write(RigTables.Parts(r)).Split('\n').Order(StringComparer.Ordinal);
+            static IEnumerable<string> Lines(Rig r) => RigTableText.Write(RigTables.Parts(r)).Split('\n').Order(StringComparer.Ordinal);
             Assert.Equal(Lines(rig), Lines(back));
             static double Stays(Rig r) => new Core.Studies.Question(r, Core.Studies.Conditions.Of(r.Brief)).Ask(Core.Studies.DrainDown.DrainDownStudy.Ask).Runs.Sum(x => x.StaysL);
             Assert.Equal(Stays(rig with { ByHand = [] }), Stays(back), 0.0005);
@@ -58,8 +59,8 @@ public class RigTableTests
     [Fact]
     public void What_has_its_name_already_is_moved_not_made_again()
     {
-        var same = Taken(Full, TableText.Write(RigTables.Parts(Full)));
-        Assert.Equal((Full.Parts.Count, TableText.Write(RigTables.Parts(Full))), (same.Parts.Count, TableText.Write(RigTables.Parts(same))));
+        var same = Taken(Full, RigTableText.Write(RigTables.Parts(Full)));
+        Assert.Equal((Full.Parts.Count, RigTableText.Write(RigTables.Parts(Full))), (same.Parts.Count, RigTableText.Write(RigTables.Parts(same))));
         var moved = Taken(Full, "name;stock;from rear (in);from kerb;above floor\nPUMP;pump;30;1,05 m;9 in");
         Assert.Equal(new Point3(0.762, 1.05, 0.2286), moved.Parts.Find("pump")!.Box.At);
         Assert.Equal(Full.Parts.Count, moved.Parts.Count);
@@ -77,7 +78,7 @@ public class RigTableTests
             "turned,mixer,1,1,1,7",
             "away,mixer,900 m,1,1,",
             "\"quoted, tap\",cold tap,2.1 m,1.4 m,0.9 m,");
-        var read = TableText.Read(Bare, table, UnitSystem.Metric);
+        var read = RigTableText.Read(Bare, table, UnitSystem.Metric);
         Assert.Equal(["good tap", "quoted, tap"], read.Edits.Cast<PlacePart>().Select(p => p.Name));
         Assert.Equal(
             [(3, "name"), (4, "stock"), (5, "above floor"), (5, "from rear"), (6, "turned"), (7, null)],
@@ -98,7 +99,7 @@ public class RigTableTests
             "bad\t\t\tno such\tin\t\t\t",
             "short\tcold\tpex-1/2\tcold tee\tc\t\t\t");
         var full = Full with { Parts = [.. Full.Parts.Select(p => p.Id == "tee-cold" ? p with { Name = "tee-cold" } : p)] };
-        var read = TableText.Read(full, table, UnitSystem.Metric);
+        var read = RigTableText.Read(full, table, UnitSystem.Metric);
         var add = Assert.IsType<AddThing>(Assert.Single(read.Edits));
         Assert.Equal("new-cold", (string?)add.Value["id"]);
         Assert.Equal(["carries", "pipe", "part", "part", null, "part"], read.Faults.Select(f => f.Column));
@@ -114,7 +115,7 @@ public class RigTableTests
     [InlineData("\"unclosed")]
     public void What_is_no_table_is_told(string text)
     {
-        var read = TableText.Read(Bare, text, UnitSystem.Metric);
+        var read = RigTableText.Read(Bare, text, UnitSystem.Metric);
         Assert.Empty(read.Edits);
         Assert.Contains(read.Faults, f => f.Reason.Contains("name the columns", StringComparison.Ordinal));
     }
@@ -125,8 +126,8 @@ public class RigTableTests
         foreach (string name in (string[])["=1+1", "\t=1+1", "@x"])
         {
             var rig = Editor.Apply(Bare, [new PlacePart("x", "tee", name, default)]).Rig;
-            Assert.Contains($"'{name}", TableText.Write(RigTables.Parts(rig)), StringComparison.Ordinal);
-            Assert.Equal(name, Taken(Bare, TableText.Write(RigTables.Parts(rig))).Parts.Single().Name);
+            Assert.Contains($"'{name}", RigTableText.Write(RigTables.Parts(rig)), StringComparison.Ordinal);
+            Assert.Equal(name, Taken(Bare, RigTableText.Write(RigTables.Parts(rig))).Parts.Single().Name);
         }
     }
 }

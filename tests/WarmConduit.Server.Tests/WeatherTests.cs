@@ -52,9 +52,10 @@ public class WeatherTests(SharedHost shared) : IClassFixture<SharedHost>
     public async Task A_night_is_answered_for_every_question_about_it()
     {
         var host = shared.Host;
-        foreach (var (name, about) in ((string, string?)[])[("night", null), ("limit", ""), ("guess", ""), ("season", "osmerPlain 1"), ("season", "999 x")])
+        foreach (string name in (string[])["night", "limit", "guess", "season"])
         {
-            var (status, said) = await host.Post("/api/answers", Json(new JsonObject { ["id"] = "sparrow", ["base"] = 1, ["wanted"] = new JsonArray(name), ["about"] = about }));
+            var inputs = name == "season" ? JsonNode.Parse("""{ "season": { "place": "osmerPlain", "winters": 1 } }""") : null;
+            var (status, said) = await host.Post("/api/answers", Json(new JsonObject { ["id"] = "sparrow", ["base"] = 1, ["wanted"] = new JsonArray(name), ["inputs"] = inputs }));
             Assert.Equal(200, status);
             Assert.NotNull(said["answers"]![name]);
         }
@@ -79,19 +80,29 @@ public class WeatherTests(SharedHost shared) : IClassFixture<SharedHost>
     [Fact]
     public async Task Readings_are_fitted_or_told_by_line_and_column_and_advice_against_the_cold_answers()
     {
-        async Task<JsonNode> Ask(string wanted, string? about)
+        async Task<JsonNode> Ask(string wanted, JsonNode? input)
         {
-            var (status, told) = await shared.Host.Post("/api/answers", Json(new JsonObject { ["id"] = "sparrow", ["base"] = 1, ["edits"] = new JsonArray(), ["wanted"] = new JsonArray(wanted), ["about"] = about }));
-            Assert.Equal(200, status);
-            return told["answers"]![wanted]!;
+            var inputs = input is null ? null : new JsonObject { [wanted] = input };
+            var (status, told) = await shared.Host.Post("/api/answers", Json(new JsonObject { ["id"] = "sparrow", ["base"] = 1, ["wanted"] = new JsonArray(wanted), ["inputs"] = inputs }));
+            return status == 200 ? told["answers"]![wanted]! : told["errors"]!;
         }
+        async Task<(int Status, JsonNode Said)> Read(string text) =>
+            await shared.Host.Post("/api/thermometers", Json(new JsonObject { ["text"] = text, ["rooms"] = JsonNode.Parse("""[{ "id": "living", "name": "living space" }]""") }));
         string readings = "hour,outdoors,living space\n" + string.Join('\n', Enumerable.Range(0, 1500).Select(n => FormattableString.Invariant($"{n / 100.0},-5,{-5 + (20 * Math.Exp(-n / 300.0)):0.00}")));
-        var fit = await Ask("calibration", readings);
+        var (_, read) = await Read(readings);
+        var fit = await Ask("calibration", new JsonObject { ["readings"] = read.DeepClone() });
         Assert.Equal(1500, fit["series"]![0]!["fitted"]!.AsArray().Count);
         Assert.True((bool)fit["figures"]![0]!["determined"]!);
-        foreach (string? broken in (string?[])[null, "", "hour", "hour,outdoors,living space\n\0", readings.Replace("3.00", "3,00", StringComparison.Ordinal), "hour;hour;hour\n1;2;3"])
-            Assert.NotEmpty((await Ask("calibration", broken))["faults"]!.AsArray());
-        Assert.NotEmpty((await Ask("insulation", "nonsense"))["options"]!.AsArray());
-        Assert.Equal("tank", (string)(await Ask("places", "no-such-part"))["partId"]!);
+        foreach (string broken in (string[])["", "hour", "hour,outdoors,living space\n\0", readings.Replace("3.00", "3,00", StringComparison.Ordinal), "hour;hour;hour\n1;2;3"])
+            Assert.Equal(400, (await Read(broken)).Status);
+        Assert.NotEmpty((await Ask("insulation", null))["options"]!.AsArray());
+        Assert.Equal("tank", (string)(await Ask("places", null))["partId"]!);
+        // Inputs are checked like edits, at their fields; what nothing reads is refused.
+        foreach (var (wanted, input, field) in ((string, string?, string)[])
+                 [
+                     ("proof", null, "inputs.proof"), ("places", """{ "partId": "none" }""", "inputs.places.partId"), ("season", """{ "winters": 0 }""", "inputs.season.winters"),
+                     ("afterStep", """{ "steps": "x" }""", "inputs.afterStep.steps"), ("fixes", "{}", "inputs.fixes"), ("night", "{}", "inputs.night"), ("calibration", """{ "readings": { } }""", "inputs.calibration.readings"),
+                 ])
+            Assert.NotNull((await Ask(wanted, input is null ? null : JsonNode.Parse(input)))[field]);
     }
 }

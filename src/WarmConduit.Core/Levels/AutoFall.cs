@@ -29,8 +29,9 @@ public sealed record FallLength(string From, string To, double LengthM, double D
 /// <param name="PitchToleranceDeg">Pitch to stand, either way.</param>
 /// <param name="RollToleranceDeg">Roll to stand, either way.</param>
 /// <param name="LeastFall">Fall wanted beyond that, m/m.</param>
+/// <param name="MostChanges">Changes that are told at the most: each is a chain of points, and a large rig has many.</param>
 public sealed record FallQuestion(
-    IReadOnlyList<FallPoint> Points, IReadOnlyList<FallLength> Lengths, double PitchToleranceDeg, double RollToleranceDeg, double LeastFall);
+    IReadOnlyList<FallPoint> Points, IReadOnlyList<FallLength> Lengths, double PitchToleranceDeg, double RollToleranceDeg, double LeastFall, int MostChanges = int.MaxValue);
 
 /// <summary>
 /// The chain that sets the margin: points in the direction of the water. Its first can stand no higher and its last no lower; a loop has the same point at both
@@ -70,9 +71,9 @@ public static class AutoFall
     /// Solves <paramref name="question"/>. O(points · lengths) a round, a handful of rounds. Throws <see cref="LevelNetworkException"/> naming the place
     /// for unknown or doubled ids, limits the wrong way round, lengths not above 0 and numbers that are not finite.
     /// </summary>
-    public static FallAnswer Solve(FallQuestion question)
+    public static FallAnswer Solve(FallQuestion question, CancellationToken cancel = default)
     {
-        var graph = new Graph(question);
+        var graph = new Graph(question, cancel);
         double margin = double.PositiveInfinity;
         FallChain? binding = null;
         // Each round the tightest chain so far sets the margin; a chain violated at that margin is tighter. Ratios only fall, so it ends.
@@ -92,14 +93,15 @@ public static class AutoFall
     private sealed class Graph
     {
         private readonly FallQuestion _q;
+        private readonly CancellationToken _cancel;
         private readonly int _n;
         private readonly double[] _lowest, _highest, _tolerance;
         private readonly (int From, int To)[] _ends;
         private readonly List<int>[] _out;
 
-        public Graph(FallQuestion q)
+        public Graph(FallQuestion q, CancellationToken cancel)
         {
-            _q = q;
+            (_q, _cancel) = (q, cancel);
             _n = q.Points.Count;
             var index = new Dictionary<string, int>();
             foreach (var p in q.Points)
@@ -151,6 +153,7 @@ public static class AutoFall
             var low = (double[])_lowest.Clone();
             for (int round = 0; round <= _n; round++)
             {
+                _cancel.ThrowIfCancellationRequested();
                 bool moved = false;
                 for (int e = 0; e < _ends.Length; e++)
                 {
@@ -168,7 +171,7 @@ public static class AutoFall
         {
             var changes = new List<FallChange>();
             var kept = (double[])_lowest.Clone();
-            for (int round = 0; round < _n; round++)
+            for (int round = 0; round < Math.Min(_n, _q.MostChanges); round++)
             {
                 if (Violated(fall) is not { } chain || chain.Points[0] == chain.Points[^1]) break;
                 double lacks = fall * chain.LengthM + chain.ForToleranceM - chain.AvailableM;
@@ -190,6 +193,7 @@ public static class AutoFall
             var queued = new bool[_n];
             for (int round = 0; round <= _n && now.Count > 0; round++)
             {
+                _cancel.ThrowIfCancellationRequested();
                 foreach (int from in now)
                 {
                     foreach (int e in _out[from])

@@ -58,7 +58,7 @@ internal static class LeastSquares
         double[][] Slopes()
         {
             var made = new double[n][];
-            Parallel.For(0, n, new ParallelOptions { CancellationToken = cancel }, i =>
+            Parallel.For(0, n, CoreUse.Some(cancel), i =>
             {
                 // Away from a bound that it stands at.
                 double by = x[i] + step[i] > high[i] ? -step[i] : step[i];

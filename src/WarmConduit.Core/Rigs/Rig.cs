@@ -120,4 +120,15 @@ public static class ById
                 return thing;
         return null;
     }
+
+    /// <summary>Whether there is a thing at <paramref name="path"/>: <c>runs/main</c>, <c>runs/main/bends/b2</c>, <c>runs/main/to</c>, <c>parts/tee</c>, <c>parts/tee.a</c>, <c>zones/bay</c>.</summary>
+    public static bool Has(this Rig rig, string path) => path.Split('/') switch
+    {
+        ["zones", var id] => rig.Shell.Zones.Find(id) is not null,
+        ["runs", var id] => rig.Runs.Find(id) is not null,
+        ["runs", var id, "from" or "to"] => rig.Runs.Find(id) is not null,
+        ["runs", var id, "bends", var bend] => rig.Runs.Find(id)?.Bends.Any(b => b.Id == bend) == true,
+        ["parts", var id] => rig.Parts.Find(id) is not null || (id.Split('.') is [var part, var port] && rig.Parts.Find(part)?.PortAt(port) is not null),
+        _ => false,
+    };
 }

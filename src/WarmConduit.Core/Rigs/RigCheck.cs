@@ -25,7 +25,8 @@ public static partial class RigCheck
     /// <summary>Most faces and openings in all zones together.</summary>
     public const int MaxFaces = 400;
 
-    internal const double FarthestM = 30;
+    /// <summary>Farthest from the origin, and longest edge, m.</summary>
+    public const double FarthestM = 30;
 
     // A shower hose reaches this far.
     private const double PortReachM = 2;

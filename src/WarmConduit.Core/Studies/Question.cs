@@ -24,16 +24,16 @@ public sealed class Question
     private PipeFilms? _films;
     private Rig? _sound;
     private (bool Known, LevelAnswer? Answer) _draining;
+    private IProgress<double>? _progress;
     private (Elimination Of, IReadOnlyList<HandTask> ByHand, HashSet<int> Runs)? _driven;
 
     /// <summary>Asks about <paramref name="rig"/> under <paramref name="conditions"/>.</summary>
     /// <param name="rig">The document, checked before.</param>
     /// <param name="conditions">The night, the parking, the scenario.</param>
-    /// <param name="about">Id of the one thing that a question for a reason is about.</param>
     /// <param name="cancel">Studies stop with <see cref="OperationCanceledException"/> when nobody waits any more.</param>
-    public Question(Rig rig, Conditions conditions, string? about = null, CancellationToken cancel = default)
+    public Question(Rig rig, Conditions conditions, CancellationToken cancel = default)
     {
-        (Rig, Conditions, About, Cancel) = (rig, conditions, about, cancel);
+        (Rig, Conditions, Cancel) = (rig, conditions, cancel);
         Scenario = conditions.ScenarioId is { } id ? rig.Scenarios.Find(id) ?? rig.ScenarioOf(ScenarioKind.Drain) : rig.ScenarioOf(ScenarioKind.Drain);
     }
 
@@ -45,9 +45,6 @@ public sealed class Question
 
     /// <summary>How valves, taps and pumps stand once the rig is drained: the scenario of the conditions.</summary>
     public Scenario Scenario { get; }
-
-    /// <summary>Id of the one thing asked about, for studies that give a reason.</summary>
-    public string? About { get; }
 
     /// <summary>Stops the work.</summary>
     public CancellationToken Cancel { get; }
@@ -99,6 +96,20 @@ public sealed class Question
     // How high each vessel is filled to begin with.
     private double[] Surfaces() => [.. Levels.VesselOf.OrderBy(v => v.Value).Select(v => Index.Part(v.Key)).Select(p => PartWater.AtStartL(p, Conditions) / PartWater.HoldsL(p) is < 1 and var share ? VesselSlice.SurfaceM(p.Box, share, Conditions.Parked) : double.PositiveInfinity)];
 
+    /// <summary>This question, which tells <paramref name="progress"/> the share that is done, 0 to 1, where its study takes long; what that asks in turn tells nothing.</summary>
+    public Question Telling(IProgress<double>? progress)
+    {
+        _progress = progress;
+        return this;
+    }
+
+    /// <summary>Stops when nobody waits any more, and says how much is done.</summary>
+    public void GoOn(double done, double of)
+    {
+        Cancel.ThrowIfCancellationRequested();
+        _progress?.Report(of > 0 ? Math.Clamp(done / of, 0, 1) : 0);
+    }
+
     /// <summary>The answer of <paramref name="study"/>, asked once.</summary>
     public TAnswer Ask<TAnswer>(Func<Question, TAnswer> study)
         where TAnswer : class
@@ -113,7 +124,7 @@ public sealed class Question
     /// <summary>The same rig under other conditions; what does not depend on them is shared.</summary>
     public Question With(Conditions conditions)
     {
-        var other = new Question(Rig, conditions, About, Cancel) { _index = _index, _cuts = _cuts, _elimination = _elimination, _driven = _driven, _against = _against, _films = _films };
+        var other = new Question(Rig, conditions, Cancel) { _index = _index, _cuts = _cuts, _elimination = _elimination, _driven = _driven, _against = _against, _films = _films };
         if (other.Scenario.Id != Scenario.Id) return other;
         other._levels = _levels;
         if (conditions.Parked != Conditions.Parked) return other;
@@ -127,9 +138,9 @@ public sealed class Question
     /// The same conditions for an edited <paramref name="rig"/>; what lies against its faces is shared where the shell is the same object. The original may be shared between threads
     /// once <see cref="Warm"/> has been called.
     /// </summary>
-    public Question On(Rig rig, string? about, CancellationToken cancel)
+    public Question On(Rig rig, CancellationToken cancel)
     {
-        var other = new Question(rig, Conditions, about, cancel) { _elimination = _elimination, _driven = _driven, _sound = _sound, _films = _films };
+        var other = new Question(rig, Conditions, cancel) { _elimination = _elimination, _driven = _driven, _sound = _sound, _films = _films };
         if (ReferenceEquals(rig.Shell, Rig.Shell)) (other._against, other._cutsBefore) = (_against, _cuts);
         if (!ReferenceEquals(rig, Rig)) return other;
         (other._index, other._levels, other._cuts, other._draining) = (_index, _levels, _cuts, _draining);

@@ -1,5 +1,8 @@
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
+using System.Text.Json;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Server.Jobs;
 using WarmConduit.Store;
 
 namespace WarmConduit.Server.Changes;
@@ -9,10 +12,10 @@ internal static class ChangeEndpoints
 {
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/changes", (ChangeFeed feed, IHostApplicationLifetime life, CancellationToken cancel) =>
         TypedResults.ServerSentEvents(Until(feed, life.ApplicationStopping, cancel)))
-        .WithName("listenChanges").WithTags("Changes").WithSummary("Server-sent events of every change on the shelf, of all rigs: one stream is enough for all windows of a browser.")
+        .WithName("listenChanges").WithTags("Changes").WithSummary("Server-sent events: “change” for every change on the shelf, of all rigs, and “job” for how far jobs have come: one stream is enough for all windows of a browser.")
         .Produces<ShelfChange>(contentType: "text/event-stream");
 
-    private static async IAsyncEnumerable<SseItem<ShelfChange?>> Until(ChangeFeed feed, CancellationToken stopping, [EnumeratorCancellation] CancellationToken gone)
+    private static async IAsyncEnumerable<SseItem<string>> Until(ChangeFeed feed, CancellationToken stopping, [EnumeratorCancellation] CancellationToken gone)
     {
         using var either = CancellationTokenSource.CreateLinkedTokenSource(gone, stopping);
         var changes = feed.Listen(either.Token).GetAsyncEnumerator(either.Token);
@@ -20,7 +23,7 @@ internal static class ChangeEndpoints
         {
             var next = changes.MoveNextAsync().AsTask();
             // The stream is open once something has come over it.
-            yield return new SseItem<ShelfChange?>(null, "ready");
+            yield return new SseItem<string>("null", "ready");
             while (true)
             {
                 try
@@ -31,7 +34,7 @@ internal static class ChangeEndpoints
                 {
                     yield break;
                 }
-                yield return new SseItem<ShelfChange?>(changes.Current, "change");
+                yield return new SseItem<string>(JsonSerializer.Serialize(changes.Current, changes.Current.GetType(), RigFile.Compact), changes.Current is JobProgress ? "job" : "change");
                 next = changes.MoveNextAsync().AsTask();
             }
         }

@@ -18,6 +18,8 @@ internal static class OpenApiWords
             document.Servers?.Clear();
             return Task.CompletedTask;
         });
+        options.CreateSchemaReferenceId = type => AnswerSchema.IsByName(type.Type) ? type.Type.Name : OpenApiOptions.CreateDefaultSchemaReferenceId(type);
+        options.AddDocumentTransformer(AnswerSchema.Complete);
         options.AddDocumentTransformer(DocWords.DescribeFields);
         options.AddSchemaTransformer(AnswerSchema.Describe);
         options.AddSchemaTransformer(DocWords.Describe);

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Microsoft.AspNetCore.Diagnostics;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
+using WarmConduit.Server.Answers;
 using WarmConduit.Server.Rigs;
 using WarmConduit.Store;
 
@@ -23,6 +24,7 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
             BadHttpRequestException { StatusCode: 413 } => Results.Problem(statusCode: 413, title: $"That is larger than {RigFile.MaxBytes / 1_000_000} MB."),
             BadHttpRequestException e => Results.Problem(statusCode: e.StatusCode, title: "The request could not be read.", detail: Plain(e.Message)),
             UnreadableException e => Results.Problem(statusCode: 422, title: "This rig cannot be read.", detail: e.Message),
+            LaneFullException e => Results.Problem(statusCode: 503, title: e.Message, detail: "Try again in a moment."),
             TooLargeException e => Results.Problem(statusCode: 422, title: "That question is too large.", detail: e.Message),
             StaleSaveException e => Stale(e),
             KeyUsedException e => Results.Problem(

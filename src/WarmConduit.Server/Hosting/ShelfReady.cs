@@ -1,5 +1,5 @@
 using Microsoft.Data.Sqlite;
-using WarmConduit.Server.Answers;
+using WarmConduit.Application.Answers;
 using WarmConduit.Store;
 
 namespace WarmConduit.Server.Hosting;

@@ -19,7 +19,7 @@ namespace WarmConduit.Core.Tests.Advice;
 /// <summary>Insulation that pays, and places compared: what they say is what the rig then does.</summary>
 public class ColdAdviceTests
 {
-    private static Question Ask(Rig rig, string? about = null) => new(rig, Conditions.Of(rig.Brief), about);
+    private static Question Ask(Rig rig) => new(rig, Conditions.Of(rig.Brief));
 
     private static (double AtS, string? Name) Breaks(Rig rig) =>
         RigNight.Of(new Question(rig, Conditions.Of(rig.Brief) with { Hours = 72 })).FirstBreak();
@@ -155,7 +155,7 @@ public class ColdAdviceTests
         var night = Conditions.Of(rig.Brief) with { Water = WaterState.Wet, HeatOn = false };
         var question = new Question(rig, night);
         var ice = question.Ask(Adviser.Ask).Findings.First(f => f is { Kind: FindingKind.FirstIce, Severity: Severity.Fault });
-        var fixes = Fixer.Ask(new Question(rig, night, ice.Id)).Fixes;
+        var fixes = Fixer.Ask(new Question(rig, night), new FixesInput(ice.Id)).Fixes;
         Assert.Contains(fixes, f => f.Id.StartsWith("jacket ", StringComparison.Ordinal));
         foreach (var fix in fixes)
         {
@@ -185,7 +185,7 @@ public class ColdAdviceTests
     public void A_tank_is_compared_where_it_is_and_where_it_might_be()
     {
         var rig = DemoRigs.Of("sparrow");
-        var told = PlaceFinder.Ask(Ask(rig));
+        var told = PlaceFinder.Ask(Ask(rig), new PlacesInput());
         Assert.Equal("fresh tank 60 L", told.PartName);
         Assert.Equal(["garage", "living space", "under the floor", "boxed in under the floor"], told.Places.Select(p => p.Name));
         Assert.Equal([true, false, false, false], told.Places.Select(p => p.IsNow));
@@ -205,6 +205,6 @@ public class ColdAdviceTests
         Assert.Equal(under.FirstIceS, told.Places.Min(p => p.FirstIceS));
         Assert.True((told.Places[3].FirstIceS ?? told.EndS) > under.FirstIceS);
         Assert.All(told.Places, p => Assert.True((p.EarliestS ?? told.EndS) <= (p.FirstIceS ?? told.EndS) && (p.FirstIceS ?? told.EndS) <= (p.LatestS ?? told.EndS)));
-        Assert.Empty(PlaceFinder.Ask(Ask(rig with { Parts = [], Runs = [] })).Places);
+        Assert.Empty(PlaceFinder.Ask(Ask(rig with { Parts = [], Runs = [] }), new PlacesInput()).Places);
     }
 }

@@ -110,7 +110,7 @@ public class DrawingRuleTests
         Assert.All(finding.RunIds, run => Assert.NotNull(rig.Runs.Find(run)));
         Assert.Equal(mended, finding.Mends is { Count: > 0 });
         // What was tried and is offered makes it go.
-        var tried = Fixer.Ask(new Question(rig, Conditions.Of(rig.Brief), id));
+        var tried = Fixer.Ask(new Question(rig, Conditions.Of(rig.Brief)), new(id));
         Assert.All(tried.Fixes, f => Assert.DoesNotContain(Ask(Editor.Apply(rig, f.Edits).Rig), o => o.Id == id && kind is not (FindingKind.Pool or FindingKind.Parking)));
         Assert.True((mended || wrong is "valve" or "filter of the lived-in" or "reach" or "arch" or "one place" or "kink" or "breath") == tried.Fixes.Count > 0, tried.Refused);
         if (!mended) return;
@@ -156,7 +156,7 @@ public class DrawingRuleTests
         var scald = Assert.Single(Ask(Sound), f => f.Kind == FindingKind.Scald);
         Assert.Contains("licensed", scald.Caution, StringComparison.Ordinal);
         // A valve in the line, with cold water to mix, is tried and mends it.
-        var fix = Fixer.Ask(new Question(Sound, Conditions.Of(Sound.Brief), scald.Id)).Fixes[0];
+        var fix = Fixer.Ask(new Question(Sound, Conditions.Of(Sound.Brief)), new(scald.Id)).Fixes[0];
         Assert.DoesNotContain(Ask(Editor.Apply(Sound, fix.Edits).Rig), f => f.Kind == FindingKind.Scald);
         Assert.Contains(fix.Edits, e => e is PlacePart { Stock: "mixing-valve" });
         // Behind a mixing valve it is not.

@@ -35,7 +35,7 @@ public class FixTests
         return rig with { Runs = runs, Parts = parts };
     }
 
-    private static Question Ask(Rig rig, string? about = null) => new(rig, Conditions.Of(rig.Brief), about, TestContext.Current.CancellationToken);
+    private static Question Ask(Rig rig) => new(rig, Conditions.Of(rig.Brief), TestContext.Current.CancellationToken);
 
     [Fact]
     public void What_a_rig_keeps_is_what_a_plain_draining_says()
@@ -58,7 +58,7 @@ public class FixTests
             var known = Adviser.Ask(Ask(rig)).Findings.Select(f => f.Id).ToHashSet();
             foreach (var finding in Adviser.Ask(Ask(rig)).Findings)
             {
-                var answer = Fixer.Ask(Ask(rig, finding.Id));
+                var answer = Fixer.Ask(Ask(rig), new(finding.Id));
                 Assert.True(answer.Fixes.Count > 0 || answer.Refused is { Length: > 0 });
                 foreach (var fix in answer.Fixes)
                 {
@@ -87,7 +87,7 @@ public class FixTests
         for (int seed = 100; seed < 100 + Math.Max(4, Rigs / 8); seed++)
         {
             var rig = Laid(seed);
-            var pool = Adviser.Ask(Ask(rig)).Findings.Where(f => f.Severity != Severity.Note).SelectMany(f => Fixer.Ask(Ask(rig, f.Id)).Fixes.Take(3)).Take(9).ToList();
+            var pool = Adviser.Ask(Ask(rig)).Findings.Where(f => f.Severity != Severity.Note).SelectMany(f => Fixer.Ask(Ask(rig), new(f.Id)).Fixes.Take(3)).Take(9).ToList();
             double best = Ask(rig).Ask(DrainDownStudy.Ask).Stays.TotalL;
             foreach (var set in Sets(pool, 3))
             {
@@ -100,7 +100,7 @@ public class FixTests
                     // Two that cannot be done together.
                 }
             }
-            var mended = MendAll.Ask(Ask(rig));
+            var mended = MendAll.Ask(Ask(rig), new());
             Assert.True(mended.AfterL <= Math.Max(1.1 * best, best + 0.005), $"rig {seed}: {mended.AfterL} L where {best} L is possible");
             if (mended.Fixes.Count > 0) Assert.Equal(mended.AfterL, Ask(Editor.Apply(rig, [.. mended.Fixes.SelectMany(f => f.Edits)]).Rig).Ask(DrainDownStudy.Ask).Stays.TotalL, 1e-9);
         }
@@ -116,7 +116,7 @@ public class FixTests
     public void A_bend_is_told_how_high_it_must_be_and_the_band_holds()
     {
         var rig = DemoRigs.Of("sparrow");
-        var fix = Fixer.Ask(Ask(rig, "pool:kitchen-cold")).Fixes.First(f => f.Band is { LowestM: not null, HighestM: not null });
+        var fix = Fixer.Ask(Ask(rig), new("pool:kitchen-cold")).Fixes.First(f => f.Band is { LowestM: not null, HighestM: not null });
         var run = rig.Runs.First(r => r.Id == fix.Band!.RunId);
         double Stays(double z) => Ask(Editor.Apply(rig, [new RouteRun(run.Id, [.. run.Bends.Select(b => b.Id == fix.Band!.PointId ? b with { At = b.At with { ZM = z } } : b)])]).Rig).Ask(DrainDownStudy.Ask).Runs.First(r => r.RunId == run.Id).PoolL;
         Assert.Equal(0, Stays(fix.Band!.LowestM!.Value + 0.0005), 1e-6);
@@ -128,37 +128,37 @@ public class FixTests
     public void Terns_best_fixes_in_order_make_it_drain_anywhere_within_a_degree()
     {
         var rig = DemoRigs.Of("tern");
-        var mended = MendAll.Ask(Ask(rig));
+        var mended = MendAll.Ask(Ask(rig), new());
         var after = Editor.Apply(rig, [.. mended.Fixes.SelectMany(f => f.Edits)]).Rig;
         Assert.Empty(mended.Left);
         Assert.Equal(1, ParkingStudy.Ask(Ask(after)).Share);
         Assert.True(ParkingStudy.Ask(Ask(rig)).Share < 1);
         // Without a purse: bends, places and hands alone.
-        Assert.All(MendAll.Ask(Ask(rig, "parts 0")).Fixes, f => Assert.Equal(0, f.Costs.Parts));
+        Assert.All(MendAll.Ask(Ask(rig), new(MostParts: 0)).Fixes, f => Assert.Equal(0, f.Costs.Parts));
         // With a purse: what is bought is known and within it, and more of it mends no less.
         var priced = rig with { Prices = [new("cock", "drain-cock", 12), new("pex", "pex-1/2", 2), new("tee", "tee", 3)] };
-        var poor = MendAll.Ask(Ask(priced, "money 5"));
+        var poor = MendAll.Ask(Ask(priced), new(MostMoney: 5));
         Assert.True(poor.Fixes.Sum(f => f.Costs.Money ?? 0) <= 5 && poor.Fixes.All(f => f.Costs.Parts == 0 || f.Costs.Money is not null));
-        Assert.True(MendAll.Ask(Ask(priced, "money 500")).AfterL <= poor.AfterL + 1e-6);
+        Assert.True(MendAll.Ask(Ask(priced), new(MostMoney: 500)).AfterL <= poor.AfterL + 1e-6);
     }
 
     [Fact]
     public void A_fix_in_the_way_of_something_solid_is_not_offered()
     {
         var rig = DemoRigs.Of("sparrow");
-        var drained = Fixer.Ask(Ask(rig, "pool:kitchen-cold")).Fixes.First(f => f.Costs.Parts == 2);
+        var drained = Fixer.Ask(Ask(rig), new("pool:kitchen-cold")).Fixes.First(f => f.Costs.Parts == 2);
         var at = Editor.Apply(rig, drained.Edits).Rig.Parts.First(p => p.Stock == "drain-cock" && rig.Parts.All(o => o.Id != p.Id)).Box;
         var blocked = rig with { Shell = rig.Shell with { Obstacles = [.. rig.Shell.Obstacles, new Obstacle("chest", "chest", ObstacleKind.Other, new Box(at.At, at.Size))] } };
-        Assert.DoesNotContain(Fixer.Ask(Ask(blocked, "pool:kitchen-cold")).Fixes, f => f.Costs.Parts == 2);
+        Assert.DoesNotContain(Fixer.Ask(Ask(blocked), new("pool:kitchen-cold")).Fixes, f => f.Costs.Parts == 2);
     }
 
     [Fact]
     public void Prices_of_the_builder_are_counted_and_none_is_made_up()
     {
         var rig = DemoRigs.Of("sparrow");
-        Assert.Null(Fixer.Ask(Ask(rig, "pool:kitchen-cold")).Fixes.First(f => f.Costs.Parts == 2).Costs.Money);
+        Assert.Null(Fixer.Ask(Ask(rig), new("pool:kitchen-cold")).Fixes.First(f => f.Costs.Parts == 2).Costs.Money);
         var priced = rig with { Prices = [new Price("a", "drain-cock", 6), new Price("b", "tee", 3.5)] };
-        Assert.Equal(9.5, Fixer.Ask(Ask(priced, "pool:kitchen-cold")).Fixes.First(f => f.Costs.Parts == 2).Costs.Money);
+        Assert.Equal(9.5, Fixer.Ask(Ask(priced), new("pool:kitchen-cold")).Fixes.First(f => f.Costs.Parts == 2).Costs.Money);
     }
 
     [Fact]
@@ -176,7 +176,7 @@ public class FixTests
         var finding = Adviser.Ask(Ask(humped)).Findings.Single(f => f.Kind == FindingKind.CatchesAir);
         Assert.Equal(("hump:feed", "b1"), (finding.Id, finding.Place!.PointId));
         Assert.NotNull(finding.Caution);
-        var fixes = Fixer.Ask(Ask(humped, finding.Id)).Fixes;
+        var fixes = Fixer.Ask(Ask(humped), new(finding.Id)).Fixes;
         Assert.Contains(fixes, f => f.Costs.Parts == 0);
         Assert.Contains(fixes, f => f.Costs.Parts == 2 && Editor.Apply(humped, f.Edits).Rig.Parts.Any(p => p.Stock == "bleed"));
 

@@ -19,7 +19,7 @@ public class FixTruthTests
 
     private static int[] Seeds => int.TryParse(Environment.GetEnvironmentVariable("WARM_CONDUIT_FIX_RIGS"), out int n) ? [.. Enumerable.Range(1, n)] : Soon;
 
-    private static MendAllAnswer Mended(Rig rig) => MendAll.Ask(new Question(rig, Conditions.Of(rig.Brief), null, TestContext.Current.CancellationToken));
+    private static MendAllAnswer Mended(Rig rig) => MendAll.Ask(new Question(rig, Conditions.Of(rig.Brief), TestContext.Current.CancellationToken), new());
 
     [Fact]
     public void A_set_leaves_no_more_than_a_tenth_above_the_best_of_as_many_changes()
@@ -56,10 +56,10 @@ public class FixTruthTests
         foreach (string name in (string[])["sparrow", "tern"])
         {
             var rig = DemoRigs.Of(name);
-            var question = new Question(rig, Conditions.Of(rig.Brief) with { Parked = new Attitude(-1, 0) }, null, TestContext.Current.CancellationToken);
+            var question = new Question(rig, Conditions.Of(rig.Brief) with { Parked = new Attitude(-1, 0) }, TestContext.Current.CancellationToken);
             var pools = question.Ask(Adviser.Ask).Findings.Where(f => f.Kind == FindingKind.Pool).ToList();
             Assert.NotEmpty(pools);
-            Assert.All(pools, pool => Assert.True(Fixer.Ask(question.On(rig, pool.Id, default)).Fixes.Count > 0, $"{name}, {pool.Title}: {Fixer.Ask(question.On(rig, pool.Id, default)).Refused}"));
+            Assert.All(pools, pool => Assert.True(Fixer.Ask(question.On(rig, default), new(pool.Id)).Fixes.Count > 0, $"{name}, {pool.Title}: {Fixer.Ask(question.On(rig, default), new(pool.Id)).Refused}"));
         }
     }
 
@@ -70,12 +70,12 @@ public class FixTruthTests
         var run = rig.Runs.First(r => r.Id == "kitchen-cold");
         var port = new RigIndex(rig).PlaceOf(run.To);
         var loose = rig with { Runs = [.. rig.Runs.Select(r => r.Id == run.Id ? r with { To = new RunEnd(At: port) } : r)] };
-        var ask = new Question(loose, Conditions.Of(loose.Brief), $"loose:{run.Id}:to", TestContext.Current.CancellationToken);
-        Assert.Equal(run.To, Editor.Apply(loose, Fixer.Ask(ask).Fixes[0].Edits).Rig.Runs.First(r => r.Id == run.Id).To);
+        var ask = new Question(loose, Conditions.Of(loose.Brief), TestContext.Current.CancellationToken);
+        Assert.Equal(run.To, Editor.Apply(loose, Fixer.Ask(ask, new($"loose:{run.Id}:to")).Fixes[0].Edits).Rig.Runs.First(r => r.Id == run.Id).To);
 
         var shut = new RigBuilder().Part("tap", "mixer", ("cold", 0, 0, 0.6), ("spout", 0, 0, 0.8)).Part("cap", "end-cap", ("in", 1, 0, 0.6)).Run("line", "tap.cold", "cap.in", new Point3(0.5, 0, 0.3)).Build();
         shut = Editor.Apply(shut, [new SetPosition(shut.ScenarioOf(ScenarioKind.Drain).Id, "tap", Positions.Closed)]).Rig;
-        var answer = Fixer.Ask(new Question(shut, Conditions.Of(shut.Brief), "nothing-open", TestContext.Current.CancellationToken));
+        var answer = Fixer.Ask(new Question(shut, Conditions.Of(shut.Brief), TestContext.Current.CancellationToken), new("nothing-open"));
         Assert.True(answer.Fixes.Any(f => f.Costs.Parts > 0 && f.Wins.Litres > 0.05), answer.Refused);
     }
 }

@@ -55,7 +55,7 @@ public class HotColdTests
         var night = Night.Of(rig.Brief);
         var finding = Assert.Single(Found(rig, night));
         Assert.Equal(("past:hot-low", "low"), (finding.Id, finding.Title));
-        var fix = Fixer.Ask(new Question(rig, night, finding.Id, TestContext.Current.CancellationToken)).Fixes[0];
+        var fix = Fixer.Ask(new Question(rig, night, TestContext.Current.CancellationToken), new(finding.Id)).Fixes[0];
         var mended = Editor.Apply(rig, fix.Edits).Rig;
         Assert.Empty(Found(mended, night));
         // Parted in use, and draining still takes both.

@@ -5,6 +5,7 @@ using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Tests.Rigs;
+using WarmConduit.Core.Weather;
 using Xunit;
 
 namespace WarmConduit.Core.Tests.Studies;
@@ -14,8 +15,8 @@ public class CalibrationTests
 {
     private static readonly Rig Sparrow = DemoRigs.Of("sparrow");
 
-    // A night of the rig whose living space loses half as much again, and whose garage holds twice as much, as a table of readings.
-    private static string Readings(Rig rig, Conditions night, double watts)
+    // A night of the rig whose living space loses half as much again, and whose garage holds twice as much, as thermometers read it.
+    private static Thermometers Readings(Rig rig, Conditions night, double watts)
     {
         var truth = rig with
         {
@@ -30,9 +31,11 @@ public class CalibrationTests
             },
         };
         var told = new Question(truth, night with { HeatOn = watts > 0, Hours = 30, Events = [new PlanEvent("a", PlanEventKind.HeatFails, 3, 9), new PlanEvent("b", PlanEventKind.HeatFails, 14)] }).Ask(NightStudy.Ask);
-        var rows = Enumerable.Range(0, told.Weather.Count).Select(h => FormattableString.Invariant(
-            $"{(22 + h) % 24}:00,{told.Weather[h].TemperatureC},{(watts > 0 && (h < 3 || h is >= 9 and < 14) ? watts : 0)},{told.Zones.Single(z => z.ZoneId == "living").C[h]},{told.Zones.Single(z => z.ZoneId == "garage").C[h]},x"));
-        return "Time,Outdoors,Heater (W),living space,Garage,humidity\n" + string.Join('\n', rows);
+        double[] Hours(Func<int, double> at) => [.. Enumerable.Range(0, told.Weather.Count).Select(at)];
+        IReadOnlyList<double> Room(string id) => told.Zones.Single(z => z.ZoneId == id).C;
+        return new Thermometers(
+            Hours(h => 3600 * h), Hours(h => told.Weather[h].TemperatureC), watts > 0 ? Hours(h => h < 3 || h is >= 9 and < 14 ? watts : 0) : null,
+            [new("living", Hours(h => Room("living")[h])), new("garage", Hours(h => Room("garage")[h]))]);
     }
 
     [Theory]
@@ -41,11 +44,10 @@ public class CalibrationTests
     public void What_is_taken_over_makes_the_rig_go_as_its_thermometers_went(double watts)
     {
         var night = Conditions.Of(Sparrow.Brief) with { Water = WaterState.Drained };
-        string readings = Readings(Sparrow, night, watts);
-        var told = new Question(Sparrow, night, readings).Ask(CalibrationStudy.Ask);
-        Assert.Empty(told.Faults);
+        var read = Readings(Sparrow, night, watts);
+        var told = CalibrationStudy.Ask(new Question(Sparrow, night), new(read));
+        Assert.Empty(new CalibrationInput(read).Check(Sparrow));
         Assert.Equal(watts > 0, told.HeaterKnown);
-        Assert.Equal(["humidity"], told.Unread);
         Assert.InRange(told.ResidualK, 0, 0.3);
         var after = Editor.Apply(Sparrow, told.Edits).Rig;
         var living = after.Shell.Zones.Find("living")!;
@@ -55,7 +57,7 @@ public class CalibrationTests
             Assert.True(told.Figures.Single(f => f.Name == "living space, to outdoors").Determined);
         }
         // With the figures taken over, the readings are told as well as the fit told them, and nothing is left to set.
-        var again = new Question(after, night, readings).Ask(CalibrationStudy.Ask);
+        var again = CalibrationStudy.Ask(new Question(after, night), new(read));
         Assert.All(again.Figures.Where(f => f.Determined), f => Assert.InRange(f.Fitted.Value!.Value / f.Typed.Value!.Value, 0.9, 1.1));
         // Its night is another one now, and narrower between its sides.
         Assert.NotEqual(RigBuilder.LossWPerK(Sparrow.Shell.Zones.Find("living")!, night), RigBuilder.LossWPerK(living, night), 0.1);
@@ -66,15 +68,14 @@ public class CalibrationTests
     }
 
     [Fact]
-    public void Readings_that_cannot_be_read_are_told_by_line_and_column()
+    public void Readings_out_of_range_are_refused_at_their_field()
     {
-        string good = Readings(Sparrow, Conditions.Of(Sparrow.Brief), 0);
-        string[] lines = good.Split('\n');
-        CalibrationAnswer Ask(string text) => new Question(Sparrow, Conditions.Of(Sparrow.Brief), text).Ask(CalibrationStudy.Ask);
-        string With(int line, string text) => string.Join('\n', lines.Select((l, i) => i == line ? text : l));
-        foreach (var (text, where) in ((string, string)[])
-                 [("", "line 1"), (With(0, "Time,Outdoors,Heater,attic,loft,x"), "line 1"), (With(3, "01:00,-9,0,warm,5,x"), "line 4, column 4"), (With(3, "01:00,-99,0,3,5,x"), "line 4, column 2"), (string.Join('\n', lines.Take(5)), "line 5")])
-            Assert.Contains(Ask(text).Faults, f => f.Path == where);
-        Assert.Contains(Ask("hour,outdoors,living\n" + string.Join('\n', Enumerable.Range(0, 20).Select(h => $"{(h == 9 ? 3 : h).ToString(CultureInfo.InvariantCulture)},-5,10"))).Faults, f => f.Path == "line 11, column 1");
+        double[] hours = [.. Enumerable.Range(0, 20).Select(h => 3600.0 * h)], cold = [.. hours.Select(_ => -5.0)], warm = [.. hours.Select(_ => 12.0)];
+        string[] Wrong(Thermometers read) => [.. new CalibrationInput(read).Check(Sparrow).Select(f => f.Path)];
+        var good = new Thermometers(hours, cold, null, [new("living", warm)]);
+        Assert.Empty(Wrong(good));
+        Assert.Equal(["readings.timeS"], Wrong(good with { TimeS = [0, 1] }));
+        Assert.Equal(["readings.timeS[3]", "readings.outdoorC"], Wrong(good with { TimeS = [.. hours.Select((s, h) => h == 3 ? 0 : s)], OutdoorC = [.. cold.Skip(1)] }));
+        Assert.Equal(["readings.zones[0].zoneId", "readings.zones[0].c[19]"], Wrong(good with { Zones = [new("attic", [.. warm.Take(19), double.NaN])] }));
     }
 }

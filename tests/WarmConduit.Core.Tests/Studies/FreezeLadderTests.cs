@@ -129,7 +129,7 @@ public class FreezeLadderTests
     [Fact]
     public void Every_time_can_be_asked_why_and_guesses_are_marked()
     {
-        var why = new Question(Line().Build(), Night, "line#room.1").Ask(RungWhyStudy.Ask).Why!;
+        var why = RungWhyStudy.Ask(new Question(Line().Build(), Night), new("line#room.1")).Why!;
         Assert.Contains("minute by minute", why.Formula);
         Assert.Contains(why.Inputs, i => i.Estimate);
         Assert.Contains(why.Inputs, i => i is { Name: "water at the start", Estimate: false, Value.Value: 10 });

@@ -169,7 +169,7 @@ public class NightTruthTests
     public void An_exposed_tank_has_the_wind_of_its_winter_not_of_the_night_on_screen()
     {
         var tern = DemoRigs.Of("tern");
-        SeasonAnswer Winters(double wind, double outdoor) => new Question(tern, Conditions.Of(tern.Brief) with { Water = WaterState.Wet, HeatOn = false, WindMPerS = wind, OutdoorC = outdoor }, "brennickQuay 2").Ask(SeasonStudy.Ask);
+        SeasonAnswer Winters(double wind, double outdoor) => SeasonStudy.Ask(new Question(tern, Conditions.Of(tern.Brief) with { Water = WaterState.Wet, HeatOn = false, WindMPerS = wind, OutdoorC = outdoor }), new(WeatherPlace.BrennickQuay, 2));
         Assert.Equal(Winters(0, -20).Weeks, Winters(30, 5).Weeks);
     }
 

@@ -6,6 +6,7 @@ using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Studies.Night;
+using WarmConduit.Core.Weather;
 using Xunit;
 
 namespace WarmConduit.Core.Tests.Studies;
@@ -82,7 +83,7 @@ public class ShutIceTests
         Assert.DoesNotContain(Rungs(Line(true)), r => r.ShutIn && r.BreaksS < r.FirstIceS + 1 && r.ZoneId == "cold");
         Assert.DoesNotContain(Rungs(Line(false, "epdm-5/8")), r => r.Breaks);
         // A winter breaks what a night breaks.
-        bool InWinter(string pipe) => new Question(Line(false, pipe), Frost with { InsideC = 10 }, "osmerPlain 1").Ask(SeasonStudy.Ask).Leaders.Any(l => l.Name == "line, slow" && l.Breaks);
+        bool InWinter(string pipe) => SeasonStudy.Ask(new Question(Line(false, pipe), Frost with { InsideC = 10 }), new(WeatherPlace.OsmerPlain, 1)).Leaders.Any(l => l.Name == "line, slow" && l.Breaks);
         Assert.True(InWinter("pex-1/2"));
         Assert.False(InWinter("epdm-5/8"));
         // Copper breaks at any ice.

@@ -4,7 +4,7 @@ type Edit = Schema["Edit"];
 
 /** Nothing is waited for longer: one request that hangs stops no other. */
 const LONGEST_MS = 15_000;
-const within = (signal?: AbortSignal) => AbortSignal.any([AbortSignal.timeout(LONGEST_MS), ...(signal ? [signal] : [])]);
+export const within = (signal?: AbortSignal) => AbortSignal.any([AbortSignal.timeout(LONGEST_MS), ...(signal ? [signal] : [])]);
 
 /** What the stores ask of the server; tests put a small one in its place. */
 export interface RigApi {

@@ -79,10 +79,27 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Server-sent events of every change on the shelf, of all rigs: one stream is enough for all windows of a browser. */
+        /** Server-sent events: “change” for every change on the shelf, of all rigs, and “job” for how far jobs have come: one stream is enough for all windows of a browser. */
         get: operations["listenChanges"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/thermometers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a table of thermometers; what cannot be read is named by line and column. */
+        post: operations["readThermometers"];
         delete?: never;
         options?: never;
         head?: never;
@@ -132,7 +149,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Answer without saving: what the edits would do, and what the studies say of the rig then. */
+        /** Answer without saving: what the edits would do, and what the studies say of the rig then. What takes long is stopped after ten seconds: ask for it as a job. */
         post: operations["askAnswers"];
         delete?: never;
         options?: never;
@@ -466,6 +483,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Starts work that takes long. The change stream tells how far it has come; ask after it within 20 seconds, again and again, or it is stopped. */
+        post: operations["startJob"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far a job has come, and its answers once it is done: those are handed out once. */
+        get: operations["fetchJob"];
+        put?: never;
+        post?: never;
+        /** Stops a job. */
+        delete: operations["stopJob"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/weather": {
         parameters: {
             query?: never;
@@ -538,6 +590,14 @@ export interface components {
             /** @description What stays then, and where. */
             drainDown: components["schemas"]["DrainDownAnswer"];
         };
+        /** @description How far the draining has come. */
+        AfterStepInput: {
+            /**
+             * Format: int32
+             * @description How many steps are done, 0 to 1000; more than there are: all.
+             */
+            steps: number;
+        };
         /** @description Water that is airlocked: it stays because no air gets in behind it. */
         AirHold: {
             /** @description Runs that keep it, and how much of it is in each. */
@@ -577,34 +637,7 @@ export interface components {
             /** @description What the edits do to the document; null without edits. */
             effect: null | components["schemas"]["Effect"];
             /** @description Whole answers by name. */
-            answers: {
-                drainDown?: components["schemas"]["DrainDownAnswer"];
-                drainOrder?: components["schemas"]["DrainOrderAnswer"];
-                afterStep?: components["schemas"]["AfterStepAnswer"];
-                holds?: components["schemas"]["HoldsAnswer"];
-                proof?: components["schemas"]["ProofAnswer"];
-                freezeLadder?: components["schemas"]["FreezeLadderAnswer"];
-                rungWhy?: components["schemas"]["RungWhyAnswer"];
-                night?: components["schemas"]["NightHoursAnswer"];
-                hourly?: components["schemas"]["HourlyAnswer"];
-                limit?: components["schemas"]["LimitAnswer"];
-                guess?: components["schemas"]["GuessAnswer"];
-                calibration?: components["schemas"]["CalibrationAnswer"];
-                season?: components["schemas"]["SeasonAnswer"];
-                measureNext?: components["schemas"]["MeasureNextAnswer"];
-                shellHeat?: components["schemas"]["ShellHeatAnswer"];
-                standing?: components["schemas"]["StandingAnswer"];
-                supply?: components["schemas"]["SupplyAnswer"];
-                parking?: components["schemas"]["ParkingAnswer"];
-                tanks?: components["schemas"]["TanksAnswer"];
-                weights?: components["schemas"]["WeightsAnswer"];
-                advice?: components["schemas"]["AdviceAnswer"];
-                fixes?: components["schemas"]["FixesAnswer"];
-                mendAll?: components["schemas"]["MendAllAnswer"];
-                autoFall?: components["schemas"]["AutoFallAnswer"];
-                insulation?: components["schemas"]["InsulationAnswer"];
-                places?: components["schemas"]["PlacesAnswer"];
-            };
+            answers: components["schemas"]["WantedAnswers"];
             /** @description By name, those that are told as what differs from the ones that the asker holds. */
             changed: {
                 [key: string]: components["schemas"]["AnswerChange"];
@@ -627,8 +660,8 @@ export interface components {
             edits?: null | components["schemas"]["Edit"][];
             /** @description The night; left out: that of the brief. */
             conditions?: null | components["schemas"]["Conditions"];
-            /** @description The one thing a question for a reason is about. */
-            about?: null | string;
+            /** @description What those answers are asked besides, by their names. */
+            inputs?: null | components["schemas"]["StudyInputs"];
             /**
              * Format: int32
              * @description The revision whose answers, without edits and for the same night, the asker holds: an answer that is told as what differs from those is short.
@@ -703,6 +736,20 @@ export interface components {
             drainsNeeded: string[];
             /** @description Drains that the lines would do without. */
             drainsSpare: string[];
+        };
+        /** @description What the builder asks of the heights. */
+        AutoFallInput: {
+            /** @description Points, runs and rooms in which nothing moves: runs/main, zones/bay. */
+            locked?: null | string[];
+            /** @description Heights that are allowed, by point or room; a point's own comes before its room's. */
+            bands?: null | components["schemas"]["HeightBand"][];
+            /**
+             * Format: double
+             * @description The slope on which all lines fall, degrees, 0 to 10; left out: as the brief has it.
+             */
+            slopeDeg?: null | number;
+            /** @description The slope at a point or in a room, where it is another. */
+            slopes?: null | components["schemas"]["LocalSlope"][];
         };
         /**
          * @description An axis of the vehicle.
@@ -990,8 +1037,6 @@ export interface components {
         };
         /** @description A rig set by thermometers. */
         CalibrationAnswer: {
-            /** @description What cannot be read, by line and column; the rest is then empty. */
-            faults: components["schemas"]["RigFault"][];
             /** @description Times of the readings, s. */
             timeS: number[];
             /** @description Outdoors, °C. */
@@ -1007,10 +1052,13 @@ export interface components {
             figures: components["schemas"]["CalibratedFigure"][];
             /** @description A known heater ran, so that what rooms hold is told too; without one only rates are. */
             heaterKnown: boolean;
-            /** @description Headings of columns that were not read. */
-            unread: string[];
             /** @description The edits that take over what is determined; empty where nothing is. */
             edits: components["schemas"]["Edit"][];
+        };
+        /** @description What thermometers read in one cold night. */
+        CalibrationInput: {
+            /** @description Their readings, as a table of them is read. */
+            readings: components["schemas"]["Thermometers"];
         };
         /** @description Pipes, solids and parts from stock, the standard scenarios, and the numbers of the trade that screens use. */
         CatalogueAnswer: {
@@ -1779,6 +1827,11 @@ export interface components {
             /** @description Why there is none: what came of the ideas; null where there is one. */
             refused: null | string;
         };
+        /** @description The finding that is to go. */
+        FixesInput: {
+            /** @description Its id; one that is no finding of the rig has no fixes. */
+            findingId: string;
+        };
         /**
          * @description What holds a run at one of its points.
          * @enum {unknown}
@@ -1890,6 +1943,21 @@ export interface components {
             id: string;
             /** @description What is done, in words. */
             task: string;
+        };
+        /** @description Heights between which a point lies, or all points of a room. */
+        HeightBand: {
+            /** @description The point or the room: runs/main/bends/b2, parts/tee-1, zones/bay. */
+            thing: string;
+            /**
+             * Format: double
+             * @description Not below, m, -10 to 10; left out: as low as it can.
+             */
+            lowestM?: null | number;
+            /**
+             * Format: double
+             * @description Not above, m, likewise.
+             */
+            highestM?: null | number;
         };
         /** @description Points in the direction of the water that allow no more fall. */
         HeightChain: {
@@ -2094,6 +2162,25 @@ export interface components {
             /** @description What that is; null: nothing. */
             first: null | string;
         };
+        /** @description How far a job has come. */
+        JobProgress: {
+            /** @description The job. */
+            jobId: string;
+            /**
+             * Format: double
+             * @description The share that is done, 0 to 1, where the work knows it.
+             */
+            share: number;
+            /** @description Its answer, or why there is none, can be fetched. */
+            done: boolean;
+        };
+        /** @description A job as it stands. */
+        JobState: {
+            /** @description How far it has come. */
+            progress: components["schemas"]["JobProgress"];
+            /** @description What was asked for, once it is done. */
+            answers: null | components["schemas"]["AnswersAnswer"];
+        };
         /**
          * @description How pipe is joined.
          * @enum {unknown}
@@ -2160,6 +2247,16 @@ export interface components {
             /** @description What the brief asks for; null where it asks for no hours without heat. */
             brief: null | components["schemas"]["BriefLimit"];
         };
+        /** @description The slope on which lines fall at a point, or at all points of a room. */
+        LocalSlope: {
+            /** @description The point or the room, as for HeightBand. */
+            thing: string;
+            /**
+             * Format: double
+             * @description The slope, degrees, 0 to 10.
+             */
+            slopeDeg: number;
+        };
         /** @description A value with its kind, in the base unit of the quantity. A null value means "never" or "without limit". */
         Measure: {
             /**
@@ -2212,6 +2309,19 @@ export interface components {
              * @description How many trials it took.
              */
             tried: number;
+        };
+        /** @description What a set of fixes may take. */
+        MendAllInput: {
+            /**
+             * Format: int32
+             * @description New parts at the most, 0 to 999; left out: as many as it wants.
+             */
+            mostParts?: null | number;
+            /**
+             * Format: double
+             * @description At the rig's prices, 0 to 1,000,000; left out likewise. A fix with a part of unknown price is beyond any sum.
+             */
+            mostMoney?: null | number;
         };
         /** @description A place that holds more water than before. */
         MoreWater: {
@@ -2791,6 +2901,11 @@ export interface components {
             /** @description Places that have no room for it, in words. */
             refused: string[];
         };
+        /** @description What is set in each place. */
+        PlacesInput: {
+            /** @description The part; left out: the largest tank. */
+            partId?: null | string;
+        };
         /** @description Something that happens from one time to another. */
         PlanEvent: {
             /** @description Its id. */
@@ -3022,6 +3137,16 @@ export interface components {
             /** @description What would explain it, the best fit first. */
             suspects: components["schemas"]["Suspect"][];
         };
+        /** @description What a measuring jug says. */
+        ProofInput: {
+            /** @description The step at which it was held under. */
+            stepId: string;
+            /**
+             * Format: double
+             * @description What came out, L; 0 to 10,000.
+             */
+            measuredL: number;
+        };
         /**
          * @description What a number is a measure of. Inside, every value of a quantity has the one unit named here.
          * @enum {unknown}
@@ -3108,17 +3233,12 @@ export interface components {
             /** @description Nights and weeks as they are planned, at most 50; left out: none. */
             plans?: null | components["schemas"]["NightPlan"][];
         };
-        /** @description Something wrong with a rig document: where (a path such as parts[3].box.at.zM), and why in words. */
-        RigFault: {
-            /** @description Where. */
-            path: string;
-            /** @description Why. */
-            reason: string;
-            /**
-             * @description No study could work with it; false for a rule of sense that an older document may break.
-             * @default true
-             */
-            essential: boolean;
+        /** @description A room of the rig, as a table may name it. */
+        Room: {
+            /** @description Its id. */
+            id: string;
+            /** @description Its name. */
+            name: string;
         };
         /** @description A line from end to end. Its course is the place it starts from, its bends in the order of flow from From to To, and the place it ends at; straight between. Pipe names a pipe of the catalogue. */
         Run: {
@@ -3324,6 +3444,11 @@ export interface components {
             /** @description The reason; null when it is not on the ladder. */
             why: null | components["schemas"]["Why"];
         };
+        /** @description The rung that is asked about. */
+        RungWhyInput: {
+            /** @description Its id; one that is not on the ladder has no reason. */
+            id: string;
+        };
         /** @description Edits that were saved. */
         SavedEdits: {
             /**
@@ -3397,6 +3522,17 @@ export interface components {
             wintersThatBreak: number;
             /** @description What has ice most often; at most five. */
             leaders: components["schemas"]["SeasonLeader"][];
+        };
+        /** @description Which winters. */
+        SeasonInput: {
+            /** @description Their place. */
+            place?: components["schemas"]["WeatherPlace"];
+            /**
+             * Format: int32
+             * @description How many are drawn, 1 to 100.
+             * @default 10
+             */
+            winters: number;
         };
         /** @description A thing that freezes. */
         SeasonLeader: {
@@ -3893,6 +4029,27 @@ export interface components {
             /** @description The new item. */
             item: unknown;
         };
+        /** @description What studies are asked besides the rig and the night, by the name of the study. */
+        StudyInputs: {
+            /** @description How far the draining has come. */
+            afterStep?: components["schemas"]["AfterStepInput"];
+            /** @description What a measuring jug says. */
+            proof?: components["schemas"]["ProofInput"];
+            /** @description The rung that is asked about. */
+            rungWhy?: components["schemas"]["RungWhyInput"];
+            /** @description What thermometers read in one cold night. */
+            calibration?: components["schemas"]["CalibrationInput"];
+            /** @description Which winters. */
+            season?: components["schemas"]["SeasonInput"];
+            /** @description The finding that is to go. */
+            fixes?: components["schemas"]["FixesInput"];
+            /** @description What a set of fixes may take. */
+            mendAll?: components["schemas"]["MendAllInput"];
+            /** @description What the builder asks of the heights. */
+            autoFall?: components["schemas"]["AutoFallInput"];
+            /** @description What is set in each place. */
+            places?: components["schemas"]["PlacesInput"];
+        };
         /** @description What follows from the brief, beside the rig as it is drawn. */
         SupplyAnswer: {
             /** @description The choices that hold. */
@@ -4062,6 +4219,33 @@ export interface components {
             /** @description In order of id. */
             tanks: components["schemas"]["TankPorts"][];
         };
+        /** @description A zone's thermometer, °C at each of the times. */
+        ThermometerSeries: {
+            /** @description The zone. */
+            zoneId: string;
+            /** @description One value for each time. */
+            c: number[];
+        };
+        /** @description Readings of thermometers as text, to be read. */
+        ThermometerText: {
+            /** @description A table with headings: hour, outdoors, heater, and a column for each room by its name or id. */
+            text: string;
+            /** @description The rooms that the rig has. */
+            rooms: components["schemas"]["Room"][];
+        };
+        /** @description Readings of one cold night. */
+        Thermometers: {
+            /** @description Times from the first reading on, s. */
+            timeS: number[];
+            /** @description Outdoors, °C. */
+            outdoorC: number[];
+            /** @description What the heater gave from this reading to the next, W; null: no heater ran. */
+            heaterW: null | number[];
+            /** @description Rooms with a thermometer. */
+            zones: components["schemas"]["ThermometerSeries"][];
+            /** @description Headings of columns that were not read. */
+            unread?: null | string[];
+        };
         /** @description A thing that came into a list or went from it, whole. */
         ThingMoved: {
             /** @description Path of the list. */
@@ -4163,6 +4347,61 @@ export interface components {
          * @enum {unknown}
          */
         Verdict: "passes" | "passesButForIce" | "fails";
+        /** @description Answers by the name under which they were wanted. */
+        WantedAnswers: {
+            /** @description Water that stays after draining, once what is done by hand on leaving is done. Volumes in litres, heights over ground of the vehicle as parked, in metres. */
+            drainDown?: components["schemas"]["DrainDownAnswer"];
+            /** @description A draining order that works: every opening in its turn, with what comes out and what stays. */
+            drainOrder?: components["schemas"]["DrainOrderAnswer"];
+            /** @description The rig part way through its draining. */
+            afterStep?: components["schemas"]["AfterStepAnswer"];
+            /** @description Everything that holds water. */
+            holds?: components["schemas"]["HoldsAnswer"];
+            /** @description A measuring jug held against what should have come out. */
+            proof?: components["schemas"]["ProofAnswer"];
+            /** @description What freezes and when on a night. */
+            freezeLadder?: components["schemas"]["FreezeLadderAnswer"];
+            /** @description Why one rung of the ladder stands where it does; null when it is not on the ladder. */
+            rungWhy?: components["schemas"]["RungWhyAnswer"];
+            /** @description A night hour by hour. */
+            night?: components["schemas"]["NightHoursAnswer"];
+            /** @description How cold all is at the hours of a night, for drawings of any of them. */
+            hourly?: components["schemas"]["HourlyAnswer"];
+            /** @description How cold and how long. */
+            limit?: components["schemas"]["LimitAnswer"];
+            /** @description Which guess matters. */
+            guess?: components["schemas"]["GuessAnswer"];
+            /** @description A rig set by thermometers. */
+            calibration?: components["schemas"]["CalibrationAnswer"];
+            /** @description A rig through many winters of a place, left as the night asked about leaves it. */
+            season?: components["schemas"]["SeasonAnswer"];
+            /** @description What to measure next. */
+            measureNext?: components["schemas"]["MeasureNextAnswer"];
+            /** @description The shell on a night. */
+            shellHeat?: components["schemas"]["ShellHeatAnswer"];
+            /** @description A rig's verdict in one line. */
+            standing?: components["schemas"]["StandingAnswer"];
+            /** @description What follows from the brief, beside the rig as it is drawn. */
+            supply?: components["schemas"]["SupplyAnswer"];
+            /** @description The parking envelope: how the rig may stand and still drain to its limits. */
+            parking?: components["schemas"]["ParkingAnswer"];
+            /** @description All tanks that water is kept or caught in. */
+            tanks?: components["schemas"]["TanksAnswer"];
+            /** @description Where the weight of a rig is. All are estimates. */
+            weights?: components["schemas"]["WeightsAnswer"];
+            /** @description What the rules found. */
+            advice?: components["schemas"]["AdviceAnswer"];
+            /** @description Ways to mend one finding, the best first. */
+            fixes?: components["schemas"]["FixesAnswer"];
+            /** @description A set of fixes that mends a rig together. */
+            mendAll?: components["schemas"]["MendAllAnswer"];
+            /** @description All heights at once: every line with as much fall as the whole allows. */
+            autoFall?: components["schemas"]["AutoFallAnswer"];
+            /** @description Insulation that pays. */
+            insulation?: components["schemas"]["InsulationAnswer"];
+            /** @description A part in up to four places on one night. */
+            places?: components["schemas"]["PlacesAnswer"];
+        };
         /**
          * @description Whether the system is full or has been drained.
          * @enum {unknown}
@@ -4772,6 +5011,84 @@ export interface operations {
             };
             /** @description The data cannot be used at the moment, or too many ask at once. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readThermometers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThermometerText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Thermometers"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig can be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6499,6 +6816,207 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    startJob: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswersRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobProgress"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig can be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    fetchJob: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobState"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    stopJob: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not from this program's own page. */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -3,15 +3,22 @@ import type { Schema } from "../api/client";
 /** A change on the shelf, or null after a gap in which some may have been missed. */
 export type Heard = Schema["ShelfChange"] | null;
 
+type News = { change: Heard } | { job: Schema["JobProgress"] };
+
 const NAME = "warm-conduit-changes";
-const listeners = new Set<(change: Heard) => void>();
+const listeners = new Set<(news: News) => void>();
 let channel: BroadcastChannel | null = null;
 
 /**
  * Tells of every change on the shelf, also those made in other windows. All windows of a browser share one stream: the one that holds the lock has it, and passes on what it hears; when that
  * window closes, the next takes over. A browser allows only few connections to a server, so a stream a window would soon leave none for the rest.
  */
-export function listenChanges(listener: (change: Heard) => void): () => void {
+export const listenChanges = (listener: (change: Heard) => void) => listen((news) => "change" in news && listener(news.change));
+
+/** Tells how far jobs have come, on the same stream. */
+export const listenJobs = (listener: (job: Schema["JobProgress"]) => void) => listen((news) => "job" in news && listener(news.job));
+
+function listen(listener: (news: News) => void): () => void {
   listeners.add(listener);
   start();
   return () => listeners.delete(listener);
@@ -20,21 +27,22 @@ export function listenChanges(listener: (change: Heard) => void): () => void {
 function start() {
   if (channel || typeof BroadcastChannel === "undefined" || !navigator.locks) return;
   channel = new BroadcastChannel(NAME);
-  channel.onmessage = (event) => tell(event.data as Heard);
+  channel.onmessage = (event) => tell(event.data as News);
   void navigator.locks.request(NAME, () => new Promise<never>(lead));
 }
 
 function lead() {
   const stream = new EventSource("/api/changes");
-  const pass = (change: Heard) => {
-    tell(change);
-    channel?.postMessage(change);
+  const pass = (news: News) => {
+    tell(news);
+    channel?.postMessage(news);
   };
-  stream.addEventListener("change", (event) => pass(JSON.parse((event as MessageEvent).data)));
+  stream.addEventListener("change", (event) => pass({ change: JSON.parse((event as MessageEvent).data) }));
+  stream.addEventListener("job", (event) => pass({ job: JSON.parse((event as MessageEvent).data) }));
   // At the start, and after each break, something may have been missed.
-  stream.addEventListener("open", () => pass(null));
+  stream.addEventListener("open", () => pass({ change: null }));
 }
 
-function tell(change: Heard) {
-  for (const listener of listeners) listener(change);
+function tell(news: News) {
+  for (const listener of listeners) listener(news);
 }

@@ -22,12 +22,11 @@ public static class HeightFinder
     private const double LeastWonL = 0.0005, LeastWonShare = 0.005, LeastBeyond = 0.002;
 
     /// <summary>
-    /// Asks of a rig in its drain scenario: water keeps the way that it has now. The question may be about what is asked of them, as <see cref="HeightLimits"/> reads it:
-    /// <c>runs/main,zones/bay=0.05..0.4,slope=2</c>. Pure. Heights are those of <see cref="AutoFall"/>: the greatest margin, to a tenth of a millimetre.
+    /// Asks of a rig in its drain scenario: water keeps the way that it has now. Pure. Heights are those of <see cref="AutoFall"/>: the greatest margin, to a tenth of a millimetre.
     /// </summary>
-    public static AutoFallAnswer Ask(Question question)
+    public static AutoFallAnswer Ask(Question question, AutoFallInput input)
     {
-        var limits = HeightLimits.Of(question.About);
+        var limits = new HeightLimits(input);
         var layout = new Layout(question, limits);
         double slope = limits.SlopeDeg ?? question.Rig.Brief.ParkingAllowed().SlopeDeg, before = question.Ask(DrainDownStudy.Ask).Stays.TotalL;
         double share = ParkingStudy.ShareOf(question);
@@ -39,8 +38,9 @@ public static class HeightFinder
         var forbids = new List<FallAnswer>();
         var lengths = layout.Lengths.ToList();
         FallAnswer solved;
-        while (!(solved = Solve(layout, lengths, slope)).Feasible && solved.Binding is { } blocked && forbids.Count < MostChains)
+        while (!(solved = Solve(question, layout, lengths, slope)).Feasible && solved.Binding is { } blocked && forbids.Count < MostChains)
         {
+            question.GoOn(forbids.Count, 2 * MostChains);
             forbids.Add(solved);
             int had = lengths.Count;
             lengths.RemoveAll(l => Enumerable.Range(0, blocked.Points.Count - 1).Any(i => blocked.Points[i] == l.From && blocked.Points[i + 1] == l.To));
@@ -67,7 +67,8 @@ public static class HeightFinder
             [.. forbids.SelectMany(f => f.Changes.Take(1)).Take(5).Select(layout.Words)], needed, spare);
     }
 
-    private static FallAnswer Solve(Layout layout, List<FallLength> lengths, double slope) => AutoFall.Solve(new FallQuestion(layout.Points, lengths, slope, slope, 0));
+    private static FallAnswer Solve(Question question, Layout layout, List<FallLength> lengths, double slope) =>
+        AutoFall.Solve(new FallQuestion(layout.Points, lengths, slope, slope, 0, MostChanges: 1), question.Cancel);
 
     private static Sentence Verdict(double slope, int forbidden, double reached, bool won)
     {
@@ -162,11 +163,12 @@ public static class HeightFinder
         public double[]? Fewest(List<FallLength> lengths, double slopeDeg, double margin)
         {
             double[] drawn = Drawn();
+            int tried = 0;
             var held = new HashSet<int>();
             if (Near(lengths, slopeDeg, margin, held) is not { } best) return null;
             foreach (int i in Enumerable.Range(0, drawn.Length).Where(i => Math.Abs(best[i] - drawn[i]) >= 1e-6).OrderBy(i => Math.Abs(best[i] - drawn[i])).Take(MostHeld).ToList())
             {
-                _question.Cancel.ThrowIfCancellationRequested();
+                _question.GoOn(0.5 + (0.5 * tried++ / MostHeld), 1);
                 if (drawn[i] < Points[i].LowestM || drawn[i] > Points[i].HighestM) continue;
                 held.Add(i);
                 if (Near(lengths, slopeDeg, margin, held) is { } without) best = without;
@@ -204,6 +206,7 @@ public static class HeightFinder
             var needs = lengths.Select(l => (From: number[l.From], To: number[l.To], Drop: (margin * l.LengthM) + l.ForToleranceM(slopeDeg, slopeDeg) + 2e-5)).ToArray();
             for (int round = 0; round < MostRounds; round++)
             {
+                _question.Cancel.ThrowIfCancellationRequested();
                 double worst = 0;
                 foreach (var (from, to, drop) in needs)
                 {

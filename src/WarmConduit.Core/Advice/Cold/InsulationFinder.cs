@@ -69,6 +69,7 @@ public static class InsulationFinder
         var ideas = new WarmIdeas(asked);
         foreach (var idea in Soonest(night, MostThings).SelectMany(f => ideas.Doors(f).Concat(ideas.For(f))))
         {
+            question.GoOn(0.7 * seen.Count, MostOptions);
             if (options.Count == MostOptions || !seen.Add(idea.Sort) || Tried(asked, idea) is not { } tried) continue;
             var (before, name) = First(night, idea);
             double after = First(tried.After.Ask(RigNight.Of), idea).AtS, won = (Math.Min(after, endS) - Math.Min(before, endS)) / 3600;
@@ -76,18 +77,19 @@ public static class InsulationFinder
             options.Add(new InsulationOption(
                 idea.Words, idea.Edits, tried.Effect, idea.Event, name, before, after < endS ? after : null, won, won / (idea.ThicknessM * 1000), idea.SpaceL > 0 ? won / idea.SpaceL : null, idea.Money is > 0 and var money ? won / money : null));
         }
-        var (best, edits) = Best(asked, endS);
+        var (best, edits) = Best(asked, endS, done => question.GoOn(0.7 + (0.3 * done / MostBest), 1));
         var (breaks, first) = night.FirstBreak();
         return new InsulationAnswer(
             [.. options.OrderByDescending(o => o.HoursWon)], breaks < endS ? breaks : null, breaks < endS ? first : null, best, edits, edits.Count == 0 ? null : Editor.Apply(question.Rig, edits).Effect, endS, [.. Notes(question)]);
     }
 
     // One after another: of all that concerns what breaks first, what puts the first break off longest.
-    private static (List<InsulationStep> Steps, List<Edit> Edits) Best(Question asked, double endS)
+    private static (List<InsulationStep> Steps, List<Edit> Edits) Best(Question asked, double endS, Action<double> told)
     {
         var (steps, edits, done) = (new List<InsulationStep>(), new List<Edit>(), new HashSet<string>());
         for (var now = asked; steps.Count < MostBest;)
         {
+            told(steps.Count);
             var night = now.Ask(RigNight.Of);
             var (at, name) = night.FirstBreak();
             if (name is null || at >= endS) break;

@@ -11,6 +11,14 @@ using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Cold;
 
+/// <summary>What is set in each place.</summary>
+/// <param name="PartId">The part; left out: the largest tank.</param>
+public sealed record PlacesInput(string? PartId = null) : IStudyInput
+{
+    /// <inheritdoc/>
+    public IEnumerable<RigFault> Check(Rig rig) => PartId is not null && rig.Parts.Find(PartId) is null ? [new RigFault("partId", $"there is no part '{PartId}'")] : [];
+}
+
 /// <summary>A part in one of its places, on the night that is asked about.</summary>
 /// <param name="Name">Where.</param>
 /// <param name="IsNow">Where it is drawn.</param>
@@ -63,11 +71,11 @@ public static class PlaceFinder
     private static readonly ZoneKind[] Inside = [ZoneKind.Living, ZoneKind.Cupboard], Bay = [ZoneKind.Garage], Under = [ZoneKind.OpenUnderfloor];
 
     /// <summary>
-    /// The question is about a part; left out: the largest tank. Each place is tried on the whole rig, its lines drawn along as they are. Looks two days ahead at the least. Pure. O(places · three nights).
+    /// Each place is tried on the whole rig, its lines drawn along as they are. Looks two days ahead at the least. Pure. O(places · three nights).
     /// </summary>
-    public static PlacesAnswer Ask(Question question)
+    public static PlacesAnswer Ask(Question question, PlacesInput input)
     {
-        var tank = question.Rig.Parts.Find(question.About ?? "") ?? question.Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Vessel).MaxBy(PartWater.HoldsL);
+        var tank = question.Rig.Parts.Find(input.PartId ?? "") ?? question.Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Vessel).MaxBy(PartWater.HoldsL);
         if (tank is null) return new PlacesAnswer("", "", [], 0, []);
         // Full, whatever the night says: what is compared has water in it.
         var asked = question.With(question.Conditions with { Water = WaterState.Wet, Hours = Math.Max(LookH, question.Conditions.Hours) });
@@ -75,6 +83,7 @@ public static class PlaceFinder
         var here = question.Index.ZoneAt(tank.Box.Centre())?.Kind;
         void Try(string name, ZoneKind[] kinds, bool boxed = false)
         {
+            question.GoOn(places.Count + refused.Count, 5);
             if (places.Count == 4 || (!boxed && here is { } kind && kinds.Contains(kind))) return;
             if (Set(question, tank, kinds, boxed) is { } set && Trial.Of(asked, set.Edits, out _) is { } there)
                 places.Add(Of(there.After, there.After.Index.Part(tank.Id), boxed ? name : set.Zone.Name, set.Edits, there.Edited.Effect, Trial.Of(question, set.Edits, out _)?.Gain()));

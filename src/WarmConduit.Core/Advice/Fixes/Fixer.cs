@@ -1,8 +1,17 @@
+using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Fixes;
+
+/// <summary>The finding that is to go.</summary>
+/// <param name="FindingId">Its id; one that is no finding of the rig has no fixes.</param>
+public sealed record FixesInput(string FindingId) : IStudyInput
+{
+    /// <inheritdoc/>
+    public IEnumerable<RigFault> Check(Rig rig) => [];
+}
 
 /// <summary>Tries what a builder might do about a finding on the whole rig, and keeps what mends it.</summary>
 public static class Fixer
@@ -14,24 +23,26 @@ public static class Fixer
     private const int MostRuns = 80, MostPairs = 3;
 
     /// <summary>
-    /// Fixes of the finding that the question is about, the best first: those that make it go and bring no new fault. Pure. O(ideas · all studies). What is not a finding of the rig has none.
+    /// Fixes of one finding, the best first: those that make it go and bring no new fault. Pure. O(ideas · all studies). What is not a finding of the rig has none.
     /// </summary>
-    public static FixesAnswer Ask(Question question)
+    public static FixesAnswer Ask(Question question, FixesInput input)
     {
-        var finding = question.Ask(Adviser.Ask).Findings.FirstOrDefault(f => f.Id == question.About);
-        return finding is null ? new FixesAnswer(question.About ?? "", [], 0, "There is no such finding any more.") : Of(question, finding);
+        var finding = question.Ask(Adviser.Ask).Findings.FirstOrDefault(f => f.Id == input.FindingId);
+        return finding is null ? new FixesAnswer(input.FindingId, [], 0, "There is no such finding any more.") : Of(question, finding, question.GoOn);
     }
 
     /// <summary>Fixes of <paramref name="finding"/>.</summary>
-    internal static FixesAnswer Of(Question question, Finding finding)
+    internal static FixesAnswer Of(Question question, Finding finding, Action<double, double>? told = null)
     {
         var fixes = new Dictionary<string, (double Worth, bool Gone, Fix Fix)>();
         var seen = new HashSet<string>();
         string? refused = null;
         int tried = 0;
+        var ideas = new Ideas(question).For(finding).ToList();
         void Try(Idea idea)
         {
             question.Cancel.ThrowIfCancellationRequested();
+            told?.Invoke(tried, ideas.Count);
             if (!seen.Add(Key(idea.Edits))) return;
             tried++;
             if (Trial.Of(question, idea.Edits, out string? why) is not { } trial)
@@ -57,7 +68,6 @@ public static class Fixer
             if (fixes.TryGetValue(sort, out var known) && (known.Gone || (!gone && known.Worth >= worth))) return;
             fixes[sort] = (worth, gone, new Fix(sort, idea.Words, idea.Edits, trial.Edited.Effect, gain, cost, idea.Band));
         }
-        var ideas = new Ideas(question).For(finding).ToList();
         bool water = finding.Kind is FindingKind.Pool or FindingKind.Airlock;
         var (first, rest) = water ? QuickLook.Order(question, ideas) : (ideas, []);
         foreach (var idea in first) Try(idea);

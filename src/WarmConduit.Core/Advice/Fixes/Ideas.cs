@@ -107,7 +107,7 @@ internal sealed class Ideas(Question question)
     /// <summary>All heights at once.</summary>
     public IEnumerable<Idea> OfAllHeights()
     {
-        var all = HeightFinder.Ask(question.With(question.Conditions with { Parked = Attitude.Level }).On(Rig, null, question.Cancel));
+        var all = HeightFinder.Ask(question.With(question.Conditions with { Parked = Attitude.Level }).On(Rig, question.Cancel), new AutoFallInput());
         if (all.Edits.Count > 0) yield return new Idea($"All heights at once: {all.Changes.Count} points up or down", all.Edits);
     }
 

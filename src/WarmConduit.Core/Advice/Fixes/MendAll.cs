@@ -1,10 +1,27 @@
-using System.Globalization;
+using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Fixes;
+
+/// <summary>What a set of fixes may take.</summary>
+/// <param name="MostParts">New parts at the most, 0 to 999; left out: as many as it wants.</param>
+/// <param name="MostMoney">At the rig's prices, 0 to 1,000,000; left out likewise. A fix with a part of unknown price is beyond any sum.</param>
+public sealed record MendAllInput(int? MostParts = null, double? MostMoney = null) : IStudyInput
+{
+    /// <inheritdoc/>
+    public IEnumerable<RigFault> Check(Rig rig)
+    {
+        if (MostParts is < 0 or > 999) yield return new RigFault("mostParts", "it must lie between 0 and 999");
+        if (MostMoney is { } money && !(money is >= 0 and <= 1e6)) yield return new RigFault("mostMoney", "it must lie between 0 and 1000000");
+    }
+
+    internal bool Allows(IReadOnlyList<FixCost> costs) =>
+        (MostParts is not { } parts || costs.Sum(c => c.Parts) <= parts)
+        && (MostMoney is not { } money || (costs.All(c => c.Money is not null || c is { Parts: 0, PipeM: <= 0 }) && costs.Sum(c => c.Money ?? 0) <= money));
+}
 
 /// <summary>One fix of a set, in its turn.</summary>
 /// <param name="Finding">Title of the finding it is for.</param>
@@ -41,15 +58,16 @@ public static class MendAll
     // What a fix must be worth beyond its price, mL.
     private const double LeastWorth = 0.5;
 
+    // About how much of the work is water.
+    private const double WaterShare = 0.6;
+
     private sealed record Step(string About, Sentence Words, IReadOnlyList<Edit> Edits, FixCost Costs);
 
     /// <summary>
-    /// A set for the faults and warnings of a rig under the school it has chosen, within a budget: the question is about nothing, or about "parts 3" (new parts, 0 to 999) or "money 80" (at
-    /// the rig's prices). Water first: the best of all ideas about it, again and again, two at once where none alone helps; then the rest. Pure. O(fixes · steps · all studies).
+    /// A set for the faults and warnings of a rig under the school it has chosen, within a budget. Water first: the best of all ideas about it, again and again, two at once where none alone helps; then the rest. Pure. O(fixes · steps · all studies).
     /// </summary>
-    public static MendAllAnswer Ask(Question question)
+    public static MendAllAnswer Ask(Question question, MendAllInput budget)
     {
-        var budget = Budget.Of(question.About);
         var refusals = new Dictionary<string, string>();
         var chosen = new List<Step>();
         int tried = 0;
@@ -59,6 +77,7 @@ public static class MendAll
         {
             before = chosen.Count;
             var at = chosen.Count == 0 ? question : Together(question, chosen)!.After;
+            question.GoOn(WaterShare + ((1 - WaterShare) * round / MostRounds), 1);
             Round(question, at, budget, chosen, refusals, ref tried);
         }
         Prune(question, chosen, ref tried);
@@ -66,16 +85,18 @@ public static class MendAll
     }
 
     // Water: the idea that is worth most on top of what is chosen, while there is one and time for it.
-    private static void Dry(Question question, Budget budget, List<Step> chosen, ref int tried)
+    private static void Dry(Question question, MendAllInput budget, List<Step> chosen, ref int tried)
     {
         var at = question;
-        for (int looks = QuickLook.Looks(question); looks > 0;)
+        int all = QuickLook.Looks(question);
+        for (int looks = all; looks > 0;)
         {
             double now = at.Ask(DrainDownStudy.Ask).Stays.TotalL;
             var looked = new List<(string About, Idea Idea, double Worth)>();
             foreach (var (about, idea) in new Ideas(at).OfWater())
             {
                 if (looks-- <= 0) break;
+                question.GoOn(WaterShare * (all - looks), all);
                 tried++;
                 if (QuickLook.Litres(at, idea.Edits) is { } litres) looked.Add((about, idea, 1000 * (now - litres) - PriceOf(idea.Edits)));
             }
@@ -95,7 +116,7 @@ public static class MendAll
     }
 
     // The first that can be done: room for it, no fault from it, the purse for it.
-    private static (Step Step, Question After)? Best(Question question, Question at, Budget budget, List<Step> chosen, List<(string About, Idea Idea, double Worth)> ideas, ref int tried)
+    private static (Step Step, Question After)? Best(Question question, Question at, MendAllInput budget, List<Step> chosen, List<(string About, Idea Idea, double Worth)> ideas, ref int tried)
     {
         foreach (var (about, idea, worth) in ideas.Where(i => i.Worth > LeastWorth).Take(Checked))
         {
@@ -112,7 +133,7 @@ public static class MendAll
     private static double PriceOf(IReadOnlyList<Edit> edits) => 4 * edits.Sum(e => e is PlacePart or PutTee ? 1 : 0);
 
     // The best fix on top of what is chosen, again and again, while it is worth its price.
-    private static void Round(Question question, Question at, Budget budget, List<Step> chosen, Dictionary<string, string> refusals, ref int tried)
+    private static void Round(Question question, Question at, MendAllInput budget, List<Step> chosen, Dictionary<string, string> refusals, ref int tried)
     {
         var all = new List<(Finding Finding, Fix Fix)>();
         foreach (var finding in at.Ask(Adviser.Ask).Findings.Where(f => f.Severity != Severity.Note))
@@ -174,21 +195,6 @@ public static class MendAll
 
     private static Trial? Together(Question question, List<Step> fixes) =>
         fixes.Count == 0 ? null : Trial.Of(question, [.. fixes.SelectMany(f => f.Edits)], out _) is { } trial && trial.NoRoom() is null ? trial : null;
-
-    // What a set may take. A fix with a part of unknown price is beyond any sum.
-    private sealed record Budget(int? Parts, double? Money)
-    {
-        public static Budget Of(string? about) => about?.Split(' ') switch
-        {
-            ["parts", var most] when int.TryParse(most, NumberStyles.None, CultureInfo.InvariantCulture, out int parts) => new(parts, null),
-            ["money", var most] when double.TryParse(most, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out double money) => new(null, money),
-            _ => new(null, null),
-        };
-
-        public bool Allows(IReadOnlyList<FixCost> costs) =>
-            (Parts is not { } parts || costs.Sum(c => c.Parts) <= parts)
-            && (Money is not { } money || (costs.All(c => c.Money is not null || c is { Parts: 0, PipeM: <= 0 }) && costs.Sum(c => c.Money ?? 0) <= money));
-    }
 
     // Millilitres that stay, half as much on a slope, and faults in their worth.
     private static double Burden(Question question) =>

@@ -52,7 +52,7 @@ internal static class QuickLook
         question.Cancel.ThrowIfCancellationRequested();
         try
         {
-            return question.On(Editor.Apply(question.Rig, edits).Rig, null, question.Cancel);
+            return question.On(Editor.Apply(question.Rig, edits).Rig, question.Cancel);
         }
         catch (RigFileException)
         {

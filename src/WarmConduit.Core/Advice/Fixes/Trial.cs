@@ -16,7 +16,7 @@ internal sealed class Trial
     private readonly IReadOnlyList<Edit> _edits;
 
     private Trial(Question before, IReadOnlyList<Edit> edits, Edited edited) =>
-        (_before, _edits, Edited, _after) = (before, edits, edited, before.On(edited.Rig, null, before.Cancel));
+        (_before, _edits, Edited, _after) = (before, edits, edited, before.On(edited.Rig, before.Cancel));
 
     public Edited Edited { get; }
 

@@ -1,18 +1,27 @@
+using WarmConduit.Core.Rigs;
+
 namespace WarmConduit.Core.Studies.DrainOrder;
+
+/// <summary>How far the draining has come.</summary>
+/// <param name="Steps">How many steps are done, 0 to 1000; more than there are: all.</param>
+public sealed record AfterStepInput(int Steps) : IStudyInput
+{
+    /// <inheritdoc/>
+    public IEnumerable<RigFault> Check(Rig rig) => Steps is < 0 or > 1000 ? [new RigFault("steps", "it must lie between 0 and 1000")] : [];
+}
 
 /// <summary>The rig part way through its draining.</summary>
 public static class AfterStepStudy
 {
-    /// <summary>The rig after so many steps, as the drain-down tells it. The question is about that number; what is none counts as 0. Pure.</summary>
-    public static AfterStepAnswer Ask(Question question)
+    /// <summary>The rig after so many steps, as the drain-down tells it. Pure.</summary>
+    public static AfterStepAnswer Ask(Question question, AfterStepInput input)
     {
-        int count = int.TryParse(question.About, out int asked) ? Math.Max(0, asked) : 0;
         var (opened, done) = (new HashSet<string>(), new HashSet<string>());
-        foreach (var (id, parts, kind, _) in DrainOrderStudy.Order(question, new Stage(question, opened, done)).Take(count))
+        foreach (var (id, parts, kind, _) in DrainOrderStudy.Order(question, new Stage(question, opened, done)).Take(input.Steps))
         {
             if (kind == DrainStepKind.Hand) done.Add(id);
             else opened.UnionWith(parts);
         }
-        return new AfterStepAnswer(count, new Stage(question, opened, done).Drained);
+        return new AfterStepAnswer(input.Steps, new Stage(question, opened, done).Drained);
     }
 }

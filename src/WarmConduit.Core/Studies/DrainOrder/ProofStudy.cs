@@ -1,9 +1,17 @@
-using System.Globalization;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.DrainOrder;
+
+/// <summary>What a measuring jug says.</summary>
+/// <param name="StepId">The step at which it was held under.</param>
+/// <param name="MeasuredL">What came out, L; 0 to 10,000.</param>
+public sealed record ProofInput(string StepId, double MeasuredL) : IStudyInput
+{
+    /// <inheritdoc/>
+    public IEnumerable<RigFault> Check(Rig rig) => MeasuredL is >= 0 and <= 10_000 ? [] : [new RigFault("measuredL", "it must lie between 0 and 10000 L")];
+}
 
 /// <summary>What may be behind a jug that is not as full as it should be.</summary>
 /// <param name="PartId">The part to look at.</param>
@@ -28,20 +36,18 @@ public static class ProofStudy
     private const int Most = 5;
 
     /// <summary>
-    /// The question is about a step and what was measured there: <c>drain-a=0.35</c>, in litres. Each valve and tap shut and each task not done is tried in turn. Pure. O(parts · steps).
-    /// A step that is not one, or no number, has no expectation and no suspects.
+    /// Each valve and tap shut and each task not done is tried in turn. Pure. O(parts · steps). What is no step has no expectation and no suspects.
     /// </summary>
-    public static ProofAnswer Ask(Question question)
+    public static ProofAnswer Ask(Question question, ProofInput input)
     {
-        string[] about = (question.About ?? "").Split('=');
+        var (step, measured) = input;
         var order = DrainOrderStudy.Order(question, new Stage(question, new HashSet<string>(), new HashSet<string>()));
-        int at = order.FindIndex(s => s.Id == about[0]);
-        if (at < 0 || about.Length != 2 || !double.TryParse(about[1], NumberStyles.Float, CultureInfo.InvariantCulture, out double measured) || !(measured is >= 0 and < 1e4))
-            return new ProofAnswer(about[0], 0, 0, "Type what came out at one of the steps.", []);
+        int at = order.FindIndex(s => s.Id == step);
+        if (at < 0) return new ProofAnswer(step, 0, 0, "Type what came out at one of the steps.", []);
         double expected = Out(question, order, at, null, null);
         double slack = JugL + (JugShare * expected);
         if (Math.Abs(measured - expected) <= slack)
-            return new ProofAnswer(about[0], expected, measured, Sentence.Of($"As it should be: {Measure.Volume(expected)} was expected, and a jug is no finer than {Measure.Volume(slack)}."), []);
+            return new ProofAnswer(step, expected, measured, Sentence.Of($"As it should be: {Measure.Volume(expected)} was expected, and a jug is no finer than {Measure.Volume(slack)}."), []);
         var suspects = new List<Suspect>();
         double stays = All(question, order, null, null).StaysL();
         foreach (var part in question.Rig.Parts)
@@ -49,7 +55,7 @@ public static class ProofStudy
             question.Cancel.ThrowIfCancellationRequested();
             var stock = Catalogue.Part(part.Stock)!;
             // The step's own opening was opened: something ran.
-            if (part.Id == about[0] || !stock.Positions.Any(p => p.Id == Positions.Closed) || question.Scenario.PositionOf(part)?.Passes != true) continue;
+            if (part.Id == step || !stock.Positions.Any(p => p.Id == Positions.Closed) || question.Scenario.PositionOf(part)?.Passes != true) continue;
             Add(part, $"{part.Name} is shut, or stuck", part.Id, null);
         }
         foreach (var hand in question.Rig.ByHand) Add(question.Index.Part(hand.Id), $"{question.Index.Part(hand.Id).Name}: {DrainOrderStudy.Task(question, hand.Id)}, not done yet", null, hand.Id);
@@ -57,7 +63,7 @@ public static class ProofStudy
         var verdict = measured < expected
             ? Sentence.Of($"{Measure.Volume(expected - measured)} is missing of {Measure.Volume(expected)}: it is still in the rig, or came out elsewhere.")
             : Sentence.Of($"{Measure.Volume(measured - expected)} more came than the {Measure.Volume(expected)} expected: an earlier step let less out, or a tank was fuller than it was taken to be.");
-        return new ProofAnswer(about[0], expected, measured, verdict, ranked);
+        return new ProofAnswer(step, expected, measured, verdict, ranked);
 
         void Add(Part part, string words, string? shut, string? undone) =>
             suspects.Add(new Suspect(part.Id, words, Out(question, order, at, shut, undone), All(question, order, shut, undone).StaysL() - stays));

@@ -25,7 +25,7 @@ internal sealed class Stage
             Scenarios = [.. of.Rig.Scenarios.Where(s => s.Id != scenario.Id).Append(staged).OrderBy(s => s.Id, StringComparer.Ordinal)],
             ByHand = [.. of.Rig.ByHand.Where(h => done.Contains(h.Id))],
         };
-        _question = new Question(rig, of.Conditions with { ScenarioId = staged.Id }, null, of.Cancel);
+        _question = new Question(rig, of.Conditions with { ScenarioId = staged.Id }, of.Cancel);
     }
 
     /// <summary>What stays at this stage.</summary>

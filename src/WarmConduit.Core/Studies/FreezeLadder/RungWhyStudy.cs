@@ -1,6 +1,15 @@
+using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.Night;
 
 namespace WarmConduit.Core.Studies.FreezeLadder;
+
+/// <summary>The rung that is asked about.</summary>
+/// <param name="Id">Its id; one that is not on the ladder has no reason.</param>
+public sealed record RungWhyInput(string Id) : IStudyInput
+{
+    /// <inheritdoc/>
+    public IEnumerable<RigFault> Check(Rig rig) => [];
+}
 
 /// <summary>Why one rung of the ladder stands where it does; null when it is not on the ladder.</summary>
 /// <param name="Id">The rung.</param>
@@ -10,10 +19,10 @@ public sealed record RungWhyAnswer(string Id, Why? Why);
 /// <summary>How the time of first ice of the one thing asked about came about.</summary>
 public static class RungWhyStudy
 {
-    /// <summary>Asks about the rung that <see cref="Question.About"/> names. Pure.</summary>
-    public static RungWhyAnswer Ask(Question question)
+    /// <summary>Asks about one rung. Pure.</summary>
+    public static RungWhyAnswer Ask(Question question, RungWhyInput input)
     {
-        string id = question.About ?? "";
+        string id = input.Id;
         var night = question.Ask(RigNight.Of);
         for (int n = 0; n < night.Freezers.Count; n++)
             if (night.Freezers[n] is { } freezer && freezer.Id == id) return new RungWhyAnswer(id, freezer.Why(night, freezer.Rung(night, n)));

@@ -8,6 +8,14 @@ using WarmConduit.Core.Weather;
 
 namespace WarmConduit.Core.Studies.Night;
 
+/// <summary>What thermometers read in one cold night.</summary>
+/// <param name="Readings">Their readings, as a table of them is read.</param>
+public sealed record CalibrationInput(Thermometers Readings) : IStudyInput
+{
+    /// <inheritdoc/>
+    public IEnumerable<RigFault> Check(Rig rig) => Readings.Check(rig.Shell.Zones).Select(f => f with { Path = $"readings.{f.Path}" });
+}
+
 /// <summary>A figure of a room against what thermometers say of it.</summary>
 /// <param name="Name">What it is.</param>
 /// <param name="Typed">As typed or estimated.</param>
@@ -23,24 +31,20 @@ public sealed record CalibratedFigure(string Name, Measure Typed, Measure Fitted
 public sealed record CalibratedSeries(string ZoneId, IReadOnlyList<double> Measured, IReadOnlyList<double> Fitted);
 
 /// <summary>A rig set by thermometers.</summary>
-/// <param name="Faults">What cannot be read, by line and column; the rest is then empty.</param>
 /// <param name="TimeS">Times of the readings, s.</param>
 /// <param name="OutdoorC">Outdoors, °C.</param>
 /// <param name="Series">By thermometer.</param>
 /// <param name="ResidualK">Root mean square of what is left between the two, K.</param>
 /// <param name="Figures">What was sought.</param>
 /// <param name="HeaterKnown">A known heater ran, so that what rooms hold is told too; without one only rates are.</param>
-/// <param name="Unread">Headings of columns that were not read.</param>
 /// <param name="Edits">The edits that take over what is determined; empty where nothing is.</param>
 public sealed record CalibrationAnswer(
-    IReadOnlyList<RigFault> Faults,
     IReadOnlyList<double> TimeS,
     IReadOnlyList<double> OutdoorC,
     IReadOnlyList<CalibratedSeries> Series,
     double ResidualK,
     IReadOnlyList<CalibratedFigure> Figures,
     bool HeaterKnown,
-    IReadOnlyList<string> Unread,
     IReadOnlyList<Edit> Edits);
 
 /// <summary>Calibration: thermometers of one cold night set what rooms lose, exchange and hold.</summary>
@@ -56,21 +60,12 @@ public static class CalibrationStudy
     private sealed record Sought(What What, int A, int B);
 
     /// <summary>
-    /// The question is about the readings, as <see cref="ThermometerFiles"/> reads them. The night's engine is fitted to them with the water that the question has. What stays undetermined is held as
-    /// typed, the worst first, and the rest is fitted again. Pure. O(some hundred nights).
+    /// The night's engine is fitted to the readings with the water that the question has. What stays undetermined is held as typed, the worst first, and the rest is fitted again. Pure. O(some hundred nights).
     /// </summary>
-    public static CalibrationAnswer Ask(Question question)
+    public static CalibrationAnswer Ask(Question question, CalibrationInput input)
     {
         var rig = question.Rig;
-        Thermometers read;
-        try
-        {
-            read = ThermometerFiles.Read(question.About ?? "", rig.Shell.Zones);
-        }
-        catch (RigFileException broken)
-        {
-            return new CalibrationAnswer(broken.Faults, [], [], [], 0, [], false, [], []);
-        }
+        var read = input.Readings;
         var zones = rig.Shell.Zones;
         int[] measured = [.. read.Zones.Select(s => Number(zones, s.ZoneId))];
         // What burns or glows heats the room that has a heater, or that people live in.
@@ -81,15 +76,16 @@ public static class CalibrationStudy
         var (kept, fit) = (sought, all);
         while (kept.Count > 0 && fit.Factors.Any(f => !f.Determined()))
         {
+            question.GoOn(1 + sought.Count - kept.Count, 1 + sought.Count);
             int worst = Enumerable.Range(0, kept.Count).MaxBy(i => fit.Factors[i].Deviation);
             kept = [.. kept.Where((_, i) => i != worst)];
             if (kept.Count > 0) fit = CoolingFit.Solve(Asked(read, rooms, zones, kept) with { Start = [.. fit.Factors.Where((_, i) => i != worst).Select(f => f.Value)] }, question.Cancel);
         }
         return new CalibrationAnswer(
-            [], read.TimeS, read.OutdoorC,
+            read.TimeS, read.OutdoorC,
             [.. read.Zones.Select((s, i) => new CalibratedSeries(s.ZoneId, s.C, [.. all.Fitted[i].Select(c => Math.Round(c, 3))]))], all.ResidualK,
             [.. sought.Select((s, i) => Figure(rooms, zones, s, all.Factors[i], kept.IndexOf(s) is >= 0 and var at ? fit.Factors[at] : null))],
-            read.HeaterW is not null, read.Unread, kept.Count == 0 ? [] : Edits(rooms, zones, kept, fit));
+            read.HeaterW is not null, kept.Count == 0 ? [] : Edits(rooms, zones, kept, fit));
     }
 
     private static int Number(IReadOnlyList<Zone> zones, string id) => Enumerable.Range(0, zones.Count).First(z => zones[z].Id == id);

@@ -29,14 +29,15 @@ public static class GuessStudy
         var (base_, name) = First(question.Ask(RigNight.Of));
         double endS = question.Ask(RigNight.Of).Answer.ReportS[^1], insideC = night.KeptC(question.Rig);
 
+        int swung = 0;
         Guess Swung(string what, Sentence range, string measure, Func<double, RigNight> at, double low, double high)
         {
-            question.Cancel.ThrowIfCancellationRequested();
+            question.GoOn(swung++, 9);
             double a = First(at(low)).AtS, b = First(at(high)).AtS;
             return new Guess(what, range, Finite(a), Finite(b), Math.Abs(Math.Min(a, endS) - Math.Min(b, endS)), measure);
         }
         RigNight With(Conditions conditions) => RigNight.Of(question.With(conditions));
-        RigNight Drawn(Func<Zone, Zone> zone) => RigNight.Of(question.On(question.Rig with { Shell = question.Rig.Shell with { Zones = [.. question.Rig.Shell.Zones.Select(zone)] } }, null, question.Cancel));
+        RigNight Drawn(Func<Zone, Zone> zone) => RigNight.Of(question.On(question.Rig with { Shell = question.Rig.Shell with { Zones = [.. question.Rig.Shell.Zones.Select(zone)] } }, question.Cancel));
         var guesses = new List<Guess>
         {
             Swung("what walls lose", "four fifths to six fifths", "Two thermometers and a heater of known watts, over a cold night", k => RigNight.Of(question, Doubt.None with { Walls = k }), 0.8, 1.2),

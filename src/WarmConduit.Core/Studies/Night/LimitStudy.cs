@@ -42,7 +42,11 @@ public static class LimitStudy
     {
         double outdoorC = question.Conditions.Steady().OutdoorC;
         return new LimitAnswer(
-            [.. TriedC.Select(c => At(question, c, TriedHours))], question.Conditions.Hours, question.Ask(ColdLimit.Of), At(question, outdoorC, TriedHours), TriedC[^1], TriedHours, OfBrief(question));
+            [.. TriedC.Select((c, n) =>
+            {
+                question.GoOn(n, TriedC.Length + 4);
+                return At(question, c, TriedHours);
+            })], question.Conditions.Hours, question.Ask(ColdLimit.Of), At(question, outdoorC, TriedHours), TriedC[^1], TriedHours, OfBrief(question));
     }
 
     private static Endurance At(Question question, double outdoorC, double hours)

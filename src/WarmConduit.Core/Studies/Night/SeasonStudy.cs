@@ -1,8 +1,19 @@
 using WarmConduit.Core.Heat.Night;
+using WarmConduit.Core.Numerics;
+using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Weather;
 
 namespace WarmConduit.Core.Studies.Night;
+
+/// <summary>Which winters.</summary>
+/// <param name="Place">Their place.</param>
+/// <param name="Winters">How many are drawn, 1 to 100.</param>
+public sealed record SeasonInput(WeatherPlace Place = WeatherPlace.KettleFell, int Winters = 10) : IStudyInput
+{
+    /// <inheritdoc/>
+    public IEnumerable<RigFault> Check(Rig rig) => Winters is < 1 or > SeasonStudy.Most ? [new RigFault("winters", $"it must lie between 1 and {SeasonStudy.Most}")] : [];
+}
 
 /// <summary>A week of the winter, in the mean over all that were drawn.</summary>
 /// <param name="Week">From 0 (1 October).</param>
@@ -35,23 +46,23 @@ public static class SeasonStudy
     private const double DayS = 86_400, StepS = 3600, StartHour = 12;
 
     /// <summary>
-    /// The question is about a place and a number of winters, "osmerPlain 20"; left out, Kettle Fell and ten. The rig stands from noon of 1 October on as it was left, with its heat on or off.
-    /// Pure; on all cores. O(winters · hours · bodies).
+    /// The rig stands from noon of 1 October on as it was left, with its heat on or off.
+    /// Pure; on all cores but one. O(winters · hours · bodies).
     /// </summary>
-    public static SeasonAnswer Ask(Question question)
+    public static SeasonAnswer Ask(Question question, SeasonInput input)
     {
-        string[] about = (question.About ?? "").Split(' ');
-        var place = WeatherModel.Named(about[0]) ?? WeatherPlace.KettleFell;
-        int winters = about.Length > 1 && int.TryParse(about[1], out int count) ? Math.Clamp(count, 1, Most) : 10;
+        var (place, winters) = input;
         var night = question.Conditions with { Weather = null, Events = null };
         var asked = question.With(night);
         var freezers = FreezeLadderStudy.Freezers(asked).ToList();
         const int days = Weeks * 7;
         var found = new Winter[winters];
-        Parallel.For(0, winters, new ParallelOptions { CancellationToken = question.Cancel }, w =>
+        int done = 0;
+        Parallel.For(0, winters, CoreUse.Some(question.Cancel), w =>
         {
             var answer = Drawn(asked, freezers, new WeatherChoice(place, w + 1), days, out int[] bodyOf);
             found[w] = Nights(asked, answer, freezers, bodyOf, days);
+            question.GoOn(Interlocked.Increment(ref done), winters);
         });
         double Mean(Func<Winter, double> of) => found.Average(of);
         return new SeasonAnswer(

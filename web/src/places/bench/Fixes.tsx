@@ -4,9 +4,10 @@ import { useHotkeys } from "react-hotkeys-hook";
 import type { Schema } from "../../api/client";
 import { type Print, say, usePrint } from "../../app/units";
 import { Button } from "../../ui/controls";
+import { Working } from "../../ui/Working";
 import { usePreview, useStores } from "./benchStores";
 import { inDrawing } from "./RigPage";
-import { useAsked } from "./useAsked";
+import { useJob } from "./useAsked";
 import { useLook } from "./useLook";
 
 /** Ways to mend a finding that were tried on the whole rig: looked at in the drawings first, done by a press. */
@@ -14,7 +15,7 @@ export function Fixes({ finding }: { finding: Schema["Finding"] }) {
   const { document, drawing } = useStores();
   const { look } = useLook();
   const shown = usePreview();
-  const asked = useAsked("fixes", finding.id);
+  const asked = useJob("fixes", { findingId: finding.id });
   const print = usePrint();
   const [pinned, setPinned] = useState<string | null>(null);
   const { data } = asked;
@@ -30,10 +31,7 @@ export function Fixes({ finding }: { finding: Schema["Finding"] }) {
     },
     inDrawing(() => drawing.getState().drawing !== null),
   );
-  if (!data)
-    return (
-      <p className="px-3 pb-3 text-muted">{asked.isError ? "What would mend it could not be asked." : "Trying what would mend it…"}</p>
-    );
+  if (!data) return <Working className="px-3 pb-3" words="Trying what would mend it…" asked={asked} />;
   if (data.fixes.length === 0) return <p className="px-3 pb-3 text-muted">{data.refused}</p>;
   return (
     <ul className="flex flex-col gap-1.5 px-2 pb-2" aria-label="Ways to mend it" onPointerLeave={() => pinned === null && look(null)}>

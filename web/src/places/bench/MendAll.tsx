@@ -3,10 +3,11 @@ import { say, usePrint } from "../../app/units";
 import { Button, Choice } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 import { QuantityField } from "../../ui/QuantityField";
+import { Working } from "../../ui/Working";
 import { useStores } from "./benchStores";
 import { costWords, winWords } from "./Fixes";
 import { PricesButton } from "./PricesButton";
-import { useAsked } from "./useAsked";
+import { useJob } from "./useAsked";
 
 /** A set of fixes for the whole rig: what each does in its turn, what it costs, and what cannot be mended and why. */
 export function MendAll({ onClose }: { onClose(): void }) {
@@ -14,7 +15,11 @@ export function MendAll({ onClose }: { onClose(): void }) {
   const print = usePrint();
   const [budget, setBudget] = useState<"any" | "parts" | "money">("any");
   const [most, setMost] = useState({ parts: 0, money: 50 });
-  const { data, isError } = useAsked("mendAll", budget === "any" ? "" : `${budget} ${most[budget]}`);
+  const asked = useJob(
+    "mendAll",
+    budget === "parts" ? { mostParts: most.parts } : budget === "money" ? { mostMoney: most.money } : undefined,
+  );
+  const { data } = asked;
   const apply = () => {
     if (data)
       document.commit(
@@ -54,9 +59,7 @@ export function MendAll({ onClose }: { onClose(): void }) {
             )}
             {budget === "money" && <PricesButton />}
           </div>
-          {!data && (
-            <p className="text-muted">{isError ? "It could not be asked." : "Trying fixes on the whole rig, alone and together…"}</p>
-          )}
+          {!data && <Working words="Trying fixes on the whole rig, alone and together…" asked={asked} />}
           {data && (
             <>
               <p>

@@ -41,5 +41,5 @@ export function WhyText({ why }: { why: Schema["Why"] | null | undefined }) {
 
 /** The same for a rung of the ladder, asked for when it is opened: the ladder itself goes without, so that a drag is answered sooner. */
 export function RungWhy({ id }: { id: string }) {
-  return <WhyText why={useAsked("rungWhy", id).data?.why} />;
+  return <WhyText why={useAsked("rungWhy", { id }).data?.why} />;
 }

@@ -1,14 +1,39 @@
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { rigApi } from "../../api/rigs";
 import { pendingOf } from "../../document/documentStore";
+import { runJob } from "../../document/jobs";
 import { useRested } from "../../ui/useRested";
 import { useAnswers, useDocument } from "./benchStores";
 
 const RESTS_MS = 500;
 
-/** An answer about the document as it is drawn, asked for when it is shown; a new edit calls the question off. */
-export function useAsked<N extends keyof Schema["AnswersAnswer"]["answers"]>(name: N, about?: string) {
+type Answers = Schema["WantedAnswers"];
+type Inputs = Schema["StudyInputs"];
+type InputOf<N> = N extends keyof Inputs ? NonNullable<Inputs[N]> : never;
+type Ask = Schema["AnswersRequest"];
+
+/** An answer about the document as it is drawn, asked for when it is shown; a new edit calls the question off. Null instead of an input: not to be asked yet. */
+export function useAsked<N extends keyof Answers>(name: N, input?: InputOf<N> | null) {
+  return useQuestion(name, input, rigApi.answers);
+}
+
+/** The same for what takes long: a job, whose share that is done is told, and which is stopped when it is called off. */
+export function useJob<N extends keyof Answers>(name: N, input?: InputOf<N> | null) {
+  const [share, setShare] = useState(0);
+  const asked = useQuestion(name, input, (ask, signal) => {
+    setShare(0);
+    return runJob(ask, signal, setShare);
+  });
+  return { ...asked, share };
+}
+
+function useQuestion<N extends keyof Answers>(
+  name: N,
+  input: InputOf<N> | null | undefined,
+  answer: (ask: Ask, signal: AbortSignal) => Promise<Schema["AnswersAnswer"]>,
+) {
   const document = useDocument((s) => s);
   const conditions = useAnswers((s) => s.conditions);
   const edits = pendingOf(document);
@@ -17,12 +42,13 @@ export function useAsked<N extends keyof Schema["AnswersAnswer"]["answers"]>(nam
   const now = JSON.stringify([base, conditions]);
   const rests = useRested(now, RESTS_MS) === now;
   return useQuery({
-    queryKey: [name, now, about],
-    enabled: document.inHand.length === 0 && rests,
+    queryKey: [name, now, input],
+    enabled: document.inHand.length === 0 && rests && input !== null,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
-    queryFn: async ({ signal }) =>
-      (await rigApi.answers({ ...base, wanted: [name], ...(about !== undefined && { about }), ...(conditions && { conditions }) }, signal))
-        .answers[name] ?? null,
+    queryFn: async ({ signal }) => {
+      const ask: Ask = { ...base, wanted: [name], ...(input && { inputs: { [name]: input } }), ...(conditions && { conditions }) };
+      return ((await answer(ask, signal)).answers[name] as NonNullable<Answers[N]> | undefined) ?? null;
+    },
   });
 }

@@ -1,14 +1,15 @@
 import { useState } from "react";
+import type { Schema } from "../../api/client";
 import { say, usePrint } from "../../app/units";
 import { applyEffect } from "../../document/effects";
-import type { Rig } from "../../document/geometry";
+import { indexOf, type Rig } from "../../document/geometry";
 import { Button, Panel } from "../../ui/controls";
 import { QuantityField } from "../../ui/QuantityField";
+import { Working } from "../../ui/Working";
 import { useDocument, usePreview, useStores } from "../bench/benchStores";
-import { useAsked } from "../bench/useAsked";
+import { useJob } from "../bench/useAsked";
 
 const ID = "all-heights";
-const FARTHEST_M = 30;
 const SHOWN = 8;
 
 /** What is asked of one room or point: heights between which it may lie, m, and the slope it shall stand, degrees; left open where it is not said. */
@@ -19,16 +20,35 @@ interface Limit {
   slope?: number | undefined;
 }
 
-/** What is asked of the heights, as the question is written. */
-const asked = (limits: Record<string, Limit>, slope: number | null) =>
-  [
-    ...Object.entries(limits).flatMap(([path, { held, from, to, slope: own }]) => [
-      ...(held ? [path] : []),
-      ...(from === undefined && to === undefined ? [] : [`${path}=${from ?? -FARTHEST_M}..${to ?? FARTHEST_M}`]),
-      ...(own === undefined ? [] : [`${path}:slope=${own}`]),
-    ]),
-    ...(slope === null ? [] : [`slope=${slope}`]),
-  ].join(",");
+/** What is asked of the heights, of what is still in the rig. */
+function asked(limits: Record<string, Limit>, slope: number | null, rig: Rig): Schema["AutoFallInput"] {
+  const { runs, parts } = indexOf(rig);
+  const here = Object.entries(limits).filter(([path]) => {
+    const [list, id = "", , bend] = path.split("/");
+    if (list === "zones") return rig.shell.zones.some((z) => z.id === id);
+    return list === "parts" ? parts.has(id) : bend === undefined ? runs.has(id) : runs.get(id)?.bends.some((b) => b.id === bend);
+  });
+  return {
+    locked: here.filter(([, l]) => l.held).map(([path]) => path),
+    bands: here.flatMap(([thing, { from, to }]) =>
+      from === undefined && to === undefined ? [] : [{ thing, lowestM: from ?? null, highestM: to ?? null }],
+    ),
+    slopes: here.flatMap(([thing, { slope: own }]) => (own === undefined ? [] : [{ thing, slopeDeg: own }])),
+    ...(slope !== null && { slopeDeg: slope }),
+  };
+}
+
+/** A lowest height is never above the highest. */
+const limitsOf = (part: "from" | "to" | "slope", { from, to }: Limit) =>
+  part === "slope"
+    ? { least: 0, most: 10 }
+    : part === "from"
+      ? to === undefined
+        ? {}
+        : { most: to }
+      : from === undefined
+        ? {}
+        : { least: from };
 
 /** What is asked of one room or one point. */
 function LimitRow({ name, held, limit, onLimit }: { name: string; held: string; limit: Limit; onLimit: (limit: Limit) => void }) {
@@ -53,7 +73,7 @@ function LimitRow({ name, held, limit, onLimit }: { name: string; held: string; 
             label={part === "from" ? "Not below" : part === "to" ? "Not above" : "On a slope of"}
             value={limit[part] ?? null}
             quantity={part === "slope" ? "angle" : "length"}
-            {...(part === "slope" && { least: 0, most: 10 })}
+            {...limitsOf(part, limit)}
             disabled={limit.held === true}
             onCommit={(value) => onLimit({ ...limit, [part]: value ?? undefined })}
           />
@@ -71,7 +91,8 @@ export function AllHeights({ rig }: { rig: Rig }) {
   const [points, setPoints] = useState<Record<string, string>>({});
   const [slope, setSlope] = useState<number | null>(null);
   const inHand = useDocument((s) => s.inHand.length > 0);
-  const { data, isError } = useAsked("autoFall", asked(limits, slope));
+  const job = useJob("autoFall", asked(limits, slope, rig));
+  const { data } = job;
   const shown = usePreview();
   const looking = shown?.id === ID;
   const look = () =>
@@ -96,7 +117,7 @@ export function AllHeights({ rig }: { rig: Rig }) {
     <Panel className="p-3" aria-label="All heights at once">
       <h2 className="text-[17px] font-semibold">All heights at once</h2>
       {!data ? (
-        <p className="text-muted">{isError ? "It could not be asked." : "Working it out…"}</p>
+        <Working words="Working it out…" asked={job} />
       ) : (
         <>
           <p className="mt-0.5" data-heights={data.feasible}>

@@ -130,7 +130,7 @@ function about(s: Schema["DrainStep"], minutes: (seconds: number) => string) {
 /** What a jug that is not as full as it should be may point at. */
 function Proof({ step, litres }: { step: string; litres: number }) {
   const print = usePrint();
-  const { data } = useAsked("proof", `${step}=${litres}`);
+  const { data } = useAsked("proof", { stepId: step, measuredL: litres });
   if (!data) return <p className="mt-2 text-muted">Asking…</p>;
   return (
     <div className="mt-2" data-proof={step}>

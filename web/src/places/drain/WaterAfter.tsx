@@ -20,7 +20,7 @@ export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: nu
   const print = usePrint();
   const order = useAnswers((s) => s.answers?.drainOrder);
   const parked = useAnswers((s) => s.conditions?.parked);
-  const asked = useAsked("afterStep", String(count));
+  const asked = useAsked("afterStep", { steps: count });
   const drainDown = asked.data?.drainDown;
   const seen = plumbingOf(rig, 0.1);
   const frame: Frame = {

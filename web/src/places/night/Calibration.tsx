@@ -1,12 +1,14 @@
+import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
-import type { Schema } from "../../api/client";
+import { api, data as opened, Problem, type Schema } from "../../api/client";
 import { usePrint } from "../../app/units";
 import { changed } from "../../document/edits";
 import type { Rig } from "../../document/geometry";
 import { Button, Panel } from "../../ui/controls";
 import { useSize } from "../../ui/useSize";
+import { Working } from "../../ui/Working";
 import { useDocument, useStores } from "../bench/benchStores";
-import { useAsked } from "../bench/useAsked";
+import { useJob } from "../bench/useAsked";
 import { measuredRooms } from "./RestsOn";
 
 /** Thermometers of one cold night set what the rooms lose, exchange and hold. */
@@ -79,18 +81,29 @@ export function Calibration({ rig }: { rig: Rig }) {
 function Fitted({ text, rig, inHand, onDone }: { text: string; rig: Rig; inHand: boolean; onDone(): void }) {
   const { document } = useStores();
   const print = usePrint();
-  const { data, isError } = useAsked("calibration", text);
-  if (!data) return <p className="text-muted">{isError ? "It could not be asked." : "Fitting…"}</p>;
-  if (data.faults.length > 0)
+  const rooms = rig.shell.zones.map(({ id, name }) => ({ id, name }));
+  const read = useQuery({
+    queryKey: ["thermometers", text, rooms],
+    queryFn: async ({ signal }) => opened(await api.POST("/api/thermometers", { body: { text, rooms }, signal })),
+    retry: false,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const job = useJob("calibration", read.data ? { readings: read.data } : null);
+  const { data } = job;
+  if (read.error instanceof Problem && read.error.status === 400)
     return (
       <ul role="alert" className="mt-1">
-        {data.faults.map((f) => (
-          <li key={`${f.path} ${f.reason}`}>
-            <strong className="font-semibold">{f.path}</strong>: {f.reason}
-          </li>
-        ))}
+        {Object.entries(read.error.fields).flatMap(([where, reasons]) =>
+          reasons.map((reason) => (
+            <li key={`${where} ${reason}`}>
+              <strong className="font-semibold">{where}</strong>: {reason}
+            </li>
+          )),
+        )}
       </ul>
     );
+  if (!data) return <Working words="Fitting…" asked={{ ...job, isError: job.isError || read.isError }} />;
+  const unread = read.data?.unread ?? [];
   const open = data.figures.filter((f) => !f.determined);
   return (
     <section aria-label="The fit" className="mt-2">
@@ -123,7 +136,7 @@ function Fitted({ text, rig, inHand, onDone }: { text: string; rig: Rig; inHand:
         {open.length > 0 && `Not determined by this night, and left as typed: ${open.map((f) => f.name).join("; ")}. `}
         {!data.heaterKnown && "No heater of known watts ran: only rates are told, so the warmest room keeps what it is taken to hold. "}
         How a loss divides between walls and draughts stays as typed.
-        {data.unread.length > 0 && ` Not read: ${data.unread.join(", ")}.`}
+        {unread.length > 0 && ` Not read: ${unread.join(", ")}.`}
       </p>
       {data.edits.length > 0 && (
         <Button

@@ -3,9 +3,10 @@ import { say, useClock, usePrint } from "../../app/units";
 import type { Rig } from "../../document/geometry";
 import { Button, Panel } from "../../ui/controls";
 import { PickField } from "../../ui/QuantityField";
+import { Working } from "../../ui/Working";
 import { useAnswers, useDocument, useStores } from "../bench/benchStores";
 import { winWords } from "../bench/Fixes";
-import { useAsked } from "../bench/useAsked";
+import { useJob } from "../bench/useAsked";
 import { useLook } from "../bench/useLook";
 
 /** The same tank or pump in up to four places on one night. */
@@ -14,7 +15,8 @@ export function Compared({ rig }: { rig: Rig }) {
   const { shows } = useLook();
   const [chosen, setChosen] = useState<string | undefined>();
   const part = rig.parts.some((p) => p.id === chosen) ? chosen : undefined;
-  const { data, isError } = useAsked("places", part);
+  const asked = useJob("places", part === undefined ? undefined : { partId: part });
+  const { data } = asked;
   const inHand = useDocument((s) => s.inHand.length > 0);
   const startHour = useAnswers((s) => s.conditions?.startHour ?? 22);
   const print = usePrint();
@@ -47,7 +49,7 @@ export function Compared({ rig }: { rig: Rig }) {
         </div>
       </div>
       {!data ? (
-        <p className="text-muted">{isError ? "It could not be asked." : "Setting it in each place…"}</p>
+        <Working words="Setting it in each place…" asked={asked} />
       ) : data.places.length === 0 ? (
         <p className="text-muted">There is no tank yet; choose a part.</p>
       ) : (

@@ -1,13 +1,15 @@
 import { say, useClock, usePrint } from "../../app/units";
 import { Panel } from "../../ui/controls";
+import { Working } from "../../ui/Working";
 import { useAnswers } from "../bench/benchStores";
-import { useAsked } from "../bench/useAsked";
+import { useJob } from "../bench/useAsked";
 
 const SHOWN = 6;
 
 /** Each unknown swung over its range: the one that moves the first ice most is the one to measure. */
 export function Guesses() {
-  const { data, isError } = useAsked("guess", "");
+  const asked = useJob("guess");
+  const { data } = asked;
   const startHour = useAnswers((s) => s.conditions?.startHour ?? 22);
   const print = usePrint();
   const clock = useClock();
@@ -15,7 +17,7 @@ export function Guesses() {
     return (
       <Panel className="p-3" aria-label="Which guess matters">
         <h2 className="text-[17px] font-semibold">Which guess matters</h2>
-        <p className="text-muted">{isError ? "It could not be asked." : "Swinging each of them…"}</p>
+        <Working words="Swinging each of them…" asked={asked} />
       </Panel>
     );
   // What lies far behind the last of them is left out of the bars.

@@ -2,9 +2,10 @@ import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { say, useClock, usePrint } from "../../app/units";
 import { Button, Choice, Panel } from "../../ui/controls";
+import { Working } from "../../ui/Working";
 import { useAnswers, useDocument, useStores } from "../bench/benchStores";
 import { PricesButton } from "../bench/PricesButton";
-import { useAsked } from "../bench/useAsked";
+import { useJob } from "../bench/useAsked";
 import { useLook } from "../bench/useLook";
 
 type By = "hoursWon" | "hoursPerMm" | "hoursPerL" | "hoursPerMoney";
@@ -14,7 +15,8 @@ const orders: Record<By, string> = { hoursWon: "Hours", hoursPerMm: "per mm", ho
 /** Sleeves, jackets, linings, louvres: each tried on the night, and the best of them together. */
 export function Insulation() {
   const { document, answers } = useStores();
-  const { data, isError } = useAsked("insulation");
+  const asked = useJob("insulation");
+  const { data } = asked;
   const inHand = useDocument((s) => s.inHand.length > 0);
   const startHour = useAnswers((s) => s.conditions?.startHour ?? 22);
   const [by, setBy] = useState<By>("hoursWon");
@@ -41,7 +43,7 @@ export function Insulation() {
         )}
       </div>
       {!data ? (
-        <p className="text-muted">{isError ? "It could not be asked." : "Trying each of them…"}</p>
+        <Working words="Trying each of them…" asked={asked} />
       ) : data.options.length === 0 ? (
         <p className="text-muted">
           Nothing that was tried wins a quarter of an hour on the {print(data.endS, "duration")} that were looked at

@@ -2,8 +2,9 @@ import type { Schema } from "../../api/client";
 import { type Print, usePrint } from "../../app/units";
 import { Panel } from "../../ui/controls";
 import { useSize } from "../../ui/useSize";
+import { Working } from "../../ui/Working";
 import { useAnswers } from "../bench/benchStores";
-import { useAsked } from "../bench/useAsked";
+import { useJob } from "../bench/useAsked";
 
 const HEIGHT = 150;
 /** Hours from line to line. */
@@ -12,7 +13,8 @@ const steps = [4, 8, 12, 24];
 /** How cold and for how long: the hours it stands at each constant temperature. The end of what was tried is never shown as a limit. */
 export function Limit() {
   const [box, size] = useSize<HTMLDivElement>();
-  const { data, isError } = useAsked("limit", "");
+  const asked = useJob("limit");
+  const { data } = asked;
   const outdoorC = useAnswers((s) => s.conditions?.outdoorC ?? 0);
   const print = usePrint();
   const [left, right, top, bottom] = [46, 12, 10, 24];
@@ -30,7 +32,7 @@ export function Limit() {
     <Panel className="p-3" aria-label="How cold, and for how long">
       <h2 className="text-[17px] font-semibold">How cold, and for how long</h2>
       {!data ? (
-        <p className="text-muted">{isError ? "It could not be asked." : "Trying colder and longer nights…"}</p>
+        <Working words="Trying colder and longer nights…" asked={asked} />
       ) : (
         <p>
           {data.limit.standsAllTried

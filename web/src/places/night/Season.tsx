@@ -3,7 +3,7 @@ import { Button, Panel } from "../../ui/controls";
 import { PickField } from "../../ui/QuantityField";
 import { useSize } from "../../ui/useSize";
 import { useAnswers, useDocument } from "../bench/benchStores";
-import { useAsked } from "../bench/useAsked";
+import { useJob } from "../bench/useAsked";
 import { dayWords, type Place, places } from "./places";
 
 const HEIGHT = 130;
@@ -18,7 +18,7 @@ export function Season() {
   const [place, setPlace] = useState<Place>("kettleFell");
   const [winters, setWinters] = useState(FEW);
   const [goOn, setGoOn] = useState(false);
-  const { data: drawn, isError } = useAsked("season", `${place} ${winters}`);
+  const { data: drawn, isError, share } = useJob("season", { place, winters });
   const rig = useDocument((s) => s.rig);
   const night = useAnswers((s) => s.conditions);
   // While the next lot is drawn the one before stands, if it is of this place, this rig and this night.
@@ -69,10 +69,17 @@ export function Season() {
       <p aria-live="polite" className="mt-1">
         {!data
           ? isError
-            ? "It could not be asked."
+            ? "Couldn't calculate this."
             : `Drawing ${winters} winters…`
           : `In ${data.wintersThatBreak} of ${data.winters} winters ice breaks something${data.leaders[0]?.breaks ? `, most often ${data.leaders[0].name}` : ""}.`}
-        {goOn && <progress className="ml-3 align-middle" max={MANY} value={data?.winters ?? 0} aria-label="Winters drawn" />}
+        {(goOn || !data) && !isError && (
+          <progress
+            className="ml-3 align-middle"
+            max={goOn ? MANY : winters}
+            value={Math.max(data?.winters ?? 0, drawn ? 0 : share * winters)}
+            aria-label="Winters drawn"
+          />
+        )}
       </p>
       <div ref={box} style={{ height: HEIGHT }} className="mt-1">
         {data && size.width > 0 && (

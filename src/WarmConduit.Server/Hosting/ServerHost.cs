@@ -1,10 +1,12 @@
 using System.Net;
 using Microsoft.AspNetCore.StaticFiles;
 using Microsoft.Extensions.FileProviders;
+using WarmConduit.Application.Answers;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Server.Answers;
 using WarmConduit.Server.Catalogues;
 using WarmConduit.Server.Changes;
+using WarmConduit.Server.Jobs;
 using WarmConduit.Server.Pictures;
 using WarmConduit.Server.Rigs;
 using WarmConduit.Server.Units;
@@ -16,7 +18,7 @@ namespace WarmConduit.Server.Hosting;
 /// Puts the application together. Settings, on the command line or in the environment: <c>port</c> (0: any free one), <c>data</c> (folder of the database),
 /// <c>web</c> (folder of the built front end), <c>demo</c> (folder of rigs laid on an empty shelf).
 /// </summary>
-public static class Application
+public static class ServerHost
 {
     /// <summary>Builds the application; <see cref="Prepare"/> then brings the database up to date and lays the demo rigs on a shelf that is new.</summary>
     public static WebApplication Build(string[] args)
@@ -41,6 +43,8 @@ public static class Application
         services.AddSingleton<RigCache>().AddSingleton<WriteLine>().AddSingleton<ChangeFeed>().AddSingleton<QuestionCache>().AddSingleton<ShelfReady>();
         services.AddHostedService(s => s.GetRequiredService<ShelfReady>());
         services.AddScoped<Shelf>();
+        services.AddScoped<AnswerDesk>();
+        services.AddSingleton<Lanes>().AddSingleton<JobBoard>();
         services.AddSingleton(TimeProvider.System);
         services.AddProblemDetails();
         services.AddExceptionHandler<ProblemAnswers>();
@@ -54,6 +58,7 @@ public static class Application
         app.UseStatusCodePages();
         app.UseGuard();
         app.UseRouting();
+        app.UseWholeBodies();
         app.UseRateLimiter();
         // Before anything that an endpoint asks for is made: a connection wants a database.
         app.Use(async (context, next) =>
@@ -72,6 +77,7 @@ public static class Application
         TableEndpoints.Map(stored);
         PictureEndpoints.Map(stored);
         AnswerEndpoints.Map(stored);
+        JobEndpoints.Map(stored);
         WeatherEndpoints.Map(api);
         ServeFrontEnd(app, settings["web"]);
         return app;

@@ -1,16 +1,14 @@
 using System.Globalization;
 using WarmConduit.Core.Heat.Night;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Weather;
 
-namespace WarmConduit.Core.Weather;
+namespace WarmConduit.Application.Tables;
 
-/// <summary>Readings of one cold night.</summary>
-/// <param name="TimeS">Times from the first reading on, s.</param>
-/// <param name="OutdoorC">Outdoors, °C.</param>
-/// <param name="HeaterW">What the heater gave from this reading to the next, W; null: no heater ran.</param>
-/// <param name="Zones">Rooms with a thermometer.</param>
-/// <param name="Unread">Headings of columns that were not read.</param>
-public sealed record Thermometers(IReadOnlyList<double> TimeS, IReadOnlyList<double> OutdoorC, IReadOnlyList<double>? HeaterW, IReadOnlyList<ThermometerSeries> Zones, IReadOnlyList<string> Unread);
+/// <summary>A room of the rig, as a table may name it.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Name">Its name.</param>
+public sealed record Room(string Id, string Name);
 
 /// <summary>
 /// Readings of thermometers from a table with headings: hour (or a clock, 22:10, or minutes or seconds where the heading says so), outdoors, heater (W; where one ran), and a column for each room by its
@@ -18,16 +16,12 @@ public sealed record Thermometers(IReadOnlyList<double> TimeS, IReadOnlyList<dou
 /// </summary>
 public static class ThermometerFiles
 {
-    /// <summary>Readings that are taken at the most.</summary>
-    public const int MostReadings = 3000;
-
-    private const int MostFaults = 20, LeastReadings = 12;
+    private const int MostFaults = 20;
 
     /// <summary>Reads <paramref name="text"/> for the rooms of <paramref name="zones"/>. Throws <see cref="RigFileException"/> naming line and column (from 1) of what cannot be read. O(text · rooms).</summary>
-    public static Thermometers Read(string text, IReadOnlyList<Zone> zones)
+    public static Thermometers Read(string text, IReadOnlyList<Room> zones)
     {
-        string[] lines = TextTable.Lines(text);
-        var table = new TextTable(lines);
+        var table = DelimitedText.Of(text);
         var faults = new List<RigFault>();
         int time = Array.FindIndex(table.Headings, h => h.StartsWith("hour", StringComparison.Ordinal) || h.StartsWith("time", StringComparison.Ordinal) || h.StartsWith("min", StringComparison.Ordinal));
         int outdoors = table.Column("out"), heater = table.Column("heater");
@@ -35,24 +29,16 @@ public static class ThermometerFiles
         if (time < 0) faults.Add(new RigFault("line 1", "a heading “hour” is wanted"));
         if (outdoors < 0) faults.Add(new RigFault("line 1", "a heading “outdoors” is wanted"));
         if (rooms.Count == 0) faults.Add(new RigFault("line 1", $"a heading with the name of a room is wanted: {string.Join(", ", zones.Take(8).Select(z => z.Name))}"));
-        if (lines.Length - 1 < LeastReadings) faults.Add(new RigFault($"line {lines.Length}", $"{LeastReadings} readings at the least are wanted"));
-        if (lines.Length - 1 > MostReadings) faults.Add(new RigFault($"line {MostReadings + 2}", $"more than {MostReadings} readings are not taken"));
+        if (table.Rows < Thermometers.LeastReadings) faults.Add(new RigFault($"line {table.LineOf(table.Rows)}", $"{Thermometers.LeastReadings} readings at the least are wanted"));
+        if (table.Rows > Thermometers.MostReadings) faults.Add(new RigFault($"line {table.LineOf(Thermometers.MostReadings + 1)}", $"more than {Thermometers.MostReadings} readings are not taken"));
         if (faults.Count > 0) throw new RigFileException(faults);
 
         string heading = table.Headings[time];
         double unit = heading.Contains("min", StringComparison.Ordinal) ? 60 : heading.EndsWith("_s", StringComparison.Ordinal) || heading.Contains("(s)", StringComparison.Ordinal) ? 1 : 3600;
-        double Number(int line, int column, double low, double high)
-        {
-            string cell = table.Cell(line, column);
-            if (!double.TryParse(table.Point == ',' ? cell.Replace(',', '.') : cell, NumberStyles.Float, CultureInfo.InvariantCulture, out double value))
-                faults.Add(new RigFault($"line {line + 1}, column {column + 1}", cell.Length == 0 ? "a reading belongs here" : $"“{(cell.Length > 20 ? cell[..20] : cell)}” is no number"));
-            else if (!(value >= low && value <= high)) faults.Add(new RigFault($"line {line + 1}, column {column + 1}", FormattableString.Invariant($"it must lie between {low} and {high}")));
-            return value;
-        }
         var (at, out_, watts) = (new List<double>(), new List<double>(), new List<double>());
         var series = rooms.Select(_ => new List<double>()).ToList();
         double day = 0;
-        for (int l = 1; l < lines.Length && faults.Count < MostFaults; l++)
+        for (int l = 1; l <= table.Rows && faults.Count < MostFaults; l++)
         {
             if (table.Overfull(l) is { } overfull) faults.Add(overfull);
             string clock = table.Cell(l, time);
@@ -66,15 +52,15 @@ public static class ThermometerFiles
             }
             else
             {
-                s = Number(l, time, 0, 1e7) * unit;
+                s = table.Number(l, time, (0, 1e7), faults) * unit;
             }
-            if (at.Count > 0 && s <= at[^1]) faults.Add(new RigFault($"line {l + 1}, column {time + 1}", "times must rise"));
+            if (at.Count > 0 && s <= at[^1]) faults.Add(new RigFault($"line {table.LineOf(l)}, column {time + 1}", "times must rise"));
             at.Add(s);
-            out_.Add(Number(l, outdoors, -60, 50));
-            if (heater >= 0) watts.Add(Number(l, heater, 0, 50_000));
-            for (int r = 0; r < rooms.Count; r++) series[r].Add(Number(l, rooms[r].Column, -60, 60));
+            out_.Add(table.Number(l, outdoors, Thermometers.OutdoorRangeC, faults));
+            if (heater >= 0) watts.Add(table.Number(l, heater, Thermometers.HeaterRangeW, faults));
+            for (int r = 0; r < rooms.Count; r++) series[r].Add(table.Number(l, rooms[r].Column, Thermometers.RoomRangeC, faults));
         }
-        if (faults.Count == 0 && at[^1] - at[0] > 11 * 86_400) faults.Add(new RigFault($"line {lines.Length}", "more than ten days are not taken"));
+        if (faults.Count == 0 && at[^1] - at[0] > Thermometers.MostS) faults.Add(new RigFault($"line {table.LineOf(table.Rows)}", "more than ten days are not taken"));
         if (faults.Count > 0) throw new RigFileException([.. faults.Take(MostFaults)]);
         var read = new HashSet<int>([time, outdoors, heater, .. rooms.Select(r => r.Column)]);
         return new Thermometers(

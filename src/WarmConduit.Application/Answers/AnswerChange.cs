@@ -3,7 +3,7 @@ using System.Reflection;
 using System.Text.Json;
 using WarmConduit.Core.Studies;
 
-namespace WarmConduit.Server.Answers;
+namespace WarmConduit.Application.Answers;
 
 /// <summary>Part of a list: items of the list that is held, or a new item.</summary>
 /// <param name="From">Index of the first held item.</param>

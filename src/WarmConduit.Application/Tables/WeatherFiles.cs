@@ -1,7 +1,8 @@
 using System.Globalization;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Weather;
 
-namespace WarmConduit.Core.Weather;
+namespace WarmConduit.Application.Tables;
 
 /// <summary>Hourly weather that was read.</summary>
 /// <param name="Name">Where it is from, as the file says; empty: it does not say.</param>
@@ -24,43 +25,41 @@ public static class WeatherFiles
     /// <summary>Reads <paramref name="text"/>. Throws <see cref="RigFileException"/> naming line and column (from 1) of what cannot be read. O(text).</summary>
     public static WeatherRead Read(string text)
     {
-        string[] lines = TextTable.Lines(text);
-        return lines[0].StartsWith("LOCATION,", StringComparison.OrdinalIgnoreCase) ? Epw(lines) : Table(lines);
+        var table = DelimitedText.Of(text);
+        return text.StartsWith("LOCATION,", StringComparison.OrdinalIgnoreCase) ? Epw(table) : Table(table);
     }
 
     /// <summary>Hours as a table that <see cref="Read"/> takes.</summary>
     public static string Write(IEnumerable<WeatherHour> hours) =>
         "temperature (°C),wind (m/s),cloud\n" + string.Concat(hours.Select(h => FormattableString.Invariant($"{h.TemperatureC},{h.WindMPerS},{h.Cloud}\n")));
 
-    private static WeatherRead Epw(string[] lines)
+    private static WeatherRead Epw(DelimitedText table)
     {
         var faults = new List<RigFault>();
-        string[] location = lines[0].Split(',');
-        if (lines.Length <= EpwHeadings) faults.Add(new RigFault("line 1", "a weather file has eight lines of headings, and hours after them"));
+        if (table.Rows < EpwHeadings) faults.Add(new RigFault("line 1", "a weather file has eight lines of headings, and hours after them"));
         var reader = new HourReader(faults);
-        for (int l = EpwHeadings; l < lines.Length && faults.Count < MostFaults; l++)
+        for (int l = EpwHeadings; l <= table.Rows && faults.Count < MostFaults; l++)
         {
-            string[] cells = lines[l].Split(',');
-            if (cells.Length <= EpwCover)
+            var cells = table.Lines[l].Cells;
+            if (cells.Count <= EpwCover)
             {
-                faults.Add(new RigFault($"line {l + 1}", $"{EpwCover + 1} columns at the least are wanted, and it has {cells.Length}"));
+                faults.Add(new RigFault($"line {table.LineOf(l)}", $"{EpwCover + 1} columns at the least are wanted, and it has {cells.Count}"));
                 continue;
             }
             reader.Add(
-                l + 1, (EpwTemperature, cells[EpwTemperature], v => v >= 99.9, -60, 50, 1), (EpwWind, cells[EpwWind], v => v >= 999, 0, 60, 1), (EpwCover, cells[EpwCover], v => v >= 99, 0, 10, 0.1), '.');
+                table.LineOf(l), (EpwTemperature, cells[EpwTemperature], v => v >= 99.9, -60, 50, 1), (EpwWind, cells[EpwWind], v => v >= 999, 0, 60, 1), (EpwCover, cells[EpwCover], v => v >= 99, 0, 10, 0.1), '.');
         }
-        return reader.Done(location.Length > 1 ? location[1].Trim() : "");
+        return reader.Done(table.Cell(0, 1));
     }
 
-    private static WeatherRead Table(string[] lines)
+    private static WeatherRead Table(DelimitedText table)
     {
         var faults = new List<RigFault>();
-        var table = new TextTable(lines);
         int temperature = table.Column("temp"), wind = table.Column("wind"), cloud = table.Column("cloud");
         if (temperature < 0) faults.Add(new RigFault("line 1", "a heading “temperature” is wanted; “wind” and “cloud” may stand beside it"));
         double percent = cloud >= 0 && table.Headings[cloud].Contains('%', StringComparison.Ordinal) ? 0.01 : 1;
         var reader = new HourReader(faults);
-        for (int l = 1; l < lines.Length && temperature >= 0 && faults.Count < MostFaults; l++)
+        for (int l = 1; l <= table.Rows && temperature >= 0 && faults.Count < MostFaults; l++)
         {
             if (table.Overfull(l) is { } overfull)
             {
@@ -69,7 +68,7 @@ public static class WeatherFiles
             }
             string Cell(int column) => table.Cell(l, column);
             reader.Add(
-                l + 1, (temperature, Cell(temperature), _ => false, -60, 50, 1), (wind, wind < 0 ? "0" : Cell(wind), _ => false, 0, 60, 1), (cloud, cloud < 0 ? "1" : Cell(cloud), _ => false, 0, 1 / percent, cloud < 0 ? 1 : percent),
+                table.LineOf(l), (temperature, Cell(temperature), _ => false, -60, 50, 1), (wind, wind < 0 ? "0" : Cell(wind), _ => false, 0, 60, 1), (cloud, cloud < 0 ? "1" : Cell(cloud), _ => false, 0, 1 / percent, cloud < 0 ? 1 : percent),
                 table.Point);
         }
         return reader.Done("");

@@ -1,14 +1,13 @@
 using System.Globalization;
 using CsvHelper;
-using CsvHelper.Configuration;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Tables;
 using WarmConduit.Core.Units;
 
-namespace WarmConduit.Server.Rigs;
+namespace WarmConduit.Application.Tables;
 
 /// <summary>Tables as text: divided by commas, semicolons or tabs, as spreadsheets give them.</summary>
-public static class TableText
+public static class RigTableText
 {
     private const int MaxCharacters = 2_000_000;
 
@@ -16,19 +15,8 @@ public static class TableText
     public static TableRead Read(Rig rig, string text, UnitSystem system)
     {
         if (text.Length > MaxCharacters) return RigTables.Read(rig, [], system, [new TableFault(1, null, "it is larger than 2 MB")]);
-        var faults = new List<TableFault>();
-        var configuration = new CsvConfiguration(CultureInfo.InvariantCulture)
-        {
-            DetectDelimiter = true,
-            DetectDelimiterValues = ["\t", ";", ","],
-            BadDataFound = b => faults.Add(new TableFault(b.Context.Parser!.RawRow, null, "its quotes do not match")),
-            TrimOptions = TrimOptions.Trim,
-            IgnoreBlankLines = true,
-        };
-        var lines = new List<TableLine>();
-        using var parser = new CsvParser(new StringReader(text), configuration);
-        while (parser.Read()) lines.Add(new TableLine(parser.RawRow, parser.Record!));
-        return RigTables.Read(rig, lines, system, faults);
+        var table = DelimitedText.Of(text);
+        return RigTables.Read(rig, table.Lines, system, [.. table.Torn.Select(l => new TableFault(l, null, "its quotes do not match"))]);
     }
 
     /// <summary>Rows as text, divided by commas.</summary>

@@ -1,0 +1,58 @@
+using WarmConduit.Core.Heat.Night;
+using WarmConduit.Core.Rigs;
+
+namespace WarmConduit.Core.Weather;
+
+/// <summary>Readings of one cold night.</summary>
+/// <param name="TimeS">Times from the first reading on, s.</param>
+/// <param name="OutdoorC">Outdoors, °C.</param>
+/// <param name="HeaterW">What the heater gave from this reading to the next, W; null: no heater ran.</param>
+/// <param name="Zones">Rooms with a thermometer.</param>
+/// <param name="Unread">Headings of columns that were not read.</param>
+public sealed record Thermometers(
+    IReadOnlyList<double> TimeS, IReadOnlyList<double> OutdoorC, IReadOnlyList<double>? HeaterW, IReadOnlyList<ThermometerSeries> Zones, IReadOnlyList<string>? Unread = null)
+{
+    /// <summary>Fewest readings that are taken.</summary>
+    public const int LeastReadings = 12;
+
+    /// <summary>Most readings that are taken.</summary>
+    public const int MostReadings = 3000;
+
+    /// <summary>Longest time, s.</summary>
+    public const double MostS = 11 * 86_400;
+
+    /// <summary>What is taken: outdoors and in rooms, °C, and of a heater, W.</summary>
+    public static readonly (double Low, double High) OutdoorRangeC = (-60, 50), RoomRangeC = (-60, 60), HeaterRangeW = (0, 50_000);
+
+    /// <summary>What is out of range or of no room among <paramref name="zones"/>, by field; empty when all is well. O(readings).</summary>
+    public IEnumerable<RigFault> Check(IReadOnlyList<Zone> zones)
+    {
+        int count = TimeS.Count;
+        if (count is < LeastReadings or > MostReadings) return [new RigFault("timeS", $"{LeastReadings} to {MostReadings} readings are wanted")];
+        if (Zones.Count == 0) return [new RigFault("zones", "a room is wanted")];
+        var faults = new List<RigFault>();
+        for (int t = 1; t < count && faults.Count == 0; t++)
+            if (!(TimeS[t] > TimeS[t - 1])) faults.Add(new RigFault($"timeS[{t}]", "times must rise"));
+        if (TimeS[0] != 0) faults.Add(new RigFault("timeS[0]", "times begin at 0"));
+        if (!(TimeS[^1] <= MostS)) faults.Add(new RigFault($"timeS[{count - 1}]", "more than ten days are not taken"));
+        void Series(string field, IReadOnlyList<double> values, (double Low, double High) range)
+        {
+            if (values.Count != count) faults.Add(new RigFault(field, $"it has {values.Count} readings, and there are {count} times"));
+            for (int t = 0; t < values.Count; t++)
+            {
+                if (values[t] >= range.Low && values[t] <= range.High) continue;
+                faults.Add(new RigFault($"{field}[{t}]", FormattableString.Invariant($"it must lie between {range.Low} and {range.High}")));
+                return;
+            }
+        }
+        Series("outdoorC", OutdoorC, OutdoorRangeC);
+        if (HeaterW is not null) Series("heaterW", HeaterW, HeaterRangeW);
+        for (int z = 0; z < Zones.Count; z++)
+        {
+            if (zones.Find(Zones[z].ZoneId) is null) faults.Add(new RigFault($"zones[{z}].zoneId", $"there is no zone '{Zones[z].ZoneId}'"));
+            else if (Zones.Take(z).Any(o => o.ZoneId == Zones[z].ZoneId)) faults.Add(new RigFault($"zones[{z}].zoneId", "it stands here twice"));
+            Series($"zones[{z}].c", Zones[z].C, RoomRangeC);
+        }
+        return faults;
+    }
+}
