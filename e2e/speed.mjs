@@ -25,6 +25,31 @@ async function open(id) {
   }
 }
 
+// As a person nudges: real keys, a look at what came of each, and each saved before the next.
+async function paced(page, press, many = 40) {
+  await page.evaluate(() => {
+    window.paced = [];
+    const frame = () => new Promise(requestAnimationFrame);
+    const answers = document.querySelector("[data-answers]");
+    document.addEventListener(
+      "keydown",
+      async (event) => {
+        await frame();
+        for (const end = event.timeStamp + 5000; answers.dataset.answers !== "current" && performance.now() < end; ) await frame();
+        await frame();
+        window.paced.push(performance.now() - event.timeStamp);
+      },
+      { capture: true },
+    );
+  });
+  for (let i = 0; i < many; i++) {
+    await press(i);
+    await page.waitForTimeout(700);
+  }
+  const times = await page.evaluate(() => window.paced.slice(5));
+  return times.sort((a, b) => a - b)[Math.floor(times.length * 0.95)];
+}
+
 for (const id of ids) {
   const [page, opened] = await open(id);
   await page.waitForTimeout(1500);
@@ -95,6 +120,8 @@ for (const id of ids) {
   await page.mouse.up();
   say(`longest task while dragging at ${runs} runs (0: none over 50)`, longest, "ms");
   sizes.push([runs, found.nudge]);
+  await page.locator("[data-point]").nth(1).focus();
+  say(`paced nudge to painted answer at ${runs} runs, p95`, await paced(page, (i) => page.keyboard.press(i % 2 ? "ArrowDown" : "ArrowUp")), "ms");
   await page.close();
 }
 // A finding of the largest demo rig is taken: the first ways to mend it, tried on the whole rig, are on the screen.
@@ -120,6 +147,15 @@ if (mended) {
     return times;
   });
   say("fixes of a finding of Lantern on screen, the slowest of eight", Math.max(...times), "ms");
+  await page.close();
+}
+if (mended) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${address}/rigs/${mended}`);
+  await page.locator("[data-summary][data-stale=false]").waitFor();
+  await page.waitForTimeout(2500);
+  await page.locator("[data-point]").nth(1).focus();
+  say("paced nudge to painted answer in Lantern, p95", await paced(page, (i) => page.keyboard.press(i % 2 ? "ArrowDown" : "ArrowUp")), "ms");
   await page.close();
 }
 // The night of the largest demo rig answers a temperature that is dragged: until the verdict, the rooms and the ladder are painted anew.
@@ -150,6 +186,8 @@ if (mended) {
     return times.sort((a, b) => a - b)[Math.floor(times.length * 0.95)];
   });
   say("Lantern's night answers a dragged temperature, p95", p95, "ms");
+  await page.locator("[role=slider][aria-label='Outdoor temperature']").focus();
+  say("paced drag of the temperature of Lantern's night, p95", await paced(page, (i) => page.keyboard.press(i % 2 ? "ArrowRight" : "ArrowLeft")), "ms");
   await page.close();
 }
 const [first, last] = [sizes[0], sizes[sizes.length - 1]];

@@ -94,7 +94,7 @@ internal static class WebFigures
         while (await node.StandardOutput.ReadLineAsync() is { } line)
         {
             if (line.LastIndexOf(": ", StringComparison.Ordinal) is not (> 0 and int colon) || line[(colon + 2)..].Split(' ') is not [var number, .. var unit]) continue;
-            double? limit = line.StartsWith("nudge to painted", StringComparison.Ordinal) ? 100 : line.StartsWith("opening", StringComparison.Ordinal) ? 1000 : line.StartsWith("longest task", StringComparison.Ordinal) ? 50 : line.StartsWith("fixes of", StringComparison.Ordinal) ? 300 : line.StartsWith("Lantern's night", StringComparison.Ordinal) ? 100 : null;
+            double? limit = line.StartsWith("nudge to painted", StringComparison.Ordinal) || line.StartsWith("paced", StringComparison.Ordinal) ? 100 : line.StartsWith("opening", StringComparison.Ordinal) ? 1000 : line.StartsWith("longest task", StringComparison.Ordinal) ? 50 : line.StartsWith("fixes of", StringComparison.Ordinal) ? 300 : line.StartsWith("Lantern's night", StringComparison.Ordinal) ? 100 : null;
             figures.Add(line[..colon], double.Parse(number, System.Globalization.CultureInfo.InvariantCulture), string.Join(' ', unit), limit);
         }
         await node.WaitForExitAsync();

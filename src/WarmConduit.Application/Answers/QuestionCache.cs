@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using System.Text.Json;
 using Microsoft.Extensions.Caching.Memory;
@@ -15,14 +16,20 @@ public sealed class QuestionCache : IDisposable
     private const long MostBytes = 120_000_000;
 
     // What a question works out ahead takes so much for each point of a run and each part, measured at 32 to 992 runs.
-    private const long BytesAPoint = 6000;
+    private const long BytesAPoint = 700;
 
     private static readonly TimeSpan Rests = TimeSpan.FromMinutes(5);
 
+    // By rig, the revision and night that were asked about last.
+    private readonly ConcurrentDictionary<string, Key> _newest = new();
     private readonly MemoryCache _cache = new(new MemoryCacheOptions { SizeLimit = MostBytes, CompactionPercentage = 0.25, ExpirationScanFrequency = TimeSpan.FromSeconds(30) });
 
     /// <summary>Lets all go: the database has become another one.</summary>
-    public void Clear() => _cache.Clear();
+    public void Clear()
+    {
+        _newest.Clear();
+        _cache.Clear();
+    }
 
     /// <summary>A rig as saved, on one night.</summary>
     public readonly record struct Key
@@ -50,8 +57,21 @@ public sealed class QuestionCache : IDisposable
     {
         if (_cache.TryGetValue(key, out Question? known)) return known!;
         long points = rig.Parts.Count + rig.Runs.Sum(r => r.Bends.Count + 2);
-        return Keep(key, new Question(rig, conditions).Warm(), (BytesAPoint * points) + Footprint.Of(conditions));
+        // The revision before it has most of what this one shares with its edited copies.
+        var made = (Newest(key.Id) is { } before && before.Key.Night == key.Night ? before.Question.On(rig, default) : new Question(rig, conditions)).Warm();
+        _newest[key.Id] = key;
+        return Keep(key, made, (BytesAPoint * points) + Footprint.Of(conditions));
     }
+
+    /// <summary>
+    /// Works out ahead what edited copies of a new revision share, where the one before it was asked about: whoever saved it will ask again in a moment.
+    /// </summary>
+    public void Ahead(string id, int revision, Rig rig)
+    {
+        if (Newest(id) is { } before && before.Key.Revision < revision) Base(before.Key with { Revision = revision }, rig, before.Question.Conditions);
+    }
+
+    private (Key Key, Question Question)? Newest(string id) => _newest.TryGetValue(id, out var key) && _cache.TryGetValue(key, out Question? question) ? (key, question!) : null;
 
     /// <summary>The answer of a study about a saved rig, if it is still here.</summary>
     public object? Answer(Key key, Study study) => _cache.Get((key, study.Name));

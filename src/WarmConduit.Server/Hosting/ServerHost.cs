@@ -42,6 +42,7 @@ public static class ServerHost
         services.AddScoped(s => s.GetRequiredService<Connections.Loan>().Context());
         services.AddSingleton<RigCache>().AddSingleton<WriteLine>().AddSingleton<ChangeFeed>().AddSingleton<QuestionCache>().AddSingleton<ShelfReady>();
         services.AddHostedService(s => s.GetRequiredService<ShelfReady>());
+        services.AddHostedService<AnswersAhead>();
         services.AddScoped<Shelf>();
         services.AddScoped<AnswerDesk>();
         services.AddSingleton<Lanes>().AddSingleton<JobBoard>();
