@@ -5,7 +5,7 @@ namespace WarmConduit.Store;
 /// <summary>
 /// Parsed documents by id and revision. A revision never changes, so nothing here is ever stale; what was not asked for longest goes when there is too much. Safe for many threads.
 /// </summary>
-public sealed class RigCache(long mostBytes = 48_000_000)
+public sealed class RigCache(long mostBytes = 24_000_000)
 {
     private readonly Lock _lock = new();
     private readonly Dictionary<(string Id, int Revision), LinkedListNode<Entry>> _entries = [];

@@ -17,7 +17,9 @@ public class Campaign
 
     private static int Times(int full) => Math.Max(1, (int)(full * Scale));
 
-    private static void Report(string what, string found)
+    internal static TimeSpan Long(TimeSpan full) => full * Math.Min(1, Scale);
+
+    internal static void Report(string what, string found)
     {
         string path = Path.Combine(Host.Root, "artifacts", "campaign.txt");
         Directory.CreateDirectory(Path.GetDirectoryName(path)!);

@@ -62,8 +62,8 @@ public sealed class CheckedQuestion(
     /// <summary>What is asked.</summary>
     public IEnumerable<Study> Studies => studies.Select(s => s.Study);
 
-    /// <summary>How large the rig is: points of runs, and parts.</summary>
-    public int Points => _asked.Parts.Count + _asked.Runs.Sum(r => r.Bends.Count + 2);
+    /// <summary>About how much work it is: points of runs and parts, for each day of the night that is asked about.</summary>
+    public double Size => (_asked.Parts.Count + _asked.Runs.Sum(r => r.Bends.Count + 2)) * Math.Max(1, conditions.Hours / 24);
 
     /// <summary>Works the answers out. For one thread; stops with <see cref="OperationCanceledException"/>. <paramref name="progress"/> is told the share that is done, 0 to 1, by studies that know it.</summary>
     public AnswersAnswer Answer(CancellationToken cancel, IProgress<double>? progress = null)

@@ -13,7 +13,7 @@ namespace WarmConduit.Application.Answers;
 /// </summary>
 public sealed class QuestionCache : IDisposable
 {
-    private const long MostBytes = 120_000_000;
+    private const long MostBytes = 60_000_000;
 
     // What a question works out ahead takes so much for each point of a run and each part, measured at 32 to 992 runs.
     private const long BytesAPoint = 700;

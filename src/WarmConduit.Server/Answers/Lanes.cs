@@ -8,13 +8,14 @@ namespace WarmConduit.Server.Answers;
 internal sealed class LaneFullException() : Exception("Too many questions at once.");
 
 /// <summary>
-/// Who works when: questions of small rigs, of large ones and jobs each have a lane of their own, so that what a drag asks never stands behind what takes long. In a lane it is first come, first
+/// Who works when: small questions, large ones and jobs each have a lane of their own, so that what a drag asks never stands behind what takes long. In a lane it is first come, first
 /// served. A turn is taken once the question has been read and checked, and given back when its answer is there.
 /// </summary>
 internal sealed class Lanes : IDisposable
 {
-    // A rig of so many points is answered in a few hundredths of a second.
-    private const int SmallPoints = 400, InLine = 64;
+    // As much is answered in a few hundredths of a second.
+    private const double Small = 600;
+    private const int InLine = 64;
 
     // One core is left for saves and for the shelf, however many ask.
     private static readonly int Cores = Math.Max(1, Environment.ProcessorCount - 1);
@@ -24,7 +25,7 @@ internal sealed class Lanes : IDisposable
     /// <summary>Waits for a turn. Throws <see cref="LaneFullException"/> where too many wait already.</summary>
     public async Task<IDisposable> Enter(CheckedQuestion question, CancellationToken cancel)
     {
-        var lane = question.Studies.Any(s => s.Lane == Core.Studies.Lane.Job) ? _jobs : question.Points <= SmallPoints ? _small : _large;
+        var lane = question.Studies.Any(s => s.Lane == Core.Studies.Lane.Job) ? _jobs : question.Size <= Small ? _small : _large;
         var turn = await lane.AcquireAsync(1, cancel);
         return turn.IsAcquired ? turn : throw new LaneFullException();
     }
