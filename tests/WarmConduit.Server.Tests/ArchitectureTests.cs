@@ -1,5 +1,6 @@
 using System.Reflection;
 using NetArchTest.Rules;
+using WarmConduit.Application.Answers;
 using WarmConduit.Core.Registry;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
@@ -7,7 +8,7 @@ using WarmConduit.Store;
 
 namespace WarmConduit.Server.Tests;
 
-/// <summary>The arrows of the house: Server → Store → Core, and engines that know no rig and not each other.</summary>
+/// <summary>The arrows of the house: Server → Application → Store → Core, and engines that know no rig and not each other.</summary>
 public class ArchitectureTests
 {
     private static readonly Assembly Core = typeof(Rig).Assembly;
@@ -69,5 +70,9 @@ public class ArchitectureTests
         None(Types.InAssembly(Core), "WarmConduit.Core", "System.IO.File", "System.IO.Directory", "System.DateTime", "System.DateTimeOffset", "System.Net");
 
     [Fact]
-    public void Store_knows_no_server() => None(Types.InAssembly(typeof(Shelf).Assembly), "WarmConduit.Store", "WarmConduit.Server", "Microsoft.AspNetCore");
+    public void Store_knows_no_application_and_neither_knows_a_server()
+    {
+        None(Types.InAssembly(typeof(Shelf).Assembly), "WarmConduit.Store", "WarmConduit.Application", "WarmConduit.Server", "Microsoft.AspNetCore");
+        None(Types.InAssembly(typeof(AnswerDesk).Assembly), "WarmConduit.Application", "WarmConduit.Server", "Microsoft.AspNetCore");
+    }
 }

@@ -1,6 +1,6 @@
 import pRetry from "p-retry";
 import { createStore, type StoreApi } from "zustand/vanilla";
-import { Problem, type Schema } from "../api/client";
+import { OFFLINE, Problem, type Schema } from "../api/client";
 import type { RigApi } from "../api/rigs";
 import { changedAnswer, ladderAt } from "./answers";
 import { type DocumentStore, pendingOf } from "./documentStore";
@@ -142,7 +142,8 @@ export function createAnswers(document: DocumentStore, api: RigApi, wanted: Want
       return false;
     }
     store.setState({ problem: error.message });
-    return true;
+    // What is refused stays refused until something is changed; what the server could not do just now it may do in a moment.
+    return !(error instanceof Problem) || error.status === OFFLINE || error.status >= 500;
   }
 
   async function askOnce(signal: AbortSignal) {
@@ -159,7 +160,7 @@ export function createAnswers(document: DocumentStore, api: RigApi, wanted: Want
     for (const [name, change] of Object.entries(told.changed))
       answers[name] = changedAnswer(known?.answers[name as keyof Answers] as object, change);
     const whole = answers as unknown as Answers;
-    if (edits.length === 0) held = { revision, night: JSON.stringify(told.conditions), answers: whole };
+    if (edits.length === 0) held = { revision, night: conditions ? night : JSON.stringify(told.conditions), answers: whole };
     if (closed) return;
     store.setState({
       conditions: store.getState().conditions ?? told.conditions,

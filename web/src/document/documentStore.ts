@@ -299,6 +299,25 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
     if (since.revision > revision) set({ saved: applyEffect(saved, since.effect), revision: since.revision });
   }
 
+  async function settle(keepThat: "mine" | "theirs" | "both") {
+    const { conflict, waiting } = state();
+    if (!conflict) return null;
+    const copy = keepThat === "both" ? await copied(waiting) : null;
+    const open = await api.open(id);
+    // What was done while that went on is kept with the rest.
+    const now = state().waiting;
+    const mine = keepThat === "mine" ? now : now.slice(waiting.length);
+    set({
+      saved: open.rig,
+      revision: open.revision,
+      conflict: null,
+      waiting: mine.map((w) => ({ ...w, key: newKey(), base: open.revision })),
+    });
+    keep();
+    await save();
+    return copy?.id ?? null;
+  }
+
   function step(way: "undo" | "redo", from: Step[]) {
     const last = from.at(-1) as Step;
     set({
@@ -402,21 +421,7 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
       } else if (!change || change.revision > state().revision) void inTurn(follow).catch(() => undefined);
     },
 
-    async settle(keepThat: "mine" | "theirs" | "both") {
-      const { conflict, waiting } = state();
-      if (!conflict) return null;
-      const copy = keepThat === "both" ? await copied(waiting) : null;
-      const open = await api.open(id);
-      set({
-        saved: open.rig,
-        revision: open.revision,
-        conflict: null,
-        waiting: keepThat === "mine" ? waiting.map((w) => ({ ...w, key: newKey(), base: open.revision })) : [],
-      });
-      keep();
-      if (keepThat === "mine") await inTurn(save);
-      return copy?.id ?? null;
-    },
+    settle: (keepThat: "mine" | "theirs" | "both") => inTurn(() => settle(keepThat)),
 
     leave() {
       const { sending, waiting } = state();
