@@ -48,6 +48,7 @@ public static class Adviser
         new BareSkinRule(),
         new GrommetRule(),
         new TankRule(),
+        new LevellingRule(),
         new GuardRule(),
         new HotColdRule(),
         new SchoolRule(),

@@ -102,6 +102,9 @@ public enum FindingKind
 
     /// <summary>Hot and cold are exchanged at a tap, or joined past the heater.</summary>
     HotCold,
+
+    /// <summary>Two tanks that pipes join level only above a hump.</summary>
+    Levelling,
 }
 
 /// <summary>How severe a finding is by the rules of the school the rig has chosen.</summary>

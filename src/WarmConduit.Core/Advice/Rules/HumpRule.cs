@@ -58,9 +58,10 @@ internal sealed class HumpRule : IRule
         {
             edges.Add(new LevelEdge(run.Id, End(run, run.From, RunPoint.From), End(run, run.To, RunPoint.To), Catalogue.Pipe(run.Pipe)!.InnerDiameterM, Passes.Both, [.. run.Bends.Select(b => b.At)]));
         }
+        var scenario = question.Rig.ScenarioOf(ScenarioKind.InUse);
         foreach (var part in parts.Where(p => Catalogue.Part(p.Stock)!.Passage is Passage.Through or Passage.Valve))
-            for (int j = 0; j < part.Ports.Count; j++)
-                for (int k = j + 1; k < part.Ports.Count; k++) edges.Add(new LevelEdge($"{part.Id}:{j}>{k}", $"{part.Id}.{part.Ports[j].Id}", $"{part.Id}.{part.Ports[k].Id}", 0, Passes.Both, []));
+            foreach (var (from, to, passes) in Inside.Ways(part, scenario.PositionOf(part)).Where(w => w.Passes != Passes.None))
+                edges.Add(new LevelEdge($"{part.Id}:{from}>{to}", $"{part.Id}.{from}", $"{part.Id}.{to}", 0, passes, []));
         var caught = AirLocks.Solve(new LevelNetwork(nodes, edges, [], open), question.Conditions.Parked);
         foreach (var pool in caught.Pools().Where(p => p.VolumeM3 * 1000 >= LeastAirL && !double.IsInfinity(p.LevelM)))
         {
