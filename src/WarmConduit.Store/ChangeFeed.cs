@@ -25,6 +25,9 @@ public enum ChangeKind
 /// <param name="Revision">The revision that is now current.</param>
 public sealed record ShelfChange(string RigId, ChangeKind Kind, int Revision) : IChange;
 
+/// <summary>All rigs are others than before: a backup was restored.</summary>
+public sealed record ShelfReplaced : IChange;
+
 /// <summary>Tells those who listen of every change that is on disk, and of how far jobs have come. One that does not keep up loses the oldest: it is told of the newest, and that is what counts.</summary>
 public sealed class ChangeFeed
 {

@@ -2,8 +2,10 @@ using System.Net;
 using Microsoft.AspNetCore.StaticFiles;
 using Microsoft.Extensions.FileProviders;
 using WarmConduit.Application.Answers;
+using WarmConduit.Application.Backups;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Server.Answers;
+using WarmConduit.Server.Backups;
 using WarmConduit.Server.Catalogues;
 using WarmConduit.Server.Changes;
 using WarmConduit.Server.Jobs;
@@ -45,6 +47,7 @@ public static class ServerHost
         services.AddHostedService<AnswersAhead>();
         services.AddScoped<Shelf>();
         services.AddScoped<AnswerDesk>();
+        services.AddSingleton(new DataPlace(data.Folder, data.Database)).AddSingleton<BackupDesk>();
         services.AddSingleton<Lanes>().AddSingleton<JobBoard>();
         services.AddSingleton(TimeProvider.System);
         services.AddProblemDetails();
@@ -77,6 +80,7 @@ public static class ServerHost
         StartEndpoints.Map(stored);
         TableEndpoints.Map(stored);
         PictureEndpoints.Map(stored);
+        BackupEndpoints.Map(stored);
         AnswerEndpoints.Map(stored);
         JobEndpoints.Map(stored);
         WeatherEndpoints.Map(api);

@@ -54,6 +54,13 @@ internal sealed partial class ShelfReady(DataSettings settings, Connections conn
         }
     }
 
+    /// <summary>Opens the database anew: what it holds has become something else.</summary>
+    public Task Reopen()
+    {
+        _ready = false;
+        return Prepare(CancellationToken.None);
+    }
+
     /// <summary>What was logged goes into the file every few minutes, and the pages are looked through once a day.</summary>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {

@@ -3,7 +3,7 @@ import type { Schema } from "../api/client";
 /** A change on the shelf, or null after a gap in which some may have been missed. */
 export type Heard = Schema["ShelfChange"] | null;
 
-type News = { change: Heard } | { job: Schema["JobProgress"] };
+type News = { change: Heard } | { job: Schema["JobProgress"] } | { replaced: true };
 
 const NAME = "warm-conduit-changes";
 const listeners = new Set<(news: News) => void>();
@@ -39,10 +39,20 @@ function lead() {
   };
   stream.addEventListener("change", (event) => pass({ change: JSON.parse((event as MessageEvent).data) }));
   stream.addEventListener("job", (event) => pass({ job: JSON.parse((event as MessageEvent).data) }));
+  // A backup was restored: every rig may be another.
+  stream.addEventListener("replaced", () => pass({ replaced: true }));
   // At the start, and after each break, something may have been missed.
   stream.addEventListener("open", () => pass({ change: null }));
 }
 
 function tell(news: News) {
+  if ("replaced" in news) {
+    // What this window knows, and its way back, are of rigs that are gone; what waits to be saved is kept apart, and asked about.
+    sessionStorage.clear();
+    // The shelf itself fetches anew, and goes on saying what was done.
+    if (location.pathname === "/") return tell({ change: null });
+    location.reload();
+    return;
+  }
   for (const listener of listeners) listener(news);
 }

@@ -9,6 +9,7 @@ import { listenChanges } from "../../document/changes";
 import { Patterns } from "../../drawing/patterns";
 import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
+import { Backup } from "./Backup";
 import { RigCard } from "./RigCard";
 
 async function openFile(file: File): Promise<Schema["OpenRig"]> {
@@ -102,6 +103,7 @@ export function RigsPlace() {
           ))}
         </ul>
         {shelf.data && shelf.data.removed.length > 0 && <TakenOff removed={shelf.data.removed} />}
+        {shelf.data && <Backup rigs={shelf.data.rigs.length} />}
       </main>
       <Dialog
         open={refused !== null}
