@@ -25,7 +25,8 @@ public sealed record CatalogueAnswer(
 /// <param name="HoldC">Water is kept at or above this to be safe from frost, °C.</param>
 /// <param name="HottestOutletC">Hottest water at an outlet that does not scald, °C.</param>
 /// <param name="DryRunL">A run that keeps less runs dry, litres.</param>
-public sealed record TradeNumbers(double NearFreezingC, double WarmC, double HotC, double HoldC, double HottestOutletC, double DryRunL);
+/// <param name="FarthestM">Farthest from the origin, and longest edge, m.</param>
+public sealed record TradeNumbers(double NearFreezingC, double WarmC, double HotC, double HoldC, double HottestOutletC, double DryRunL, double FarthestM);
 
 /// <summary>The catalogue.</summary>
 internal static class CatalogueEndpoints
@@ -39,7 +40,7 @@ internal static class CatalogueEndpoints
         Schools.All,
         UsualRuns.All,
         Core.Rigs.Words.StepWords.All,
-        new TradeNumbers(TradeConstants.NearFreezingC, TradeConstants.WarmC, TradeConstants.HotC, TradeConstants.HoldC, TradeConstants.HottestOutletC, TradeConstants.DryRunL));
+        new TradeNumbers(TradeConstants.NearFreezingC, TradeConstants.WarmC, TradeConstants.HotC, TradeConstants.HoldC, TradeConstants.HottestOutletC, TradeConstants.DryRunL, RigCheck.FarthestM));
 
     public static void Map(IEndpointRouteBuilder api) =>
         api.MapGet("/catalogue", () => TypedResults.Ok(Answer)).WithName("getCatalogue").WithTags("Catalogue").WithSummary("Pipes, solids, stock parts, standard scenarios and numbers of the trade, each with its source.");

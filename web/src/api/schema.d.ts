@@ -1235,7 +1235,7 @@ export interface components {
             coldestC: number;
             /**
              * Format: double
-             * @description What holds it at 5 °C in that, W.
+             * @description What holds it in that at the temperature that is safe from frost (HoldC), W.
              */
             holdW: number;
             /**
@@ -2972,6 +2972,13 @@ export interface components {
             /** @description Id of the run that joins it. */
             runId: string;
         };
+        /** @description A part that can be compared in several places. */
+        PlaceablePart: {
+            /** @description The part. */
+            id: string;
+            /** @description Its name. */
+            name: string;
+        };
         /** @description A part in up to four places on one night. */
         PlacesAnswer: {
             /** @description The part. */
@@ -2987,6 +2994,8 @@ export interface components {
             endS: number;
             /** @description Places that have no room for it, in words. */
             refused: string[];
+            /** @description Parts for which it is worth asking: those with ports that are larger than a fitting. */
+            offered: components["schemas"]["PlaceablePart"][];
         };
         /** @description What is set in each place. */
         PlacesInput: {
@@ -4404,6 +4413,11 @@ export interface components {
              * @description A run that keeps less runs dry, litres.
              */
             dryRunL: number;
+            /**
+             * Format: double
+             * @description Farthest from the origin, and longest edge, m.
+             */
+            farthestM: number;
         };
         /**
          * @description What keeps smells out.

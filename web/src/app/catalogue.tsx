@@ -8,7 +8,15 @@ type Catalogue = Schema["CatalogueAnswer"];
 export type Stock = Map<string, Schema["StockPart"]>;
 
 /** The numbers of the trade that screens judge by, until they have been fetched. */
-const nothingKnown: Schema["TradeNumbers"] = { nearFreezingC: 0, warmC: 100, hotC: 100, holdC: 0, hottestOutletC: 100, dryRunL: 0 };
+const nothingKnown: Schema["TradeNumbers"] = {
+  nearFreezingC: 0,
+  warmC: 100,
+  hotC: 100,
+  holdC: 0,
+  hottestOutletC: 100,
+  dryRunL: 0,
+  farthestM: Number.POSITIVE_INFINITY,
+};
 
 /** What the core says once a visit: its catalogue, and how quantities are printed. */
 interface Trade {

@@ -17,7 +17,7 @@ const waters: Waters = {
   shares: new Map([["tank", 0.5]]),
   rungs: new Map(),
   pieces: new Map(),
-  numbers: { nearFreezingC: 4, warmC: 25, hotC: 45, holdC: 5, hottestOutletC: 49, dryRunL: 0 },
+  numbers: { nearFreezingC: 4, warmC: 25, hotC: 45, holdC: 5, hottestOutletC: 49, dryRunL: 0, farthestM: 30 },
   current: () => true,
   chosenRuns: new Set(),
   chosenParts: new Set(),

@@ -155,7 +155,7 @@ describe("colour", () => {
     [30, 0, "warm"],
     [60, 0, "hot"],
   ])("of water at %d °C with %d ice is that of %s", (celsius, ice, colour) => {
-    const numbers = { nearFreezingC: 4, warmC: 25, hotC: 45, holdC: 5, hottestOutletC: 49, dryRunL: 0 };
+    const numbers = { nearFreezingC: 4, warmC: 25, hotC: 45, holdC: 5, hottestOutletC: 49, dryRunL: 0, farthestM: 30 };
     expect(colourOf(numbers, celsius, ice)).toBe(colour);
   });
 });

@@ -28,7 +28,7 @@ public sealed record PlacesInput(string? PartId = null) : IStudyInput
 /// <param name="EarliestS">With all that is guessed on the cold side; null likewise.</param>
 /// <param name="LatestS">With all that is guessed on the warm side; null likewise.</param>
 /// <param name="ColdestC">The coldest air around it until morning, °C.</param>
-/// <param name="HoldW">What holds it at 5 °C in that, W.</param>
+/// <param name="HoldW">What holds it in that at the temperature that is safe from frost (<see cref="TradeConstants.HoldC"/>), W.</param>
 /// <param name="StorageL">Room inside that it takes, L.</param>
 /// <param name="FullKg">Its mass full, kg.</param>
 /// <param name="CentreM">Height of its middle above the floor, m.</param>
@@ -52,13 +52,19 @@ public sealed record ComparedPlace(
     FixGain? Wins,
     Sentence? Caution);
 
+/// <summary>A part that can be compared in several places.</summary>
+/// <param name="Id">The part.</param>
+/// <param name="Name">Its name.</param>
+public sealed record PlaceablePart(string Id, string Name);
+
 /// <summary>A part in up to four places on one night.</summary>
 /// <param name="PartId">The part.</param>
 /// <param name="PartName">Its name.</param>
 /// <param name="Places">Where it is, and where it might be.</param>
 /// <param name="EndS">The end of what is looked at, s.</param>
 /// <param name="Refused">Places that have no room for it, in words.</param>
-public sealed record PlacesAnswer(string PartId, string PartName, IReadOnlyList<ComparedPlace> Places, double EndS, IReadOnlyList<string> Refused);
+/// <param name="Offered">Parts for which it is worth asking: those with ports that are larger than a fitting.</param>
+public sealed record PlacesAnswer(string PartId, string PartName, IReadOnlyList<ComparedPlace> Places, double EndS, IReadOnlyList<string> Refused, IReadOnlyList<PlaceablePart> Offered);
 
 /// <summary>The oldest quarrel of the trade, settled for one rig: inside, in a bay, under the floor, or boxed in there.</summary>
 public static class PlaceFinder
@@ -66,7 +72,7 @@ public static class PlaceFinder
     /// <summary>Board of a box under the floor, m.</summary>
     internal const double BoxM = 0.03;
 
-    private const double HoldC = 5, StepM = 0.05, RoundM = 0.02, LookH = 48;
+    private const double LeastSizeL = 0.8, StepM = 0.05, RoundM = 0.02, LookH = 48;
 
     private static readonly ZoneKind[] Inside = [ZoneKind.Living, ZoneKind.Cupboard], Bay = [ZoneKind.Garage], Under = [ZoneKind.OpenUnderfloor];
 
@@ -76,7 +82,8 @@ public static class PlaceFinder
     public static PlacesAnswer Ask(Question question, PlacesInput input)
     {
         var tank = question.Rig.Parts.Find(input.PartId ?? "") ?? question.Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Vessel).MaxBy(PartWater.HoldsL);
-        if (tank is null) return new PlacesAnswer("", "", [], 0, []);
+        PlaceablePart[] offered = [.. question.Rig.Parts.Where(p => p.Ports.Count > 0 && p.Box.VolumeM3() * 1000 > LeastSizeL).Select(p => new PlaceablePart(p.Id, p.Name))];
+        if (tank is null) return new PlacesAnswer("", "", [], 0, [], offered);
         // Full, whatever the night says: what is compared has water in it.
         var asked = question.With(question.Conditions with { Water = WaterState.Wet, Hours = Math.Max(LookH, question.Conditions.Hours) });
         var (places, refused) = (new List<ComparedPlace> { Of(asked, tank, question.Index.ZoneAt(tank.Box.Centre())?.Name ?? "outdoors", [], null, null) }, new List<string>());
@@ -93,7 +100,7 @@ public static class PlaceFinder
         Try("in the bay", Bay);
         Try("under the floor", Under);
         Try("boxed in under the floor", Under, boxed: true);
-        return new PlacesAnswer(tank.Id, tank.Name, places, asked.Ask(RigNight.Of).Answer.ReportS[^1], refused);
+        return new PlacesAnswer(tank.Id, tank.Name, places, asked.Ask(RigNight.Of).Answer.ReportS[^1], refused, offered);
     }
 
     /// <summary>A free spot inside for a part, and the edits that set it there; null: there is none.</summary>
@@ -128,7 +135,7 @@ public static class PlaceFinder
         int joints = asked.Rig.Runs.Where(r => r.From.Part == part.Id || r.To.Part == part.Id).SelectMany(r => asked.Index.CourseOf(r) is { Length: > 1 } course ? (Point3[])[course[0], course[^1]] : []).Count(Windy);
         bool vessel = Catalogue.Part(part.Stock)!.Passage == Passage.Vessel;
         return new ComparedPlace(
-            name, edits.Count == 0, edits, effect, At(night), At(RigNight.Of(asked, Doubt.Cold)), At(RigNight.Of(asked, Doubt.Warm)), coldest, PartContacts.Of(asked, part).Sum(c => c.AtWPerK(steady.OutdoorC, steady.WindMPerS) * Math.Max(0, HoldC - Coldest(c.To))),
+            name, edits.Count == 0, edits, effect, At(night), At(RigNight.Of(asked, Doubt.Cold)), At(RigNight.Of(asked, Doubt.Warm)), coldest, PartContacts.Of(asked, part).Sum(c => c.AtWPerK(steady.OutdoorC, steady.WindMPerS) * Math.Max(0, TradeConstants.HoldC - Coldest(c.To))),
             inRoom ? part.Box.VolumeM3() * 1000 : 0, PartWater.HoldsL(part) + PartWater.EmptyKg(part), part.Box.Centre().ZM, joints, wins,
             vessel ? Caution(zone) : null);
     }

@@ -18,7 +18,7 @@ type Edit = Schema["Edit"];
 /** A part, with everything about it that can be typed. */
 export function PartForm({ rig, id }: { rig: Rig; id: string }) {
   const part = indexOf(rig).parts.get(id);
-  const { stock } = useCatalogue();
+  const { stock, numbers } = useCatalogue();
   const { selection } = useStores();
   const change = useChange();
   const { commit, remove } = useActions();
@@ -85,7 +85,7 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
               value={part.box.size[axis]}
               quantity="length"
               least={0.001}
-              most={10}
+              most={numbers.farthestM}
               onCommit={(m) =>
                 commit(`Size of ${part.name}`, [{ kind: "resize", partId: id, size: { ...part.box.size, [axis]: m } } as Edit])
               }

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { useCatalogue } from "../../app/catalogue";
 import { say, useClock, usePrint } from "../../app/units";
 import type { Rig } from "../../document/geometry";
 import { Button, Panel } from "../../ui/controls";
@@ -22,14 +23,13 @@ export function Compared({ rig }: { rig: Rig }) {
   const print = usePrint();
   const clock = useClock();
   const at = (s: number | null | undefined) => (s == null ? "no ice" : clock(startHour, s));
-  const ports = (id: string) => rig.parts.find((p) => p.id === id)?.ports.length ?? 0;
-  const offered = rig.parts.filter((p) => ports(p.id) > 0 && p.box.size.xM * p.box.size.yM * p.box.size.zM > 0.0008);
+  const { numbers } = useCatalogue();
   const rows: [string, (p: NonNullable<typeof data>["places"][number]) => string][] = [
     ["First ice, left full", (p) => at(p.firstIceS)],
     ["at the earliest", (p) => at(p.earliestS)],
     ["at the latest", (p) => at(p.latestS)],
     ["Coldest around it", (p) => print(p.coldestC, "temperature")],
-    [`Holds ${print(5, "temperature")} with`, (p) => print(p.holdW, "power")],
+    [`Holds ${print(numbers.holdC, "temperature")} with`, (p) => print(p.holdW, "power")],
     ["Room inside that it takes", (p) => (p.storageL > 0 ? print(p.storageL, "volume") : "none")],
     ["Its mass, full", (p) => print(p.fullKg, "mass")],
     ["Its middle above the floor", (p) => print(p.centreM, "length")],
@@ -43,7 +43,7 @@ export function Compared({ rig }: { rig: Rig }) {
           <PickField
             label="The part"
             value={part ?? data?.partId ?? ""}
-            options={offered.map((p) => ({ value: p.id, text: p.name }))}
+            options={(data?.offered ?? rig.parts.filter((p) => p.id === part)).map((p) => ({ value: p.id, text: p.name }))}
             onCommit={setChosen}
           />
         </div>
