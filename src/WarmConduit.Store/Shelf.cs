@@ -96,6 +96,8 @@ public sealed class WriteLine : IDisposable
 /// </summary>
 public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, ChangeFeed feed, TimeProvider time)
 {
+    private readonly StoredDocuments stored = new(db, cache);
+
     /// <summary>How long a rig that was taken off can be brought back.</summary>
     public static readonly TimeSpan KeptFor = TimeSpan.FromDays(30);
 
@@ -107,54 +109,10 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
         var all = new List<ShelvedRig>(heads.Count);
         foreach (var head in heads)
         {
-            var (rig, unreadable) = await Document(head.Id, head.Head, cancel);
-            all.Add(new ShelvedRig(head.Id, head.Head, rig, unreadable, WordsOf(head.What), head.SavedAt));
+            var (rig, unreadable) = await stored.Document(head.Id, head.Head, cancel);
+            all.Add(new ShelvedRig(head.Id, head.Head, rig, unreadable, StoredDocuments.WordsOf(head.What), head.SavedAt));
         }
         return all;
-    }
-
-    /// <summary>The picture of this name, or null.</summary>
-    public async Task<byte[]?> Picture(string hash, CancellationToken cancel) =>
-        await db.Pictures.AsNoTracking().Where(p => p.Hash == hash).Select(p => p.Content).FirstOrDefaultAsync(cancel);
-
-    /// <summary>Keeps a picture under its name, once. Those that no rig has named for <see cref="KeptFor"/> make room.</summary>
-    public async Task KeepPicture(string hash, byte[] bytes, CancellationToken cancel)
-    {
-        var now = time.GetUtcNow();
-        // Looked through before the turn: a long history would hold every save up.
-        var unused = await UnusedPictures(now - KeptFor, cancel);
-        using var turn = await line.Turn(cancel);
-        // One that is sent again is wanted again, however old it is.
-        if (await db.Pictures.Where(p => p.Hash == hash).ExecuteUpdateAsync(p => p.SetProperty(x => x.AddedAt, now), CancellationToken.None) > 0) return;
-        if (unused.Count > 0)
-        {
-            foreach (var late in (await db.Revisions.Select(v => new { v.RigId, v.Number, v.SavedAt }).ToListAsync(cancel)).Where(v => v.SavedAt >= now))
-                unused.ExceptWith(((await Document(late.RigId, late.Number, cancel)).Rig?.Shell.Photos ?? []).Select(p => p.Picture));
-            var since = now - KeptFor;
-            foreach (string old in unused) await db.Pictures.Where(p => p.Hash == old && p.AddedAt < since).ExecuteDeleteAsync(cancel);
-        }
-        db.Pictures.Add(new PictureRow { Hash = hash, Content = bytes, AddedAt = now });
-        await db.SaveChangesAsync(CancellationToken.None);
-    }
-
-    // Old enough, and named by no rig as it stood at any time since then: what was undone can be done again.
-    private async Task<HashSet<string>> UnusedPictures(DateTimeOffset since, CancellationToken cancel)
-    {
-        var unused = (await db.Pictures.Select(p => new { p.Hash, p.AddedAt }).ToListAsync(cancel)).Where(p => p.AddedAt < since).Select(p => p.Hash).ToHashSet();
-        if (unused.Count == 0) return unused;
-        var all = await db.Revisions.Select(v => new { v.RigId, v.Number, v.SavedAt }).ToListAsync(cancel);
-        foreach (var rig in all.GroupBy(v => v.RigId))
-        {
-            foreach (var revision in rig.OrderByDescending(v => v.Number))
-            {
-                var (read, _) = await Document(revision.RigId, revision.Number, cancel);
-                // What cannot be read may name any of them.
-                if (read is null) return [];
-                unused.ExceptWith((read.Shell.Photos ?? []).Select(p => p.Picture));
-                if (revision.SavedAt < since) break;
-            }
-        }
-        return unused;
     }
 
     /// <summary>Rigs that can be brought back, newest first.</summary>
@@ -163,7 +121,7 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
         var rows = await db.Rigs.AsNoTracking().Where(r => r.RemovedAt != null && r.Head > 0).Select(r => new { r.Id, r.Head, r.RemovedAt }).ToListAsync(cancel);
         var removed = new List<RemovedRig>();
         foreach (var row in rows.OrderByDescending(r => r.RemovedAt))
-            removed.Add(new RemovedRig(row.Id, (await Document(row.Id, row.Head, cancel)).Rig?.Name ?? row.Id, row.RemovedAt!.Value));
+            removed.Add(new RemovedRig(row.Id, (await stored.Document(row.Id, row.Head, cancel)).Rig?.Name ?? row.Id, row.RemovedAt!.Value));
         return removed;
     }
 
@@ -173,15 +131,15 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
         var head = await db.Rigs.AsNoTracking().Where(r => r.Id == id && r.RemovedAt == null)
             .Join(db.Revisions, r => new { r.Id, Number = r.Head }, v => new { Id = v.RigId, v.Number }, (r, v) => new { r.Head, v.What, v.SavedAt }).FirstOrDefaultAsync(cancel);
         if (head is null) return null;
-        var (rig, unreadable) = await Document(id, head.Head, cancel);
-        return new ShelvedRig(id, head.Head, rig, unreadable, WordsOf(head.What), head.SavedAt);
+        var (rig, unreadable) = await stored.Document(id, head.Head, cancel);
+        return new ShelvedRig(id, head.Head, rig, unreadable, StoredDocuments.WordsOf(head.What), head.SavedAt);
     }
 
     /// <summary>The document of one revision, or null. Throws <see cref="RigFileException"/> when it cannot be read.</summary>
     public async Task<Rig?> Revision(string id, int number, CancellationToken cancel)
     {
         if (!cache.TryGet(id, number, out _, out _) && !await db.Revisions.AnyAsync(r => r.RigId == id && r.Number == number, cancel)) return null;
-        var (rig, unreadable) = await Document(id, number, cancel);
+        var (rig, unreadable) = await stored.Document(id, number, cancel);
         return rig ?? throw new RigFileException([new RigFault("file", unreadable ?? "it cannot be read")]);
     }
 
@@ -206,7 +164,7 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
     {
         int head = await db.Rigs.Where(r => r.Id == id).Select(r => r.Head).FirstOrDefaultAsync(cancel);
         var rows = await db.Revisions.AsNoTracking().Where(r => r.RigId == id).OrderByDescending(r => r.Number).Select(r => new { r.Number, r.Parent, r.Aside, r.What, r.SavedAt }).ToListAsync(cancel);
-        return [.. rows.Select(r => new RevisionLine(r.Number, r.Parent, r.Aside, r.Number == head, WordsOf(r.What), r.SavedAt))];
+        return [.. rows.Select(r => new RevisionLine(r.Number, r.Parent, r.Aside, r.Number == head, StoredDocuments.WordsOf(r.What), r.SavedAt))];
     }
 
     /// <summary>Puts a new rig on the shelf. Where its id or name is taken it gets another one, so that no two cards look alike.</summary>
@@ -220,7 +178,7 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
         string name = rig.Name;
         for (int n = 2; names.Contains(name); n++) name = Counted(rig.Name, 80, $" ({n})");
         rig = rig with { Id = id, Name = name };
-        var row = AddRows(db, rig, id, Words(what), time.GetUtcNow());
+        var row = AddRows(db, rig, id, StoredDocuments.Words(what), time.GetUtcNow());
         await Commit(transaction);
         cache.Put(id, 1, rig, null, row.Content.Length * 8);
         feed.Tell(new ShelfChange(id, ChangeKind.Added, 1));
@@ -274,7 +232,7 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
             Aside = clashes,
             Key = key,
             KeyOf = key is null ? null : KeyOf(edits),
-            What = Words(what),
+            What = StoredDocuments.Words(what),
             SavedAt = time.GetUtcNow(),
             Content = content,
             Packing = packing,
@@ -294,9 +252,10 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
     {
         if (earlier.Aside) throw new StaleSaveException(head, earlier.Number, []);
         int onto = earlier.Parent!.Value;
-        var before = (await Revision(earlier.RigId, onto, cancel))!;
+        // A history that is old enough is thinned out.
+        var before = await Revision(earlier.RigId, onto, cancel) ?? throw new StaleSaveException(head, null, []);
         var after = (await Revision(earlier.RigId, earlier.Number, cancel))!;
-        var what = WordsOf(earlier.What);
+        var what = StoredDocuments.WordsOf(earlier.What);
         return new SavedEdits(earlier.Number, onto, RigDiff.Between(then, after), what, [new Restore(what, RigDiff.Between(after, before))]);
     }
 
@@ -310,8 +269,8 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
     }
 
     /// <summary>
-    /// Takes a rig off the shelf, if <paramref name="revision"/> is still current; null when there is no such rig. It can be brought back for <see cref="KeptFor"/>. Those whose time is over lose their revisions;
-    /// their ids stay taken, so that no late save can reach another rig.
+    /// Takes a rig off the shelf, if <paramref name="revision"/> is still current; null when there is no such rig. It can be brought back for <see cref="KeptFor"/>;
+    /// then <see cref="Collector"/> takes its revisions.
     /// </summary>
     public async Task<bool?> Remove(string id, int revision, CancellationToken cancel)
     {
@@ -321,12 +280,6 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
         if (row is null) return null;
         if (row.Head != revision) throw new StaleSaveException(row.Head, null, []);
         row.RemovedAt = time.GetUtcNow();
-        var over = (await db.Rigs.Where(r => r.RemovedAt != null && r.Head > 0 && r.Id != id).ToListAsync(cancel)).Where(r => r.RemovedAt < time.GetUtcNow() - KeptFor);
-        foreach (var gone in over)
-        {
-            gone.Head = 0;
-            await db.Revisions.Where(v => v.RigId == gone.Id).ExecuteDeleteAsync(CancellationToken.None);
-        }
         await Commit(transaction);
         feed.Tell(new ShelfChange(id, ChangeKind.Removed, revision));
         return true;
@@ -354,43 +307,7 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
         return revision;
     }
 
-    internal static string Words(Sentence what) => JsonSerializer.Serialize(what, RigFile.Compact);
-
-    private static Sentence WordsOf(string stored)
-    {
-        if (!stored.StartsWith('{')) return stored;
-        try
-        {
-            return JsonSerializer.Deserialize<Sentence>(stored, RigFile.Compact) ?? stored;
-        }
-        catch (JsonException)
-        {
-            return stored;
-        }
-    }
-
     private static string Counted(string text, int most, string tail) => Names.Cut(text, most - tail.Length) + tail;
-
-    private async Task<(Rig? Rig, string? Unreadable)> Document(string id, int number, CancellationToken cancel)
-    {
-        if (cache.TryGet(id, number, out var rig, out string? unreadable)) return (rig, unreadable);
-        var row = await db.Revisions.AsNoTracking().Where(r => r.RigId == id && r.Number == number).Select(r => new { r.Content, r.Packing }).FirstOrDefaultAsync(cancel);
-        if (row is null) return (null, "its revision is missing");
-        int bytes = row.Content.Length;
-        try
-        {
-            byte[] json = Documents.Unpack(row.Content, row.Packing);
-            bytes = json.Length;
-            rig = RigFile.ReadStored(json);
-            if (rig.Id != id) rig = rig with { Id = id };
-        }
-        catch (RigFileException e)
-        {
-            unreadable = $"{e.Faults[0].Path}: {e.Faults[0].Reason}";
-        }
-        cache.Put(id, number, rig, unreadable, bytes);
-        return (rig, unreadable);
-    }
 
     // From here on the answer is owed: a client that goes away does not stop a write half way.
     private async Task Commit(Microsoft.EntityFrameworkCore.Storage.IDbContextTransaction transaction)

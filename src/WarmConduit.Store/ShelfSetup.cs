@@ -98,7 +98,7 @@ public static class ShelfSetup
             foreach (string file in Directory.GetFiles(folder, "*.json").Order(StringComparer.Ordinal))
             {
                 var rig = RigFile.Read(await File.ReadAllBytesAsync(file, cancel));
-                Shelf.AddRows(db, rig, rig.Id, Shelf.Words("Demo rig"), now);
+                Shelf.AddRows(db, rig, rig.Id, StoredDocuments.Words("Demo rig"), now);
             }
         }
         db.Marks.Add(new MarkRow { Name = DemoMark, At = now });

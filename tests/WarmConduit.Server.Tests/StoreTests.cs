@@ -41,6 +41,8 @@ public sealed class StoreTests : IDisposable
 
     private Shelf ShelfOf(ShelfContext context, RigCache? cache = null) => new(context, cache ?? _cache, _line, new ChangeFeed(), new Clock(this));
 
+    private Collector CollectorOf(ShelfContext context) => new(context, _cache, _line, new Clock(this));
+
     private sealed class Clock(StoreTests test) : TimeProvider
     {
         public override DateTimeOffset GetUtcNow() => test._now;
@@ -70,27 +72,52 @@ public sealed class StoreTests : IDisposable
     }
 
     [Fact]
-    public async Task A_picture_makes_room_once_no_rig_has_named_it_for_thirty_days()
+    public async Task A_picture_is_collected_once_no_rig_has_named_it_for_thirty_days()
     {
         await using var context = await Context();
         var shelf = ShelfOf(context);
         string Name(char digit) => new(digit, 64);
-        async Task<bool> Kept(char digit) => await shelf.Picture(Name(digit), Now) is not null;
-        foreach (char digit in "abc") await shelf.KeepPicture(Name(digit), [1], Now);
+        var pictures = new Attachments(context, _line, new Clock(this));
+        async Task<bool> Kept(char digit) => await pictures.Find(Name(digit), Now) is not null;
+        foreach (char digit in "abc") await pictures.Keep(Name(digit), [1], Now);
         Photo Wall(char digit) => new("wall", "wall", Name(digit), PhotoView.Side, [new(0, 0), new(1, 0), new(1, 1), new(0, 1)], 1, 1, 0, 0);
         await shelf.Add(_rig with { Shell = _rig.Shell with { Photos = [Wall('a')] } }, "drawn", Now);
         _now += TimeSpan.FromDays(20);
         await shelf.Save(_rig.Id, 1, [new ChangeThing("shell/photos/wall", new System.Text.Json.Nodes.JsonObject { ["picture"] = Name('b') })], null, Now);
         _now += TimeSpan.FromDays(20);
         await shelf.Save(_rig.Id, 2, [new RemoveThing("shell/photos/wall")], null, Now);
-        await shelf.KeepPicture(Name('d'), [1], Now);
+        await pictures.Keep(Name('d'), [1], Now);
+        Assert.Equal(1, (await CollectorOf(context).Run(Now)).Attachments);
         // What a rig named of late can come back; what none ever named goes.
         Assert.Equal((true, true, false, true), (await Kept('a'), await Kept('b'), await Kept('c'), await Kept('d')));
         _now += TimeSpan.FromDays(40);
         // One that is sent again is as good as new.
-        await shelf.KeepPicture(Name('d'), [1], Now);
-        await shelf.KeepPicture(Name('e'), [1], Now);
+        foreach (char digit in "de") await pictures.Keep(Name(digit), [1], Now);
+        await CollectorOf(context).Run(Now);
         Assert.Equal((false, false, true, true), (await Kept('a'), await Kept('b'), await Kept('d'), await Kept('e')));
+    }
+
+    [Fact]
+    public async Task Of_days_longer_ago_than_a_year_the_last_revision_is_kept()
+    {
+        await using var context = await Context();
+        var shelf = ShelfOf(context);
+        await shelf.Add(_rig, "drawn", Now);
+        // Three days with four saves each, and one that was kept aside of a clash.
+        for (int n = 1, day = 0; day < 3; day++, _now += TimeSpan.FromDays(1))
+            for (int save = 0; save < 4; save++, n++) await shelf.Save(_rig.Id, n, [Host.Rename($"save {n}")], null, Now);
+        await Assert.ThrowsAsync<StaleSaveException>(() => shelf.Save(_rig.Id, 3, [Host.Rename("clash")], null, Now));
+        Assert.Equal(0, (await CollectorOf(context).Run(Now)).Revisions);
+        _now += Collector.WholeFor + TimeSpan.FromDays(1);
+        await shelf.Save(_rig.Id, 13, [Host.Rename("today")], "key", Now);
+        Assert.Equal(10, (await CollectorOf(context).Run(Now)).Revisions);
+        // 1 to 5 are of the first day (the first is that it was drawn), 6 to 9 of the second, 10 to 13 of the third; 14 is the clash, 15 of today.
+        Assert.Equal([15, 14, 13, 9, 5], (await shelf.History(_rig.Id, Now)).Select(r => r.Number));
+        Assert.Equal("save 8", (await shelf.Revision(_rig.Id, 9, Now))!.Name);
+        // What was made on one that is gone is told to be old, and what is current goes on.
+        await Assert.ThrowsAsync<StaleSaveException>(() => shelf.Save(_rig.Id, 7, [Host.Rename("late")], null, Now));
+        Assert.Equal(16, (await shelf.Save(_rig.Id, 15, [Host.Rename("on")], null, Now))!.Revision);
+        Assert.Equal(0, (await CollectorOf(context).Run(Now)).Revisions);
     }
 
     [Fact]
@@ -248,6 +275,7 @@ public sealed class StoreTests : IDisposable
         Assert.Equal("Sparrow", Assert.Single(await shelf.Removed(Now)).Name);
         _now += TimeSpan.FromDays(2);
         await shelf.Remove("other", 1, Now);
+        Assert.Equal(1, (await CollectorOf(context).Run(Now)).Rigs);
         Assert.Equal("other", Assert.Single(await shelf.Removed(Now)).Id);
         Assert.Null(await shelf.BringBack("sparrow", Now));
         Assert.Equal(0, await context.Revisions.CountAsync(r => r.RigId == "sparrow", Now));

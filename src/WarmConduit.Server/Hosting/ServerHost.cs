@@ -45,7 +45,7 @@ public static class ServerHost
         services.AddSingleton<RigCache>().AddSingleton<WriteLine>().AddSingleton<ChangeFeed>().AddSingleton<QuestionCache>().AddSingleton<ShelfReady>();
         services.AddHostedService(s => s.GetRequiredService<ShelfReady>());
         services.AddHostedService<AnswersAhead>();
-        services.AddScoped<Shelf>();
+        services.AddScoped<Shelf>().AddScoped<Attachments>().AddScoped<Collector>();
         services.AddScoped<AnswerDesk>();
         services.AddSingleton(new DataPlace(data.Folder, data.Database)).AddSingleton<BackupDesk>();
         services.AddSingleton<Lanes>().AddSingleton<JobBoard>();

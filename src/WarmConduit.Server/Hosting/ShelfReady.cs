@@ -14,7 +14,7 @@ internal sealed record DataSettings(string Folder, string? Demo)
 internal sealed class NeedsShelf;
 
 /// <summary>Prepares the database before the first request that wants it, and again after each trouble, so that the program goes on once the trouble is cured.</summary>
-internal sealed partial class ShelfReady(DataSettings settings, Connections connections, RigCache documents, QuestionCache answers, TimeProvider time, ILogger<ShelfReady> log) : BackgroundService
+internal sealed partial class ShelfReady(DataSettings settings, Connections connections, RigCache documents, QuestionCache answers, WriteLine line, TimeProvider time, ILogger<ShelfReady> log) : BackgroundService
 {
     private const int ADay = 288;
     private static readonly TimeSpan Every = TimeSpan.FromMinutes(5);
@@ -61,7 +61,7 @@ internal sealed partial class ShelfReady(DataSettings settings, Connections conn
         return Prepare(CancellationToken.None);
     }
 
-    /// <summary>What was logged goes into the file every few minutes, and the pages are looked through once a day.</summary>
+    /// <summary>What was logged goes into the file every few minutes; once a day the pages are looked through, and what nobody can ask for any more is taken away.</summary>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         using var timer = new PeriodicTimer(Every, time);
@@ -72,14 +72,23 @@ internal sealed partial class ShelfReady(DataSettings settings, Connections conn
             try
             {
                 connections.Checkpoint();
+                if (n % ADay != 1) continue;
                 // The next request finds it out, and says so.
-                if (n % ADay == 0 && connections.Damage() is not null) _ready = false;
+                if (connections.Damage() is not null) _ready = false;
+                else await Collect(stoppingToken);
             }
             catch (SqliteException e)
             {
                 LogTrouble(log, settings.Folder, e.Message);
             }
         }
+    }
+
+    private async Task Collect(CancellationToken cancel)
+    {
+        using var loan = connections.Borrow();
+        await using var db = loan.Context();
+        await new Collector(db, documents, line, time).Run(cancel);
     }
 
     /// <inheritdoc/>

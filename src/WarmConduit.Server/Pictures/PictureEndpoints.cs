@@ -31,13 +31,13 @@ internal static class PictureEndpoints
         var pictures = api.MapGroup("/pictures").WithTags("Pictures");
         pictures.MapPost("/", Keep).RequireRateLimiting(Limits.Work).Accepts<byte[]>("image/jpeg", "image/png").Produces<KeptPicture>()
             .WithName("keepPicture").WithSummary("Keeps a JPEG or PNG, turned upright, without place or camera, of at most 2000 pixels and 500 kB. The same picture is kept once.");
-        pictures.MapGet("/{picture}", async Task<Results<FileContentHttpResult, NotFound>> (string picture, Shelf shelf, HttpResponse response, CancellationToken cancel) =>
-            await shelf.Picture(picture, cancel) is { } found ? Sent(response, found, "image/jpeg") : TypedResults.NotFound())
+        pictures.MapGet("/{picture}", async Task<Results<FileContentHttpResult, NotFound>> (string picture, Attachments attachments, HttpResponse response, CancellationToken cancel) =>
+            await attachments.Find(picture, cancel) is { } found ? Sent(response, found, "image/jpeg") : TypedResults.NotFound())
             .Produces(200, contentType: "image/jpeg").WithName("getPicture").WithSummary("A picture as it is kept.").ProducesProblem(404);
-        pictures.MapGet("/{picture}/straight", async Task<Results<FileContentHttpResult, NotFound>> (string picture, [FromQuery] double[] x, [FromQuery] double[] y, [FromQuery] double ratio, Shelf shelf, HttpResponse response, CancellationToken cancel) =>
+        pictures.MapGet("/{picture}/straight", async Task<Results<FileContentHttpResult, NotFound>> (string picture, [FromQuery] double[] x, [FromQuery] double[] y, [FromQuery] double ratio, Attachments attachments, HttpResponse response, CancellationToken cancel) =>
         {
             if (x.Length != 4 || y.Length != 4 || !x.Concat(y).Append(ratio).All(double.IsFinite)) throw new RigFileException([new RigFault("corners", "four corners, each with x and y")]);
-            return await shelf.Picture(picture, cancel) is { } found
+            return await attachments.Find(picture, cancel) is { } found
                 ? Sent(response, PictureDesk.Straight(found, [.. x.Zip(y, (a, b) => new PicturePoint(a, b))], ratio), "image/png") : TypedResults.NotFound();
         })
             .RequireRateLimiting(Limits.Work).Produces(200, contentType: "image/png")
@@ -76,24 +76,24 @@ internal static class PictureEndpoints
     }
 
     /// <summary>The file of a rig with the pictures that it names.</summary>
-    public static async Task<byte[]> PutIn(Rig rig, byte[] file, Shelf shelf, CancellationToken cancel)
+    public static async Task<byte[]> PutIn(Rig rig, byte[] file, Attachments attachments, CancellationToken cancel)
     {
         if (rig.Shell.Photos is not { Count: > 0 } photos) return file;
         var pictures = new JsonObject();
         foreach (string name in photos.Select(p => p.Picture).Distinct().Order(StringComparer.Ordinal))
-            if (await shelf.Picture(name, cancel) is { } bytes) pictures[name] = Convert.ToBase64String(bytes);
+            if (await attachments.Find(name, cancel) is { } bytes) pictures[name] = Convert.ToBase64String(bytes);
         var document = (JsonObject)JsonNode.Parse(file)!;
         document[InFile] = pictures;
         return JsonSerializer.SerializeToUtf8Bytes(document, RigFile.Json);
     }
 
-    private static async Task<Ok<KeptPicture>> Keep(HttpRequest request, Shelf shelf, CancellationToken cancel)
+    private static async Task<Ok<KeptPicture>> Keep(HttpRequest request, Attachments attachments, CancellationToken cancel)
     {
         using var body = new MemoryStream();
         await request.Body.CopyToAsync(body, cancel);
         byte[] kept = PictureDesk.Kept(body.ToArray());
         string name = PictureDesk.HashOf(kept);
-        await shelf.KeepPicture(name, kept, cancel);
+        await attachments.Keep(name, kept, cancel);
         var (wide, high) = PictureDesk.SizeOf(kept);
         return TypedResults.Ok(new KeptPicture(name, wide, high));
     }

@@ -107,14 +107,14 @@ internal static class RigEndpoints
     private static OpenRig Opened(ShelvedRig s) =>
         new(s.Id, s.Revision, s.Rig ?? throw new UnreadableException(s.Unreadable ?? "its document is missing"), s.What, s.SavedAt);
 
-    private static async Task<IResult> Open(HttpRequest request, Shelf shelf, CancellationToken cancel)
+    private static async Task<IResult> Open(HttpRequest request, Shelf shelf, Attachments attachments, CancellationToken cancel)
     {
         // The raw bytes are read, so that the file is refused by the file's own reader and its version is seen first.
         using var bytes = new MemoryStream();
         await request.Body.CopyToAsync(bytes, cancel);
         var (file, pictures) = PictureEndpoints.TakenOut(bytes.GetBuffer().AsMemory(0, (int)bytes.Length));
         var rig = RigFile.Read(file.Span);
-        foreach (byte[] picture in pictures) await shelf.KeepPicture(PictureDesk.HashOf(picture), picture, cancel);
+        foreach (byte[] picture in pictures) await attachments.Keep(PictureDesk.HashOf(picture), picture, cancel);
         return Created(await shelf.Add(rig, "Opened from a file", cancel));
     }
 
@@ -129,10 +129,10 @@ internal static class RigEndpoints
         return TypedResults.Ok(new Since(now.Revision, RigDiff.Between(then, Opened(now).Rig), now.What, now.SavedAt));
     }
 
-    private static async Task<Results<FileContentHttpResult, NotFound>> File(string id, Shelf shelf, CancellationToken cancel)
+    private static async Task<Results<FileContentHttpResult, NotFound>> File(string id, Shelf shelf, Attachments attachments, CancellationToken cancel)
     {
         if (await shelf.Find(id, cancel) is not { } found) return TypedResults.NotFound();
-        byte[] bytes = found.Rig is { } rig ? await PictureEndpoints.PutIn(rig, Encoding.UTF8.GetBytes(RigFile.Write(rig)), shelf, cancel) : (await shelf.Raw(id, cancel))!;
+        byte[] bytes = found.Rig is { } rig ? await PictureEndpoints.PutIn(rig, Encoding.UTF8.GetBytes(RigFile.Write(rig)), attachments, cancel) : (await shelf.Raw(id, cancel))!;
         return TypedResults.File(bytes, "application/json", $"{id}.rig.json");
     }
 
