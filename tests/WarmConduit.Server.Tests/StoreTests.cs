@@ -115,7 +115,7 @@ public sealed class StoreTests : IDisposable
         Assert.Equal([15, 14, 13, 9, 5], (await shelf.History(_rig.Id, Now)).Select(r => r.Number));
         Assert.Equal("save 8", (await shelf.Revision(_rig.Id, 9, Now))!.Name);
         // What was made on one that is gone is told to be old, and what is current goes on.
-        await Assert.ThrowsAsync<StaleSaveException>(() => shelf.Save(_rig.Id, 7, [Host.Rename("late")], null, Now));
+        await Assert.ThrowsAsync<StaleSaveException>(() => ShelfOf(context, new RigCache()).Save(_rig.Id, 7, [Host.Rename("late")], null, Now));
         Assert.Equal(16, (await shelf.Save(_rig.Id, 15, [Host.Rename("on")], null, Now))!.Revision);
         Assert.Equal(0, (await CollectorOf(context).Run(Now)).Revisions);
     }
