@@ -32,8 +32,6 @@ public static partial class RigCheck
     private const double PortReachM = 2;
 
     private const int MaxLayers = 3;
-    private const int MaxFaults = 50;
-
     /// <summary>Throws <see cref="RigFileException"/> when <see cref="Check(Rig)"/> finds anything.</summary>
     public static void Demand(Rig rig)
     {
@@ -49,14 +47,14 @@ public static partial class RigCheck
     /// </summary>
     internal static IReadOnlyList<RigFault> Check(Rig rig, Rig? earlier)
     {
-        var c = new Checker();
+        var c = new FieldChecker();
         var known = earlier is null ? null : new HashSet<object>([.. earlier.Parts, .. earlier.Runs], ReferenceEqualityComparer.Instance);
         if (rig.FormatVersion != Rig.CurrentFormat) c.Add("formatVersion", $"version {rig.FormatVersion} is not known; this program writes version {Rig.CurrentFormat}");
         c.Id("id", rig.Id);
         c.Name("name", rig.Name);
         if (rig.Note.Length > 2000) c.Add("note", "it is longer than 2000 characters");
         CheckBrief(c, rig.Brief);
-        if (!ReferenceEquals(rig.Shell, earlier?.Shell)) CheckShell(c, rig.Shell);
+        if (!ReferenceEquals(rig.Shell, earlier?.Shell)) ShellCheck.Check(c, rig.Shell);
         var parts = CheckParts(c, rig.Parts, known);
         CheckRuns(c, rig, parts, known);
         CheckScenarios(c, rig, parts);
@@ -75,7 +73,7 @@ public static partial class RigCheck
         return c.Faults;
     }
 
-    private static void CheckPlans(Checker c, IReadOnlyList<NightPlan> plans, IReadOnlyList<Zone> zones)
+    private static void CheckPlans(FieldChecker c, IReadOnlyList<NightPlan> plans, IReadOnlyList<Zone> zones)
     {
         c.Count("plans", plans.Count, 0, 50);
         c.Unique("plans", plans);
@@ -94,7 +92,7 @@ public static partial class RigCheck
         }
     }
 
-    private static void CheckBrief(Checker c, Brief b)
+    private static void CheckBrief(FieldChecker c, Brief b)
     {
         c.Range("brief.people", b.People, 1, 20, "");
         c.Range("brief.daysBetweenFills", b.DaysBetweenFills, 0.1, 365, "days");
@@ -117,115 +115,7 @@ public static partial class RigCheck
         if (chosen.LocalRules.Length > 1000) c.Add("brief.choices.localRules", "it is longer than 1000 characters");
     }
 
-    private static void CheckShell(Checker c, Shell shell)
-    {
-        c.Box("shell.body", shell.Body);
-        if (shell.Axles is { } axles)
-        {
-            c.Range("shell.axles.frontXM", axles.FrontXM, -FarthestM, FarthestM, "m");
-            c.Range("shell.axles.wheelbaseM", axles.WheelbaseM, 0.5, 15, "m");
-            c.Range("shell.axles.trackM", axles.TrackM, 0.5, 3, "m");
-            c.Range("shell.axles.otherKg", axles.OtherKg, 0, 10_000, "kg");
-            foreach (var (field, kg) in ((string, double?)[])[("frontKg", axles.FrontKg), ("rearKg", axles.RearKg), ("frontMostKg", axles.FrontMostKg), ("rearMostKg", axles.RearMostKg), ("totalMostKg", axles.TotalMostKg)])
-                if (kg is { } value) c.Range($"shell.axles.{field}", value, 0, 20_000, "kg");
-        }
-        CheckBoxes(c, "shell.obstacles", shell.Obstacles, o => o.Name, o => o.Box);
-        CheckBoxes(c, "shell.keepOuts", shell.KeepOuts, k => k.Name, k => k.Box);
-        CheckBoxes(c, "shell.access", shell.Access, a => a.Name, a => a.Box);
-        CheckPhotos(c, shell.Photos ?? []);
-        c.Count("shell.zones", shell.Zones.Count, 0, MaxZones);
-        int faces = shell.Zones.Sum(z => z.Faces.Count + z.Openings.Count);
-        if (faces > MaxFaces) c.Add("shell.zones", $"{faces} faces and openings in all, where {MaxFaces} are allowed", essential: false);
-        var ids = c.Unique("shell.zones", shell.Zones);
-        for (int i = 0; i < shell.Zones.Count; i++)
-        {
-            var zone = shell.Zones[i];
-            string at = $"shell.zones[{i}]";
-            c.Name($"{at}.name", zone.Name);
-            c.Box($"{at}.box", zone.Box);
-            c.Range($"{at}.airChangesPerHour", zone.AirChangesPerHour, 0, 1000, "an hour");
-            if (zone.HeatCapacityJPerK is { } capacity) c.Range($"{at}.heatCapacityJPerK", capacity, 1e3, 1e8, "J/K");
-            if (zone.Measured is { } measured)
-            {
-                c.Range($"{at}.measured.lossFactor", measured.LossFactor, 0.02, 50, "");
-                c.Range($"{at}.measured.lossDeviation", measured.LossDeviation, 0, 1, "");
-                c.Unique($"{at}.measured.exchange", measured.Exchange ?? []);
-                for (int e = 0; e < (measured.Exchange?.Count ?? 0); e++)
-                {
-                    c.Towards($"{at}.measured.exchange[{e}].id", zone.Id, measured.Exchange![e].Id, ids);
-                    c.Range($"{at}.measured.exchange[{e}].factor", measured.Exchange[e].Factor, 0.02, 50, "");
-                }
-            }
-            c.Unique($"{at}.faces", zone.Faces);
-            c.Unique($"{at}.openings", zone.Openings);
-            for (int f = 0; f < zone.Faces.Count; f++) CheckFace(c, $"{at}.faces[{f}]", zone, zone.Faces[f], ids);
-            for (int o = 0; o < zone.Openings.Count; o++)
-            {
-                var opening = zone.Openings[o];
-                c.Towards($"{at}.openings[{o}].towards", zone.Id, opening.Towards, ids);
-                c.Range($"{at}.openings[{o}].areaM2", opening.AreaM2, 0, 20, "m²");
-                c.Range($"{at}.openings[{o}].heightM", opening.HeightM, 0, 5, "m");
-                if (shell.Zones.Find(opening.Towards) is { } other && opening.MostHeightM(zone, other) is var most && opening.HeightM > most + 1e-6)
-                    c.Add($"{at}.openings[{o}].heightM", FormattableString.Invariant($"between {zone.Name} and {other.Name} it can have {most:0.###} m at most"), essential: false);
-            }
-            if (zone.Heater is not { } heater) continue;
-            c.Range($"{at}.heater.powerW", heater.PowerW, 0, 50_000, "W");
-            c.Range($"{at}.heater.setpointC", heater.SetpointC, -20, 40, "°C");
-        }
-    }
-
-    private static void CheckPhotos(Checker c, IReadOnlyList<Photo> photos)
-    {
-        c.Count("shell.photos", photos.Count, 0, 12);
-        c.Unique("shell.photos", photos);
-        for (int i = 0; i < photos.Count; i++)
-        {
-            string at = $"shell.photos[{i}]";
-            c.Name($"{at}.name", photos[i].Name);
-            if (photos[i].Picture is not { Length: 64 } hash || hash.Any(d => !char.IsAsciiHexDigitLower(d))) c.Add($"{at}.picture", "it is not the name of a stored picture");
-            c.Count($"{at}.corners", photos[i].Corners.Count, 4, 4);
-            foreach (var corner in photos[i].Corners)
-            {
-                c.Range($"{at}.corners", corner.X, 0, 1, "");
-                c.Range($"{at}.corners", corner.Y, 0, 1, "");
-            }
-            c.Range($"{at}.widthM", photos[i].WidthM, 0.01, FarthestM, "m");
-            c.Range($"{at}.heightM", photos[i].HeightM, 0.01, FarthestM, "m");
-            c.Range($"{at}.alongM", photos[i].AlongM, -FarthestM, FarthestM, "m");
-            c.Range($"{at}.otherM", photos[i].OtherM, -FarthestM, FarthestM, "m");
-        }
-    }
-
-    private static void CheckBoxes<T>(Checker c, string at, IReadOnlyList<T> things, Func<T, string> name, Func<T, Box> box)
-        where T : IIdentified
-    {
-        c.Count(at, things.Count, 0, 100);
-        c.Unique(at, things);
-        for (int i = 0; i < things.Count; i++)
-        {
-            c.Name($"{at}[{i}].name", name(things[i]));
-            c.Box($"{at}[{i}].box", box(things[i]));
-        }
-    }
-
-    private static void CheckFace(Checker c, string at, Zone zone, Face face, HashSet<string> ids)
-    {
-        c.Name($"{at}.name", face.Name);
-        c.Range($"{at}.areaM2", face.AreaM2, 0, 200, "m²");
-        c.Range($"{at}.bridgeFraction", face.BridgeFraction, 0, 1, "");
-        if (face.Towards is not null) c.Towards($"{at}.towards", zone.Id, face.Towards, ids);
-        foreach (var (name, layers) in new[] { ("layers", face.Layers), ("bridgeLayers", face.BridgeLayers) })
-        {
-            c.Count($"{at}.{name}", layers.Count, 0, 12);
-            for (int i = 0; i < layers.Count; i++)
-            {
-                c.Known($"{at}.{name}[{i}].material", Catalogue.Solid(layers[i].Material) is not null, layers[i].Material, "material");
-                c.Range($"{at}.{name}[{i}].thicknessM", layers[i].ThicknessM, 0, 1, "m");
-            }
-        }
-    }
-
-    private static Dictionary<string, Part> CheckParts(Checker c, IReadOnlyList<Part> parts, HashSet<object>? known)
+    private static Dictionary<string, Part> CheckParts(FieldChecker c, IReadOnlyList<Part> parts, HashSet<object>? known)
     {
         c.Count("parts", parts.Count, 0, MaxParts);
         c.Unique("parts", parts);
@@ -267,7 +157,7 @@ public static partial class RigCheck
         return byId;
     }
 
-    private static void CheckRuns(Checker c, Rig rig, Dictionary<string, Part> parts, HashSet<object>? known)
+    private static void CheckRuns(FieldChecker c, Rig rig, Dictionary<string, Part> parts, HashSet<object>? known)
     {
         c.Count("runs", rig.Runs.Count, 0, MaxRuns);
         c.Count("runs, bends in all", rig.Runs.Sum(r => r.Bends.Count), 0, MaxBends);
@@ -292,7 +182,7 @@ public static partial class RigCheck
         }
     }
 
-    private static void CheckSleeve(Checker c, string at, Sleeve? sleeve, int depth = 1)
+    private static void CheckSleeve(FieldChecker c, string at, Sleeve? sleeve, int depth = 1)
     {
         if (sleeve is null) return;
         c.Known($"{at}.material", Catalogue.Solid(sleeve.Material) is not null, sleeve.Material, "material");
@@ -305,7 +195,7 @@ public static partial class RigCheck
         if (over.GapShare is not null) c.Add($"{at}.over.gapShare", "gaps are those of the innermost layer, for all of them");
     }
 
-    private static void CheckEnd(Checker c, int run, string which, RunEnd end, Dictionary<string, Part> parts)
+    private static void CheckEnd(FieldChecker c, int run, string which, RunEnd end, Dictionary<string, Part> parts)
     {
         if (end.At is { } place)
         {
@@ -317,7 +207,7 @@ public static partial class RigCheck
         else if (part.PortAt(end.Port) is null) c.Add($"runs[{run}].{which}.port", $"part '{end.Part}' has no port '{end.Port}'");
     }
 
-    private static void CheckScenarios(Checker c, Rig rig, Dictionary<string, Part> parts)
+    private static void CheckScenarios(FieldChecker c, Rig rig, Dictionary<string, Part> parts)
     {
         c.Count("scenarios", rig.Scenarios.Count, 0, 40);
         c.Unique("scenarios", rig.Scenarios);
@@ -359,75 +249,4 @@ public static partial class RigCheck
 
     [GeneratedRegex(@"\A[a-z0-9][a-z0-9-]{0,59}\z")]
     private static partial Regex IdPattern();
-
-    private sealed class Checker
-    {
-        public List<RigFault> Faults { get; } = [];
-
-        public void Add(string path, string reason, bool essential = true)
-        {
-            if (Faults.Count < MaxFaults) Faults.Add(new RigFault(path, reason, essential));
-        }
-
-        public void Id(string path, string id)
-        {
-            if (!IsId(id)) Add(path, "an id is 1 to 60 lower-case letters, digits and hyphens");
-        }
-
-        public void Name(string path, string name)
-        {
-            if (string.IsNullOrWhiteSpace(name) || name.Length > 80) Add(path, "a name has 1 to 80 characters");
-        }
-
-        public void Range(string path, double value, double low, double high, string unit)
-        {
-            if (double.IsFinite(value) && value >= low && value <= high) return;
-            string range = FormattableString.Invariant($"it must lie between {low} and {high} {unit}").TrimEnd();
-            Add(path, double.IsFinite(value) ? range : "it is not a finite number; " + range);
-        }
-
-        public void Count(string path, int count, int low, int high)
-        {
-            if (count < low || count > high) Add(path, $"{count} entries, where {low} to {high} are allowed");
-        }
-
-        public void Place(string path, Point3 p)
-        {
-            Range($"{path}.xM", p.XM, -FarthestM, FarthestM, "m");
-            Range($"{path}.yM", p.YM, -FarthestM, FarthestM, "m");
-            Range($"{path}.zM", p.ZM, -FarthestM, FarthestM, "m");
-        }
-
-        public void Box(string path, Box box)
-        {
-            Place($"{path}.at", box.At);
-            Range($"{path}.size.xM", box.Size.XM, 0.001, FarthestM, "m");
-            Range($"{path}.size.yM", box.Size.YM, 0.001, FarthestM, "m");
-            Range($"{path}.size.zM", box.Size.ZM, 0.001, FarthestM, "m");
-        }
-
-        public void Known(string path, bool known, string value, string what)
-        {
-            if (!known) Add(path, $"there is no {what} '{value}' in the catalogue");
-        }
-
-        public void Towards(string path, string zone, string towards, HashSet<string> ids)
-        {
-            if (towards == zone) Add(path, "a zone cannot face itself");
-            else if (!ids.Contains(towards)) Add(path, $"there is no zone '{towards}'");
-        }
-
-        public HashSet<string> Unique<T>(string path, IReadOnlyList<T> things)
-            where T : IIdentified
-        {
-            var seen = new HashSet<string>();
-            for (int i = 0; i < things.Count; i++)
-            {
-                string id = things[i].Id;
-                if (!IsId(id)) Id($"{path}[{i}].id", id);
-                if (!seen.Add(id)) Add($"{path}[{i}].id", $"the id '{id}' is used twice");
-            }
-            return seen;
-        }
-    }
 }

@@ -29,8 +29,8 @@ internal sealed class JobBoard(Lanes lanes, ChangeFeed feed, TimeProvider time) 
     public JobProgress Start(CheckedQuestion question)
     {
         var job = new Job(Guid.NewGuid().ToString("N"), this);
-        _jobs[job.Id] = job;
         job.Work = Task.Run(() => Run(job, question));
+        _jobs[job.Id] = job;
         return job.Progress;
     }
 
@@ -100,9 +100,14 @@ internal sealed class JobBoard(Lanes lanes, ChangeFeed feed, TimeProvider time) 
 
         public void Report(double value)
         {
-            Progress = Progress with { Share = value };
-            if (_board.Elapsed(_told) < Between) return;
-            _told = _board.Now;
+            // Told from several threads, and never backwards.
+            lock (_stop)
+            {
+                if (Progress.Done || value <= Progress.Share) return;
+                Progress = Progress with { Share = value };
+                if (_board.Elapsed(_told) < Between) return;
+                _told = _board.Now;
+            }
             _board.Tell(Progress);
         }
 

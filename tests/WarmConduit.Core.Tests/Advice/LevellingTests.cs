@@ -34,6 +34,10 @@ public class LevellingTests
         Assert.Empty(Found(Tanks().Run("line", "first.outlet", "second.outlet", new Point3(1, 0.2, 0.1)).Build()));
         var over = Tanks().Run("line", "first.outlet", "second.outlet", new Point3(1, 0.2, 0.7)).Build();
         Assert.Contains("neither runs into the other", Assert.Single(Found(over)).Reason.Text, StringComparison.Ordinal);
+        // Into a port in the side, 200 mm over the floor, it levels above that: said, and no fault of the line.
+        var side = new RigBuilder().Tank("first", new Box(new(0, 0, 0.2), new(0.5, 0.4, 0.3)), ("outlet", 0.5, 0.2, 0.2)).Tank("second", new Box(new(2, 0, 0.2), new(0.5, 0.4, 0.3)), ("outlet", 2, 0.2, 0.4)).Run("line", "first.outlet", "second.outlet").Build();
+        var port = Assert.Single(Found(side));
+        Assert.Equal((Severity.Note, null, 0.4, 40.0), (port.Severity, port.Mends, Math.Round(port.Reason.Values[0].Value!.Value, 6), Math.Round(port.Number!.Value!.Value, 6)));
     }
 
     [Fact]

@@ -3,7 +3,7 @@ import { createStore, type StoreApi } from "zustand/vanilla";
 import { OFFLINE, Problem, type Schema } from "../api/client";
 import type { RigApi } from "../api/rigs";
 import { changedAnswer, ladderAt } from "./answers";
-import { type DocumentStore, pendingOf } from "./documentStore";
+import { type DocumentStore, pendingOf } from "./documentState";
 
 type Conditions = Schema["Conditions"];
 

@@ -3,7 +3,8 @@ import { OFFLINE, Problem, type Schema } from "../api/client";
 import type { RigApi } from "../api/rigs";
 import { rig } from "../test/rig";
 import { Server, Shelf } from "../test/server";
-import { createDocument, saveStateOf } from "./documentStore";
+import { saveStateOf } from "./documentState";
+import { createDocument } from "./documentStore";
 import { drawn } from "./effects";
 import { movedBy } from "./things";
 

@@ -1,7 +1,8 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { middleOf, plumbingOf, type Rig } from "../document/geometry";
-import { boxPiece, type Camera, cornersOf, divide, type Eye, eyeOf, facesOf, hull, inOrder, linePiece, type Piece } from "./corner";
+import { type Camera, cornersOf, type Eye, eyeOf, facesOf, hull } from "./corner";
+import { boxPiece, divide, inOrder, linePiece, type Piece } from "./cornerOrder";
 import { divideHeap, heapOf } from "./cornerScene";
 import { fromLine } from "./pick";
 

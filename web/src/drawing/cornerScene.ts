@@ -1,6 +1,6 @@
 import type { Schema } from "../api/client";
 import { courseOf, indexOf, middleOf, type Part, type Rig, type Run, towards } from "../document/geometry";
-import { boxPiece, divide, linePiece, type Piece, type Scene } from "./corner";
+import { boxPiece, divide, linePiece, type Piece, type Scene } from "./cornerOrder";
 
 /** What a piece of the corner view belongs to. */
 export type Owner = { kind: "part"; part: Part; look: Schema["PartLook"] } | { kind: "run"; run: Run; index: number };

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Part } from "../document/geometry";
-import { eyeOf, inOrder, type Scene } from "./corner";
+import { eyeOf } from "./corner";
+import { inOrder, type Scene } from "./cornerOrder";
 import { type Solid, solidOf } from "./solids";
 
 const tap = (orientation: Part["orientation"], [wide, deep]: [number, number]) =>

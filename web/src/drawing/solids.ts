@@ -1,5 +1,5 @@
 import type { Part, Xyz } from "../document/geometry";
-import { boxPiece, divide, type Piece, type Scene } from "./corner";
+import { boxPiece, divide, type Piece, type Scene } from "./cornerOrder";
 
 /** A box, or a body that is round about one axis, in hundredths of the box of a part as it comes from stock: from x, y, z to x, y, z. */
 type Shape = ["box" | "x" | "y" | "z", number, number, number, number, number, number];

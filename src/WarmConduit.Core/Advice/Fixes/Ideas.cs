@@ -27,7 +27,10 @@ internal sealed record Idea(Sentence Words, IReadOnlyList<Edit> Edits, Band? Ban
 /// <summary>Ideas by kind of finding.</summary>
 internal sealed class Ideas(Question question)
 {
-    private const double Spare = 0.005, DrainDropM = 0.06;
+    private const double Spare = 0.005;
+
+    /// <summary>How far under its line a drain hangs, m.</summary>
+    internal const double DrainDropM = 0.06;
     private const int MostPlaces = 8;
 
     private readonly Fitter _fit = new(question);
@@ -37,6 +40,8 @@ internal sealed class Ideas(Question question)
     private Rig Rig => question.Rig;
 
     private RouteIdeas Routes => new(question, _fit);
+
+    private TankIdeas Tanks => new(question, _fit);
 
     /// <summary>All ideas for <paramref name="finding"/>, the plainest first.</summary>
     public IEnumerable<Idea> For(Finding finding)
@@ -64,7 +69,7 @@ internal sealed class Ideas(Question question)
             FindingKind.Airlock => OfAirlock(finding.RunIds),
             FindingKind.HeaterUnguarded => finding.Place?.PartId is { } boiler ? new HeaterIdeas(question, _fit).Guarded(boiler, finding.Id) : [],
             FindingKind.HotCold when finding.Id.StartsWith("past:", StringComparison.Ordinal) => finding.RunIds.SelectMany(id => new HeaterIdeas(question, _fit).Parted(id)),
-            FindingKind.NoAir => finding.Place?.PartId is { } tank ? Vented(tank) : [],
+            FindingKind.NoAir => finding.Place?.PartId is { } tank ? Tanks.Vented(tank) : [],
             FindingKind.NoIsolator => finding.Place?.PartId is { } shut ? Isolated(shut) : [],
             _ => [],
         });
@@ -81,7 +86,7 @@ internal sealed class Ideas(Question question)
         {
             string name = question.Index.Part(part.PartId).Name;
             foreach (var idea in ByHand(part.PartId)) yield return (name, idea);
-            if (part.Cause == StayCause.Airlock) foreach (var idea in Vented(part.PartId)) yield return (name, idea);
+            if (part.Cause == StayCause.Airlock) foreach (var idea in Tanks.Vented(part.PartId)) yield return (name, idea);
             if (part.Cause == StayCause.Shut) foreach (var idea in Open([question.Index.Part(part.PartId)])) yield return (name, idea);
         }
         foreach (var run in _drained.Runs.Where(r => r.FilmL > 0.002))
@@ -101,7 +106,7 @@ internal sealed class Ideas(Question question)
         }
         foreach (var (tank, at, _) in ParkingCount.WorstTanks(question))
             if (findingId == ParkingRule.OfTank + tank.Id)
-                foreach (var idea in At(at).OfTank(tank)) yield return idea;
+                foreach (var idea in At(at).Tanks.Drained(tank)) yield return idea;
     }
 
     /// <summary>All heights at once.</summary>
@@ -130,7 +135,7 @@ internal sealed class Ideas(Question question)
         foreach (var idea in Drained(pool)) yield return idea;
         foreach (var part in pool.Parts.Select(p => question.Index.Part(p.PartId)))
         {
-            if (Catalogue.Part(part.Stock)!.Passage == Passage.Vessel) foreach (var idea in OfTank(part)) yield return idea;
+            if (Catalogue.Part(part.Stock)!.Passage == Passage.Vessel) foreach (var idea in Tanks.Drained(part)) yield return idea;
             else if (Movable(part.Id) && pool.DepthM is { } stands) yield return Raised(part.Id, stands + Spare);
         }
     }
@@ -222,22 +227,6 @@ internal sealed class Ideas(Question question)
         return Enumerable.Range(0, z.Length).Where(k => (k == 0 || z[k] <= z[k - 1] + 1e-9) && (k == z.Length - 1 || z[k] <= z[k + 1] + 1e-9));
     }
 
-    // A vent from the tank's own port to an opening above it, on the side where it lies.
-    private IEnumerable<Idea> Vented(string tankId)
-    {
-        var tank = question.Index.Part(tankId);
-        if (tank.Ports.FirstOrDefault(p => tank.RoleOf(p) == PortRole.Vent && !question.Index.IsJoined(tankId, p.Id)) is not { } port) yield break;
-        var leaves = tank.PortAt(port.Id)!.Value;
-        var body = Rig.Shell.Body;
-        double up = Math.Max(leaves.ZM, tank.Box.Far().ZM) + 0.25;
-        // Up beside the tank, and out through a long wall; it rises all the way.
-        foreach (var (wallY, side) in ((double, string)[])[(body.At.YM, "kerb side"), (body.Far().YM, "far side")])
-            yield return new Idea(
-                $"A vent from {tank.Name} up and out on the {side}",
-                [.. _fit.OnPort(tank, port.Id, "vent-cap", "vent", "vent hose", Service.Vent, "vent-hose-10", new Point3(leaves.XM, wallY, up), leaves with { ZM = up - 0.05 })],
-                null, $"vent {tankId}");
-    }
-
     // Down to the line between its neighbours, laid evenly, or a bleed on top.
     private IEnumerable<Idea> OfHump(string runId, Place? hump)
     {
@@ -266,44 +255,6 @@ internal sealed class Ideas(Question question)
             // As low as it takes, and no lower than what it stands on.
             if (_fit.Branch(run, at, "drain-cock", "drain", -Math.Min(DrainDropM, Math.Max(0.02, course[at].ZM - 0.05)), Sentence.Of($"A drain {WordsOf(run, at)}")) is { } drain) yield return drain;
         }
-    }
-
-    private IEnumerable<Idea> OfTank(Part tank)
-    {
-        foreach (var idea in Cocked(tank)) yield return idea;
-        if (!TankStudy.IsTank(tank)) yield break;
-        foreach (var port in tank.Ports.Where(p => tank.RoleOf(p) is PortRole.Outlet or PortRole.Drain && p.Offset.ZM > 0.002))
-            yield return new Idea($"{tank.Name}: {port.Id} at its floor", [new ChangeThing($"parts/{tank.Id}/ports/{port.Id}", new JsonObject { ["offset"] = Json(port.Offset with { ZM = 0 }) })]);
-        foreach (var port in tank.Ports.Where(p => tank.RoleOf(p) == PortRole.Drain || (tank.RoleOf(p) == PortRole.Outlet && tank.Ports.All(o => tank.RoleOf(o) != PortRole.Drain))))
-        {
-            var middle = new Point3(tank.Box.Size.XM / 2, tank.Box.Size.YM / 2, 0);
-            if (port.Offset.DistanceM(middle) > 0.02) yield return new Idea($"{tank.Name}: {port.Id} in the middle of its floor", [new ChangeThing($"parts/{tank.Id}/ports/{port.Id}", new JsonObject { ["offset"] = Json(Turning.Micro(middle)) })]);
-        }
-        if (question.Conditions.Parked != Attitude.Level || tank.Ports.Any(p => tank.RoleOf(p) == PortRole.Outlet))
-        {
-            yield return new Idea($"{tank.Name}: its outlet at the other end", [new MirrorPart(tank.Id, Axis.X)]);
-            yield return new Idea($"{tank.Name}: its outlet on the other side", [new MirrorPart(tank.Id, Axis.Y)]);
-        }
-        // What an arm reaches into.
-        if (Rig.ByHand.Find(tank.Id) is null && PartWater.OpenTop(tank))
-            yield return new Idea($"By hand on leaving: sponge out {tank.Name}", [new AddThing("byHand", new JsonObject { ["id"] = tank.Id, ["task"] = "sponge out what the outlet leaves" })]);
-    }
-
-    // A drain cock on a port that nothing is joined to, or on one that is made in its floor.
-    private IEnumerable<Idea> Cocked(Part tank)
-    {
-        if (PartWater.OpenTop(tank)) yield break;
-        if (tank.Ports.Any(p => tank.RoleOf(p) == PortRole.Drain && question.Index.IsJoined(tank.Id, p.Id))) yield break;
-        var spare = tank.Ports.FirstOrDefault(p => tank.RoleOf(p) == PortRole.Drain);
-        // A tank can be bored; a heater has the ports that it came with.
-        if (spare is null && !TankStudy.IsTank(tank)) yield break;
-        string port = spare?.Id ?? _fit.Free("drain", tank.Ports.Select(p => p.Id));
-        var offset = spare?.Offset ?? Turning.Micro(new Point3(tank.Box.Size.XM / 2, tank.Box.Size.YM / 2, 0));
-        Edit[] bored = spare is null ? [new AddThing($"parts/{tank.Id}/ports", new JsonObject { ["id"] = port, ["offset"] = Json(offset), ["facing"] = "down", ["boreM"] = 0.0123, ["role"] = "drain" })] : [];
-        var service = Catalogue.Part(tank.Stock)!.Group == PartGroup.Waste ? Service.Waste : Service.Cold;
-        yield return new Idea(
-            spare is null ? $"A drain in the floor of {tank.Name}" : $"A drain at the drain port of {tank.Name}",
-            [.. bored, .. _fit.OnPort(tank, port, "drain-cock", "drain", "line of the drain", service, "pex-1/2", tank.Box.At + offset - new Point3(0, 0, DrainDropM))]);
     }
 
     private IEnumerable<Idea> ByHand(string partId)
@@ -348,6 +299,4 @@ internal sealed class Ideas(Question question)
         if (run is null) yield break;
         yield return new Idea($"A ball valve in {run.Name}", _fit.Inline(run, "ball-valve", "isolator", "isolating valve", "a", "b"));
     }
-
-    private static JsonNode Json<T>(T value) => JsonSerializer.SerializeToNode(value, RigFile.Compact)!;
 }

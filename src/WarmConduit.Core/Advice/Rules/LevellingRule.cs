@@ -17,17 +17,21 @@ internal sealed class LevellingRule : IRule
         foreach (var pair in question.Ask(Levelling.Of).Pairs)
         {
             double most = Math.Max(pair.BelowAL, pair.BelowBL);
-            if (!pair.OverHump || pair.Run is not { } run || most < LeastL) continue;
-            var at = question.Index.CourseOf(run)[pair.Point];
-            var place = Place.OnRun(question.Index, run, pair.Point, at);
-            double lowerM = pair.CrestM - pair.PortsM;
+            bool hump = pair.OverHump && pair.Run is not null;
+            if ((!hump && !pair.OverPort(question.Conditions.Parked)) || most < LeastL) continue;
+            var at = hump ? question.Index.CourseOf(pair.Run!)[pair.Point] : default;
+            var place = hump ? Place.OnRun(question.Index, pair.Run!, pair.Point, at) : Place.OnPart(question.Index, pair.A);
+            // Parked level or not, heights are told from the floor.
+            double heightM = hump ? at.ZM : pair.CrestM;
             bool never = pair.BelowAL >= PartWater.HoldsL(pair.A) * 0.999 && pair.BelowBL >= PartWater.HoldsL(pair.B) * 0.999;
-            var words = never
-                ? Sentence.Of($"The line between them goes over {place.Words} at {Measure.Length(at.ZM)}, higher than either of them: neither runs into the other.")
-                : Sentence.Of($"They stand at one level only above {Measure.Length(at.ZM)}, where the line between them goes over {place.Words}. Below that {Measure.Volume(pair.BelowAL)} stay in {pair.A.Name} and {Measure.Volume(pair.BelowBL)} in {pair.B.Name}, each by itself.");
+            string over = hump ? $"the line between them goes over {place.Words}" : "the higher of the two ports lies";
+            var reason = never
+                ? Sentence.Of($"The line between them goes as high as {Measure.Length(heightM)}, higher than either of them: neither runs into the other.")
+                : Sentence.Of($"They stand at one level only above {Measure.Length(heightM)}, where {over}. Below that {Measure.Volume(pair.BelowAL)} stay in {pair.A.Name} and {Measure.Volume(pair.BelowBL)} in {pair.B.Name}, each by itself.");
+            if (hump) reason = reason.And(" ").And(Sentence.Of($"Take the line {Measure.Length(pair.CrestM - pair.PortsM)} lower there, and let both tanks breathe."));
             yield return new Finding(
-                $"level:{pair.A.Id}:{pair.B.Id}", FindingKind.Levelling, Severity.Warning, pair.A.Name, Sentence.Of($"does not level with {pair.B.Name}").Text, Measure.Volume(most),
-                words.And(" ").And(Sentence.Of($"Take the line {Measure.Length(lowerM)} lower there, and let both tanks breathe.")), place, [run.Id], null, Lowered(run, pair));
+                $"level:{pair.A.Id}:{pair.B.Id}", FindingKind.Levelling, hump ? Severity.Warning : Severity.Note, pair.A.Name, $"levels with {pair.B.Name} only above a {(hump ? "hump" : "port")}", Measure.Volume(most),
+                reason, place, hump ? [pair.Run!.Id] : [], null, hump ? Lowered(pair.Run!, pair) : null);
         }
     }
 

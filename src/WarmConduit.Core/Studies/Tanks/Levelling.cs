@@ -1,3 +1,4 @@
+using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Levels;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
@@ -16,11 +17,16 @@ namespace WarmConduit.Core.Studies.Tanks;
 /// <param name="BelowBL">In the other.</param>
 internal sealed record JoinedTanks(Part A, Part B, double CrestM, double PortsM, Run? Run, int Point, double BelowAL, double BelowBL)
 {
-    // Less than this passes as a bend of the hose.
-    private const double HumpM = 0.005;
+    // Less than this passes as a bend of the hose, and as the neck of a port.
+    private const double HumpM = 0.005, NeckM = 0.05;
 
     /// <summary>They level only above a hump.</summary>
     public bool OverHump => CrestM > PortsM + HumpM;
+
+    /// <summary>They level only above a port that lies well above the floors of both.</summary>
+    public bool OverPort(Attitude parked) => !OverHump && CrestM > Math.Max(FloorM(A, parked), FloorM(B, parked)) + NeckM;
+
+    private static double FloorM(Part tank, Attitude parked) => VesselSlice.SurfaceM(tank.Box, 0, parked);
 }
 
 /// <summary>Which tanks stand at one level, in use, and above which height.</summary>

@@ -2,7 +2,7 @@ import { Redo2, Search, Undo2 } from "lucide-react";
 import { Popover } from "radix-ui";
 import { Link } from "wouter";
 import { AppBar } from "../../app/AppBar";
-import { canRedo, canUndo, type SaveState, saveStateOf } from "../../document/documentStore";
+import { canRedo, canUndo, type SaveState, saveStateOf } from "../../document/documentState";
 import { useAnswers, useDocument, useStores } from "./benchStores";
 
 export type Place = "bench" | "brief" | "shell" | "night" | "drain" | "weights";

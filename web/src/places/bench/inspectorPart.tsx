@@ -2,15 +2,13 @@ import { FlipHorizontal2, RotateCcw } from "lucide-react";
 import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
 import { usePrint } from "../../app/units";
-import { freePorts, indexOf, type Part, portAt, portsTaken, type Rig } from "../../document/geometry";
-import { nameOf, type Thing } from "../../document/things";
+import { indexOf, type Part, type Rig } from "../../document/geometry";
 import { Button, Caution } from "../../ui/controls";
 import { PickField, QuantityField, TextField } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
 import { useAnswers, useStores } from "./benchStores";
 import { copyOf } from "./drawingTools";
 import { Heading, JacketSides, PlaceFields, SleeveFields, useChange } from "./inspectorFields";
-import { madeOf, type Tie } from "./runDrawing";
 import { useActions } from "./useActions";
 
 type Edit = Schema["Edit"];
@@ -274,55 +272,5 @@ function Positions({ rig, part }: { rig: Rig; part: Part }) {
         ])
       }
     />
-  );
-}
-
-/** A port: where it lies, and the run that begins there. */
-export function PortForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kind: "port" }> }) {
-  const { parts } = indexOf(rig);
-  const part = parts.get(thing.partId);
-  const { selection, drawing } = useStores();
-  const { catalogue, stock } = useCatalogue();
-  const { commit } = useActions();
-  if (!part) return null;
-  const open = freePorts(rig)
-    .filter((p) => p.part !== part.id)
-    .map((p) => ({ value: `${p.part}/${p.port}`, text: p.words }));
-  const here = portAt(part, thing.portId);
-  const tieOf = (partId: string, portId: string): Tie | null => {
-    const other = parts.get(partId);
-    const at = other && portAt(other, portId);
-    return at ? { kind: "port", partId, portId, at } : null;
-  };
-  const to = (value: string) => {
-    const [partId = "", portId = ""] = value.split("/");
-    const [start, end] = [tieOf(thing.partId, thing.portId), tieOf(partId, portId)];
-    const made =
-      start &&
-      end &&
-      madeOf(rig, { start, bends: [], pointer: null, over: null, view: null, service: null }, end, stock, catalogue?.usualRuns ?? []);
-    if (!made) return;
-    selection.takeWhenThere(made.thing);
-    commit(`Run ${made.name}`, made.edits);
-  };
-  return (
-    <>
-      <Heading kind="Port">{nameOf(rig, thing)}</Heading>
-      <PlaceFields rig={rig} thing={thing} of="Invert of the pipe at this port; the part stays" />
-      <PickField
-        label="Run from here to"
-        value=""
-        options={[{ value: "", text: open.length > 0 ? "choose an open port" : "there is no open port" }, ...open]}
-        onCommit={to}
-      />
-      <div className="flex flex-wrap gap-2">
-        {here && !portsTaken(rig, part.id).has(thing.portId) && (
-          <Button onClick={() => drawing.begin({ kind: "port", partId: part.id, portId: thing.portId, at: here })}>
-            Draw a run from here
-          </Button>
-        )}
-        <Button onClick={() => selection.take({ kind: "part", partId: part.id })}>Take {part.name}</Button>
-      </div>
-    </>
   );
 }

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { rigApi } from "../../api/rigs";
-import { pendingOf } from "../../document/documentStore";
+import { pendingOf } from "../../document/documentState";
 import { runJob } from "../../document/jobs";
 import { useRested } from "../../ui/useRested";
 import { useAnswers, useDocument } from "./benchStores";

@@ -1,0 +1,79 @@
+using WarmConduit.Core.Geometry;
+
+namespace WarmConduit.Core.Rigs;
+
+/// <summary>Collects what is wrong with the fields of a document, each by its path and with what is allowed.</summary>
+internal sealed class FieldChecker
+{
+    private const int MaxFaults = 50;
+
+    private const double FarthestM = RigCheck.FarthestM;
+
+    public List<RigFault> Faults { get; } = [];
+
+    public void Add(string path, string reason, bool essential = true)
+    {
+        if (Faults.Count < MaxFaults) Faults.Add(new RigFault(path, reason, essential));
+    }
+
+    public void Id(string path, string id)
+    {
+        if (!RigCheck.IsId(id)) Add(path, "an id is 1 to 60 lower-case letters, digits and hyphens");
+    }
+
+    public void Name(string path, string name)
+    {
+        if (string.IsNullOrWhiteSpace(name) || name.Length > 80) Add(path, "a name has 1 to 80 characters");
+    }
+
+    public void Range(string path, double value, double low, double high, string unit)
+    {
+        if (double.IsFinite(value) && value >= low && value <= high) return;
+        string range = FormattableString.Invariant($"it must lie between {low} and {high} {unit}").TrimEnd();
+        Add(path, double.IsFinite(value) ? range : "it is not a finite number; " + range);
+    }
+
+    public void Count(string path, int count, int low, int high)
+    {
+        if (count < low || count > high) Add(path, $"{count} entries, where {low} to {high} are allowed");
+    }
+
+    public void Place(string path, Point3 p)
+    {
+        Range($"{path}.xM", p.XM, -FarthestM, FarthestM, "m");
+        Range($"{path}.yM", p.YM, -FarthestM, FarthestM, "m");
+        Range($"{path}.zM", p.ZM, -FarthestM, FarthestM, "m");
+    }
+
+    public void Box(string path, Box box)
+    {
+        Place($"{path}.at", box.At);
+        Range($"{path}.size.xM", box.Size.XM, 0.001, FarthestM, "m");
+        Range($"{path}.size.yM", box.Size.YM, 0.001, FarthestM, "m");
+        Range($"{path}.size.zM", box.Size.ZM, 0.001, FarthestM, "m");
+    }
+
+    public void Known(string path, bool known, string value, string what)
+    {
+        if (!known) Add(path, $"there is no {what} '{value}' in the catalogue");
+    }
+
+    public void Towards(string path, string zone, string towards, HashSet<string> ids)
+    {
+        if (towards == zone) Add(path, "a zone cannot face itself");
+        else if (!ids.Contains(towards)) Add(path, $"there is no zone '{towards}'");
+    }
+
+    public HashSet<string> Unique<T>(string path, IReadOnlyList<T> things)
+        where T : IIdentified
+    {
+        var seen = new HashSet<string>();
+        for (int i = 0; i < things.Count; i++)
+        {
+            string id = things[i].Id;
+            if (!RigCheck.IsId(id)) Id($"{path}[{i}].id", id);
+            if (!seen.Add(id)) Add($"{path}[{i}].id", $"the id '{id}' is used twice");
+        }
+        return seen;
+    }
+}
