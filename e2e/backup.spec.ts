@@ -1,5 +1,5 @@
 import { readFile } from "node:fs/promises";
-import { expect, test } from "./fresh";
+import { expect, test } from "./fresh.ts";
 
 test("all data is saved as one file, and restored after what it replaces is said", async ({ page }) => {
   await page.goto("/");
