@@ -188,7 +188,7 @@ test("a photo is straightened by four corners, lies faint under the side, and is
   await file.setInputFiles({ name: "kitchen wall.png", mimeType: "image/png", buffer: Buffer.from(picture) });
   const corner = dialog.getByRole("button", { name: "Corner, upper left" });
   // Until the picture has come, its frame has no height.
-  const shown = dialog.getByRole("img", { includeHidden: true }).first();
+  const shown = dialog.locator("img").first();
   await expect.poll(() => shown.evaluate((i) => (i as HTMLImageElement).naturalWidth)).toBeGreaterThan(0);
   const [box, image] = [await corner.boundingBox(), await dialog.getByRole("img", { includeHidden: true }).first().boundingBox()];
   if (!box || !image) throw new Error("the picture is not shown");
