@@ -119,7 +119,7 @@ public class JobTests
 
     private sealed record NoInput : IStudyInput
     {
-        public IEnumerable<RigFault> Check(Rig rig) => [];
+        public IReadOnlyList<RigFault> Check(Rig rig) => [];
     }
 
     // Time that passes when it is told to.

@@ -63,7 +63,7 @@ public sealed class CheckedQuestion(
     public IEnumerable<Study> Studies => studies.Select(s => s.Study);
 
     /// <summary>About how much work it is: points of runs and parts, for each day of the night that is asked about.</summary>
-    public double Size => (_asked.Parts.Count + _asked.Runs.Sum(r => r.Bends.Count + 2)) * Math.Max(1, conditions.Hours / 24);
+    public double Size => _asked.PointCount() * Math.Max(1, conditions.Hours / 24);
 
     /// <summary>Works the answers out. For one thread; stops with <see cref="OperationCanceledException"/>. <paramref name="progress"/> is told the share that is done, 0 to 1, by studies that know it.</summary>
     public AnswersAnswer Answer(CancellationToken cancel, IProgress<double>? progress = null)

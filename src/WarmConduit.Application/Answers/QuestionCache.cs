@@ -56,11 +56,10 @@ public sealed class QuestionCache : IDisposable
     public Question Base(Key key, Rig rig, Conditions conditions)
     {
         if (_cache.TryGetValue(key, out Question? known)) return known!;
-        long points = rig.Parts.Count + rig.Runs.Sum(r => r.Bends.Count + 2);
         // The revision before it has most of what this one shares with its edited copies.
         var made = (Newest(key.Id) is { } before && before.Key.Night == key.Night ? before.Question.On(rig, default) : new Question(rig, conditions)).Warm();
         _newest[key.Id] = key;
-        return Keep(key, made, (BytesAPoint * points) + Footprint.Of(conditions));
+        return Keep(key, made, (BytesAPoint * rig.PointCount()) + Footprint.Of(conditions));
     }
 
     /// <summary>

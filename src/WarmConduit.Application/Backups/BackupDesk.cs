@@ -27,17 +27,28 @@ public sealed record RestoredBackup(BackupContent Content, string KeptAs);
 public sealed record BackupState(DateTimeOffset? LastAt, bool Due);
 
 /// <summary>Takes backups while the program runs, checks those that come back, and puts them in the place of what is there.</summary>
-public sealed class BackupDesk(DataPlace place, WriteLine line, TimeProvider time) : IDisposable
+public sealed class BackupDesk : IDisposable
 {
     private static readonly TimeSpan Kept = TimeSpan.FromMinutes(15), Month = TimeSpan.FromDays(30);
 
+    private readonly DataPlace _place;
+    private readonly WriteLine _line;
+    private readonly TimeProvider _time;
+    private readonly string _files;
     private readonly ConcurrentDictionary<string, (string Path, BackupContent Content, DateTimeOffset At)> _checked = new();
+
+    /// <summary>Takes care of the data at <paramref name="place"/>. Files that a killed program was taking or receiving go: one program serves a folder.</summary>
+    public BackupDesk(DataPlace place, WriteLine line, TimeProvider time)
+    {
+        (_place, _line, _time, _files) = (place, line, time, Path.Combine(place.Folder, "backup-files"));
+        if (Directory.Exists(_files)) Directory.Delete(_files, recursive: true);
+    }
 
     /// <summary>Whether one is due.</summary>
     public async Task<BackupState> State(ShelfContext db, CancellationToken cancel)
     {
         var last = await BackupFiles.Last(db, cancel);
-        return new BackupState(last, (last ?? await BackupFiles.Since(db, cancel)) is { } since && time.GetUtcNow() - since > Month);
+        return new BackupState(last, (last ?? await BackupFiles.Since(db, cancel)) is { } since && _time.GetUtcNow() - since > Month);
     }
 
     /// <summary>All data as one file, which is gone once the stream is closed. Notes that a backup was taken.</summary>
@@ -47,7 +58,7 @@ public sealed class BackupDesk(DataPlace place, WriteLine line, TimeProvider tim
         try
         {
             await BackupFiles.Write(db, path, cancel);
-            using (await line.Turn(cancel)) await BackupFiles.Note(db, time.GetUtcNow(), cancel);
+            using (await _line.Turn(cancel)) await BackupFiles.Note(db, _time.GetUtcNow(), cancel);
             return new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read, 65536, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
         }
         catch
@@ -61,14 +72,14 @@ public sealed class BackupDesk(DataPlace place, WriteLine line, TimeProvider tim
     public async Task<CheckedBackup> Receive(Stream sent, CancellationToken cancel)
     {
         foreach (var (id, old) in _checked)
-            if (time.GetUtcNow() - old.At > Kept) Forget(id);
+            if (_time.GetUtcNow() - old.At > Kept) Forget(id);
         string path = NewFile();
         try
         {
             await using (var file = new FileStream(path, FileMode.CreateNew)) await sent.CopyToAsync(file, cancel);
             var content = BackupFiles.Check(path);
             string id = Guid.NewGuid().ToString("N");
-            _checked[id] = (path, content, time.GetUtcNow());
+            _checked[id] = (path, content, _time.GetUtcNow());
             return new CheckedBackup(id, content);
         }
         catch
@@ -85,13 +96,13 @@ public sealed class BackupDesk(DataPlace place, WriteLine line, TimeProvider tim
     public async Task<RestoredBackup?> Restore(string id, ShelfContext db, Func<Task> prepare, CancellationToken cancel)
     {
         if (!_checked.TryGetValue(id, out var file)) return null;
-        using (await line.Turn(cancel))
+        using (await _line.Turn(cancel))
         {
-            string kept = string.Create(CultureInfo.InvariantCulture, $"before-restore-{time.GetUtcNow():yyyyMMdd-HHmmss-fff}.db");
-            await BackupFiles.Write(db, Path.Combine(place.Folder, kept), cancel);
+            string kept = string.Create(CultureInfo.InvariantCulture, $"before-restore-{_time.GetUtcNow():yyyyMMdd-HHmmss-fff}.db");
+            await BackupFiles.Write(db, Path.Combine(_place.Folder, kept), cancel);
             // Whoever has the database open keeps it from being prepared anew.
             await db.Database.GetDbConnection().CloseAsync();
-            BackupFiles.Restore(file.Path, place.Database);
+            BackupFiles.Restore(file.Path, _place.Database);
             await prepare();
             Forget(id);
             return new RestoredBackup(file.Content, kept);
@@ -111,8 +122,7 @@ public sealed class BackupDesk(DataPlace place, WriteLine line, TimeProvider tim
 
     private string NewFile()
     {
-        string folder = Path.Combine(place.Folder, "backup-files");
-        Directory.CreateDirectory(folder);
-        return Path.Combine(folder, $"{Guid.NewGuid():N}.db");
+        Directory.CreateDirectory(_files);
+        return Path.Combine(_files, $"{Guid.NewGuid():N}.db");
     }
 }

@@ -11,6 +11,14 @@ internal sealed class FieldChecker
 
     public List<RigFault> Faults { get; } = [];
 
+    /// <summary>What <paramref name="check"/> finds; empty when all is well.</summary>
+    public static IReadOnlyList<RigFault> Of(Action<FieldChecker> check)
+    {
+        var checker = new FieldChecker();
+        check(checker);
+        return checker.Faults;
+    }
+
     public void Add(string path, string reason, bool essential = true)
     {
         if (Faults.Count < MaxFaults) Faults.Add(new RigFault(path, reason, essential));

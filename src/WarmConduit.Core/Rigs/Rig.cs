@@ -121,6 +121,9 @@ public static class ById
         return null;
     }
 
+    /// <summary>How large it is: points of runs, and parts.</summary>
+    public static int PointCount(this Rig rig) => rig.Parts.Count + rig.Runs.Sum(r => r.Bends.Count + 2);
+
     /// <summary>Whether there is a thing at <paramref name="path"/>: <c>runs/main</c>, <c>runs/main/bends/b2</c>, <c>runs/main/to</c>, <c>parts/tee</c>, <c>parts/tee.a</c>, <c>zones/bay</c>.</summary>
     public static bool Has(this Rig rig, string path) => path.Split('/') switch
     {

@@ -16,7 +16,7 @@ public enum Lane
 public interface IStudyInput
 {
     /// <summary>What is out of range or not in <paramref name="rig"/>, by field (<c>steps</c>, <c>bands[2].lowestM</c>); empty when all is well.</summary>
-    IEnumerable<RigFault> Check(Rig rig);
+    IReadOnlyList<RigFault> Check(Rig rig);
 }
 
 /// <summary>A question that can be asked of a rig by name. Pure; immutable.</summary>

@@ -25,34 +25,30 @@ public sealed record Thermometers(
     public static readonly (double Low, double High) OutdoorRangeC = (-60, 50), RoomRangeC = (-60, 60), HeaterRangeW = (0, 50_000);
 
     /// <summary>What is out of range or of no room among <paramref name="zones"/>, by field; empty when all is well. O(readings).</summary>
-    public IEnumerable<RigFault> Check(IReadOnlyList<Zone> zones)
+    public IReadOnlyList<RigFault> Check(IReadOnlyList<Zone> zones) => FieldChecker.Of(c =>
     {
         int count = TimeS.Count;
-        if (count is < LeastReadings or > MostReadings) return [new RigFault("timeS", $"{LeastReadings} to {MostReadings} readings are wanted")];
-        if (Zones.Count == 0) return [new RigFault("zones", "a room is wanted")];
-        var faults = new List<RigFault>();
-        for (int t = 1; t < count && faults.Count == 0; t++)
-            if (!(TimeS[t] > TimeS[t - 1])) faults.Add(new RigFault($"timeS[{t}]", "times must rise"));
-        if (TimeS[0] != 0) faults.Add(new RigFault("timeS[0]", "times begin at 0"));
-        if (!(TimeS[^1] <= MostS)) faults.Add(new RigFault($"timeS[{count - 1}]", "more than ten days are not taken"));
+        c.Count("timeS", count, LeastReadings, MostReadings);
+        if (Zones.Count == 0) c.Add("zones", "a room is wanted");
+        if (c.Faults.Count > 0) return;
+        for (int t = 1; t < count && c.Faults.Count == 0; t++)
+            if (!(TimeS[t] > TimeS[t - 1])) c.Add($"timeS[{t}]", "times must rise");
+        c.Range("timeS[0]", TimeS[0], 0, 0, "s");
+        if (!(TimeS[^1] <= MostS)) c.Add($"timeS[{count - 1}]", "more than ten days are not taken");
+        // Of each series the first that is wrong.
         void Series(string field, IReadOnlyList<double> values, (double Low, double High) range)
         {
-            if (values.Count != count) faults.Add(new RigFault(field, $"it has {values.Count} readings, and there are {count} times"));
-            for (int t = 0; t < values.Count; t++)
-            {
-                if (values[t] >= range.Low && values[t] <= range.High) continue;
-                faults.Add(new RigFault($"{field}[{t}]", FormattableString.Invariant($"it must lie between {range.Low} and {range.High}")));
-                return;
-            }
+            if (values.Count != count) c.Add(field, $"it has {values.Count} readings, and there are {count} times");
+            int had = c.Faults.Count;
+            for (int t = 0; t < values.Count && c.Faults.Count == had; t++) c.Range($"{field}[{t}]", values[t], range.Low, range.High, "");
         }
         Series("outdoorC", OutdoorC, OutdoorRangeC);
         if (HeaterW is not null) Series("heaterW", HeaterW, HeaterRangeW);
         for (int z = 0; z < Zones.Count; z++)
         {
-            if (zones.Find(Zones[z].ZoneId) is null) faults.Add(new RigFault($"zones[{z}].zoneId", $"there is no zone '{Zones[z].ZoneId}'"));
-            else if (Zones.Take(z).Any(o => o.ZoneId == Zones[z].ZoneId)) faults.Add(new RigFault($"zones[{z}].zoneId", "it stands here twice"));
+            if (zones.Find(Zones[z].ZoneId) is null) c.Add($"zones[{z}].zoneId", $"there is no zone '{Zones[z].ZoneId}'");
+            else if (Zones.Take(z).Any(o => o.ZoneId == Zones[z].ZoneId)) c.Add($"zones[{z}].zoneId", "it stands here twice");
             Series($"zones[{z}].c", Zones[z].C, RoomRangeC);
         }
-        return faults;
-    }
+    });
 }

@@ -23,6 +23,8 @@ internal sealed class JobBoard(Lanes lanes, ChangeFeed feed, TimeProvider time) 
 {
     private static readonly TimeSpan Abandoned = TimeSpan.FromSeconds(20), Between = TimeSpan.FromMilliseconds(100);
 
+    private readonly ChangeFeed _feed = feed;
+    private readonly TimeProvider _time = time;
     private readonly ConcurrentDictionary<string, Job> _jobs = new();
 
     /// <summary>Starts a job.</summary>
@@ -70,7 +72,7 @@ internal sealed class JobBoard(Lanes lanes, ChangeFeed feed, TimeProvider time) 
         }
         finally
         {
-            feed.Tell(job.Progress = job.Progress with { Share = 1, Done = true });
+            _feed.Tell(job.Progress = job.Progress with { Share = 1, Done = true });
         }
     }
 
@@ -85,7 +87,7 @@ internal sealed class JobBoard(Lanes lanes, ChangeFeed feed, TimeProvider time) 
         {
             (Id, _board, Stopped) = (id, board, _stop.Token);
             Progress = new JobProgress(id, 0, false);
-            _left = board.TimeOf(() => board.Stop(id));
+            _left = board._time.CreateTimer(_ => board.Stop(id), null, Abandoned, Timeout.InfiniteTimeSpan);
         }
 
         public string Id { get; }
@@ -105,10 +107,10 @@ internal sealed class JobBoard(Lanes lanes, ChangeFeed feed, TimeProvider time) 
             {
                 if (Progress.Done || value <= Progress.Share) return;
                 Progress = Progress with { Share = value };
-                if (_board.Elapsed(_told) < Between) return;
-                _told = _board.Now;
+                if (_board._time.GetElapsedTime(_told) < Between) return;
+                _told = _board._time.GetTimestamp();
             }
-            _board.Tell(Progress);
+            _board._feed.Tell(Progress);
         }
 
         /// <summary>Stops the work; what it holds is let go once it has stopped.</summary>
@@ -124,12 +126,4 @@ internal sealed class JobBoard(Lanes lanes, ChangeFeed feed, TimeProvider time) 
             _stop.Dispose();
         }
     }
-
-    private long Now => time.GetTimestamp();
-
-    private TimeSpan Elapsed(long since) => time.GetElapsedTime(since);
-
-    private void Tell(JobProgress progress) => feed.Tell(progress);
-
-    private ITimer TimeOf(Action left) => time.CreateTimer(_ => left(), null, Abandoned, Timeout.InfiniteTimeSpan);
 }

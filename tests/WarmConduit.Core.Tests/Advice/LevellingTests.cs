@@ -45,6 +45,7 @@ public class LevellingTests
     {
         var bend = new Point3(1, 0.2, 0.3);
         RigBuilder Beside(string stock, params (string, double, double, double)[] ports) => Tanks().Part("between", stock, ports).Run("a", "first.outlet", $"between.{ports[0].Item1}", bend).Run("b", $"between.{ports[1].Item1}", "second.outlet");
+        Assert.Empty(Found(Tanks().Tank("low", new Box(new(4, 0, 0.2), new(0.5, 0.4, 0.3)), ("outlet", 4, 0.2, 0.2), ("side", 4, 0.3, 0.2)).Run("over", "first.outlet", "low.outlet", bend).Run("straight", "first.outlet", "low.side").Build()));
         Assert.Single(Found(Beside("ball-valve", ("a", 1.2, 0.2, 0.2), ("b", 1.3, 0.2, 0.2)).Build()));
         Assert.Empty(Found(Editor.Apply(Beside("ball-valve", ("a", 1.2, 0.2, 0.2), ("b", 1.3, 0.2, 0.2)).Build(), [new SetPosition("in-use", "between", "closed")]).Rig));
         Assert.Empty(Found(Beside("pump", ("in", 1.2, 0.2, 0.2), ("out", 1.3, 0.2, 0.2)).Build()));
@@ -67,8 +68,9 @@ public class LevellingTests
                 builder.Part(tee, "tee", ("a", 1, 0.2, z), ("b", 1.05, 0.2, z), ("c", 1.02, 0.25, z));
             }
             var free = tees.SelectMany(t => (string[])[$"{t}.a", $"{t}.b", $"{t}.c"]).OrderBy(_ => random.Next()).ToList();
-            builder.Run("r0", "first.outlet", free[0], new Point3(0.7, 0.2, Any())).Run("r1", free[1], "second.outlet", new Point3(1.7, 0.2, Any()));
-            for (int n = 2; n + 1 < free.Count; n += 2) builder.Run($"r{n}", free[n], free[n + 1], new Point3(1, 0.3, Any()));
+            // Two lines from each tank, so that the first to be met need not be the lowest.
+            for (int n = 0; n < 4; n++) builder.Run($"r{n}", n < 2 ? "first.outlet" : free[n], n < 2 ? free[n] : "second.outlet", new Point3(n < 2 ? 0.7 : 1.7, 0.2, Any()));
+            for (int n = 4; n + 1 < free.Count; n += 2) builder.Run($"r{n}", free[n], free[n + 1], new Point3(1, 0.3, Any()));
             var rig = builder.Build();
             var index = new RigIndex(rig);
             // The flood: the lowest of all heights at which runs that lie under it join the two.

@@ -40,3 +40,12 @@ export async function problemOf(response: Response): Promise<Problem> {
 export function data<T>(answer: { data?: T }): T {
   return answer.data as T;
 }
+
+/** Sends a file as it is; a failure is thrown as a {@link Problem}. */
+export async function sendFile<T>(path: string, type: string, file: File): Promise<T> {
+  const answer = await fetch(path, { method: "POST", headers: { "content-type": type }, body: file }).catch(() => {
+    throw new Problem(OFFLINE, "The program on this machine does not answer.", undefined, {}, {});
+  });
+  if (!answer.ok) throw await problemOf(answer);
+  return answer.json();
+}

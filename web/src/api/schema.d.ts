@@ -2037,7 +2037,7 @@ export interface components {
             thing: string;
             /**
              * Format: double
-             * @description Not below, m, -10 to 10; left out: as low as it can.
+             * @description Not below, m, -30 to 30; left out: as low as it can.
              */
             lowestM?: null | number;
             /**

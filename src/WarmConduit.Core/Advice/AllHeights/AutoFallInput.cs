@@ -6,7 +6,7 @@ namespace WarmConduit.Core.Advice.AllHeights;
 
 /// <summary>Heights between which a point lies, or all points of a room.</summary>
 /// <param name="Thing">The point or the room: <c>runs/main/bends/b2</c>, <c>parts/tee-1</c>, <c>zones/bay</c>.</param>
-/// <param name="LowestM">Not below, m, -10 to 10; left out: as low as it can.</param>
+/// <param name="LowestM">Not below, m, -30 to 30; left out: as low as it can.</param>
 /// <param name="HighestM">Not above, m, likewise.</param>
 public sealed record HeightBand(string Thing, double? LowestM = null, double? HighestM = null);
 
@@ -27,34 +27,32 @@ public sealed record AutoFallInput(
     private const int MostEntries = 5000;
 
     /// <inheritdoc/>
-    public IEnumerable<RigFault> Check(Rig rig)
+    public IReadOnlyList<RigFault> Check(Rig rig) => FieldChecker.Of(c =>
     {
         var (locked, bands, slopes) = (Locked ?? [], Bands ?? [], Slopes ?? []);
-        if (Math.Max(locked.Count, Math.Max(bands.Count, slopes.Count)) > MostEntries)
+        c.Count("locked", locked.Count, 0, MostEntries);
+        c.Count("bands", bands.Count, 0, MostEntries);
+        c.Count("slopes", slopes.Count, 0, MostEntries);
+        if (c.Faults.Count > 0) return;
+        void Thing(string path, string thing)
         {
-            yield return new RigFault("", $"more than {MostEntries} entries");
-            yield break;
+            if (!rig.Has(thing)) c.Add(path, $"there is no '{thing}' in the rig");
         }
-        const string wrongSlope = "it must lie between 0 and 10 °";
-        if (SlopeDeg is { } all && !(all is >= 0 and <= MostSlopeDeg)) yield return new RigFault("slopeDeg", wrongSlope);
-        for (int i = 0; i < locked.Count; i++)
-            if (!rig.Has(locked[i])) yield return None($"locked[{i}]", locked[i]);
+        void Height(string path, double? m) => c.Range(path, m ?? 0, -RigCheck.FarthestM, RigCheck.FarthestM, "m");
+        c.Range("slopeDeg", SlopeDeg ?? 0, 0, MostSlopeDeg, "°");
+        for (int i = 0; i < locked.Count; i++) Thing($"locked[{i}]", locked[i]);
         for (int i = 0; i < bands.Count; i++)
         {
             var (thing, low, high) = bands[i];
-            if (!rig.Has(thing)) yield return None($"bands[{i}].thing", thing);
-            if (Wrong(low)) yield return Range($"bands[{i}].lowestM");
-            if (Wrong(high)) yield return Range($"bands[{i}].highestM");
-            if (low > high) yield return new RigFault($"bands[{i}].highestM", "it lies below the lowest height");
+            Thing($"bands[{i}].thing", thing);
+            Height($"bands[{i}].lowestM", low);
+            Height($"bands[{i}].highestM", high);
+            if (low > high) c.Add($"bands[{i}].highestM", "it lies below the lowest height");
         }
         for (int i = 0; i < slopes.Count; i++)
         {
-            if (!rig.Has(slopes[i].Thing)) yield return None($"slopes[{i}].thing", slopes[i].Thing);
-            if (!(slopes[i].SlopeDeg is >= 0 and <= MostSlopeDeg)) yield return new RigFault($"slopes[{i}].slopeDeg", wrongSlope);
+            Thing($"slopes[{i}].thing", slopes[i].Thing);
+            c.Range($"slopes[{i}].slopeDeg", slopes[i].SlopeDeg, 0, MostSlopeDeg, "°");
         }
-
-        static RigFault None(string path, string thing) => new(path, $"there is no '{thing}' in the rig");
-        static bool Wrong(double? m) => m is { } height && !(Math.Abs(height) <= RigCheck.FarthestM);
-        static RigFault Range(string path) => new(path, FormattableString.Invariant($"it must lie between {-RigCheck.FarthestM} and {RigCheck.FarthestM} m"));
-    }
+    });
 }

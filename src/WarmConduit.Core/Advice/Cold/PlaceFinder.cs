@@ -16,7 +16,7 @@ namespace WarmConduit.Core.Advice.Cold;
 public sealed record PlacesInput(string? PartId = null) : IStudyInput
 {
     /// <inheritdoc/>
-    public IEnumerable<RigFault> Check(Rig rig) => PartId is not null && rig.Parts.Find(PartId) is null ? [new RigFault("partId", $"there is no part '{PartId}'")] : [];
+    public IReadOnlyList<RigFault> Check(Rig rig) => PartId is not null && rig.Parts.Find(PartId) is null ? [new RigFault("partId", $"there is no part '{PartId}'")] : [];
 }
 
 /// <summary>A part in one of its places, on the night that is asked about.</summary>

@@ -10,7 +10,7 @@ namespace WarmConduit.Core.Advice.Fixes;
 public sealed record FixesInput(string FindingId) : IStudyInput
 {
     /// <inheritdoc/>
-    public IEnumerable<RigFault> Check(Rig rig) => [];
+    public IReadOnlyList<RigFault> Check(Rig rig) => [];
 }
 
 /// <summary>Tries what a builder might do about a finding on the whole rig, and keeps what mends it.</summary>

@@ -12,11 +12,11 @@ namespace WarmConduit.Core.Advice.Fixes;
 public sealed record MendAllInput(int? MostParts = null, double? MostMoney = null) : IStudyInput
 {
     /// <inheritdoc/>
-    public IEnumerable<RigFault> Check(Rig rig)
+    public IReadOnlyList<RigFault> Check(Rig rig) => FieldChecker.Of(c =>
     {
-        if (MostParts is < 0 or > 999) yield return new RigFault("mostParts", "it must lie between 0 and 999");
-        if (MostMoney is { } money && !(money is >= 0 and <= 1e6)) yield return new RigFault("mostMoney", "it must lie between 0 and 1000000");
-    }
+        c.Range("mostParts", MostParts ?? 0, 0, 999, "");
+        c.Range("mostMoney", MostMoney ?? 0, 0, 1e6, "");
+    });
 
     internal bool Allows(IReadOnlyList<FixCost> costs) =>
         (MostParts is not { } parts || costs.Sum(c => c.Parts) <= parts)

@@ -19,10 +19,9 @@ internal sealed class LevellingRule : IRule
             double most = Math.Max(pair.BelowAL, pair.BelowBL);
             bool hump = pair.OverHump && pair.Run is not null;
             if ((!hump && !pair.OverPort(question.Conditions.Parked)) || most < LeastL) continue;
-            var at = hump ? question.Index.CourseOf(pair.Run!)[pair.Point] : default;
-            var place = hump ? Place.OnRun(question.Index, pair.Run!, pair.Point, at) : Place.OnPart(question.Index, pair.A);
+            var place = hump ? Place.OnRun(question.Index, pair.Run!, pair.Point, pair.Crest) : Place.OnPart(question.Index, pair.A);
             // Parked level or not, heights are told from the floor.
-            double heightM = hump ? at.ZM : pair.CrestM;
+            double heightM = pair.Crest.ZM;
             bool never = pair.BelowAL >= PartWater.HoldsL(pair.A) * 0.999 && pair.BelowBL >= PartWater.HoldsL(pair.B) * 0.999;
             string over = hump ? $"the line between them goes over {place.Words}" : "the higher of the two ports lies";
             var reason = never

@@ -7,7 +7,7 @@ namespace WarmConduit.Core.Studies.DrainOrder;
 public sealed record AfterStepInput(int Steps) : IStudyInput
 {
     /// <inheritdoc/>
-    public IEnumerable<RigFault> Check(Rig rig) => Steps is < 0 or > 1000 ? [new RigFault("steps", "it must lie between 0 and 1000")] : [];
+    public IReadOnlyList<RigFault> Check(Rig rig) => FieldChecker.Of(c => c.Range("steps", Steps, 0, 1000, ""));
 }
 
 /// <summary>The rig part way through its draining.</summary>

@@ -10,7 +10,7 @@ namespace WarmConduit.Core.Studies.DrainOrder;
 public sealed record ProofInput(string StepId, double MeasuredL) : IStudyInput
 {
     /// <inheritdoc/>
-    public IEnumerable<RigFault> Check(Rig rig) => MeasuredL is >= 0 and <= 10_000 ? [] : [new RigFault("measuredL", "it must lie between 0 and 10000 L")];
+    public IReadOnlyList<RigFault> Check(Rig rig) => FieldChecker.Of(c => c.Range("measuredL", MeasuredL, 0, 10_000, "L"));
 }
 
 /// <summary>What may be behind a jug that is not as full as it should be.</summary>

@@ -8,7 +8,7 @@ namespace WarmConduit.Core.Studies.FreezeLadder;
 public sealed record RungWhyInput(string Id) : IStudyInput
 {
     /// <inheritdoc/>
-    public IEnumerable<RigFault> Check(Rig rig) => [];
+    public IReadOnlyList<RigFault> Check(Rig rig) => [];
 }
 
 /// <summary>Why one rung of the ladder stands where it does; null when it is not on the ladder.</summary>

@@ -13,7 +13,7 @@ namespace WarmConduit.Core.Studies.Night;
 public sealed record CalibrationInput(Thermometers Readings) : IStudyInput
 {
     /// <inheritdoc/>
-    public IEnumerable<RigFault> Check(Rig rig) => Readings.Check(rig.Shell.Zones).Select(f => f with { Path = $"readings.{f.Path}" });
+    public IReadOnlyList<RigFault> Check(Rig rig) => [.. Readings.Check(rig.Shell.Zones).Select(f => f with { Path = $"readings.{f.Path}" })];
 }
 
 /// <summary>A figure of a room against what thermometers say of it.</summary>

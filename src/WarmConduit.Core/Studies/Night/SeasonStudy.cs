@@ -12,7 +12,7 @@ namespace WarmConduit.Core.Studies.Night;
 public sealed record SeasonInput(WeatherPlace Place = WeatherPlace.KettleFell, int Winters = 10) : IStudyInput
 {
     /// <inheritdoc/>
-    public IEnumerable<RigFault> Check(Rig rig) => Winters is < 1 or > SeasonStudy.Most ? [new RigFault("winters", $"it must lie between 1 and {SeasonStudy.Most}")] : [];
+    public IReadOnlyList<RigFault> Check(Rig rig) => FieldChecker.Of(c => c.Range("winters", Winters, 1, SeasonStudy.Most, ""));
 }
 
 /// <summary>A week of the winter, in the mean over all that were drawn.</summary>

@@ -9,13 +9,14 @@ namespace WarmConduit.Core.Studies.Tanks;
 /// <summary>Two tanks that pipes join, and the highest point that water between them has to pass on the lowest of all ways.</summary>
 /// <param name="A">One tank, the first by id.</param>
 /// <param name="B">The other.</param>
-/// <param name="CrestM">Height of that point over ground as parked, m.</param>
+/// <param name="Crest">That point.</param>
+/// <param name="CrestM">Its height over ground as parked, m.</param>
 /// <param name="PortsM">Height of the higher of the two ports, m: a line between them that has no hump goes no higher.</param>
 /// <param name="Run">The run that it lies on; null: it is a port of a part.</param>
 /// <param name="Point">Number of the point along that run.</param>
 /// <param name="BelowAL">What stands below it in the one tank when that is full, L.</param>
 /// <param name="BelowBL">In the other.</param>
-internal sealed record JoinedTanks(Part A, Part B, double CrestM, double PortsM, Run? Run, int Point, double BelowAL, double BelowBL)
+internal sealed record JoinedTanks(Part A, Part B, Point3 Crest, double CrestM, double PortsM, Run? Run, int Point, double BelowAL, double BelowBL)
 {
     // Less than this passes as a bend of the hose, and as the neck of a port.
     private const double HumpM = 0.005, NeckM = 0.05;
@@ -42,18 +43,18 @@ internal sealed class Levelling(IReadOnlyList<JoinedTanks> pairs)
         return new Levelling([.. tanks.SelectMany(t => From(question, t))]);
     }
 
-    private readonly record struct Crest(double HeightM, Run? Run, int Point);
+    private readonly record struct Highest(Point3 At, double HeightM, Run? Run, int Point);
 
     // The way whose highest point is lowest, to each other tank: ports in the order of the highest point on the way to them.
     private static List<JoinedTanks> From(Question question, Part tank)
     {
         var (joined, parked, scenario) = (question.Ask(Joined.Of), question.Conditions.Parked, question.Rig.ScenarioOf(ScenarioKind.InUse));
-        var reached = new Dictionary<(string Part, string Port), Crest>();
-        var queue = new PriorityQueue<((string Part, string Port) At, Crest Crest, double FromM, Service Service), double>();
+        var reached = new Dictionary<(string Part, string Port), Highest>();
+        var queue = new PriorityQueue<((string Part, string Port) At, Highest Crest, double FromM, Service Service), double>();
         double Height(Part part, string port) => parked.HeightM(part.PortAt(port)!.Value);
         foreach (var port in tank.Ports)
             foreach (var service in (Service[])[Service.Cold, Service.Waste])
-                if (joined.Of(tank.Id).Any(j => j.Port == port.Id && j.Run.Service == service)) queue.Enqueue(((tank.Id, port.Id), new Crest(Height(tank, port.Id), null, 0), Height(tank, port.Id), service), Height(tank, port.Id));
+                if (joined.Of(tank.Id).Any(j => j.Port == port.Id && j.Run.Service == service)) queue.Enqueue(((tank.Id, port.Id), new Highest(tank.PortAt(port.Id)!.Value, Height(tank, port.Id), null, 0), Height(tank, port.Id), service), Height(tank, port.Id));
         var pairs = new Dictionary<string, JoinedTanks>();
         while (queue.TryDequeue(out var now, out _))
         {
@@ -64,11 +65,12 @@ internal sealed class Levelling(IReadOnlyList<JoinedTanks> pairs)
                 var course = question.Index.CourseOf(run);
                 int top = Enumerable.Range(0, course.Length).MaxBy(i => parked.HeightM(course[i]));
                 double high = parked.HeightM(course[top]);
-                var crest = high > now.Crest.HeightM ? new Crest(high, run, top) : now.Crest;
+                var crest = high > now.Crest.HeightM ? new Highest(course[top], high, run, top) : now.Crest;
                 var part = question.Index.Part(other);
                 if (TankStudy.IsTank(part))
                 {
-                    if (string.CompareOrdinal(tank.Id, other) < 0) pairs.TryAdd(other, Pair(tank, part, crest, Math.Max(now.FromM, Height(part, otherPort))));
+                    // Of several lines to it the lowest counts, whichever is met first.
+                    if (string.CompareOrdinal(tank.Id, other) < 0 && !(pairs.GetValueOrDefault(other)?.CrestM <= crest.HeightM)) pairs[other] = Pair(tank, part, crest, Math.Max(now.FromM, Height(part, otherPort)));
                     continue;
                 }
                 Go((other, otherPort), crest);
@@ -80,11 +82,11 @@ internal sealed class Levelling(IReadOnlyList<JoinedTanks> pairs)
                 }
             }
 
-            void Go((string Part, string Port) at, Crest crest) => queue.Enqueue((at, crest, now.FromM, now.Service), crest.HeightM);
+            void Go((string Part, string Port) at, Highest crest) => queue.Enqueue((at, crest, now.FromM, now.Service), crest.HeightM);
         }
         return [.. pairs.Values];
 
-        JoinedTanks Pair(Part a, Part b, Crest crest, double portsM) => new(a, b, crest.HeightM, portsM, crest.Run, crest.Point, Below(a, crest.HeightM), Below(b, crest.HeightM));
+        JoinedTanks Pair(Part a, Part b, Highest crest, double portsM) => new(a, b, crest.At, crest.HeightM, portsM, crest.Run, crest.Point, Below(a, crest.HeightM), Below(b, crest.HeightM));
         double Below(Part part, double levelM) => PartWater.HoldsL(part) * VesselSlice.FilledFraction(part.Box, levelM, parked);
     }
 }

@@ -1,22 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Download, Upload } from "lucide-react";
 import { useRef, useState } from "react";
-import { api, data, OFFLINE, Problem, problemOf, type Schema } from "../../api/client";
+import { api, data, Problem, type Schema, sendFile } from "../../api/client";
 import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 
 const day = (at: string) => new Date(at).toLocaleDateString(undefined, { day: "numeric", month: "long", year: "numeric" });
 const rigsIn = (count: number) => (count === 1 ? "one rig" : `${count} rigs`);
 
-async function check(file: File): Promise<Schema["CheckedBackup"]> {
-  const answer = await fetch("/api/backup", { method: "POST", headers: { "content-type": "application/octet-stream" }, body: file }).catch(
-    () => {
-      throw new Problem(OFFLINE, "The program on this machine does not answer.", undefined, {}, {});
-    },
-  );
-  if (!answer.ok) throw await problemOf(answer);
-  return answer.json();
-}
+const check = (file: File) => sendFile<Schema["CheckedBackup"]>("/api/backup", "application/octet-stream", file);
 
 /** All data as one file, and back. What restoring replaces is said before it is pressed. */
 export function Backup({ rigs }: { rigs: number }) {

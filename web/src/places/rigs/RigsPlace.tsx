@@ -3,7 +3,7 @@ import { FolderOpen, Plus } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { Link, useLocation } from "wouter";
-import { api, data, Problem, problemOf, type Schema } from "../../api/client";
+import { api, data, type Problem, type Schema, sendFile } from "../../api/client";
 import { AppBar } from "../../app/AppBar";
 import { listenChanges } from "../../document/changes";
 import { Patterns } from "../../drawing/patterns";
@@ -12,17 +12,7 @@ import { Dialog } from "../../ui/Dialog";
 import { Backup } from "./Backup";
 import { RigCard } from "./RigCard";
 
-async function openFile(file: File): Promise<Schema["OpenRig"]> {
-  const answer = await fetch("/api/rigs", {
-    method: "POST",
-    headers: { "content-type": "application/json" },
-    body: file,
-  }).catch(() => {
-    throw new Problem(0, "The program on this machine does not answer.", undefined, {}, {});
-  });
-  if (!answer.ok) throw await problemOf(answer);
-  return answer.json();
-}
+const openFile = (file: File) => sendFile<Schema["OpenRig"]>("/api/rigs", "application/json", file);
 
 /** The shelf: every rig as a small side drawing with its verdict. */
 export function RigsPlace() {
