@@ -33,7 +33,7 @@ public sealed class AnswerDesk(Shelf shelf, QuestionCache cache)
         }
         var edited = ask.Edits is { Count: > 0 } edits ? Editor.Apply(rig, edits) : null;
         var asked = edited?.Rig ?? rig;
-        var conditions = ask.Conditions ?? Conditions.Of(asked.Brief);
+        var conditions = ask.Conditions ?? Conditions.Of(asked);
         var wrong = conditions.Check(asked);
         if (wrong.Count > 0) throw new RigFileException(wrong);
         QuestionCache.Key? key = saved ? new(ask.Id!, ask.Base!.Value, conditions) : null;

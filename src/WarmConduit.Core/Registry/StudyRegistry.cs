@@ -7,6 +7,7 @@ using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.DrainOrder;
 using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Studies.Holds;
+using WarmConduit.Core.Studies.Left;
 using WarmConduit.Core.Studies.Measuring;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Studies.Parking;
@@ -27,6 +28,7 @@ public static class StudyRegistry
         Study.Of("drainDown", DrainDownStudy.Ask),
         Study.Of("drainOrder", DrainOrderStudy.Ask),
         Study.Of<AfterStepInput, AfterStepAnswer>("afterStep", AfterStepStudy.Ask),
+        Study.Of("left", LeftStudy.Ask),
         Study.Of("holds", HoldsStudy.Ask),
         Study.Of<ProofInput, ProofAnswer>("proof", ProofStudy.Ask),
         Study.Of("freezeLadder", FreezeLadderStudy.Ask),

@@ -54,6 +54,7 @@ public static class Prices
 /// <param name="ByHand">What is done by hand on leaving; every study takes it to be done.</param>
 /// <param name="Prices">Prices that the builder has typed; empty until then.</param>
 /// <param name="Plans">Nights and weeks as they are planned, at most 50; left out: none.</param>
+/// <param name="Left">What was done to its water system since it was last full; left out: nothing is known.</param>
 public sealed record Rig(
     int FormatVersion,
     string Id,
@@ -66,7 +67,8 @@ public sealed record Rig(
     IReadOnlyList<Scenario> Scenarios,
     IReadOnlyList<HandTask> ByHand,
     IReadOnlyList<Price> Prices,
-    IReadOnlyList<NightPlan>? Plans = null)
+    IReadOnlyList<NightPlan>? Plans = null,
+    IReadOnlyList<LeftAct>? Left = null)
 {
     /// <summary>The format version that is written.</summary>
     public const int CurrentFormat = 2;
@@ -84,6 +86,7 @@ public sealed record Rig(
         ByHand = ByHand.InOrder(),
         Prices = Prices.InOrder(),
         Plans = Plans is { Count: > 0 } ? [.. Plans.Select(p => p with { Events = p.Events.InOrder() }).InOrder()] : null,
+        Left = Left is { Count: > 0 } ? Left.InOrder() : null,
         Shell = Shell with
         {
             Obstacles = Shell.Obstacles.InOrder(),

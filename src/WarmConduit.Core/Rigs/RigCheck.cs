@@ -70,6 +70,9 @@ public static partial class RigCheck
             if (unit == PriceUnit.SquareMetre && Catalogue.Solid(of) is null) c.Add($"prices[{i}].unit", "only solids are priced by the square metre");
         }
         CheckPlans(c, rig.Plans ?? [], rig.Shell.Zones);
+        c.Count("left", rig.Left?.Count ?? 0, 0, LeftAct.Most);
+        c.Unique("left", rig.Left ?? []);
+        for (int i = 0; i < Math.Min(rig.Left?.Count ?? 0, LeftAct.Most); i++) rig.Left![i].Check(c, $"left[{i}]", rig);
         return c.Faults;
     }
 

@@ -12,6 +12,9 @@ public enum WaterState
 
     /// <summary>Drained: only what stays.</summary>
     Drained,
+
+    /// <summary>As it was left: what was done to it since it was last full.</summary>
+    AsLeft,
 }
 
 /// <summary>How full a tank is at the start, 0..1. <paramref name="Id"/> is the part's.</summary>
@@ -63,6 +66,9 @@ public sealed record Conditions(
         22,
         8,
         Attitude.Level);
+
+    /// <summary>That night with the water as it was left, where anything is known of that.</summary>
+    public static Conditions Of(Rig rig) => rig.Left is null ? Of(rig.Brief) : Of(rig.Brief) with { Water = WaterState.AsLeft };
 
     /// <summary>What the brief asks it to stand without heat, as it is left then: full where it is lived in, drained where it is not; ten days at the most.</summary>
     public static Conditions WithoutHeat(Brief brief) => Of(brief) with { HeatOn = false, Hours = Math.Clamp(brief.HoursWithoutHeat, 0.5, PlanEvent.MostH) };

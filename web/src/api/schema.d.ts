@@ -1424,7 +1424,7 @@ export interface components {
         DrainStepKind: "drain" | "taps" | "hand";
         /** @description One thing done to a rig, as data. This vocabulary is closed: whatever changes a rig, from a drag to an import, is a list of these. Things are named by paths of ids: parts/pump, runs/kitchen-cold/bends/b2, shell/zones/garage/faces/floor, brief, rig. Ids of new things come with the edit. Lengths in metres. */
         Edit: components["schemas"]["EditPlacePart"] | components["schemas"]["EditPlaceSet"] | components["schemas"]["EditMoveThings"] | components["schemas"]["EditTurnPart"] | components["schemas"]["EditMirrorPart"] | components["schemas"]["EditResizePart"] | components["schemas"]["EditCopyPart"] | components["schemas"]["EditAddThing"] | components["schemas"]["EditChangeThing"] | components["schemas"]["EditRemoveThing"] | components["schemas"]["EditRouteRun"] | components["schemas"]["EditInsertBend"] | components["schemas"]["EditPutTee"] | components["schemas"]["EditSetPosition"] | components["schemas"]["EditInsertFragment"] | components["schemas"]["EditDrawFaces"] | components["schemas"]["EditRestore"];
-        /** @description Adds a whole thing to a list: parts, runs, scenarios, byHand, prices, plans, shell/zones, shell/obstacles, shell/keepOuts, shell/access, and the lists inside of things, such as shell/zones/garage/openings. */
+        /** @description Adds a whole thing to a list: parts, runs, scenarios, byHand, prices, plans, left, shell/zones, shell/obstacles, shell/keepOuts, shell/access, and the lists inside of things, such as shell/zones/garage/openings. */
         EditAddThing: {
             /**
              * @description Which kind it is.
@@ -2277,6 +2277,30 @@ export interface components {
         JsonObject: {
             [key: string]: unknown;
         };
+        /** @description What a jug took under an opening, beside what should have come. */
+        JugReading: {
+            /** @description The opening. */
+            partId: string;
+            /**
+             * Format: double
+             * @description What should have come, L.
+             */
+            expectedL: number;
+            /**
+             * Format: double
+             * @description What did, L.
+             */
+            measuredL: number;
+            /**
+             * Format: double
+             * @description How much finer than that a jug cannot tell, L. Estimate.
+             */
+            finestL: number;
+            /** @description Less came than should have: it is still in the rig, or came out elsewhere. */
+            isShort: boolean;
+            /** @description The reading agrees with what should have come. */
+            agrees: boolean;
+        };
         /** @description A box that joints keep out of. */
         KeepOut: {
             /** @description Its id. */
@@ -2308,6 +2332,100 @@ export interface components {
              */
             high: number;
         };
+        /** @description One thing that was done to the water system since it was last full: with the others, how it was left. */
+        LeftAct: {
+            /** @description Its id. */
+            id: string;
+            /** @description What was done. */
+            kind: components["schemas"]["LeftActKind"];
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /** @description To what: parts/drain-a, runs/main; left out for a filling. */
+            thing?: null | string;
+            /**
+             * Format: double
+             * @description What a jug took there, L, 0 to 10,000; left out: not measured.
+             */
+            outL?: null | number;
+            /**
+             * Format: double
+             * @description Propylene glycol in its water, share of the volume, 0 to 0.6; for antifreeze only.
+             */
+            glycol?: null | number;
+        };
+        /**
+         * @description What was done to the water system.
+         * @enum {unknown}
+         */
+        LeftActKind: "filled" | "done" | "antifreeze";
+        /** @description The state of a water system, worked out from what was done, what was not, and what jugs took. */
+        LeftAnswer: {
+            /**
+             * Format: date-time
+             * @description When it was last filled; null: not known.
+             */
+            filled: null | string;
+            /**
+             * Format: date-time
+             * @description When something was last done to it; null: nothing was since it was filled.
+             */
+            at: null | string;
+            /** @description The word of its worst piece. */
+            word: components["schemas"]["LeftWord"];
+            /**
+             * Format: double
+             * @description The warmest temperature at which protected water has ice, °C; null: nothing is protected.
+             */
+            protectedC: null | number;
+            /**
+             * Format: double
+             * @description Water in all of it, L.
+             */
+            staysL: number;
+            /** @description Runs and parts that hold water, the worst first, then most first. */
+            things: components["schemas"]["LeftThing"][];
+            /** @description Parts that the drain scenario opens, or that are handled on leaving, and have not been. */
+            notDone: components["schemas"]["Place"][];
+            /** @description What jugs took. */
+            readings: components["schemas"]["JugReading"][];
+        };
+        /** @description What was left in a run or part. */
+        LeftThing: {
+            /** @description Its path: runs/main, parts/pump. */
+            thing: string;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description Water in it, L.
+             */
+            litres: number;
+            /**
+             * Format: double
+             * @description What it holds when full, L.
+             */
+            fullL: number;
+            /**
+             * Format: double
+             * @description Propylene glycol in that water, share of the volume.
+             */
+            glycol: number;
+            /** @description How it stands against frost. */
+            word: components["schemas"]["LeftWord"];
+            /**
+             * Format: double
+             * @description Down to which temperature it has no ice, °C; null: it has no antifreeze in it.
+             */
+            protectedC: null | number;
+        };
+        /**
+         * @description How a water system stands against frost, the worst first.
+         * @enum {unknown}
+         */
+        LeftWord: "wet" | "protected" | "drained";
         /** @description How cold and how long. */
         LimitAnswer: {
             /** @description From the warmest to the coldest that was tried. */
@@ -3335,6 +3453,8 @@ export interface components {
             prices: components["schemas"]["Price"][];
             /** @description Nights and weeks as they are planned, at most 50; left out: none. */
             plans?: null | components["schemas"]["NightPlan"][];
+            /** @description What was done to its water system since it was last full; left out: nothing is known. */
+            left?: null | components["schemas"]["LeftAct"][];
         };
         /** @description A room of the rig, as a table may name it. */
         Room: {
@@ -4465,6 +4585,8 @@ export interface components {
             drainOrder?: components["schemas"]["DrainOrderAnswer"];
             /** @description The rig part way through its draining. */
             afterStep?: components["schemas"]["AfterStepAnswer"];
+            /** @description The state of a water system, worked out from what was done, what was not, and what jugs took. */
+            left?: components["schemas"]["LeftAnswer"];
             /** @description Everything that holds water. */
             holds?: components["schemas"]["HoldsAnswer"];
             /** @description A measuring jug held against what should have come out. */
@@ -4516,7 +4638,7 @@ export interface components {
          * @description Whether the system is full or has been drained.
          * @enum {unknown}
          */
-        WaterState: "wet" | "drained";
+        WaterState: "wet" | "drained" | "asLeft";
         /**
          * @description How the vehicle is lived in over the winter.
          * @enum {unknown}

@@ -66,7 +66,7 @@ internal sealed class Comparison
     // Water where there was none, or clearly more. What is new and full in a rig that is left full freezes as all of it does.
     private bool IsMade(Finding finding, HashSet<(FindingKind, string, string)> known)
     {
-        if (finding.Kind == FindingKind.FirstIce && (known.Contains(Key(finding)) || _after.Conditions.Water == WaterState.Wet)) return false;
+        if (finding.Kind == FindingKind.FirstIce && (known.Contains(Key(finding)) || _after.Conditions.Water != WaterState.Drained)) return false;
         var places = PlacesOf(_after, finding);
         return places.Sum(p => _is.GetValueOrDefault(p)) > (1.1 * places.Sum(p => _was.GetValueOrDefault(p))) + LeastL;
     }

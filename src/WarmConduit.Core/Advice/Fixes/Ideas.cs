@@ -267,7 +267,7 @@ internal sealed class Ideas(Question question)
     // A line that freezes is mended where its water comes from, or kept warm.
     private IEnumerable<Idea> OfBurst(string runId)
     {
-        if (question.Conditions.Water == WaterState.Drained)
+        if (question.Conditions.Water != WaterState.Wet)
             foreach (var pool in _drained.Pools.Where(p => p.Shares.Any(s => s.RunId == runId)))
                 foreach (var idea in OfPool(pool)) yield return idea;
         var night = question.Ask(RigNight.Of);

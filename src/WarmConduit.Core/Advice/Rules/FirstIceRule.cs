@@ -38,5 +38,10 @@ internal sealed class FirstIceRule : IRule
             : Sentence.Of($"First ice after {Measure.Duration(rung.FirstIceS)}, {Left(question)}, in air of {Measure.Temperature(rung.AirC)}. Ice breaks it."),
         new Place(rung.Course[rung.Course.Count / 2], rung.Name, rung.RunId, null, null, rung.ZoneId), [rung.RunId!], null);
 
-    private static string Left(Question question) => question.Conditions.Water == WaterState.Wet ? "left wet" : "with what stays in it";
+    private static string Left(Question question) => question.Conditions.Water switch
+    {
+        WaterState.Wet => "left wet",
+        WaterState.AsLeft => "as it was left",
+        _ => "with what stays in it",
+    };
 }

@@ -199,6 +199,8 @@ internal sealed class NightLayout
         HeatNumbers.Positive(body.Id, "mass or dry heat capacity", body.WaterKg + body.DryJPerK);
         HeatNumbers.Temperature(body.Id, body.StartC);
         if (!(body.StartIce is >= 0 and <= 1) || (body.StartIce > 0 && body.StartC > 0)) throw new HeatNetworkException(body.Id, "ice is between none and all of it, and not above 0 °C");
+        if (body.Slush is { } slush && !(slush.FreezesC < 0 && slush.HardC <= slush.FreezesC && double.IsFinite(slush.HardC) && body.WaterKg == 0))
+            throw new HeatNetworkException(body.Id, "antifreeze is no water, freezes below 0 °C, and is hard at no warmer temperature");
         if (!Enum.IsDefined(body.Ice)) throw new HeatNetworkException(body.Id, "how ice grows in it is not known");
         HeatNumbers.NotNegative(body.Id, "length", body.LengthM);
         if (body.Ice == IceGrowth.Cylinder) HeatNumbers.Positive(body.Id, "length", body.LengthM);

@@ -50,7 +50,8 @@ public sealed record NightContact(string To, double ConductanceWPerK, IReadOnlyL
 
 /// <summary>
 /// Water of <paramref name="WaterKg"/> with <paramref name="DryJPerK"/> beside it. Its enthalpy is 0 at 0 °C water: above, T = h/(m c + dry); between 0 and -mL
-/// it stays at 0 °C with ice fraction -h/(mL); below, T = (h + mL)/(m c_ice + dry). At a start of 0 °C, <paramref name="StartIce"/> of it is ice, 0..1.
+/// it stays at 0 °C with ice fraction -h/(mL); below, T = (h + mL)/(m c_ice + dry). At a start of 0 °C, <paramref name="StartIce"/> of it is ice, 0..1. Antifreeze is no water: its heat capacity
+/// stands with what is dry, and <paramref name="Slush"/> says when it freezes.
 /// </summary>
 public sealed record NightBody(
     string Id,
@@ -61,7 +62,11 @@ public sealed record NightBody(
     double LengthM,
     IReadOnlyList<NightContact> Contacts,
     IReadOnlyList<NightHeater> Heaters,
-    double StartIce = 0);
+    double StartIce = 0,
+    NightSlush? Slush = null);
+
+/// <summary>Antifreeze: first crystals at <paramref name="FreezesC"/>, hard at <paramref name="HardC"/>, no warmer. Latent heat is not counted, so that it is told too cold and too soon.</summary>
+public sealed record NightSlush(double FreezesC, double HardC);
 
 /// <summary>Something of known temperature, °C, over time: a coolant loop at its flow temperature, the ground.</summary>
 public sealed record NightSource(string Id, TimeSeries TemperatureC);

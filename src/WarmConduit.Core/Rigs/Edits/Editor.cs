@@ -67,6 +67,7 @@ public static partial class Editor
                 "runs" => rig.Runs.ElementAtOrDefault(i)?.Id,
                 "scenarios" => rig.Scenarios.ElementAtOrDefault(i)?.Id,
                 "plans" => rig.Plans?.ElementAtOrDefault(i)?.Id,
+                "left" => rig.Left?.ElementAtOrDefault(i)?.Id,
                 "shell.zones" => rig.Shell.Zones.ElementAtOrDefault(i)?.Id,
                 _ => null,
             };
@@ -77,6 +78,6 @@ public static partial class Editor
 
     private static RigFileException Refused(string path, string reason) => new([new RigFault(path, reason)]);
 
-    [GeneratedRegex(@"\A(parts|runs|scenarios|plans|shell\.zones)\[(\d+)\]")]
+    [GeneratedRegex(@"\A(parts|runs|scenarios|plans|left|shell\.zones)\[(\d+)\]")]
     private static partial Regex EntryPattern();
 }

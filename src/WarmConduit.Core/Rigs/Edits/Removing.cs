@@ -21,7 +21,7 @@ internal static class Removing
                 return (Loosened(rig with { Parts = without }, Here, null), Words($"port {port} of {holder.Name}", rig.Runs.Count(r => Here(r.From) || Here(r.To))));
             case ["runs", var id]:
                 var run = rig.Runs.Find(id) ?? throw Nothing(thing);
-                return (rig with { Runs = RigNodes.Without(rig.Runs, id) }, $"Removed {run.Name}");
+                return (NotDoneTo(rig with { Runs = RigNodes.Without(rig.Runs, id) }), $"Removed {run.Name}");
             case ["runs", var id, "bends", var bend]:
                 var bent = rig.Runs.Find(id) ?? throw Nothing(thing);
                 if (bent.Bends.All(b => b.Id != bend)) throw Nothing(thing);
@@ -47,14 +47,18 @@ internal static class Removing
         }
     }
 
-    private static Rig Loosened(Rig rig, Func<RunEnd, bool> gone, string? partId) => rig with
+    private static Rig Loosened(Rig rig, Func<RunEnd, bool> gone, string? partId) => NotDoneTo(rig with
     {
         Runs = rig.Runs.Any(r => gone(r.From) || gone(r.To)) ? [.. rig.Runs.Where(r => !gone(r.From) && !gone(r.To))] : rig.Runs,
         Scenarios = partId is null || rig.Scenarios.All(s => s.Settings.Find(partId) is null)
             ? rig.Scenarios
             : [.. rig.Scenarios.Select(s => s.Settings.Find(partId) is null ? s : s with { Settings = RigNodes.Without(s.Settings, partId) })],
         ByHand = partId is null || rig.ByHand.Find(partId) is null ? rig.ByHand : RigNodes.Without(rig.ByHand, partId),
-    };
+    });
+
+    // What was done to a thing that is gone.
+    private static Rig NotDoneTo(Rig rig) => rig.Left is null || rig.Left.All(a => a.IsIn(rig)) ? rig
+        : rig with { Left = rig.Left.Where(a => a.IsIn(rig)).ToList() is { Count: > 0 } left ? left : null };
 
     private static Sentence Words(string name, int runs) => runs switch
     {

@@ -13,7 +13,7 @@ internal static class Restoring
         // Values of one thing are set together: on the way between two sound states it may not be sound.
         foreach (var group in effect.Set.GroupBy(s => RigNodes.Split(s.Path).Root))
         {
-            if (group.Key is "parts" or "runs" or "scenarios" or "byHand" or "prices" or "plans") throw new EditException("effect.set", $"there is no value at '{group.Key}'");
+            if (RigNodes.IsList(group.Key)) throw new EditException("effect.set", $"there is no value at '{group.Key}'");
             rig = RigNodes.With(rig, group.Key, node =>
             {
                 foreach (var set in group.OrderBy(s => s.Path.EndsWith(Effect.Order, StringComparison.Ordinal))) Set(node, set);
@@ -36,7 +36,7 @@ internal static class Restoring
     public static Rig AddTo(Rig rig, string list, string id, JsonObject value)
     {
         if (!RigCheck.IsId(id)) throw new EditException("value.id", "an id is 1 to 60 lower-case letters, digits and hyphens");
-        if (list is "parts" or "runs" or "scenarios" or "byHand" or "prices" or "plans")
+        if (RigNodes.IsList(list))
         {
             return RigNodes.With(rig, $"{list}/{id}", old => old is null ? value.DeepClone() : throw new EditException("value.id", $"the id '{id}' is used already"));
         }

@@ -22,6 +22,7 @@ public static class RigDiff
             c.List("byHand", before.ByHand, after.ByHand);
             c.List("prices", before.Prices, after.Prices);
             c.List("plans", before.Plans ?? [], after.Plans ?? []);
+            c.List("left", before.Left ?? [], after.Left ?? []);
         }
         return new Effect(c.Set, c.Added, c.Removed);
     }

@@ -8,6 +8,9 @@ namespace WarmConduit.Core.Rigs.Edits;
 /// </summary>
 internal static class RigNodes
 {
+    /// <summary>Whether <paramref name="root"/> is one of the document's own lists of things.</summary>
+    public static bool IsList(string root) => root is "parts" or "runs" or "scenarios" or "byHand" or "prices" or "plans" or "left";
+
     /// <summary>Splits a path into the top-level thing that holds it and the steps inside. Throws <see cref="EditException"/> for a path that leads nowhere.</summary>
     public static (string Root, string[] Inside) Split(string path)
     {
@@ -16,7 +19,7 @@ internal static class RigNodes
         {
             "rig" or "name" or "note" => ("rig", steps[0] == "rig" ? steps[1..] : steps),
             "brief" or "shell" => (steps[0], steps[1..]),
-            "parts" or "runs" or "scenarios" or "byHand" or "prices" or "plans" => steps.Length > 1 ? ($"{steps[0]}/{steps[1]}", steps[2..]) : (steps[0], []),
+            _ when IsList(steps[0]) => steps.Length > 1 ? ($"{steps[0]}/{steps[1]}", steps[2..]) : (steps[0], []),
             _ => throw new EditException("thing", $"there is nothing at '{path}'"),
         };
     }
@@ -48,6 +51,8 @@ internal static class RigNodes
                 return rig with { ByHand = Upsert(rig.ByHand, steps[1], change, h => h) };
             case "plans":
                 return rig with { Plans = Upsert(rig.Plans ?? [], steps[1], change, p => p with { Events = p.Events.InOrder() }) is { Count: > 0 } plans ? plans : null };
+            case "left":
+                return rig with { Left = Upsert(rig.Left ?? [], steps[1], change, a => a) is { Count: > 0 } left ? left : null };
             default:
                 return rig with { Prices = Upsert(rig.Prices, steps[1], change, p => p) };
         }

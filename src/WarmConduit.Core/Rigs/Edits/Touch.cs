@@ -113,6 +113,9 @@ internal sealed class Touch
             case ["shell", "zones", var id, ..] when rig.Shell.Zones.Find(id) is { } zone:
                 foreach (string towards in zone.Faces.Select(f => f.Towards).OfType<string>().Concat(zone.Openings.Select(o => o.Towards))) RefersTo.Add($"shell/zones/{towards}");
                 break;
+            case ["left", var id, ..] when rig.Left?.Find(id)?.Thing is { } done:
+                RefersTo.Add(done);
+                break;
             case ["plans", var id, ..] when rig.Plans?.Find(id) is { } plan:
                 foreach (string zone in plan.Events.SelectMany(e => (string?[])[e.ZoneId, e.Towards]).OfType<string>()) RefersTo.Add($"shell/zones/{zone}");
                 break;

@@ -1,5 +1,6 @@
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies.Left;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.DrainOrder;
@@ -31,8 +32,6 @@ public sealed record ProofAnswer(string StepId, double ExpectedL, double Measure
 /// <summary>Proof of empty: what a jug tells.</summary>
 public static class ProofStudy
 {
-    // A jug is read to so much, and film stays on its way: less is no news. Estimate.
-    private const double JugL = 0.03, JugShare = 0.1;
     private const int Most = 5;
 
     /// <summary>
@@ -42,14 +41,21 @@ public static class ProofStudy
     {
         var (step, measured) = input;
         var order = DrainOrderStudy.Order(question, new Stage(question, new HashSet<string>(), new HashSet<string>()));
+        var whole = order;
         int at = order.FindIndex(s => s.Id == step);
+        // Where it is known what was done before it, by that.
+        if (new LeftActs(question).Before(step) is { } before)
+        {
+            order = [.. before.Append(step).Select(p => (p, (string[])[p], question.Rig.ByHand.Find(p) is null ? DrainStepKind.Drain : DrainStepKind.Hand, ""))];
+            at = before.Count;
+        }
         if (at < 0) return new ProofAnswer(step, 0, 0, "Type what came out at one of the steps.", []);
         double expected = Out(question, order, at, null, null);
-        double slack = JugL + (JugShare * expected);
-        if (Math.Abs(measured - expected) <= slack)
-            return new ProofAnswer(step, expected, measured, Sentence.Of($"As it should be: {Measure.Volume(expected)} was expected, and a jug is no finer than {Measure.Volume(slack)}."), []);
+        var reading = JugReading.Of(step, expected, measured);
+        if (reading.Agrees)
+            return new ProofAnswer(step, expected, measured, Sentence.Of($"As it should be: {Measure.Volume(expected)} was expected, and a jug is no finer than {Measure.Volume(reading.FinestL)}."), []);
         var suspects = new List<Suspect>();
-        double stays = All(question, order, null, null).StaysL();
+        double stays = All(question, whole, null, null).StaysL();
         foreach (var part in question.Rig.Parts)
         {
             question.Cancel.ThrowIfCancellationRequested();
@@ -66,7 +72,7 @@ public static class ProofStudy
         return new ProofAnswer(step, expected, measured, verdict, ranked);
 
         void Add(Part part, string words, string? shut, string? undone) =>
-            suspects.Add(new Suspect(part.Id, words, Out(question, order, at, shut, undone), All(question, order, shut, undone).StaysL() - stays));
+            suspects.Add(new Suspect(part.Id, words, Out(question, order, at, shut, undone), All(question, whole, shut, undone).StaysL() - stays));
     }
 
     private static double Out(Question question, List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> order, int step, string? shut, string? undone) =>

@@ -4,6 +4,7 @@ using WarmConduit.Core.Levels;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Studies.Left;
 using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
 
@@ -40,25 +41,21 @@ public static class FreezeLadderStudy
 
     private static IEnumerable<Freezer> Alone(Question question)
     {
-        var drained = question.Ask(DrainDownStudy.Ask);
+        var left = question.Ask(LeftWater.Of);
         for (int r = 0; r < question.Rig.Runs.Count; r++)
         {
             question.Cancel.ThrowIfCancellationRequested();
-            foreach (var piece in PiecesOf(question, r, drained.Runs[r], drained.Runs[r].Threatens)) yield return piece;
+            foreach (var piece in PiecesOf(question, left, r)) yield return piece;
         }
-        foreach (var part in drained.Parts)
-        {
-            double litres = question.Conditions.Water == WaterState.Wet ? PartWater.AtStartL(question.Index.Part(part.PartId), question.Conditions) : part.FreezesL;
-            if (litres > TradeConstants.DryShare * part.FullL) yield return new PartFreezer(question, question.Index.Part(part.PartId), litres, part.FullL);
-        }
+        foreach (var (part, litres) in left.Parts)
+            if (litres > TradeConstants.DryShare * part.FullL) yield return new PartFreezer(question, question.Index.Part(part.PartId), litres, part.FullL, left.Glycol($"parts/{part.PartId}"));
     }
 
     // A run in pieces, one for each zone it passes, for each sleeve and, drained, for each wet length.
-    private static IEnumerable<Freezer> PiecesOf(Question question, int r, RunDrain drain, bool pressesOnParts)
+    private static IEnumerable<Freezer> PiecesOf(Question question, LeftWater left, int r)
     {
-        var run = question.Rig.Runs[r];
+        var (run, drain, full) = (question.Rig.Runs[r], left.Runs[r], left.Full(r));
         var pipe = Catalogue.Pipe(run.Pipe)!;
-        bool full = question.Conditions.Water == WaterState.Wet && run.Service is (Service.Cold or Service.Hot);
         var pieces = new List<Piece>();
         var course = new List<Point3>();
         Zone? zone = null;
@@ -122,7 +119,7 @@ public static class FreezeLadderStudy
             int number = inZone[where] = inZone.GetValueOrDefault(where) + 1;
             if (pieces[i].Litres < 1e-4) continue;
             string name = pieces.Count > 1 && (i == 0 || pieces[i - 1].Zone != pieces[i].Zone) ? $"{run.Name}, {pieces[i].Zone?.Name ?? "outdoors"}" : run.Name;
-            yield return new PipeFreezer(question.Films, run, pipe, pieces[i], $"{run.Id}#{where}.{number}", name, full, pipe.StandsFreezing == StandsFreezing.No || (!full && pressesOnParts));
+            yield return new PipeFreezer(question.Films, run, pipe, pieces[i], left.Glycol($"runs/{run.Id}"), $"{run.Id}#{where}.{number}", name, full, pipe.StandsFreezing == StandsFreezing.No || (!full && drain.Threatens));
         }
     }
 

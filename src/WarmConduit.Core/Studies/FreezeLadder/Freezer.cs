@@ -77,7 +77,7 @@ internal abstract class Freezer
 }
 
 /// <summary>A piece of a run in one zone.</summary>
-internal sealed class PipeFreezer(PipeFilms films, Run run, PipeStock pipe, Piece piece, string id, string name, bool full, bool breaksByIce) : Freezer
+internal sealed class PipeFreezer(PipeFilms films, Run run, PipeStock pipe, Piece piece, double glycol, string id, string name, bool full, bool breaksByIce) : Freezer
 {
     public override string Id => id;
 
@@ -108,7 +108,7 @@ internal sealed class PipeFreezer(PipeFilms films, Run run, PipeStock pipe, Piec
     public override NightBody Body(Conditions night, Func<string?, string> target)
     {
         double kgPerM = Math.Min(piece.Litres / piece.LengthM, pipe.BoreM2() * 1000) * Constants.WaterKgPerM3 / 1000;
-        return new NightBody(id, kgPerM * piece.LengthM, pipe.WallJPerMK() * piece.LengthM, night.StartWaterC, IceGrowth.Cylinder, piece.LengthM, Contacts(target), []);
+        return Antifreeze.In(new NightBody(id, kgPerM * piece.LengthM, pipe.WallJPerMK() * piece.LengthM, night.StartWaterC, IceGrowth.Cylinder, piece.LengthM, Contacts(target), []), glycol);
     }
 
     private double StillResistanceMKPerW => films.StillResistanceMKPerW(pipe, piece.Sleeve);
@@ -137,6 +137,7 @@ internal sealed class PipeFreezer(PipeFilms films, Run run, PipeStock pipe, Piec
             [
                 new("length of this piece", Measure.Length(piece.LengthM), false),
                 new("water in it", Measure.Volume(piece.Litres), !full),
+                .. Antifreeze.Why(glycol),
                 new("loss of this piece at the start", Measure.Conductance(piece.LengthM / films.ResistanceMKPerW(pipe, piece.Sleeve, windy, night.Asked.StartWaterC, airC, wind)), true),
                 new("air around it at the start", Measure.Temperature(airC), true),
                 new("air around it in the morning", Measure.Temperature(rung.AirC), true),
@@ -157,13 +158,13 @@ internal sealed class PipeFreezer(PipeFilms films, Run run, PipeStock pipe, Piec
 internal sealed class PartFreezer : Freezer
 {
     private readonly Part _part;
-    private readonly double _litres;
+    private readonly double _litres, _glycol;
     private readonly IReadOnlyList<PartContact> _losses;
 
-    public PartFreezer(Question question, Part part, double litres, double fullL)
+    public PartFreezer(Question question, Part part, double litres, double fullL, double glycol)
     {
         var stock = Catalogue.Part(part.Stock)!;
-        (_part, _litres, Zone) = (part, litres, question.Index.ZoneAt(part.Box.Centre()));
+        (_part, _litres, _glycol, Zone) = (part, litres, glycol, question.Index.ZoneAt(part.Box.Centre()));
         // A puddle in a tank loses through the floor and its own surface: half of the faces, at the least.
         double wet = stock.Passage == Passage.Vessel && litres < fullL ? 0.5 + (0.5 * litres / fullL) : 1;
         _losses = [.. PartContacts.Of(question, part).Select(c => c.Times(wet))];
@@ -183,7 +184,7 @@ internal sealed class PartFreezer : Freezer
     public override NightBody Body(Conditions night, Func<string?, string> target)
     {
         double kg = _litres * Constants.WaterKgPerM3 / 1000;
-        return new NightBody(_part.Id, kg, PartWater.DryJPerK(kg), night.StartWaterC, IceGrowth.Lumped, 0, [.. _losses.Select(c => new NightContact(target(c.To?.Id), c.WPerK, c.Films))], []);
+        return Antifreeze.In(new NightBody(_part.Id, kg, PartWater.DryJPerK(kg), night.StartWaterC, IceGrowth.Lumped, 0, [.. _losses.Select(c => new NightContact(target(c.To?.Id), c.WPerK, c.Films))], []), _glycol);
     }
 
     public override Why Why(RigNight night, Rung rung)
@@ -194,6 +195,7 @@ internal sealed class PartFreezer : Freezer
             "It cools towards the air around it, which cools as the vehicle does: loss × (its temperature − the air's), minute by minute. At 0 °C the latent heat of its water leaves in the same way.",
             [
                 new("water in it", Measure.Volume(_litres), _part.HoldsL is null),
+                .. Antifreeze.Why(_glycol),
                 new("loss at the start", Measure.Conductance(_losses.Sum(Loss)), _part.LossWPerK is null),
                 .. _losses.Where(c => c.Through).Select(c => new WhyInput($"of it to {c.To?.Name ?? "outdoors"}, through what it stands against", Measure.Conductance(Loss(c)), true)),
                 new("air around it in the morning", Measure.Temperature(rung.AirC), true),

@@ -168,7 +168,7 @@ internal static class RigNetwork
         {
             var (a, b) = (_body, other._body);
             if (_alone || other._alone) return ReferenceEquals(a, b);
-            if (a.Ice != b.Ice || a.StartC != b.StartC || a.StartIce != b.StartIce || a.Contacts.Count != b.Contacts.Count) return false;
+            if (a.Ice != b.Ice || a.StartC != b.StartC || a.StartIce != b.StartIce || a.Slush != b.Slush || a.Contacts.Count != b.Contacts.Count) return false;
             if (AKilogram(a.DryJPerK, a) != AKilogram(b.DryJPerK, b) || AKilogram(a.LengthM, a) != AKilogram(b.LengthM, b)) return false;
             for (int c = 0; c < a.Contacts.Count; c++)
                 if (a.Contacts[c].To != b.Contacts[c].To || AKilogram(a.Contacts[c].ConductanceWPerK, a) != AKilogram(b.Contacts[c].ConductanceWPerK, b) || !AlikeFilms(a.Contacts[c].Films ?? [], b.Contacts[c].Films ?? [], a, b)) return false;
@@ -189,6 +189,6 @@ internal static class RigNetwork
         public override int GetHashCode() => _body.Contacts is [var first, ..] ? HashCode.Combine(_body.Ice, _body.Contacts.Count, first.To, AKilogram(first.ConductanceWPerK, _body), first.Films is [var film, ..] ? AKilogram(film.Size, _body) : 0) : 0;
 
         // Without the last digits of a double, so that lengths of one line come to the same.
-        private static long AKilogram(double value, NightBody body) => (BitConverter.DoubleToInt64Bits(value / body.WaterKg) + (1L << 21)) >> 22;
+        private static long AKilogram(double value, NightBody body) => (BitConverter.DoubleToInt64Bits(value / (body.Slush is null ? body.WaterKg : body.DryJPerK)) + (1L << 21)) >> 22;
     }
 }

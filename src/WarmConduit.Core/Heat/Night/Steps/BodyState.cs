@@ -10,6 +10,9 @@ internal sealed class BodyState
 
     public readonly double[] H, C, BeforeC;
 
+    // Of antifreeze; null: water, or nothing that freezes.
+    private readonly NightSlush?[] _slush;
+
     /// <summary>Heat capacity all water and all ice, J/K; latent heat, J, and one over it (0 without water).</summary>
     public readonly double[] Wet, Frozen, Latent, PerLatent;
 
@@ -18,7 +21,7 @@ internal sealed class BodyState
         int n = layout.BodyCount;
         (H, C, BeforeC, _lowestH, _annulus) = (new double[n], new double[n], new double[n], new double[n], new double[n]);
         (Wet, Frozen, Latent, PerLatent) = (new double[n], new double[n], new double[n], new double[n]);
-        _marks = new BodyMilestones[n];
+        (_marks, _slush) = (new BodyMilestones[n], new NightSlush?[n]);
         var constants = layout.Network.Constants;
         for (int b = 0; b < n; b++)
         {
@@ -32,6 +35,7 @@ internal sealed class BodyState
             C[b] = BeforeC[b] = body.StartC;
             double never = double.PositiveInfinity, ice = body.WaterKg == 0 ? 0 : body.StartC < 0 ? 1 : body.StartIce;
             double now = layout.Network.StartS;
+            if ((_slush[b] = body.Slush) is not null) ice = IceAt(b, H[b]);
             _marks[b] = new BodyMilestones(ice > 0 ? now : never, ice >= 0.1 ? now : never, ice >= 1 ? now : never, never, 0, 0);
         }
     }
@@ -67,6 +71,11 @@ internal sealed class BodyState
     {
         double after = H[b], latent = Latent[b];
         if (after < _lowestH[b]) _lowestH[b] = after;
+        if (_slush[b] is not null)
+        {
+            MarkSlush(b, from, before);
+            return;
+        }
         // All water or all ice throughout, or nothing that could freeze.
         if ((after > 0 && before > 0) || (after <= -latent && before <= -latent) || latent == 0) return;
         bool first = before >= 0 && after <= 0, blocked = before > -0.1 * latent && after <= -0.1 * latent, solid = before > -latent && after <= -latent, thawed = before < 0 && after >= 0;
@@ -79,5 +88,27 @@ internal sealed class BodyState
         if (thawed) m = m with { ThawedS = When(0) };
     }
 
-    private double IceAt(int b, double h) => h >= 0 ? 0 : Math.Min(1, -h * PerLatent[b]);
+    // At the start of the step in which it is reached, of which those are short.
+    private void MarkSlush(int b, double from, double before)
+    {
+        double was = IceAt(b, before), ice = IceAt(b, H[b]);
+        ref var m = ref _marks[b];
+        if (was <= 0 && ice > 0) m = m with { FirstIceS = Math.Min(m.FirstIceS, from), ThawedS = double.PositiveInfinity };
+        if (was < 0.1 && ice >= 0.1) m = m with { BlockedS = Math.Min(m.BlockedS, from) };
+        if (was < 1 && ice >= 1) m = m with { SolidS = Math.Min(m.SolidS, from) };
+        if (was > 0 && ice <= 0) m = m with { ThawedS = from };
+    }
+
+    /// <summary>In how many seconds antifreeze comes to its next edge at the earliest, cooling as fast as now towards <paramref name="surroundingsC"/>; infinite for what is none, or does not.</summary>
+    public double SlushS(int b, double surroundingsC, double wPerK)
+    {
+        if (_slush[b] is not { } slush || surroundingsC >= C[b] || C[b] <= slush.HardC) return double.PositiveInfinity;
+        double edge = C[b] > slush.FreezesC ? slush.FreezesC : slush.HardC;
+        return (C[b] - edge) * Wet[b] / (wPerK * (C[b] - surroundingsC));
+    }
+
+    private double IceAt(int b, double h) =>
+        _slush[b] is { } slush ? Slush(slush, CelsiusAt(b, h)) : h >= 0 ? 0 : Math.Min(1, -h * PerLatent[b]);
+
+    private static double Slush(NightSlush slush, double c) => c > slush.FreezesC ? 0 : c <= slush.HardC ? 1 : Math.Max(1e-9, (slush.FreezesC - c) / (slush.FreezesC - slush.HardC));
 }

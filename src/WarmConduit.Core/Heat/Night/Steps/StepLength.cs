@@ -47,6 +47,7 @@ internal sealed class StepLength
         for (int z = 0; z < _zones.CapacityJPerK.Length; z++)
             step = Math.Min(step, Math.Max(Zones.ShortestStepS, Zones.Answers * _zones.CapacityJPerK[z] / Math.Max(_zones.ConductanceOf(z), 1e-9)));
         if (Hovers()) step = Math.Min(step, HoverS);
+        step = Math.Min(step, Slush());
         // Wind and openings change all the time; by halves the step does so now and then.
         return _bodiesS / Math.Pow(2, Math.Ceiling(Math.Log2(_bodiesS / step)));
     }
@@ -59,6 +60,18 @@ internal sealed class StepLength
                 && Math.Abs(_contacts.SurroundingsC(b, 0, _extras.Watt(b), _contacts.SumWPerK(b) + _extras.WPerK(b))) < HoverK)
                 return true;
         return false;
+    }
+
+    // Antifreeze comes to its edges in short steps.
+    private double Slush()
+    {
+        double soonest = double.PositiveInfinity;
+        for (int b = 0; b < _state.C.Length; b++)
+        {
+            double g = _contacts.SumWPerK(b) + _extras.WPerK(b);
+            soonest = Math.Min(soonest, _state.SlushS(b, _contacts.SurroundingsC(b, 0, _extras.Watt(b), g), g));
+        }
+        return Math.Max(HoverS, soonest / 2);
     }
 
     /// <summary>Share of the step to the first event in it that matters, and whether to start small after it; null when there is none, or it is as good as at an end.</summary>

@@ -1,0 +1,78 @@
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies.DrainDown;
+
+namespace WarmConduit.Core.Studies.Left;
+
+/// <summary>A part and the water in it that the cold gets at, L.</summary>
+internal readonly record struct LeftInPart(PartDrain Drain, double Litres);
+
+/// <summary>What every run and part holds at the start of a night: full, drained as the drain scenario has it, or as it was left.</summary>
+internal sealed class LeftWater
+{
+    private readonly Question _question;
+    private readonly IReadOnlyDictionary<string, double> _glycol;
+    private readonly bool _inUse;
+
+    private LeftWater(Question question, bool inUse, IReadOnlyList<RunDrain> runs, IReadOnlyList<LeftInPart> parts, IReadOnlyList<JugReading> readings, IReadOnlyDictionary<string, double> glycol) =>
+        (_question, _inUse, Runs, Parts, Readings, _glycol) = (question, inUse, runs, parts, readings, glycol);
+
+    /// <summary>Every run with the water in it, in order of id.</summary>
+    public IReadOnlyList<RunDrain> Runs { get; }
+
+    /// <summary>Every part that holds water when full.</summary>
+    public IReadOnlyList<LeftInPart> Parts { get; }
+
+    /// <summary>What jugs took, where they were held under.</summary>
+    public IReadOnlyList<JugReading> Readings { get; }
+
+    /// <summary>Whether run number <paramref name="run"/> is a drinking-water line that is full from end to end.</summary>
+    public bool Full(int run) => _question.Rig.Runs[run].Service is Service.Cold or Service.Hot && (_inUse || ShutIn(Runs[run]));
+
+    // Nothing that was opened lets its water out: it is as full as in use.
+    private static bool ShutIn(RunDrain run) => run.RouteEnd is null && run.PoolL > 0 && run.PoolL >= run.FullL * (1 - 1e-9);
+
+    /// <summary>Litres in run number <paramref name="run"/>.</summary>
+    public double LitresIn(int run) => Full(run) ? Runs[run].FullL : Runs[run].StaysL;
+
+    /// <summary>Propylene glycol in the water of <c>runs/main</c> or <c>parts/pump</c>, share of the volume.</summary>
+    public double Glycol(string thing) => _glycol.GetValueOrDefault(thing);
+
+    /// <summary>
+    /// Of the question's <see cref="WaterState"/>. As it was left: with nothing opened it is full; with all opened that the scenario opens, drained. In between it stands as after those steps, and where a jug
+    /// took less than it should, what that step empties holds what it held before it. Pure. O(drain-down), and two more for each jug.
+    /// </summary>
+    public static LeftWater Of(Question question)
+    {
+        var none = new Dictionary<string, double>();
+        if (question.Conditions.Water == WaterState.Wet) return InUse(question, none);
+        if (question.Conditions.Water == WaterState.Drained) return Stays(question, question.Ask(DrainDownStudy.Ask), [], none);
+        var acts = new LeftActs(question);
+        var glycol = acts.Glycol();
+        if (acts.Nothing) return InUse(question, glycol);
+        var readings = acts.Readings().ToList();
+        var drained = acts.Everything ? question.Ask(DrainDownStudy.Ask) : acts.All().Drained;
+        foreach (var reading in readings.Where(r => r.IsShort))
+        {
+            var (before, after) = acts.Around(reading.PartId);
+            drained = Worse(drained, before.Drained, after.Drained);
+        }
+        return Stays(question, drained, readings, glycol);
+    }
+
+    private static LeftWater InUse(Question question, IReadOnlyDictionary<string, double> glycol)
+    {
+        var drained = question.Ask(DrainDownStudy.Ask);
+        return new LeftWater(question, true, drained.Runs, [.. drained.Parts.Select(p => new LeftInPart(p, PartWater.AtStartL(question.Index.Part(p.PartId), question.Conditions)))], [], glycol);
+    }
+
+    private static LeftWater Stays(Question question, DrainDownAnswer drained, IReadOnlyList<JugReading> readings, IReadOnlyDictionary<string, double> glycol) =>
+        new(question, false, drained.Runs, [.. drained.Parts.Select(p => new LeftInPart(p, p.FreezesL))], readings, glycol);
+
+    // What a step did not empty for certain is as it was before it.
+    private static DrainDownAnswer Worse(DrainDownAnswer now, DrainDownAnswer before, DrainDownAnswer after) => now with
+    {
+        Runs = [.. now.Runs.Select((r, i) => before.Runs[i].StaysL > Math.Max(r.StaysL, after.Runs[i].StaysL + TradeConstants.DryRunL) ? before.Runs[i] : r)],
+        Parts = [.. now.Parts.Select((p, i) => before.Parts[i].FreezesL > Math.Max(p.FreezesL, after.Parts[i].FreezesL + TradeConstants.DryRunL) ? before.Parts[i] : p)],
+    };
+}
