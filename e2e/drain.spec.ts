@@ -67,6 +67,41 @@ test("the order of draining, the water going down, a jug that is short, and the 
   await expect(parking).not.toContainText("it drains on 57%");
 });
 
+test("what was done is ticked, what was not is told, and the night and the shelf start from it", async ({ page }) => {
+  await page.goto("/rigs/tern/drain");
+  const order = page.getByLabel("Order of draining");
+  const state = order.getByLabel("How it is left");
+  await expect(order).toContainText("Tick what you have done");
+  const boxes = order.getByRole("checkbox");
+  const steps = await boxes.count();
+  for (let n = 0; n < steps; n++) await boxes.nth(n).click();
+  await expect(state).toContainText("in it");
+  await expect(state).not.toContainText("not done");
+  // One tap was forgotten: of its step the box is half ticked.
+  await order.getByRole("button", { name: /Open every tap/ }).click();
+  const shower = order.getByLabel("Taps").getByRole("checkbox", { name: /outdoor shower/ });
+  const before = await state.textContent();
+  await shower.click();
+  await expect(order.getByRole("checkbox", { name: /Open every tap/ })).toHaveAttribute("aria-checked", "mixed");
+  await expect(state).toContainText("not done: outdoor shower");
+  await expect(state).not.toHaveText(before ?? "");
+  await saved(page);
+  await state.getByRole("button", { name: "Start the night from this" }).click();
+  await page.goto("/rigs/tern/night");
+  await expect(page.getByRole("radio", { name: "As left" })).toBeChecked();
+  await page.goto("/");
+  await expect(page.getByRole("listitem").filter({ has: page.getByRole("heading", { name: /^Tern/ }) })).toContainText("as it was left");
+  // Full again, nothing of it counts any more; and that is undone like all else.
+  await page.goto("/rigs/tern/drain");
+  await state.getByRole("button", { name: "Mark as filled" }).click();
+  await expect(state).toContainText("Full · filled");
+  await page.keyboard.press("Control+z");
+  await expect(state).toContainText("not done: outdoor shower");
+  await page.keyboard.press("Control+z");
+  await expect(state).not.toContainText("not done");
+  await saved(page);
+});
+
 test("all heights at once: looked at, done, and kept where they are locked", async ({ page }) => {
   await page.goto("/rigs/sparrow/drain");
   const heights = page.getByLabel("All heights at once");

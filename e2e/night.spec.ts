@@ -20,6 +20,11 @@ test("the night: what goes first, an hour looked at, the heat failing where it i
   await expect(fails).toHaveAttribute("aria-valuetext", "02:00 next day");
   await fails.press("ArrowLeft");
   await expect(fails).toHaveAttribute("aria-valuetext", "01:45 next day");
+  // The answer goes with it: the sooner the heat fails, the less the heater has given; and as before where it fails as before.
+  const given = page.getByRole("region", { name: "Cold and heat, until morning" }).getByRole("img", { name: /^living space: [\d, ]+ Wh$/ });
+  const sum = async () => ((await given.getAttribute("aria-label")) ?? "").match(/\d+/g)?.reduce((all, wh) => all + Number(wh), 0) ?? 0;
+  await expect.poll(sum).toBeGreaterThan(0);
+  const before = await sum();
   const box = await fails.boundingBox();
   if (!box) throw new Error("no handle");
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
@@ -27,6 +32,10 @@ test("the night: what goes first, an hour looked at, the heat failing where it i
   await page.mouse.move(box.x + box.width / 2 - 120, box.y + box.height / 2, { steps: 5 });
   await page.mouse.up();
   await expect(fails).not.toHaveAttribute("aria-valuetext", "01:45 next day");
+  await expect.poll(sum).toBeLessThan(before);
+  await page.keyboard.press("Control+z");
+  await expect(fails).toHaveAttribute("aria-valuetext", "01:45 next day");
+  await expect.poll(sum).toBe(before);
 
   await page.getByRole("radio", { name: "A winter's night" }).click();
   await page.getByLabel("Place, invented").selectOption("osmerPlain");
@@ -104,17 +113,25 @@ test("a plan is kept with the rig, taken up again, and laid over another", async
   await expect(course.getByLabel("Area")).toHaveValue(/m²/);
   await expect(page.locator("[data-under]").first()).toBeAttached();
   await expect(page.getByRole("table").filter({ hasText: "held" })).toContainText("no ice");
-  await plans.getByLabel("Keep this night as").fill("Window left open");
-  await plans.getByLabel("Keep this night as").press("Enter");
-  await plans.getByRole("button", { name: "Keep", exact: true }).click();
+  // What happens has made it a plan of the rig; it gets a name.
+  await plans.getByLabel("Its name").fill("Window left open");
+  await plans.getByLabel("Its name").press("Enter");
+  await expect(plans.getByRole("option", { name: "Window left open" })).toBeAttached();
   await saved(page);
-  await expect(plans.getByLabel("Kept with the rig")).toHaveValue(/plan/);
-  // Changed, it is the plan no more; taken up again it is.
+  // An event is undone like any other change.
   await course.getByRole("button", { name: "everybody away" }).click();
   await course.getByRole("button", { name: "Take it out" }).click();
   await expect(course.locator("[data-event]")).toHaveCount(1);
+  await page.keyboard.press("Control+z");
+  await expect(course.locator("[data-event]")).toHaveCount(2);
+  // How it is left is changed beside the plan, and taken up again with it.
+  await page.getByRole("switch", { name: "Heat", exact: true }).click();
+  await expect(plans.getByRole("button", { name: "Keep how it is left in “Window left open”" })).toBeVisible();
+  await plans.getByLabel("Kept with the rig").selectOption({ label: "None" });
+  await expect(course.locator("[data-event]")).toHaveCount(0);
   await plans.getByLabel("Kept with the rig").selectOption({ label: "Window left open" });
   await expect(course.locator("[data-event]")).toHaveCount(2);
+  await expect(plans.getByRole("button", { name: /Keep how it is left/ })).toHaveCount(0);
   await plans.getByRole("button", { name: "Take “Window left open” away" }).click();
   await saved(page);
   await expect(plans.getByRole("option", { name: "Window left open" })).toHaveCount(0);

@@ -67,28 +67,38 @@ public sealed record PlanEvent(
     public double MostHeightM(IReadOnlyList<Zone> zones) => zones.Where(z => z.Id == ZoneId || z.Id == Towards).Select(z => z.Box.Size.ZM).DefaultIfEmpty(5).Min();
 
     /// <summary>What is out of range or missing, by field below <paramref name="at"/>; <paramref name="zones"/> are the rooms there are.</summary>
-    internal IEnumerable<RigFault> Check(string at, IReadOnlyList<Zone> zones)
+    internal void Check(FieldChecker c, string at, IReadOnlyList<Zone> zones)
     {
-        RigFault? Range(string field, double? value, double low, double high, string unit) =>
-            value is { } v && !(v >= low && v <= high) ? new RigFault($"{at}.{field}", FormattableString.Invariant($"it must lie between {low} and {high} {unit}")) : null;
-        RigFault? Needed(string field, double? value) => value is null ? new RigFault($"{at}.{field}", "a value belongs here") : null;
-        RigFault? Room(string field, string? id) => id is not null && zones.Find(id) is null ? new RigFault($"{at}.{field}", $"there is no zone '{id}'") : null;
-        if (!Enum.IsDefined(Kind)) yield return new RigFault($"{at}.kind", "this is not known");
-        foreach (var fault in (RigFault?[])
-                 [
-                     Range("atH", AtH, 0, MostH, "h"), Range("untilH", UntilH, 0, MostH, "h"), Range("holdC", HoldC, -20, 40, "°C"), Range("speedMPerS", SpeedMPerS, 0, 60, "m/s"),
-                     Range("areaM2", AreaM2, 0, 20, "m²"), Range("heightM", HeightM, 0, 5, "m"), Room("zoneId", ZoneId), Room("towards", Towards),
-                     UntilH < AtH ? new RigFault($"{at}.untilH", "it ends before it starts") : null,
-                     Kind == PlanEventKind.SetBack ? Needed("holdC", HoldC) : null,
-                     Kind == PlanEventKind.Drive ? Needed("speedMPerS", SpeedMPerS) : null,
-                     Kind == PlanEventKind.Open && ZoneId is null ? new RigFault($"{at}.zoneId", "which room opens belongs here") : null,
-                     Kind == PlanEventKind.Open && ZoneId is not null && Towards == ZoneId ? new RigFault($"{at}.towards", "a room cannot open to itself") : null,
-                     Kind == PlanEventKind.Open ? Needed("areaM2", AreaM2) : null,
-                     Kind == PlanEventKind.Open ? Needed("heightM", HeightM) : null,
-                     Kind == PlanEventKind.Open && HeightM > MostHeightM(zones) + 1e-6
-                         ? new RigFault($"{at}.heightM", FormattableString.Invariant($"between its rooms it can have {MostHeightM(zones):0.###} m at most"), false) : null,
-                 ])
-            if (fault is not null) yield return fault;
+        void Range(string field, double? value, double low, double high, string unit)
+        {
+            if (value is { } v) c.Range($"{at}.{field}", v, low, high, unit);
+        }
+        void Needed(string field, object? value, string what = "a value belongs here")
+        {
+            if (value is null) c.Add($"{at}.{field}", what);
+        }
+        void Room(string field, string? id)
+        {
+            if (id is not null && zones.Find(id) is null) c.Add($"{at}.{field}", $"there is no zone '{id}'");
+        }
+        if (!Enum.IsDefined(Kind)) c.Add($"{at}.kind", "this is not known");
+        Range("atH", AtH, 0, MostH, "h");
+        Range("untilH", UntilH, 0, MostH, "h");
+        Range("holdC", HoldC, -20, 40, "°C");
+        Range("speedMPerS", SpeedMPerS, 0, 60, "m/s");
+        Range("areaM2", AreaM2, 0, 20, "m²");
+        Range("heightM", HeightM, 0, 5, "m");
+        Room("zoneId", ZoneId);
+        Room("towards", Towards);
+        if (UntilH < AtH) c.Add($"{at}.untilH", "it ends before it starts");
+        if (Kind == PlanEventKind.SetBack) Needed("holdC", HoldC);
+        if (Kind == PlanEventKind.Drive) Needed("speedMPerS", SpeedMPerS);
+        if (Kind != PlanEventKind.Open) return;
+        Needed("zoneId", ZoneId, "which room opens belongs here");
+        if (ZoneId is not null && Towards == ZoneId) c.Add($"{at}.towards", "a room cannot open to itself");
+        Needed("areaM2", AreaM2);
+        Needed("heightM", HeightM);
+        if (HeightM > MostHeightM(zones) + 1e-6) c.Add($"{at}.heightM", FormattableString.Invariant($"between its rooms it can have {MostHeightM(zones):0.###} m at most"), false);
     }
 }
 
@@ -98,12 +108,12 @@ public sealed record PlanEvent(
 /// <param name="StartHour">Hour of the day at which it starts, 0 to 24.</param>
 /// <param name="Hours">How long it is, h, 0.5 to 240.</param>
 /// <param name="HeatOn">Whether heaters run at the start.</param>
-/// <param name="Drained">Whether it starts drained.</param>
-/// <param name="InsideC">How warm living space was kept until the start, °C, -40 to 40; left out: as its heater's set point.</param>
 /// <param name="StartWaterC">Water at the start, °C, 0 to 95.</param>
 /// <param name="Events">What happens; at most 40.</param>
+/// <param name="Drained">Whether it starts drained; left out: as it was left.</param>
+/// <param name="InsideC">How warm living space was kept until the start, °C, -40 to 40; left out: as its heater's set point.</param>
 public sealed record NightPlan(
-    string Id, string Name, double StartHour, double Hours, bool HeatOn, bool Drained, double? InsideC, double StartWaterC, IReadOnlyList<PlanEvent> Events) : IIdentified
+    string Id, string Name, double StartHour, double Hours, bool HeatOn, double StartWaterC, IReadOnlyList<PlanEvent> Events, bool? Drained = null, double? InsideC = null) : IIdentified
 {
     /// <summary>Events at the most.</summary>
     public const int MostEvents = 40;

@@ -91,7 +91,7 @@ public static partial class RigCheck
             c.Count($"{at}.events", plan.Events.Count, 0, NightPlan.MostEvents);
             c.Unique($"{at}.events", plan.Events);
             for (int e = 0; e < Math.Min(plan.Events.Count, NightPlan.MostEvents); e++)
-                foreach (var fault in plan.Events[e].Check($"{at}.events[{e}]", zones)) c.Add(fault.Path, fault.Reason, fault.Essential);
+                plan.Events[e].Check(c, $"{at}.events[{e}]", zones);
         }
     }
 

@@ -34,9 +34,10 @@ public sealed record TankLevel(string Id, double Share) : IIdentified;
 /// <param name="ScenarioId">The scenario in which it is drained and left; left out: the rig's drain scenario.</param>
 /// <param name="TankLevels">How full tanks are at the start; one that is not named is as full as its stock usually is.</param>
 /// <param name="InsideC">How warm living space was kept until the start, °C; -40 to 40. Left out: as its heater's set point, 18 where it has none.</param>
-/// <param name="Events">What happens in the course of it, at most 40; left out: nothing.</param>
+/// <param name="Events">What happens in the course of a night that is no plan of the rig, at most 40; left out: nothing.</param>
 /// <param name="Cloud">Cover of the sky, 0 (clear: outer faces lose to it) to 1.</param>
 /// <param name="Weather">Hourly weather; left out: the temperature, wind and cover above all night.</param>
+/// <param name="PlanId">The plan of the rig of which the events happen; left out: those above.</param>
 public sealed record Conditions(
     double OutdoorC,
     double WindMPerS,
@@ -51,7 +52,8 @@ public sealed record Conditions(
     double? InsideC = null,
     IReadOnlyList<PlanEvent>? Events = null,
     double Cloud = 1,
-    WeatherChoice? Weather = null)
+    WeatherChoice? Weather = null,
+    string? PlanId = null)
 {
     /// <summary>How warm living space without a heater is taken to have been kept, °C.</summary>
     public const double UsualInsideC = 18;
@@ -83,6 +85,12 @@ public sealed record Conditions(
         return new SteadyNight(hours.Min(h => h.TemperatureC), hours.Average(h => h.WindMPerS), HeatOn);
     }
 
+    /// <summary>The same night with <paramref name="events"/> and no others.</summary>
+    public Conditions Happening(IReadOnlyList<PlanEvent>? events) => this with { Events = events, PlanId = null };
+
+    /// <summary>This night with the events of its plan as <paramref name="rig"/> has them now.</summary>
+    public Conditions In(Rig rig) => PlanId is null ? this : this with { Events = rig.Plans?.Find(PlanId)?.Events };
+
     /// <summary>How warm living space was kept: as is said, else as its heater's set point says.</summary>
     public double KeptC(Rig rig) => InsideC ?? rig.Shell.Zones.FirstOrDefault(z => z is { Kind: ZoneKind.Living, Heater.PowerW: > 0 })?.Heater!.SetpointC ?? UsualInsideC;
 
@@ -97,31 +105,30 @@ public sealed record Conditions(
     /// <summary>What is out of range or not in <paramref name="rig"/>, by field; empty when all is well.</summary>
     public IReadOnlyList<RigFault> Check(Rig rig)
     {
-        var faults = new List<RigFault>();
-        void Range(string field, double value, double low, double high, string unit)
-        {
-            if (!(value >= low && value <= high)) faults.Add(new RigFault($"conditions.{field}", FormattableString.Invariant($"it must lie between {low} and {high} {unit}").TrimEnd()));
-        }
-        Range("outdoorC", OutdoorC, -60, 50, "°C");
-        Range("windMPerS", WindMPerS, 0, 60, "m/s");
-        Range("startWaterC", StartWaterC, 0, 95, "°C");
-        Range("insideC", InsideC ?? UsualInsideC, -40, 40, "°C");
-        if (Events?.Count > NightPlan.MostEvents) faults.Add(new RigFault("conditions.events", $"more than {NightPlan.MostEvents} events"));
-        for (int i = 0; i < Math.Min(Events?.Count ?? 0, NightPlan.MostEvents); i++) faults.AddRange(Events![i].Check($"conditions.events[{i}]", rig.Shell.Zones));
-        Range("cloud", Cloud, 0, 1, "");
-        foreach (var fault in Weather?.Check() ?? []) faults.Add(fault);
-        Range("startHour", StartHour, 0, 24, "h");
-        Range("hours", Hours, 0.5, 240, "h");
-        Range("parked.pitchDeg", Parked.PitchDeg, -15, 15, "°");
-        Range("parked.rollDeg", Parked.RollDeg, -15, 15, "°");
-        if (ScenarioId is not null && rig.Scenarios.Find(ScenarioId) is null) faults.Add(new RigFault("conditions.scenarioId", $"there is no scenario '{ScenarioId}'"));
-        if (TankLevels?.Count > RigCheck.MaxParts) faults.Add(new RigFault("conditions.tankLevels", $"more than {RigCheck.MaxParts} entries"));
+        var c = new FieldChecker();
+        c.Range("conditions.outdoorC", OutdoorC, -60, 50, "°C");
+        c.Range("conditions.windMPerS", WindMPerS, 0, 60, "m/s");
+        c.Range("conditions.startWaterC", StartWaterC, 0, 95, "°C");
+        c.Range("conditions.insideC", InsideC ?? UsualInsideC, -40, 40, "°C");
+        if (!Enum.IsDefined(Water)) c.Add("conditions.water", "this is not known");
+        if (Events?.Count > NightPlan.MostEvents) c.Add("conditions.events", $"more than {NightPlan.MostEvents} events");
+        for (int i = 0; i < Math.Min(Events?.Count ?? 0, NightPlan.MostEvents); i++) Events![i].Check(c, $"conditions.events[{i}]", rig.Shell.Zones);
+        if (PlanId is not null && Events is not null) c.Add("conditions.events", "the plan has its own");
+        if (PlanId is not null && rig.Plans?.Find(PlanId) is null) c.Add("conditions.planId", $"there is no plan '{PlanId}'");
+        c.Range("conditions.cloud", Cloud, 0, 1, "");
+        foreach (var fault in Weather?.Check() ?? []) c.Add(fault.Path, fault.Reason);
+        c.Range("conditions.startHour", StartHour, 0, 24, "h");
+        c.Range("conditions.hours", Hours, 0.5, PlanEvent.MostH, "h");
+        c.Range("conditions.parked.pitchDeg", Parked.PitchDeg, -15, 15, "°");
+        c.Range("conditions.parked.rollDeg", Parked.RollDeg, -15, 15, "°");
+        if (ScenarioId is not null && rig.Scenarios.Find(ScenarioId) is null) c.Add("conditions.scenarioId", $"there is no scenario '{ScenarioId}'");
+        if (TankLevels?.Count > RigCheck.MaxParts) c.Add("conditions.tankLevels", $"more than {RigCheck.MaxParts} entries");
         for (int i = 0; i < Math.Min(TankLevels?.Count ?? 0, RigCheck.MaxParts); i++)
         {
-            if (rig.Parts.Find(TankLevels![i].Id) is null) faults.Add(new RigFault($"conditions.tankLevels[{i}].id", $"there is no part '{TankLevels[i].Id}'"));
-            Range($"tankLevels[{i}].share", TankLevels[i].Share, 0, 1, "");
+            if (rig.Parts.Find(TankLevels![i].Id) is null) c.Add($"conditions.tankLevels[{i}].id", $"there is no part '{TankLevels[i].Id}'");
+            c.Range($"conditions.tankLevels[{i}].share", TankLevels[i].Share, 0, 1, "");
         }
-        return faults;
+        return c.Faults;
     }
 
     /// <summary>Whether tanks start alike.</summary>

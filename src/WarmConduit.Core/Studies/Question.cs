@@ -33,14 +33,14 @@ public sealed class Question
     /// <param name="cancel">Studies stop with <see cref="OperationCanceledException"/> when nobody waits any more.</param>
     public Question(Rig rig, Conditions conditions, CancellationToken cancel = default)
     {
-        (Rig, Conditions, Cancel) = (rig, conditions, cancel);
+        (Rig, Conditions, Cancel) = (rig, conditions.In(rig), cancel);
         Scenario = conditions.ScenarioId is { } id ? rig.Scenarios.Find(id) ?? rig.ScenarioOf(ScenarioKind.Drain) : rig.ScenarioOf(ScenarioKind.Drain);
     }
 
     /// <summary>The document.</summary>
     public Rig Rig { get; }
 
-    /// <summary>The conditions.</summary>
+    /// <summary>The conditions, with the events of their plan.</summary>
     public Conditions Conditions { get; }
 
     /// <summary>How valves, taps and pumps stand once the rig is drained: the scenario of the conditions.</summary>
@@ -142,10 +142,16 @@ public sealed class Question
     {
         var other = new Question(rig, Conditions, cancel) { _elimination = _elimination, _driven = _driven, _sound = _sound, _films = _films };
         if (ReferenceEquals(rig.Shell, Rig.Shell)) (other._against, other._cutsBefore) = (_against, _cuts);
-        if (!ReferenceEquals(rig, Rig)) return other;
+        if (!SameThings(rig)) return other;
         (other._index, other._levels, other._cuts, other._draining) = (_index, _levels, _cuts, _draining);
+        if (_answers.TryGetValue(typeof(DrainDownAnswer), out object? drained)) other._answers[typeof(DrainDownAnswer)] = drained;
         return other;
     }
+
+    // But for plans and what was done to it, they are the same.
+    private bool SameThings(Rig rig) =>
+        ReferenceEquals(rig.Parts, Rig.Parts) && ReferenceEquals(rig.Runs, Rig.Runs) && ReferenceEquals(rig.Shell, Rig.Shell) && ReferenceEquals(rig.Scenarios, Rig.Scenarios) && ReferenceEquals(rig.ByHand, Rig.ByHand)
+        && ReferenceEquals(rig.Brief, Rig.Brief);
 
     /// <summary>Works out what edited copies can share.</summary>
     public Question Warm()

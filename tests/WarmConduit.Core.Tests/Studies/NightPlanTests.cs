@@ -143,11 +143,32 @@ public class NightPlanTests
         Assert.All(rig.Shell.Zones.Where(z => z.Heater is not null), z => Assert.Equal(one.HeaterWh(z).Sum(), many.HeaterWh(z).Sum(), 0.01 * one.HeaterWh(z).Sum()));
     }
 
+    /// <summary>What is planned has one home: asked by the plan's id, or by its events, the night is the same, and an event that is moved by an edit moves in it.</summary>
+    [Fact]
+    public void A_night_goes_by_the_plan_that_it_names_as_the_rig_has_it()
+    {
+        var rig = DemoRigs.Of("lantern");
+        var plan = new NightPlan("tonight", "Tonight", 22, 12, true, 12, [On(PlanEventKind.HeatFails, 2)]);
+        var night = Conditions.Of(rig.Brief) with { Water = WaterState.Wet, HeatOn = true, Hours = 12 };
+        static string Told(Question q) => System.Text.Json.JsonSerializer.Serialize(q.Ask(FreezeLadderStudy.Ask), RigFile.Compact);
+        string By(params PlanEvent[] events) => Told(new Question(rig, night with { Events = events }));
+        var planned = new Question(rig with { Plans = [plan] }, night with { PlanId = "tonight" }).Warm();
+        Assert.Equal(By(plan.Events[0]), Told(planned));
+        Assert.NotEqual(By(), Told(planned));
+        string path = $"plans/tonight/events/{plan.Events[0].Id}";
+        var moved = Editor.Apply(planned.Rig, [new ChangeThing(path, new System.Text.Json.Nodes.JsonObject { ["atH"] = 5 })]);
+        Assert.Equal(By(plan.Events[0] with { AtH = 5 }), Told(planned.On(moved.Rig, default)));
+        // Without the plan nothing happens, and a night cannot name one that is not there, nor have events beside it.
+        Assert.Equal(By(), Told(planned.On(Editor.Apply(planned.Rig, [new RemoveThing("plans/tonight")]).Rig, default)));
+        Assert.Equal(["conditions.planId"], (night with { PlanId = "none" }).Check(rig).Select(f => f.Path));
+        Assert.Equal(["conditions.events"], (night with { PlanId = "tonight", Events = [] }).Check(planned.Rig).Select(f => f.Path));
+    }
+
     [Fact]
     public void Plans_are_kept_in_the_rig_and_a_door_of_a_room_that_goes_goes_with_it()
     {
         var sparrow = DemoRigs.Of("sparrow") with { Plans = null };
-        var plan = new NightPlan("away", "Away for five days", 8, 120, true, false, 18, 12, [new("open", PlanEventKind.Open, 1, 2, ZoneId: "garage", AreaM2: 1, HeightM: 0.7), On(PlanEventKind.Away, 2)]);
+        var plan = new NightPlan("away", "Away for five days", 8, 120, true, 12, [new("open", PlanEventKind.Open, 1, 2, ZoneId: "garage", AreaM2: 1, HeightM: 0.7), On(PlanEventKind.Away, 2)], false, 18);
         var kept = Editor.Apply(sparrow, [new AddThing("plans", (System.Text.Json.Nodes.JsonObject)RigDiff.Node(plan)!)]);
         var read = RigFile.Read(RigFile.WriteCompact(kept.Rig));
         Assert.Equal(["away"], read.Plans!.Select(p => p.Id));

@@ -1305,7 +1305,7 @@ export interface components {
              * @description How warm living space was kept until the start, °C; -40 to 40. Left out: as its heater's set point, 18 where it has none.
              */
             insideC?: null | number;
-            /** @description What happens in the course of it, at most 40; left out: nothing. */
+            /** @description What happens in the course of a night that is no plan of the rig, at most 40; left out: nothing. */
             events?: null | components["schemas"]["PlanEvent"][];
             /**
              * Format: double
@@ -1315,6 +1315,8 @@ export interface components {
             cloud: number;
             /** @description Hourly weather; left out: the temperature, wind and cover above all night. */
             weather?: null | components["schemas"]["WeatherChoice"];
+            /** @description The plan of the rig of which the events happen; left out: those above. */
+            planId?: null | string;
         };
         /** @description What follows from an answer of the brief. */
         Consequence: {
@@ -2624,13 +2626,6 @@ export interface components {
             hours: number;
             /** @description Whether heaters run at the start. */
             heatOn: boolean;
-            /** @description Whether it starts drained. */
-            drained: boolean;
-            /**
-             * Format: double
-             * @description How warm living space was kept until the start, °C, -40 to 40; left out: as its heater's set point.
-             */
-            insideC: null | number;
             /**
              * Format: double
              * @description Water at the start, °C, 0 to 95.
@@ -2638,6 +2633,13 @@ export interface components {
             startWaterC: number;
             /** @description What happens; at most 40. */
             events: components["schemas"]["PlanEvent"][];
+            /** @description Whether it starts drained; left out: as it was left. */
+            drained?: null | boolean;
+            /**
+             * Format: double
+             * @description How warm living space was kept until the start, °C, -40 to 40; left out: as its heater's set point.
+             */
+            insideC?: null | number;
         };
         /** @description What is left, and why. */
         NotMended: {

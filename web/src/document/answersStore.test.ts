@@ -1,9 +1,10 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import type { Schema } from "../api/client";
-import { rig } from "../test/rig";
+import { planOf } from "../places/night/plan";
+import { night, rig } from "../test/rig";
 import { Server, Shelf } from "../test/server";
 import { createAnswers } from "./answersStore";
 import { createDocument } from "./documentStore";
+import { added } from "./edits";
 import { movedBy } from "./things";
 
 const bend = { kind: "point", runId: "upper", pointId: "b1" } as const;
@@ -76,20 +77,11 @@ describe("the answers", () => {
     server.down = false;
     await settle();
     expect(answers.getState()).toMatchObject({ stale: false, problem: null, night: { water: "wet" } });
-    // Of a night that the rig cannot have any more only the event that is named goes.
-    const [away, door, drive] = (["away", "open", "drive"] as const).map((kind, i) => ({
-      id: kind,
-      kind,
-      atH: i,
-      ...(i === 1 && { zoneId: "gone" }),
-    }));
-    answers.setConditions({ events: [away, door, drive] as NonNullable<Schema["Conditions"]["events"]> });
+    // A plan that the rig has not any more is one in which nothing is planned.
+    answers.setConditions({ planId: "gone" });
     await settle();
-    expect(answers.getState()).toMatchObject({
-      stale: false,
-      problem: null,
-      night: { water: "wet", events: [{ id: "away" }, { id: "drive" }] },
-    });
+    expect(server.asked.at(-1)?.conditions).toMatchObject({ water: "wet", planId: null });
+    expect(answers.getState()).toMatchObject({ stale: false, problem: null });
     // The night is remembered on this device for this rig.
     expect(createAnswers(createDocument("test", server, shelf), server).getState().conditions?.water).toBe("wet");
   });
@@ -127,16 +119,19 @@ describe("the answers", () => {
     expect(server.asked.length).toBe(before + 1);
   });
 
-  it("come as what differs from those that are held, on a night with events too", async () => {
+  it("come as what differs from those that are held, on a night with a plan too", async () => {
     const document = createDocument("test", server, shelf);
     const answers = createAnswers(document, server);
     await document.open();
     await settle();
-    answers.setConditions({ events: [{ id: "away", kind: "away", atH: 1 }] as NonNullable<Schema["Conditions"]["events"]> });
+    // Drawn before the server has said anything of it.
+    document.commit("Planned", [added("plans", { ...planOf(night, "p", "Tonight", []), events: [{ id: "away", kind: "away", atH: 1 }] })]);
+    expect(document.getState().rig?.plans).toMatchObject([{ id: "p", events: [{ id: "away" }] }]);
+    answers.setConditions({ planId: "p" });
     await settle();
     document.show(movedBy(rig, [bend], { xM: 0, yM: 0, zM: 0.01 }, () => false));
     await settle();
-    expect(server.asked.at(-1)).toMatchObject({ since: 1, conditions: { events: [{ id: "away" }] } });
+    expect(server.asked.at(-1)).toMatchObject({ since: 2, conditions: { planId: "p" } });
   });
 
   it("are not asked for again what was refused, until something is changed", async () => {

@@ -18,7 +18,7 @@ export const ofWeights = ["weights"] as const;
 /** What the shell wants to know. */
 export const ofShell = ["shellHeat"] as const;
 /** What the drain-down wants to know. */
-export const ofDrain = ["drainDown", "drainOrder", "holds", "parking"] as const;
+export const ofDrain = ["drainDown", "drainOrder", "holds", "parking", "left"] as const;
 /** What the night wants to know. */
 export const ofNight = ["night"] as const;
 export type Wanted = typeof ofBench | typeof ofBrief | typeof ofWeights | typeof ofShell | typeof ofDrain | typeof ofNight;
@@ -67,11 +67,9 @@ const QUIET_MS = 1500;
 const RETRY = { retries: Number.POSITIVE_INFINITY, minTimeout: 1000, factor: 2, maxTimeout: 10_000 };
 const nightKey = (id: string) => `night:${id}`;
 
-/** The events but those that an answer names as what this rig cannot have; null where it names none. */
-function withoutRefused(events: Conditions["events"], { fields }: Problem) {
-  const refused = new Set(Object.keys(fields).flatMap((field) => /^conditions\.events\[(\d+)\]/.exec(field)?.[1] ?? []));
-  return refused.size > 0 && events ? events.filter((_, i) => !refused.has(String(i))) : null;
-}
+/** A night that names a plan this rig has not (any more) is one in which nothing is planned. */
+const planned = (c: Conditions, rig: Schema["Rig"] | null) =>
+  c.planId && !rig?.plans?.some((p) => p.id === c.planId) ? { ...c, planId: null } : c;
 
 function shownAt(answers: Answers, look: number | null): Answers {
   return look === null || !answers.hourly ? answers : { ...answers, freezeLadder: ladderAt(answers.freezeLadder, answers.hourly, look) };
@@ -128,12 +126,6 @@ export function createAnswers(document: DocumentStore, api: RigApi, wanted: Want
   /** Says why there is no answer; false when it is not to be asked again as it is. */
   function failed(error: Error): boolean {
     if (again || closed) return false;
-    const events = error instanceof Problem && error.status === 400 ? withoutRefused(store.getState().conditions?.events, error) : null;
-    if (events) {
-      // A door of a room that is gone opens no more; the rest of the night stands.
-      setConditions({ events });
-      return false;
-    }
     if (error instanceof Problem && error.status === 400 && localStorage.getItem(nightKey(id))) {
       // A night from before, which this rig cannot have any more: that of the brief stands in.
       localStorage.removeItem(nightKey(id));
@@ -150,7 +142,8 @@ export function createAnswers(document: DocumentStore, api: RigApi, wanted: Want
     const now = document.getState();
     const { revision, rig } = now;
     const edits = pendingOf(now);
-    const { conditions, look } = store.getState();
+    const { conditions: chosen, look } = store.getState();
+    const conditions = chosen && planned(chosen, rig);
     const night = JSON.stringify(conditions);
     const hourly = look !== null;
     const known = conditions && held?.night === night && (!hourly || held.answers.hourly) ? held : null;
@@ -181,7 +174,8 @@ export function createAnswers(document: DocumentStore, api: RigApi, wanted: Want
     }
   });
   const kept = localStorage.getItem(nightKey(id));
-  if (kept) store.setState({ conditions: JSON.parse(kept) });
+  // What happens in a night stands in a plan of the rig.
+  if (kept) store.setState({ conditions: { ...JSON.parse(kept), events: null } });
 
   function setConditions(change: Partial<Conditions>) {
     const { conditions } = store.getState();

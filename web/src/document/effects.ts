@@ -30,7 +30,7 @@ export function applyEffect(rig: Rig, effect: Effect): Rig {
   let made: unknown = rig;
   for (const { list, thing } of effect.removed) {
     const { id } = thing as Thing;
-    made = changedAt(made, stepsOf(list), (old) => (old as Thing[]).filter((t) => t.id !== id));
+    made = changedAt(made, stepsOf(list), (old) => ((old as Thing[] | undefined) ?? []).filter((t) => t.id !== id));
   }
   for (const { list, thing } of effect.added) {
     made = changedAt(made, stepsOf(list), (old) => {
@@ -50,14 +50,32 @@ export function applyEffect(rig: Rig, effect: Effect): Rig {
   return made as Rig;
 }
 
-/** The document with all that can be drawn of edits before the server has answered: values that are set. Other edits wait for their effect. */
+/** Lists of things on which nothing else hangs: what comes or goes there changes nothing more. */
+const alone = /^(plans|plans\/[^/]+\/events|left)$/;
+const listOf = (thing: string) => thing.slice(0, Math.max(0, thing.lastIndexOf("/")));
+
+/** What an edit adds or removes where nothing else hangs on it; null for any other. */
+function aloneEffect(edit: Edit): Effect | null {
+  const none = { set: [], added: [], removed: [] };
+  if (edit.kind === "add") {
+    const { list, value } = edit as Schema["EditAddThing"];
+    return alone.test(list) ? { ...none, added: [{ list, thing: value }] } : null;
+  }
+  if (edit.kind !== "remove") return null;
+  const { thing } = edit as Schema["EditRemoveThing"];
+  const id = thing.slice(thing.lastIndexOf("/") + 1);
+  return alone.test(listOf(thing)) ? ({ ...none, removed: [{ list: listOf(thing), thing: { id } }] } as unknown as Effect) : null;
+}
+
+/** The document with all that can be drawn of edits before the server has answered: values that are set, and what comes and goes by itself. Other edits wait for their effect. */
 export function drawn(rig: Rig, edits: Edit[]): Rig {
   return edits.reduce((made, edit) => {
     if (edit.kind === "change") {
       const { thing, values } = edit as Schema["EditChangeThing"];
       return changedAt(made, stepsOf(thing), (old) => ({ ...(old as object), ...(values as object) })) as Rig;
     }
-    return edit.kind === "restore" ? applyEffect(made, (edit as Schema["EditRestore"]).effect) : made;
+    const effect = edit.kind === "restore" ? (edit as Schema["EditRestore"]).effect : aloneEffect(edit);
+    return effect ? applyEffect(made, effect) : made;
   }, rig);
 }
 
@@ -74,7 +92,7 @@ export function sharedWith<T>(next: T, before: unknown): T {
 }
 
 /** Whether an edit is drawn in full before the server has answered. */
-export const isDrawnAtOnce = (edit: Edit) => edit.kind === "change" || edit.kind === "restore";
+export const isDrawnAtOnce = (edit: Edit) => edit.kind === "change" || edit.kind === "restore" || aloneEffect(edit) !== null;
 
 /** Whether edits may touch what an effect changed: sure for values that are set, and on the safe side for all else. */
 export function mayTouch(effect: Effect, edits: Edit[]): boolean {

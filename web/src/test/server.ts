@@ -85,9 +85,6 @@ export class Server implements RigApi {
   async answers(ask: Schema["AnswersRequest"]): Promise<Schema["AnswersAnswer"]> {
     this.reach();
     this.asked.push(ask);
-    const gone = ask.conditions?.events?.findIndex((e) => e.zoneId === "gone") ?? -1;
-    if (gone >= 0)
-      throw new Problem(400, "not in this rig", undefined, { [`conditions.events[${gone}].zoneId`]: ["there is no zone 'gone'"] }, {});
     if (this.refuse?.(ask.edits ?? [])) throw new Problem(422, "too large", undefined, {}, {});
     const answers = {
       drainDown: drain,
@@ -109,7 +106,6 @@ export class Server implements RigApi {
       weather: null,
       ...night,
       ...ask.conditions,
-      events: ask.conditions?.events?.map((e) => ({ untilH: null, ...e })) ?? null,
     };
     return { conditions: told, effect: null, answers, changed: {} } as Schema["AnswersAnswer"];
   }
@@ -118,7 +114,9 @@ export class Server implements RigApi {
     const [before, after] = [then, now].map((n) => this.at(n).runs[0]?.bends[0]?.at.zM);
     return {
       set: before === after ? [] : [{ path: "runs/upper/bends/b1/at/zM", before: before as never, after: after as never }],
-      added: [],
+      added: (this.at(now).plans ?? [])
+        .filter((p) => !this.at(then).plans?.some((o) => o.id === p.id))
+        .map((thing) => ({ list: "plans", thing: thing as never })),
       removed: [],
     };
   }

@@ -1,4 +1,5 @@
-import { Slider as RadixSlider, Switch as RadixSwitch, ToggleGroup } from "radix-ui";
+import { Check, Minus } from "lucide-react";
+import { Checkbox, Slider as RadixSlider, Switch as RadixSwitch, ToggleGroup } from "radix-ui";
 import type { ButtonHTMLAttributes, ReactNode } from "react";
 
 /** A button with words or a sign on it; at least 40 px high. */
@@ -93,6 +94,22 @@ export function Switch({ label, on, onChange }: { label: string; on: boolean; on
 }
 
 /** A sheet of the page with a heading. */
+/** A box to tick with a wet hand; some: part of what it stands for is done. */
+export function Tick({ label, on, some = false, onChange }: { label: string; on: boolean; some?: boolean; onChange(on: boolean): void }) {
+  return (
+    <Checkbox.Root
+      aria-label={label}
+      checked={on || (some && "indeterminate")}
+      onCheckedChange={(to) => onChange(to === true)}
+      className="group flex size-11 shrink-0 items-center justify-center"
+    >
+      <span className="flex size-6 items-center justify-center rounded-[5px] border-2 border-ink group-data-[state=checked]:bg-ink group-data-[state=checked]:text-panel">
+        <Checkbox.Indicator>{on ? <Check size={18} strokeWidth={3} /> : <Minus size={18} strokeWidth={3} />}</Checkbox.Indicator>
+      </span>
+    </Checkbox.Root>
+  );
+}
+
 export function Panel({ className = "", children, ...rest }: { className?: string; children: ReactNode; "aria-label"?: string }) {
   return (
     <section className={`min-h-0 min-w-0 rounded-md border border-rule bg-panel ${className}`} {...rest}>

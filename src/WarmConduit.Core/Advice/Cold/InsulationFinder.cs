@@ -114,7 +114,7 @@ public static class InsulationFinder
     private static (Question After, Effect? Effect)? Tried(Question question, WarmIdea idea)
     {
         question.Cancel.ThrowIfCancellationRequested();
-        if (idea.Event is { } done) return (question.With(question.Conditions with { Events = [.. question.Conditions.Events ?? [], done] }), null);
+        if (idea.Event is { } done) return (question.With(question.Conditions.Happening([.. question.Conditions.Events ?? [], done])), null);
         return Trial.Of(question, idea.Edits, out _) is { } tried ? (tried.After, tried.Edited.Effect) : null;
     }
 

@@ -15,6 +15,7 @@ public static class LeftStudy
     /// </summary>
     public static LeftAnswer Ask(Question question)
     {
+        question = question.With(question.Conditions with { Water = WaterState.AsLeft });
         var rig = question.Rig;
         var left = question.Ask(LeftWater.Of);
         var breaks = FreezeLadderStudy.Freezers(question).Where(f => f.BreaksByIce || f.BreaksShut).Select(f => f.Thing).ToHashSet();

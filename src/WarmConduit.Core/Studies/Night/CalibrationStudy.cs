@@ -94,7 +94,7 @@ public static class CalibrationStudy
     private static NightNetwork Rooms(Question question, Thermometers read, int heated)
     {
         var zones = question.Rig.Shell.Zones;
-        var night = question.Conditions.Constant(read.OutdoorC.Average()) with { Events = null, HeatOn = false, InsideC = read.Zones[0].C[0], Cloud = 1 };
+        var night = question.Conditions.Constant(read.OutdoorC.Average()).Happening(null) with { HeatOn = false, InsideC = read.Zones[0].C[0], Cloud = 1 };
         var asked = question.With(night);
         double endS = read.TimeS[^1];
         var network = RigNetwork.Of(asked, [.. FreezeLadderStudy.Freezers(asked)], [new WeatherHour(night.OutdoorC, night.WindMPerS, 1)], NightCourse.Of(night, endS)[0], Doubt.None, out _);

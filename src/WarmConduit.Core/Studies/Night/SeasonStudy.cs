@@ -52,7 +52,7 @@ public static class SeasonStudy
     public static SeasonAnswer Ask(Question question, SeasonInput input)
     {
         var (place, winters) = input;
-        var night = question.Conditions with { Weather = null, Events = null };
+        var night = question.Conditions.Happening(null) with { Weather = null };
         var asked = question.With(night);
         var freezers = FreezeLadderStudy.Freezers(asked).ToList();
         const int days = Weeks * 7;

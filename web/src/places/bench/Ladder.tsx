@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
 import { useClock } from "../../app/units";
+import { leftWords } from "../../drawing/left";
 import { colourNames, colourOf, cssOf, stateWords, verdictWords } from "../../drawing/temperature";
 import { Rows } from "../../ui/Rows";
 import { Stale } from "../../ui/Stale";
@@ -26,7 +27,7 @@ export function Ladder() {
     <Stale stale={stale} className="flex min-h-0 grow flex-col">
       <header className="shrink-0 px-3 pt-2.5">
         <h3 className="flex justify-between gap-2 font-semibold">
-          First ice, {night.water === "wet" ? "left full" : "drained like this"}
+          First ice, {leftWords[night.water]}
           <span className="font-normal text-muted">
             {freezing === 0 ? "none before morning" : `${freezing} of ${count} before morning`}
           </span>

@@ -2,7 +2,7 @@ import { Trash2 } from "lucide-react";
 import { useRef, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { Problem, type Schema } from "../../api/client";
-import { nameCut } from "../../document/edits";
+import { added, nameCut, removed } from "../../document/edits";
 import { straightOf } from "../../drawing/photos";
 import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
@@ -60,7 +60,7 @@ export function Photos({ onClose }: { onClose(): void }) {
     const there = photos.some((p) => p.id === draft.id);
     const edit = there
       ? { kind: "change", thing: `shell/photos/${draft.id}`, values: { ...draft, id: undefined } }
-      : { kind: "add", list: "shell/photos", value: draft };
+      : added("shell/photos", draft);
     document.commit(`Photo ${draft.name}`, [edit as unknown as Edit]);
     setDraft(null);
     setRefused(null);
@@ -96,7 +96,7 @@ export function Photos({ onClose }: { onClose(): void }) {
                   <Button onClick={() => setDraft(p)}>Straighten</Button>
                   <Button
                     aria-label={`Remove ${p.name}`}
-                    onClick={() => document.commit(`Remove photo ${p.name}`, [{ kind: "remove", thing: `shell/photos/${p.id}` } as Edit])}
+                    onClick={() => document.commit(`Remove photo ${p.name}`, [removed(`shell/photos/${p.id}`)])}
                   >
                     <Trash2 size={16} />
                   </Button>

@@ -1,7 +1,7 @@
 import { X } from "lucide-react";
 import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
-import { changed } from "../../document/edits";
+import { changed, removed } from "../../document/edits";
 import type { Rig } from "../../document/geometry";
 import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
@@ -94,11 +94,7 @@ export function Prices({ onClose }: { onClose(): void }) {
                           <Button
                             quiet
                             aria-label={`No price for ${row.name}, ${units[row.unit]}`}
-                            onClick={() =>
-                              document.commit(`Price of ${row.name}`, [
-                                { kind: "remove", thing: `prices/${row.known?.id}` } as unknown as Schema["Edit"],
-                              ])
-                            }
+                            onClick={() => document.commit(`Price of ${row.name}`, [removed(`prices/${row.known?.id}`)])}
                           >
                             <X size={16} />
                           </Button>

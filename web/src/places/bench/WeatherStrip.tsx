@@ -1,13 +1,14 @@
 import type { ComponentProps, ReactNode } from "react";
 import { Link } from "wouter";
 import { useClock } from "../../app/units";
-import { Button, Choice, Panel, Slider, Switch } from "../../ui/controls";
+import { Button, Panel, Slider, Switch } from "../../ui/controls";
 import { weatherWords } from "../night/places";
 import { eventWords } from "../night/plan";
-import { useDocument, useStores } from "./benchStores";
+import { useAnswers, useDocument, useStores } from "./benchStores";
 import { HeatShort } from "./HeatShort";
 import { useNightSliders } from "./nightSliders";
 import { SpiritLevel } from "./SpiritLevel";
+import { WaterChoice } from "./WaterChoice";
 
 /** The night, as a control: every drawing answers while it is dragged. */
 export function WeatherStrip() {
@@ -15,9 +16,11 @@ export function WeatherStrip() {
   const id = useDocument((s) => s.id);
   const { setConditions } = useStores().answers;
   const clock = useClock();
+  const planId = useAnswers((s) => s.conditions?.planId);
+  const events = useDocument((s) => s.rig?.plans?.find((p) => p.id === planId)?.events) ?? [];
   if (!shown) return null;
   const { night: c, sliders } = shown;
-  const [first] = [...(c.events ?? [])].sort((a, b) => a.atH - b.atH);
+  const [first] = [...events].sort((a, b) => a.atH - b.atH);
   const comes = first && `, ${eventWords[first.kind]} ${clock(c.startHour, first.atH * 3600).replace(" next day", "")}`;
   return (
     <Panel aria-label="The night" className="shrink-0">
@@ -47,15 +50,7 @@ export function WeatherStrip() {
         <SliderField title="Water at start" className="w-40 grow max-[1180px]:w-34" {...sliders.startWaterC} />
         <SliderField title="Left for" className="w-32 grow max-[1180px]:w-24" {...sliders.hours} />
         <Field title="Water system" value="">
-          <Choice
-            label="Water in the system"
-            value={c.water}
-            onChange={(water) => setConditions({ water })}
-            options={[
-              { value: "wet", text: "Full" },
-              { value: "drained", text: "Drained" },
-            ]}
-          />
+          <WaterChoice value={c.water} />
         </Field>
         <SpiritLevel parked={c.parked} onChange={(parked) => setConditions({ parked })} />
       </div>

@@ -1,5 +1,5 @@
 import type { Schema } from "../../api/client";
-import { changed, nameCut } from "../../document/edits";
+import { added, changed, nameCut } from "../../document/edits";
 import { courseOf, type Rig, type Run, towards, type Xyz } from "../../document/geometry";
 import { rounded, type Thing } from "../../document/things";
 
@@ -52,7 +52,7 @@ export const placeSet = (set: Schema["PartSet"], at: Xyz): Edit[] => [
 export function placeOwn(part: Schema["Part"], at: Xyz): Made {
   const id = newId(part.stock.replace(/[^a-z0-9-]/g, "-").slice(0, 40));
   const value = { ...part, id, box: { ...part.box, at: rounded(at) } };
-  return { edits: [{ kind: "add", list: "parts", value } as unknown as Edit], thing: { kind: "part", partId: id } };
+  return { edits: [added("parts", value)], thing: { kind: "part", partId: id } };
 }
 
 export function copyOf(part: Schema["Part"]): Made {

@@ -1,6 +1,6 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 import type { Schema } from "../../api/client";
-import { nameCut } from "../../document/edits";
+import { added, nameCut } from "../../document/edits";
 import { courseOf, freePorts, indexOf, type Rig, towards, type Xyz } from "../../document/geometry";
 import { freePort, rounded, type Thing } from "../../document/things";
 import { fromLine } from "../../drawing/pick";
@@ -192,6 +192,6 @@ export function madeOf(
     to: tied(end),
     bends: drawing.bends.map((at, i) => ({ id: `b${i + 1}`, at: rounded(at) })),
   };
-  edits.push({ kind: "add", list: "runs", value } as unknown as Edit);
+  edits.push(added("runs", value));
   return { edits, thing: { kind: "run", runId: id }, name };
 }

@@ -4,6 +4,7 @@ import { useCatalogue } from "../../app/catalogue";
 import { useSettings } from "../../app/settings";
 import { usePrint } from "../../app/units";
 import { evenFall, fallBetweenEnds, level, mirrored } from "../../document/arrange";
+import { removed } from "../../document/edits";
 import { fragmentOf, inserted, readFragment } from "../../document/fragment";
 import { courseOf, indexOf, type Xyz } from "../../document/geometry";
 import { movedBy, nameOf, type Thing } from "../../document/things";
@@ -111,10 +112,7 @@ export function useActions() {
         if (paths.length === 0) return;
         const words = `Remove ${what(things)}`;
         selection.nothing();
-        commit(
-          words,
-          paths.map((thing) => ({ kind: "remove", thing }) as Edit),
-        );
+        commit(words, paths.map(removed));
       },
       /** The next or last point along the run in hand, part by part where no run is in hand. */
       walk(way: 1 | -1) {

@@ -30,7 +30,7 @@ function Drain({ rig }: { rig: Parameters<typeof WaterAfter>[0]["rig"] }) {
         <AllHeights rig={rig} />
         <Holds />
       </div>
-      <OrderList count={count} onCount={setChosen} />
+      <OrderList rig={rig} count={count} onCount={setChosen} />
     </main>
   );
 }

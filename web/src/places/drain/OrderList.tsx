@@ -1,21 +1,24 @@
-import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { say, usePrint } from "../../app/units";
+import type { Rig } from "../../document/geometry";
+import { stateWord, whenWords } from "../../drawing/left";
 import { stayWords } from "../../drawing/stays";
-import { Panel } from "../../ui/controls";
+import { Button, Panel, Tick } from "../../ui/controls";
 import { QuantityField } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
-import { useAnswers } from "../bench/benchStores";
+import { useAnswers, useStores } from "../bench/benchStores";
 import { useAsked } from "../bench/useAsked";
+import { useLeft } from "./useLeft";
 
 /** The order of draining, what comes out at each step, and what a jug tells. */
-export function OrderList({ count, onCount }: { count: number; onCount(count: number): void }) {
+export function OrderList({ rig, count, onCount }: { rig: Rig; count: number; onCount(count: number): void }) {
   const order = useAnswers((s) => s.answers?.drainOrder);
+  const left = useLeft(rig);
   const stale = useAnswers((s) => s.stale);
   const print = usePrint();
-  const [jug, setJug] = useState<{ step: string; litres: number } | null>(null);
   if (!order) return <p className="p-3 text-muted">Asking…</p>;
   const minutes = (seconds: number) => print(seconds, "duration");
+  const nameOf = (id: string) => rig.parts.find((p) => p.id === id)?.name ?? id;
   const stays = stayWords(order.stays, print);
   return (
     <Stale stale={stale} className="flex min-w-0 flex-col gap-3">
@@ -26,38 +29,62 @@ export function OrderList({ count, onCount }: { count: number; onCount(count: nu
           <strong className="font-semibold text-ink">{stays.sum}</strong>
           {stays.where && `: ${stays.where}`}. Times are estimates.
         </p>
+        <LeftState left={left} />
         <ol className="mt-2 flex flex-col gap-1">
           {order.steps.map((s, i) => (
             <li key={s.id} className={`rounded-md ${count === i + 1 ? "bg-sunk shadow-[inset_0_0_0_1.5px_var(--ink)]" : ""}`}>
-              <button
-                type="button"
-                className="flex min-h-10 w-full items-start gap-2 px-1.5 py-1.5 text-left"
-                aria-pressed={count === i + 1}
-                onClick={() => onCount(i + 1)}
-              >
-                <span className="w-6 shrink-0 text-right font-semibold">{i + 1}</span>
-                <span className="min-w-0 grow">
-                  <span className="block font-medium">{say(s.words, print)}</span>
-                  <span className="block text-muted">{about(s, minutes)}</span>
-                </span>
-                <span className="shrink-0 text-right font-semibold">{s.outL >= 0.0005 ? print(s.outL, "volume") : "nothing"}</span>
-              </button>
+              <div className="flex items-start">
+                <Tick
+                  label={`Done: ${say(s.words, print)}`}
+                  on={s.partIds.every(left.isDone)}
+                  some={s.partIds.some(left.isDone)}
+                  onChange={(on) => left.tick(say(s.words, print), s.partIds, on)}
+                />
+                <button
+                  type="button"
+                  className="flex min-h-11 min-w-0 grow items-start gap-2 py-2 pr-1.5 text-left"
+                  aria-pressed={count === i + 1}
+                  onClick={() => onCount(i + 1)}
+                >
+                  <span className="w-5 shrink-0 text-right font-semibold">{i + 1}</span>
+                  <span className="min-w-0 grow">
+                    <span className="block font-medium">{say(s.words, print)}</span>
+                    <span className="block text-muted">{about(s, minutes)}</span>
+                  </span>
+                  <span className="shrink-0 text-right font-semibold">{s.outL >= 0.0005 ? print(s.outL, "volume") : "nothing"}</span>
+                </button>
+              </div>
               {count === i + 1 && (
                 <div className="px-3 pb-3 pl-9">
                   <p className="text-muted">{s.why}</p>
-                  {s.kind !== "taps" && (
-                    <div className="mt-2 max-w-44">
-                      <QuantityField
-                        label="What the jug says"
-                        value={jug?.step === s.id ? jug.litres : null}
-                        quantity="volume"
-                        least={0}
-                        most={9999}
-                        onCommit={(litres) => setJug({ step: s.id, litres })}
-                      />
-                    </div>
+                  {s.kind === "taps" ? (
+                    <ul className="mt-1" aria-label="Taps">
+                      {s.partIds.map((id) => (
+                        <li key={id} className="flex items-center gap-2">
+                          <Tick
+                            label={`Done: open ${nameOf(id)}`}
+                            on={left.isDone(id)}
+                            onChange={(on) => left.tick(nameOf(id), [id], on)}
+                          />
+                          {nameOf(id)}
+                        </li>
+                      ))}
+                    </ul>
+                  ) : (
+                    <>
+                      <div className="mt-2 max-w-44">
+                        <QuantityField
+                          label="What the jug says"
+                          value={left.jugOf(s.id)}
+                          quantity="volume"
+                          least={0}
+                          most={9999}
+                          onCommit={(litres) => left.measure(s.id, litres)}
+                        />
+                      </div>
+                      {left.jugOf(s.id) !== null && <Proof step={s.id} litres={left.jugOf(s.id) ?? 0} />}
+                    </>
                   )}
-                  {jug?.step === s.id && <Proof step={s.id} litres={jug.litres} />}
                 </div>
               )}
             </li>
@@ -111,6 +138,49 @@ export function OrderList({ count, onCount }: { count: number; onCount(count: nu
         </Panel>
       )}
     </Stale>
+  );
+}
+
+/** How the water system stands by what was ticked and measured. */
+function LeftState({ left }: { left: ReturnType<typeof useLeft> }) {
+  const state = useAnswers((s) => s.answers?.left);
+  const water = useAnswers((s) => s.conditions?.water);
+  const { setConditions } = useStores().answers;
+  const print = usePrint();
+  if (!left.known)
+    return (
+      <p className="mt-2 rounded-md bg-sunk px-2.5 py-2">
+        Tick what you have done. What is in the system then is worked out, and kept with its time.
+      </p>
+    );
+  if (!state) return null;
+  const open = state.notDone.map((p) => p.words);
+  const short = state.readings.filter((r) => r.isShort);
+  return (
+    <section className="mt-2 rounded-md bg-sunk px-2.5 py-2" aria-label="How it is left">
+      <p>
+        <strong className="font-semibold">{state.at ? stateWord(state, print) : "Full"}</strong>
+        <span className="text-muted">
+          {state.at ? ` · last step ${whenWords(state.at)}` : state.filled ? ` · filled ${whenWords(state.filled)}` : ""}
+        </span>
+      </p>
+      {state.at && (
+        <p>
+          {print(state.staysL, "volume")} in it
+          {open.length > 0 && ` · not done: ${open.slice(0, 3).join(", ")}${open.length > 3 ? ` and ${open.length - 3} more` : ""}`}
+        </p>
+      )}
+      {short.length > 0 && (
+        <p>
+          {short.length === 1 ? "A jug took" : `${short.length} jugs took`} less than should come: what those steps empty counts as still
+          full.
+        </p>
+      )}
+      <div className="mt-1 flex flex-wrap gap-2">
+        {state.at && <Button onClick={left.fill}>Mark as filled</Button>}
+        {water !== "asLeft" && <Button onClick={() => setConditions({ water: "asLeft" })}>Start the night from this</Button>}
+      </div>
+    </section>
   );
 }
 

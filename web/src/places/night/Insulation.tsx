@@ -1,20 +1,23 @@
 import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { say, useClock, usePrint } from "../../app/units";
+import type { Rig } from "../../document/geometry";
 import { Button, Choice, Panel } from "../../ui/controls";
 import { Working } from "../../ui/Working";
 import { useAnswers, useDocument, useStores } from "../bench/benchStores";
 import { PricesButton } from "../bench/PricesButton";
 import { useJob } from "../bench/useAsked";
 import { useLook } from "../bench/useLook";
+import { usePlan } from "./usePlan";
 
 type By = "hoursWon" | "hoursPerMm" | "hoursPerL" | "hoursPerMoney";
 const SHOWN = 8;
 const orders: Record<By, string> = { hoursWon: "Hours", hoursPerMm: "per mm", hoursPerL: "per litre", hoursPerMoney: "per money" };
 
 /** Sleeves, jackets, linings, louvres: each tried on the night, and the best of them together. */
-export function Insulation() {
-  const { document, answers } = useStores();
+export function Insulation({ rig }: { rig: Rig }) {
+  const { document } = useStores();
+  const plan = usePlan(rig);
   const asked = useJob("insulation");
   const { data } = asked;
   const inHand = useDocument((s) => s.inHand.length > 0);
@@ -85,11 +88,7 @@ export function Insulation() {
                     <Button
                       aria-label={`${o.event ? "Plan" : "Do"} it: ${say(o.words, print)}`}
                       disabled={inHand}
-                      onClick={() =>
-                        o.event
-                          ? answers.setConditions({ events: [...(answers.getState().conditions?.events ?? []), o.event] })
-                          : document.commit(say(o.words, print), o.edits)
-                      }
+                      onClick={() => (o.event ? plan.add(o.event) : document.commit(say(o.words, print), o.edits))}
                     >
                       {o.event ? "Plan it" : "Do it"}
                     </Button>

@@ -4,6 +4,7 @@ import { PickField, QuantityField } from "../../ui/QuantityField";
 import { useStores } from "../bench/benchStores";
 import { HeatShort } from "../bench/HeatShort";
 import { useNightSliders } from "../bench/nightSliders";
+import { WaterChoice } from "../bench/WaterChoice";
 import { dayWords, type Place, places } from "./places";
 import { WeatherFile } from "./WeatherFile";
 
@@ -86,15 +87,7 @@ export function NightControls() {
       )}
       <Line title="Water, at the start" {...sliders.startWaterC} />
       <div className="flex flex-wrap items-center gap-3">
-        <Choice
-          label="Water in the system"
-          value={c.water}
-          onChange={(water) => setConditions({ water })}
-          options={[
-            { value: "wet", text: "Full" },
-            { value: "drained", text: "Drained" },
-          ]}
-        />
+        <WaterChoice value={c.water} />
         <span className="flex items-center gap-2">
           Heat <Switch label="Heat" on={c.heatOn} onChange={(heatOn) => setConditions({ heatOn })} />
         </span>

@@ -62,7 +62,7 @@ function Night({ rig }: { rig: Rig }) {
           <Limit />
         </div>
         <Season />
-        <Insulation />
+        <Insulation rig={rig} />
         <Compared rig={rig} />
         <Calibration rig={rig} />
       </Stale>

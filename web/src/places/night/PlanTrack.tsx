@@ -5,10 +5,10 @@ import { useClock } from "../../app/units";
 import type { Rig } from "../../document/geometry";
 import { PickField } from "../../ui/QuantityField";
 import { useSize } from "../../ui/useSize";
-import { useAnswers, useStores } from "../bench/benchStores";
 import { LEFT, RIGHT, xOf } from "./axis";
 import { EventForm } from "./EventForm";
 import { type EventKind, eventWords, movedEvent, newEvent, type PlanEvent } from "./plan";
+import { usePlan } from "./usePlan";
 
 const ROW = 40;
 const MOST_EVENTS = 40;
@@ -16,19 +16,15 @@ const MOST_EVENTS = 40;
 /** What happens in the course of the night, each on a line of its own under the hours: its bar is dragged, or its ends. */
 export function PlanTrack({ night, rig }: { night: Schema["NightHoursAnswer"]; rig: Rig }) {
   const [box, size] = useSize<HTMLDivElement>();
-  const { answers } = useStores();
-  const events = useAnswers((s) => s.conditions?.events) ?? [];
+  const plan = usePlan(rig);
+  const { events } = plan;
   const [chosen, setChosen] = useState<string | null>(null);
   const last = night.weather.length - 1;
-  // By the events as they are when a figure is kept, not as they were when it was typed.
-  const change = (to: (now: PlanEvent[]) => PlanEvent[]) =>
-    answers.setConditions({ events: to(answers.getState().conditions?.events ?? []) });
-  const set = (next: PlanEvent) => change((now) => now.map((e) => (e.id === next.id ? next : e)));
   const open = events.find((e) => e.id === chosen);
   const add = (kind: EventKind) => {
     const made = newEvent(kind, last, rig.shell.zones.find((z) => z.kind === "living")?.id ?? rig.shell.zones[0]?.id);
     setChosen(made.id);
-    change((now) => [...now, made]);
+    plan.add(made);
   };
   return (
     <section ref={box} className="mt-2 border-t border-rule pt-1" aria-label="What happens in the course of it">
@@ -43,7 +39,7 @@ export function PlanTrack({ night, rig }: { night: Schema["NightHoursAnswer"]; r
             last={last}
             chosen={e.id === chosen}
             onChoose={() => setChosen(e.id === chosen ? null : e.id)}
-            onMove={set}
+            onMove={(to, done) => (to === null ? plan.letGo() : done ? plan.set(to) : plan.show(to))}
           />
         ))}
       <div className="flex flex-wrap items-end gap-3 py-1">
@@ -67,10 +63,10 @@ export function PlanTrack({ night, rig }: { night: Schema["NightHoursAnswer"]; r
             event={open}
             rig={rig}
             startHour={night.startHour}
-            onChange={set}
+            onChange={plan.set}
             onRemove={() => {
               setChosen(null);
-              change((now) => now.filter((e) => e.id !== open.id));
+              plan.remove(open);
             }}
           />
         )}
@@ -87,7 +83,8 @@ interface RowProps {
   last: number;
   chosen: boolean;
   onChoose(): void;
-  onMove(event: PlanEvent): void;
+  /** Where it is dragged to, and whether that is done; null: it goes back. */
+  onMove(event: PlanEvent | null, done: boolean): void;
 }
 
 function EventRow({ event, rig, startHour, width, last, chosen, onChoose, onMove }: RowProps) {
@@ -98,14 +95,17 @@ function EventRow({ event, rig, startHour, width, last, chosen, onChoose, onMove
   const name = event.kind === "open" ? openWords(event, rig) : eventWords[event.kind];
   useGesture(
     {
-      onDrag: ({ xy: [px], event: raw, memo, first }) => {
+      onDrag: ({ xy: [px], event: raw, memo, first, last: ends, tap, canceled }) => {
         const at = ((px - (row.current?.getBoundingClientRect().left ?? 0) - LEFT) / Math.max(1, width - LEFT - RIGHT)) * last;
         const part =
           memo?.part ?? ((raw.target as Element).closest("[data-part]")?.getAttribute("data-part") as "from" | "until" | "all" | null);
         if (!part) return undefined;
-        const grip = memo?.grip ?? at - event.atH;
-        if (!first) onMove(movedEvent(event, part, part === "all" ? at - grip : at, last));
-        return { part, grip };
+        const was: PlanEvent = memo?.was ?? event;
+        const grip = memo?.grip ?? at - was.atH;
+        const to = movedEvent(was, part, part === "all" ? at - grip : at, last);
+        if (canceled || tap) onMove(null, true);
+        else if (!first) onMove(to, ends);
+        return { part, grip, was };
       },
     },
     { target: row, drag: { pointer: { keys: false }, preventDefault: true, filterTaps: true }, eventOptions: { passive: false } },
@@ -126,7 +126,7 @@ function EventRow({ event, rig, startHour, width, last, chosen, onChoose, onMove
         const by = e.key === "ArrowRight" || e.key === "ArrowUp" ? 0.25 : e.key === "ArrowLeft" || e.key === "ArrowDown" ? -0.25 : 0;
         if (by === 0) return;
         e.preventDefault();
-        onMove(movedEvent(event, part, value + by, last));
+        onMove(movedEvent(event, part, value + by, last), true);
       }}
     >
       <span className="h-6 w-[5px] rounded-sm bg-ink" />

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { useClock } from "../../app/units";
+import { added, changed, removed } from "../../document/edits";
 import type { Rig } from "../../document/geometry";
 import { verdictWords } from "../../drawing/temperature";
 import { Button, Panel } from "../../ui/controls";
@@ -8,7 +9,8 @@ import { PickField, TextField } from "../../ui/QuantityField";
 import { useAnswers, useDocument, useStores } from "../bench/benchStores";
 import { newId } from "../bench/drawingTools";
 import { useHeld } from "./held";
-import { changedRungs, conditionsOf, isPlan, planOf } from "./plan";
+import { changedRungs, conditionsOf, isLeftAs, planOf } from "./plan";
+import { freeName } from "./usePlan";
 
 const SHOWN = 8;
 
@@ -22,15 +24,13 @@ export function Plans({ night, rig, stale }: { night: Schema["NightHoursAnswer"]
   const [name, setName] = useState("");
   if (!conditions) return null;
   const plans = rig.plans ?? [];
-  const now = plans.find((p) => isPlan(conditions, p));
+  const now = plans.find((p) => p.id === conditions.planId);
+  const changedSince = now && !isLeftAs(conditions, now);
   const keep = (as: string) => {
     const same = plans.find((p) => p.name === as);
-    const plan = planOf(conditions, same?.id ?? newId("plan"), as);
-    document.commit(`Plan ${as} kept`, [
-      same
-        ? ({ kind: "change", thing: `plans/${same.id}`, values: plan } as unknown as Schema["Edit"])
-        : ({ kind: "add", list: "plans", value: plan } as unknown as Schema["Edit"]),
-    ]);
+    const { id, ...plan } = planOf(conditions, same?.id ?? newId("plan"), as, now?.events ?? []);
+    document.commit(`Plan ${as} kept`, [same ? changed(`plans/${id}`, plan) : added("plans", { id, ...plan })]);
+    answers.setConditions({ planId: id });
   };
   const shown = held?.rigId === rig.id ? held : null;
   return (
@@ -40,33 +40,47 @@ export function Plans({ night, rig, stale }: { night: Schema["NightHoursAnswer"]
         <PickField
           label="Kept with the rig"
           value={now?.id ?? ""}
-          options={[...(now ? [] : [{ value: "", text: "none of these" }]), ...plans.map((p) => ({ value: p.id, text: p.name }))]}
+          options={[{ value: "", text: "None" }, ...plans.map((p) => ({ value: p.id, text: p.name }))]}
           onCommit={(id) => {
             const plan = plans.find((p) => p.id === id);
-            if (plan) answers.setConditions(conditionsOf(plan));
+            answers.setConditions(plan ? conditionsOf(plan) : { planId: null });
           }}
         />
       )}
-      <div className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
-        <TextField label={now ? "Keep it under another name" : "Keep this night as"} value={name} onCommit={setName} />
-        <Button
-          disabled={inHand || name === ""}
-          onClick={() => {
-            keep(name);
-            setName("");
-          }}
-        >
-          Keep
-        </Button>
-      </div>
-      <div className="flex flex-wrap gap-2">
-        {now && (
+      {now ? (
+        <TextField
+          key={now.id}
+          label="Its name"
+          value={now.name}
+          onCommit={(as) => document.commit(`Plan ${as} renamed`, [changed(`plans/${now.id}`, { name: as })])}
+        />
+      ) : (
+        <div className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
+          <TextField label="Keep this night as" value={name} onCommit={setName} />
           <Button
-            disabled={inHand}
-            onClick={() =>
-              document.commit(`Plan ${now.name} taken away`, [{ kind: "remove", thing: `plans/${now.id}` } as unknown as Schema["Edit"]])
-            }
+            disabled={inHand || name === ""}
+            onClick={() => {
+              keep(name);
+              setName("");
+            }}
           >
+            Keep
+          </Button>
+        </div>
+      )}
+      <div className="flex flex-wrap gap-2">
+        {changedSince && (
+          <Button disabled={inHand} onClick={() => keep(now.name)}>
+            Keep how it is left in “{now.name}”
+          </Button>
+        )}
+        {now && (
+          <Button disabled={inHand} onClick={() => keep(freeName(plans, now.name))}>
+            Copy it
+          </Button>
+        )}
+        {now && (
+          <Button disabled={inHand} onClick={() => document.commit(`Plan ${now.name} taken away`, [removed(`plans/${now.id}`)])}>
             Take “{now.name}” away
           </Button>
         )}

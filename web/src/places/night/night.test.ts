@@ -3,7 +3,7 @@ import type { Schema } from "../../api/client";
 import { night } from "../../test/rig";
 import { LEFT, RIGHT, ticks, xOf } from "./axis";
 import { dayWords, weatherWords } from "./places";
-import { changedRungs, conditionsOf, isPlan, movedEvent, newEvent, planOf } from "./plan";
+import { changedRungs, conditionsOf, isLeftAs, movedEvent, newEvent, planOf } from "./plan";
 
 describe("the axis of the night", () => {
   it("runs from the start to the last hour between names and figures, and nothing leaves it", () => {
@@ -57,14 +57,15 @@ describe("what happens in the course of a night", () => {
     expect(newEvent("away", 240, undefined).untilH).toBe(124);
   });
 
-  it("is a plan that is known again, whatever the order of its events, and no more once one is changed", () => {
-    const away = { ...newEvent("away", 12, undefined), id: "a" };
-    const c = { ...night, events: [{ ...drive, id: "b" }, away] };
-    const kept = planOf({ ...c, events: [away, { ...drive, id: "b" }] }, "p", "Week");
-    expect(isPlan(c, kept)).toBe(true);
-    expect(isPlan({ ...c, ...conditionsOf(kept) }, kept)).toBe(true);
-    expect(isPlan({ ...c, events: [away] }, kept)).toBe(false);
-    expect(isPlan({ ...c, startWaterC: c.startWaterC + 1 }, kept)).toBe(false);
+  it("is left as its plan has it until something of that is changed, however the water is left", () => {
+    for (const water of ["wet", "drained", "asLeft"] as const) {
+      const c = { ...night, water };
+      const kept = planOf(c, "p", "Week", [{ ...drive, id: "b" }]);
+      expect(isLeftAs(c, kept)).toBe(true);
+      expect({ ...c, ...conditionsOf(kept) }).toMatchObject({ water, planId: "p" });
+      expect(isLeftAs({ ...c, outdoorC: c.outdoorC - 5 }, kept)).toBe(true);
+      expect(isLeftAs({ ...c, startWaterC: c.startWaterC + 1 }, kept)).toBe(false);
+    }
   });
 
   it("laid over another night names what freezes at another time, soonest first", () => {

@@ -1,3 +1,4 @@
+import { dequal } from "dequal";
 import type { Schema } from "../../api/client";
 import { newId } from "../bench/drawingTools";
 
@@ -53,17 +54,17 @@ export function movedEvent(event: PlanEvent, part: "from" | "until" | "all", toH
   return { ...event, atH: from, ...(until !== null && { untilH: from + length }) };
 }
 
-/** The plan that is looked at, to be kept under a name. */
-export const planOf = (c: Conditions, id: string, name: string): NightPlan => ({
+/** How the vehicle is left and what happens then, to be kept under a name. */
+export const planOf = (c: Conditions, id: string, name: string, events: PlanEvent[]): NightPlan => ({
   id,
   name,
   startHour: c.startHour,
   hours: c.hours,
   heatOn: c.heatOn,
-  drained: c.water === "drained",
+  drained: c.water === "asLeft" ? null : c.water === "drained",
   insideC: c.insideC ?? null,
   startWaterC: c.startWaterC,
-  events: c.events ?? [],
+  events,
 });
 
 /** What a plan sets of the night; the weather stays as it is. */
@@ -71,16 +72,15 @@ export const conditionsOf = (plan: NightPlan): Partial<Conditions> => ({
   startHour: plan.startHour,
   hours: plan.hours,
   heatOn: plan.heatOn,
-  water: plan.drained ? "drained" : "wet",
-  insideC: plan.insideC,
+  water: plan.drained == null ? "asLeft" : plan.drained ? "drained" : "wet",
+  insideC: plan.insideC ?? null,
   startWaterC: plan.startWaterC,
-  events: plan.events,
+  planId: plan.id,
 });
 
-/** Whether the night that is looked at is the plan as it is kept. */
-export const isPlan = (c: Conditions, plan: NightPlan) =>
-  JSON.stringify(planOf({ ...c, events: [...(c.events ?? [])].sort((a, b) => (a.id < b.id ? -1 : 1)) }, plan.id, plan.name)) ===
-  JSON.stringify({ ...planOf({ ...c, ...conditionsOf(plan) }, plan.id, plan.name) });
+/** Whether the vehicle is left as the plan has it. */
+export const isLeftAs = (c: Conditions, plan: NightPlan) =>
+  dequal(planOf(c, plan.id, plan.name, plan.events), planOf({ ...c, ...conditionsOf(plan) }, plan.id, plan.name, plan.events));
 
 /** What changed between two nights, soonest first: ice that comes or goes, or moves by a quarter of an hour. */
 export function changedRungs(before: Schema["NightHoursAnswer"], after: Schema["NightHoursAnswer"]) {

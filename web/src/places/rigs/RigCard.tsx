@@ -4,6 +4,7 @@ import { useState } from "react";
 import { Link } from "wouter";
 import { api, data, Problem, type Schema } from "../../api/client";
 import { clock, type Print, say, usePrint } from "../../app/units";
+import { leftWords } from "../../drawing/left";
 import { extentOf, type Frame } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
 import { stayWords } from "../../drawing/stays";
@@ -110,7 +111,7 @@ function Standing({ card, print }: { card: Schema["ShelfCard"]; print: Print }) 
 }
 
 function Verdict({ standing: s, print }: { standing: Schema["StandingAnswer"]; print: Print }) {
-  const left = s.night.water === "wet" ? "left full" : "left drained";
+  const left = leftWords[s.night.water];
   const stands = s.limit.standsAllTried
     ? `Safe to ${print(s.limit.triedC, "temperature")}, the coldest tested, ${left}`
     : s.limit.coldestC == null

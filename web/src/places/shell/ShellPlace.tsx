@@ -1,8 +1,8 @@
 import { Snowflake } from "lucide-react";
 import { useState } from "react";
-import type { Schema } from "../../api/client";
 import { usePrint } from "../../app/units";
 import { ofShell } from "../../document/answersStore";
+import { added } from "../../document/edits";
 import type { Rig } from "../../document/geometry";
 import { Button, Panel, Slider, Switch } from "../../ui/controls";
 import { Stale } from "../../ui/Stale";
@@ -11,8 +11,6 @@ import { RigPlace } from "../bench/RigPlace";
 import { ZoneForm } from "./ZoneForm";
 import { ZoneDrawing } from "./ZoneView";
 import { drawFaces } from "./zoneEdits";
-
-type Edit = Schema["Edit"];
 
 /** The shell: rooms as boxes, their faces and layers, and how cold each gets. */
 export function ShellPlace({ id }: { id: string }) {
@@ -108,7 +106,7 @@ function Forgotten({ onMade }: { onMade(id: string): void }) {
             <span className="min-w-0 grow basis-60 text-muted">{o.words}</span>
             <Button
               onClick={() => {
-                document.commit(`Room: ${o.name}`, [{ kind: "add", list: "shell/zones", value: o.zone } as unknown as Edit, drawFaces]);
+                document.commit(`Room: ${o.name}`, [added("shell/zones", o.zone), drawFaces]);
                 onMade(o.zone.id);
               }}
             >

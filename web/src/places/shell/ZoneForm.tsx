@@ -1,7 +1,7 @@
 import { Trash2 } from "lucide-react";
 import type { Schema } from "../../api/client";
 import { usePrint } from "../../app/units";
-import { changed } from "../../document/edits";
+import { added, changed, removed } from "../../document/edits";
 import type { Rig } from "../../document/geometry";
 import { Button, Panel } from "../../ui/controls";
 import { PickField, QuantityField, TextField } from "../../ui/QuantityField";
@@ -151,12 +151,7 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
       </section>
       <Openings rig={rig} zone={zone} />
       <Button
-        onClick={() =>
-          document.commit(`Room ${zone.name} taken away`, [
-            { kind: "remove", thing: path } as Edit,
-            ...(rig.shell.zones.length > 1 ? [drawFaces] : []),
-          ])
-        }
+        onClick={() => document.commit(`Room ${zone.name} taken away`, [removed(path), ...(rig.shell.zones.length > 1 ? [drawFaces] : [])])}
       >
         <Trash2 size={16} /> Take this room away
       </Button>
@@ -181,7 +176,7 @@ function Openings({ rig, zone }: { rig: Rig; zone: Zone }) {
     // No higher than its rooms are.
     const heightM = Math.min(0.4, zone.box.size.zM, other?.box.size.zM ?? 0.4);
     const value = { id: `opening-${crypto.randomUUID().slice(0, 8)}`, towards, areaM2: 0.02, heightM };
-    document.commit(`Opening in ${zone.name}`, [{ kind: "add", list: `${path}/openings`, value } as unknown as Edit]);
+    document.commit(`Opening in ${zone.name}`, [added(`${path}/openings`, value)]);
   };
   if (others.length === 0) return null;
   return (
@@ -217,7 +212,7 @@ function Openings({ rig, zone }: { rig: Rig; zone: Zone }) {
               type="button"
               aria-label="Take this opening away"
               className="grid size-10 place-items-center rounded-md hover:bg-sunk"
-              onClick={() => document.commit(`Opening of ${zone.name} taken away`, [{ kind: "remove", thing: at } as Edit])}
+              onClick={() => document.commit(`Opening of ${zone.name} taken away`, [removed(at)])}
             >
               <Trash2 size={16} />
             </button>

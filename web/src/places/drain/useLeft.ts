@@ -1,0 +1,38 @@
+import type { Schema } from "../../api/client";
+import { added, changed, removed } from "../../document/edits";
+import type { Rig } from "../../document/geometry";
+import { useStores } from "../bench/benchStores";
+import { newId } from "../bench/drawingTools";
+
+type LeftAct = Schema["LeftAct"];
+
+/** What was done to the water system since it was last full, as edits of the document. */
+export function useLeft(rig: Rig) {
+  const { document } = useStores();
+  const acts = rig.left ?? [];
+  const actOf = (partId: string) => acts.find((a) => a.kind === "done" && a.thing === `parts/${partId}`);
+  const done = (partId: string, more: Partial<LeftAct> = {}) =>
+    added("left", { id: newId("act"), kind: "done", at: new Date().toISOString(), thing: `parts/${partId}`, ...more });
+  return {
+    known: acts.length > 0,
+    isDone: (partId: string) => actOf(partId) !== undefined,
+    jugOf: (partId: string) => actOf(partId)?.outL ?? null,
+    /** Says of parts that they were opened or handled, or that they were not after all. */
+    tick(what: string, partIds: string[], on: boolean) {
+      const edits = on
+        ? partIds.filter((id) => !actOf(id)).map((id) => done(id))
+        : partIds.flatMap((id) => actOf(id)?.id ?? []).map((id) => removed(`left/${id}`));
+      if (edits.length > 0) document.commit(on ? `Done: ${what}` : `Not done: ${what}`, edits);
+    },
+    /** What a jug took: whoever held it there had opened it. */
+    measure(partId: string, outL: number | null) {
+      const act = actOf(partId);
+      document.commit("Measured what came out", [act ? changed(`left/${act.id}`, { outL }) : done(partId, { outL })]);
+    },
+    /** It is full again: what was done before counts no more. */
+    fill() {
+      const filled = { id: newId("act"), kind: "filled", at: new Date().toISOString() };
+      document.commit("Filled", [...acts.map((a) => removed(`left/${a.id}`)), added("left", filled)]);
+    },
+  };
+}
