@@ -40,6 +40,8 @@ public class LeftTests
             Assert.Equal(Ladder(rig, WaterState.Wet), Ladder(After(rig), WaterState.AsLeft));
             var all = After(rig, Steps(rig));
             Assert.Equal(Ladder(rig, WaterState.Drained), Ladder(all, WaterState.AsLeft));
+            // The sum that every screen tells.
+            Assert.Equal(Ask(rig).Ask(DrainDownStudy.Ask).Stays.TotalL, Told(all).StaysL, 1e-9);
             Assert.Empty(Told(all).NotDone);
             // Filling ends it; what is done after that counts again.
             var filled = all with { Left = [.. all.Left!, new LeftAct("filled", LeftActKind.Filled, Evening.AddDays(1))] };
@@ -69,7 +71,7 @@ public class LeftTests
         Assert.True(tried > 30);
     }
 
-    private static double Litres(LeftWater left) => Enumerable.Range(0, left.Runs.Count).Sum(left.LitresIn) + left.Parts.Sum(p => p.Litres);
+    private static double Litres(LeftWater left) => Enumerable.Range(0, left.Runs.Count).Sum(left.LitresIn) + left.Parts.Sum(p => p.AllL);
 
     [Fact]
     public void What_a_jug_lacks_is_still_in_it()

@@ -47,7 +47,7 @@ public static class FreezeLadderStudy
             question.Cancel.ThrowIfCancellationRequested();
             foreach (var piece in PiecesOf(question, left, r)) yield return piece;
         }
-        foreach (var (part, litres) in left.Parts)
+        foreach (var (part, litres, _) in left.Parts)
             if (litres > TradeConstants.DryShare * part.FullL) yield return new PartFreezer(question, question.Index.Part(part.PartId), litres, part.FullL, left.Glycol($"parts/{part.PartId}"));
     }
 

@@ -23,18 +23,18 @@ public static class LeftStudy
         for (int r = 0; r < rig.Runs.Count; r++)
             if (left.LitresIn(r) is > TradeConstants.DryRunL and var litres)
                 things.Add(Of($"runs/{rig.Runs[r].Id}", rig.Runs[r].Name, litres, left.Runs[r].FullL, breaks.Contains(rig.Runs[r].Id) || litres > FullLine * left.Runs[r].FullL));
-        foreach (var (drain, litres) in left.Parts)
+        foreach (var (drain, litres, all) in left.Parts)
         {
-            if (litres <= TradeConstants.DryShare * drain.FullL) continue;
+            if (all <= TradeConstants.DryRunL) continue;
             var part = question.Index.Part(drain.PartId);
             bool vessel = Catalogue.Part(part.Stock)!.Passage == Passage.Vessel;
-            things.Add(Of($"parts/{part.Id}", part.Name, litres, drain.FullL, breaks.Contains(part.Id) || (vessel && litres >= TradeConstants.LeastInVesselL)));
+            things.Add(Of($"parts/{part.Id}", part.Name, all, drain.FullL, breaks.Contains(part.Id) || (vessel && litres >= TradeConstants.LeastInVesselL)));
         }
         var since = LeftActs.Since(rig);
         var done = since.Where(a => a.Kind == LeftActKind.Done).Select(a => a.Thing!).ToHashSet();
         return new LeftAnswer(
             (rig.Left ?? []).Where(a => a.Kind == LeftActKind.Filled).Select(a => (DateTimeOffset?)a.At).Max(), since.Count > 0 ? since.Max(a => a.At) : null,
-            things.Select(t => t.Word).Append(LeftWord.Drained).Min(), things.Max(t => t.ProtectedC), things.Sum(t => t.Litres),
+            things.Select(t => t.Word).Append(LeftWord.Drained).Min(), things.Max(t => t.ProtectedC), Enumerable.Range(0, rig.Runs.Count).Sum(left.LitresIn) + left.Parts.Sum(p => p.AllL),
             [.. things.OrderBy(t => t.Word).ThenByDescending(t => t.Litres).ThenBy(t => t.Thing, StringComparer.Ordinal)],
             [.. LeftActs.Wanted(question).Where(p => !done.Contains($"parts/{p.Id}")).Select(p => Place.OnPart(question.Index, p))], left.Readings);
 

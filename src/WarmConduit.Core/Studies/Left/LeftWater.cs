@@ -4,8 +4,8 @@ using WarmConduit.Core.Studies.DrainDown;
 
 namespace WarmConduit.Core.Studies.Left;
 
-/// <summary>A part and the water in it that the cold gets at, L.</summary>
-internal readonly record struct LeftInPart(PartDrain Drain, double Litres);
+/// <summary>A part, the water in it that ice can do something to, and with what is safe in antifreeze all of it, L.</summary>
+internal readonly record struct LeftInPart(PartDrain Drain, double Litres, double AllL);
 
 /// <summary>What every run and part holds at the start of a night: full, drained as the drain scenario has it, or as it was left.</summary>
 internal sealed class LeftWater
@@ -63,11 +63,11 @@ internal sealed class LeftWater
     private static LeftWater InUse(Question question, IReadOnlyDictionary<string, double> glycol)
     {
         var drained = question.Ask(DrainDownStudy.Ask);
-        return new LeftWater(question, true, drained.Runs, [.. drained.Parts.Select(p => new LeftInPart(p, PartWater.AtStartL(question.Index.Part(p.PartId), question.Conditions)))], [], glycol);
+        return new LeftWater(question, true, drained.Runs, [.. drained.Parts.Select(p => (Part: p, StartL: PartWater.AtStartL(question.Index.Part(p.PartId), question.Conditions))).Select(p => new LeftInPart(p.Part, p.StartL, p.StartL))], [], glycol);
     }
 
     private static LeftWater Stays(Question question, DrainDownAnswer drained, IReadOnlyList<JugReading> readings, IReadOnlyDictionary<string, double> glycol) =>
-        new(question, false, drained.Runs, [.. drained.Parts.Select(p => new LeftInPart(p, p.FreezesL))], readings, glycol);
+        new(question, false, drained.Runs, [.. drained.Parts.Select(p => new LeftInPart(p, p.FreezesL, p.RetainedL))], readings, glycol);
 
     // What a step did not empty for certain is as it was before it.
     private static DrainDownAnswer Worse(DrainDownAnswer now, DrainDownAnswer before, DrainDownAnswer after) => now with
