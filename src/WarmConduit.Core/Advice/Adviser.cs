@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Advice.Rules;
 using WarmConduit.Core.Studies;
 
@@ -6,8 +7,17 @@ namespace WarmConduit.Core.Advice;
 /// <summary>A rule of the trade, asked of a rig.</summary>
 internal interface IRule
 {
+    /// <summary>The kinds of finding that are its own. Each kind is of one rule; another rule may find it too.</summary>
+    IReadOnlyList<FindingKind> Kinds { get; }
+
+    /// <summary>How what is tried against them is judged.</summary>
+    Harm Harm => Harm.Plain;
+
     /// <summary>What it finds, in any order.</summary>
     IEnumerable<Finding> Find(Question question);
+
+    /// <summary>What might mend one of its kinds, the plainest first, besides what the finding itself proposes.</summary>
+    IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => [];
 }
 
 /// <summary>What the rules found.</summary>
@@ -55,6 +65,11 @@ public static class Adviser
         new HeatShortRule(),
     ];
 
+    private static readonly Dictionary<FindingKind, IRule> ByKind = All.SelectMany(r => r.Kinds, (rule, kind) => (rule, kind)).ToDictionary(r => r.kind, r => r.rule);
+
+    /// <summary>The rule that a kind of finding is of.</summary>
+    internal static IRule RuleOf(FindingKind kind) => ByKind[kind];
+
     /// <summary>
     /// Findings on a rig, most severe first; of a kind the soonest ice and the largest numbers lead. How severe falls and pools are depends on the school: faults where the rig relies on
     /// draining, less where air, antifreeze or heat does the work. Pure.
@@ -67,7 +82,7 @@ public static class Adviser
             question.Cancel.ThrowIfCancellationRequested();
             findings.AddRange(rule.Find(question));
         }
-        static double? Lead(Finding f) => f.Kind == FindingKind.FirstIce ? -f.Number?.Value : f.Number?.Value;
+        static double? Lead(Finding f) => RuleOf(f.Kind).Harm.SoonestLeads ? -f.Number?.Value : f.Number?.Value;
         var sorted = findings.OrderBy(f => f.Severity).ThenBy(f => f.Kind).ThenByDescending(Lead).ThenBy(f => f.Id, StringComparer.Ordinal).ToList();
         return new AdviceAnswer(sorted.Count > Most ? sorted[..Most] : sorted, sorted.Count);
     }

@@ -59,7 +59,7 @@ internal sealed class Comparison
     {
         var after = _after.Ask(Adviser.Ask).Findings;
         if (after.Any(f => f.Id == finding.Id)) return false;
-        if (finding.Kind is not (FindingKind.Pool or FindingKind.Airlock)) return after.All(f => Key(f) != Key(finding));
+        if (!Adviser.RuleOf(finding.Kind).Harm.IsWater) return after.All(f => Key(f) != Key(finding));
         return WaterAt(finding) <= Math.Max(LeastL, GoneShare * WaterWas(finding)) || after.All(f => !Shares(finding, f));
     }
 
@@ -74,7 +74,7 @@ internal sealed class Comparison
     private bool Shares(Finding before, Finding after) => after.Kind == before.Kind && PlacesOf(_before, before).Overlaps(PlacesOf(_after, after));
 
     // What is told of water that stays, or follows from it.
-    private static bool IsWater(Finding f) => f.Kind is FindingKind.Pool or FindingKind.Airlock or FindingKind.FirstIce or FindingKind.Sag;
+    private static bool IsWater(Finding f) => Adviser.RuleOf(f.Kind).Harm.Follows;
 
     private static List<Finding> Heavy(Question question) => [.. question.Ask(Adviser.Ask).Findings.Where(f => f.Severity != Severity.Note).DistinctBy(f => f.Id)];
 

@@ -68,7 +68,7 @@ public static class Fixer
             if (fixes.TryGetValue(sort, out var known) && (known.Gone || (!gone && known.Worth >= worth))) return;
             fixes[sort] = (worth, gone, new Fix(sort, idea.Words, idea.Edits, trial.Edited.Effect, gain, cost, idea.Band));
         }
-        bool water = finding.Kind is FindingKind.Pool or FindingKind.Airlock;
+        bool water = Adviser.RuleOf(finding.Kind).Harm.IsWater;
         var (first, rest) = water ? QuickLook.Order(question, ideas) : (ideas, []);
         foreach (var idea in first) Try(idea);
         // Where none alone does, two of them may.
@@ -91,25 +91,13 @@ public static class Fixer
         gone = trial.Compared.IsGone(finding);
         if (trial.NewFault() is not null) return null;
         var after = trial.After.Ask(Adviser.Ask).Findings;
-        // A pool that shrinks to under half is helped, and a slope on which clearly less stays; anything else has to go.
-        double was = finding.Number?.Value ?? 0, less = finding.Kind switch
-        {
-            FindingKind.Pool or FindingKind.Airlock => Math.Min(gain.Litres, trial.Compared.WaterWas(finding) - trial.Compared.WaterAt(finding)),
-            FindingKind.Parking => was - (after.FirstOrDefault(f => f.Id == finding.Id)?.Number?.Value ?? 0),
-            _ => 0,
-        };
-        bool helped = finding.Kind switch
-        {
-            FindingKind.Pool or FindingKind.Airlock => less > 0.5 * was,
-            FindingKind.Parking => less > Math.Min(0.01, 0.5 * was),
-            // An hour later is help, though it freezes before morning.
-            FindingKind.FirstIce => after.FirstOrDefault(f => f.Id == finding.Id)?.Number?.Value - was >= 3600,
-            _ => false,
-        };
+        var harm = Adviser.RuleOf(finding.Kind).Harm;
+        double was = finding.Number?.Value ?? 0;
+        double? now = after.FirstOrDefault(f => f.Id == finding.Id)?.Number?.Value;
+        double less = harm.IsWater ? Math.Min(gain.Litres, trial.Compared.WaterWas(finding) - trial.Compared.WaterAt(finding)) : harm.Less(was, now);
         // What is about water must not leave more of it; what is about people or joints may cost a cupful.
-        bool water = finding.Kind is FindingKind.Pool or FindingKind.FlatRun or FindingKind.Parking or FindingKind.KeepsWater or FindingKind.FirstIce or FindingKind.Choked or FindingKind.Sag or FindingKind.NothingOpen or FindingKind.Airlock;
-        bool retains = gain.Litres < (water ? -0.001 : -0.1);
-        if ((!gone && !helped) || retains || (finding.Kind is FindingKind.Pool or FindingKind.Airlock && gain.Litres < 0.5 * was)) return null;
+        bool retains = gain.Litres < (harm.OfWater ? -0.001 : -0.1);
+        if ((!gone && !harm.Helps(was, less, now)) || retains || (harm.IsWater && gain.Litres < 0.5 * was)) return null;
         int notes = after.Count - question.Ask(Adviser.Ask).Findings.Count;
         return 1000 * Math.Min(Math.Max(gain.Litres, less), 1) + (10 * gain.HoursWon) + (gone ? 100 : 0) + 30 * gain.Gone.Count - 60 * gain.Made.Count - 10 * notes;
     }

@@ -24,7 +24,7 @@ internal sealed record Idea(Sentence Words, IReadOnlyList<Edit> Edits, Band? Ban
     public Idea With(Idea other) => new(Words.And("; and ").And(other.Words), [.. Edits, .. other.Edits]);
 }
 
-/// <summary>Ideas by kind of finding.</summary>
+/// <summary>What rules draw on for what might mend their findings: ideas about water that stays, and those of lines, tanks and heaters.</summary>
 internal sealed class Ideas(Question question)
 {
     private const double Spare = 0.005;
@@ -39,40 +39,26 @@ internal sealed class Ideas(Question question)
 
     private Rig Rig => question.Rig;
 
-    private RouteIdeas Routes => new(question, _fit);
+    public RouteIdeas Routes => new(question, _fit);
 
-    private TankIdeas Tanks => new(question, _fit);
+    public TankIdeas Tanks => new(question, _fit);
+
+    public HeaterIdeas Heaters => new(question, _fit);
+
+    /// <summary>The pool of this id; null: there is none.</summary>
+    public PoolAnswer? Pool(string id) => _drained.Pools.FirstOrDefault(p => p.Id == id);
+
+    /// <summary>Drains that are there, left open.</summary>
+    public IEnumerable<Idea> OpenDrains() => Open(Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Drain));
+
+    /// <summary>A part kept warm.</summary>
+    public IEnumerable<Idea> Warmed(string partId) => new WarmIdeas(question).For(partId).Select(i => new Idea(i.Words, i.Edits, null, i.Sort));
 
     /// <summary>All ideas for <paramref name="finding"/>, the plainest first.</summary>
     public IEnumerable<Idea> For(Finding finding)
     {
         var own = (finding.Mends ?? []).Select(m => new Idea(m.Words, m.Edits));
-        return own.Concat(finding.Kind switch
-        {
-            FindingKind.Pool => _drained.Pools.FirstOrDefault(p => p.Id == finding.Id) is { } pool ? OfPool(pool) : [],
-            FindingKind.FlatRun => finding.RunIds.SelectMany(id => OfSlope(id).Concat(OfEnds(id))),
-            FindingKind.Choked => finding.RunIds.SelectMany(id => OfDip(id, finding.Place)),
-            FindingKind.Parking => OfParking(finding.Id),
-            FindingKind.CatchesAir => finding.RunIds.SelectMany(id => OfHump(id, finding.Place)),
-            // What is there is opened; where nothing is, a drain is put in where water lies lowest.
-            FindingKind.NothingOpen => Open(Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Drain)).Concat(Emptied()),
-            FindingKind.KeepsWater => finding.Place?.PartId is { } id ? ByHand(id).Concat(OfPoolsAt(id)) : [],
-            FindingKind.FirstIce => finding.Place?.PartId is { } id ? ByHand(id).Concat(OfPoolsAt(id)).Concat(new WarmIdeas(question).For(id).Select(i => new Idea(i.Words, i.Edits, null, i.Sort))) : finding.RunIds.SelectMany(OfBurst),
-            FindingKind.LooseEnd => finding.RunIds.SelectMany(Routes.Capped),
-            FindingKind.JointInKeepOut => finding.Place?.PartId is { } joint ? Routes.OutOf(joint) : [],
-            FindingKind.TightBend => finding.Place is { RunId: { } kinked, PointId: { } bend } ? [Routes.Without(kinked, bend), new Idea($"{question.Index.Run(kinked).Name}: straight from end to end", [new RouteRun(kinked, [])])] : [],
-            FindingKind.SharedPlace => finding.RunIds.SelectMany(Routes.Aside),
-            FindingKind.InTheWay => finding.RunIds.SelectMany(Routes.Around),
-            FindingKind.Sag => finding.Place is { RunId: { } hanging, PointId: { } first } ? Routes.Clipped(hanging, first) : [],
-            FindingKind.OutOfReach => finding.Place?.PartId is { } hidden ? Routes.Within(hidden) : [],
-            FindingKind.Scald => finding.Place?.PartId is { } heater ? new HeaterIdeas(question, _fit).Tempered(heater) : [],
-            FindingKind.Airlock => OfAirlock(finding.RunIds),
-            FindingKind.HeaterUnguarded => finding.Place?.PartId is { } boiler ? new HeaterIdeas(question, _fit).Guarded(boiler, finding.Id) : [],
-            FindingKind.HotCold when finding.Id.StartsWith("past:", StringComparison.Ordinal) => finding.RunIds.SelectMany(id => new HeaterIdeas(question, _fit).Parted(id)),
-            FindingKind.NoAir => finding.Place?.PartId is { } tank ? Tanks.Vented(tank) : [],
-            FindingKind.NoIsolator => finding.Place?.PartId is { } shut ? Isolated(shut) : [],
-            _ => [],
-        });
+        return own.Concat(Adviser.RuleOf(finding.Kind).Fixes(finding, this));
     }
 
     /// <summary>All ideas about water that stays, each with what it is about: pools, airlocks, parts that keep theirs, lines that hold film.</summary>
@@ -94,7 +80,7 @@ internal sealed class Ideas(Question question)
     }
 
     // What would mend the pools that it has when it stands so.
-    private IEnumerable<Idea> OfParking(string findingId)
+    public IEnumerable<Idea> OfParking(string findingId)
     {
         if (findingId == ParkingRule.Outside)
         {
@@ -118,7 +104,7 @@ internal sealed class Ideas(Question question)
 
     private Ideas At(Attitude parked) => new(question.With(question.Conditions with { Parked = parked }));
 
-    private IEnumerable<Idea> OfPool(PoolAnswer pool)
+    public IEnumerable<Idea> OfPool(PoolAnswer pool)
     {
         foreach (var share in pool.Shares.Where(s => !Breathes(pool, s.RunId)))
             foreach (var idea in OfSlope(share.RunId)) yield return idea;
@@ -142,7 +128,7 @@ internal sealed class Ideas(Question question)
 
     private Slopes SlopesOf(string runId) => new(question.Index.Run(runId), _drained.Runs.First(r => r.RunId == runId));
 
-    private IEnumerable<Idea> OfSlope(string runId)
+    public IEnumerable<Idea> OfSlope(string runId)
     {
         var slopes = SlopesOf(runId);
         foreach (double fall in (double[])[Rig.Brief.LeastFall, TradeConstants.ToleratedFall, 0.003])
@@ -154,7 +140,7 @@ internal sealed class Ideas(Question question)
     }
 
     // The joint at its upper end lifted, or that at its lower end lowered.
-    private IEnumerable<Idea> OfEnds(string runId)
+    public IEnumerable<Idea> OfEnds(string runId)
     {
         var (run, drain) = (question.Index.Run(runId), _drained.Runs.First(r => r.RunId == runId));
         var (upper, lower) = drain.Reversed ? (run.To, run.From) : (run.From, run.To);
@@ -193,7 +179,7 @@ internal sealed class Ideas(Question question)
     }
 
     // What is shut left open, or a bleed where it is highest.
-    private IEnumerable<Idea> OfAirlock(IReadOnlyList<string> runIds)
+    public IEnumerable<Idea> OfAirlock(IReadOnlyList<string> runIds)
     {
         var runs = runIds.Select(question.Index.Run).ToList();
         var ends = runs.SelectMany(r => (RunEnd[])[r.From, r.To]).Select(e => e.Part).OfType<string>().Distinct().Select(question.Index.Part);
@@ -204,7 +190,7 @@ internal sealed class Ideas(Question question)
     }
 
     // A drain where water lies lowest; alone, and with a tap left open for the air.
-    private IEnumerable<Idea> Emptied()
+    public IEnumerable<Idea> Emptied()
     {
         var drains = Drained(Rig.Runs.Where(r => r.Service is not (Service.Coolant or Service.Vent or Service.Fill)), null).ToList();
         var taps = Open(Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Mixer)).Take(2).ToList();
@@ -228,7 +214,7 @@ internal sealed class Ideas(Question question)
     }
 
     // Down to the line between its neighbours, laid evenly, or a bleed on top.
-    private IEnumerable<Idea> OfHump(string runId, Place? hump)
+    public IEnumerable<Idea> OfHump(string runId, Place? hump)
     {
         var run = question.Index.Run(runId);
         if (hump is { PointId: { } point } && SlopesOf(runId).Straight(point) is { } straight) yield return Moved(runId, straight);
@@ -257,7 +243,7 @@ internal sealed class Ideas(Question question)
         }
     }
 
-    private IEnumerable<Idea> ByHand(string partId)
+    public IEnumerable<Idea> ByHand(string partId)
     {
         var part = question.Index.Part(partId);
         if (Rig.ByHand.Find(partId) is null && Catalogue.Part(part.Stock)!.Remedy is { } remedy)
@@ -265,7 +251,7 @@ internal sealed class Ideas(Question question)
     }
 
     // A line that freezes is mended where its water comes from, or kept warm.
-    private IEnumerable<Idea> OfBurst(string runId)
+    public IEnumerable<Idea> OfBurst(string runId)
     {
         if (question.Conditions.Water != WaterState.Wet)
             foreach (var pool in _drained.Pools.Where(p => p.Shares.Any(s => s.RunId == runId)))
@@ -276,13 +262,13 @@ internal sealed class Ideas(Question question)
     }
 
     // A pool that stands in a part is mended where it comes from.
-    private IEnumerable<Idea> OfPoolsAt(string partId)
+    public IEnumerable<Idea> OfPoolsAt(string partId)
     {
         foreach (var pool in _drained.Pools.Where(p => p.Parts.Any(q => q.PartId == partId) || p.Threatens.Contains(partId)))
             foreach (var idea in OfPool(pool)) yield return idea;
     }
 
-    private IEnumerable<Idea> OfDip(string runId, Place? dip)
+    public IEnumerable<Idea> OfDip(string runId, Place? dip)
     {
         var run = question.Index.Run(runId);
         if (dip is { PointId: { } point } && SlopesOf(runId).Straight(point) is { } straight) yield return Moved(runId, straight);
@@ -291,7 +277,7 @@ internal sealed class Ideas(Question question)
     }
 
     // A ball valve in the line that leads to the part.
-    private IEnumerable<Idea> Isolated(string partId)
+    public IEnumerable<Idea> Isolated(string partId)
     {
         // At the tank or at the part, wherever there is a straight length for it.
         bool Tank(RunEnd end) => end.Part is { } id && Catalogue.Part(question.Index.Part(id).Stock) is { Group: PartGroup.Store, Passage: Passage.Vessel };

@@ -199,7 +199,7 @@ public static class MendAll
     // Millilitres that stay, half as much on a slope, and faults in their worth.
     private static double Burden(Question question) =>
         1000 * question.Ask(DrainDownStudy.Ask).Stays.TotalL
-        + question.Ask(Adviser.Ask).Findings.Sum(f => f.Severity switch { Severity.Fault => 60, Severity.Warning => 20, _ => 2 } + (f.Kind == FindingKind.Parking ? 500 * f.Number!.Value!.Value : 0));
+        + question.Ask(Adviser.Ask).Findings.Sum(f => f.Severity switch { Severity.Fault => 60, Severity.Warning => 20, _ => 2 } + (Adviser.RuleOf(f.Kind).Harm.PriceALitre is > 0 and var price ? price * f.Number!.Value!.Value : 0));
 
     private static double Price(List<Step> fixes) => fixes.Sum(f => 4 * f.Costs.Parts + f.Costs.FarthestM + (0.01 * (f.Costs.Money ?? 0)));
 }

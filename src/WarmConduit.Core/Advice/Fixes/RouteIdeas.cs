@@ -76,6 +76,9 @@ internal sealed class RouteIdeas(Question question, Fitter fit)
         return leave > enter ? (enter, leave) : null;
     }
 
+    /// <summary>A run without one of its bends, or without any.</summary>
+    public IEnumerable<Idea> Unbent(string runId, string bend) => [Without(runId, bend), new Idea($"{question.Index.Run(runId).Name}: straight from end to end", [new RouteRun(runId, [])])];
+
     public IEnumerable<Idea> Capped(string runId)
     {
         var run = question.Index.Run(runId);

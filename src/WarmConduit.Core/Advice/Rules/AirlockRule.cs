@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Units;
@@ -7,8 +8,14 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Water that stays in lines because no air gets in behind it. Tanks without air are told by how they breathe.</summary>
 internal sealed class AirlockRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.Airlock];
+
+    public Harm Harm => Harm.Stays;
+
     // What a cup holds is worth a note; more is to be seen to.
     private const double WorthL = 0.05;
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => ideas.OfAirlock(finding.RunIds);
 
     public IEnumerable<Finding> Find(Question question)
     {

@@ -10,6 +10,8 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Pumps, filters, non-return valves, traps and heaters that are joined the wrong way round: what water reaches first should be their inlet.</summary>
 internal sealed class BackwardsRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.Backwards];
+
     public IEnumerable<Finding> Find(Question question)
     {
         var rig = question.Rig;

@@ -10,6 +10,8 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Lines with water in them that lie against a skin without insulation: they have its temperature, not the room's.</summary>
 internal sealed class BareSkinRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.BareSkin];
+
     private const double ClearM = 0.04, LeastM = 0.1;
 
     public IEnumerable<Finding> Find(Question question)

@@ -6,6 +6,8 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Zones that no wall keeps from the weather, since none is described.</summary>
 internal sealed class BareZoneRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.BareZone];
+
     public IEnumerable<Finding> Find(Question question)
     {
         var zones = question.Rig.Shell.Zones;

@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
@@ -11,6 +12,12 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Vents and fills with a dip, which fills and shuts them; waste lines narrower than what is above them.</summary>
 internal sealed class ChokedRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.Choked];
+
+    public Harm Harm => Harm.Water;
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.RunIds.SelectMany(id => ideas.OfDip(id, finding.Place));
+
     public IEnumerable<Finding> Find(Question question)
     {
         var rig = question.Rig;

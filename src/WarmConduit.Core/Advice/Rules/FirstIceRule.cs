@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.FreezeLadder;
@@ -8,8 +9,17 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Parts that reach first ice before morning.</summary>
 internal sealed class FirstIceRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.FirstIce];
+
+    // An hour later is help, though it freezes before morning.
+    public Harm Harm => Harm.Water with { Follows = true, SoonestLeads = true, Helps = (was, _, now) => now - was >= AnHourS };
+
+    private const double AnHourS = 3600;
+
     /// <summary>Ids of findings of lines that ice breaks begin so.</summary>
     public const string OfRun = "ice:run:";
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.Place?.PartId is { } id ? ideas.ByHand(id).Concat(ideas.OfPoolsAt(id)).Concat(ideas.Warmed(id)) : finding.RunIds.SelectMany(ideas.OfBurst);
 
     public IEnumerable<Finding> Find(Question question)
     {

@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
@@ -9,6 +10,12 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Runs flatter than the least fall that the brief asks for.</summary>
 internal sealed class FlatRunRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.FlatRun];
+
+    public Harm Harm => Harm.Water;
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.RunIds.SelectMany(id => ideas.OfSlope(id).Concat(ideas.OfEnds(id)));
+
     public IEnumerable<Finding> Find(Question question)
     {
         var drained = question.Ask(DrainDownStudy.Ask);

@@ -11,6 +11,8 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Lines that pass the floor, the skin or the lining of a wall with nothing between them and the edge of the hole. One finding for all, since one drill and one bag of grommets mends them.</summary>
 internal sealed class GrommetRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.NoGrommet];
+
     // A grommet that is drawn this near holds the hole.
     private const double NearM = 0.04;
 

@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
@@ -10,7 +11,11 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>What guards others: the non-return of town water, and the way out of a relief valve.</summary>
 internal sealed class GuardRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.Backflow, FindingKind.ReliefShut, FindingKind.HeaterUnguarded];
+
     private const string Relief = "A heater whose relief valve cannot open bursts. Never plug, shut or bypass one; let a licensed fitter look at it.";
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding is { Kind: FindingKind.HeaterUnguarded, Place.PartId: { } boiler } ? ideas.Heaters.Guarded(boiler, finding.Id) : [];
 
     public IEnumerable<Finding> Find(Question question)
     {

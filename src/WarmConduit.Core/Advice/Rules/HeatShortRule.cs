@@ -7,6 +7,8 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Heat is on, and nothing heats, or a heater cannot hold what is set in the coldest hour of the night.</summary>
 internal sealed class HeatShortRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.HeatShort];
+
     private const string Id = "heat";
 
     public IEnumerable<Finding> Find(Question question) => question.Ask(ShortHeat.Of).Heaters.Select(h => Of(question, h));

@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
@@ -9,7 +10,11 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Taps whose hot and cold lines are exchanged, and lines that join hot and cold past the heater, with every valve as it stands in use.</summary>
 internal sealed class HotColdRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.HotCold];
+
     private const string Scald = "Hot water where cold is expected scalds, children and guests first.";
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.Id.StartsWith("past:", StringComparison.Ordinal) ? finding.RunIds.SelectMany(ideas.Heaters.Parted) : [];
 
     public IEnumerable<Finding> Find(Question question) => UsedIn(question.Rig).SelectMany(s => Find(question, s)).DistinctBy(f => f.Id);
 

@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Levels;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
@@ -10,7 +11,11 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Humps of coolant and suction lines that catch air: the levels of water, upside down.</summary>
 internal sealed class HumpRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.CatchesAir];
+
     private const double LeastAirL = 0.003;
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.RunIds.SelectMany(id => ideas.OfHump(id, finding.Place));
 
     public IEnumerable<Finding> Find(Question question)
     {

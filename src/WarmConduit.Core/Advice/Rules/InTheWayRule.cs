@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
@@ -7,8 +8,12 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Runs that pass through something solid, or out of the vehicle.</summary>
 internal sealed class InTheWayRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.InTheWay];
+
     // A pipe may lie on a solid.
     private const double Skin = 0.004, OutsideM = 0.05;
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.RunIds.SelectMany(ideas.Routes.Around);
 
     public IEnumerable<Finding> Find(Question question)
     {

@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 
@@ -6,6 +7,10 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Joints where a leak or a knock does harm: by electrics, heat or sharp metal.</summary>
 internal sealed class JointInKeepOutRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.JointInKeepOut];
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.Place?.PartId is { } joint ? ideas.Routes.OutOf(joint) : [];
+
     public IEnumerable<Finding> Find(Question question)
     {
         foreach (var keepOut in question.Rig.Shell.KeepOuts)

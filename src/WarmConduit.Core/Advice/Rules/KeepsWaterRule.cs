@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Units;
@@ -7,6 +8,12 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Parts that keep their water by design: a task on leaving, or a warning where nobody has taken it on.</summary>
 internal sealed class KeepsWaterRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.KeepsWater];
+
+    public Harm Harm => Harm.Water;
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.Place?.PartId is { } id ? ideas.ByHand(id).Concat(ideas.OfPoolsAt(id)) : [];
+
     public IEnumerable<Finding> Find(Question question)
     {
         // A part that keeps its water and freezes with it is one finding, that of the ice.

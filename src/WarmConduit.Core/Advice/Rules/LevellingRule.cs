@@ -10,6 +10,8 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Two tanks whose line goes over a hump: below its crest each stands by itself. That a tank does not breathe is told of the tank.</summary>
 internal sealed class LevellingRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.Levelling];
+
     private const double LeastL = 0.5;
 
     public IEnumerable<Finding> Find(Question question)

@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 
@@ -6,6 +7,10 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Ends of runs that are joined to nothing yet.</summary>
 internal sealed class LooseEndRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.LooseEnd];
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.RunIds.SelectMany(ideas.Routes.Capped);
+
     public IEnumerable<Finding> Find(Question question)
     {
         foreach (var run in question.Rig.Runs)

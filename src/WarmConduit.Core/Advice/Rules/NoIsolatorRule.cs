@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
@@ -11,6 +12,10 @@ namespace WarmConduit.Core.Advice.Rules;
 /// </summary>
 internal sealed class NoIsolatorRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.NoIsolator];
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.Place?.PartId is { } shut ? ideas.Isolated(shut) : [];
+
     public IEnumerable<Finding> Find(Question question)
     {
         var joined = question.Ask(Joined.Of);

@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Units;
@@ -7,6 +8,13 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>A rig in which nothing is open keeps all its water.</summary>
 internal sealed class NothingOpenRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.NothingOpen];
+
+    public Harm Harm => Harm.Water;
+
+    // What is there is opened; where nothing is, a drain is put in where water lies lowest.
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => ideas.OpenDrains().Concat(ideas.Emptied());
+
     public IEnumerable<Finding> Find(Question question)
     {
         var drained = question.Ask(DrainDownStudy.Ask);

@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Studies;
 
@@ -6,6 +7,10 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Joints and valves that no hand reaches, once the builder has said where hands get in.</summary>
 internal sealed class OutOfReachRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.OutOfReach];
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.Place?.PartId is { } hidden ? ideas.Routes.Within(hidden) : [];
+
     public IEnumerable<Finding> Find(Question question)
     {
         if (question.Rig.Shell.Access.Count == 0) yield break;

@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Levels;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
@@ -9,7 +10,14 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>A rig that drains when it is level, and not on the slope that the brief allows.</summary>
 internal sealed class ParkingRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.Parking];
+
+    // A slope on which clearly less stays is better.
+    public Harm Harm => Harm.Water with { Less = (was, now) => was - (now ?? 0), Helps = (was, less, _) => less > Math.Min(0.01, 0.5 * was), PriceALitre = 500 };
+
     public const string Outside = "parking:outside", OfTank = "parking:tank:";
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => ideas.OfParking(finding.Id);
 
     public IEnumerable<Finding> Find(Question question)
     {

@@ -10,6 +10,8 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Pipe beyond its heat or pressure.</summary>
 internal sealed class PipeUnfitRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.PipeUnfit];
+
     // A storage heater's hottest water, and an engine's coolant. Estimates.
     private const double HotC = 70, CoolantC = 110;
 

@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
@@ -8,6 +9,12 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Water that stays in a pool.</summary>
 internal sealed class PoolRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.Pool];
+
+    public Harm Harm => Harm.Stays;
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => ideas.Pool(finding.Id) is { } pool ? ideas.OfPool(pool) : [];
+
     public IEnumerable<Finding> Find(Question question)
     {
         var drained = question.Ask(DrainDownStudy.Ask);

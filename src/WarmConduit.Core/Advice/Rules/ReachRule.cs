@@ -8,6 +8,8 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>A weekend rig is emptied in the cold, again and again: its worst drain decides whether it is.</summary>
 internal sealed class ReachRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [];
+
     public IEnumerable<Finding> Find(Question question)
     {
         if (question.Rig.Brief.Living != WayOfLiving.Weekends) yield break;

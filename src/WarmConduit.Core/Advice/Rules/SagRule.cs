@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Heat;
 using WarmConduit.Core.Levels;
 using WarmConduit.Core.Materials;
@@ -14,7 +15,13 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Runs whose clips stand so far apart that the pipe hangs through and pools between them, and hoses that hang slack.</summary>
 internal sealed class SagRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.Sag];
+
+    public Harm Harm => Harm.Water with { Follows = true };
+
     private const double Step = 0.01, LeastSpacingM = 0.05;
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.Place is { RunId: { } hanging, PointId: { } first } ? ideas.Routes.Clipped(hanging, first) : [];
 
     public IEnumerable<Finding> Find(Question question)
     {

@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
@@ -9,6 +10,10 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Taps that a heater reaches without a mixing valve between.</summary>
 internal sealed class ScaldRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.Scald];
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.Place?.PartId is { } heater ? ideas.Heaters.Tempered(heater) : [];
+
     public IEnumerable<Finding> Find(Question question)
     {
         var rig = question.Rig;

@@ -10,6 +10,8 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>What the schools of the brief ask for and the rig does not have. A drawing that is just begun is left in peace.</summary>
 internal sealed class SchoolRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.SchoolLacks];
+
     public IEnumerable<Finding> Find(Question question)
     {
         var rig = question.Rig;

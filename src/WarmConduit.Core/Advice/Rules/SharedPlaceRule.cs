@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
@@ -9,9 +10,13 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Two runs that lie in one place over some length.</summary>
 internal sealed class SharedPlaceRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.SharedPlace];
+
     private const double LeastM = 0.06;
 
     /// <summary>Lengths are sorted along the vehicle, and only those that overlap there are compared: O(n log n) where runs are spread out.</summary>
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.RunIds.SelectMany(ideas.Routes.Aside);
+
     public IEnumerable<Finding> Find(Question question)
     {
         var lengths = new List<Length>();

@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
@@ -12,6 +13,10 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Tanks that do not breathe, or not enough; tanks that light gets at.</summary>
 internal sealed class TankRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.NoAir, FindingKind.Light];
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding is { Kind: FindingKind.NoAir, Place.PartId: { } tank } ? ideas.Tanks.Vented(tank) : [];
+
     public IEnumerable<Finding> Find(Question question)
     {
         var joined = question.Ask(Joined.Of);

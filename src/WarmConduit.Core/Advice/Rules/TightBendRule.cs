@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
@@ -8,7 +9,11 @@ namespace WarmConduit.Core.Advice.Rules;
 /// <summary>Bends for which there is no room at the pipe's least radius: a hose kinks there, a pipe takes an elbow.</summary>
 internal sealed class TightBendRule : IRule
 {
+    public IReadOnlyList<FindingKind> Kinds => [FindingKind.TightBend];
+
     private const double LeastTurn = 10 * Math.PI / 180;
+
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.Place is { RunId: { } run, PointId: { } bend } ? ideas.Routes.Unbent(run, bend) : [];
 
     public IEnumerable<Finding> Find(Question question)
     {
