@@ -40,6 +40,27 @@ public readonly record struct Box(Point3 At, Point3 Size)
         return size is { XM: > 0, YM: > 0, ZM: > 0 } ? new Box(low, size) : null;
     }
 
+    /// <summary>
+    /// The share of the length from <paramref name="a"/> to <paramref name="b"/>, 0 to 1, that lies in the box with <paramref name="roomM"/> more on every side (below 0: less); null: none of it.
+    /// </summary>
+    public (double Enter, double Leave)? Through(Point3 a, Point3 b, double roomM = 0)
+    {
+        var far = Far();
+        var (enter, leave) = (0.0, 1.0);
+        return Slab(a.XM, b.XM, At.XM, far.XM) && Slab(a.YM, b.YM, At.YM, far.YM) && Slab(a.ZM, b.ZM, At.ZM, far.ZM) ? (enter, leave) : null;
+
+        bool Slab(double from, double to, double low, double high)
+        {
+            (low, high) = (low - roomM, high + roomM);
+            if (high <= low) return false;
+            double d = to - from;
+            if (Math.Abs(d) < 1e-12) return from > low && from < high;
+            double first = (low - from) / d, second = (high - from) / d;
+            (enter, leave) = (Math.Max(enter, Math.Min(first, second)), Math.Min(leave, Math.Max(first, second)));
+            return enter < leave - 1e-9;
+        }
+    }
+
     /// <summary>Straight distance from <paramref name="p"/> to the box, metres; 0 inside.</summary>
     public double OutsideM(Point3 p)
     {

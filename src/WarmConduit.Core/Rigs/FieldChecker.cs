@@ -7,8 +7,6 @@ internal sealed class FieldChecker
 {
     private const int MaxFaults = 50;
 
-    private const double FarthestM = RigCheck.FarthestM;
-
     public List<RigFault> Faults { get; } = [];
 
     /// <summary>What <paramref name="check"/> finds; empty when all is well.</summary>
@@ -34,6 +32,13 @@ internal sealed class FieldChecker
         if (string.IsNullOrWhiteSpace(name) || name.Length > 80) Add(path, "a name has 1 to 80 characters");
     }
 
+    /// <summary>By the limit of that name; left out: that of the path.</summary>
+    public void Range(string path, double value, string? limit = null)
+    {
+        var (least, most, unit) = FieldLimits.All[limit ?? path];
+        Range(path, value, least, most, unit);
+    }
+
     public void Range(string path, double value, double low, double high, string unit)
     {
         if (double.IsFinite(value) && value >= low && value <= high) return;
@@ -48,17 +53,17 @@ internal sealed class FieldChecker
 
     public void Place(string path, Point3 p)
     {
-        Range($"{path}.xM", p.XM, -FarthestM, FarthestM, "m");
-        Range($"{path}.yM", p.YM, -FarthestM, FarthestM, "m");
-        Range($"{path}.zM", p.ZM, -FarthestM, FarthestM, "m");
+        Range($"{path}.xM", p.XM, "place.m");
+        Range($"{path}.yM", p.YM, "place.m");
+        Range($"{path}.zM", p.ZM, "place.m");
     }
 
     public void Box(string path, Box box)
     {
         Place($"{path}.at", box.At);
-        Range($"{path}.size.xM", box.Size.XM, 0.001, FarthestM, "m");
-        Range($"{path}.size.yM", box.Size.YM, 0.001, FarthestM, "m");
-        Range($"{path}.size.zM", box.Size.ZM, 0.001, FarthestM, "m");
+        Range($"{path}.size.xM", box.Size.XM, "edge.m");
+        Range($"{path}.size.yM", box.Size.YM, "edge.m");
+        Range($"{path}.size.zM", box.Size.ZM, "edge.m");
     }
 
     public void Known(string path, bool known, string value, string what)

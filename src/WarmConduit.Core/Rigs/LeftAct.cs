@@ -44,9 +44,9 @@ public sealed record LeftAct(string Id, LeftActKind Kind, DateTimeOffset At, str
         if (Kind == LeftActKind.Filled && Thing is not null) c.Add($"{at}.thing", "a filling is of the whole system");
         if (Kind != LeftActKind.Filled && (Thing is null || !IsIn(rig))) c.Add($"{at}.thing", $"there is no '{Thing}' in this rig");
         else if (Kind == LeftActKind.Done && !Thing!.StartsWith("parts/", StringComparison.Ordinal)) c.Add($"{at}.thing", "a part is opened or handled");
-        if (OutL is { } litres) c.Range($"{at}.outL", litres, 0, 10_000, "L");
+        if (OutL is { } litres) c.Range($"{at}.outL", litres, "left.outL");
         if (Kind == LeftActKind.Antifreeze && Glycol is null) c.Add($"{at}.glycol", "a share belongs here");
-        if (Glycol is { } share) c.Range($"{at}.glycol", share, 0, MostGlycol, "");
+        if (Glycol is { } share) c.Range($"{at}.glycol", share, "left.glycol");
         if (Kind != LeftActKind.Antifreeze && Glycol is not null) c.Add($"{at}.glycol", "only antifreeze has it");
     }
 }

@@ -64,7 +64,7 @@ public static partial class RigCheck
         {
             string of = rig.Prices[i].Of;
             c.Known($"prices[{i}].of", Catalogue.Part(of) is not null || Catalogue.Pipe(of) is not null || Catalogue.Solid(of) is not null, of, "thing");
-            c.Range($"prices[{i}].amount", rig.Prices[i].Amount, 0, 1e6, "");
+            c.Range($"prices[{i}].amount", rig.Prices[i].Amount, "price.amount");
             var unit = rig.Prices[i].Unit;
             if (unit is not null && (unit == PriceUnit.Each) != (Catalogue.Part(of) is not null)) c.Add($"prices[{i}].unit", "parts are priced by the piece, pipes and solids by length or area");
             if (unit == PriceUnit.SquareMetre && Catalogue.Solid(of) is null) c.Add($"prices[{i}].unit", "only solids are priced by the square metre");
@@ -84,10 +84,10 @@ public static partial class RigCheck
         {
             var (plan, at) = (plans[i], $"plans[{i}]");
             c.Name($"{at}.name", plan.Name);
-            c.Range($"{at}.startHour", plan.StartHour, 0, 24, "h");
-            c.Range($"{at}.hours", plan.Hours, 0.5, PlanEvent.MostH, "h");
-            if (plan.InsideC is { } inside) c.Range($"{at}.insideC", inside, -40, 40, "°C");
-            c.Range($"{at}.startWaterC", plan.StartWaterC, 0, 95, "°C");
+            c.Range($"{at}.startHour", plan.StartHour, "night.startHour");
+            c.Range($"{at}.hours", plan.Hours, "night.hours");
+            if (plan.InsideC is { } inside) c.Range($"{at}.insideC", inside, "night.insideC");
+            c.Range($"{at}.startWaterC", plan.StartWaterC, "night.startWaterC");
             c.Count($"{at}.events", plan.Events.Count, 0, NightPlan.MostEvents);
             c.Unique($"{at}.events", plan.Events);
             for (int e = 0; e < Math.Min(plan.Events.Count, NightPlan.MostEvents); e++)
@@ -97,24 +97,24 @@ public static partial class RigCheck
 
     private static void CheckBrief(FieldChecker c, Brief b)
     {
-        c.Range("brief.people", b.People, 1, 20, "");
-        c.Range("brief.daysBetweenFills", b.DaysBetweenFills, 0.1, 365, "days");
-        c.Range("brief.litresPerPersonDay", b.LitresPerPersonDay, 0.1, 500, "L");
-        c.Range("brief.lowestC", b.LowestC, -60, 30, "°C");
-        c.Range("brief.windMPerS", b.WindMPerS, 0, 60, "m/s");
-        c.Range("brief.hoursWithoutHeat", b.HoursWithoutHeat, 0, 24 * 365, "h");
-        c.Range("brief.leastFall", b.LeastFall, 0, 0.2, "m/m");
+        c.Range("brief.people", b.People);
+        c.Range("brief.daysBetweenFills", b.DaysBetweenFills);
+        c.Range("brief.litresPerPersonDay", b.LitresPerPersonDay);
+        c.Range("brief.lowestC", b.LowestC);
+        c.Range("brief.windMPerS", b.WindMPerS);
+        c.Range("brief.hoursWithoutHeat", b.HoursWithoutHeat);
+        c.Range("brief.leastFall", b.LeastFall);
         if (b.Parking is { } parking)
         {
-            c.Range("brief.parking.slopeDeg", parking.SlopeDeg, 0, 4, "°");
-            c.Range("brief.parking.outsideL", parking.OutsideL, 0, 10, "L");
-            c.Range("brief.parking.breakableL", parking.BreakableL, 0, 10, "L");
-            c.Range("brief.parking.tankShare", parking.TankShare, 0, 1, "");
+            c.Range("brief.parking.slopeDeg", parking.SlopeDeg);
+            c.Range("brief.parking.outsideL", parking.OutsideL);
+            c.Range("brief.parking.breakableL", parking.BreakableL);
+            c.Range("brief.parking.tankShare", parking.TankShare);
         }
         if (b.Choices is not { } chosen) return;
-        c.Range("brief.choices.batteryWh", chosen.BatteryWh, 0, 1e5, "Wh");
-        c.Range("brief.choices.fuelL", chosen.FuelL, 0, 1000, "L");
-        c.Range("brief.choices.canL", chosen.CanL, 1, 100, "L");
+        c.Range("brief.choices.batteryWh", chosen.BatteryWh);
+        c.Range("brief.choices.fuelL", chosen.FuelL);
+        c.Range("brief.choices.canL", chosen.CanL);
         if (chosen.LocalRules.Length > 1000) c.Add("brief.choices.localRules", "it is longer than 1000 characters");
     }
 
@@ -138,20 +138,20 @@ public static partial class RigCheck
                 string port = $"{at}.ports[{k}]";
                 c.Place($"{port}.offset", part.Ports[k].Offset);
                 if (part.Box.OutsideM(part.Box.At + part.Ports[k].Offset) > PortReachM) c.Add($"{port}.offset", $"it lies more than {PortReachM} m off its part", essential: false);
-                if (part.Ports[k].BoreM is { } bore) c.Range($"{port}.boreM", bore, 0.001, 0.3, "m");
+                if (part.Ports[k].BoreM is { } bore) c.Range($"{port}.boreM", bore, "port.boreM");
             }
             if (part.Orientation is { QuarterTurns: not (>= 0 and <= 3) }) c.Add($"{at}.orientation.quarterTurns", "it must lie between 0 and 3");
             if (part.HoldsL is { } holds)
             {
-                c.Range($"{at}.holdsL", holds, 0, 2000, "L");
+                c.Range($"{at}.holdsL", holds, "part.holdsL");
                 if (holds == 0 && stock?.Passage == Passage.Vessel) c.Add($"{at}.holdsL", "a vessel holds more than 0 L; leave it out to take the content of its box", essential: false);
             }
-            if (part.Reach?.Screws is { } screws) c.Range($"{at}.reach.screws", screws, 0, 99, "");
-            if (part.LossWPerK is { } loss) c.Range($"{at}.lossWPerK", loss, 0, 100, "W/K");
+            if (part.Reach?.Screws is { } screws) c.Range($"{at}.reach.screws", screws, "part.reach.screws");
+            if (part.LossWPerK is { } loss) c.Range($"{at}.lossWPerK", loss, "part.lossWPerK");
             CheckSleeve(c, $"{at}.jacket", part.Jacket);
             if (part.JacketOff is { } off && (part.Jacket is null || off.Count is 0 or > 5 || off.Distinct().Count() != off.Count))
                 c.Add($"{at}.jacketOff", "one to five faces of a jacket may be left bare, each named once");
-            if (part.MassKg is { } mass) c.Range($"{at}.massKg", mass, 0, 1000, "kg");
+            if (part.MassKg is { } mass) c.Range($"{at}.massKg", mass, "part.massKg");
             if (stock?.Passage is Passage.OneWay or Passage.Pump && (part.PortAt("in") is null || part.PortAt("out") is null))
                 c.Add($"{at}.ports", "a part with a direction needs the ports 'in' and 'out'");
         }
@@ -180,8 +180,8 @@ public static partial class RigCheck
             for (int k = 0; k < run.Bends.Count; k++) c.Place($"{at}.bends[{k}].at", run.Bends[k].At);
             CheckSleeve(c, $"{at}.insulation", run.Insulation);
             for (int k = 0; k < run.Bends.Count; k++) CheckSleeve(c, $"{at}.bends[{k}].insulation", run.Bends[k].Insulation);
-            if (run.ClipSpacingM is { } clips) c.Range($"{at}.clipSpacingM", clips, 0.05, 10, "m");
-            if (run.SlackM is { } slack) c.Range($"{at}.slackM", slack, 0, 5, "m");
+            if (run.ClipSpacingM is { } clips) c.Range($"{at}.clipSpacingM", clips, "run.clipSpacingM");
+            if (run.SlackM is { } slack) c.Range($"{at}.slackM", slack, "run.slackM");
         }
     }
 
@@ -189,8 +189,8 @@ public static partial class RigCheck
     {
         if (sleeve is null) return;
         c.Known($"{at}.material", Catalogue.Solid(sleeve.Material) is not null, sleeve.Material, "material");
-        c.Range($"{at}.thicknessM", sleeve.ThicknessM, 0, 0.3, "m");
-        if (sleeve.GapShare is { } gaps) c.Range($"{at}.gapShare", gaps, 0, 1, "");
+        c.Range($"{at}.thicknessM", sleeve.ThicknessM, "sleeve.thicknessM");
+        if (sleeve.GapShare is { } gaps) c.Range($"{at}.gapShare", gaps, "sleeve.gapShare");
         if (sleeve.Over is not { } over) return;
         if (depth == MaxLayers) c.Add($"{at}.over", $"a sleeve has {MaxLayers} layers at the most");
         else CheckSleeve(c, $"{at}.over", over, depth + 1);

@@ -12,12 +12,12 @@ internal static class ShellCheck
         c.Box("shell.body", shell.Body);
         if (shell.Axles is { } axles)
         {
-            c.Range("shell.axles.frontXM", axles.FrontXM, -RigCheck.FarthestM, RigCheck.FarthestM, "m");
-            c.Range("shell.axles.wheelbaseM", axles.WheelbaseM, 0.5, 15, "m");
-            c.Range("shell.axles.trackM", axles.TrackM, 0.5, 3, "m");
-            c.Range("shell.axles.otherKg", axles.OtherKg, 0, 10_000, "kg");
+            c.Range("shell.axles.frontXM", axles.FrontXM, "axles.frontXM");
+            c.Range("shell.axles.wheelbaseM", axles.WheelbaseM, "axles.wheelbaseM");
+            c.Range("shell.axles.trackM", axles.TrackM, "axles.trackM");
+            c.Range("shell.axles.otherKg", axles.OtherKg, "axles.otherKg");
             foreach (var (field, kg) in ((string, double?)[])[("frontKg", axles.FrontKg), ("rearKg", axles.RearKg), ("frontMostKg", axles.FrontMostKg), ("rearMostKg", axles.RearMostKg), ("totalMostKg", axles.TotalMostKg)])
-                if (kg is { } value) c.Range($"shell.axles.{field}", value, 0, 20_000, "kg");
+                if (kg is { } value) c.Range($"shell.axles.{field}", value, "axles.kg");
         }
         Boxes(c, "shell.obstacles", shell.Obstacles, o => o.Name, o => o.Box);
         Boxes(c, "shell.keepOuts", shell.KeepOuts, k => k.Name, k => k.Box);
@@ -33,17 +33,17 @@ internal static class ShellCheck
             string at = $"shell.zones[{i}]";
             c.Name($"{at}.name", zone.Name);
             c.Box($"{at}.box", zone.Box);
-            c.Range($"{at}.airChangesPerHour", zone.AirChangesPerHour, 0, 1000, "an hour");
-            if (zone.HeatCapacityJPerK is { } capacity) c.Range($"{at}.heatCapacityJPerK", capacity, 1e3, 1e8, "J/K");
+            c.Range($"{at}.airChangesPerHour", zone.AirChangesPerHour, "zone.airChangesPerHour");
+            if (zone.HeatCapacityJPerK is { } capacity) c.Range($"{at}.heatCapacityJPerK", capacity, "zone.heatCapacityJPerK");
             if (zone.Measured is { } measured)
             {
-                c.Range($"{at}.measured.lossFactor", measured.LossFactor, 0.02, 50, "");
-                c.Range($"{at}.measured.lossDeviation", measured.LossDeviation, 0, 1, "");
+                c.Range($"{at}.measured.lossFactor", measured.LossFactor, "measured.lossFactor");
+                c.Range($"{at}.measured.lossDeviation", measured.LossDeviation, "measured.lossDeviation");
                 c.Unique($"{at}.measured.exchange", measured.Exchange ?? []);
                 for (int e = 0; e < (measured.Exchange?.Count ?? 0); e++)
                 {
                     c.Towards($"{at}.measured.exchange[{e}].id", zone.Id, measured.Exchange![e].Id, ids);
-                    c.Range($"{at}.measured.exchange[{e}].factor", measured.Exchange[e].Factor, 0.02, 50, "");
+                    c.Range($"{at}.measured.exchange[{e}].factor", measured.Exchange[e].Factor, "exchange.factor");
                 }
             }
             c.Unique($"{at}.faces", zone.Faces);
@@ -53,14 +53,14 @@ internal static class ShellCheck
             {
                 var opening = zone.Openings[o];
                 c.Towards($"{at}.openings[{o}].towards", zone.Id, opening.Towards, ids);
-                c.Range($"{at}.openings[{o}].areaM2", opening.AreaM2, 0, 20, "m²");
-                c.Range($"{at}.openings[{o}].heightM", opening.HeightM, 0, 5, "m");
+                c.Range($"{at}.openings[{o}].areaM2", opening.AreaM2, "opening.areaM2");
+                c.Range($"{at}.openings[{o}].heightM", opening.HeightM, "opening.heightM");
                 if (shell.Zones.Find(opening.Towards) is { } other && opening.MostHeightM(zone, other) is var most && opening.HeightM > most + 1e-6)
                     c.Add($"{at}.openings[{o}].heightM", FormattableString.Invariant($"between {zone.Name} and {other.Name} it can have {most:0.###} m at most"), essential: false);
             }
             if (zone.Heater is not { } heater) continue;
-            c.Range($"{at}.heater.powerW", heater.PowerW, 0, 50_000, "W");
-            c.Range($"{at}.heater.setpointC", heater.SetpointC, -20, 40, "°C");
+            c.Range($"{at}.heater.powerW", heater.PowerW, "heater.powerW");
+            c.Range($"{at}.heater.setpointC", heater.SetpointC, "heater.setpointC");
         }
     }
 
@@ -76,13 +76,13 @@ internal static class ShellCheck
             c.Count($"{at}.corners", photos[i].Corners.Count, 4, 4);
             foreach (var corner in photos[i].Corners)
             {
-                c.Range($"{at}.corners", corner.X, 0, 1, "");
-                c.Range($"{at}.corners", corner.Y, 0, 1, "");
+                c.Range($"{at}.corners", corner.X, "photo.corners");
+                c.Range($"{at}.corners", corner.Y, "photo.corners");
             }
-            c.Range($"{at}.widthM", photos[i].WidthM, 0.01, RigCheck.FarthestM, "m");
-            c.Range($"{at}.heightM", photos[i].HeightM, 0.01, RigCheck.FarthestM, "m");
-            c.Range($"{at}.alongM", photos[i].AlongM, -RigCheck.FarthestM, RigCheck.FarthestM, "m");
-            c.Range($"{at}.otherM", photos[i].OtherM, -RigCheck.FarthestM, RigCheck.FarthestM, "m");
+            c.Range($"{at}.widthM", photos[i].WidthM, "photo.widthM");
+            c.Range($"{at}.heightM", photos[i].HeightM, "photo.heightM");
+            c.Range($"{at}.alongM", photos[i].AlongM, "photo.alongM");
+            c.Range($"{at}.otherM", photos[i].OtherM, "photo.otherM");
         }
     }
 
@@ -101,8 +101,8 @@ internal static class ShellCheck
     private static void Face(FieldChecker c, string at, Zone zone, Face face, HashSet<string> ids)
     {
         c.Name($"{at}.name", face.Name);
-        c.Range($"{at}.areaM2", face.AreaM2, 0, 200, "m²");
-        c.Range($"{at}.bridgeFraction", face.BridgeFraction, 0, 1, "");
+        c.Range($"{at}.areaM2", face.AreaM2, "face.areaM2");
+        c.Range($"{at}.bridgeFraction", face.BridgeFraction, "face.bridgeFraction");
         if (face.Towards is not null) c.Towards($"{at}.towards", zone.Id, face.Towards, ids);
         foreach (var (name, layers) in new[] { ("layers", face.Layers), ("bridgeLayers", face.BridgeLayers) })
         {
@@ -110,7 +110,7 @@ internal static class ShellCheck
             for (int i = 0; i < layers.Count; i++)
             {
                 c.Known($"{at}.{name}[{i}].material", Catalogue.Solid(layers[i].Material) is not null, layers[i].Material, "material");
-                c.Range($"{at}.{name}[{i}].thicknessM", layers[i].ThicknessM, 0, 1, "m");
+                c.Range($"{at}.{name}[{i}].thicknessM", layers[i].ThicknessM, "layer.thicknessM");
             }
         }
     }

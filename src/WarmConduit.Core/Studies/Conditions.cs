@@ -106,27 +106,27 @@ public sealed record Conditions(
     public IReadOnlyList<RigFault> Check(Rig rig)
     {
         var c = new FieldChecker();
-        c.Range("conditions.outdoorC", OutdoorC, -60, 50, "°C");
-        c.Range("conditions.windMPerS", WindMPerS, 0, 60, "m/s");
-        c.Range("conditions.startWaterC", StartWaterC, 0, 95, "°C");
-        c.Range("conditions.insideC", InsideC ?? UsualInsideC, -40, 40, "°C");
+        c.Range("conditions.outdoorC", OutdoorC, "night.outdoorC");
+        c.Range("conditions.windMPerS", WindMPerS, "night.windMPerS");
+        c.Range("conditions.startWaterC", StartWaterC, "night.startWaterC");
+        c.Range("conditions.insideC", InsideC ?? UsualInsideC, "night.insideC");
         if (!Enum.IsDefined(Water)) c.Add("conditions.water", "this is not known");
         if (Events?.Count > NightPlan.MostEvents) c.Add("conditions.events", $"more than {NightPlan.MostEvents} events");
         for (int i = 0; i < Math.Min(Events?.Count ?? 0, NightPlan.MostEvents); i++) Events![i].Check(c, $"conditions.events[{i}]", rig.Shell.Zones);
         if (PlanId is not null && Events is not null) c.Add("conditions.events", "the plan has its own");
         if (PlanId is not null && rig.Plans?.Find(PlanId) is null) c.Add("conditions.planId", $"there is no plan '{PlanId}'");
-        c.Range("conditions.cloud", Cloud, 0, 1, "");
+        c.Range("conditions.cloud", Cloud, "night.cloud");
         foreach (var fault in Weather?.Check() ?? []) c.Add(fault.Path, fault.Reason);
-        c.Range("conditions.startHour", StartHour, 0, 24, "h");
-        c.Range("conditions.hours", Hours, 0.5, PlanEvent.MostH, "h");
-        c.Range("conditions.parked.pitchDeg", Parked.PitchDeg, -15, 15, "°");
-        c.Range("conditions.parked.rollDeg", Parked.RollDeg, -15, 15, "°");
+        c.Range("conditions.startHour", StartHour, "night.startHour");
+        c.Range("conditions.hours", Hours, "night.hours");
+        c.Range("conditions.parked.pitchDeg", Parked.PitchDeg, "night.parked.pitchDeg");
+        c.Range("conditions.parked.rollDeg", Parked.RollDeg, "night.parked.rollDeg");
         if (ScenarioId is not null && rig.Scenarios.Find(ScenarioId) is null) c.Add("conditions.scenarioId", $"there is no scenario '{ScenarioId}'");
         if (TankLevels?.Count > RigCheck.MaxParts) c.Add("conditions.tankLevels", $"more than {RigCheck.MaxParts} entries");
         for (int i = 0; i < Math.Min(TankLevels?.Count ?? 0, RigCheck.MaxParts); i++)
         {
             if (rig.Parts.Find(TankLevels![i].Id) is null) c.Add($"conditions.tankLevels[{i}].id", $"there is no part '{TankLevels[i].Id}'");
-            c.Range($"conditions.tankLevels[{i}].share", TankLevels[i].Share, 0, 1, "");
+            c.Range($"conditions.tankLevels[{i}].share", TankLevels[i].Share, "night.tankShare");
         }
         return c.Faults;
     }

@@ -1160,6 +1160,10 @@ export interface components {
             stepWords: components["schemas"]["StepWord"][];
             /** @description Numbers of the trade that screens use. */
             numbers: components["schemas"]["TradeNumbers"];
+            /** @description Between what the figures of documents and questions lie, by the thing that has the field and the field's name. */
+            limits: {
+                [key: string]: components["schemas"]["FieldLimit"];
+            };
         };
         /**
          * @description What happened to a rig on the shelf.
@@ -1791,6 +1795,21 @@ export interface components {
          * @enum {unknown}
          */
         Facing: "forward" | "rear" | "farSide" | "kerbSide" | "up" | "down";
+        /** @description Between what a figure lies. */
+        FieldLimit: {
+            /**
+             * Format: double
+             * @description The least that is taken.
+             */
+            least: number;
+            /**
+             * Format: double
+             * @description The most.
+             */
+            most: number;
+            /** @description The unit of both; empty: a number or share. */
+            unit: string;
+        };
         /**
          * @description What is filtered.
          * @enum {unknown}

@@ -23,6 +23,8 @@ interface Trade {
   stock: Stock;
   bores: Map<string, number>;
   numbers: Schema["TradeNumbers"];
+  /** Between what figures lie, by thing and field. */
+  limits: Catalogue["limits"];
   /** The material that is usual for something; empty until it has been fetched. */
   usual(what: Schema["UsualFor"]): string;
   catalogue: Catalogue | undefined;
@@ -35,6 +37,7 @@ const tradeOf = (catalogue?: Catalogue, rules?: Schema["PrintRule"][], failed = 
   stock: new Map(catalogue?.parts.map((p) => [p.id, p])),
   bores: new Map(catalogue?.pipes.map((p) => [p.id, p.innerDiameterM])),
   numbers: catalogue?.numbers ?? nothingKnown,
+  limits: catalogue?.limits ?? {},
   usual: (what) => catalogue?.solids.find((s) => s.usual === what)?.id ?? "",
   catalogue,
   rules,

@@ -1,5 +1,6 @@
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
 import { api, data, OFFLINE, type Problem, type Schema } from "../api/client";
+import { useCatalogue } from "../app/catalogue";
 import { useSettings } from "../app/settings";
 import { usePrint } from "../app/units";
 import { read } from "./useTyped";
@@ -12,6 +13,10 @@ interface Props {
   quantity: Schema["Quantity"];
   onCommit(value: number): void;
   disabled?: boolean;
+  /** Between what it lies: the name of a limit of the core. */
+  limit?: string;
+  /** How many of the shown unit that limit has to one of its own. */
+  per?: number;
   least?: number;
   most?: number;
   /** What counts while it is left blank. */
@@ -27,10 +32,15 @@ export function QuantityField({
   quantity,
   onCommit,
   disabled,
-  least = Number.NEGATIVE_INFINITY,
-  most = Number.POSITIVE_INFINITY,
+  limit,
+  per = 1,
+  least: ownLeast,
+  most: ownMost,
   placeholder,
 }: Props) {
+  const known = useCatalogue().limits[limit ?? ""];
+  const least = ownLeast ?? (known ? known.least * per : Number.NEGATIVE_INFINITY);
+  const most = ownMost ?? (known ? known.most * per : Number.POSITIVE_INFINITY);
   const print = usePrint();
   const system = useSettings((s) => s.system);
   const id = useId();

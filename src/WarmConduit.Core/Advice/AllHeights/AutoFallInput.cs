@@ -39,7 +39,7 @@ public sealed record AutoFallInput(
             if (!rig.Has(thing)) c.Add(path, $"there is no '{thing}' in the rig");
         }
         void Height(string path, double? m) => c.Range(path, m ?? 0, -RigCheck.FarthestM, RigCheck.FarthestM, "m");
-        c.Range("slopeDeg", SlopeDeg ?? 0, 0, MostSlopeDeg, "°");
+        c.Range("slopeDeg", SlopeDeg ?? 0, "autoFall.slopeDeg");
         for (int i = 0; i < locked.Count; i++) Thing($"locked[{i}]", locked[i]);
         for (int i = 0; i < bands.Count; i++)
         {
@@ -52,7 +52,7 @@ public sealed record AutoFallInput(
         for (int i = 0; i < slopes.Count; i++)
         {
             Thing($"slopes[{i}].thing", slopes[i].Thing);
-            c.Range($"slopes[{i}].slopeDeg", slopes[i].SlopeDeg, 0, MostSlopeDeg, "°");
+            c.Range($"slopes[{i}].slopeDeg", slopes[i].SlopeDeg, "autoFall.slopeDeg");
         }
     });
 }

@@ -49,31 +49,13 @@ internal sealed class RouteIdeas(Question question, Fitter fit)
                 {
                     // A bend inside is led out with the rest.
                     if (i > 0) bends.Add(solid.Box.Holds(course[i]) ? run.Bends[i - 1] with { At = Turning.Micro(Led(course[i])) } : run.Bends[i - 1]);
-                    if (Inside(course[i], course[i + 1], solid.Box) is not { } span) continue;
+                    if (solid.Box.Through(course[i], course[i + 1], ClearM) is not { } span) continue;
                     foreach (double t in (double[])[span.Enter, span.Leave])
                         if (t is > 0.001 and < 0.999) bends.Add(new Bend(fit.Free($"led-{++led}", run.Bends.Select(b => b.Id)), Turning.Micro(Led(course[i].Towards(course[i + 1], t)))));
                 }
                 if (led > 0) yield return new Idea($"{run.Name}: {words} “{solid.Name}”", [new RouteRun(runId, bends)]);
             }
         }
-    }
-
-    // The share of a length that lies in a box with room for the pipe around it.
-    private static (double Enter, double Leave)? Inside(Point3 a, Point3 b, Box box)
-    {
-        var (enter, leave) = (0.0, 1.0);
-        foreach (var (from, to, low, high) in ((double, double, double, double)[])[(a.XM, b.XM, box.At.XM, box.Far().XM), (a.YM, b.YM, box.At.YM, box.Far().YM), (a.ZM, b.ZM, box.At.ZM, box.Far().ZM)])
-        {
-            double d = to - from;
-            if (Math.Abs(d) < 1e-9)
-            {
-                if (from < low - ClearM || from > high + ClearM) return null;
-                continue;
-            }
-            double t1 = (low - ClearM - from) / d, t2 = (high + ClearM - from) / d;
-            (enter, leave) = (Math.Max(enter, Math.Min(t1, t2)), Math.Min(leave, Math.Max(t1, t2)));
-        }
-        return leave > enter ? (enter, leave) : null;
     }
 
     /// <summary>A run without one of its bends, or without any.</summary>

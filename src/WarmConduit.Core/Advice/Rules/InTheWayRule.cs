@@ -24,7 +24,7 @@ internal sealed class InTheWayRule : IRule
             var course = question.Index.CourseOf(run);
             for (int i = 1; i < course.Length; i++)
             {
-                var solid = shell.Obstacles.FirstOrDefault(o => Passes(course[i - 1], course[i], o.Box));
+                var solid = shell.Obstacles.FirstOrDefault(o => o.Box.Through(course[i - 1], course[i], -Skin) is not null);
                 if (solid is null) continue;
                 yield return new Finding(
                     $"through:{run.Id}:{solid.Id}", FindingKind.InTheWay, Severity.Fault, run.Name, "through", null,
@@ -41,26 +41,6 @@ internal sealed class InTheWayRule : IRule
                     "It leaves the vehicle: it lies in no room, so it is as cold as outdoors and can be torn off. If there is a room, draw it.", Place.OnRun(question.Index, run, i, course[i]), [run.Id], null);
                 break;
             }
-        }
-    }
-
-    // Slabs: whether a length passes the inside of a box.
-    private static bool Passes(Point3 a, Point3 b, Box box)
-    {
-        var (low, high) = (box.At, box.Far());
-        double enter = 0, leave = 1;
-        return Slab(a.XM, b.XM, low.XM, high.XM) && Slab(a.YM, b.YM, low.YM, high.YM) && Slab(a.ZM, b.ZM, low.ZM, high.ZM);
-
-        bool Slab(double from, double to, double l, double h)
-        {
-            l += Skin;
-            h -= Skin;
-            if (h <= l) return false;
-            double d = to - from;
-            if (Math.Abs(d) < 1e-12) return from > l && from < h;
-            double t1 = (l - from) / d, t2 = (h - from) / d;
-            (enter, leave) = (Math.Max(enter, Math.Min(t1, t2)), Math.Min(leave, Math.Max(t1, t2)));
-            return enter < leave - 1e-9;
         }
     }
 }

@@ -11,7 +11,7 @@ namespace WarmConduit.Core.Studies.DrainOrder;
 public sealed record ProofInput(string StepId, double MeasuredL) : IStudyInput
 {
     /// <inheritdoc/>
-    public IReadOnlyList<RigFault> Check(Rig rig) => FieldChecker.Of(c => c.Range("measuredL", MeasuredL, 0, 10_000, "L"));
+    public IReadOnlyList<RigFault> Check(Rig rig) => FieldChecker.Of(c => c.Range("measuredL", MeasuredL, "left.outL"));
 }
 
 /// <summary>What may be behind a jug that is not as full as it should be.</summary>

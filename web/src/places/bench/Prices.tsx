@@ -84,8 +84,7 @@ export function Prices({ onClose }: { onClose(): void }) {
                           label={`${row.name}, ${units[row.unit]}`}
                           value={row.known?.amount}
                           quantity="number"
-                          least={0}
-                          most={1_000_000}
+                          limit="price.amount"
                           onCommit={(amount) => set(row, amount)}
                         />
                       </td>

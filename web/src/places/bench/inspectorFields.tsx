@@ -97,8 +97,7 @@ export function SleeveFields({ label, none, sleeve, onCommit, layer = 1 }: Sleev
             label="Thickness"
             value={sleeve.thicknessM}
             quantity="length"
-            least={0.001}
-            most={0.3}
+            limit="sleeve.thicknessM"
             onCommit={(thicknessM) => onCommit({ ...sleeve, thicknessM })}
           />
           {layer === 1 && (
@@ -106,8 +105,7 @@ export function SleeveFields({ label, none, sleeve, onCommit, layer = 1 }: Sleev
               label="Gaps in it"
               value={sleeve.gapShare ?? 0}
               quantity="share"
-              least={0}
-              most={1}
+              limit="sleeve.gapShare"
               onCommit={(gapShare) => onCommit({ ...sleeve, gapShare: gapShare > 0 ? gapShare : null })}
             />
           )}

@@ -16,7 +16,7 @@ type Edit = Schema["Edit"];
 /** A part, with everything about it that can be typed. */
 export function PartForm({ rig, id }: { rig: Rig; id: string }) {
   const part = indexOf(rig).parts.get(id);
-  const { stock, numbers } = useCatalogue();
+  const { stock } = useCatalogue();
   const { selection } = useStores();
   const change = useChange();
   const { commit, remove } = useActions();
@@ -82,8 +82,7 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
               label={sizeWords[axis]}
               value={part.box.size[axis]}
               quantity="length"
-              least={0.001}
-              most={numbers.farthestM}
+              limit="edge.m"
               onCommit={(m) =>
                 commit(`Size of ${part.name}`, [{ kind: "resize", partId: id, size: { ...part.box.size, [axis]: m } } as Edit])
               }
@@ -98,24 +97,21 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
           label={part.holdsL == null ? "Holds" : "Holds, yours"}
           value={holdsL}
           quantity="volume"
-          least={0}
-          most={2000}
+          limit="part.holdsL"
           onCommit={(holdsL) => change(`Content of ${part.name}`, path, { holdsL })}
         />
         <QuantityField
           label={part.massKg == null ? "Mass, empty" : "Mass, yours"}
           value={part.massKg ?? emptyKg ?? kind?.massKg}
           quantity="mass"
-          least={0}
-          most={1000}
+          limit="part.massKg"
           onCommit={(massKg) => change(`Mass of ${part.name}`, path, { massKg })}
         />
         <QuantityField
           label={part.lossWPerK == null ? "Loss" : "Loss, yours"}
           value={part.lossWPerK ?? (kind?.lossWPerK || null)}
           quantity="conductance"
-          least={0}
-          most={100}
+          limit="part.lossWPerK"
           onCommit={(lossWPerK) => change(`Loss of ${part.name}`, path, { lossWPerK })}
         />
         <SleeveFields
@@ -243,8 +239,7 @@ function ReachFields({ part }: { part: Part }) {
           label="Its screws"
           value={part.reach.screws ?? 0}
           quantity="number"
-          least={0}
-          most={99}
+          limit="part.reach.screws"
           onCommit={(screws) => set({ kind: "panel", screws: Math.round(screws) })}
         />
       )}

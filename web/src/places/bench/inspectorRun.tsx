@@ -46,16 +46,14 @@ export function RunForm({ rig, id }: { rig: Rig; id: string }) {
           label="Clips every"
           value={run.clipSpacingM}
           quantity="length"
-          least={0.05}
-          most={10}
+          limit="run.clipSpacingM"
           onCommit={(clipSpacingM) => change(`Clips of ${run.name}`, path, { clipSpacingM })}
         />
         <QuantityField
           label="Slack: longer than its way by"
           value={run.slackM}
           quantity="length"
-          least={0}
-          most={5}
+          limit="run.slackM"
           onCommit={(slackM) => change(`Slack of ${run.name}`, path, { slackM })}
         />
       </div>

@@ -1,5 +1,6 @@
 import type { ComponentProps } from "react";
 import type { Schema } from "../../api/client";
+import { useCatalogue } from "../../app/catalogue";
 import { usePrint } from "../../app/units";
 import type { Slider } from "../../ui/controls";
 import { useAnswers, useStores } from "./benchStores";
@@ -16,13 +17,14 @@ export function useNightSliders(): { night: Night; sliders: Sliders } | null {
   const kept = useAnswers((s) => s.answers?.night?.keptC);
   const { setConditions } = useStores().answers;
   const print = usePrint();
+  const { limits } = useCatalogue();
   if (!night) return null;
-  const of = (name: Named, label: string, text: string, value: number, [min, max, step]: [number, number, number]) => ({
+  const of = (name: Named, label: string, text: string, value: number, step: number) => ({
     label,
     text,
     value,
-    min,
-    max,
+    min: limits[`night.${name}`]?.least ?? value,
+    max: limits[`night.${name}`]?.most ?? value,
     step,
     onChange: (to: number) => setConditions({ [name]: to }),
   });
@@ -36,13 +38,15 @@ export function useNightSliders(): { night: Night; sliders: Sliders } | null {
   return {
     night,
     sliders: {
-      outdoorC: of("outdoorC", "Outdoor temperature", print(outdoorC, "temperature"), outdoorC, [-60, 50, 0.5]),
-      windMPerS: of("windMPerS", "Wind", print(windMPerS, "speed"), windMPerS, [0, 60, 0.5]),
-      cloud: of("cloud", "Cloud", sky, cloud, [0, 1, 0.05]),
-      insideC: of("insideC", "Inside, until the start", print(insideC, "temperature"), insideC, [-40, 40, 0.5]),
-      startWaterC: of("startWaterC", "Water temperature at the start", print(startWaterC, "temperature"), startWaterC, [0, 95, 1]),
+      outdoorC: of("outdoorC", "Outdoor temperature", print(outdoorC, "temperature"), outdoorC, 0.5),
+      windMPerS: of("windMPerS", "Wind", print(windMPerS, "speed"), windMPerS, 0.5),
+      cloud: of("cloud", "Cloud", sky, cloud, 0.05),
+      insideC: of("insideC", "Inside, until the start", print(insideC, "temperature"), insideC, 0.5),
+      startWaterC: of("startWaterC", "Water temperature at the start", print(startWaterC, "temperature"), startWaterC, 1),
       hours: {
-        ...of("hours", "How long it is left", print(hours * 3600, "duration"), span, [0, spans.length - 1, 1]),
+        ...of("hours", "How long it is left", print(hours * 3600, "duration"), span, 1),
+        min: 0,
+        max: spans.length - 1,
         onChange: (i) => setConditions({ hours: spans[i] ?? 8 }),
       },
     },

@@ -56,21 +56,19 @@ interface NumberField {
   field: string;
   label: string;
   quantity: Schema["Quantity"];
-  least: number;
-  most: number;
 }
 
 const numbers: NumberField[] = [
-  { field: "people", label: "People", quantity: "number", least: 1, most: 20 },
-  { field: "litresPerPersonDay", label: "Water a person and day", quantity: "volume", least: 0.1, most: 500 },
-  { field: "daysBetweenFills", label: "Days between fills", quantity: "number", least: 0.1, most: 365 },
-  { field: "choices/canL", label: "Size of the can", quantity: "volume", least: 1, most: 100 },
-  { field: "lowestC", label: "Lowest temperature to stand", quantity: "temperature", least: -60, most: 30 },
-  { field: "windMPerS", label: "Wind on that night", quantity: "speed", least: 0, most: 60 },
-  { field: "hoursWithoutHeat", label: "Hours without heat", quantity: "number", least: 0, most: 8760 },
-  { field: "choices/fuelL", label: "Fuel to spend on a night", quantity: "volume", least: 0, most: 1000 },
-  { field: "choices/batteryWh", label: "Battery to spend on a night", quantity: "energy", least: 0, most: 100_000 },
-  { field: "leastFall", label: "Least fall of a line", quantity: "fall", least: 0, most: 0.2 },
+  { field: "people", label: "People", quantity: "number" },
+  { field: "litresPerPersonDay", label: "Water a person and day", quantity: "volume" },
+  { field: "daysBetweenFills", label: "Days between fills", quantity: "number" },
+  { field: "choices/canL", label: "Size of the can", quantity: "volume" },
+  { field: "lowestC", label: "Lowest temperature to stand", quantity: "temperature" },
+  { field: "windMPerS", label: "Wind on that night", quantity: "speed" },
+  { field: "hoursWithoutHeat", label: "Hours without heat", quantity: "number" },
+  { field: "choices/fuelL", label: "Fuel to spend on a night", quantity: "volume" },
+  { field: "choices/batteryWh", label: "Battery to spend on a night", quantity: "energy" },
+  { field: "leastFall", label: "Least fall of a line", quantity: "fall" },
 ];
 
 function Numbers({ brief }: { brief: Brief }) {
@@ -86,8 +84,7 @@ function Numbers({ brief }: { brief: Brief }) {
               label={n.label}
               value={answerTo(n.field) as number | undefined}
               quantity={n.quantity}
-              least={n.least}
-              most={n.most}
+              limit={`brief.${n.field.replace("/", ".")}`}
               onCommit={(value) => set(n.field, n.label, n.field === "people" ? Math.round(value) : value)}
             />
           </Row>

@@ -204,8 +204,7 @@ export function AllHeights({ rig }: { rig: Rig }) {
           label="Shall fall on a slope of"
           value={slope ?? data?.slopeDeg}
           quantity="angle"
-          least={0}
-          most={10}
+          limit="autoFall.slopeDeg"
           onCommit={(value) => {
             preview.setState({ shown: null });
             setSlope(value);

@@ -77,8 +77,7 @@ export function OrderList({ rig, count, onCount }: { rig: Rig; count: number; on
                           label="What the jug says"
                           value={left.jugOf(s.id)}
                           quantity="volume"
-                          least={0}
-                          most={9999}
+                          limit="left.outL"
                           onCommit={(litres) => left.measure(s.id, litres)}
                         />
                       </div>

@@ -10,11 +10,11 @@ import { SpiritLevel } from "../bench/SpiritLevel";
 
 type Answer = Schema["ParkingAnswer"];
 
-const limits: { field: keyof Schema["ParkingLimits"]; label: string; quantity: Schema["Quantity"]; most: number }[] = [
-  { field: "slopeDeg", label: "Within a slope of", quantity: "angle", most: 4 },
-  { field: "outsideL", label: "Outside tanks, at most", quantity: "volume", most: 10 },
-  { field: "breakableL", label: "In a part that ice breaks", quantity: "volume", most: 10 },
-  { field: "tankShare", label: "Of a tank's content", quantity: "share", most: 1 },
+const limits: { field: keyof Schema["ParkingLimits"]; label: string; quantity: Schema["Quantity"] }[] = [
+  { field: "slopeDeg", label: "Within a slope of", quantity: "angle" },
+  { field: "outsideL", label: "Outside tanks, at most", quantity: "volume" },
+  { field: "breakableL", label: "In a part that ice breaks", quantity: "volume" },
+  { field: "tankShare", label: "Of a tank's content", quantity: "share" },
 ];
 
 /** The parking envelope: how the rig may stand and still drain to its limits. */
@@ -84,8 +84,7 @@ export function Parking({ rig }: { rig: Rig }) {
                 label={l.label}
                 value={told.limits[l.field]}
                 quantity={l.quantity}
-                least={0}
-                most={l.most}
+                limit={`brief.parking.${l.field}`}
                 onCommit={(value) =>
                   document.commit(l.label, [changed("brief", { parking: { ...(rig.brief.parking ?? told.limits), [l.field]: value } })])
                 }

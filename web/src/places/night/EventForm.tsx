@@ -1,3 +1,4 @@
+import { useCatalogue } from "../../app/catalogue";
 import { useClock } from "../../app/units";
 import type { Rig } from "../../document/geometry";
 import { Button } from "../../ui/controls";
@@ -5,7 +6,6 @@ import { PickField, QuantityField } from "../../ui/QuantityField";
 import type { PlanEvent } from "./plan";
 
 const HOUR = 3600;
-const MOST_H = 240;
 
 interface Props {
   event: PlanEvent;
@@ -18,6 +18,7 @@ interface Props {
 /** One event as figures: when, how long, and what goes with its kind. */
 export function EventForm({ event, rig, startHour, onChange, onRemove }: Props) {
   const clock = useClock();
+  const mostH = useCatalogue().limits["event.untilH"]?.most ?? Number.POSITIVE_INFINITY;
   const lasts = event.untilH == null ? null : event.untilH - event.atH;
   const zones = rig.shell.zones.map((z) => ({ value: z.id, text: z.name }));
   return (
@@ -27,9 +28,9 @@ export function EventForm({ event, rig, startHour, onChange, onRemove }: Props) 
           label={`After (${clock(startHour, event.atH * HOUR)})`}
           value={event.atH * HOUR}
           quantity="duration"
-          least={0}
-          most={MOST_H * HOUR}
-          onCommit={(s) => onChange({ ...event, atH: s / HOUR, ...(lasts !== null && { untilH: Math.min(MOST_H, s / HOUR + lasts) }) })}
+          limit="event.atH"
+          per={HOUR}
+          onCommit={(s) => onChange({ ...event, atH: s / HOUR, ...(lasts !== null && { untilH: Math.min(mostH, s / HOUR + lasts) }) })}
         />
       </div>
       <div className="w-32">
@@ -37,9 +38,9 @@ export function EventForm({ event, rig, startHour, onChange, onRemove }: Props) 
           label="Lasts"
           value={lasts === null ? null : lasts * HOUR}
           quantity="duration"
-          least={0}
-          most={MOST_H * HOUR}
-          onCommit={(s) => onChange({ ...event, untilH: s == null ? null : Math.min(MOST_H, event.atH + s / HOUR) })}
+          limit="event.untilH"
+          per={HOUR}
+          onCommit={(s) => onChange({ ...event, untilH: s == null ? null : Math.min(mostH, event.atH + s / HOUR) })}
         />
       </div>
       {(event.kind === "setBack" || event.kind === "away") && (
@@ -48,8 +49,7 @@ export function EventForm({ event, rig, startHour, onChange, onRemove }: Props) 
             label={event.kind === "away" ? "Held, if at all" : "Held at"}
             value={event.holdC ?? null}
             quantity="temperature"
-            least={-20}
-            most={40}
+            limit="event.holdC"
             onCommit={(holdC) => onChange({ ...event, holdC })}
           />
         </div>
@@ -60,8 +60,7 @@ export function EventForm({ event, rig, startHour, onChange, onRemove }: Props) 
             label="How fast"
             value={event.speedMPerS ?? 0}
             quantity="speed"
-            least={0}
-            most={60}
+            limit="event.speedMPerS"
             onCommit={(speedMPerS) => onChange({ ...event, speedMPerS })}
           />
         </div>
@@ -89,8 +88,7 @@ export function EventForm({ event, rig, startHour, onChange, onRemove }: Props) 
               label="Area"
               value={event.areaM2 ?? 0}
               quantity="area"
-              least={0}
-              most={20}
+              limit="event.areaM2"
               onCommit={(areaM2) => onChange({ ...event, areaM2 })}
             />
           </div>
@@ -99,8 +97,7 @@ export function EventForm({ event, rig, startHour, onChange, onRemove }: Props) 
               label="Height"
               value={event.heightM ?? 0}
               quantity="length"
-              least={0}
-              most={5}
+              limit="event.heightM"
               onCommit={(heightM) => onChange({ ...event, heightM })}
             />
           </div>

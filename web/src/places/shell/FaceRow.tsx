@@ -58,8 +58,7 @@ export function FaceRow({
               label="Area"
               value={face.areaM2}
               quantity="area"
-              least={0}
-              most={200}
+              limit="face.areaM2"
               onCommit={(areaM2) => change("Area", { areaM2 })}
             />
             <PickField
@@ -84,8 +83,7 @@ export function FaceRow({
                 label="Thickness"
                 value={layer.thicknessM}
                 quantity="length"
-                least={0}
-                most={1}
+                limit="layer.thicknessM"
                 onCommit={(thicknessM) => change("Layers", { layers: face.layers.with(i, { ...layer, thicknessM }) })}
               />
               <button
@@ -118,8 +116,7 @@ export function FaceRow({
                 label="Bridged by metal"
                 value={face.bridgeFraction}
                 quantity="share"
-                least={0}
-                most={1}
+                limit="face.bridgeFraction"
                 onCommit={(bridgeFraction) =>
                   change("Bridges", {
                     bridgeFraction,

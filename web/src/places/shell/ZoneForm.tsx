@@ -57,8 +57,7 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
             label={at}
             value={zone.box.at[axis]}
             quantity="length"
-            least={-30}
-            most={30}
+            limit="place.m"
             onCommit={(m) => reshape({ ...zone.box, at: { ...zone.box.at, [axis]: m } })}
           />
         ))}
@@ -68,8 +67,7 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
             label={size}
             value={zone.box.size[axis]}
             quantity="length"
-            least={0.001}
-            most={30}
+            limit="edge.m"
             onCommit={(m) => reshape({ ...zone.box, size: { ...zone.box.size, [axis]: m } })}
           />
         ))}
@@ -79,8 +77,7 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
           label="Air changes/h"
           value={zone.airChangesPerHour}
           quantity="number"
-          least={0}
-          most={1000}
+          limit="zone.airChangesPerHour"
           onCommit={(n) => change("Draughts", { airChangesPerHour: n })}
         />
         <QuantityField
@@ -88,16 +85,15 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
           value={zone.heatCapacityJPerK == null ? null : zone.heatCapacityJPerK / 1000}
           placeholder={heat ? `${Math.round(heat.assumedJPerK / 1000)}, estimate` : undefined}
           quantity="number"
-          least={1}
-          most={100_000}
+          limit="zone.heatCapacityJPerK"
+          per={1 / 1000}
           onCommit={(n) => change("What it holds of heat", { heatCapacityJPerK: n == null ? null : n * 1000 })}
         />
         <QuantityField
           label="Heater"
           value={zone.heater?.powerW ?? 0}
           quantity="power"
-          least={0}
-          most={50_000}
+          limit="heater.powerW"
           onCommit={(powerW) => change("Heater", { heater: powerW > 0 ? { setpointC: 18, ...zone.heater, powerW } : null })}
         />
         {zone.heater && (
@@ -105,8 +101,7 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
             label="Holds"
             value={zone.heater.setpointC}
             quantity="temperature"
-            least={-20}
-            most={40}
+            limit="heater.setpointC"
             onCommit={(setpointC) => change("Heater", { heater: { ...zone.heater, setpointC } })}
           />
         )}
@@ -193,13 +188,18 @@ function Openings({ rig, zone }: { rig: Rig; zone: Zone }) {
               options={others.map((z) => ({ value: z.id, text: z.name }))}
               onCommit={(towards) => set({ towards })}
             />
-            <QuantityField label="Open area" value={o.areaM2} quantity="area" least={0} most={20} onCommit={(areaM2) => set({ areaM2 })} />
+            <QuantityField
+              label="Open area"
+              value={o.areaM2}
+              quantity="area"
+              limit="opening.areaM2"
+              onCommit={(areaM2) => set({ areaM2 })}
+            />
             <QuantityField
               label={o.side ? "Length" : "Height"}
               value={o.heightM}
               quantity="length"
-              least={0}
-              most={5}
+              limit="opening.heightM"
               onCommit={(heightM) => set({ heightM })}
             />
             <PickField

@@ -32,16 +32,16 @@ export function WeightsPlace({ id }: { id: string }) {
   );
 }
 
-const fields: { field: keyof Axles; label: string; quantity: "length" | "mass"; least: number; most: number }[] = [
-  { field: "frontXM", label: "Front axle, from the rear", quantity: "length", least: -30, most: 30 },
-  { field: "wheelbaseM", label: "Wheelbase", quantity: "length", least: 0.5, most: 15 },
-  { field: "trackM", label: "Track", quantity: "length", least: 0.5, most: 3 },
-  { field: "frontKg", label: "Front axle, weighed empty", quantity: "mass", least: 0, most: 20_000 },
-  { field: "rearKg", label: "Rear axle, weighed empty", quantity: "mass", least: 0, most: 20_000 },
-  { field: "otherKg", label: "People, furniture, gear", quantity: "mass", least: 0, most: 10_000 },
-  { field: "frontMostKg", label: "Front axle at most", quantity: "mass", least: 0, most: 20_000 },
-  { field: "rearMostKg", label: "Rear axle at most", quantity: "mass", least: 0, most: 20_000 },
-  { field: "totalMostKg", label: "All of it at most", quantity: "mass", least: 0, most: 20_000 },
+const fields: { field: keyof Axles; label: string; quantity: "length" | "mass" }[] = [
+  { field: "frontXM", label: "Front axle, from the rear", quantity: "length" },
+  { field: "wheelbaseM", label: "Wheelbase", quantity: "length" },
+  { field: "trackM", label: "Track", quantity: "length" },
+  { field: "frontKg", label: "Front axle, weighed empty", quantity: "mass" },
+  { field: "rearKg", label: "Rear axle, weighed empty", quantity: "mass" },
+  { field: "otherKg", label: "People, furniture, gear", quantity: "mass" },
+  { field: "frontMostKg", label: "Front axle at most", quantity: "mass" },
+  { field: "rearMostKg", label: "Rear axle at most", quantity: "mass" },
+  { field: "totalMostKg", label: "All of it at most", quantity: "mass" },
 ];
 
 function AxleFields({ rig }: { rig: Rig }) {
@@ -66,8 +66,7 @@ function AxleFields({ rig }: { rig: Rig }) {
             value={shown?.[f.field]}
             disabled={!shown}
             quantity={f.quantity}
-            least={f.least}
-            most={f.most}
+            limit={f.quantity === "mass" && f.field !== "otherKg" ? "axles.kg" : `axles.${f.field}`}
             onCommit={(value) => document.commit(f.label, [changed("shell", { axles: { ...shown, [f.field]: value } })])}
           />
         ))}
