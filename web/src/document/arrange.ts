@@ -1,6 +1,6 @@
 import type { Schema } from "../api/client";
 import { changed } from "./edits";
-import { courseOf, indexOf, type Rig, type Run, type Xyz } from "./geometry";
+import { courseOf, distance, fallOf, indexOf, type Rig, type Run, type Xyz } from "./geometry";
 import { keyOf, moverOf, placeOf, putAt, rounded, type Thing } from "./things";
 
 type Edit = Schema["Edit"];
@@ -24,8 +24,7 @@ export function measured(rig: Rig, a: Thing, b: Thing) {
   const [from, to] = [placeOf(rig, a), placeOf(rig, b)];
   if (!from || !to) return null;
   const [along, across, up] = [to.xM - from.xM, to.yM - from.yM, to.zM - from.zM];
-  const level = Math.hypot(along, across);
-  return { along, across, up, straight: Math.hypot(level, up), fall: level > 1e-6 ? -up / level : null };
+  return { along, across, up, straight: distance(from, to), fall: fallOf(from, to) };
 }
 
 /** Edits that give things other heights; what is moved by another of them, or cannot be moved, is left. */

@@ -1,3 +1,4 @@
+import { dequal } from "dequal";
 import pRetry from "p-retry";
 import { createStore } from "zustand/vanilla";
 import { OFFLINE, Problem, type Schema } from "../api/client";
@@ -281,7 +282,7 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
     show: (edits: Edit[]) => set({ inHand: edits }),
     drag(edits: Edit[]) {
       // A pointer moves more often than what it holds snaps to a new place.
-      if (JSON.stringify(edits) === JSON.stringify(dragged ?? state().inHand)) return;
+      if (dequal(edits, dragged ?? state().inHand)) return;
       if (!dragged)
         setTimeout(() => {
           if (dragged) set({ inHand: dragged });

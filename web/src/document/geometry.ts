@@ -40,6 +40,15 @@ export const towards = (a: Xyz, b: Xyz, t: number): Xyz => ({
   yM: a.yM + (b.yM - a.yM) * t,
   zM: a.zM + (b.zM - a.zM) * t,
 });
+/** A length that is steeper than this, level over long, stands upright: it has no fall. */
+const PLUMB = 0.02;
+
+/** Fall of a straight length: what it drops by over how long it is, as the core tells it. Null where it stands upright. */
+export function fallOf(a: Xyz, b: Xyz, dropM = a.zM - b.zM): number | null {
+  const length = distance(a, b);
+  return length === 0 || Math.hypot(a.xM - b.xM, a.yM - b.yM) < PLUMB * length ? null : dropM / length;
+}
+
 export const distance = (a: Xyz, b: Xyz) => Math.hypot(a.xM - b.xM, a.yM - b.yM, a.zM - b.zM);
 export const middleOf = (box: Schema["Box"]) => towards(box.at, plus(box.at, box.size), 0.5);
 

@@ -1,3 +1,4 @@
+import { dequal } from "dequal";
 import { courseOf, indexOf, type Part, type Rig, type Xyz } from "./geometry";
 
 /** What a change would draw anew: courses of runs that come, move or are insulated, parts likewise, and what goes. */
@@ -12,17 +13,23 @@ export interface Ghost {
 /** What differs between two states of a rig, to be drawn over the first. */
 export function ghostOf(now: Rig, then: Rig): Ghost {
   const [was, is] = [indexOf(now), indexOf(then)];
-  const text = (rig: Rig, id: string) => {
+  const laid = (rig: Rig, id: string) => {
     const run = indexOf(rig).runs.get(id);
-    return run ? JSON.stringify([courseOf(rig, run).map((p) => p.at), run.insulation, run.bends.map((b) => b.insulation)]) : "";
+    return run && [courseOf(rig, run).map((p) => p.at), run.insulation, run.bends.map((b) => b.insulation)];
   };
-  const body = (p: Part | undefined) => p && JSON.stringify([p.box, p.jacket, p.jacketOff]);
+  const body = (p: Part | undefined) => p && [p.box, p.jacket, p.jacketOff];
   return {
     runs: then.runs
-      .filter((r) => text(now, r.id) !== text(then, r.id))
+      .filter((r) => !dequal(laid(now, r.id), laid(then, r.id)))
       .map((r) => ({ id: r.id, course: courseOf(then, r).map((p) => p.at) })),
-    parts: then.parts.filter((p) => body(was.parts.get(p.id)) !== body(p)),
-    rooms: then.shell.zones.filter((z) => JSON.stringify(now.shell.zones.find((o) => o.id === z.id)) !== JSON.stringify(z)),
+    parts: then.parts.filter((p) => !dequal(body(was.parts.get(p.id)), body(p))),
+    rooms: then.shell.zones.filter(
+      (z) =>
+        !dequal(
+          now.shell.zones.find((o) => o.id === z.id),
+          z,
+        ),
+    ),
     gone: now.runs.filter((r) => !is.runs.has(r.id)).map((r) => ({ id: r.id, course: courseOf(now, r).map((p) => p.at) })),
   };
 }

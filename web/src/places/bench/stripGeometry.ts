@@ -1,6 +1,6 @@
 import type { Schema } from "../../api/client";
 import type { Stock } from "../../app/catalogue";
-import { courseOf, distance, heightOver, indexOf, type Rig, type Run, type RunPoint } from "../../document/geometry";
+import { courseOf, distance, fallOf, heightOver, indexOf, type Rig, type Run, type RunPoint } from "../../document/geometry";
 import { keyOf, type Thing } from "../../document/things";
 
 /** A point of the unrolled way from a run to its drain. */
@@ -75,9 +75,6 @@ interface Around {
   full: boolean;
 }
 
-/** A length that goes more up than along by so much is plumb. */
-const PLUMB = 0.02;
-
 /** Unrolls the run in hand and the runs its water passes on the way out. Places are the document's; what the water does is the answers', where they are about these places. */
 export function unroll(around: Around, runId: string): Strip | null {
   const { rig, answers, parked, bores } = around;
@@ -120,7 +117,7 @@ export function unroll(around: Around, runId: string): Strip | null {
         to,
         own,
         boreM: bores.get(run.pipe) ?? 0.012,
-        fall: fallOf(from, to),
+        fall: fallOf(from.at, to.at, from.heightM - to.heightM),
         direction: (s?.direction ?? 0) * turned,
         wetFrom,
         wetTo,
@@ -138,12 +135,6 @@ export function unroll(around: Around, runId: string): Strip | null {
   }
   const heights = points.map((p) => p.heightM);
   return { points, lengths, lengthM: start, ownM, lowM: Math.min(...heights), highM: Math.max(...heights), bodies, floor };
-}
-
-function fallOf(from: { at: Schema["Point3"]; heightM: number }, to: { at: Schema["Point3"]; heightM: number }): number | null {
-  const length = distance(from.at, to.at);
-  const level = Math.hypot(from.at.xM - to.at.xM, from.at.yM - to.at.yM);
-  return length === 0 || level < PLUMB * length ? null : (from.heightM - to.heightM) / length;
 }
 
 /** The run and those that its water passes on its way out, as far as it gets. */

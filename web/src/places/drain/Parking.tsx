@@ -1,3 +1,4 @@
+import { scaleLinear } from "d3-scale";
 import type { Schema } from "../../api/client";
 import { type Print, say, usePrint } from "../../app/units";
 import { changed } from "../../document/edits";
@@ -118,9 +119,10 @@ function SlopeMap({ told, parked }: { told: Answer; parked: Schema["Attitude"] }
   const print = usePrint();
   const count = told.rows.length;
   const cell = SIDE / Math.max(1, count);
-  const x = (deg: number) => LEFT + ((deg + told.mostDeg) / (2 * told.mostDeg)) * SIDE;
-  const y = (deg: number) => SIDE - ((deg + told.mostDeg) / (2 * told.mostDeg)) * SIDE;
-  const ticks = [-4, -2, 0, 2, 4];
+  const degrees = [-told.mostDeg, told.mostDeg];
+  const x = scaleLinear(degrees, [LEFT, LEFT + SIDE]).clamp(true);
+  const y = scaleLinear(degrees, [SIDE, 0]).clamp(true);
+  const ticks = x.ticks(4);
   return (
     <figure className="m-0">
       <svg
@@ -193,14 +195,7 @@ function SlopeMap({ told, parked }: { told: Answer; parked: Schema["Attitude"] }
             strokeWidth={3}
           />
         )}
-        <circle
-          cx={x(Math.max(-told.mostDeg, Math.min(told.mostDeg, parked.rollDeg)))}
-          cy={y(Math.max(-told.mostDeg, Math.min(told.mostDeg, parked.pitchDeg)))}
-          r={5.5}
-          fill="var(--ink)"
-          stroke="var(--panel)"
-          strokeWidth={2}
-        />
+        <circle cx={x(parked.rollDeg)} cy={y(parked.pitchDeg)} r={5.5} fill="var(--ink)" stroke="var(--panel)" strokeWidth={2} />
       </svg>
       <figcaption className="flex max-w-[300px] flex-wrap gap-x-3 gap-y-1 text-muted">
         <Swatch letter="o" words="drains" />

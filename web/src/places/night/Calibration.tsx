@@ -1,4 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
+import { scaleLinear } from "d3-scale";
+import { line } from "d3-shape";
 import { useId, useState } from "react";
 import { api, data as opened, Problem, type Schema } from "../../api/client";
 import { usePrint } from "../../app/units";
@@ -166,10 +168,9 @@ function FitChart({ data, rig }: { data: Schema["CalibrationAnswer"]; rig: Rig }
   const low = Math.floor(Math.min(...all) / 5) * 5;
   const high = Math.ceil(Math.max(...all) / 5) * 5;
   const last = data.timeS.at(-1) ?? 1;
-  const x = (s: number) => EDGE + (s / last) * Math.max(1, size.width - EDGE - 8);
-  const y = (c: number) => 8 + ((high - c) / Math.max(1, high - low)) * (HEIGHT - 30);
-  const line = (cs: readonly number[]) =>
-    cs.map((c, i) => `${i ? "L" : "M"}${x(data.timeS[i] ?? 0).toFixed(1)} ${y(c).toFixed(1)}`).join("");
+  const x = scaleLinear([0, last], [EDGE, Math.max(EDGE + 1, size.width - 8)]);
+  const y = scaleLinear([low, Math.max(low + 1, high)], [HEIGHT - 22, 8]);
+  const course = line<number>((_, i) => x(data.timeS[i] ?? 0), y).digits(1);
   const every = Math.max(1, Math.ceil(data.timeS.length / 40));
   return (
     <div ref={box} className="overflow-hidden">
@@ -185,10 +186,17 @@ function FitChart({ data, rig }: { data: Schema["CalibrationAnswer"]; rig: Rig }
               </g>
             ),
           )}
-          <path d={line(data.outdoorC)} fill="none" stroke="var(--muted)" strokeWidth={3} strokeDasharray="0.1 6" strokeLinecap="round" />
+          <path
+            d={course([...data.outdoorC]) ?? ""}
+            fill="none"
+            stroke="var(--muted)"
+            strokeWidth={3}
+            strokeDasharray="0.1 6"
+            strokeLinecap="round"
+          />
           {data.series.map((s, i) => (
             <g key={s.zoneId}>
-              <path d={line(s.fitted)} fill="none" stroke="var(--ink)" strokeWidth={1.6} />
+              <path d={course([...s.fitted]) ?? ""} fill="none" stroke="var(--ink)" strokeWidth={1.6} />
               <path
                 d={s.measured
                   .map((c, t) => (t % every ? "" : markAt(marks[i % marks.length] ?? "circle", x(data.timeS[t] ?? 0), y(c))))

@@ -1,15 +1,19 @@
 import { useGesture } from "@use-gesture/react";
+import { scaleLinear } from "d3-scale";
+import { line } from "d3-shape";
 import { useRef } from "react";
 import type { Schema } from "../../api/client";
 import { clock as clockText, useClock, usePrint } from "../../app/units";
 import type { Rig } from "../../document/geometry";
 import { Slider } from "../../ui/controls";
 import { useSize } from "../../ui/useSize";
-import { LEFT, RIGHT, ticks, xOf } from "./axis";
+import { hoursAxis, LEFT, RIGHT, ticks } from "./axis";
 
 const HEIGHT = 230;
 const TOP = 26;
 const BOTTOM = 22;
+/** Degrees from line to line. */
+const STEP_C = 5;
 /** Rooms are told apart by their strokes, as nothing here is told by colour. */
 const dashes = ["", "10 4", "3 4", "14 4 2 4", "6 3", "2 3", "18 5", "1 5"];
 
@@ -34,24 +38,24 @@ export function Hours({ night, under, rig, hour, onHour }: Props) {
     ...night.zones.flatMap((z) => z.c),
     ...(under?.zones.flatMap((z) => z.c) ?? []),
   ];
-  const low = Math.floor(Math.min(0, ...all) / 5) * 5;
-  const high = Math.ceil(Math.max(5, ...all) / 5) * 5;
-  const y = (c: number) => TOP + ((high - c) / (high - low)) * (HEIGHT - TOP - BOTTOM);
-  const x = (s: number) => xOf(s, width, last);
-  const path = (c: number[]) => c.map((v, h) => `${h ? "L" : "M"}${x(h * 3600).toFixed(1)} ${y(v).toFixed(1)}`).join("");
-  const toHours = (px: number) => ((px - LEFT) / Math.max(1, width - LEFT - RIGHT)) * last;
+  const low = Math.floor(Math.min(0, ...all) / STEP_C) * STEP_C;
+  const high = Math.ceil(Math.max(STEP_C, ...all) / STEP_C) * STEP_C;
+  const y = scaleLinear([low, high], [HEIGHT - BOTTOM, TOP]);
+  const x = hoursAxis(width, last);
+  const course = line<number>((_, h) => x(h * 3600), y).digits(1);
+  const path = (c: number[]) => course(c) ?? "";
 
   useGesture(
     {
       onDrag: ({ xy: [px] }) => {
-        const at = toHours(px - (svg.current?.getBoundingClientRect().left ?? 0));
-        onHour(Math.min(last, Math.max(0, Math.round(at))));
+        const at = x.invert(px - (svg.current?.getBoundingClientRect().left ?? 0));
+        onHour(Math.round(at / 3600));
       },
     },
     { target: svg, drag: { pointer: { keys: false }, preventDefault: true }, eventOptions: { passive: false } },
   );
 
-  const grid = Array.from({ length: (high - low) / 5 + 1 }, (_, i) => low + 5 * i);
+  const grid = Array.from({ length: (high - low) / STEP_C + 1 }, (_, i) => low + STEP_C * i);
   return (
     <div className="mt-2">
       <div ref={box} className="relative overflow-hidden" style={{ height: HEIGHT }}>

@@ -1,3 +1,5 @@
+import { scaleLinear } from "d3-scale";
+import { line } from "d3-shape";
 import type { Schema } from "../../api/client";
 import { type Print, usePrint } from "../../app/units";
 import { Panel } from "../../ui/controls";
@@ -23,8 +25,8 @@ export function Limit() {
   // As high as what is known and the night itself need.
   const step = steps.find((s) => 3 * s >= Math.max(data?.forHours ?? 0, ...known.map((p) => p.hours ?? 0))) ?? 24;
   const most = 3 * step;
-  const x = (c: number) => left + ((size.width - left - right) * c) / coldest;
-  const y = (h: number) => top + (HEIGHT - top - bottom) * (1 - Math.min(1, h / most));
+  const x = scaleLinear([0, coldest], [left, size.width - right]);
+  const y = scaleLinear([0, most], [HEIGHT - bottom, top]).clamp(true);
   const late = outdoorC < 0.7 * coldest;
   // The coldest that it stands for longer than was tried, and the warmest that it does not.
   const [longer, shortest] = [data?.curve.findLast((p) => p.hours == null), known[0]];
@@ -75,7 +77,12 @@ export function Limit() {
               </text>
             ))}
             <path
-              d={known.map((p, i) => `${i ? "L" : "M"}${x(p.outdoorC).toFixed(1)} ${y(p.hours ?? 0).toFixed(1)}`).join("")}
+              d={
+                line<(typeof known)[number]>(
+                  (p) => x(p.outdoorC),
+                  (p) => y(p.hours ?? 0),
+                ).digits(1)(known) ?? ""
+              }
               fill="none"
               stroke="var(--ink)"
               strokeWidth={2}

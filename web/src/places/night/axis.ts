@@ -1,10 +1,15 @@
+import { scaleLinear } from "d3-scale";
+
 /** Room for names left of the hours, and for figures right of them, px: the chart and the ladder under it share one axis. */
 export const LEFT = 208;
 export const RIGHT = 92;
 
+/** The axis of a night of so many hours: from seconds to px. */
+export const hoursAxis = (width: number, hours: number) =>
+  scaleLinear([0, 3600 * Math.max(1, hours)], [LEFT, Math.max(LEFT, width - RIGHT)]).clamp(true);
+
 /** Place of a time on the axis, px. */
-export const xOf = (seconds: number, width: number, hours: number) =>
-  LEFT + Math.max(0, width - LEFT - RIGHT) * Math.min(1, seconds / 3600 / Math.max(1, hours));
+export const xOf = (seconds: number, width: number, hours: number) => hoursAxis(width, hours)(seconds);
 
 /** Hours that are written under the axis: as many as have room. */
 export function ticks(hours: number, width: number): number[] {
