@@ -9,7 +9,7 @@ namespace WarmConduit.Store;
 public sealed record Collected(int Rigs, int Revisions, int Attachments);
 
 /// <summary>Takes away what nobody can ask for any more, or will. What is large is looked through before the writers' turn.</summary>
-public sealed class Collector(ShelfContext db, RigCache cache, WriteLine line, TimeProvider time)
+public sealed class Collector(ShelfContext db, RigCache cache, WriterLock line, TimeProvider time)
 {
     /// <summary>How long every revision is kept; of older days the last.</summary>
     public static readonly TimeSpan WholeFor = TimeSpan.FromDays(365);

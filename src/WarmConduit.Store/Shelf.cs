@@ -71,7 +71,7 @@ public sealed class KeyUsedException(int current, int revision, int edits) : Exc
 }
 
 /// <summary>Lets one write go on at a time, so that writers wait in line here and not at the database.</summary>
-public sealed class WriteLine : IDisposable
+public sealed class WriterLock : IDisposable
 {
     private readonly SemaphoreSlim _one = new(1);
 
@@ -94,7 +94,7 @@ public sealed class WriteLine : IDisposable
 /// <summary>
 /// Rigs with their revisions. Every method that writes has the write on disk before it returns, and once it has begun to write it is not cancelled. Not for use by two threads at once: one a request.
 /// </summary>
-public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, ChangeFeed feed, TimeProvider time)
+public sealed class Shelf(ShelfContext db, RigCache cache, WriterLock line, ChangeFeed feed, TimeProvider time)
 {
     private readonly StoredDocuments stored = new(db, cache);
 
@@ -214,7 +214,7 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriteLine line, Chang
         IReadOnlyList<string> clash = [];
         try
         {
-            edited = Carrying.Over(then, edits, now!);
+            edited = Rebase.Over(then, edits, now!);
         }
         catch (ClashException e)
         {

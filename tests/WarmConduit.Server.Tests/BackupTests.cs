@@ -133,7 +133,7 @@ public class BackupTests
         var clock = new Clock();
         await ShelfSetup.Prepare(data, Path.Combine(Host.Root, "demo"), clock, _ => { }, default);
         await using var db = new ShelfContext(ShelfContext.OptionsFor(Path.Combine(data, ShelfSetup.FileName)));
-        using var line = new WriteLine();
+        using var line = new WriterLock();
         using var desk = new BackupDesk(new DataPlace(data, Path.Combine(data, ShelfSetup.FileName)), line, clock);
         foreach (var (days, due) in ((int, bool)[])[(29, false), (2, true)])
         {

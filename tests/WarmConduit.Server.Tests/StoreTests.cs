@@ -16,7 +16,7 @@ public sealed class StoreTests : IDisposable
     private readonly string _folder = Host.NewFolder();
     private readonly Rig _rig = RigFile.Read(File.ReadAllBytes(Path.Combine(Host.Root, "demo", "sparrow.json")));
     private readonly RigCache _cache = new();
-    private readonly WriteLine _line = new();
+    private readonly WriterLock _line = new();
     private DateTimeOffset _now = new(2031, 2, 3, 4, 5, 6, TimeSpan.Zero);
 
     private static CancellationToken Now => TestContext.Current.CancellationToken;

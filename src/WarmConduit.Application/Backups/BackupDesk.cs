@@ -32,13 +32,13 @@ public sealed class BackupDesk : IDisposable
     private static readonly TimeSpan Kept = TimeSpan.FromMinutes(15), Month = TimeSpan.FromDays(30);
 
     private readonly DataPlace _place;
-    private readonly WriteLine _line;
+    private readonly WriterLock _line;
     private readonly TimeProvider _time;
     private readonly string _files;
     private readonly ConcurrentDictionary<string, (string Path, BackupContent Content, DateTimeOffset At)> _checked = new();
 
     /// <summary>Takes care of the data at <paramref name="place"/>. Files that a killed program was taking or receiving go: one program serves a folder.</summary>
-    public BackupDesk(DataPlace place, WriteLine line, TimeProvider time)
+    public BackupDesk(DataPlace place, WriterLock line, TimeProvider time)
     {
         (_place, _line, _time, _files) = (place, line, time, Path.Combine(place.Folder, "backup-files"));
         if (Directory.Exists(_files)) Directory.Delete(_files, recursive: true);

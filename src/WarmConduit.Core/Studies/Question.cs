@@ -20,7 +20,7 @@ public sealed class Question
     private RigLevels? _levels;
     private Elimination? _elimination;
     private CutRuns? _cuts, _cutsBefore;
-    private Against? _against;
+    private SurfaceContacts? _against;
     private PipeFilms? _films;
     private Rig? _sound;
     private (bool Known, LevelAnswer? Answer) _draining;
@@ -75,7 +75,7 @@ public sealed class Question
     internal CutRuns Cuts => _cuts ??= new CutRuns(Index, _cutsBefore, Cancel);
 
     /// <summary>What lies against a face of its room.</summary>
-    internal Against Against => _against ??= new Against(Rig.Shell);
+    internal SurfaceContacts SurfaceContacts => _against ??= new SurfaceContacts(Rig.Shell);
 
     /// <summary>What metres of pipe lose.</summary>
     internal PipeFilms Films => _films ??= new PipeFilms();
@@ -158,7 +158,7 @@ public sealed class Question
     {
         _ = Elimination;
         if (Levels.Graph is not null) _ = DrivenRuns;
-        _ = Against;
+        _ = SurfaceContacts;
         _ = Films;
         _sound = RigCheck.Check(Rig).Count == 0 ? Rig : null;
         try

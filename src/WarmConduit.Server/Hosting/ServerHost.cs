@@ -42,7 +42,7 @@ public static class ServerHost
         services.AddSingleton(_ => new Connections(data.Database));
         services.AddScoped(s => s.GetRequiredService<Connections>().Borrow());
         services.AddScoped(s => s.GetRequiredService<Connections.Loan>().Context());
-        services.AddSingleton<RigCache>().AddSingleton<WriteLine>().AddSingleton<ChangeFeed>().AddSingleton<QuestionCache>().AddSingleton<ShelfReady>();
+        services.AddSingleton<RigCache>().AddSingleton<WriterLock>().AddSingleton<ChangeFeed>().AddSingleton<QuestionCache>().AddSingleton<ShelfReady>();
         services.AddHostedService(s => s.GetRequiredService<ShelfReady>());
         services.AddHostedService<AnswersAhead>();
         services.AddScoped<Shelf>().AddScoped<Attachments>().AddScoped<Collector>();

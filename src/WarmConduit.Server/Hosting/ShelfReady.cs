@@ -14,7 +14,7 @@ internal sealed record DataSettings(string Folder, string? Demo)
 internal sealed class NeedsShelf;
 
 /// <summary>Prepares the database before the first request that wants it, and again after each trouble, so that the program goes on once the trouble is cured.</summary>
-internal sealed partial class ShelfReady(DataSettings settings, Connections connections, RigCache documents, QuestionCache answers, WriteLine line, TimeProvider time, ILogger<ShelfReady> log) : BackgroundService
+internal sealed partial class ShelfReady(DataSettings settings, Connections connections, RigCache documents, QuestionCache answers, WriterLock line, TimeProvider time, ILogger<ShelfReady> log) : BackgroundService
 {
     private const int ADay = 288;
     private static readonly TimeSpan Every = TimeSpan.FromMinutes(5);

@@ -37,7 +37,7 @@ public class ColdAdviceTests
         foreach (var option in told.Options)
         {
             var then = RigNight.Of(new Question(Editor.Apply(rig, option.Edits).Rig, Conditions.Of(rig.Brief) with { Hours = 72, Events = option.Event is { } done ? [done] : null }));
-            double At(RigNight night) => Enumerable.Range(0, night.Freezers.Count).Where(n => night.Freezers[n].Name == option.For).Min(n => night.Marks(n).FirstIceS);
+            double At(RigNight night) => Enumerable.Range(0, night.Candidates.Count).Where(n => night.Candidates[n].Name == option.For).Min(n => night.Marks(n).FirstIceS);
             Assert.Equal(option.BeforeS, At(now), 1.0);
             Assert.True(At(then) > option.BeforeS + 800, option.Words.Text);
         }
@@ -132,7 +132,7 @@ public class ColdAdviceTests
     {
         var rig = DemoRigs.Of("sparrow");
         double Loss(Sleeve? sleeve) =>
-            FreezeLadderStudy.Freezers(new Question(With(sleeve), Conditions.Of(rig.Brief) with { Water = WaterState.Wet })).First(f => f.Id == "kitchen-cold#cupboard.1").Body(Conditions.Of(rig.Brief), z => z ?? "outdoor").Contacts.Sum(c => RigBuilder.At5WPerK(c));
+            FreezeLadderStudy.Candidates(new Question(With(sleeve), Conditions.Of(rig.Brief) with { Water = WaterState.Wet })).First(f => f.Id == "kitchen-cold#cupboard.1").Body(Conditions.Of(rig.Brief), z => z ?? "outdoor").Contacts.Sum(c => RigBuilder.At5WPerK(c));
         Rig With(Sleeve? sleeve) => rig with { Runs = [.. rig.Runs.Select(r => r with { Insulation = sleeve, Bends = [.. r.Bends.Select(b => b with { Insulation = null })] })] };
         Assert.Equal((0.9 * Loss(new Sleeve("elastomer", 0.013))) + (0.1 * Loss(null)), Loss(new Sleeve("elastomer", 0.013, 0.1)), 1e-5);
         // Twice 10 mm of one material are 20 mm of it, and a poorer one outside holds less than a better one.

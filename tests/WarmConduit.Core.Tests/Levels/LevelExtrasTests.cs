@@ -70,7 +70,7 @@ public class LevelExtrasTests
         var flap = Edge("flap", towardsTheTap ? "below" : "tap", towardsTheTap ? "tap" : "below") with { Passes = Passes.Forward };
         var network = new LevelNetwork([new("drain", default), new("below", new(0, 0, 0.5)), new("tap", new(0, 0, 1))], [Edge("riser", "below", "drain"), flap], [], ["drain"]);
         var basins = AirBasins.Find(new LevelGraph(network), ["tap"], Attitude.Level).Basins;
-        // Against the flap no air comes behind the riser's water; what lies above the flap is a pool, and counted as one.
+        // SurfaceContacts the flap no air comes behind the riser's water; what lies above the flap is a pool, and counted as one.
         if (towardsTheTap) Assert.Equal(0.5 * LitresPerMetre, Assert.Single(basins).VolumeM3 * 1000, 1e-9);
         else Assert.Empty(basins);
     }

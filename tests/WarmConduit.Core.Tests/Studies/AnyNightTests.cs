@@ -32,17 +32,17 @@ public class AnyNightTests
     public void Energy_closes_in_the_nights_of_each_study(string name, string study)
     {
         var rig = Rigs[name];
-        HeatBalance Of(Conditions night, Doubt doubt) => RigNight.Of(new Question(rig, night), doubt).Answer.Balance;
+        HeatBalance Of(Conditions night, Uncertainty doubt) => RigNight.Of(new Question(rig, night), doubt).Answer.Balance;
         HeatBalance Winter()
         {
             var asked = new Question(rig, Left(rig, true));
-            return SeasonStudy.Drawn(asked, FreezeLadderStudy.Freezers(asked), new WeatherChoice(WeatherPlace.OsmerPlain, 3), 182, out _).Balance;
+            return SeasonStudy.Drawn(asked, FreezeLadderStudy.Candidates(asked), new WeatherChoice(WeatherPlace.OsmerPlain, 3), 182, out _).Balance;
         }
         HeatBalance Fitted()
         {
             // As the fit asks for it: the rooms with what holds water in them, outdoors from readings, a heater of known watts for some hours.
             var asked = new Question(rig, Left(rig, false));
-            var rooms = RigNetwork.Of(asked, FreezeLadderStudy.Freezers(asked), [new WeatherHour(-8, 1, 1)], NightCourse.Of(asked.Conditions, 10 * HourS)[0], Doubt.None, out _);
+            var rooms = RigNetwork.Of(asked, FreezeLadderStudy.Candidates(asked), [new WeatherHour(-8, 1, 1)], NightCourse.Of(asked.Conditions, 10 * HourS)[0], Uncertainty.None, out _);
             return NightEngine.Run(rooms with
             {
                 OutdoorC = new TimeSeries([0, 3 * HourS, 10 * HourS], [2, -6, -11]),
@@ -51,11 +51,11 @@ public class AnyNightTests
         }
         var balance = study switch
         {
-            "cold side" => Of(Left(rig, true) with { Cloud = 0 }, Doubt.Cold),
-            "warm side" => Of(Left(rig, false), Doubt.Warm),
-            "limit" => Of(Left(rig, true) with { OutdoorC = -40, Hours = 72 }, Doubt.None),
+            "cold side" => Of(Left(rig, true) with { Cloud = 0 }, Uncertainty.Pessimistic),
+            "warm side" => Of(Left(rig, false), Uncertainty.Optimistic),
+            "limit" => Of(Left(rig, true) with { OutdoorC = -40, Hours = 72 }, Uncertainty.None),
             "winter" => Winter(),
-            "week" => Of(Left(rig, true) with { Hours = 168, Weather = new WeatherChoice(WeatherPlace.BrennickQuay, 2, 80), Events = [new("away", PlanEventKind.Away, 24, 144), new("drained", PlanEventKind.Drained, 26, 140)] }, Doubt.None),
+            "week" => Of(Left(rig, true) with { Hours = 168, Weather = new WeatherChoice(WeatherPlace.BrennickQuay, 2, 80), Events = [new("away", PlanEventKind.Away, 24, 144), new("drained", PlanEventKind.Drained, 26, 140)] }, Uncertainty.None),
             _ => Fitted(),
         };
         Assert.True(balance.TurnoverJ > 1e5);
@@ -110,17 +110,17 @@ public class AnyNightTests
             for (int r = 0; r < night.Answer.ReportS.Count; r++)
             {
                 foreach (var zone in rig.Shell.Zones) Assert.InRange(night.AirC(zone, r), coldest, warmest);
-                for (int n = 0; n < night.Freezers.Count; n++)
+                for (int n = 0; n < night.Candidates.Count; n++)
                 {
                     Assert.InRange(night.WaterC(r, n), coldest, warmest);
                     Assert.InRange(night.Ice(r, n), 0, 1);
                 }
             }
-            for (int n = 0; n < night.Freezers.Count; n++)
+            for (int n = 0; n < night.Candidates.Count; n++)
             {
                 var marks = night.Marks(n);
-                Assert.True(marks.FirstIceS <= marks.BlockedS && marks.BlockedS <= marks.SolidS, night.Freezers[n].Name);
-                Assert.True(night.BreaksS(n) >= marks.FirstIceS, night.Freezers[n].Name);
+                Assert.True(marks.FirstIceS <= marks.BlockedS && marks.BlockedS <= marks.SolidS, night.Candidates[n].Name);
+                Assert.True(night.BreaksS(n) >= marks.FirstIceS, night.Candidates[n].Name);
             }
         },
         iter: 120);
@@ -134,16 +134,16 @@ public class AnyNightTests
             Assert.Equal((0.0, endS), (course[0].FromS, course[^1].ToS));
             Assert.All(course.Zip(course.Skip(1)), p => Assert.Equal(p.First.ToS, p.Second.FromS));
             var heater = new ZoneHeater(500, 10);
-            foreach (var stretch in course)
+            foreach (var segment in course)
                 foreach (double share in (double[])[0.01, 0.5, 0.99])
                 {
-                    double hour = (stretch.FromS + share * (stretch.ToS - stretch.FromS)) / HourS;
+                    double hour = (segment.FromS + share * (segment.ToS - segment.FromS)) / HourS;
                     // Edges nearer to one another than a second are one.
                     if (planned.Night.Events!.Any(e => Math.Abs(e.AtH - hour) < 2 / HourS || Math.Abs((e.UntilH ?? -1) - hour) < 2 / HourS)) continue;
                     var on = planned.Night.Events!.Where(e => e.AtH <= hour && hour < (e.UntilH ?? 1e9)).Select(e => e.Kind).ToHashSet();
-                    Assert.Equal(on.Contains(PlanEventKind.Drained) ? WaterState.Drained : planned.Night.Water, stretch.Water);
+                    Assert.Equal(on.Contains(PlanEventKind.Drained) ? WaterState.Drained : planned.Night.Water, segment.Water);
                     bool heats = (planned.Night.HeatOn || on.Contains(PlanEventKind.HeatOn)) && !on.Contains(PlanEventKind.HeatFails) && !on.Contains(PlanEventKind.FuelOut) && (!on.Contains(PlanEventKind.BatteryOut) || on.Contains(PlanEventKind.Mains));
-                    Assert.Equal(heats, stretch.Heats(heater));
+                    Assert.Equal(heats, segment.Heats(heater));
                 }
         },
         iter: 500);
@@ -155,10 +155,10 @@ public class AnyNightTests
             var night = Left(Rigs[name], false) with { OutdoorC = outdoor, Hours = 24, InsideC = 6 };
             var (here, there) = (RigNight.Of(new Question(Rigs[name], night)), RigNight.Of(new Question(Rigs[name], start ? night with { InsideC = 6 + by } : night with { OutdoorC = outdoor - by })));
             var number = there.Numbers();
-            for (int n = 0; n < here.Freezers.Count; n++)
+            for (int n = 0; n < here.Candidates.Count; n++)
             {
-                var (now, then) = (here.Marks(n).FirstIceS, there.Marks(number[here.Freezers[n].Id]).FirstIceS);
-                Assert.True(start ? then >= now - 60 : then <= now + 60, here.Freezers[n].Name);
+                var (now, then) = (here.Marks(n).FirstIceS, there.Marks(number[here.Candidates[n].Id]).FirstIceS);
+                Assert.True(start ? then >= now - 60 : then <= now + 60, here.Candidates[n].Name);
             }
         },
         iter: 40);
@@ -187,9 +187,9 @@ public class AnyNightTests
         for (int round = 0; round < 40; round++)
         {
             var asked = new Question(rig, Left(rig, true));
-            var freezers = FreezeLadderStudy.Freezers(asked);
+            var candidates = FreezeLadderStudy.Candidates(asked);
             var made = new ConcurrentBag<double>();
-            Parallel.For(0, 8, _ => made.Add(RigNetwork.Bodies(asked, freezers, Doubt.None).Sum(b => b.Contacts.Sum(c => RigBuilder.At5WPerK(c)))));
+            Parallel.For(0, 8, _ => made.Add(RigNetwork.Bodies(asked, candidates, Uncertainty.None).Sum(b => b.Contacts.Sum(c => RigBuilder.At5WPerK(c)))));
             Assert.Single(made.Distinct());
         }
     }

@@ -61,8 +61,8 @@ public class CalibrationTests
         Assert.All(again.Figures.Where(f => f.Determined), f => Assert.InRange(f.Fitted.Value!.Value / f.Typed.Value!.Value, 0.9, 1.1));
         // Its night is another one now, and narrower between its sides.
         Assert.NotEqual(RigBuilder.LossWPerK(Sparrow.Shell.Zones.Find("living")!, night), RigBuilder.LossWPerK(living, night), 0.1);
-        double Sides(Rig rig) => Math.Abs(Coldest(rig, Doubt.Cold) - Coldest(rig, Doubt.Warm));
-        double Coldest(Rig rig, Doubt doubt) => RigNight.Of(new Question(rig, night), doubt) is var n ? n.AirC(rig.Shell.Zones.Find("living"), n.Morning) : 0;
+        double Sides(Rig rig) => Math.Abs(Coldest(rig, Uncertainty.Pessimistic) - Coldest(rig, Uncertainty.Optimistic));
+        double Coldest(Rig rig, Uncertainty doubt) => RigNight.Of(new Question(rig, night), doubt) is var n ? n.AirC(rig.Shell.Zones.Find("living"), n.Morning) : 0;
         Assert.True(Sides(after) < Sides(Sparrow));
         Assert.Empty(RigCheck.Check(after));
     }

@@ -25,7 +25,7 @@ public class ContactTests
             var room = new Zone("room", "room", ZoneKind.Living, new Box(new(0, 0, 0), new(3, 2, 2)), 0.5, [new("far-side", "far side", FaceSide.Wall, 6, [new(wall, thickM)], 0, [])], []);
             var rig = new RigBuilder().Part("tap", "mixer", ("cold", 0.5, 2 - offM, 1), ("spout", 0.5, 1.9, 1.2)).Part("drain", "drain-cock", ("in", 2.5, 2 - offM, 0.9)).Run("line", "tap.cold", "drain.in").Build();
             rig = rig with { Shell = rig.Shell with { Body = room.Box, Zones = [room] } };
-            var contacts = FreezeLadderStudy.Freezers(new Question(rig, Frost)).First(f => f.Id == "line#room.1").Body(Frost, z => z ?? "outdoor").Contacts;
+            var contacts = FreezeLadderStudy.Candidates(new Question(rig, Frost)).First(f => f.Id == "line#room.1").Body(Frost, z => z ?? "outdoor").Contacts;
             return new(RigBuilder.At5WPerK(contacts.Single(c => c.To == "room")), contacts.Where(c => c.To == "outdoor").Sum(c => RigBuilder.At5WPerK(c)));
         }
         var (on, off, behind) = (Line(0.01, "steel", 0.001), Line(0.06, "steel", 0.001), Line(0.01, "xps", 0.03));
@@ -46,7 +46,7 @@ public class ContactTests
         Rig Pair(double apartM) => new RigBuilder()
             .Part("tap-a", "mixer", ("cold", 0.5, 1, 1), ("spout", 0.5, 1, 1.2)).Part("end-a", "drain-cock", ("in", 2.5, 1, 1)).Run("a", "tap-a.cold", "end-a.in")
             .Part("tap-b", "mixer", ("cold", 0.5, 1 + apartM, 1), ("spout", 0.5, 1 + apartM, 1.2)).Part("end-b", "drain-cock", ("in", 2.5, 1 + apartM, 1)).Run("b", "tap-b.cold", "end-b.in").Build();
-        IReadOnlyDictionary<string, double> Losses(double apartM) => FreezeLadderStudy.Freezers(new Question(Pair(apartM), Frost)).First(f => f.Id == "a#room.1").Body(Frost, z => z ?? "outdoor").Contacts.ToDictionary(c => c.To, c => RigBuilder.At5WPerK(c));
+        IReadOnlyDictionary<string, double> Losses(double apartM) => FreezeLadderStudy.Candidates(new Question(Pair(apartM), Frost)).First(f => f.Id == "a#room.1").Body(Frost, z => z ?? "outdoor").Contacts.ToDictionary(c => c.To, c => RigBuilder.At5WPerK(c));
         double alone = Losses(0.2)["room"];
         Assert.Equal(["room"], Losses(0.2).Keys);
         Assert.Equal(0.75 * alone, Losses(0.02)["room"], 1e-9);
@@ -70,7 +70,7 @@ public class ContactTests
         AnyLine.Array[2, 4].Sample(
             lines =>
             {
-                var found = Beside.Of(lines).ToDictionary(f => (f.A, f.B), f => f.M);
+                var found = ParallelPipes.Of(lines).ToDictionary(f => (f.A, f.B), f => f.M);
                 for (int a = 0; a < lines.Length; a++)
                     for (int b = a + 1; b < lines.Length; b++)
                     {

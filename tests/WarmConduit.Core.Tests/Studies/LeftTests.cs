@@ -50,7 +50,7 @@ public class LeftTests
         }
     }
 
-    /// <summary>Against the list of what is forgotten, which is worked out by itself.</summary>
+    /// <summary>SurfaceContacts the list of what is forgotten, which is worked out by itself.</summary>
     [Fact]
     public void What_one_step_forgotten_leaves_is_in_it()
     {

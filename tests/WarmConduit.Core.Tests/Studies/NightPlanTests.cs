@@ -91,15 +91,15 @@ public class NightPlanTests
     {
         var rig = DemoRigs.Of("tern");
         RigNight Night(params PlanEvent[] events) => RigNight.Of(new Question(rig, Conditions.Of(rig.Brief) with { HeatOn = false, Water = WaterState.Wet, InsideC = 18, Hours = 40, OutdoorC = -15, Events = events }));
-        double Ice(RigNight night) => Enumerable.Range(0, night.Freezers.Count).Where(n => double.IsFinite(night.Marks(n).FirstIceS)).Count();
+        double Ice(RigNight night) => Enumerable.Range(0, night.Candidates.Count).Where(n => double.IsFinite(night.Marks(n).FirstIceS)).Count();
         var (wet, drained, late, again) = (Night(), Night(On(PlanEventKind.Drained, 0.5)), Night(On(PlanEventKind.Drained, 30)), Night(On(PlanEventKind.Drained, 0.5, 10)));
         Assert.True(Ice(drained) < Ice(wet));
         // Thirty hours at -15 °C are too many: draining then wins nothing that was frozen.
         Assert.Equal(Ice(wet), Ice(late));
         Assert.True(Ice(again) > Ice(drained));
         // Ice that was there goes on as it was.
-        int first = Enumerable.Range(0, wet.Freezers.Count).MinBy(n => wet.Marks(n).FirstIceS);
-        Assert.Equal(wet.Marks(first).FirstIceS, late.Marks(Enumerable.Range(0, late.Freezers.Count).First(n => late.Freezers[n].Id == wet.Freezers[first].Id)).FirstIceS, 1.0);
+        int first = Enumerable.Range(0, wet.Candidates.Count).MinBy(n => wet.Marks(n).FirstIceS);
+        Assert.Equal(wet.Marks(first).FirstIceS, late.Marks(Enumerable.Range(0, late.Candidates.Count).First(n => late.Candidates[n].Id == wet.Candidates[first].Id)).FirstIceS, 1.0);
     }
 
     [Theory]
@@ -111,16 +111,16 @@ public class NightPlanTests
         var night = Conditions.Of(rig.Brief) with { HeatOn = false, Hours = 24, OutdoorC = -15 };
         RigNight Ask(Conditions asked) => RigNight.Of(new Question(rig, asked));
         var (drained, soon) = (Ask(night with { Water = WaterState.Drained }), Ask(night with { Water = WaterState.Wet, Events = [On(PlanEventKind.Drained, 0.05)] }));
-        var now = Enumerable.Range(0, soon.Freezers.Count).ToDictionary(n => soon.Freezers[n].Id);
-        for (int n = 0; n < drained.Freezers.Count; n++)
+        var now = Enumerable.Range(0, soon.Candidates.Count).ToDictionary(n => soon.Candidates[n].Id);
+        for (int n = 0; n < drained.Candidates.Count; n++)
         {
-            int same = now[drained.Freezers[n].Id];
-            Assert.Equal(drained.Freezers[n].Zone?.Id, soon.Freezers[same].Zone?.Id);
+            int same = now[drained.Candidates[n].Id];
+            Assert.Equal(drained.Candidates[n].Zone?.Id, soon.Candidates[same].Zone?.Id);
             // Three minutes full are three minutes that a puddle has lost less in.
-            Assert.True(soon.Marks(same).FirstIceS - drained.Marks(n).FirstIceS is >= -60 and < 400 or double.NaN, drained.Freezers[n].Name);
+            Assert.True(soon.Marks(same).FirstIceS - drained.Marks(n).FirstIceS is >= -60 and < 400 or double.NaN, drained.Candidates[n].Name);
         }
         // What was there only while it was full has no ice after.
-        Assert.All(Enumerable.Range(0, soon.Freezers.Count).Where(n => drained.Freezers.All(f => f.Id != soon.Freezers[n].Id)), n => Assert.False(soon.Marks(n).FirstIceS is > 180 and < double.PositiveInfinity));
+        Assert.All(Enumerable.Range(0, soon.Candidates.Count).Where(n => drained.Candidates.All(f => f.Id != soon.Candidates[n].Id)), n => Assert.False(soon.Marks(n).FirstIceS is > 180 and < double.PositiveInfinity));
     }
 
     [Theory]
@@ -134,11 +134,11 @@ public class NightPlanTests
         var cut = plain with { Events = [new PlanEvent("none", PlanEventKind.SetBack, 1.25, 3.7, HoldC: 40), On(PlanEventKind.Mains, 5)] };
         var (one, many) = (RigNight.Of(new Question(rig, plain)), RigNight.Of(new Question(rig, cut)));
         Assert.InRange(many.Answer.Balance.Gap(), 0, 0.001);
-        Assert.Equal(one.Freezers.Select(f => f.Id), many.Freezers.Select(f => f.Id));
+        Assert.Equal(one.Candidates.Select(f => f.Id), many.Candidates.Select(f => f.Id));
         for (int r = 0; r < one.Answer.ReportS.Count; r++)
         {
             foreach (var zone in rig.Shell.Zones) Assert.Equal(one.AirC(zone, r), many.AirC(zone, r), 0.1);
-            for (int n = 0; n < one.Freezers.Count; n++) Assert.Equal(one.Ice(r, n), many.Ice(r, n), 0.02);
+            for (int n = 0; n < one.Candidates.Count; n++) Assert.Equal(one.Ice(r, n), many.Ice(r, n), 0.02);
         }
         Assert.All(rig.Shell.Zones.Where(z => z.Heater is not null), z => Assert.Equal(one.HeaterWh(z).Sum(), many.HeaterWh(z).Sum(), 0.01 * one.HeaterWh(z).Sum()));
     }

@@ -53,9 +53,9 @@ public class NightTruthTests
             var (rig, asked, fails) = Any(seed);
             var question = new Question(rig, asked);
             var night = RigNight.Of(question);
-            var freezers = FreezeLadderStudy.Freezers(question);
+            var candidates = FreezeLadderStudy.Candidates(question);
             var start = NightCourse.Of(asked with { Events = null }, 24 * HourS)[0];
-            var network = RigNetwork.Rooms(question, night.Weather, start, Doubt.None) with { Bodies = RigNetwork.Bodies(question, freezers, Doubt.None) };
+            var network = RigNetwork.Rooms(question, night.Weather, start, Uncertainty.None) with { Bodies = RigNetwork.Bodies(question, candidates, Uncertainty.None) };
             if (fails is { } at) network = network with { Zones = [.. network.Zones.Select(z => z with { Heaters = [.. z.Heaters.Select(h => h with { ToS = at * HourS })] })] };
             var plain = new PlainNight(network);
             var (zoneC, _, _) = plain.Run([6 * HourS, 12 * HourS, 24 * HourS], PlainStepS);
@@ -63,7 +63,7 @@ public class NightTruthTests
                 foreach (var (report, hour) in ((int, int)[])[(0, 6), (1, 12), (2, 24)])
                     Assert.True(night.Answer.ZoneC[night.Answer.ReportS.ToList().IndexOf(hour * HourS), z] - zoneC[report, z] is > -0.4 and < 0.2, $"rig {seed}, {rig.Shell.Zones[z].Id} at {hour} h");
             PlainNight? finer = null;
-            for (int n = 0; n < freezers.Count; n++)
+            for (int n = 0; n < candidates.Count; n++)
             {
                 double got = night.Marks(n).FirstIceS, wanted = plain.FirstIceS[n];
                 if (Math.Abs(got - wanted) > 0.01 * Math.Max(wanted, 1200))
@@ -75,15 +75,15 @@ public class NightTruthTests
                 // Water that only just comes to 0 °C does so any time.
                 if (double.IsInfinity(got) || double.IsInfinity(wanted))
                 {
-                    Assert.True(got == wanted || night.Marks(n).MostIce < 0.02 || night.Marks(n).LowestC > -0.05, $"rig {seed}, {freezers[n].Name}: {got} for {wanted}");
+                    Assert.True(got == wanted || night.Marks(n).MostIce < 0.02 || night.Marks(n).LowestC > -0.05, $"rig {seed}, {candidates[n].Name}: {got} for {wanted}");
                     continue;
                 }
                 double off = (got - wanted) / Math.Max(wanted, 1200);
-                Assert.True(off < 0.02, $"rig {seed}, {freezers[n].Name}: {got:0} for {wanted:0}");
+                Assert.True(off < 0.02, $"rig {seed}, {candidates[n].Name}: {got:0} for {wanted:0}");
                 if (off <= -0.05)
                 {
                     // Water that hangs within 0.05 K of 0 °C for long: some hundredths of a kelvin, and the plain steps themselves, decide when that is ice. Early is as good.
-                    Assert.True(got > 0.95 * plain.NearIceS[n], $"rig {seed}, {freezers[n].Name}: {got:0} for {wanted:0}, near 0 °C at {plain.NearIceS[n]:0}");
+                    Assert.True(got > 0.95 * plain.NearIceS[n], $"rig {seed}, {candidates[n].Name}: {got:0} for {wanted:0}, near 0 °C at {plain.NearIceS[n]:0}");
                     Interlocked.Increment(ref touched);
                     continue;
                 }
@@ -104,7 +104,7 @@ public class NightTruthTests
             foreach (double water in (double[])[0.5, 2, 6, 12, 30, 80])
             {
                 var told = RigNight.Of(new Question(rig, night with { StartWaterC = water }));
-                double[] ice = [.. Enumerable.Range(0, told.Freezers.Count).Select(n => told.Marks(n).FirstIceS)];
+                double[] ice = [.. Enumerable.Range(0, told.Candidates.Count).Select(n => told.Marks(n).FirstIceS)];
                 if (before is not null) Assert.All(before.Zip(ice), p => Assert.True(p.Second >= 0.99 * p.First - 30, $"rig {seed}, {water} °C: {p.Second:0} after {p.First:0}"));
                 before = ice;
             }
@@ -119,7 +119,7 @@ public class NightTruthTests
         {
             WeatherHour[] hours = [.. Enumerable.Range(0, 14).Select(h => new WeatherHour(-6, h == 11 ? gust : 2, 1))];
             var night = RigNight.Of(new Question(rig, Conditions.Of(rig.Brief) with { Water = WaterState.Wet, HeatOn = false, Weather = new WeatherChoice(Hours: hours) }));
-            return [.. Enumerable.Range(0, night.Freezers.Count).Select(n => night.Marks(n).FirstIceS)];
+            return [.. Enumerable.Range(0, night.Candidates.Count).Select(n => night.Marks(n).FirstIceS)];
         }
         var (calm, gusty) = (Ice(2), Ice(50));
         Assert.Contains(calm, s => s < 9 * HourS);
@@ -159,9 +159,9 @@ public class NightTruthTests
         PlanEvent[] drive = [new("drive", PlanEventKind.Drive, 0, SpeedMPerS: 25)];
         var still = Conditions.Of(tern.Brief) with { Water = WaterState.Wet, HeatOn = false, OutdoorC = -8, WindMPerS = 0.5, Events = drive };
         var (steady, hourly) = (RigNight.Of(new Question(tern, still)), RigNight.Of(new Question(tern, still with { Weather = new WeatherChoice(Hours: [.. Enumerable.Repeat(new WeatherHour(-8, 0.5, 1), 30)]) })));
-        Assert.All(Enumerable.Range(0, steady.Freezers.Count), n => Assert.Equal(Math.Min(1e6, steady.Marks(n).FirstIceS), Math.Min(1e6, hourly.Marks(n).FirstIceS), 1.0));
+        Assert.All(Enumerable.Range(0, steady.Candidates.Count), n => Assert.Equal(Math.Min(1e6, steady.Marks(n).FirstIceS), Math.Min(1e6, hourly.Marks(n).FirstIceS), 1.0));
         var parked = RigNight.Of(new Question(tern, still with { Events = null }));
-        int outdoors = Enumerable.Range(0, steady.Freezers.Count).First(n => steady.Freezers[n] is { Zone: null } f && tern.Runs.Find(f.Thing) is not null);
+        int outdoors = Enumerable.Range(0, steady.Candidates.Count).First(n => steady.Candidates[n] is { Zone: null } f && tern.Runs.Find(f.Thing) is not null);
         Assert.True(hourly.Marks(outdoors).FirstIceS < 0.5 * parked.Marks(outdoors).FirstIceS);
     }
 
@@ -328,10 +328,10 @@ public class NightTruthTests
             {
                 var other = RigNight.Of(new Question(there, night));
                 var number = other.Numbers();
-                Assert.Equal(here.Freezers.Count, other.Freezers.Count);
-                for (int n = 0; n < here.Freezers.Count; n++)
+                Assert.Equal(here.Candidates.Count, other.Candidates.Count);
+                for (int n = 0; n < here.Candidates.Count; n++)
                 {
-                    int m = number[here.Freezers[n].Id];
+                    int m = number[here.Candidates[n].Id];
                     Assert.Equal(Math.Min(1e6, here.Marks(n).FirstIceS), Math.Min(1e6, other.Marks(m).FirstIceS), 1.0);
                     Assert.Equal(Math.Min(1e6, here.BreaksS(n)), Math.Min(1e6, other.BreaksS(m)), 1.0);
                 }

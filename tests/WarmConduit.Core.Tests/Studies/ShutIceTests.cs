@@ -40,15 +40,15 @@ public class ShutIceTests
             {
                 var random = new Random(drawn.Seed);
                 // In any order, as what comes back with a fill stands last.
-                var freezers = FreezeLadderStudy.Freezers(new Question(drawn.Rig, drawn.Night)).OrderBy(_ => random.Next()).ToList();
-                var marks = freezers.Select(_ => Marks(random)).ToArray();
-                double[] breaks = ShutIce.Breaks(new Question(drawn.Rig, drawn.Night), freezers, n => marks[n]);
-                for (int n = 0; n < freezers.Count; n++)
+                var candidates = FreezeLadderStudy.Candidates(new Question(drawn.Rig, drawn.Night)).OrderBy(_ => random.Next()).ToList();
+                var marks = candidates.Select(_ => Marks(random)).ToArray();
+                double[] breaks = ShutIce.Breaks(new Question(drawn.Rig, drawn.Night), candidates, n => marks[n]);
+                for (int n = 0; n < candidates.Count; n++)
                 {
-                    double expected = freezers[n].BreaksByIce ? marks[n].FirstIceS : double.PositiveInfinity;
-                    if (double.IsInfinity(expected) && freezers[n].BreaksShut && double.IsFinite(marks[n].FirstIceS))
+                    double expected = candidates[n].BreaksByIce ? marks[n].FirstIceS : double.PositiveInfinity;
+                    if (double.IsInfinity(expected) && candidates[n].BreaksShut && double.IsFinite(marks[n].FirstIceS))
                     {
-                        double closes = Closes(drawn, freezers, marks, n);
+                        double closes = Closes(drawn, candidates, marks, n);
                         if (double.IsFinite(closes) && closes < marks[n].SolidS) expected = Math.Max(closes, marks[n].FirstIceS);
                         if (double.IsFinite(expected)) Interlocked.Increment(ref shutIn);
                     }
@@ -144,27 +144,27 @@ public class ShutIceTests
     }
 
     // The first time from which no way leads from a piece to air; 0: none ever did.
-    private static double Closes(Drawn drawn, List<Freezer> freezers, BodyMilestones[] marks, int piece)
+    private static double Closes(Drawn drawn, List<FreezeCandidate> candidates, BodyMilestones[] marks, int piece)
     {
         var rig = drawn.Rig;
-        double ClosesAt(int n) => rig.Parts.Find(freezers[n].Thing)?.Stock == "tank" ? marks[n].SolidS : marks[n].BlockedS;
-        foreach (double t in Enumerable.Range(0, freezers.Count).Select(ClosesAt).Append(0).Where(double.IsFinite).Order())
+        double ClosesAt(int n) => rig.Parts.Find(candidates[n].Thing)?.Stock == "tank" ? marks[n].SolidS : marks[n].BlockedS;
+        foreach (double t in Enumerable.Range(0, candidates.Count).Select(ClosesAt).Append(0).Where(double.IsFinite).Order())
             if (!HasWay(t)) return t;
         return double.PositiveInfinity;
 
         bool HasWay(double t)
         {
-            bool Open(Func<int, bool> of) => Enumerable.Range(0, freezers.Count).Where(of).All(n => ClosesAt(n) > t);
-            var run = rig.Runs.First(r => r.Id == freezers[piece].Thing);
+            bool Open(Func<int, bool> of) => Enumerable.Range(0, candidates.Count).Where(of).All(n => ClosesAt(n) > t);
+            var run = rig.Runs.First(r => r.Id == candidates[piece].Thing);
             var start = rig.Parts.Find(run.From.Part!)!.PortAt(run.From.Port!)!.Value;
-            double Along(int n) => Math.Abs(((PipeFreezer)freezers[n]).Laid.Course[0].XM - start.XM);
+            double Along(int n) => Math.Abs(((PipeCandidate)candidates[n]).Laid.Course[0].XM - start.XM);
             var (todo, seen) = (new Queue<RunEnd>(), new HashSet<(string, string)>());
-            if (Open(n => freezers[n].Thing == run.Id && n != piece && Along(n) < Along(piece))) todo.Enqueue(run.From);
-            if (Open(n => freezers[n].Thing == run.Id && n != piece && Along(n) > Along(piece))) todo.Enqueue(run.To);
+            if (Open(n => candidates[n].Thing == run.Id && n != piece && Along(n) < Along(piece))) todo.Enqueue(run.From);
+            if (Open(n => candidates[n].Thing == run.Id && n != piece && Along(n) > Along(piece))) todo.Enqueue(run.To);
             while (todo.TryDequeue(out var end))
             {
                 var part = rig.Parts.Find(end.Part!)!;
-                if (!seen.Add((part.Id, end.Port!)) || !Open(n => freezers[n].Thing == part.Id)) continue;
+                if (!seen.Add((part.Id, end.Port!)) || !Open(n => candidates[n].Thing == part.Id)) continue;
                 bool holdsAir = part.Stock == "accumulator" || (part.Stock == "tank" && (part.Ports.Any(p => p.Id == "vent") || drawn.Night.TankLevels!.Find(part.Id)!.Share < 1));
                 if (holdsAir) return true;
                 bool passes = part.Stock switch
@@ -174,7 +174,7 @@ public class ShutIceTests
                     _ => true,
                 };
                 if (!passes) continue;
-                foreach (var next in rig.Runs.Where(r => Open(n => freezers[n].Thing == r.Id)))
+                foreach (var next in rig.Runs.Where(r => Open(n => candidates[n].Thing == r.Id)))
                 {
                     if (next.From.Part == part.Id && next.From.Port != end.Port) todo.Enqueue(next.To);
                     if (next.To.Part == part.Id && next.To.Port != end.Port) todo.Enqueue(next.From);

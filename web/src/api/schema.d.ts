@@ -679,7 +679,7 @@ export interface components {
             values: Record<string, never>;
             /** @description Lists that differ, by field: what they are made of, in order. */
             lists: {
-                [key: string]: components["schemas"]["Stretch"][];
+                [key: string]: components["schemas"]["Segment"][];
             };
         };
         /** @description What was asked for, and only that. */
@@ -3790,6 +3790,21 @@ export interface components {
             /** @description Ice breaks it. */
             breaks: boolean;
         };
+        /** @description Part of a list: items of the list that is held, or a new item. */
+        Segment: {
+            /**
+             * Format: int32
+             * @description Index of the first held item.
+             */
+            from: number;
+            /**
+             * Format: int32
+             * @description How many of them; 0 for a new item.
+             */
+            count: number;
+            /** @description The new item. */
+            item: unknown;
+        };
         /** @description A sentence with {0}, {1} … where the values go, so that they are written in the reader's units. A brace that means itself is doubled. */
         Sentence: {
             /** @description The words, with places for the values. */
@@ -4260,21 +4275,6 @@ export interface components {
         };
         /** Format: binary */
         Stream: string;
-        /** @description Part of a list: items of the list that is held, or a new item. */
-        Stretch: {
-            /**
-             * Format: int32
-             * @description Index of the first held item.
-             */
-            from: number;
-            /**
-             * Format: int32
-             * @description How many of them; 0 for a new item.
-             */
-            count: number;
-            /** @description The new item. */
-            item: unknown;
-        };
         /** @description What studies are asked besides the rig and the night, by the name of the study. */
         StudyInputs: {
             /** @description How far the draining has come. */

@@ -33,7 +33,7 @@ describe("the answers", () => {
     await settle();
     const asked = server.asked.slice(before);
     expect(asked.length).toBeLessThanOrEqual(3);
-    expect(asked.at(-1)?.edits).toEqual(document.getState().inHand);
+    expect(asked.at(-1)?.edits).toEqual(document.getState().previewEdits);
     expect(asked.at(-1)?.since).toBe(1);
   });
 

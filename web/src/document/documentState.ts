@@ -30,7 +30,7 @@ export interface DocumentState {
   revision: number;
   waiting: Waiting[];
   /** Edits under the finger: shown, never saved. */
-  inHand: Edit[];
+  previewEdits: Edit[];
   done: Step[];
   undone: Step[];
   sending: { key: string; count: number } | null;
@@ -78,6 +78,6 @@ export const saveStateOf = (s: DocumentState): SaveState =>
         : s.waiting.length > 0
           ? "unsaved"
           : "saved";
-export const pendingOf = (s: DocumentState) => [...s.waiting.flatMap((w) => w.edits), ...s.inHand];
+export const pendingOf = (s: DocumentState) => [...s.waiting.flatMap((w) => w.edits), ...s.previewEdits];
 export const canUndo = (s: DocumentState) => s.waiting.some((w) => !w.way) || s.done.length > 0;
 export const canRedo = (s: DocumentState) => s.undone.length > 0;

@@ -39,7 +39,7 @@ describe("the document", () => {
     const document = await open();
     for (const by of [0.01, 0.02, 0.03]) document.show(movedBy(rig, [bend], { xM: 0, yM: 0, zM: by }, () => false));
     expect(height(document)).toBeCloseTo(0.23);
-    document.commit("dragged", document.getState().inHand);
+    document.commit("dragged", document.getState().previewEdits);
     // The next drag is under way before the save goes out, and stays out of it.
     document.show(lift(document, 1));
     expect(saveState(document)).toBe("unsaved");

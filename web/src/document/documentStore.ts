@@ -27,7 +27,7 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
     saved: null,
     revision: 0,
     waiting: [],
-    inHand: [],
+    previewEdits: [],
     done: [],
     undone: [],
     sending: null,
@@ -45,9 +45,9 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
   let dragged: Edit[] | null = null;
 
   const set = (change: Partial<DocumentState>) => {
-    const { saved, waiting, inHand } = { ...state(), ...change };
-    const redrawn = "saved" in change || "waiting" in change || "inHand" in change;
-    const rig = redrawn && saved ? sharedWith(drawn(saved, [...waiting.flatMap((w) => w.edits), ...inHand]), state().rig) : null;
+    const { saved, waiting, previewEdits } = { ...state(), ...change };
+    const redrawn = "saved" in change || "waiting" in change || "previewEdits" in change;
+    const rig = redrawn && saved ? sharedWith(drawn(saved, [...waiting.flatMap((w) => w.edits), ...previewEdits]), state().rig) : null;
     store.setState(redrawn ? { ...change, rig } : change);
   };
   /** One thing at a time, in the order in which it was asked for. */
@@ -279,27 +279,27 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
       if (draft) await inTurn(save);
     },
 
-    show: (edits: Edit[]) => set({ inHand: edits }),
+    show: (edits: Edit[]) => set({ previewEdits: edits }),
     drag(edits: Edit[]) {
       // A pointer moves more often than what it holds snaps to a new place.
-      if (dequal(edits, dragged ?? state().inHand)) return;
+      if (dequal(edits, dragged ?? state().previewEdits)) return;
       if (!dragged)
         setTimeout(() => {
-          if (dragged) set({ inHand: dragged });
+          if (dragged) set({ previewEdits: dragged });
           dragged = null;
         }, 0);
       dragged = edits;
     },
-    holds: () => dragged !== null || state().inHand.length > 0,
+    holds: () => dragged !== null || state().previewEdits.length > 0,
     letGo() {
       dragged = null;
-      if (state().inHand.length > 0) set({ inHand: [] });
+      if (state().previewEdits.length > 0) set({ previewEdits: [] });
     },
 
     commit(what: string, edits: Edit[]) {
       if (!state().saved || edits.length === 0) return;
       dragged = null;
-      set({ inHand: [], refusal: null, waiting: [...state().waiting, { key: newKey(), what, base: state().revision, edits }] });
+      set({ previewEdits: [], refusal: null, waiting: [...state().waiting, { key: newKey(), what, base: state().revision, edits }] });
       keep();
       // What cannot be drawn before the server has answered goes at once.
       saveSoon(edits.every(isDrawnAtOnce) ? SAVE_AFTER_MS : 0);

@@ -93,9 +93,9 @@ public static class InsulationFinder
             var night = now.Ask(RigNight.Of);
             var (at, name) = night.FirstBreak();
             if (name is null || at >= endS) break;
-            int first = Enumerable.Range(0, night.Freezers.Count).MinBy(night.BreaksS);
+            int first = Enumerable.Range(0, night.Candidates.Count).MinBy(night.BreaksS);
             (WarmIdea Idea, Question Question, double AtS)? best = null;
-            foreach (var idea in new WarmIdeas(now).For(night.Freezers[first]))
+            foreach (var idea in new WarmIdeas(now).For(night.Candidates[first]))
             {
                 if (done.Contains(idea.Sort) || Tried(now, idea) is not { } tried) continue;
                 double then = Math.Min(tried.After.Ask(RigNight.Of).FirstBreak().AtS, endS);
@@ -119,20 +119,20 @@ public static class InsulationFinder
     }
 
     // Things, not pieces: of a run the piece that freezes first. A few of each room, so that the coldest does not hide the others.
-    private static IEnumerable<Freezer> Soonest(RigNight night, int most) => Enumerable.Range(0, night.Freezers.Count)
+    private static IEnumerable<FreezeCandidate> Soonest(RigNight night, int most) => Enumerable.Range(0, night.Candidates.Count)
         .Where(n => double.IsFinite(night.Marks(n).FirstIceS)).OrderByDescending(n => double.IsFinite(night.BreaksS(n))).ThenBy(n => night.Marks(n).FirstIceS)
-        .Select(n => night.Freezers[n]).DistinctBy(f => (f.Thing, f.Zone?.Id))
-        .Select((f, n) => (Freezer: f, Place: n)).GroupBy(f => f.Freezer.Zone?.Id).SelectMany(g => g.Take(MostOfRoom)).OrderBy(f => f.Place).Select(f => f.Freezer).Take(most);
+        .Select(n => night.Candidates[n]).DistinctBy(f => (f.Thing, f.Zone?.Id))
+        .Select((f, n) => (FreezeCandidate: f, Place: n)).GroupBy(f => f.FreezeCandidate.Zone?.Id).SelectMany(g => g.Take(MostOfRoom)).OrderBy(f => f.Place).Select(f => f.FreezeCandidate).Take(most);
 
     // First ice of what an idea is about: a thing, or all that ice breaks in a room.
     private static (double AtS, string? Name) First(RigNight night, WarmIdea idea)
     {
         var (at, name) = (double.PositiveInfinity, (string?)null);
-        for (int n = 0; n < night.Freezers.Count; n++)
+        for (int n = 0; n < night.Candidates.Count; n++)
         {
-            var freezer = night.Freezers[n];
-            bool about = idea.Thing is { } thing ? freezer.Thing == thing : freezer.Zone?.Id == idea.ZoneId;
-            if (about && (name is null || night.Marks(n).FirstIceS < at)) (at, name) = (night.Marks(n).FirstIceS, freezer.Name);
+            var candidate = night.Candidates[n];
+            bool about = idea.Thing is { } thing ? candidate.Thing == thing : candidate.Zone?.Id == idea.ZoneId;
+            if (about && (name is null || night.Marks(n).FirstIceS < at)) (at, name) = (night.Marks(n).FirstIceS, candidate.Name);
         }
         return (at, name);
     }

@@ -124,7 +124,7 @@ public static class PlaceFinder
     {
         asked.Cancel.ThrowIfCancellationRequested();
         var night = asked.Ask(RigNight.Of);
-        double? At(RigNight of) => Enumerable.Range(0, of.Freezers.Count).Where(n => of.Freezers[n].Id == part.Id).Select(n => (double?)of.Marks(n).FirstIceS).FirstOrDefault() is { } s && double.IsFinite(s) ? s : null;
+        double? At(RigNight of) => Enumerable.Range(0, of.Candidates.Count).Where(n => of.Candidates[n].Id == part.Id).Select(n => (double?)of.Marks(n).FirstIceS).FirstOrDefault() is { } s && double.IsFinite(s) ? s : null;
         var zone = asked.Index.ZoneAt(part.Box.Centre());
         int morning = Math.Max(1, night.Answer.ReportS.ToList().FindIndex(s => s >= night.MorningS));
         double Coldest(Zone? of) => Enumerable.Range(0, morning + 1).Min(r => night.AirC(of, r));
@@ -135,7 +135,7 @@ public static class PlaceFinder
         int joints = asked.Rig.Runs.Where(r => r.From.Part == part.Id || r.To.Part == part.Id).SelectMany(r => asked.Index.CourseOf(r) is { Length: > 1 } course ? (Point3[])[course[0], course[^1]] : []).Count(Windy);
         bool vessel = Catalogue.Part(part.Stock)!.Passage == Passage.Vessel;
         return new ComparedPlace(
-            name, edits.Count == 0, edits, effect, At(night), At(RigNight.Of(asked, Doubt.Cold)), At(RigNight.Of(asked, Doubt.Warm)), coldest, PartContacts.Of(asked, part).Sum(c => c.AtWPerK(steady.OutdoorC, steady.WindMPerS) * Math.Max(0, TradeConstants.HoldC - Coldest(c.To))),
+            name, edits.Count == 0, edits, effect, At(night), At(RigNight.Of(asked, Uncertainty.Pessimistic)), At(RigNight.Of(asked, Uncertainty.Optimistic)), coldest, PartContacts.Of(asked, part).Sum(c => c.AtWPerK(steady.OutdoorC, steady.WindMPerS) * Math.Max(0, TradeConstants.HoldC - Coldest(c.To))),
             inRoom ? part.Box.VolumeM3() * 1000 : 0, PartWater.HoldsL(part) + PartWater.EmptyKg(part), part.Box.Centre().ZM, joints, wins,
             vessel ? Caution(zone) : null);
     }

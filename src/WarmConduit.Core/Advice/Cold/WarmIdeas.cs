@@ -40,22 +40,22 @@ internal sealed class WarmIdeas(Question question)
     }
 
     /// <summary>For a piece or part that freezes: one step more around it, and what warms its room.</summary>
-    public IEnumerable<WarmIdea> For(Freezer freezer)
+    public IEnumerable<WarmIdea> For(FreezeCandidate candidate)
     {
-        if (Rig.Runs.Find(freezer.Thing) is { } run) yield return Sleeved(run, freezer.Zone, 0.013);
-        else if (Rig.Parts.Find(freezer.Thing) is { } part)
+        if (Rig.Runs.Find(candidate.Thing) is { } run) yield return Sleeved(run, candidate.Zone, 0.013);
+        else if (Rig.Parts.Find(candidate.Thing) is { } part)
         {
-            foreach (var idea in Jackets(part, freezer.Zone, 0.025)) yield return idea;
-            if (freezer.Zone is null or { Kind: ZoneKind.OpenUnderfloor } && Catalogue.Part(part.Stock)!.Passage is Passage.Vessel or Passage.Pump) foreach (var idea in OutOfTheWind(part)) yield return idea;
+            foreach (var idea in Jackets(part, candidate.Zone, 0.025)) yield return idea;
+            if (candidate.Zone is null or { Kind: ZoneKind.OpenUnderfloor } && Catalogue.Part(part.Stock)!.Passage is Passage.Vessel or Passage.Pump) foreach (var idea in OutOfTheWind(part)) yield return idea;
         }
-        if (freezer.Zone is { } zone) foreach (var idea in Room(zone, 6)) yield return idea;
+        if (candidate.Zone is { } zone) foreach (var idea in Room(zone, 6)) yield return idea;
     }
 
     /// <summary>What is done in the course of the night: the door of a cupboard left open to a warmer room.</summary>
-    public IEnumerable<WarmIdea> Doors(Freezer freezer)
+    public IEnumerable<WarmIdea> Doors(FreezeCandidate candidate)
     {
         var events = question.Conditions.Events ?? [];
-        if (freezer.Zone is not { Kind: ZoneKind.Cupboard } zone || events.Count >= NightPlan.MostEvents || events.Any(e => e.Kind == PlanEventKind.Open && e.ZoneId == zone.Id) || WarmerBeside(zone) is not { } warmer) yield break;
+        if (candidate.Zone is not { Kind: ZoneKind.Cupboard } zone || events.Count >= NightPlan.MostEvents || events.Any(e => e.Kind == PlanEventKind.Open && e.ZoneId == zone.Id) || WarmerBeside(zone) is not { } warmer) yield break;
         string id = Enumerable.Range(1, NightPlan.MostEvents).Select(n => $"door-{n}").First(n => events.All(e => e.Id != n));
         yield return new WarmIdea(
             $"door {zone.Id}", Sentence.Of($"{zone.Name}: its door to {warmer.Name} left open all night"), [], null, 0, null, zone.Id, null,
@@ -105,7 +105,7 @@ internal sealed class WarmIdeas(Question question)
         }
         yield return Idea("", Sentence.Of($"{part.Name}: a jacket of {Measure.Length(more)} of {material}"), []);
         if (zone is null || Catalogue.Part(part.Stock)!.Passage != Passage.Vessel) yield break;
-        var stands = PartContacts.Sides.Where(s => question.Against.Of(zone, part.Box, s) is not null).ToList();
+        var stands = PartContacts.Sides.Where(s => question.SurfaceContacts.Of(zone, part.Box, s) is not null).ToList();
         if (stands.Count is > 0 and < 6) yield return Idea(" free", Sentence.Of($"{part.Name}: {Measure.Length(more)} of {material} but where it stands against something"), stands);
         if (PartContacts.Sides.Except(stands).OrderByDescending(s => PartContacts.AreaM2(part, s)).Select(s => (Facing?)s).FirstOrDefault() is { } largest)
             yield return Idea($" {largest}", Sentence.Of($"{part.Name}: {Measure.Length(more)} of {material} on its {SideWords(largest)} only"), [.. PartContacts.Sides.Where(s => s != largest)]);

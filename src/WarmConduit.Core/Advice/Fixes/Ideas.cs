@@ -136,7 +136,7 @@ internal sealed class Ideas(Question question)
             if (slopes.Lifted(fall) is { } up) yield return Moved(runId, up);
             if (slopes.Lowered(fall) is { } down) yield return Moved(runId, down);
         }
-        if (Laying.ItsFall(question.Index, question.Index.Run(runId), question.Conditions.Parked, 0.003)?[0] is { } even) yield return new Idea($"Lay {question.Index.Run(runId).Name} evenly between its ends", even.Edits);
+        if (RunRegrading.ItsFall(question.Index, question.Index.Run(runId), question.Conditions.Parked, 0.003)?[0] is { } even) yield return new Idea($"Lay {question.Index.Run(runId).Name} evenly between its ends", even.Edits);
     }
 
     // The joint at its upper end lifted, or that at its lower end lowered.
@@ -218,7 +218,7 @@ internal sealed class Ideas(Question question)
     {
         var run = question.Index.Run(runId);
         if (hump is { PointId: { } point } && SlopesOf(runId).Straight(point) is { } straight) yield return Moved(runId, straight);
-        if (run.Bends.Count > 0) yield return new Idea($"Lay {run.Name} evenly between its ends", [Laying.Even(run, question.Index.CourseOf(run))]);
+        if (run.Bends.Count > 0) yield return new Idea($"Lay {run.Name} evenly between its ends", [RunRegrading.Even(run, question.Index.CourseOf(run))]);
         var course = question.Index.CourseOf(run);
         int top = Enumerable.Range(0, course.Length).MaxBy(k => question.Conditions.Parked.HeightM(course[k]));
         if (_fit.Branch(run, top, "bleed", "bleed", 0.03, $"A bleed at the hump of {run.Name}") is { } bleed) yield return bleed;
@@ -257,7 +257,7 @@ internal sealed class Ideas(Question question)
             foreach (var pool in _drained.Pools.Where(p => p.Shares.Any(s => s.RunId == runId)))
                 foreach (var idea in OfPool(pool)) yield return idea;
         var night = question.Ask(RigNight.Of);
-        if (Enumerable.Range(0, night.Freezers.Count).Where(n => night.Freezers[n].Thing == runId).OrderBy(night.BreaksS).Select(n => night.Freezers[n]).FirstOrDefault() is { } first)
+        if (Enumerable.Range(0, night.Candidates.Count).Where(n => night.Candidates[n].Thing == runId).OrderBy(night.BreaksS).Select(n => night.Candidates[n]).FirstOrDefault() is { } first)
             foreach (var idea in new WarmIdeas(question).For(first)) yield return new Idea(idea.Words, idea.Edits, null, idea.Sort);
     }
 
@@ -272,7 +272,7 @@ internal sealed class Ideas(Question question)
     {
         var run = question.Index.Run(runId);
         if (dip is { PointId: { } point } && SlopesOf(runId).Straight(point) is { } straight) yield return Moved(runId, straight);
-        yield return new Idea($"Lay {run.Name} evenly between its ends", [Laying.Even(run, question.Index.CourseOf(run))]);
+        yield return new Idea($"Lay {run.Name} evenly between its ends", [RunRegrading.Even(run, question.Index.CourseOf(run))]);
         if (dip is { PointId: { } low }) yield return Routes.Without(runId, low);
     }
 

@@ -25,7 +25,7 @@ internal sealed class BareSkinRule : IRule
             double along = 0;
             (int Segment, Zone Zone, Point3 Out)? first = null;
             var cuts = question.Cuts.Of(r);
-            var behind = question.Against.Of(cuts, k => course[k]);
+            var behind = question.SurfaceContacts.Of(cuts, k => course[k]);
             for (int i = 0; i < cuts.Length; i++)
             {
                 var cut = cuts[i];
@@ -36,7 +36,7 @@ internal sealed class BareSkinRule : IRule
             if (along < LeastM || first is not { } at) continue;
             // What can be moved: bends that lie against that skin.
             var by = at.Out * -ClearM;
-            var near = run.Bends.Where(bend => at.Zone.Box.Holds(bend.At) && Against.FromSide(at.Zone.Box, bend.At, at.Out) <= Against.NearM).Select(bend => $"runs/{run.Id}/bends/{bend.Id}").ToList();
+            var near = run.Bends.Where(bend => at.Zone.Box.Holds(bend.At) && SurfaceContacts.FromSide(at.Zone.Box, bend.At, at.Out) <= SurfaceContacts.NearM).Select(bend => $"runs/{run.Id}/bends/{bend.Id}").ToList();
             yield return new Finding(
                 $"skin:{run.Id}", FindingKind.BareSkin, Severity.Note, run.Name, "on bare skin", Measure.Length(along),
                 Sentence.Of($"It lies against a skin without insulation for {Measure.Length(along)}: the air there is the skin's, not the room's. Keep {Measure.Length(ClearM)} off it, or insulate behind it."),

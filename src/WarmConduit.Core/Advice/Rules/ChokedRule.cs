@@ -41,7 +41,7 @@ internal sealed class ChokedRule : IRule
         return new Finding(
             $"dip:{run.Id}", FindingKind.Choked, Severity.Warning, run.Name, "dips", Measure.Length(deepest),
             Sentence.Of($"It dips by {Measure.Length(deepest)} at bend {lowest}.").And($" {harm}"),
-            Place.OnRun(question.Index, run, lowest, course[lowest]), [run.Id], null, [new Mend("Lay it even between its ends", [Laying.Even(run, course)])]);
+            Place.OnRun(question.Index, run, lowest, course[lowest]), [run.Id], null, [new Mend("Lay it even between its ends", [RunRegrading.Even(run, course)])]);
     }
 
     private static Finding? Narrow(Question question, Run run)

@@ -55,6 +55,6 @@ internal sealed class FlatRunRule : IRule
             new Why(
                 "Fall = drop of the invert ÷ length, as parked, in the sense in which the water leaves.",
                 [new("length", Measure.Length(length), false), new("residual water", Measure.Volume(drain.FilmL - drain.SagL), true)]),
-            Laying.ItsFall(question.Index, run, question.Conditions.Parked, rig.Brief.LeastFall));
+            RunRegrading.ItsFall(question.Index, run, question.Conditions.Parked, rig.Brief.LeastFall));
     }
 }

@@ -44,7 +44,7 @@ internal sealed class PoolRule : IRule
                 ]),
             // What hangs in one run under a crest of its own goes when that run is laid evenly.
             pool is { Shares: [{ } only], Parts: [], Crest: { } hump } && hump.RunId == only.RunId
-                ? Laying.ItsFall(question.Index, question.Index.Run(only.RunId), question.Conditions.Parked, question.Rig.Brief.LeastFall)
+                ? RunRegrading.ItsFall(question.Index, question.Index.Run(only.RunId), question.Conditions.Parked, question.Rig.Brief.LeastFall)
                 : null);
     }
 

@@ -23,23 +23,23 @@ public static class FreezeLadderStudy
     public static FreezeLadderAnswer Ask(Question question)
     {
         var night = question.Ask(RigNight.Of);
-        var rungs = night.Freezers.Select((f, n) => f.Rung(night, n))
+        var rungs = night.Candidates.Select((f, n) => f.Rung(night, n))
             .OrderByDescending(r => r.Breaks).ThenBy(r => r.AtS ?? double.PositiveInfinity).ThenBy(r => r.AirC).ThenBy(r => r.Id, StringComparer.Ordinal).ToList();
         var verdict = rungs.Any(r => r.Breaks) ? Verdict.Fails : rungs.Any(r => r.State != IceState.Safe) ? Verdict.PassesButForIce : Verdict.Passes;
         return new FreezeLadderAnswer(verdict, rungs.Count > MostRungs ? rungs[..MostRungs] : rungs, rungs.Count, night.Zones(), night.MorningS, night.Answer.ReportS[^1]);
     }
 
     /// <summary>All that could freeze, not yet asked when.</summary>
-    internal static IReadOnlyList<Freezer> Freezers(Question question)
+    internal static IReadOnlyList<FreezeCandidate> Candidates(Question question)
     {
         var found = Alone(question).ToList();
         // Lines that lie side by side.
-        var lines = found.OfType<PipeFreezer>().ToList();
-        foreach (var (a, b, along) in Beside.Of([.. lines.Select(l => l.Laid)])) PipeFreezer.Join(lines[a], lines[b], along);
+        var lines = found.OfType<PipeCandidate>().ToList();
+        foreach (var (a, b, along) in ParallelPipes.Of([.. lines.Select(l => l.Laid)])) PipeCandidate.Join(lines[a], lines[b], along);
         return found;
     }
 
-    private static IEnumerable<Freezer> Alone(Question question)
+    private static IEnumerable<FreezeCandidate> Alone(Question question)
     {
         var left = question.Ask(LeftWater.Of);
         for (int r = 0; r < question.Rig.Runs.Count; r++)
@@ -48,11 +48,11 @@ public static class FreezeLadderStudy
             foreach (var piece in PiecesOf(question, left, r)) yield return piece;
         }
         foreach (var (part, litres, _) in left.Parts)
-            if (litres > TradeConstants.DryShare * part.FullL) yield return new PartFreezer(question, question.Index.Part(part.PartId), litres, part.FullL, left.Glycol($"parts/{part.PartId}"));
+            if (litres > TradeConstants.DryShare * part.FullL) yield return new PartCandidate(question, question.Index.Part(part.PartId), litres, part.FullL, left.Glycol($"parts/{part.PartId}"));
     }
 
     // A run in pieces, one for each zone it passes, for each sleeve and, drained, for each wet length.
-    private static IEnumerable<Freezer> PiecesOf(Question question, LeftWater left, int r)
+    private static IEnumerable<FreezeCandidate> PiecesOf(Question question, LeftWater left, int r)
     {
         var (run, drain, full) = (question.Rig.Runs[r], left.Runs[r], left.Full(r));
         var pipe = Catalogue.Pipe(run.Pipe)!;
@@ -70,7 +70,7 @@ public static class FreezeLadderStudy
             (length, litres, skin) = (0, 0, 0);
         }
         var cuts = question.Cuts.Of(r);
-        var faces = question.Against.Of(cuts, k => drain.Stations[k].At);
+        var faces = question.SurfaceContacts.Of(cuts, k => drain.Stations[k].At);
         for (int i = 0; i < cuts.Length; i++)
         {
             var cut = cuts[i];
@@ -119,13 +119,13 @@ public static class FreezeLadderStudy
             int number = inZone[where] = inZone.GetValueOrDefault(where) + 1;
             if (pieces[i].Litres < 1e-4) continue;
             string name = pieces.Count > 1 && (i == 0 || pieces[i - 1].Zone != pieces[i].Zone) ? $"{run.Name}, {pieces[i].Zone?.Name ?? "outdoors"}" : run.Name;
-            yield return new PipeFreezer(question.Films, run, pipe, pieces[i], left.Glycol($"runs/{run.Id}"), $"{run.Id}#{where}.{number}", name, full, pipe.StandsFreezing == StandsFreezing.No || (!full && drain.Threatens));
+            yield return new PipeCandidate(question.Films, run, pipe, pieces[i], left.Glycol($"runs/{run.Id}"), $"{run.Id}#{where}.{number}", name, full, pipe.StandsFreezing == StandsFreezing.No || (!full && drain.Threatens));
         }
     }
 
     // In hundredths, so that what is alike stays alike.
     private static IReadOnlyList<(Zone? To, double Share)> Leans(List<(Zone? To, double M)> leans, double lengthM) => leans.Count == 0 ? [] :
-        [.. leans.GroupBy(l => l.To).Select(g => (g.Key, Math.Round(Against.FacesShare * g.Sum(l => l.M) / lengthM, 2))).Where(l => l.Item2 > 0)];
+        [.. leans.GroupBy(l => l.To).Select(g => (g.Key, Math.Round(SurfaceContacts.FacesShare * g.Sum(l => l.M) / lengthM, 2))).Where(l => l.Item2 > 0)];
 
     private static double Between(Station a, Station b, double t) => a.HeightM + (b.HeightM - a.HeightM) * t;
 }

@@ -24,8 +24,8 @@ public static class RungWhyStudy
     {
         string id = input.Id;
         var night = question.Ask(RigNight.Of);
-        for (int n = 0; n < night.Freezers.Count; n++)
-            if (night.Freezers[n] is { } freezer && freezer.Id == id) return new RungWhyAnswer(id, freezer.Why(night, freezer.Rung(night, n)));
+        for (int n = 0; n < night.Candidates.Count; n++)
+            if (night.Candidates[n] is { } candidate && candidate.Id == id) return new RungWhyAnswer(id, candidate.Why(night, candidate.Rung(night, n)));
         return new RungWhyAnswer(id, null);
     }
 }

@@ -18,7 +18,7 @@ public static class LeftStudy
         question = question.With(question.Conditions with { Water = WaterState.AsLeft });
         var rig = question.Rig;
         var left = question.Ask(LeftWater.Of);
-        var breaks = FreezeLadderStudy.Freezers(question).Where(f => f.BreaksByIce || f.BreaksShut).Select(f => f.Thing).ToHashSet();
+        var breaks = FreezeLadderStudy.Candidates(question).Where(f => f.BreaksByIce || f.BreaksShut).Select(f => f.Thing).ToHashSet();
         var things = new List<LeftThing>();
         for (int r = 0; r < rig.Runs.Count; r++)
             if (left.LitresIn(r) is > TradeConstants.DryRunL and var litres)

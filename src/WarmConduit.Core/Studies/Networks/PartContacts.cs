@@ -50,7 +50,7 @@ internal static class PartContacts
         [
             .. Sides.Select(side =>
             {
-                var behind = zone is null ? null : question.Against.Of(zone, part.Box, side);
+                var behind = zone is null ? null : question.SurfaceContacts.Of(zone, part.Box, side);
                 var to = behind is null ? zone : behind.Beyond;
                 if (behind is null ? PipeFilms.InWind(zone) : behind.Windy)
                 {

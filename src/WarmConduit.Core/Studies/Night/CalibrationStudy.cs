@@ -97,7 +97,7 @@ public static class CalibrationStudy
         var night = question.Conditions.Constant(read.OutdoorC.Average()).Happening(null) with { HeatOn = false, InsideC = read.Zones[0].C[0], Cloud = 1 };
         var asked = question.With(night);
         double endS = read.TimeS[^1];
-        var network = RigNetwork.Of(asked, [.. FreezeLadderStudy.Freezers(asked)], [new WeatherHour(night.OutdoorC, night.WindMPerS, 1)], NightCourse.Of(night, endS)[0], Doubt.None, out _);
+        var network = RigNetwork.Of(asked, [.. FreezeLadderStudy.Candidates(asked)], [new WeatherHour(night.OutdoorC, night.WindMPerS, 1)], NightCourse.Of(night, endS)[0], Uncertainty.None, out _);
         var heaters = new List<NightHeater>();
         if (read.HeaterW is { } watts)
         {

@@ -2,7 +2,7 @@ using WarmConduit.Core.Rigs;
 
 namespace WarmConduit.Core.Studies.Night;
 
-/// <summary>A stretch of a night in which nothing changes but the weather.</summary>
+/// <summary>A segment of a night in which nothing changes but the weather.</summary>
 /// <param name="FromS">Its start, s.</param>
 /// <param name="ToS">Its end, s.</param>
 /// <param name="Water">Whether the system is full.</param>
@@ -10,16 +10,16 @@ namespace WarmConduit.Core.Studies.Night;
 /// <param name="HoldC">What heaters hold instead of their own set points, °C; null: their own.</param>
 /// <param name="DrivingMPerS">How fast it drives, m/s.</param>
 /// <param name="Open">What stands open.</param>
-internal sealed record NightStretch(
+internal sealed record NightSegment(
     double FromS, double ToS, WaterState Water, Func<ZoneHeater, bool> Heats, double? HoldC, double DrivingMPerS, IReadOnlyList<PlanEvent> Open);
 
-/// <summary>The course of a night: its events, as stretches between them.</summary>
+/// <summary>The course of a night: its events, as segments between them.</summary>
 internal static class NightCourse
 {
     private const double HourS = 3600, LeastS = 1;
 
-    /// <summary>The stretches from the start to <paramref name="endS"/>; one where nothing happens. O(events²).</summary>
-    public static IReadOnlyList<NightStretch> Of(Conditions night, double endS)
+    /// <summary>The segments from the start to <paramref name="endS"/>; one where nothing happens. O(events²).</summary>
+    public static IReadOnlyList<NightSegment> Of(Conditions night, double endS)
     {
         var events = night.Events ?? [];
         var edges = new List<double> { 0 };
@@ -29,14 +29,14 @@ internal static class NightCourse
         return [.. Enumerable.Range(0, edges.Count - 1).Select(i => At(night, events, edges[i], edges[i + 1]))];
     }
 
-    private static NightStretch At(Conditions night, IReadOnlyList<PlanEvent> events, double fromS, double toS)
+    private static NightSegment At(Conditions night, IReadOnlyList<PlanEvent> events, double fromS, double toS)
     {
         double middle = (fromS + toS) / 2 / HourS;
         var on = events.Where(e => e.On(middle)).ToList();
         bool Is(PlanEventKind kind) => on.Any(e => e.Kind == kind);
         bool wanted = (night.HeatOn || Is(PlanEventKind.HeatOn)) && !Is(PlanEventKind.HeatFails) && !on.Any(e => e is { Kind: PlanEventKind.Away, HoldC: null });
         bool power = !Is(PlanEventKind.BatteryOut) || Is(PlanEventKind.Mains), fuel = !Is(PlanEventKind.FuelOut);
-        return new NightStretch(
+        return new NightSegment(
             fromS, toS, Is(PlanEventKind.Drained) ? WaterState.Drained : night.Water, h => wanted && power && (h.Electric == true || fuel),
             on.Where(e => e.Kind is PlanEventKind.SetBack or PlanEventKind.Away).Min(e => e.HoldC), on.Where(e => e.Kind == PlanEventKind.Drive).Max(e => e.SpeedMPerS) ?? 0,
             [.. on.Where(e => e.Kind == PlanEventKind.Open)]);
@@ -45,7 +45,7 @@ internal static class NightCourse
     /// <summary>When all heat first stops in a night that starts with it, s; null: it does not.</summary>
     public static double? HeatStopsS(Rig rig, Conditions night, double endS)
     {
-        bool Any(NightStretch s) => rig.Shell.Zones.Any(z => z.Heater is { PowerW: > 0 } heater && s.Heats(heater));
+        bool Any(NightSegment s) => rig.Shell.Zones.Any(z => z.Heater is { PowerW: > 0 } heater && s.Heats(heater));
         var course = Of(night, endS);
         return Any(course[0]) && course.FirstOrDefault(s => !Any(s)) is { } without ? without.FromS : null;
     }

@@ -62,7 +62,7 @@ public static class NightStudy
     {
         var night = question.Ask(RigNight.Of);
         var ladder = question.Ask(FreezeLadderStudy.Ask);
-        var (cold, warm) = (RigNight.Of(question, Doubt.Cold), RigNight.Of(question, Doubt.Warm));
+        var (cold, warm) = (RigNight.Of(question, Uncertainty.Pessimistic), RigNight.Of(question, Uncertainty.Optimistic));
         int[] hours = [.. night.HourReports()];
         Exposure Until(Func<int, double> celsius) => Exposure.Of(Enumerable.Range(0, night.Morning + 1).Select(r => (night.Answer.ReportS[r], celsius(r))));
         var number = night.Numbers();
@@ -75,7 +75,7 @@ public static class NightStudy
             double At(RigNight side, int of) => r.Breaks ? side.BreaksS(of) : side.Marks(of).FirstIceS;
             return new RungHours(
                 r, Finite(Math.Min(At(cold, n), r.AtS ?? Never)), Finite(Math.Max(At(warm, n), r.AtS ?? 0)),
-                [.. hours.Select(h => Math.Round(night.WaterC(h, n), 2))], [.. hours.Select(h => Math.Round(night.Ice(h, n), 3))], Until(r => night.AirC(night.Freezers[n].Zone, r)), r is { Breaks: true, PartId: { } part } ? question.Rig.Prices.OfPart(question.Index.Part(part).Stock) : null);
+                [.. hours.Select(h => Math.Round(night.WaterC(h, n), 2))], [.. hours.Select(h => Math.Round(night.Ice(h, n), 3))], Until(r => night.AirC(night.Candidates[n].Zone, r)), r is { Breaks: true, PartId: { } part } ? question.Rig.Prices.OfPart(question.Index.Part(part).Stock) : null);
         }).ToList();
         double? stops = NightCourse.HeatStopsS(question.Rig, question.Conditions, night.Answer.ReportS[^1]);
         return new NightHoursAnswer(

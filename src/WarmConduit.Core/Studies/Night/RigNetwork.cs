@@ -8,14 +8,14 @@ using WarmConduit.Core.Weather;
 namespace WarmConduit.Core.Studies.Night;
 
 /// <summary>Factors on what is guessed: losses of walls, pipes and parts, and what rooms hold of heat.</summary>
-internal readonly record struct Doubt(double Walls, double Parts, double Capacity)
+internal readonly record struct Uncertainty(double Walls, double Parts, double Capacity)
 {
-    public static Doubt None => new(1, 1, 1);
+    public static Uncertainty None => new(1, 1, 1);
 
     // A fifth more lost, a third less held, and the other way round: what formulas for films, joints and furniture are worth. Estimate.
-    public static Doubt Cold => new(1.2, 1.2, 0.67);
+    public static Uncertainty Pessimistic => new(1.2, 1.2, 0.67);
 
-    public static Doubt Warm => new(1 / 1.2, 1 / 1.2, 1.5);
+    public static Uncertainty Optimistic => new(1 / 1.2, 1 / 1.2, 1.5);
 }
 
 /// <summary>A rig as the night's engine sees it: rooms, all that holds water, and the weather.</summary>
@@ -34,19 +34,19 @@ internal static class RigNetwork
     public static string IdOf(string zoneId) => Nowhere + zoneId;
 
     /// <summary>
-    /// The network of one stretch of a night; <paramref name="weather"/> has one value an hour from the start of the night, or one for all of it. Rooms start as they were kept; the caller sets
-    /// what an earlier stretch left. <paramref name="bodyOf"/> is the number of the body that each freezer is part of.
+    /// The network of one segment of a night; <paramref name="weather"/> has one value an hour from the start of the night, or one for all of it. Rooms start as they were kept; the caller sets
+    /// what an earlier segment left. <paramref name="bodyOf"/> is the number of the body that each candidate is part of.
     /// </summary>
-    public static NightNetwork Of(Question question, IReadOnlyList<Freezer> freezers, IReadOnlyList<WeatherHour> weather, NightStretch stretch, Doubt doubt, out int[] bodyOf)
+    public static NightNetwork Of(Question question, IReadOnlyList<FreezeCandidate> candidates, IReadOnlyList<WeatherHour> weather, NightSegment segment, Uncertainty doubt, out int[] bodyOf)
     {
-        var bodies = Alike(Bodies(question, freezers, doubt), out bodyOf);
-        return Rooms(question, weather, stretch, doubt) with { Bodies = bodies };
+        var bodies = Alike(Bodies(question, candidates, doubt), out bodyOf);
+        return Rooms(question, weather, segment, doubt) with { Bodies = bodies };
     }
 
     /// <summary>All that holds water, each by itself. What lies beside a line that holds none by then has the room there.</summary>
-    public static IReadOnlyList<NightBody> Bodies(Question question, IEnumerable<Freezer> freezers, Doubt doubt)
+    public static IReadOnlyList<NightBody> Bodies(Question question, IEnumerable<FreezeCandidate> candidates, Uncertainty doubt)
     {
-        var bodies = freezers.Select(f => f.Body(question.Conditions, z => z is null ? "outdoor" : Nowhere + z)).ToList();
+        var bodies = candidates.Select(f => f.Body(question.Conditions, z => z is null ? "outdoor" : Nowhere + z)).ToList();
         var there = bodies.Where(b => b.Contacts.Any(IsBeside)).Select(b => b.Id).ToHashSet();
         // A contact of two is given once, by the first of them.
         IEnumerable<NightContact> Once(NightBody b) => b.Contacts.Where(c => !IsBeside(c) || !there.Contains(c.To) || string.CompareOrdinal(b.Id, c.To) < 0)
@@ -59,16 +59,16 @@ internal static class RigNetwork
     private static bool IsBeside(NightContact contact) => contact.To.Contains('#', StringComparison.Ordinal);
 
     /// <summary>The network without what holds water.</summary>
-    public static NightNetwork Rooms(Question question, IReadOnlyList<WeatherHour> weather, NightStretch stretch, Doubt doubt)
+    public static NightNetwork Rooms(Question question, IReadOnlyList<WeatherHour> weather, NightSegment segment, Uncertainty doubt)
     {
         var (rig, night) = (question.Rig, question.Conditions);
         var zones = rig.Shell.Zones;
-        if (stretch.DrivingMPerS > 0) weather = [.. weather.Select(w => w with { WindMPerS = Math.Max(w.WindMPerS, stretch.DrivingMPerS) })];
-        var now = weather[Math.Min((int)(stretch.FromS / HourS), weather.Count - 1)];
-        // What an earlier stretch left is set by the caller.
-        var start = stretch.FromS > 0 ? zones.ToDictionary(z => z.Id, _ => 0.0)
+        if (segment.DrivingMPerS > 0) weather = [.. weather.Select(w => w with { WindMPerS = Math.Max(w.WindMPerS, segment.DrivingMPerS) })];
+        var now = weather[Math.Min((int)(segment.FromS / HourS), weather.Count - 1)];
+        // What an earlier segment left is set by the caller.
+        var start = segment.FromS > 0 ? zones.ToDictionary(z => z.Id, _ => 0.0)
             : ZoneBalance.Kept(rig, new SteadyNight(now.TemperatureC, now.WindMPerS, true), night.InsideC).ToDictionary(z => z.ZoneId, z => z.AirC);
-        double rear = stretch.DrivingMPerS > 0 ? RearShare : 1;
+        double rear = segment.DrivingMPerS > 0 ? RearShare : 1;
         var (partitions, openings) = ZoneBalance.Between(rig);
         var volumes = ZoneVolumes.Of(zones);
         var index = zones.Select((z, i) => (z.Id, i)).ToDictionary(z => z.Id, z => z.i);
@@ -82,7 +82,7 @@ internal static class RigNetwork
         NightOpening[] opened =
         [
             .. openings.Select(o => new NightOpening(Nowhere + zones[o.A].Id, Nowhere + zones[o.B].Id, o.Opening.AreaM2, o.Opening.HeightM, o.WindShare, o.Opening.Above())),
-            .. stretch.Open.Where(o => index.ContainsKey(o.ZoneId!)).Select(o => new NightOpening(
+            .. segment.Open.Where(o => index.ContainsKey(o.ZoneId!)).Select(o => new NightOpening(
                 Nowhere + o.ZoneId, o.Towards is null ? null : Nowhere + o.Towards, o.AreaM2!.Value, Math.Min(o.HeightM!.Value, o.MostHeightM(zones)),
                 o.Towards is null ? 1 : ZoneBalance.WindShare(zones[index[o.ZoneId!]], zones[index[o.Towards]]))),
         ];
@@ -94,7 +94,7 @@ internal static class RigNetwork
             double walls = zone.Measured is { } known ? 1 + (2 * Math.Sign(doubt.Walls - 1) * Math.Min(0.3, known.LossDeviation)) : doubt.Walls;
             double factor = walls * ZoneBalance.Measured(zone, null), leaks = walls * ZoneBalance.LeakageWPerK(zone, volumes[z]), blown = walls * ZoneBalance.BlownThroughWPerK(zone, volumes[z]);
             var outer = Films.Alike(zone.Faces.Where(f => f.Towards is null).SelectMany(f => ZoneBalance.Films(f, factor, f.Rearward == true ? rear : 1, SkyView(f.Side))));
-            NightHeater[] heaters = zone.Heater is { PowerW: > 0 } heater && stretch.Heats(heater) ? [new NightHeater(Math.Min(heater.SetpointC, stretch.HoldC ?? heater.SetpointC), BandK, heater.PowerW, 0, 1e9)] : [];
+            NightHeater[] heaters = zone.Heater is { PowerW: > 0 } heater && segment.Heats(heater) ? [new NightHeater(Math.Min(heater.SetpointC, segment.HoldC ?? heater.SetpointC), BandK, heater.PowerW, 0, 1e9)] : [];
             string id = Nowhere + zone.Id;
             double joined = (leaks + (FreshMPerS * blown) + Most(outer)) / walls
                 + links.Where(l => l.A == id || l.B == id).Sum(l => l.ConductanceWPerK + Most(l.Windy ?? []))
@@ -104,9 +104,9 @@ internal static class RigNetwork
         }
         if (made.Count == 0) made.Add(new NightZone(Nowhere, 1000, 10, weather[0].TemperatureC, []));
         double[] hours = [.. weather.Select((_, h) => h * HourS)];
-        return new NightNetwork(made, links, [], new TimeSeries(hours, [.. weather.Select(w => w.TemperatureC)]), stretch.ToS)
+        return new NightNetwork(made, links, [], new TimeSeries(hours, [.. weather.Select(w => w.TemperatureC)]), segment.ToS)
         {
-            StartS = stretch.FromS,
+            StartS = segment.FromS,
             WindMPerS = new TimeSeries(hours, [.. weather.Select(w => w.WindMPerS)]),
             SkyC = weather.All(w => w.Cloud >= 1) ? null : new TimeSeries(hours, [.. weather.Select(w => OuterFace.SkyC(w.TemperatureC, w.Cloud))]),
             Openings = opened,

@@ -14,10 +14,10 @@ internal sealed class RigNight
 {
     private const double HourS = 3600, LeastAfterH = 12;
 
-    private RigNight(Question question, IReadOnlyList<Freezer> freezers, int[] bodyOf, IReadOnlyList<WeatherHour> weather, NightAnswer answer, double morningS) =>
-        (Freezers, _bodyOf, Weather, Answer, MorningS, Rig, Asked, _zones, _breaks, Morning) = (
-            freezers, bodyOf, weather, answer, morningS, question.Rig, question.Conditions, question.Rig.Shell.Zones.Select((z, i) => (z.Id, i)).ToDictionary(z => z.Id, z => z.i),
-            new Lazy<double[]>(() => ShutIce.Breaks(question, freezers, n => answer.Milestones[bodyOf[n]])), answer.ReportS.ToList().IndexOf(morningS));
+    private RigNight(Question question, IReadOnlyList<FreezeCandidate> candidates, int[] bodyOf, IReadOnlyList<WeatherHour> weather, NightAnswer answer, double morningS) =>
+        (Candidates, _bodyOf, Weather, Answer, MorningS, Rig, Asked, _zones, _breaks, Morning) = (
+            candidates, bodyOf, weather, answer, morningS, question.Rig, question.Conditions, question.Rig.Shell.Zones.Select((z, i) => (z.Id, i)).ToDictionary(z => z.Id, z => z.i),
+            new Lazy<double[]>(() => ShutIce.Breaks(question, candidates, n => answer.Milestones[bodyOf[n]])), answer.ReportS.ToList().IndexOf(morningS));
 
     private readonly Dictionary<string, int> _zones;
     private readonly int[] _bodyOf;
@@ -29,7 +29,7 @@ internal sealed class RigNight
     public Conditions Asked { get; }
 
     /// <summary>All that could freeze.</summary>
-    public IReadOnlyList<Freezer> Freezers { get; }
+    public IReadOnlyList<FreezeCandidate> Candidates { get; }
 
     /// <summary>The weather, one value an hour from the start; one value: the same all the time.</summary>
     public IReadOnlyList<WeatherHour> Weather { get; }
@@ -41,14 +41,14 @@ internal sealed class RigNight
     /// <summary>Number of the report in the morning.</summary>
     public int Morning { get; }
 
-    /// <summary>When freezer number <paramref name="freezer"/> reaches what.</summary>
-    public BodyMilestones Marks(int freezer) => Answer.Milestones[_bodyOf[freezer]];
+    /// <summary>When candidate number <paramref name="candidate"/> reaches what.</summary>
+    public BodyMilestones Marks(int candidate) => Answer.Milestones[_bodyOf[candidate]];
 
     /// <summary>Its water at a report, °C.</summary>
-    public double WaterC(int report, int freezer) => Answer.BodyC[report, _bodyOf[freezer]];
+    public double WaterC(int report, int candidate) => Answer.BodyC[report, _bodyOf[candidate]];
 
     /// <summary>Its ice fraction at a report, 0..1.</summary>
-    public double Ice(int report, int freezer) => Answer.IceFraction[report, _bodyOf[freezer]];
+    public double Ice(int report, int candidate) => Answer.IceFraction[report, _bodyOf[candidate]];
 
     /// <summary>Air of a zone (null: outdoors) at a report, °C.</summary>
     public double AirC(Zone? zone, int report) => zone is null ? Weather.TemperatureAt(Answer.ReportS[report]) : Answer.ZoneC[report, _zones[zone.Id]];
@@ -56,8 +56,8 @@ internal sealed class RigNight
     /// <summary>Numbers of the reports at full hours, from the start on.</summary>
     public IEnumerable<int> HourReports() => Enumerable.Range(0, Answer.ReportS.Count).Where(r => Answer.ReportS[r] % HourS == 0);
 
-    /// <summary>Number of each freezer by the id of its rung.</summary>
-    public Dictionary<string, int> Numbers() => Freezers.Select((f, n) => (f.Id, n)).ToDictionary(f => f.Id, f => f.n);
+    /// <summary>Number of each candidate by the id of its rung.</summary>
+    public Dictionary<string, int> Numbers() => Candidates.Select((f, n) => (f.Id, n)).ToDictionary(f => f.Id, f => f.n);
 
     /// <summary>Each zone in the morning, and what its heater gave in the hour before, W.</summary>
     public IReadOnlyList<ZoneAir> Zones()
@@ -82,8 +82,8 @@ internal sealed class RigNight
     /// <summary>When ice first breaks something, s, and what; infinite and null: not by the end.</summary>
     public (double AtS, string? Name) FirstBreak() => First(BreaksS);
 
-    /// <summary>When freezer number <paramref name="freezer"/> breaks, s; infinite: not by the end. What any ice breaks, and what freezes shut in.</summary>
-    public double BreaksS(int freezer) => _breaks.Value[freezer];
+    /// <summary>When candidate number <paramref name="candidate"/> breaks, s; infinite: not by the end. What any ice breaks, and what freezes shut in.</summary>
+    public double BreaksS(int candidate) => _breaks.Value[candidate];
 
     /// <summary>When anything first has ice, s, and what.</summary>
     public (double AtS, string? Name) FirstIce() => First(n => Marks(n).FirstIceS);
@@ -91,22 +91,22 @@ internal sealed class RigNight
     private (double AtS, string? Name) First(Func<int, double> when)
     {
         var (at, name) = (double.PositiveInfinity, (string?)null);
-        for (int n = 0; n < Freezers.Count; n++)
-            if (when(n) is var then && then < at) (at, name) = (then, Freezers[n].Name);
+        for (int n = 0; n < Candidates.Count; n++)
+            if (when(n) is var then && then < at) (at, name) = (then, Candidates[n].Name);
         return (at, name);
     }
 
     /// <summary>The night asked about, once for a question. Throws <see cref="TooLargeException"/> as the cutting of runs does.</summary>
-    public static RigNight Of(Question question) => Of(question, Doubt.None);
+    public static RigNight Of(Question question) => Of(question, Uncertainty.None);
 
     /// <summary>The same with what is guessed on one side.</summary>
-    public static RigNight Of(Question question, Doubt doubt)
+    public static RigNight Of(Question question, Uncertainty doubt)
     {
         var night = question.Conditions;
         double morningS = night.Hours * HourS, endS = Math.Max(night.Hours, LeastAfterH) * HourS;
         var weather = night.Weather?.From(night.StartHour, endS / HourS) ?? [new WeatherHour(night.OutdoorC, night.WindMPerS, night.Cloud)];
         double[] reports = [.. NightOptions.Every(HourS, endS).Append(morningS).Append(endS).Distinct().Order()];
-        var run = new NightStretches(question, weather, reports, endS, doubt).Run();
-        return new RigNight(question, run.Freezers, run.BodyOf, weather, run.Answer, morningS);
+        var run = new NightSegments(question, weather, reports, endS, doubt).Run();
+        return new RigNight(question, run.Candidates, run.BodyOf, weather, run.Answer, morningS);
     }
 }

@@ -54,14 +54,14 @@ public static class SeasonStudy
         var (place, winters) = input;
         var night = question.Conditions.Happening(null) with { Weather = null };
         var asked = question.With(night);
-        var freezers = FreezeLadderStudy.Freezers(asked).ToList();
+        var candidates = FreezeLadderStudy.Candidates(asked).ToList();
         const int days = Weeks * 7;
         var found = new Winter[winters];
         int done = 0;
         Parallel.For(0, winters, CoreUse.Some(question.Cancel), w =>
         {
-            var answer = Drawn(asked, freezers, new WeatherChoice(place, w + 1), days, out int[] bodyOf);
-            found[w] = Nights(asked, answer, freezers, bodyOf, days);
+            var answer = Drawn(asked, candidates, new WeatherChoice(place, w + 1), days, out int[] bodyOf);
+            found[w] = Nights(asked, answer, candidates, bodyOf, days);
             question.GoOn(Interlocked.Increment(ref done), winters);
         });
         double Mean(Func<Winter, double> of) => found.Average(of);
@@ -69,31 +69,31 @@ public static class SeasonStudy
             place, winters,
             [.. Enumerable.Range(0, Weeks).Select(week => new WeekRisk(week, Mean(f => f.Ice[week]), Mean(f => f.Breaks[week])))],
             found.Count(f => f.Breaks.Any(n => n > 0)),
-            [.. freezers.Select((f, n) => new SeasonLeader(f.Name, Mean(w => w.Nights[n]), found.Any(w => w.Broke[n]))).Where(l => l.Nights > 0).OrderByDescending(l => l.Breaks).ThenByDescending(l => l.Nights).Take(5)]);
+            [.. candidates.Select((f, n) => new SeasonLeader(f.Name, Mean(w => w.Nights[n]), found.Any(w => w.Broke[n]))).Where(l => l.Nights > 0).OrderByDescending(l => l.Breaks).ThenByDescending(l => l.Nights).Take(5)]);
     }
 
     /// <summary>So many days of one winter from noon of 1 October on, told twelve times a day; of a question without events.</summary>
-    internal static NightAnswer Drawn(Question asked, IReadOnlyList<Freezer> freezers, WeatherChoice winter, int days, out int[] bodyOf)
+    internal static NightAnswer Drawn(Question asked, IReadOnlyList<FreezeCandidate> candidates, WeatherChoice winter, int days, out int[] bodyOf)
     {
         var options = new NightOptions(StepS, 60, [.. Enumerable.Range(1, days * ReportsADay).Select(n => n * DayS / ReportsADay)]);
-        return NightEngine.Run(RigNetwork.Of(asked, freezers, winter.From(StartHour, days * 24), NightCourse.Of(asked.Conditions, days * DayS)[0], Doubt.None, out bodyOf), options, asked.Cancel);
+        return NightEngine.Run(RigNetwork.Of(asked, candidates, winter.From(StartHour, days * 24), NightCourse.Of(asked.Conditions, days * DayS)[0], Uncertainty.None, out bodyOf), options, asked.Cancel);
     }
 
     // By week: nights with ice, and with ice that breaks something; by what freezes: its nights with ice, and whether it broke.
     private sealed record Winter(int[] Ice, int[] Breaks, int[] Nights, bool[] Broke);
 
     // A night is noon to noon; it counts where there is ice in any of its hours, and breaks what a single night breaks.
-    private static Winter Nights(Question asked, NightAnswer answer, List<Freezer> freezers, int[] bodyOf, int days)
+    private static Winter Nights(Question asked, NightAnswer answer, List<FreezeCandidate> candidates, int[] bodyOf, int days)
     {
-        var winter = new Winter(new int[Weeks], new int[Weeks], new int[freezers.Count], new bool[freezers.Count]);
+        var winter = new Winter(new int[Weeks], new int[Weeks], new int[candidates.Count], new bool[candidates.Count]);
         for (int day = 0; day < days; day++)
         {
             var marks = Enumerable.Range(0, answer.Milestones.Length).Select(b => OfDay(answer, b, day)).ToArray();
             if (marks.All(m => double.IsInfinity(m.FirstIceS))) continue;
             winter.Ice[day / 7]++;
-            double[] breaks = ShutIce.Breaks(asked, freezers, n => marks[bodyOf[n]]);
+            double[] breaks = ShutIce.Breaks(asked, candidates, n => marks[bodyOf[n]]);
             if (breaks.Any(double.IsFinite)) winter.Breaks[day / 7]++;
-            for (int n = 0; n < freezers.Count; n++)
+            for (int n = 0; n < candidates.Count; n++)
             {
                 if (double.IsFinite(marks[bodyOf[n]].FirstIceS)) winter.Nights[n]++;
                 winter.Broke[n] |= double.IsFinite(breaks[n]);

@@ -26,22 +26,22 @@ internal sealed class ShutIce
         (_question, _scenario, _closesS) = (question, question.Rig.ScenarioOf(ScenarioKind.InUse), closesS);
 
     /// <summary>
-    /// When each of <paramref name="freezers"/> breaks, s: what any ice breaks at its first, a full plastic line once it freezes shut in; infinite: not. O(ports log ports + pieces).
+    /// When each of <paramref name="candidates"/> breaks, s: what any ice breaks at its first, a full plastic line once it freezes shut in; infinite: not. O(ports log ports + pieces).
     /// </summary>
-    public static double[] Breaks(Question question, IReadOnlyList<Freezer> freezers, Func<int, BodyMilestones> marks)
+    public static double[] Breaks(Question question, IReadOnlyList<FreezeCandidate> candidates, Func<int, BodyMilestones> marks)
     {
-        double[] breaks = [.. freezers.Select((f, n) => f.BreaksByIce ? marks(n).FirstIceS : Always)];
-        if (!freezers.Select((f, n) => f.BreaksShut && double.IsFinite(marks(n).FirstIceS)).Any(b => b)) return breaks;
-        var byThing = Enumerable.Range(0, freezers.Count).ToLookup(n => freezers[n].Thing);
+        double[] breaks = [.. candidates.Select((f, n) => f.BreaksByIce ? marks(n).FirstIceS : Always)];
+        if (!candidates.Select((f, n) => f.BreaksShut && double.IsFinite(marks(n).FirstIceS)).Any(b => b)) return breaks;
+        var byThing = Enumerable.Range(0, candidates.Count).ToLookup(n => candidates[n].Thing);
         // A vessel goes on taking water in until it is solid.
         var vessels = question.Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Vessel).Select(p => p.Id).ToHashSet();
         var shut = new ShutIce(question, byThing.ToDictionary(t => t.Key, t => t.Min(n => vessels.Contains(t.Key) ? marks(n).SolidS : marks(n).BlockedS)));
         shut.Open();
         foreach (var run in question.Rig.Runs)
         {
-            if (!byThing[run.Id].Any(n => freezers[n].BreaksShut && double.IsFinite(marks(n).FirstIceS))) continue;
+            if (!byThing[run.Id].Any(n => candidates[n].BreaksShut && double.IsFinite(marks(n).FirstIceS))) continue;
             // In the order of the run: what came back with a fill stands behind what had stayed.
-            var pieces = byThing[run.Id].OrderBy(n => freezers[n].AlongM).ToList();
+            var pieces = byThing[run.Id].OrderBy(n => candidates[n].AlongM).ToList();
             double before = shut.At(run.From), to = shut.At(run.To);
             for (int k = 0; k < pieces.Count; k++)
             {
@@ -49,7 +49,7 @@ internal sealed class ShutIce
                 var own = marks(n);
                 double open = Math.Max(before, pieces.Skip(k + 1).Select(p => marks(p).BlockedS).Append(to).Min());
                 before = Math.Min(before, own.BlockedS);
-                if (!freezers[n].BreaksShut || breaks[n] < Always) continue;
+                if (!candidates[n].BreaksShut || breaks[n] < Always) continue;
                 if (open < own.SolidS && double.IsFinite(own.FirstIceS) && double.IsFinite(open)) breaks[n] = Math.Max(open, own.FirstIceS);
             }
         }

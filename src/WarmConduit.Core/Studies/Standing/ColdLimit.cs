@@ -26,8 +26,8 @@ public sealed record ColdLimit(double? ColdestC, bool StandsAllTried, double? Fa
             question.Cancel.ThrowIfCancellationRequested();
             return question.With(question.Conditions.Constant(outdoorC)).Ask(RigNight.Of);
         }
-        bool Plainly(RigNight night) => Any(night, n => night.Freezers[n].BreaksByIce);
-        bool MayBurst(RigNight night) => Any(night, n => night.Freezers[n].BreaksShut);
+        bool Plainly(RigNight night) => Any(night, n => night.Candidates[n].BreaksByIce);
+        bool MayBurst(RigNight night) => Any(night, n => night.Candidates[n].BreaksShut);
 
         // The warmest night in which it is so, and the coldest warmer one that was tried; null: not even in the coldest.
         (double FailsC, double StandsC)? Warmest(Func<RigNight, bool> fails)
@@ -68,5 +68,5 @@ public sealed record ColdLimit(double? ColdestC, bool StandsAllTried, double? Fa
         return new ColdLimit(double.IsNaN(found.StandsC) ? null : Math.Ceiling((found.StandsC * 10) - 1e-9) / 10, false, Math.Round(found.FailsC, 2), kinder, LowestTriedC, ScanK);
     }
 
-    private static bool Any(RigNight night, Func<int, bool> of) => Enumerable.Range(0, night.Freezers.Count).Any(n => of(n) && night.Marks(n).FirstIceS < night.MorningS);
+    private static bool Any(RigNight night, Func<int, bool> of) => Enumerable.Range(0, night.Candidates.Count).Any(n => of(n) && night.Marks(n).FirstIceS < night.MorningS);
 }

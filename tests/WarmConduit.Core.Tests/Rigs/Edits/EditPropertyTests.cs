@@ -54,7 +54,7 @@ public class EditPropertyTests
             sample =>
             {
                 var (rig, a, b) = sample;
-                if (Try(rig, a) is not { } first || Try(rig, b) is not { } second || !Carrying.Apart(rig, [a], [b])) return;
+                if (Try(rig, a) is not { } first || Try(rig, b) is not { } second || !Rebase.Apart(rig, [a], [b])) return;
                 var ab = Try(first.Rig, b);
                 var ba = Try(second.Rig, a);
                 // Together they may break a rule of the whole; then in either order.
@@ -62,7 +62,7 @@ public class EditPropertyTests
                 if (ab is null) return;
                 Interlocked.Increment(ref apart);
                 Assert.Equal(RigFile.Write(ab.Rig), RigFile.Write(ba!.Rig));
-                Assert.Equal(RigFile.Write(ab.Rig), RigFile.Write(Carrying.Over(rig, [b], first.Rig).Rig));
+                Assert.Equal(RigFile.Write(ab.Rig), RigFile.Write(Rebase.Over(rig, [b], first.Rig).Rig));
             },
             iter: 600, seed: "0000000000001");
         Assert.True(apart > 200, $"only {apart} were apart");

@@ -43,7 +43,7 @@ function useQuestion<N extends keyof Answers>(
   const rests = useRested(now, RESTS_MS) === now;
   return useQuery({
     queryKey: [name, now, input],
-    enabled: document.inHand.length === 0 && rests && input !== null,
+    enabled: document.previewEdits.length === 0 && rests && input !== null,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
     queryFn: async ({ signal }) => {

@@ -90,7 +90,7 @@ export function AllHeights({ rig }: { rig: Rig }) {
   const [limits, setLimits] = useState<Record<string, Limit>>({});
   const [points, setPoints] = useState<Record<string, string>>({});
   const [slope, setSlope] = useState<number | null>(null);
-  const inHand = useDocument((s) => s.inHand.length > 0);
+  const previewing = useDocument((s) => s.previewEdits.length > 0);
   const job = useJob("autoFall", asked(limits, slope, rig));
   const { data } = job;
   const shown = usePreview();
@@ -143,7 +143,7 @@ export function AllHeights({ rig }: { rig: Rig }) {
                 {looking ? "As it is" : data.changes.length > 0 ? "Look at it" : "Show what allows no more"}
               </Button>
               {data.changes.length > 0 && (
-                <Button disabled={inHand} onClick={() => document.commit("All heights at once", data.edits)}>
+                <Button disabled={previewing} onClick={() => document.commit("All heights at once", data.edits)}>
                   Move {data.changes.length} points
                 </Button>
               )}

@@ -16,7 +16,7 @@ import { measuredRooms } from "./RestsOn";
 /** Thermometers of one cold night set what the rooms lose, exchange and hold. */
 export function Calibration({ rig }: { rig: Rig }) {
   const { document } = useStores();
-  const inHand = useDocument((s) => s.inHand.length > 0);
+  const previewing = useDocument((s) => s.previewEdits.length > 0);
   const [text, setText] = useState("");
   const [typed, setTyped] = useState("");
   const id = useId();
@@ -32,7 +32,7 @@ export function Calibration({ rig }: { rig: Rig }) {
         <p className="mt-1 flex flex-wrap items-center gap-2">
           Measured: {rooms.map((z) => z.name).join(", ")}.
           <Button
-            disabled={inHand}
+            disabled={previewing}
             onClick={() =>
               document.commit(
                 "Measurement taken back",
@@ -75,12 +75,12 @@ export function Calibration({ rig }: { rig: Rig }) {
           />
         </label>
       </div>
-      {text !== "" && <Fitted text={text} rig={rig} inHand={inHand} onDone={() => setText("")} />}
+      {text !== "" && <Fitted text={text} rig={rig} previewing={previewing} onDone={() => setText("")} />}
     </Panel>
   );
 }
 
-function Fitted({ text, rig, inHand, onDone }: { text: string; rig: Rig; inHand: boolean; onDone(): void }) {
+function Fitted({ text, rig, previewing, onDone }: { text: string; rig: Rig; previewing: boolean; onDone(): void }) {
   const { document } = useStores();
   const print = usePrint();
   const rooms = rig.shell.zones.map(({ id, name }) => ({ id, name }));
@@ -143,7 +143,7 @@ function Fitted({ text, rig, inHand, onDone }: { text: string; rig: Rig; inHand:
       {data.edits.length > 0 && (
         <Button
           className="mt-1"
-          disabled={inHand}
+          disabled={previewing}
           onClick={() => {
             document.commit("Rooms set by thermometers", data.edits);
             onDone();

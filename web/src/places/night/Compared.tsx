@@ -18,7 +18,7 @@ export function Compared({ rig }: { rig: Rig }) {
   const part = rig.parts.some((p) => p.id === chosen) ? chosen : undefined;
   const asked = useJob("places", part === undefined ? undefined : { partId: part });
   const { data } = asked;
-  const inHand = useDocument((s) => s.inHand.length > 0);
+  const previewing = useDocument((s) => s.previewEdits.length > 0);
   const startHour = useAnswers((s) => s.conditions?.startHour ?? 22);
   const print = usePrint();
   const clock = useClock();
@@ -90,7 +90,7 @@ export function Compared({ rig }: { rig: Rig }) {
                         {p.wins && <p className="mb-1 text-muted">{winWords(p.wins, print).join("; ") || "nothing else changes"}</p>}
                         <Button
                           aria-label={`Set it ${p.name}`}
-                          disabled={inHand}
+                          disabled={previewing}
                           onClick={() => document.commit(`${data.partName}: ${p.name}`, p.edits)}
                         >
                           Set it there

@@ -20,7 +20,7 @@ export function Insulation({ rig }: { rig: Rig }) {
   const plan = usePlan(rig);
   const asked = useJob("insulation");
   const { data } = asked;
-  const inHand = useDocument((s) => s.inHand.length > 0);
+  const previewing = useDocument((s) => s.previewEdits.length > 0);
   const startHour = useAnswers((s) => s.conditions?.startHour ?? 22);
   const [by, setBy] = useState<By>("hoursWon");
   const { shows } = useLook();
@@ -54,7 +54,7 @@ export function Insulation({ rig }: { rig: Rig }) {
         </p>
       ) : (
         <>
-          <Best data={data} inHand={inHand} at={at} />
+          <Best data={data} previewing={previewing} at={at} />
           <table className="mt-2 w-full">
             <thead className="text-muted">
               <tr>
@@ -87,7 +87,7 @@ export function Insulation({ rig }: { rig: Rig }) {
                   <td className="py-1 pl-2 text-right whitespace-nowrap">
                     <Button
                       aria-label={`${o.event ? "Plan" : "Do"} it: ${say(o.words, print)}`}
-                      disabled={inHand}
+                      disabled={previewing}
                       onClick={() => (o.event ? plan.add(o.event) : document.commit(say(o.words, print), o.edits))}
                     >
                       {o.event ? "Plan it" : "Do it"}
@@ -111,7 +111,15 @@ export function Insulation({ rig }: { rig: Rig }) {
   );
 }
 
-function Best({ data, inHand, at }: { data: Schema["InsulationAnswer"]; inHand: boolean; at(s: number | null | undefined): string }) {
+function Best({
+  data,
+  previewing,
+  at,
+}: {
+  data: Schema["InsulationAnswer"];
+  previewing: boolean;
+  at(s: number | null | undefined): string;
+}) {
   const { document } = useStores();
   const { shows } = useLook();
   const print = usePrint();
@@ -141,7 +149,7 @@ function Best({ data, inHand, at }: { data: Schema["InsulationAnswer"]; inHand: 
       </ol>
       <Button
         className="mt-1"
-        disabled={inHand}
+        disabled={previewing}
         {...shows({ id: "best", effect: data.bestEffect })}
         onClick={() =>
           document.commit(

@@ -18,7 +18,7 @@ const SHOWN = 8;
 export function Plans({ night, rig, stale }: { night: Schema["NightHoursAnswer"]; rig: Rig; stale: boolean }) {
   const { document, answers } = useStores();
   const conditions = useAnswers((s) => s.conditions);
-  const inHand = useDocument((s) => s.inHand.length > 0);
+  const previewing = useDocument((s) => s.previewEdits.length > 0);
   const revision = useDocument((s) => s.revision);
   const { held, hold } = useHeld();
   const [name, setName] = useState("");
@@ -58,7 +58,7 @@ export function Plans({ night, rig, stale }: { night: Schema["NightHoursAnswer"]
         <div className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
           <TextField label="Keep this night as" value={name} onCommit={setName} />
           <Button
-            disabled={inHand || name === ""}
+            disabled={previewing || name === ""}
             onClick={() => {
               keep(name);
               setName("");
@@ -70,17 +70,17 @@ export function Plans({ night, rig, stale }: { night: Schema["NightHoursAnswer"]
       )}
       <div className="flex flex-wrap gap-2">
         {changedSince && (
-          <Button disabled={inHand} onClick={() => keep(now.name)}>
+          <Button disabled={previewing} onClick={() => keep(now.name)}>
             Keep how it is left in “{now.name}”
           </Button>
         )}
         {now && (
-          <Button disabled={inHand} onClick={() => keep(freeName(plans, now.name))}>
+          <Button disabled={previewing} onClick={() => keep(freeName(plans, now.name))}>
             Copy it
           </Button>
         )}
         {now && (
-          <Button disabled={inHand} onClick={() => document.commit(`Plan ${now.name} taken away`, [removed(`plans/${now.id}`)])}>
+          <Button disabled={previewing} onClick={() => document.commit(`Plan ${now.name} taken away`, [removed(`plans/${now.id}`)])}>
             Take “{now.name}” away
           </Button>
         )}

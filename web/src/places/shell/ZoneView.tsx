@@ -60,7 +60,7 @@ function ZoneView({
     if (to) document.show([boxOf(chosen.id, to)]);
   };
   const letGo = () => {
-    const edits = document.getState().inHand;
+    const edits = document.getState().previewEdits;
     if (edits.length > 0 && chosen) document.commit(`Edges of ${chosen.name}`, [...edits, drawFaces]);
   };
   return (

@@ -54,10 +54,10 @@ export function CornerView() {
 
   const scene = useScene(rig, stock);
   const held = useRef<Camera | null>(null);
-  const inHand = useDocument((s) => s.inHand.length > 0);
+  const previewing = useDocument((s) => s.previewEdits.length > 0);
   const fresh = useMemo(() => (size.width > 0 ? cameraOf(rig, corner, size, things) : null), [rig, corner, size, things]);
   // What is moved stays under the finger.
-  const camera = inHand && held.current ? { ...held.current } : fresh;
+  const camera = previewing && held.current ? { ...held.current } : fresh;
   held.current = camera;
   const cameraKey = JSON.stringify(camera);
   // biome-ignore lint/correctness/useExhaustiveDependencies: equal cameras are one
@@ -103,8 +103,8 @@ export function CornerView() {
     const r = svg.current?.getBoundingClientRect();
     return { x: x - (r?.left ?? 0), y: y - (r?.top ?? 0) };
   };
-  const inHandPart = last && "partId" in last ? indexOf(rig).parts.get(last.partId) : undefined;
-  const inHandZone = last?.kind === "zone" ? rig.shell.zones.find((z) => z.id === last.zoneId) : undefined;
+  const selectedPart = last && "partId" in last ? indexOf(rig).parts.get(last.partId) : undefined;
+  const selectedZone = last?.kind === "zone" ? rig.shell.zones.find((z) => z.id === last.zoneId) : undefined;
   const lead = useMemo(() => {
     const of = last && (last.kind === "point" || last.kind === "part" || last.kind === "port") ? last : null;
     const place = of && eye && placeOf(rig, of);
@@ -118,10 +118,10 @@ export function CornerView() {
     if (!eye) return null;
     const point = pointAt(at);
     if (point && runId) return { kind: "point", runId, pointId: point.id };
-    if (inHandPart) {
-      const from = (p: { offset: Xyz }) => distance(eye.px(plus(inHandPart.box.at, p.offset)), at);
-      const [port] = inHandPart.ports.filter((p) => from(p) < PORT_PX).sort((a, b) => from(a) - from(b));
-      if (port) return { kind: "port", partId: inHandPart.id, portId: port.id };
+    if (selectedPart) {
+      const from = (p: { offset: Xyz }) => distance(eye.px(plus(selectedPart.box.at, p.offset)), at);
+      const [port] = selectedPart.ports.filter((p) => from(p) < PORT_PX).sort((a, b) => from(a) - from(b));
+      if (port) return { kind: "port", partId: selectedPart.id, portId: port.id };
     }
     for (let i = order.current.length - 1; i >= 0; i--) {
       const piece = order.current[i] as Piece<Owner>;
@@ -273,14 +273,14 @@ export function CornerView() {
                 />
               );
             })}
-            {inHandZone && (
+            {selectedZone && (
               <path
-                d={`${pathOf(outlineOf(boxPiece(null, inHandZone.box), eye))}Z`}
+                d={`${pathOf(outlineOf(boxPiece(null, selectedZone.box), eye))}Z`}
                 fill="none"
                 stroke="var(--ink)"
                 strokeWidth={2}
                 strokeDasharray="6 3"
-                data-zone={inHandZone.id}
+                data-zone={selectedZone.id}
               />
             )}
             {lead && !turning && (
@@ -296,11 +296,11 @@ export function CornerView() {
                 />
               </g>
             )}
-            {inHandPart && (
+            {selectedPart && (
               <Ports
-                part={inHandPart}
+                part={selectedPart}
                 portId={last?.kind === "port" ? last.portId : null}
-                taken={portsTaken(rig, inHandPart.id)}
+                taken={portsTaken(rig, selectedPart.id)}
                 px={eye.px}
               />
             )}

@@ -78,10 +78,10 @@ export function Sheet() {
 
   // Where the sheet lies is kept while something is moved on it, or it would move under the finger.
   const held = useRef<Layout | null>(null);
-  const inHand = useDocument((s) => s.inHand.length > 0);
+  const previewing = useDocument((s) => s.previewEdits.length > 0);
   const fresh = useMemo(() => (size.width > 0 ? layOut(rig, zoom, size) : null), [rig, zoom, size]);
   const stable = useStable(fresh);
-  const layout = inHand && held.current ? held.current : stable;
+  const layout = previewing && held.current ? held.current : stable;
   held.current = layout;
 
   const chosen = useMemo(() => {

@@ -5,7 +5,7 @@ using WarmConduit.Core.Rigs.Edits;
 namespace WarmConduit.Core.Advice.Rules;
 
 /// <summary>Runs laid anew between the ends they have.</summary>
-internal static class Laying
+internal static class RunRegrading
 {
     /// <summary>Each bend as high as its share of the way from end to end: the run falls evenly.</summary>
     public static RouteRun Even(Run run, Point3[] course)

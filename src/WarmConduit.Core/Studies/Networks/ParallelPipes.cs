@@ -7,7 +7,7 @@ namespace WarmConduit.Core.Studies.Networks;
 internal sealed record LineLaid(Zone? Zone, IReadOnlyList<Point3> Course, double RadiusM);
 
 /// <summary>Lines that lie side by side keep each other company: they look at one another instead of the room.</summary>
-internal static class Beside
+internal static class ParallelPipes
 {
     /// <summary>The share of a line's surface that looks at a neighbour. Estimate.</summary>
     public const double FacesShare = 0.25;

@@ -8,7 +8,7 @@ public sealed class ClashException(IReadOnlyList<string> paths) : Exception($"ch
 }
 
 /// <summary>Carries edits made on an older state of a rig over to its newest.</summary>
-public static class Carrying
+public static class Rebase
 {
     /// <summary>
     /// <paramref name="edits"/>, made on <paramref name="then"/>, applied to <paramref name="now"/>. What an edit reads counts as touched, and what it refers to must still

@@ -5,17 +5,17 @@ using WarmConduit.Core.Weather;
 namespace WarmConduit.Core.Studies.Night;
 
 /// <summary>All that could freeze in the course of a night, the number of the body that each is part of, and what the night does.</summary>
-internal sealed record NightCourseAnswer(IReadOnlyList<Freezer> Freezers, int[] BodyOf, NightAnswer Answer);
+internal sealed record NightCourseAnswer(IReadOnlyList<FreezeCandidate> Candidates, int[] BodyOf, NightAnswer Answer);
 
 /// <summary>
-/// Runs a night stretch after stretch: each goes on from where the one before left rooms and water. What is drained away is gone, what has ice in it by then stays where it is, and what
+/// Runs a night segment after segment: each goes on from where the one before left rooms and water. What is drained away is gone, what has ice in it by then stays where it is, and what
 /// comes back with a fill is as warm as water at the start.
 /// </summary>
-internal sealed class NightStretches(Question question, IReadOnlyList<WeatherHour> weather, double[] reports, double endS, Doubt doubt)
+internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour> weather, double[] reports, double endS, Uncertainty doubt)
 {
     private const double StepS = 1800, HourS = 3600;
 
-    private readonly List<Freezer> _all = [];
+    private readonly List<FreezeCandidate> _all = [];
     private readonly Dictionary<string, int> _number = [];
     private readonly List<(double C, double Ice)?> _state = [];
     private readonly List<BodyMilestones> _marks = [];
@@ -27,16 +27,16 @@ internal sealed class NightStretches(Question question, IReadOnlyList<WeatherHou
         if (course is [var only])
         {
             var asked = For(only);
-            var freezers = FreezeLadderStudy.Freezers(asked).ToList();
-            var network = RigNetwork.Of(asked, freezers, weather, only, doubt, out int[] bodyOf);
-            return new NightCourseAnswer(freezers, bodyOf, NightEngine.Run(network, new NightOptions(StepS, 60, reports), question.Cancel));
+            var candidates = FreezeLadderStudy.Candidates(asked).ToList();
+            var network = RigNetwork.Of(asked, candidates, weather, only, doubt, out int[] bodyOf);
+            return new NightCourseAnswer(candidates, bodyOf, NightEngine.Run(network, new NightOptions(StepS, 60, reports), question.Cancel));
         }
         return Join(course);
     }
 
-    private Question For(NightStretch stretch) => stretch.Water == question.Conditions.Water ? question : question.With(question.Conditions with { Water = stretch.Water });
+    private Question For(NightSegment segment) => segment.Water == question.Conditions.Water ? question : question.With(question.Conditions with { Water = segment.Water });
 
-    private NightCourseAnswer Join(IReadOnlyList<NightStretch> course)
+    private NightCourseAnswer Join(IReadOnlyList<NightSegment> course)
     {
         int zones = Math.Max(1, question.Rig.Shell.Zones.Count);
         var zoneC = new double[reports.Length, zones];
@@ -46,18 +46,18 @@ internal sealed class NightStretches(Question question, IReadOnlyList<WeatherHou
         var handedOn = new double[zones];
         var balance = default(HeatBalance);
         int steps = 0;
-        foreach (var stretch in course)
+        foreach (var segment in course)
         {
-            var asked = For(stretch);
-            var found = Here(asked, stretch);
+            var asked = For(segment);
+            var found = Here(asked, segment);
             int[] here = [.. found.Select(f => f.Number)];
-            var bodies = RigNetwork.Bodies(asked, found.Select(f => f.Freezer), doubt).Select((b, i) => _state[here[i]] is { } was ? b with { StartC = was.C, StartIce = was.C == 0 ? was.Ice : 0 } : b);
+            var bodies = RigNetwork.Bodies(asked, found.Select(f => f.FreezeCandidate), doubt).Select((b, i) => _state[here[i]] is { } was ? b with { StartC = was.C, StartIce = was.C == 0 ? was.Ice : 0 } : b);
             var alike = RigNetwork.Alike(bodies, out int[] bodyOf);
-            var network = RigNetwork.Rooms(asked, weather, stretch, doubt) with { Bodies = alike };
+            var network = RigNetwork.Rooms(asked, weather, segment, doubt) with { Bodies = alike };
             if (airC is not null) network = network with { Zones = [.. network.Zones.Select((z, i) => z with { StartC = airC[i], HandedOnJ = handedOn[i] })] };
-            // What is reported at a stretch's very start was reported at the end of the one before.
-            int[] mine = [.. Enumerable.Range(0, reports.Length).Where(r => reports[r] <= stretch.ToS && (reports[r] > stretch.FromS || (stretch.FromS == 0 && reports[r] == 0)))];
-            var answer = NightEngine.Run(network, new NightOptions(StepS, 60, [.. mine.Select(r => reports[r]).Append(stretch.ToS)]), question.Cancel);
+            // What is reported at a segment's very start was reported at the end of the one before.
+            int[] mine = [.. Enumerable.Range(0, reports.Length).Where(r => reports[r] <= segment.ToS && (reports[r] > segment.FromS || (segment.FromS == 0 && reports[r] == 0)))];
+            var answer = NightEngine.Run(network, new NightOptions(StepS, 60, [.. mine.Select(r => reports[r]).Append(segment.ToS)]), question.Cancel);
             for (int i = 0; i <= mine.Length; i++)
             {
                 var row = new List<(double, double)?>(new (double, double)?[_all.Count]);
@@ -101,28 +101,28 @@ internal sealed class NightStretches(Question question, IReadOnlyList<WeatherHou
         });
     }
 
-    // What holds water in a stretch, with its number; what is new is added.
-    private List<(int Number, Freezer Freezer)> Here(Question asked, NightStretch stretch)
+    // What holds water in a segment, with its number; what is new is added.
+    private List<(int Number, FreezeCandidate FreezeCandidate)> Here(Question asked, NightSegment segment)
     {
-        var found = FreezeLadderStudy.Freezers(asked).ToDictionary(f => f.Id);
-        if (stretch.FromS > 0)
+        var found = FreezeLadderStudy.Candidates(asked).ToDictionary(f => f.Id);
+        if (segment.FromS > 0)
         {
             for (int n = 0; n < _all.Count; n++)
                 if (_state[n] is { Ice: > 0 }) found[_all[n].Id] = _all[n];
         }
-        var here = new List<(int, Freezer)>();
-        foreach (var (id, freezer) in found)
+        var here = new List<(int, FreezeCandidate)>();
+        foreach (var (id, candidate) in found)
         {
             if (!_number.TryGetValue(id, out int n))
             {
                 n = _number[id] = _all.Count;
-                _all.Add(freezer);
+                _all.Add(candidate);
                 _state.Add(null);
                 _marks.Add(new BodyMilestones(double.PositiveInfinity, double.PositiveInfinity, double.PositiveInfinity, double.PositiveInfinity, 0, double.PositiveInfinity));
             }
             // It is told as it was when it first had ice.
-            if (double.IsInfinity(_marks[n].FirstIceS)) _all[n] = freezer;
-            here.Add((n, freezer));
+            if (double.IsInfinity(_marks[n].FirstIceS)) _all[n] = candidate;
+            here.Add((n, candidate));
         }
         return here;
     }

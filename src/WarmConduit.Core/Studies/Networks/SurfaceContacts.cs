@@ -19,7 +19,7 @@ internal sealed record FaceBehind(Point3 Out, Zone? Beyond, bool IsBareSkin, dou
 
 /// <summary>What lies against a face of its room: the surface there is colder than the room, by as much as what is behind takes from it.</summary>
 /// <remarks>Safe to share between threads, and between rigs of one shell.</remarks>
-internal sealed class Against(Shell shell)
+internal sealed class SurfaceContacts(Shell shell)
 {
     /// <summary>Nearer than a hand is thick there is no room air between, m. Estimate.</summary>
     public const double NearM = 0.025;

@@ -10,7 +10,7 @@ using WarmConduit.Core.Units;
 namespace WarmConduit.Core.Studies.FreezeLadder;
 
 /// <summary>Something with water in it that the cold gets at.</summary>
-internal abstract class Freezer
+internal abstract class FreezeCandidate
 {
     protected static readonly FreezingConstants Constants = FreezingConstants.Default;
 
@@ -41,7 +41,7 @@ internal abstract class Freezer
     /// <summary>What the figures of its rung came from.</summary>
     public abstract Why Why(RigNight night, Rung rung);
 
-    /// <summary>Its rung on the ladder, as freezer number <paramref name="number"/> of the night.</summary>
+    /// <summary>Its rung on the ladder, as candidate number <paramref name="number"/> of the night.</summary>
     public Rung Rung(RigNight night, int number)
     {
         var marks = night.Marks(number);
@@ -77,7 +77,7 @@ internal abstract class Freezer
 }
 
 /// <summary>A piece of a run in one zone.</summary>
-internal sealed class PipeFreezer(PipeFilms films, Run run, PipeStock pipe, Piece piece, double glycol, string id, string name, bool full, bool breaksByIce) : Freezer
+internal sealed class PipeCandidate(PipeFilms films, Run run, PipeStock pipe, Piece piece, double glycol, string id, string name, bool full, bool breaksByIce) : FreezeCandidate
 {
     public override string Id => id;
 
@@ -93,13 +93,13 @@ internal sealed class PipeFreezer(PipeFilms films, Run run, PipeStock pipe, Piec
 
     public override bool BreaksShut => full && pipe.StandsFreezing == StandsFreezing.PipeOnly;
 
-    private readonly List<(PipeFreezer Other, double AlongM)> _beside = [];
+    private readonly List<(PipeCandidate Other, double AlongM)> _beside = [];
 
     /// <summary>As it lies, for what lies beside it.</summary>
     public LineLaid Laid => new(piece.Zone, [.. piece.Course.Select(p => p + new Point3(0, 0, pipe.InnerDiameterM / 2))], (pipe.OuterDiameterM / 2) + (piece.Sleeve?.AllM() ?? 0));
 
     /// <summary>Lays two lines side by side for <paramref name="alongM"/> metres.</summary>
-    public static void Join(PipeFreezer a, PipeFreezer b, double alongM)
+    public static void Join(PipeCandidate a, PipeCandidate b, double alongM)
     {
         a._beside.Add((b, alongM));
         b._beside.Add((a, alongM));
@@ -113,7 +113,7 @@ internal sealed class PipeFreezer(PipeFilms films, Run run, PipeStock pipe, Piec
 
     private double StillResistanceMKPerW => films.StillResistanceMKPerW(pipe, piece.Sleeve);
 
-    private double BesideShare => Math.Min(1, Beside.FacesShare * _beside.Sum(b => b.AlongM) / piece.LengthM);
+    private double BesideShare => Math.Min(1, ParallelPipes.FacesShare * _beside.Sum(b => b.AlongM) / piece.LengthM);
 
     // What lies against a face has what is behind it before a part of its surface, not the room; what lies beside a line has that.
     private NightContact[] Contacts(Func<string?, string> target)
@@ -124,7 +124,7 @@ internal sealed class PipeFreezer(PipeFilms films, Run run, PipeStock pipe, Piec
         return
         [
             To(piece.Zone, room), .. piece.Leans.Select(l => To(l.To, l.Share * (1 - BesideShare))),
-            .. _beside.Select(b => new NightContact(b.Other.Id, Beside.FacesShare * b.AlongM / (StillResistanceMKPerW + b.Other.StillResistanceMKPerW))),
+            .. _beside.Select(b => new NightContact(b.Other.Id, ParallelPipes.FacesShare * b.AlongM / (StillResistanceMKPerW + b.Other.StillResistanceMKPerW))),
         ];
     }
 
@@ -155,13 +155,13 @@ internal sealed class PipeFreezer(PipeFilms films, Run run, PipeStock pipe, Piec
 }
 
 /// <summary>A part.</summary>
-internal sealed class PartFreezer : Freezer
+internal sealed class PartCandidate : FreezeCandidate
 {
     private readonly Part _part;
     private readonly double _litres, _glycol;
     private readonly IReadOnlyList<PartContact> _losses;
 
-    public PartFreezer(Question question, Part part, double litres, double fullL, double glycol)
+    public PartCandidate(Question question, Part part, double litres, double fullL, double glycol)
     {
         var stock = Catalogue.Part(part.Stock)!;
         (_part, _litres, _glycol, Zone) = (part, litres, glycol, question.Index.ZoneAt(part.Box.Centre()));
