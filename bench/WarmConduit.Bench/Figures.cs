@@ -58,7 +58,8 @@ internal sealed class Figures
             foreach (var report in summary.Reports.Where(r => r.ResultStatistics is not null)) Take(report);
             if (summary.HasCriticalValidationErrors || summary.Reports.Any(r => r.ResultStatistics is null)) Add($"{type.Name} failed", 1, "", 0);
             AddGrowth(summary.Reports.Where(r => r.ResultStatistics is not null).ToList());
-            type.GetMethod("Accuracy", BindingFlags.Public | BindingFlags.Static)?.Invoke(null, [new Action<string, double, string, double>((n, v, u, l) => Add(n, v, u, double.IsNaN(l) ? null : l))]);
+            type.GetMethod("Accuracy", BindingFlags.Public | BindingFlags.Static)?.Invoke(null,
+                [new Action<string, double, string, double>((n, v, u, l) => Add(n, v, u, double.IsNaN(l) ? null : l))]);
         }
     }
 
@@ -113,7 +114,8 @@ internal sealed class Figures
     public void WriteTable(string path)
     {
         using var table = new StreamWriter(path);
-        table.WriteLine("# Figures of the engines\n\nPrinted by `./warm-conduit bench engines`, one core unless said.\n\n| figure | value | limit |\n|---|---:|---:|");
+        table.WriteLine("# Figures of the engines\n\nPrinted by `./warm-conduit bench engines`, one core unless said.\n\n| figure | value | limit " +
+            "|\n|---|---:|---:|");
         foreach (var f in _all)
             table.WriteLine(string.Create(CultureInfo.InvariantCulture, $"| {f.Name} | {f.Value:G3} {f.Unit} | {(f.Limit is { } l ? $"{l:G4}" : "")} |"));
     }

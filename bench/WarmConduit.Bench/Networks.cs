@@ -59,7 +59,8 @@ internal static class Networks
         var all = new List<FlowEdge> { new FlowPump("pump", "n0", "n1", 20, 1.5e9) };
         for (int e = 1; e < edges; e++)
         {
-            int from = e + 1 < nodes ? random.Next(Math.Max(1, e - 5), e + 1) : 1 + random.Next(nodes - 1), to = e + 1 < nodes ? e + 1 : 1 + random.Next(nodes - 1);
+            int from = e + 1 < nodes ? random.Next(Math.Max(1, e - 5), e + 1) : 1 + random.Next(nodes - 1), to = e + 1 < nodes ? e + 1
+                : 1 + random.Next(nodes - 1);
             if (from != to) all.Add(new FlowPipe($"e{e}", $"n{from}", $"n{to}", 0.3 + 3 * random.NextDouble(), 0.0123, 1.5e-6, 3));
         }
         return new FlowNetwork(
@@ -82,7 +83,8 @@ internal static class Networks
             ],
             [new("living", "garage", 12), new("living", "cupboard", 6), new("garage", "underfloor", 8), new("garage", "hatch", 2), new("garage", "battery", 3)],
             [.. Enumerable.Range(0, bodies).Select(b => new NightBody(
-                $"b{b}", Between(0.03, 0.5), Between(30, 400), Between(4, 14), IceGrowth.Cylinder, Between(0.3, 4), [new(zones[b % 6], Between(0.05, 0.9))], []))],
+                $"b{b}", Between(0.03, 0.5), Between(30, 400), Between(4, 14), IceGrowth.Cylinder, Between(0.3, 4),
+                [new(zones[b % 6], Between(0.05, 0.9))], []))],
             new TimeSeries(times, outdoor),
             3600.0 * hours);
     }

@@ -10,7 +10,8 @@ namespace WarmConduit.Bench;
 [Engine]
 public class NightBenchmarks
 {
-    private static readonly JsonElement Row = JsonDocument.Parse(File.ReadAllBytes(Path.Combine(Repository.Root, "bench", "cases", "night-200.json"))).RootElement[0];
+    private static readonly JsonElement Row = JsonDocument.Parse(File.ReadAllBytes(Path.Combine(Repository.Root, "bench", "cases",
+        "night-200.json"))).RootElement[0];
     private readonly NightNetwork _night = NightCase.Read(Row.GetProperty("input"));
     private readonly NightOptions _options = new(ReportS: NightCase.Reports(Row.GetProperty("input")));
 
@@ -24,7 +25,8 @@ public class NightBenchmarks
         var night = NightCase.Read(Row.GetProperty("input"));
         foreach (double step in (double[])[0, 3600, 1800, 900, 450, 225, 112.5])
         {
-            var options = step > 0 ? new NightOptions(step, ReportS: NightCase.Reports(Row.GetProperty("input"))) : new NightOptions(ReportS: NightCase.Reports(Row.GetProperty("input")));
+            var options = step > 0 ? new NightOptions(step, ReportS: NightCase.Reports(Row.GetProperty("input")))
+                : new NightOptions(ReportS: NightCase.Reports(Row.GetProperty("input")));
             var answer = NightEngine.Run(night, options);
             var (kelvin, ice) = Worst(night, answer);
             string at = step > 0 ? FormattableString.Invariant($"steps of {step} s at most ({answer.Steps})") : "default steps";

@@ -13,7 +13,8 @@ public class NightStudyBenchmarks
 {
     private readonly Rig _lantern = RigFile.Read(File.ReadAllBytes(Path.Combine(Repository.Root, "demo", "lantern.json")));
     private readonly Rig _tern = RigFile.Read(File.ReadAllBytes(Path.Combine(Repository.Root, "demo", "tern.json")));
-    private readonly Thermometers _readings = ThermometerFiles.Read(Readings(), [new("living", "living space"), new("garage", "garage"), new("seat", "long seat")]);
+    private readonly Thermometers _readings = ThermometerFiles.Read(Readings(),
+        [new("living", "living space"), new("garage", "garage"), new("seat", "long seat")]);
     private readonly Rig _sparrow = Repository.Sparrow();
 
     /// <summary>A night of the largest demo rig with its cold and its warm side: what a dragged temperature asks.</summary>
@@ -52,7 +53,8 @@ public class NightStudyBenchmarks
     [Benchmark(Description = "insulation that pays, Tern"), Limit(2000)]
     public InsulationAnswer Insulation() => Ask(_tern).Ask(InsulationFinder.Ask);
 
-    private static string Readings() => "hour,outdoors,living space,garage,long seat,heater\n" + string.Join('\n', Enumerable.Range(0, 145).Select(n => FormattableString.Invariant(
+    private static string Readings() => "hour,outdoors,living space,garage,long seat,heater\n"
+        + string.Join('\n', Enumerable.Range(0, 145).Select(n => FormattableString.Invariant(
         $"{n / 6.0},{-8 - (2 * Math.Sin(n / 40.0))},{-8 + (24 * Math.Exp(-n / 40.0))},{-8 + (14 * Math.Exp(-n / 25.0))},{-8 + (18 * Math.Exp(-n / 32.0))},0")));
 
     private static Question Ask(Rig rig) => new(rig, Conditions.Of(rig.Brief));

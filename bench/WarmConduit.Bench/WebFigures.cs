@@ -63,7 +63,11 @@ internal static class WebFigures
 
         static async Task AddLargest(Figures figures, HttpClient http)
         {
-            byte[] body = JsonSerializer.SerializeToUtf8Bytes(new { rig = SizedRigs.Largest(Repository.Sparrow()), wanted = (string[])["drainDown", "freezeLadder", "advice", "standing"] }, RigFile.Compact);
+            byte[] body = JsonSerializer.SerializeToUtf8Bytes(new
+            {
+                rig = SizedRigs.Largest(Repository.Sparrow()),
+                wanted = (string[])["drainDown", "freezeLadder", "advice", "standing"]
+            }, RigFile.Compact);
             (await http.PostAsync("/api/answers", Json(body))).EnsureSuccessStatusCode();
             long start = Stopwatch.GetTimestamp();
             using var answer = await http.PostAsync("/api/answers", Json(body));
@@ -84,7 +88,11 @@ internal static class WebFigures
             (await http.PostAsync("/api/rigs", body)).EnsureSuccessStatusCode();
             ids += $" {rig.Id}";
         }
-        using var lantern = new ByteArrayContent(File.ReadAllBytes(Path.Combine(Repository.Root, "demo", "lantern.json"))) { Headers = { ContentType = new("application/json") } };
+        using var lantern = new ByteArrayContent(File.ReadAllBytes(Path.Combine(Repository.Root, "demo", "lantern.json")))
+        {
+            Headers =
+            { ContentType = new("application/json") }
+        };
         (await http.PostAsync("/api/rigs", lantern)).EnsureSuccessStatusCode();
         using var node = Process.Start(new ProcessStartInfo("node", $"speed.mjs {http.BaseAddress!.ToString().TrimEnd('/')} lantern{ids}")
         {
@@ -93,8 +101,11 @@ internal static class WebFigures
         })!;
         while (await node.StandardOutput.ReadLineAsync() is { } line)
         {
-            if (line.LastIndexOf(": ", StringComparison.Ordinal) is not (> 0 and int colon) || line[(colon + 2)..].Split(' ') is not [var number, .. var unit]) continue;
-            double? limit = line.StartsWith("nudge to painted", StringComparison.Ordinal) || line.StartsWith("paced", StringComparison.Ordinal) ? 100 : line.StartsWith("opening", StringComparison.Ordinal) ? 1000 : line.StartsWith("longest task", StringComparison.Ordinal) ? 50 : line.StartsWith("fixes of", StringComparison.Ordinal) ? 300 : line.StartsWith("Lantern's night", StringComparison.Ordinal) ? 100 : null;
+            if (line.LastIndexOf(": ", StringComparison.Ordinal) is not (> 0 and int colon)
+                || line[(colon + 2)..].Split(' ') is not [var number, .. var unit]) continue;
+            double? limit = line.StartsWith("nudge to painted", StringComparison.Ordinal) || line.StartsWith("paced", StringComparison.Ordinal) ? 100
+                : line.StartsWith("opening", StringComparison.Ordinal) ? 1000 : line.StartsWith("longest task", StringComparison.Ordinal) ? 50
+                : line.StartsWith("fixes of", StringComparison.Ordinal) ? 300 : line.StartsWith("Lantern's night", StringComparison.Ordinal) ? 100 : null;
             figures.Add(line[..colon], double.Parse(number, System.Globalization.CultureInfo.InvariantCulture), string.Join(' ', unit), limit);
         }
         await node.WaitForExitAsync();

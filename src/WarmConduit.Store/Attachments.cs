@@ -2,7 +2,8 @@ using Microsoft.EntityFrameworkCore;
 
 namespace WarmConduit.Store;
 
-/// <summary>Files that rigs name by the SHA-256 of what they hold, each stored once. Pictures are the first kind. <see cref="Collector"/> takes those that no rig names any more.</summary>
+/// <summary>Files that rigs name by the SHA-256 of what they hold, each stored once. Pictures are the first kind. <see cref="Collector"/> takes those that no
+/// rig names any more.</summary>
 public sealed class Attachments(ShelfContext db, WriterLock line, TimeProvider time)
 {
     /// <summary>The file of this name, or null.</summary>

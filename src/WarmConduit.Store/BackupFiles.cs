@@ -42,20 +42,25 @@ public static class BackupFiles
         await db.SaveChangesAsync(cancel);
     }
 
-    /// <summary>What the file at <paramref name="path"/> holds. Throws <see cref="RigFileException"/> where it is no backup, is damaged, or is of a newer version.</summary>
+    /// <summary>What the file at <paramref name="path"/> holds. Throws <see cref="RigFileException"/> where it is no backup, is damaged, or is of a newer
+    /// version.</summary>
     public static BackupContent Check(string path)
     {
         try
         {
             using var file = Open(path);
             if (Text(file, "PRAGMA integrity_check(1)") is not "ok") throw Refused("it is damaged: a page of it cannot be read. Use another backup");
-            if (Text(file, "SELECT count(*) FROM sqlite_master WHERE name IN ('__EFMigrationsHistory', 'Rigs', 'Revisions', 'Marks')") is not "4") throw Refused("it is not a backup of Warm Conduit");
+            if (Text(file, "SELECT count(*) FROM sqlite_master WHERE name IN ('__EFMigrationsHistory', 'Rigs', 'Revisions', 'Marks')") is not "4")
+                throw Refused("it is not a backup of Warm Conduit");
             var known = Known();
-            if (List(file, NewestMigration).FirstOrDefault(m => !known.Contains(m)) is not null) throw Refused("it was made by a newer version of Warm Conduit. Update this one first");
+            if (List(file, NewestMigration).FirstOrDefault(m => !known.Contains(m)) is not null)
+                throw Refused("it was made by a newer version of Warm Conduit. Update this one first");
             string? newest = Text(file, "SELECT max(\"SavedAt\") FROM \"Revisions\"");
             return new BackupContent(
-                int.Parse(Text(file, "SELECT count(*) FROM \"Rigs\" WHERE \"RemovedAt\" IS NULL")!, CultureInfo.InvariantCulture), int.Parse(Text(file, "SELECT count(*) FROM \"Revisions\"")!, CultureInfo.InvariantCulture),
-                newest is null ? null : (DateTimeOffset)new DateTimeOffsetToBinaryConverter().ConvertFromProvider(long.Parse(newest, CultureInfo.InvariantCulture))!);
+                int.Parse(Text(file, "SELECT count(*) FROM \"Rigs\" WHERE \"RemovedAt\" IS NULL")!, CultureInfo.InvariantCulture),
+                int.Parse(Text(file, "SELECT count(*) FROM \"Revisions\"")!, CultureInfo.InvariantCulture),
+                newest is null ? null : (DateTimeOffset)new DateTimeOffsetToBinaryConverter()
+                .ConvertFromProvider(long.Parse(newest, CultureInfo.InvariantCulture))!);
         }
         catch (SqliteException e) when (e.SqliteErrorCode is 11 or 26)
         {
@@ -64,8 +69,8 @@ public static class BackupFiles
     }
 
     /// <summary>
-    /// Puts what the checked file at <paramref name="path"/> holds in the place of all that the database at <paramref name="database"/> holds, in one transaction: all of it, or, whatever stops it, none.
-    /// The database is to be prepared anew afterwards: the file may be of an older version.
+    /// Puts what the checked file at <paramref name="path"/> holds in the place of all that the database at <paramref name="database"/> holds, in one
+    /// transaction: all of it, or, whatever stops it, none. The database is to be prepared anew afterwards: the file may be of an older version.
     /// </summary>
     public static void Restore(string path, string database)
     {

@@ -28,7 +28,8 @@ public sealed record ShelfChange(string RigId, ChangeKind Kind, int Revision) : 
 /// <summary>All rigs are others than before: a backup was restored.</summary>
 public sealed record ShelfReplaced : IChange;
 
-/// <summary>Tells those who listen of every change that is on disk, and of how far jobs have come. One that does not keep up loses the oldest: it is told of the newest, and that is what counts.</summary>
+/// <summary>Tells those who listen of every change that is on disk, and of how far jobs have come. One that does not keep up loses the oldest: it is told of
+/// the newest, and that is what counts.</summary>
 public sealed class ChangeFeed
 {
     private readonly ConcurrentDictionary<Channel<IChange>, byte> _listeners = new();

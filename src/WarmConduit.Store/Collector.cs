@@ -23,7 +23,8 @@ public sealed class Collector(ShelfContext db, RigCache cache, WriterLock line, 
     private async Task<int> Rigs(CancellationToken cancel)
     {
         using var turn = await line.Turn(cancel);
-        var over = (await db.Rigs.Where(r => r.RemovedAt != null && r.Head > 0).ToListAsync(cancel)).Where(r => r.RemovedAt < time.GetUtcNow() - Shelf.KeptFor).ToList();
+        var over = (await db.Rigs.Where(r => r.RemovedAt != null && r.Head > 0).ToListAsync(cancel))
+            .Where(r => r.RemovedAt < time.GetUtcNow() - Shelf.KeptFor).ToList();
         foreach (var gone in over)
         {
             gone.Head = 0;
@@ -38,12 +39,15 @@ public sealed class Collector(ShelfContext db, RigCache cache, WriterLock line, 
     {
         var since = time.GetUtcNow() - WholeFor;
         var heads = await db.Rigs.AsNoTracking().ToDictionaryAsync(r => r.Id, r => r.Head, cancel);
-        var old = (await db.Revisions.AsNoTracking().Where(v => !v.Aside).Select(v => new { v.RigId, v.Number, v.SavedAt }).ToListAsync(cancel)).Where(v => v.SavedAt < since);
-        var thinned = old.GroupBy(v => (v.RigId, v.SavedAt.UtcDateTime.Date)).SelectMany(day => day.OrderByDescending(v => v.Number).Skip(1)).Where(v => heads[v.RigId] != v.Number).ToList();
+        var old = (await db.Revisions.AsNoTracking().Where(v => !v.Aside).Select(v => new { v.RigId, v.Number, v.SavedAt }).ToListAsync(cancel))
+            .Where(v => v.SavedAt < since);
+        var thinned = old.GroupBy(v => (v.RigId, v.SavedAt.UtcDateTime.Date)).SelectMany(day => day.OrderByDescending(v => v.Number).Skip(1))
+            .Where(v => heads[v.RigId] != v.Number).ToList();
         foreach (var batch in thinned.Chunk(200))
         {
             using var turn = await line.Turn(cancel);
-            foreach (var revision in batch) await db.Revisions.Where(v => v.RigId == revision.RigId && v.Number == revision.Number).ExecuteDeleteAsync(CancellationToken.None);
+            foreach (var revision in batch)
+                await db.Revisions.Where(v => v.RigId == revision.RigId && v.Number == revision.Number).ExecuteDeleteAsync(CancellationToken.None);
         }
         return thinned.Count;
     }
@@ -65,7 +69,8 @@ public sealed class Collector(ShelfContext db, RigCache cache, WriterLock line, 
     // Old enough, and named by no rig as it stood at any time since then: what was undone can be done again.
     private async Task<HashSet<string>> Unused(DateTimeOffset since, CancellationToken cancel)
     {
-        var unused = (await db.Pictures.Select(p => new { p.Hash, p.AddedAt }).ToListAsync(cancel)).Where(p => p.AddedAt < since).Select(p => p.Hash).ToHashSet();
+        var unused = (await db.Pictures.Select(p => new { p.Hash, p.AddedAt }).ToListAsync(cancel)).Where(p => p.AddedAt < since).Select(p => p.Hash)
+            .ToHashSet();
         if (unused.Count == 0) return unused;
         var all = await db.Revisions.Select(v => new { v.RigId, v.Number, v.SavedAt }).ToListAsync(cancel);
         foreach (var rig in all.GroupBy(v => v.RigId))

@@ -6,8 +6,9 @@ using Microsoft.EntityFrameworkCore;
 namespace WarmConduit.Store;
 
 /// <summary>
-/// Open connections to the database, each lent to one request at a time. The client's own pool is not used: while it grows it may hand one handle to two requests at once ("cannot start a transaction
-/// within a transaction"). Here a handle is in the stock or with its one borrower, never both. Safe for many threads.
+/// Open connections to the database, each lent to one request at a time. The client's own pool is not used: while it grows it may hand one handle to two
+/// requests at once ("cannot start a transaction within a transaction"). Here a handle is in the stock or with its one borrower, never both. Safe for many
+/// threads.
 /// </summary>
 public sealed class Connections(string path) : IDisposable
 {
@@ -81,7 +82,8 @@ public sealed class Connections(string path) : IDisposable
     [DefaultDllImportSearchPaths(DllImportSearchPath.SafeDirectories)]
     private static extern int sqlite3_file_control(IntPtr db, [MarshalAs(UnmanagedType.LPUTF8Str)] string name, int op, ref int value);
 
-    private static int Control(SqliteConnection connection, int op, ref int value) => sqlite3_file_control(connection.Handle!.DangerousGetHandle(), "main", op, ref value);
+    private static int Control(SqliteConnection connection, int op, ref int value) =>
+        sqlite3_file_control(connection.Handle!.DangerousGetHandle(), "main", op, ref value);
 
     private static void Run(SqliteConnection connection, string sql)
     {
@@ -130,7 +132,8 @@ public sealed class Connections(string path) : IDisposable
     {
         bool sound = cleared == Volatile.Read(ref _cleared);
         // One left in the middle of a transaction goes.
-        if (sound && _stock.Count < MostKept && connection.State == System.Data.ConnectionState.Open && SQLitePCL.raw.sqlite3_get_autocommit(connection.Handle) != 0) _stock.Push(connection);
+        if (sound && _stock.Count < MostKept && connection.State == System.Data.ConnectionState.Open
+            && SQLitePCL.raw.sqlite3_get_autocommit(connection.Handle) != 0) _stock.Push(connection);
         else connection.Dispose();
     }
 

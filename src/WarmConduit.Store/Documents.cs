@@ -24,12 +24,14 @@ public static class Documents
 
     private static byte[] Sealed(byte[] content) => [.. SHA256.HashData(content).AsSpan(0, SumBytes), .. content];
 
-    /// <summary>The JSON of a stored document. Throws <see cref="RigFileException"/> for one that is damaged, or that unpacks to more than a rig can be.</summary>
+    /// <summary>The JSON of a stored document. Throws <see cref="RigFileException"/> for one that is damaged, or that unpacks to more than a rig can
+    /// be.</summary>
     public static byte[] Unpack(byte[] content, Packing packing)
     {
         if (packing is Packing.SealedPlain or Packing.SealedBrotli)
         {
-            if (content.Length < SumBytes || !SHA256.HashData(content.AsSpan(SumBytes)).AsSpan(0, SumBytes).SequenceEqual(content.AsSpan(0, SumBytes))) throw new RigFileException([new RigFault("file", "its stored form is damaged")]);
+            if (content.Length < SumBytes || !SHA256.HashData(content.AsSpan(SumBytes)).AsSpan(0, SumBytes).SequenceEqual(content.AsSpan(0, SumBytes)))
+                throw new RigFileException([new RigFault("file", "its stored form is damaged")]);
             content = content[SumBytes..];
         }
         if (packing is Packing.Plain or Packing.SealedPlain) return content;

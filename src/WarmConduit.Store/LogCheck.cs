@@ -4,9 +4,10 @@ using System.Security.Cryptography;
 namespace WarmConduit.Store;
 
 /// <summary>
-/// Whether the log beside a database (SQLite's write-ahead log, <c>-wal</c>) is the one that belongs to it. Opened with another's log, a database takes over pages that were never its own; opened without
-/// its own, it forgets saves. Both are told before it is opened. Two numbers of the file's header tell: the <em>era</em> (<c>application_id</c>), drawn anew at each start while there is no log, and
-/// whether the file is <em>in use</em> (<c>user_version</c>), so that what it holds may stand in the log alone. See docs/decisions/11.
+/// Whether the log beside a database (SQLite's write-ahead log, <c>-wal</c>) is the one that belongs to it. Opened with another's log, a database takes over
+/// pages that were never its own; opened without its own, it forgets saves. Both are told before it is opened. Two numbers of the file's header tell: the
+/// <em>era</em> (<c>application_id</c>), drawn anew at each start while there is no log, and whether the file is <em>in use</em> (<c>user_version</c>), so that
+/// what it holds may stand in the log alone. See docs/decisions/11.
 /// </summary>
 internal static class LogCheck
 {
@@ -19,7 +20,8 @@ internal static class LogCheck
     /// <summary>SQL that draws a new era; only while there is no log.</summary>
     public static string NewEra() => $"PRAGMA application_id={RandomNumberGenerator.GetInt32(1, int.MaxValue)};";
 
-    /// <summary>Throws <see cref="TroubleException"/> where the log of the database at <paramref name="path"/> is missing, or is of another. Opens neither with SQLite, and changes nothing.</summary>
+    /// <summary>Throws <see cref="TroubleException"/> where the log of the database at <paramref name="path"/> is missing, or is of another. Opens neither with
+    /// SQLite, and changes nothing.</summary>
     public static void Check(string path)
     {
         byte[] header = new byte[HeaderBytes];
@@ -31,11 +33,13 @@ internal static class LogCheck
         string log = path + "-wal", name = Path.GetFileName(log);
         if (inUse && !File.Exists(log))
             throw new TroubleException(
-                $"The log of the database, {name}, is missing, and the latest saves with it: the database was copied or moved without it. Put {name} beside it and try again. To go on with what the database holds alone, put an empty file of that name there.",
+                $"The log of the database, {name}, is missing, and the latest saves with it: the database was copied or moved without it. Put {name} beside " +
+                $"it and try again. To go on with what the database holds alone, put an empty file of that name there.",
                 false,
                 null);
         if (LastEra(log) is { } other && other != era)
-            throw new TroubleException($"The log {name} belongs to another database than the one beside it; neither was opened. Put the database to which it belongs back, or move the log away, and try again.", false, null);
+            throw new TroubleException($"The log {name} belongs to another database than the one beside it; neither was opened. Put the database to which it " +
+                $"belongs back, or move the log away, and try again.", false, null);
     }
 
     // The era in the newest first page that the log holds; null: it holds none.

@@ -3,7 +3,8 @@ using WarmConduit.Core.Rigs;
 namespace WarmConduit.Store;
 
 /// <summary>
-/// Parsed documents by id and revision. A revision never changes, so nothing here is ever stale; what was not asked for longest goes when there is too much. Safe for many threads.
+/// Parsed documents by id and revision. A revision never changes, so nothing here is ever stale; what was not asked for longest goes when there is too much.
+/// Safe for many threads.
 /// </summary>
 public sealed class RigCache(long mostBytes = 24_000_000)
 {

@@ -9,90 +9,9 @@ using WarmConduit.Core.Units;
 
 namespace WarmConduit.Store;
 
-/// <summary>A rig as it stands on the shelf.</summary>
-/// <param name="Id">Its id.</param>
-/// <param name="Revision">Number of the current revision; a save carries it back.</param>
-/// <param name="Rig">The document; null when it cannot be read.</param>
-/// <param name="Unreadable">Why it cannot be read; null when it can.</param>
-/// <param name="What">What was done last.</param>
-/// <param name="SavedAt">When.</param>
-public sealed record ShelvedRig(string Id, int Revision, Rig? Rig, string? Unreadable, Sentence What, DateTimeOffset SavedAt);
-
-/// <summary>A rig that was taken off the shelf and can still be brought back.</summary>
-/// <param name="Id">Its id.</param>
-/// <param name="Name">Its name.</param>
-/// <param name="RemovedAt">When it was taken off.</param>
-public sealed record RemovedRig(string Id, string Name, DateTimeOffset RemovedAt);
-
-/// <summary>A line of a rig's history.</summary>
-/// <param name="Number">Number of the revision.</param>
-/// <param name="Parent">The revision it was made from; null for the first.</param>
-/// <param name="Aside">Kept beside the line: edits that clashed.</param>
-/// <param name="Current">It is the current one.</param>
-/// <param name="What">What was done.</param>
-/// <param name="SavedAt">When.</param>
-public sealed record RevisionLine(int Number, int? Parent, bool Aside, bool Current, Sentence What, DateTimeOffset SavedAt);
-
-/// <summary>Edits that were saved.</summary>
-/// <param name="Revision">The new revision.</param>
-/// <param name="Onto">The revision they were put on; another than their own base when others had saved meanwhile.</param>
-/// <param name="Effect">What differs between their base and the new revision: their own effect, and that of what was saved meanwhile.</param>
-/// <param name="What">The edits in a sentence.</param>
-/// <param name="Inverse">The edits that take these back, to be sent with <paramref name="Revision"/> as their base.</param>
-public sealed record SavedEdits(int Revision, int Onto, Effect Effect, Sentence What, IReadOnlyList<Edit> Inverse);
-
-/// <summary>Edits that touch what others have changed meanwhile. They are kept as <see cref="KeptAs"/>, beside the line.</summary>
-public sealed class StaleSaveException(int current, int? keptAs, IReadOnlyList<string> clash) : Exception($"The rig has moved on to revision {current}.")
-{
-    /// <summary>The revision that is current.</summary>
-    public int Current { get; } = current;
-
-    /// <summary>The revision under which the refused edits were kept; null where there was nothing to keep.</summary>
-    public int? KeptAs { get; } = keptAs;
-
-    /// <summary>What both sides touch, by path.</summary>
-    public IReadOnlyList<string> Clash { get; } = clash;
-}
-
-/// <summary>The key of a save was used for another: what came first under it stands.</summary>
-/// <param name="current">The current revision.</param>
-/// <param name="revision">The revision that the first one made.</param>
-/// <param name="edits">How many edits that was.</param>
-public sealed class KeyUsedException(int current, int revision, int edits) : Exception("This save has the name of another.")
-{
-    /// <summary>The current revision.</summary>
-    public int Current { get; } = current;
-
-    /// <summary>The revision that the first one made.</summary>
-    public int Revision { get; } = revision;
-
-    /// <summary>How many edits that was.</summary>
-    public int Edits { get; } = edits;
-}
-
-/// <summary>Lets one write go on at a time, so that writers wait in line here and not at the database.</summary>
-public sealed class WriterLock : IDisposable
-{
-    private readonly SemaphoreSlim _one = new(1);
-
-    /// <summary>Waits for the turn; dispose the answer to end it.</summary>
-    public async Task<IDisposable> Turn(CancellationToken cancel)
-    {
-        await _one.WaitAsync(cancel);
-        return new Ending(_one);
-    }
-
-    /// <inheritdoc/>
-    public void Dispose() => _one.Dispose();
-
-    private sealed class Ending(SemaphoreSlim one) : IDisposable
-    {
-        public void Dispose() => one.Release();
-    }
-}
-
 /// <summary>
-/// Rigs with their revisions. Every method that writes has the write on disk before it returns, and once it has begun to write it is not cancelled. Not for use by two threads at once: one a request.
+/// Rigs with their revisions. Every method that writes has the write on disk before it returns, and once it has begun to write it is not cancelled. Not for use
+/// by two threads at once: one a request.
 /// </summary>
 public sealed class Shelf(ShelfContext db, RigCache cache, WriterLock line, ChangeFeed feed, TimeProvider time)
 {
@@ -105,7 +24,8 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriterLock line, Chan
     public async Task<IReadOnlyList<ShelvedRig>> All(CancellationToken cancel)
     {
         var heads = await db.Rigs.AsNoTracking().Where(r => r.RemovedAt == null).OrderBy(r => r.AddedAt).ThenBy(r => r.Id)
-            .Join(db.Revisions, r => new { r.Id, Number = r.Head }, v => new { Id = v.RigId, v.Number }, (r, v) => new { r.Id, r.Head, v.What, v.SavedAt }).ToListAsync(cancel);
+            .Join(db.Revisions, r => new { r.Id, Number = r.Head }, v => new { Id = v.RigId, v.Number }, (r, v) => new { r.Id, r.Head, v.What, v.SavedAt })
+                .ToListAsync(cancel);
         var all = new List<ShelvedRig>(heads.Count);
         foreach (var head in heads)
         {
@@ -118,7 +38,8 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriterLock line, Chan
     /// <summary>Rigs that can be brought back, newest first.</summary>
     public async Task<IReadOnlyList<RemovedRig>> Removed(CancellationToken cancel)
     {
-        var rows = await db.Rigs.AsNoTracking().Where(r => r.RemovedAt != null && r.Head > 0).Select(r => new { r.Id, r.Head, r.RemovedAt }).ToListAsync(cancel);
+        var rows = await db.Rigs.AsNoTracking().Where(r => r.RemovedAt != null && r.Head > 0).Select(r => new { r.Id, r.Head, r.RemovedAt })
+            .ToListAsync(cancel);
         var removed = new List<RemovedRig>();
         foreach (var row in rows.OrderByDescending(r => r.RemovedAt))
             removed.Add(new RemovedRig(row.Id, (await stored.Document(row.Id, row.Head, cancel)).Rig?.Name ?? row.Id, row.RemovedAt!.Value));
@@ -129,7 +50,8 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriterLock line, Chan
     public async Task<ShelvedRig?> Find(string id, CancellationToken cancel)
     {
         var head = await db.Rigs.AsNoTracking().Where(r => r.Id == id && r.RemovedAt == null)
-            .Join(db.Revisions, r => new { r.Id, Number = r.Head }, v => new { Id = v.RigId, v.Number }, (r, v) => new { r.Head, v.What, v.SavedAt }).FirstOrDefaultAsync(cancel);
+            .Join(db.Revisions, r => new { r.Id, Number = r.Head }, v => new { Id = v.RigId, v.Number }, (r, v) => new { r.Head, v.What, v.SavedAt })
+                .FirstOrDefaultAsync(cancel);
         if (head is null) return null;
         var (rig, unreadable) = await stored.Document(id, head.Head, cancel);
         return new ShelvedRig(id, head.Head, rig, unreadable, StoredDocuments.WordsOf(head.What), head.SavedAt);
@@ -163,7 +85,8 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriterLock line, Chan
     public async Task<IReadOnlyList<RevisionLine>> History(string id, CancellationToken cancel)
     {
         int head = await db.Rigs.Where(r => r.Id == id).Select(r => r.Head).FirstOrDefaultAsync(cancel);
-        var rows = await db.Revisions.AsNoTracking().Where(r => r.RigId == id).OrderByDescending(r => r.Number).Select(r => new { r.Number, r.Parent, r.Aside, r.What, r.SavedAt }).ToListAsync(cancel);
+        var rows = await db.Revisions.AsNoTracking().Where(r => r.RigId == id).OrderByDescending(r => r.Number)
+            .Select(r => new { r.Number, r.Parent, r.Aside, r.What, r.SavedAt }).ToListAsync(cancel);
         return [.. rows.Select(r => new RevisionLine(r.Number, r.Parent, r.Aside, r.Number == head, StoredDocuments.WordsOf(r.What), r.SavedAt))];
     }
 
@@ -186,17 +109,20 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriterLock line, Chan
     }
 
     /// <summary>
-    /// Saves <paramref name="edits"/>, made on <paramref name="baseRevision"/>. When others have saved meanwhile they are carried over to the newest revision where nothing that they touch has changed; else both
-    /// are kept and <see cref="StaleSaveException"/> is thrown. Null when there is no such rig. Throws <see cref="RigFileException"/> for edits that cannot be done.
+    /// Saves <paramref name="edits"/>, made on <paramref name="baseRevision"/>. When others have saved meanwhile they are carried over to the newest revision
+    /// where nothing that they touch has changed; else both are kept and <see cref="StaleSaveException"/> is thrown. Null when there is no such rig. Throws
+    /// <see cref="RigFileException"/> for edits that cannot be done.
     /// <para>
-    /// A save with the <paramref name="key"/> of an earlier one is that one, told again: whoever did not hear the answer may ask once more without clashing with themselves.
+    /// A save with the <paramref name="key"/> of an earlier one is that one, told again: whoever did not hear the answer may ask once more without clashing
+    /// with themselves.
     /// </para>
     /// </summary>
     public async Task<SavedEdits?> Save(string id, int baseRevision, IReadOnlyList<Edit> edits, string? key, CancellationToken cancel)
     {
         using var turn = await line.Turn(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var found = await db.Rigs.Where(r => r.Id == id && r.RemovedAt == null).Select(r => new { Row = r, Last = r.Revisions.Max(v => v.Number) }).FirstOrDefaultAsync(cancel);
+        var found = await db.Rigs.Where(r => r.Id == id && r.RemovedAt == null).Select(r => new { Row = r, Last = r.Revisions.Max(v => v.Number) })
+            .FirstOrDefaultAsync(cancel);
         if (found is null) return null;
         var row = found.Row;
         var now = await Revision(id, row.Head, cancel);
@@ -205,7 +131,9 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriterLock line, Chan
         if (key is not null && await db.Revisions.AsNoTracking().FirstOrDefaultAsync(r => r.RigId == id && r.Key == key, cancel) is { } earlier)
         {
             // A key answers for its first content; another window may have sent a part of what is sent now.
-            if (earlier.KeyOf is { } sent && sent != KeyOf(edits)) throw new KeyUsedException(row.Head, earlier.Number, int.Parse(sent[..sent.IndexOf(':', StringComparison.Ordinal)], CultureInfo.InvariantCulture));
+            if (earlier.KeyOf is { } sent && sent != KeyOf(edits))
+                throw new KeyUsedException(row.Head, earlier.Number, int.Parse(sent[..sent.IndexOf(':', StringComparison.Ordinal)],
+                CultureInfo.InvariantCulture));
             return await Again(earlier, then, row.Head, cancel);
         }
         int onto = row.Head;
@@ -246,7 +174,8 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriterLock line, Chan
     }
 
     private static string KeyOf(IReadOnlyList<Edit> edits) =>
-        string.Create(CultureInfo.InvariantCulture, $"{edits.Count}:{Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(edits, RigFile.Compact)))}");
+        string.Create(CultureInfo.InvariantCulture,
+            $"{edits.Count}:{Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(edits, RigFile.Compact)))}");
 
     private async Task<SavedEdits> Again(RevisionRow earlier, Rig then, int head, CancellationToken cancel)
     {
@@ -269,8 +198,8 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriterLock line, Chan
     }
 
     /// <summary>
-    /// Takes a rig off the shelf, if <paramref name="revision"/> is still current; null when there is no such rig. It can be brought back for <see cref="KeptFor"/>;
-    /// then <see cref="Collector"/> takes its revisions.
+    /// Takes a rig off the shelf, if <paramref name="revision"/> is still current; null when there is no such rig. It can be brought back for <see
+    /// cref="KeptFor"/>; then <see cref="Collector"/> takes its revisions.
     /// </summary>
     public async Task<bool?> Remove(string id, int revision, CancellationToken cancel)
     {

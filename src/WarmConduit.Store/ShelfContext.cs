@@ -28,7 +28,8 @@ public sealed class ShelfContext(DbContextOptions<ShelfContext> options) : DbCon
         new SqliteConnectionStringBuilder { DataSource = path, Pooling = false, ForeignKeys = true, DefaultTimeout = 5 }.ConnectionString;
 
     /// <summary>Options for a context with connections of its own: for preparing the database, and for tests.</summary>
-    public static DbContextOptions<ShelfContext> OptionsFor(string path) => new DbContextOptionsBuilder<ShelfContext>().UseSqlite(ConnectionString(path)).Options;
+    public static DbContextOptions<ShelfContext> OptionsFor(string path) =>
+        new DbContextOptionsBuilder<ShelfContext>().UseSqlite(ConnectionString(path)).Options;
 
     /// <inheritdoc/>
     protected override void OnModelCreating(ModelBuilder modelBuilder)

@@ -4,7 +4,8 @@ using WarmConduit.Core.Rigs;
 
 namespace WarmConduit.Store;
 
-/// <summary>Brings the database of a data folder up to date and lays out the demo, once, whatever was killed in the middle of it and however many starts there are at a time.</summary>
+/// <summary>Brings the database of a data folder up to date and lays out the demo, once, whatever was killed in the middle of it and however many starts there
+/// are at a time.</summary>
 public static class ShelfSetup
 {
     /// <summary>Name of the database in the data folder.</summary>
@@ -13,7 +14,8 @@ public static class ShelfSetup
     private const string DemoMark = "demo";
 
     /// <summary>
-    /// Prepares the folder <paramref name="data"/>. The demo rigs come from the folder <paramref name="demo"/>; null for none. Says through <paramref name="tell"/> what it waits for. Throws
+    /// Prepares the folder <paramref name="data"/>. The demo rigs come from the folder <paramref name="demo"/>; null for none. Says through <paramref
+    /// name="tell"/> what it waits for. Throws
     /// <see cref="TroubleException"/> when the folder or the database cannot be used.
     /// </summary>
     public static async Task Prepare(string data, string? demo, TimeProvider time, Action<string> tell, CancellationToken cancel)
@@ -70,7 +72,8 @@ public static class ShelfSetup
         {
             // No other start is at it, so a lock that is still there was left behind by one that was killed; it would be waited for without end.
             await db.Database.OpenConnectionAsync(cancel);
-            await Run(db, "CREATE TABLE IF NOT EXISTS \"__EFMigrationsLock\" (\"Id\" INTEGER NOT NULL CONSTRAINT \"PK___EFMigrationsLock\" PRIMARY KEY, \"Timestamp\" TEXT NOT NULL); DELETE FROM \"__EFMigrationsLock\";", cancel);
+            await Run(db, "CREATE TABLE IF NOT EXISTS \"__EFMigrationsLock\" (\"Id\" INTEGER NOT NULL CONSTRAINT \"PK___EFMigrationsLock\" PRIMARY KEY, " +
+                "\"Timestamp\" TEXT NOT NULL); DELETE FROM \"__EFMigrationsLock\";", cancel);
             await db.Database.MigrateAsync(cancel);
         }
         await db.Database.OpenConnectionAsync(cancel);

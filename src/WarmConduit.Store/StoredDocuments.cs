@@ -12,7 +12,8 @@ internal sealed class StoredDocuments(ShelfContext db, RigCache cache)
     public async Task<(Rig? Rig, string? Unreadable)> Document(string id, int number, CancellationToken cancel)
     {
         if (cache.TryGet(id, number, out var rig, out string? unreadable)) return (rig, unreadable);
-        var row = await db.Revisions.AsNoTracking().Where(r => r.RigId == id && r.Number == number).Select(r => new { r.Content, r.Packing }).FirstOrDefaultAsync(cancel);
+        var row = await db.Revisions.AsNoTracking().Where(r => r.RigId == id && r.Number == number).Select(r => new { r.Content, r.Packing })
+            .FirstOrDefaultAsync(cancel);
         if (row is null) return (null, "its revision is missing");
         int bytes = row.Content.Length;
         try

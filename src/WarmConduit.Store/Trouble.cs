@@ -27,9 +27,11 @@ public sealed class TroubleException(string reason, bool full, Exception? inner)
                 case SqliteException { SqliteErrorCode: 8 or 3 or 23 }:
                     return new TroubleException("The database cannot be written. See who may write to its file and folder, and try again.", false, exception);
                 case SqliteException { SqliteErrorCode: 11 or 26 }:
-                    return new TroubleException("The database is damaged. Put a copy of it from a backup into the data folder, and try again; what is there was left as it is.", false, exception);
+                    return new TroubleException("The database is damaged. Put a copy of it from a backup into the data folder, and try again; what is there " +
+                        "was left as it is.", false, exception);
                 case SqliteException { SqliteErrorCode: 14 }:
-                    return new TroubleException("The database cannot be opened. See that its folder is there and may be written to, and try again.", false, exception);
+                    return new TroubleException("The database cannot be opened. See that its folder is there and may be written to, and try again.",
+                        false, exception);
                 case SqliteException { SqliteErrorCode: 10 }:
                     return new TroubleException("The disk cannot be read or written, or is full. See to it, and try again.", true, exception);
                 case UnauthorizedAccessException:

@@ -16,9 +16,12 @@ internal static class SizedRigs
         {
             Id = $"{one.Id}-times-{copies}",
             Name = $"{one.Name} times {copies}",
-            Parts = [.. Enumerable.Range(0, copies).SelectMany(n => one.Parts.Select(p => p with { Id = Of(p.Id, n), Box = p.Box with { At = Moved(p.Box.At, n) } }))],
-            Runs = [.. Enumerable.Range(0, copies).SelectMany(n => one.Runs.Select(r => r with { Id = Of(r.Id, n), From = End(r.From, n), To = End(r.To, n), Bends = [.. r.Bends.Select(b => b with { At = Moved(b.At, n) })] }))],
-            Scenarios = [.. one.Scenarios.Select(s => s with { Settings = [.. Enumerable.Range(0, copies).SelectMany(n => s.Settings.Select(o => o with { Id = Of(o.Id, n) }))] })],
+            Parts = [.. Enumerable.Range(0, copies).SelectMany(n => one.Parts.Select(p =>
+            p with { Id = Of(p.Id, n), Box = p.Box with { At = Moved(p.Box.At, n) } }))],
+            Runs = [.. Enumerable.Range(0, copies).SelectMany(n => one.Runs.Select(r =>
+            r with { Id = Of(r.Id, n), From = End(r.From, n), To = End(r.To, n), Bends = [.. r.Bends.Select(b => b with { At = Moved(b.At, n) })] }))],
+            Scenarios = [.. one.Scenarios.Select(s => s with { Settings =
+            [.. Enumerable.Range(0, copies).SelectMany(n => s.Settings.Select(o => o with { Id = Of(o.Id, n) }))] })],
             ByHand = [.. Enumerable.Range(0, copies).SelectMany(n => one.ByHand.Select(h => h with { Id = Of(h.Id, n) }))],
         }).InOrder();
     }
@@ -32,13 +35,23 @@ internal static class SizedRigs
         {
             double x = -20 + 0.04 * i;
             Port[] ports = [new("a", default), new("b", new Point3(0.005, 0, 0))];
-            parts.Add(new Part($"part-{i:0000}", $"joint {i}", i == RigCheck.MaxParts - 1 ? "drain-cock" : i % 5 == 0 ? "filter" : "tee", new Box(new Point3(x, 1, 0.5), new(0.01, 0.01, 0.01)), ports));
+            parts.Add(new Part($"part-{i:0000}", $"joint {i}", i == RigCheck.MaxParts - 1 ? "drain-cock" : i % 5 == 0 ? "filter" : "tee",
+                new Box(new Point3(x, 1, 0.5), new(0.01, 0.01, 0.01)), ports));
         }
         for (int i = 0; i + 1 < RigCheck.MaxParts; i++)
         {
             var from = parts[i].PortAt("b")!.Value;
-            runs.Add(new Run($"run-{i:0000}", $"length {i}", Service.Cold, "pex-1/2", new RunEnd(parts[i].Id, "b"), new RunEnd(parts[i + 1].Id, "a"), [.. Enumerable.Range(0, 20).Select(k => new Bend($"b{k:00}", from + new Point3(0.0015 * (k + 1), 0, k % 2 == 0 ? -0.03 : 0.02)))]));
+            runs.Add(new Run($"run-{i:0000}", $"length {i}", Service.Cold, "pex-1/2", new RunEnd(parts[i].Id, "b"), new RunEnd(parts[i + 1].Id, "a"),
+                [.. Enumerable.Range(0, 20).Select(k => new Bend($"b{k:00}", from + new Point3(0.0015 * (k + 1), 0, k % 2 == 0 ? -0.03 : 0.02)))]));
         }
-        return (one with { Id = "largest", Name = "Largest", Parts = parts, Runs = runs, ByHand = [], Scenarios = [.. one.Scenarios.Select(s => s with { Settings = [] })] }).InOrder();
+        return (one with
+        {
+            Id = "largest",
+            Name = "Largest",
+            Parts = parts,
+            Runs = runs,
+            ByHand = [],
+            Scenarios = [.. one.Scenarios.Select(s => s with { Settings = [] })]
+        }).InOrder();
     }
 }

@@ -38,9 +38,11 @@ public class ArchitectureTests
     [Fact]
     public void Rigs_know_no_study_and_no_engine_studies_no_advice_and_networks_no_study()
     {
-        None(Types.InAssembly(Core), "WarmConduit.Core.Rigs", ["WarmConduit.Core.Studies", "WarmConduit.Core.Advice", .. Engines.Select(e => $"WarmConduit.Core.{e}")]);
+        None(Types.InAssembly(Core), "WarmConduit.Core.Rigs", ["WarmConduit.Core.Studies", "WarmConduit.Core.Advice",
+            .. Engines.Select(e => $"WarmConduit.Core.{e}")]);
         None(Types.InAssembly(Core), "WarmConduit.Core.Studies", "WarmConduit.Core.Advice", "WarmConduit.Core.Registry");
-        None(Types.InAssembly(Core), "WarmConduit.Core.Studies.Networks", "WarmConduit.Core.Studies.DrainDown", "WarmConduit.Core.Studies.FreezeLadder", "WarmConduit.Core.Studies.Standing");
+        None(Types.InAssembly(Core), "WarmConduit.Core.Studies.Networks", "WarmConduit.Core.Studies.DrainDown", "WarmConduit.Core.Studies.FreezeLadder",
+            "WarmConduit.Core.Studies.Standing");
         None(Types.InAssembly(Core), "WarmConduit.Core.Materials", "WarmConduit.Core.Rigs");
         None(Types.InAssembly(Core), "WarmConduit.Core.Rigs.Upgrades", "WarmConduit.Core.Rigs.Edits");
     }
@@ -48,7 +50,8 @@ public class ArchitectureTests
     [Fact]
     public void The_steady_balance_knows_nothing_of_the_night_engine()
     {
-        var steady = Types.InAssembly(Core).That().ResideInNamespace("WarmConduit.Core.Heat").And().DoNotResideInNamespace("WarmConduit.Core.Heat.Night").ShouldNot().HaveDependencyOn("WarmConduit.Core.Heat.Night").GetResult();
+        var steady = Types.InAssembly(Core).That().ResideInNamespace("WarmConduit.Core.Heat").And().DoNotResideInNamespace("WarmConduit.Core.Heat.Night")
+            .ShouldNot().HaveDependencyOn("WarmConduit.Core.Heat.Night").GetResult();
         Assert.True(steady.IsSuccessful, string.Join(", ", steady.FailingTypeNames ?? []));
     }
 

@@ -99,8 +99,10 @@ public class BackupTests
         Array.Fill(torn, (byte)0xAA, file.Length / 2, 8192);
         foreach (var (sent, words) in ((byte[], string)[])
                  [
-                     ([], "not a backup"), ("no database at all, only words"u8.ToArray(), "not a backup"), (file[..(file.Length / 2)], "damaged"), (torn, "damaged"),
-                     (await Edited(file, "DROP TABLE \"Marks\""), "not a backup"), (await Edited(file, "INSERT INTO \"__EFMigrationsHistory\" VALUES ('29990101000000_Later', '99')"), "newer version"),
+                     ([], "not a backup"), ("no database at all, only words"u8.ToArray(), "not a backup"), (file[..(file.Length / 2)], "damaged"),
+                     (torn, "damaged"),
+                     (await Edited(file, "DROP TABLE \"Marks\""), "not a backup"),
+                     (await Edited(file, "INSERT INTO \"__EFMigrationsHistory\" VALUES ('29990101000000_Later', '99')"), "newer version"),
                  ])
         {
             var (status, said) = await Send(host, sent);

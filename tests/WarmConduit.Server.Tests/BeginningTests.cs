@@ -49,7 +49,8 @@ public class BeginningTests(SharedHost shared) : IClassFixture<SharedHost>
         Assert.Equal((200, 0), (status, read["faults"]!.AsArray().Count));
         var (answered, _) = await host.Post("/api/answers", new { id = "sparrow", @base = 1, edits = read["edits"], wanted = (string[])["drainDown"] });
         Assert.Equal(200, answered);
-        foreach (string text in (string[])["", "\0\0", "name,stock\n\"", new string(',', 5000), "run\n" + new string('x', 3000), "name,stock,from rear\n" + string.Concat(Enumerable.Repeat("a,b,c\n", 500))])
+        foreach (string text in (string[])["", "\0\0", "name,stock\n\"", new string(',', 5000), "run\n" + new string('x', 3000),
+            "name,stock,from rear\n" + string.Concat(Enumerable.Repeat("a,b,c\n", 500))])
             Assert.Equal(200, (await host.Post("/api/rigs/sparrow/table", new { @base = 1, text, system = "usCustomary" })).Status);
         Assert.Equal(404, (await host.Post("/api/rigs/nowhere/table", new { @base = 1, text = "", system = "metric" })).Status);
         Assert.Equal(HttpStatusCode.NotFound, (await host.Http.GetAsync(new Uri("/api/rigs/nowhere/runs.csv", UriKind.Relative))).StatusCode);
@@ -58,7 +59,15 @@ public class BeginningTests(SharedHost shared) : IClassFixture<SharedHost>
     [Fact]
     public async Task A_step_in_words_is_read_or_told_where_it_is_not_understood()
     {
-        object Step(string text) => new { text, from = new { xM = 2, yM = 0, zM = 0.5 }, towards = new { xM = 1, yM = 0, zM = 0.5 }, obstacles = (object[])[], ports = (object[])[], system = "metric" };
+        object Step(string text) => new
+        {
+            text,
+            from = new { xM = 2, yM = 0, zM = 0.5 },
+            towards = new { xM = 1, yM = 0, zM = 0.5 },
+            obstacles = (object[])[],
+            ports = (object[])[],
+            system = "metric"
+        };
         var (status, read) = await shared.Host.Post("/api/units/step", Step("rear 1 m, fall 2 %"));
         Assert.Equal((200, 0.48), (status, (double)read["at"]!["zM"]!));
         var (refused, problem) = await shared.Host.Post("/api/units/step", Step("rear lots"));

@@ -8,7 +8,8 @@ using WarmConduit.Server.Hosting;
 namespace WarmConduit.Server.Tests;
 
 /// <summary>
-/// The long tests, run by `./warm-conduit campaign` and not with the others. Each writes its lines into the table of docs/reliability.md. WARM_CONDUIT_CAMPAIGN scales the counts (1: all of it).
+/// The long tests, run by `./warm-conduit campaign` and not with the others. Each writes its lines into the table of docs/reliability.md. WARM_CONDUIT_CAMPAIGN
+/// scales the counts (1: all of it).
 /// </summary>
 public class Campaign
 {
@@ -34,7 +35,8 @@ public class Campaign
         var all = new Dictionary<int, int>();
         for (int round = 0; round < 5; round++)
             foreach (var (status, count) in await FuzzTests.Run(host, 100 + round, Times(4000))) all[status] = all.GetValueOrDefault(status) + count;
-        Report($"fuzz: {all.Values.Sum():N0} documents, edits and questions", $"{string.Join(", ", all.OrderBy(a => a.Key).Select(a => $"{a.Value:N0} × {a.Key}"))}; 0 × 500; nothing changed by what was refused");
+        Report($"fuzz: {all.Values.Sum():N0} documents, edits and questions",
+            $"{string.Join(", ", all.OrderBy(a => a.Key).Select(a => $"{a.Value:N0} × {a.Key}"))}; 0 × 500; nothing changed by what was refused");
     }
 
     [Fact(Explicit = true)]
@@ -85,7 +87,8 @@ public class Campaign
                 start.Kill();
                 await start.WaitForExitAsync().WaitAsync(TimeSpan.FromSeconds(10));
             }
-            await using (var host = await Host.Start(data)) Assert.Equal(["lantern", "sparrow", "tern"], (await host.Get("/api/rigs"))["rigs"]!.AsArray().Select(r => (string)r!["id"]!).Order());
+            await using (var host = await Host.Start(data)) Assert.Equal(["lantern", "sparrow", "tern"],
+                (await host.Get("/api/rigs"))["rigs"]!.AsArray().Select(r => (string)r!["id"]!).Order());
             Directory.Delete(data, recursive: true);
         }
         Report($"killed while starting, one to three times, then started again, {kills} folders", "each answers, with each demo rig once");
@@ -106,7 +109,8 @@ public class Campaign
             {
                 using var answer = i % 2 == 0
                     ? await http.GetAsync("/api/rigs")
-                    : await http.PostAsync("/api/rigs/sparrow/edits", Host.Json($$"""{"base":1,"edits":[{"kind":"change","thing":"parts/{{(i % 4 == 1 ? "pump" : "filter")}}","values":{"massKg":{{i}} } }]}"""));
+                    : await http.PostAsync("/api/rigs/sparrow/edits",
+                        Host.Json($$"""{"base":1,"edits":[{"kind":"change","thing":"parts/{{(i % 4 == 1 ? "pump" : "filter")}}","values":{"massKg":{{i}} } }]}"""));
                 return (int)answer.StatusCode;
             }));
             Assert.All(answers, s => Assert.True(s is 200 or 409, $"{s}"));
@@ -114,7 +118,8 @@ public class Campaign
             await app.DisposeAsync();
             Directory.Delete(data, recursive: true);
         }
-        Report($"{starts:N0} starts, each met by 40 first requests at once, half of them saves", $"{asked:N0} answered, each 200 or 409; 0 × \"cannot start a transaction within a transaction\"");
+        Report($"{starts:N0} starts, each met by 40 first requests at once, half of them saves",
+            $"{asked:N0} answered, each 200 or 409; 0 × \"cannot start a transaction within a transaction\"");
     }
 
     [Fact(Explicit = true)]
@@ -167,7 +172,8 @@ public class Campaign
                     "shelf" => await host.Http.GetAsync("/api/rigs"),
                     "read" => await host.Http.GetAsync($"/api/rigs/{id}"),
                     "save" => await host.Http.PostAsync($"/api/rigs/{id}/edits", Host.Json($$"""{"base":{{at}},"edits":{{move}}}""")),
-                    _ => await host.Http.PostAsync("/api/answers", Host.Json($$"""{"id":"{{id}}","base":{{at}},"edits":{{move}},"wanted":["drainDown","freezeLadder","advice"],"since":{{at}}}""")),
+                    _ => await host.Http.PostAsync("/api/answers",
+                    Host.Json($$"""{"id":"{{id}}","base":{{at}},"edits":{{move}},"wanted":["drainDown","freezeLadder","advice"],"since":{{at}}}""")),
                 };
                 string text = await answer.Content.ReadAsStringAsync();
                 double ms = Stopwatch.GetElapsedTime(start).TotalMilliseconds;
@@ -189,9 +195,11 @@ public class Campaign
         string P99(string kind)
         {
             var sorted = times[kind].Order().ToList();
-            return string.Create(CultureInfo.InvariantCulture, $"{sorted[(int)(sorted.Count * 0.99)]:F0} ms (median {sorted[sorted.Count / 2]:F0}, {sorted.Count:N0} of them)");
+            return string.Create(CultureInfo.InvariantCulture,
+                $"{sorted[(int)(sorted.Count * 0.99)]:F0} ms (median {sorted[sorted.Count / 2]:F0}, {sorted.Count:N0} of them)");
         }
-        Report($"load at {rig.Runs.Count} runs: 8 connections for {length.TotalSeconds:F0} s, 10 ms between an answer and the next request", string.Join("; ", times.Keys.Select(k => $"{k} p99 {P99(k)}")));
+        Report($"load at {rig.Runs.Count} runs: 8 connections for {length.TotalSeconds:F0} s, 10 ms between an answer and the next request",
+            string.Join("; ", times.Keys.Select(k => $"{k} p99 {P99(k)}")));
         Report($"memory under that load at {rig.Runs.Count} runs", $"{early / 1e6:F0} MB after a third, {late / 1e6:F0} MB at the end");
     }
 
@@ -218,7 +226,11 @@ public class Campaign
     public async Task Forty_largest_at_once()
     {
         await using var host = await Host.Start();
-        string body = System.Text.Json.JsonSerializer.Serialize(new { rig = SizedRigs.Largest(await host.Rig()), wanted = (string[])["drainDown", "freezeLadder", "advice", "standing"] }, RigFile.Compact);
+        string body = System.Text.Json.JsonSerializer.Serialize(new
+        {
+            rig = SizedRigs.Largest(await host.Rig()),
+            wanted = (string[])["drainDown", "freezeLadder", "advice", "standing"]
+        }, RigFile.Compact);
         long most = 0;
         using var done = new CancellationTokenSource();
         var watch = Task.Run(async () =>
@@ -238,14 +250,20 @@ public class Campaign
         await watch;
         Assert.All(answers, a => Assert.True(a.Status is 200 or 503, $"{a.Status}"));
         Assert.True(most < 1_000_000_000, $"{most}");
-        Report("40 questions at once about the largest rig, each sent whole", $"{answers.Count(a => a.Status == 200)} answered with {answers.Max(a => a.Bytes) / 1e6:F1} MB each, {answers.Count(a => a.Status == 503)} refused by name; memory at most {most / 1e6:F0} MB");
+        Report("40 questions at once about the largest rig, each sent whole",
+            $"{answers.Count(a => a.Status == 200)} answered with {answers.Max(a => a.Bytes) / 1e6:F1} MB each, {answers.Count(a => a.Status == 503)} " +
+            $"refused by name; memory at most {most / 1e6:F0} MB");
     }
 
     [Fact(Explicit = true)]
     public async Task Nobody_waits_any_more()
     {
         await using var host = await Host.Start();
-        string body = System.Text.Json.JsonSerializer.Serialize(new { rig = SizedRigs.Largest(await host.Rig()), wanted = (string[])["drainDown", "freezeLadder", "advice"] }, RigFile.Compact);
+        string body = System.Text.Json.JsonSerializer.Serialize(new
+        {
+            rig = SizedRigs.Largest(await host.Rig()),
+            wanted = (string[])["drainDown", "freezeLadder", "advice"]
+        }, RigFile.Compact);
         // Once, so that the program is compiled.
         using (await host.Http.PostAsync("/api/answers", Host.Json(body)))
         {

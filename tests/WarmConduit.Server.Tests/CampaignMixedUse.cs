@@ -5,7 +5,8 @@ using WarmConduit.Core.Rigs;
 
 namespace WarmConduit.Server.Tests;
 
-/// <summary>Part of the campaign: ten minutes as several people use it at once. Memory stays bounded, and what is small is answered beside all that is large.</summary>
+/// <summary>Part of the campaign: ten minutes as several people use it at once. Memory stays bounded, and what is small is answered beside all that is
+/// large.</summary>
 public class CampaignMixedUse
 {
     private const long MostBytes = 500_000_000;
@@ -19,10 +20,15 @@ public class CampaignMixedUse
         var sparrow = await host.Rig();
         foreach (var rig in (Rig[])[SizedRigs.Times(sparrow, 13), SizedRigs.Largest(sparrow)])
         {
-            using var put = await host.Http.PostAsync("/api/rigs", new ByteArrayContent(RigFile.WriteCompact(rig)) { Headers = { ContentType = new("application/json") } });
+            using var put = await host.Http.PostAsync("/api/rigs", new ByteArrayContent(RigFile.WriteCompact(rig))
+            {
+                Headers =
+                { ContentType = new("application/json") }
+            });
             put.EnsureSuccessStatusCode();
         }
-        string times = $"{sparrow.Id}-times-13", largest = (string)(await host.Get("/api/rigs"))["rigs"]!.AsArray().First(r => ((string)r!["id"]!).Contains("largest", StringComparison.Ordinal))!["id"]!;
+        string times = $"{sparrow.Id}-times-13", largest = (string)(await host.Get("/api/rigs"))["rigs"]!.AsArray()
+            .First(r => ((string)r!["id"]!).Contains("largest", StringComparison.Ordinal))!["id"]!;
         var conditions = (await host.Post("/api/answers", JsonNode.Parse("""{ "id": "lantern", "base": 1, "wanted": ["tanks"] }""")!)).Body["conditions"]!;
         long peak = 0, asked = 0;
         var small = new List<double>();
@@ -33,7 +39,14 @@ public class CampaignMixedUse
         }
         async Task<int> Ask(string id, string[] wanted, JsonNode? night, JsonNode? edits = null)
         {
-            var ask = new JsonObject { ["id"] = id, ["base"] = 1, ["wanted"] = new JsonArray([.. wanted.Select(w => (JsonNode)w)]), ["conditions"] = night?.DeepClone(), ["edits"] = edits };
+            var ask = new JsonObject
+            {
+                ["id"] = id,
+                ["base"] = 1,
+                ["wanted"] = new JsonArray([.. wanted.Select(w => (JsonNode)w)]),
+                ["conditions"] = night?.DeepClone(),
+                ["edits"] = edits
+            };
             Interlocked.Increment(ref asked);
             return (await host.Post("/api/answers", ask)).Status;
         }
@@ -59,11 +72,13 @@ public class CampaignMixedUse
             // An event of ten days, dragged; weather of a year of one's own; a temperature.
             Until(async n => await Ask("lantern", ["night", "freezeLadder"], Night(c =>
             {
-                (c["hours"], c["events"]) = (240, JsonNode.Parse($$"""[{ "id": "e", "kind": "setBack", "atH": {{(n % 200 / 2.0).ToString(CultureInfo.InvariantCulture)}}, "untilH": 230, "holdC": 8 }]"""));
+                (c["hours"], c["events"]) = (240,
+                    JsonNode.Parse($$"""[{ "id": "e", "kind": "setBack", "atH": {{(n % 200 / 2.0).ToString(CultureInfo.InvariantCulture)}}, "untilH": 230, "holdC": 8 }]"""));
             }))),
             Until(async n => await Ask("tern", ["night"], Night(c => c["weather"] = new JsonObject
             {
-                ["hours"] = new JsonArray([.. Enumerable.Range(0, 8760).Select(h => (JsonNode)new JsonObject { ["temperatureC"] = -5 + (0.001 * n), ["windMPerS"] = 3, ["cloud"] = 1 })]),
+                ["hours"] = new JsonArray([.. Enumerable.Range(0, 8760).Select(h =>
+                    (JsonNode)new JsonObject { ["temperatureC"] = -5 + (0.001 * n), ["windMPerS"] = 3, ["cloud"] = 1 })]),
             }))),
             Until(async n => await Ask(times, ["drainDown", "freezeLadder", "advice", "tanks"], Night(c => c["outdoorC"] = -20 + (0.1 * (n % 300))))),
             Until(async n => await Job(n % 2 == 0 ? "lantern" : largest, ((string[])["season", "autoFall", "mendAll"])[n % 3], TimeSpan.FromSeconds(15))),
@@ -71,15 +86,18 @@ public class CampaignMixedUse
             Until(async n =>
             {
                 var since = Stopwatch.StartNew();
-                Assert.Equal(200, await Ask("sparrow", ["drainDown", "freezeLadder", "advice", "tanks"], null, JsonNode.Parse($$"""[{ "kind": "move", "things": ["runs/kitchen-cold/bends/b2"], "by": { "xM": 0, "yM": 0, "zM": {{(0.001 * (n % 40)).ToString(CultureInfo.InvariantCulture)}} } }]""")));
+                Assert.Equal(200, await Ask("sparrow", ["drainDown", "freezeLadder", "advice", "tanks"], null,
+                    JsonNode.Parse($$"""[{ "kind": "move", "things": ["runs/kitchen-cold/bends/b2"], "by": { "xM": 0, "yM": 0, "zM": {{(0.001 * (n % 40)).ToString(CultureInfo.InvariantCulture)}} } }]""")));
                 small.Add(since.Elapsed.TotalMilliseconds);
                 peak = Math.Max(peak, host.MemoryBytes);
                 await Task.Delay(250);
             }));
         small.Sort();
         Campaign.Report(
-            $"mixed use for {length.TotalMinutes:0.#} min: ten-day events, a year of weather and 416 runs dragged without rest, seasons, proposals and heights of the largest rig as jobs; {asked:N0} questions",
-            $"memory at most {peak / 1e6:N0} MB; a small question beside it all p99 {small[(int)(small.Count * 0.99)]:N0} ms, at most {small[^1]:N0} ms, {small.Count:N0} of them");
+            $"mixed use for {length.TotalMinutes:0.#} min: ten-day events, a year of weather and 416 runs dragged without rest, seasons, proposals and " +
+            $"heights of the largest rig as jobs; {asked:N0} questions",
+            $"memory at most {peak / 1e6:N0} MB; a small question beside it all p99 {small[(int)(small.Count * 0.99)]:N0} ms, at most {small[^1]:N0} ms, " +
+            $"{small.Count:N0} of them");
         Assert.True(peak < MostBytes, $"{peak / 1e6:N0} MB");
         Assert.True(small[^1] < 1000, $"{small[^1]:N0} ms");
     }

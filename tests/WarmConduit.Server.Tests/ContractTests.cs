@@ -23,8 +23,10 @@ public class ContractTests(SharedHost shared) : IClassFixture<SharedHost>
                 Assert.NotEmpty((string)operation["summary"]!);
                 var answers = operation["responses"]!.AsObject();
                 Assert.True(answers.ContainsKey("400") && answers.ContainsKey("403") && answers.ContainsKey("503"), at);
-                if (operation["requestBody"] is not null) Assert.True(answers.ContainsKey("413") && answers.ContainsKey("415") && answers.ContainsKey("507"), at);
-                if (path.Contains("{id}", StringComparison.Ordinal) && !path.EndsWith("/revisions", StringComparison.Ordinal)) Assert.True(answers.ContainsKey("404"), at);
+                if (operation["requestBody"] is not null)
+                    Assert.True(answers.ContainsKey("413") && answers.ContainsKey("415") && answers.ContainsKey("507"), at);
+                if (path.Contains("{id}", StringComparison.Ordinal) && !path.EndsWith("/revisions", StringComparison.Ordinal))
+                    Assert.True(answers.ContainsKey("404"), at);
             }
         }
         Assert.True(names.IsSupersetOf(["saveEdits", "askAnswers", "listenChanges", "getShelf", "openRigFile", "bringRigBack"]));
@@ -38,7 +40,9 @@ public class ContractTests(SharedHost shared) : IClassFixture<SharedHost>
         var schemas = (await host.Get("/openapi/v1.json"))["components"]!["schemas"]!.AsObject();
         Assert.Equal("Outdoor temperature, °C, all night; -60 to 50.", (string)schemas["Conditions"]!["properties"]!["outdoorC"]!["description"]!);
         Assert.Contains("litres", (string)schemas["DrainDownAnswer"]!["description"]! + (string)schemas["Stays"]!["description"]!, StringComparison.Ordinal);
-        Assert.Equal(["EditAddThing", "EditChangeThing", "EditCopyPart", "EditDrawFaces", "EditInsertBend", "EditInsertFragment", "EditMirrorPart", "EditMoveThings", "EditPlacePart", "EditPlaceSet", "EditPutTee", "EditRemoveThing", "EditResizePart", "EditRestore", "EditRouteRun", "EditSetPosition", "EditTurnPart"],
+        Assert.Equal(["EditAddThing", "EditChangeThing", "EditCopyPart", "EditDrawFaces", "EditInsertBend", "EditInsertFragment", "EditMirrorPart",
+            "EditMoveThings", "EditPlacePart", "EditPlaceSet", "EditPutTee", "EditRemoveThing", "EditResizePart", "EditRestore", "EditRouteRun",
+            "EditSetPosition", "EditTurnPart"],
             schemas["Edit"]!["anyOf"]!.AsArray().Select(e => ((string)e!["$ref"]!).Split('/')[^1]).Order(StringComparer.Ordinal));
         // Every field, but for those of problem details, which a standard describes.
         Assert.Empty(schemas.Where(s => !s.Key.EndsWith("ProblemDetails", StringComparison.Ordinal))
@@ -63,7 +67,8 @@ public class ContractTests(SharedHost shared) : IClassFixture<SharedHost>
         var schema = await host.Get("/api/schema/rig");
         Assert.Equal(2, (int)schema["properties"]!["formatVersion"]!["const"]!);
         Assert.Equal(
-            ["brief", "byHand", "formatVersion", "id", "name", "note", "parts", "prices", "runs", "scenarios", "shell"], schema["required"]!.AsArray().Select(n => (string)n!).Order());
+            ["brief", "byHand", "formatVersion", "id", "name", "note", "parts", "prices", "runs", "scenarios", "shell"],
+            schema["required"]!.AsArray().Select(n => (string)n!).Order());
     }
 
     [Theory]

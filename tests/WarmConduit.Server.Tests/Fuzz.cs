@@ -6,11 +6,13 @@ namespace WarmConduit.Server.Tests;
 /// <summary>Documents and requests that are nearly right: one or a few things in them spoilt. The same seed makes the same ones.</summary>
 internal sealed class Fuzz(int seed)
 {
-    private static readonly string[] Files = [.. new[] { "demo/sparrow.json", "tests/WarmConduit.Core.Tests/Data/sparrow-v1.json" }.Select(f => File.ReadAllText(Path.Combine(Host.Root, f)))];
+    private static readonly string[] Files = [.. new[] { "demo/sparrow.json", "tests/WarmConduit.Core.Tests/Data/sparrow-v1.json" }.Select(f =>
+        File.ReadAllText(Path.Combine(Host.Root, f)))];
 
     private static readonly string[] Odd =
     [
-        "null", "0", "-0", "-1", "1e308", "-1e308", "1e-320", "9999999999999999999", "true", "[]", "{}", "\"\"", "\"x\"", "\"a/b\"", "\"sparrow\\n\"", "\"#lone#\"", "\"{0}\"", "[null]", "[[]]", "{\"id\":null}",
+        "null", "0", "-0", "-1", "1e308", "-1e308", "1e-320", "9999999999999999999", "true", "[]", "{}", "\"\"", "\"x\"", "\"a/b\"", "\"sparrow\\n\"",
+        "\"#lone#\"", "\"{0}\"", "[null]", "[[]]", "{\"id\":null}",
         "1.5", "\"open\"", "\"1\"", "29", "\"runs/kitchen-cold\"", "\"../x\"", "\"\\u0000\"",
     ];
 
@@ -37,7 +39,12 @@ internal sealed class Fuzz(int seed)
     /// <summary>A question, right or nearly so.</summary>
     public string Question(int @base)
     {
-        var root = new JsonObject { ["wanted"] = new JsonArray("drainDown", "freezeLadder", "advice", "standing", "rungWhy"), ["edits"] = new JsonArray(JsonNode.Parse(Edit())), ["inputs"] = JsonNode.Parse("""{ "rungWhy": { "id": "pump" } }""") };
+        var root = new JsonObject
+        {
+            ["wanted"] = new JsonArray("drainDown", "freezeLadder", "advice", "standing", "rungWhy"),
+            ["edits"] = new JsonArray(JsonNode.Parse(Edit())),
+            ["inputs"] = JsonNode.Parse("""{ "rungWhy": { "id": "pump" } }""")
+        };
         if (_random.Next(2) == 0) root["rig"] = JsonNode.Parse(Files[0]);
         else (root["id"], root["base"]) = ("sparrow", @base);
         if (_random.Next(2) == 0)
@@ -49,7 +56,8 @@ internal sealed class Fuzz(int seed)
     /// <summary>Words half typed, and places beyond all measure.</summary>
     public (string Path, object Body) Words(int @base)
     {
-        string text = Pick("place ball valve 15 mm at 1, 2, 3 joining pump out", "at 4.2 m, 0.2; 1e308", "to pump out", "rear 300 m fall 2 %", "place at 1, 2, 3");
+        string text = Pick("place ball valve 15 mm at 1, 2, 3 joining pump out", "at 4.2 m, 0.2; 1e308", "to pump out", "rear 300 m fall 2 %",
+            "place at 1, 2, 3");
         text = text[_random.Next(3)..][.._random.Next(1, text.Length - 2)];
         object Far() => new { xM = Pick(0, 1, 1e308, -1e308), yM = Pick(0, 1e308), zM = Pick(0.5, -1e308) };
         return _random.Next(2) == 0
@@ -59,7 +67,8 @@ internal sealed class Fuzz(int seed)
 
     private string Edit()
     {
-        string part = Pick("pump", "tank", "filter", "tee-hot", "mixer", "ghost"), run = Pick("kitchen-cold", "cold-main", "ghost"), bend = Pick("b1", "b2", "b9"), id = $"n{_random.Next(1_000_000)}";
+        string part = Pick("pump", "tank", "filter", "tee-hot", "mixer", "ghost"), run = Pick("kitchen-cold", "cold-main", "ghost"),
+            bend = Pick("b1", "b2", "b9"), id = $"n{_random.Next(1_000_000)}";
         string at = $$"""{"xM":{{_random.Next(-3, 4)}},"yM":{{_random.NextDouble()}},"zM":{{_random.NextDouble()}}}""";
         return Pick(
             $$"""{"kind":"place","partId":"{{id}}","stock":"{{Pick("tee", "pump", "tank", "cup")}}","name":"new","at":{{at}}}""",

@@ -16,7 +16,8 @@ internal sealed class Host : IAsyncDisposable
     private readonly bool _ownsData;
     private readonly StringBuilder _said;
 
-    private Host(Process process, HttpClient http, string data, bool ownsData, StringBuilder said) => (_process, Http, Data, _ownsData, _said) = (process, http, data, ownsData, said);
+    private Host(Process process, HttpClient http, string data, bool ownsData, StringBuilder said) =>
+        (_process, Http, Data, _ownsData, _said) = (process, http, data, ownsData, said);
 
     public HttpClient Http { get; }
 

@@ -67,7 +67,8 @@ public class PictureTests
         using var huge = new SKBitmap(new SKImageInfo(8000, 5200, SKColorType.Gray8));
         using var encoded = huge.Encode(SKEncodedImageFormat.Png, 100);
         foreach (var (picture, type, expected) in ((byte[], string, int)[])[
-            (encoded.ToArray(), "image/png", 400), (told[..(told.Length / 2)], "image/jpeg", 400), (Encoding.UTF8.GetBytes("<svg/>"), "image/png", 400), ([], "image/png", 400), (jpeg, "image/gif", 415)])
+            (encoded.ToArray(), "image/png", 400), (told[..(told.Length / 2)], "image/jpeg", 400), (Encoding.UTF8.GetBytes("<svg/>"), "image/png", 400),
+            ([], "image/png", 400), (jpeg, "image/gif", 415)])
         {
             var (refused, said) = await Send(host, picture, type);
             Assert.Equal(expected, refused);
@@ -89,7 +90,8 @@ public class PictureTests
             [.. clean[..^2], .. comment, .. clean[^2..]],
             [.. clean[..scan], .. comment, .. clean[scan..]],
             // In the format's own mark, made longer.
-            [.. clean[..2], 0xFF, 0xE0, 0, (byte)(16 + place.Length), .. Encoding.ASCII.GetBytes("JFIF\0"), 1, 1, 0, 0, 1, 0, 1, 0, 0, .. place, .. clean[20..]],
+            [.. clean[..2], 0xFF, 0xE0, 0, (byte)(16 + place.Length), .. Encoding.ASCII.GetBytes("JFIF\0"), 1, 1, 0, 0, 1, 0, 1, 0, 0, .. place,
+                .. clean[20..]],
         ];
         foreach (byte[] told in hidden)
         {
@@ -137,12 +139,14 @@ public class PictureTests
     {
         await using var host = await Host.Start();
         string name = (string)(await Send(host, Wall(900, 600, SKEncodedImageFormat.Png))).Said!["picture"]!;
-        string Ask(IEnumerable<PicturePoint> corners) => $"/api/pictures/{name}/straight?ratio=1.5&" + string.Join("&", corners.Select(c => FormattableString.Invariant($"x={c.X}&y={c.Y}")));
+        string Ask(IEnumerable<PicturePoint> corners) => $"/api/pictures/{name}/straight?ratio=1.5&"
+            + string.Join("&", corners.Select(c => FormattableString.Invariant($"x={c.X}&y={c.Y}")));
         using var straight = SKBitmap.Decode(await host.Http.GetByteArrayAsync(Ask(Corners)));
         Assert.Equal((1500, 1000), (straight.Width, straight.Height));
         static bool IsRed(SKColor c) => c is { Red: > 200, Green: < 60, Alpha: 255 };
         // The middle third is the board, up to a hair of its edge; around it is wall, and clear where the picture ends.
-        foreach (var (x, y) in ((int, int)[])[(510, 345), (990, 345), (990, 655), (510, 655), (750, 500)]) Assert.True(IsRed(straight.GetPixel(x, y)), $"{x},{y}");
+        foreach (var (x, y) in ((int, int)[])[(510, 345), (990, 345), (990, 655), (510, 655), (750, 500)])
+            Assert.True(IsRed(straight.GetPixel(x, y)), $"{x},{y}");
         foreach (var (x, y) in ((int, int)[])[(490, 340), (1010, 500), (750, 322), (750, 678)]) Assert.False(IsRed(straight.GetPixel(x, y)), $"{x},{y}");
         Assert.Contains(straight.Pixels, c => c.Alpha == 0);
         var crossed = await host.Http.GetAsync(Ask([Corners[0], Corners[2], Corners[1], Corners[3]]));
@@ -155,7 +159,8 @@ public class PictureTests
         await using var host = await Host.Start();
         string name = (string)(await Send(host, Wall(900, 600, SKEncodedImageFormat.Png))).Said!["picture"]!;
         var photo = new Photo("wall", "kitchen wall", name, PhotoView.Side, Corners, 1.2, 0.8, 2, 0.1);
-        var (status, saved) = await host.Save(1, new AddThing("shell/photos", (JsonObject)System.Text.Json.JsonSerializer.SerializeToNode(photo, RigFile.Compact)!));
+        var (status, saved) = await host.Save(1, new AddThing("shell/photos",
+            (JsonObject)System.Text.Json.JsonSerializer.SerializeToNode(photo, RigFile.Compact)!));
         Assert.Equal(200, status);
         byte[] file = await host.Http.GetByteArrayAsync("/api/rigs/sparrow/file");
 
@@ -166,8 +171,13 @@ public class PictureTests
         Assert.Equal(await host.Http.GetByteArrayAsync($"/api/pictures/{name}"), await other.Http.GetByteArrayAsync($"/api/pictures/{name}"));
         // Under another name, or no picture at all, it is refused, and so is the file.
         string text = Encoding.UTF8.GetString(file);
-        foreach (string wrong in (string[])[text.Replace($"\"{name}\": \"", $"\"{new string('a', 64)}\": \"", StringComparison.Ordinal), text.Replace($"\"{name}\": \"", $"\"{name}\": \"AAAA", StringComparison.Ordinal)])
-            Assert.Equal(400, (await other.Post("/api/rigs", new ByteArrayContent(Encoding.UTF8.GetBytes(wrong)) { Headers = { ContentType = new("application/json") } })).Status);
+        foreach (string wrong in (string[])[text.Replace($"\"{name}\": \"", $"\"{new string('a', 64)}\": \"", StringComparison.Ordinal),
+            text.Replace($"\"{name}\": \"", $"\"{name}\": \"AAAA", StringComparison.Ordinal)])
+            Assert.Equal(400, (await other.Post("/api/rigs", new ByteArrayContent(Encoding.UTF8.GetBytes(wrong))
+            {
+                Headers =
+                { ContentType = new("application/json") }
+            })).Status);
 
         // Taken away again, there is no list; taken back, it is there.
         await host.Save(2, new RemoveThing("shell/photos/wall"));

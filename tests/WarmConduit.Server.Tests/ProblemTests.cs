@@ -24,14 +24,22 @@ public class ProblemTests(SharedHost shared) : IClassFixture<SharedHost>
         Assert.Equal(Bench.Order(), saved["answers"]!.AsObject().Select(a => a.Key).Order());
         Assert.Equal(1, (int)(await host.Get("/api/rigs/sparrow"))["revision"]!);
         // Only what is wanted is sent, and a drag sends its edits alone.
-        var (_, one) = await host.Post("/api/answers", new { id = "sparrow", @base = 1, edits, wanted = (string[])["rungWhy"], inputs = new { rungWhy = new { id = "kitchen-cold#cupboard.1" } } });
+        var (_, one) = await host.Post("/api/answers", new
+        {
+            id = "sparrow",
+            @base = 1,
+            edits,
+            wanted = (string[])["rungWhy"],
+            inputs = new { rungWhy = new { id = "kitchen-cold#cupboard.1" } }
+        });
         Assert.Contains("minute by minute", (string)one["answers"]!["rungWhy"]!["why"]!["formula"]!, StringComparison.Ordinal);
     }
 
     [Fact]
     public async Task Utf8_is_read_however_its_name_is_written_and_what_is_said_twice_is_told()
     {
-        foreach (string type in (string[])["application/json", "application/json; charset=utf-8", "application/json; charset=\"utf-8\"", "application/json;charset=UTF-8"])
+        foreach (string type in (string[])["application/json", "application/json; charset=utf-8", "application/json; charset=\"utf-8\"",
+            "application/json;charset=UTF-8"])
         {
             var body = new StringContent("""{"text":"0.3","quantity":"length","system":"metric","beside":"0.25 m"}""");
             body.Headers.ContentType = System.Net.Http.Headers.MediaTypeHeaderValue.Parse(type);
@@ -41,7 +49,8 @@ public class ProblemTests(SharedHost shared) : IClassFixture<SharedHost>
         }
         foreach (string values in (string[])["""{"name":"a","name":"b"}""", """{"box":{"at":{"xM":1,"xM":2}}}""", """{"name":"\ud800"}"""])
         {
-            var (status, said) = await shared.Host.Post("/api/rigs/sparrow/edits", Host.Json($$"""{"base":1,"edits":[{"kind":"change","thing":"parts/pump","values":{{values}}}]}"""));
+            var (status, said) = await shared.Host.Post("/api/rigs/sparrow/edits",
+                Host.Json($$"""{"base":1,"edits":[{"kind":"change","thing":"parts/pump","values":{{values}}}]}"""));
             Assert.Equal(400, status);
             Assert.Contains("values", said["errors"]!.ToJsonString(), StringComparison.Ordinal);
         }
@@ -55,13 +64,15 @@ public class ProblemTests(SharedHost shared) : IClassFixture<SharedHost>
         Assert.Equal(201, (await host.Post("/api/rigs", large)).Status);
         var (_, held) = await host.Post("/api/answers", new { id = "four", @base = 1, wanted = Bench });
         // Raising changes a pool; a new name moves things in lists; a drain takes findings away.
-        foreach (Edit[] edits in (Edit[][])[[Host.Raise("runs/kitchen-cold/bends/b2", 0.1)], [new ChangeThing("parts/grey-tank", new JsonObject { ["name"] = "Aaa" })], [new RemoveThing("runs/kitchen-cold")]])
+        foreach (Edit[] edits in (Edit[][])[[Host.Raise("runs/kitchen-cold/bends/b2", 0.1)],
+            [new ChangeThing("parts/grey-tank", new JsonObject { ["name"] = "Aaa" })], [new RemoveThing("runs/kitchen-cold")]])
         {
             var (_, whole) = await host.Post("/api/answers", new { id = "four", @base = 1, edits, wanted = Bench });
             var (_, told) = await host.Post("/api/answers", new { id = "four", @base = 1, edits, wanted = Bench, since = 1 });
             Assert.Empty(told["answers"]!.AsObject());
             Assert.True(told.ToJsonString().Length < whole.ToJsonString().Length / 4);
-            foreach (string name in Bench) Assert.True(JsonNode.DeepEquals(whole["answers"]![name], Changed(held["answers"]![name]!, told["changed"]![name]!)), name);
+            foreach (string name in Bench)
+                Assert.True(JsonNode.DeepEquals(whole["answers"]![name], Changed(held["answers"]![name]!, told["changed"]![name]!)), name);
         }
         static JsonObject Changed(JsonNode held, JsonNode change)
         {
@@ -98,11 +109,20 @@ public class ProblemTests(SharedHost shared) : IClassFixture<SharedHost>
         await Ask("wanted", new { rig, wanted = (string[])[] });
         await Ask("rig", new { wanted });
         await Refused("edits[1].things[0]", "/api/rigs/sparrow/edits", new { @base = 1, edits = (Edit[])[Host.Rename("x"), Host.Raise("parts/ghost", 1)] });
-        await Refused("edits[0].values.id", "/api/rigs/sparrow/edits", new { @base = 1, edits = (Edit[])[new ChangeThing("parts/pump", new JsonObject { ["id"] = "x" })] });
-        await Refused("parts/pump.holdsL", "/api/rigs/sparrow/edits", new { @base = 1, edits = (Edit[])[new ChangeThing("parts/pump", new JsonObject { ["holdsL"] = -4 })] });
+        await Refused("edits[0].values.id", "/api/rigs/sparrow/edits", new
+        {
+            @base = 1,
+            edits = (Edit[])[new ChangeThing("parts/pump", new JsonObject { ["id"] = "x" })]
+        });
+        await Refused("parts/pump.holdsL", "/api/rigs/sparrow/edits", new
+        {
+            @base = 1,
+            edits = (Edit[])[new ChangeThing("parts/pump", new JsonObject { ["holdsL"] = -4 })]
+        });
         await Refused("edits[0]", "/api/rigs/sparrow/edits", Host.Json("""{"base":1,"edits":[{"kind":"explode"}]}"""));
         // An empty key would make one save of all that have it.
-        foreach (string key in (string[])["", new string('k', 41)]) await Refused("key", "/api/rigs/sparrow/edits", new { @base = 1, edits = (Edit[])[Host.Rename("x")], key });
+        foreach (string key in (string[])["", new string('k', 41)])
+            await Refused("key", "/api/rigs/sparrow/edits", new { @base = 1, edits = (Edit[])[Host.Rename("x")], key });
         await Refused("edits[0]", "/api/rigs/sparrow/edits", Host.Json("""{"base":1,"edits":[{"thing":"parts/pump"}]}"""));
         await Refused("edits[0]", "/api/rigs/sparrow/edits", Host.Json("""{"base":1,"edits":[null]}"""));
         await Refused("base", "/api/rigs/sparrow/edits", Host.Json("""{"base":1,"base":1,"edits":[]}"""));

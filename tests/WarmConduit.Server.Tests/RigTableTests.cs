@@ -28,7 +28,8 @@ public class RigTableTests
     {
         // Parts whose ports are as stock has them; those of the starter were drawn with ports of their own.
         var stocked = Bare;
-        foreach (var set in PartSets.All) stocked = Editor.Apply(stocked, [new PlaceSet(set.Id, set.Id, new Point3(0.1 + 0.3 * PartSets.All.ToList().IndexOf(set), 0.3, 0.2))]).Rig;
+        foreach (var set in PartSets.All)
+            stocked = Editor.Apply(stocked, [new PlaceSet(set.Id, set.Id, new Point3(0.1 + 0.3 * PartSets.All.ToList().IndexOf(set), 0.3, 0.2))]).Rig;
         // A part is known by its name.
         stocked = stocked with { Parts = [.. stocked.Parts.Select(p => p with { Name = p.Id })], Runs = [.. stocked.Runs.Select(r => r with { Name = r.Id })] };
         var back = Taken(Taken(Bare, RigTableText.Write(RigTables.Parts(stocked))), RigTableText.Write(RigTables.Runs(stocked)));
@@ -51,7 +52,8 @@ public class RigTableTests
             // Its ids come from its names, and with them the order.
             static IEnumerable<string> Lines(Rig r) => RigTableText.Write(RigTables.Parts(r)).Split('\n').Order(StringComparer.Ordinal);
             Assert.Equal(Lines(rig), Lines(back));
-            static double Stays(Rig r) => new Core.Studies.Question(r, Core.Studies.Conditions.Of(r.Brief)).Ask(Core.Studies.DrainDown.DrainDownStudy.Ask).Runs.Sum(x => x.StaysL);
+            static double Stays(Rig r) => new Core.Studies.Question(r, Core.Studies.Conditions.Of(r.Brief))
+                .Ask(Core.Studies.DrainDown.DrainDownStudy.Ask).Runs.Sum(x => x.StaysL);
             Assert.Equal(Stays(rig with { ByHand = [] }), Stays(back), 0.0005);
         }
     }

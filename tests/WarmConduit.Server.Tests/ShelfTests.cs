@@ -21,7 +21,8 @@ public class ShelfTests
     {
         await using var host = await Host.Start();
         var cards = (await host.Get("/api/rigs"))["rigs"]!.AsArray();
-        Assert.Equal([("lantern", 1, "Lantern"), ("sparrow", 1, "Sparrow"), ("tern", 1, "Tern")], cards.Select(c => ((string)c!["id"]!, (int)c["revision"]!, (string)c["name"]!)));
+        Assert.Equal([("lantern", 1, "Lantern"), ("sparrow", 1, "Sparrow"), ("tern", 1, "Tern")],
+            cards.Select(c => ((string)c!["id"]!, (int)c["revision"]!, (string)c["name"]!)));
         var (_, asked) = await host.Post("/api/answers", new { id = "sparrow", @base = 1, wanted = (string[])["standing"] });
         Assert.Equal(0.129, (double)asked["answers"]!["standing"]!["stays"]!["poolsL"]!, 0.001);
         host.Kill();
@@ -52,7 +53,8 @@ public class ShelfTests
         var (_, redone) = await Send(host, undone);
         Assert.Equal(0.31, await BendM(host), 9);
         var history = (await host.Get("/api/rigs/sparrow/revisions")).AsArray();
-        Assert.Equal(["Done again: Raised kitchen cold, bend 2 by {0}", "Undone: Removed filter and 2 runs joined to it", "Undone: Raised kitchen cold, bend 2 by {0}"],
+        Assert.Equal(["Done again: Raised kitchen cold, bend 2 by {0}", "Undone: Removed filter and 2 runs joined to it",
+            "Undone: Raised kitchen cold, bend 2 by {0}"],
             history.Take(3).Select(h => (string)h!["what"]!["text"]!));
         Assert.Equal("length", (string)history[0]!["what"]!["values"]![0]!["quantity"]!);
         // Back to the first state, as a new revision.
@@ -84,7 +86,16 @@ public class ShelfTests
         // What one side refers to and the other takes away.
         int head = (int)(await host.Get("/api/rigs/sparrow"))["revision"]!;
         await host.Save(head, new RemoveThing("parts/tee-hot"));
-        var run = new JsonObject { ["id"] = "new-run", ["name"] = "new run", ["service"] = "hot", ["pipe"] = "pex-1/2", ["from"] = new JsonObject { ["part"] = "tee-hot", ["port"] = "a" }, ["to"] = new JsonObject { ["at"] = JsonNode.Parse("""{"xM":1,"yM":1,"zM":1}""") }, ["bends"] = new JsonArray() };
+        var run = new JsonObject
+        {
+            ["id"] = "new-run",
+            ["name"] = "new run",
+            ["service"] = "hot",
+            ["pipe"] = "pex-1/2",
+            ["from"] = new JsonObject { ["part"] = "tee-hot", ["port"] = "a" },
+            ["to"] = new JsonObject { ["at"] = JsonNode.Parse("""{"xM":1,"yM":1,"zM":1}""") },
+            ["bends"] = new JsonArray()
+        };
         Assert.Equal(409, (await host.Save(head, new AddThing("runs", run))).Status);
     }
 
@@ -186,7 +197,11 @@ public class ShelfTests
         Assert.DoesNotContain(shelf["rigs"]!.AsArray(), r => (string)r!["id"]! == "sparrow");
         Assert.Equal("Newer", (string)shelf["removed"]![0]!["name"]!);
         // Another rig of the same file does not take the id, so that a stale window's save cannot reach it.
-        var (_, other) = await host.Post("/api/rigs", new ByteArrayContent(File.ReadAllBytes(Path.Combine(Host.Root, "demo", "sparrow.json"))) { Headers = { ContentType = new("application/json") } });
+        var (_, other) = await host.Post("/api/rigs", new ByteArrayContent(File.ReadAllBytes(Path.Combine(Host.Root, "demo", "sparrow.json")))
+        {
+            Headers =
+            { ContentType = new("application/json") }
+        });
         Assert.Equal("sparrow-2", (string)other["id"]!);
         Assert.Equal(200, (await host.Post("/api/rigs/sparrow/bring-back", new { })).Status);
         Assert.Equal("Newer", await NameOf(host));

@@ -133,7 +133,8 @@ public sealed class StoreTests : IDisposable
     {
         string demo = Path.Combine(Host.Root, "demo");
         // As a start leaves it that was killed while it migrated.
-        await Sql("CREATE TABLE \"__EFMigrationsLock\" (\"Id\" INTEGER NOT NULL CONSTRAINT \"PK___EFMigrationsLock\" PRIMARY KEY, \"Timestamp\" TEXT NOT NULL); INSERT INTO \"__EFMigrationsLock\" VALUES (1, '2031-02-03');");
+        await Sql("CREATE TABLE \"__EFMigrationsLock\" (\"Id\" INTEGER NOT NULL CONSTRAINT \"PK___EFMigrationsLock\" PRIMARY KEY, \"Timestamp\" TEXT NOT " +
+            "NULL); INSERT INTO \"__EFMigrationsLock\" VALUES (1, '2031-02-03');");
         await Prepare().WaitAsync(TimeSpan.FromSeconds(20), Now);
         // As one leaves it that was killed between migrating and laying the demo; then several starts at once.
         await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => Task.Run(() => Prepare(demo))));
@@ -166,9 +167,11 @@ public sealed class StoreTests : IDisposable
         await using (var first = new ShelfContext(Options)) await first.Database.MigrateAsync("20261125004918_Start", Now);
         var tank = JsonNode.Parse(old)!;
         tank["parts"]![0]!["holdsL"] = 0;
-        (string Id, string Text)[] stored = [("sparrow", old), ("newer", old.Replace("\"formatVersion\": 1", "\"formatVersion\": 9", StringComparison.Ordinal)), ("empty-tank", tank.ToJsonString()), ("torn", old[..500])];
+        (string Id, string Text)[] stored = [("sparrow", old), ("newer",
+            old.Replace("\"formatVersion\": 1", "\"formatVersion\": 9", StringComparison.Ordinal)), ("empty-tank", tank.ToJsonString()), ("torn", old[..500])];
         foreach (var (id, text) in stored)
-            await Sql($"INSERT INTO Rigs VALUES ('{id}', 1, 0); INSERT INTO Revisions VALUES ('{id}', 1, NULL, 0, 'Saved before', 0, '{text.Replace("'", "''", StringComparison.Ordinal)}');");
+            await Sql($"INSERT INTO Rigs VALUES ('{id}', 1, 0); INSERT INTO Revisions VALUES ('{id}', 1, NULL, 0, 'Saved before', 0, " +
+                $"'{text.Replace("'", "''", StringComparison.Ordinal)}');");
         await using var context = await Context();
         var all = (await ShelfOf(context).All(Now)).ToDictionary(r => r.Id);
         Assert.Equal(4, all.Count);
@@ -192,7 +195,8 @@ public sealed class StoreTests : IDisposable
         Rig Sized(int bends, string note) => _rig with
         {
             Note = note,
-            Runs = [.. _rig.Runs.Select((r, i) => i == 0 ? r with { Bends = [.. Enumerable.Range(0, bends).Select(n => new Bend($"b{n}", new Point3(n * 1e-4 + 0.123456, 0.1, 0.2)))] } : r)],
+            Runs = [.. _rig.Runs.Select((r, i) => i == 0 ? r with { Bends =
+            [.. Enumerable.Range(0, bends).Select(n => new Bend($"b{n}", new Point3(n * 1e-4 + 0.123456, 0.1, 0.2)))] } : r)],
         };
         await Gen.Select(Gen.Int[0, 15_000], Gen.String[Gen.Char["aé漢\"\\\n<"], 0, 2000]).SampleAsync(async (bends, note) =>
         {
@@ -203,7 +207,15 @@ public sealed class StoreTests : IDisposable
             Assert.Equal(RigFile.Write(rig.InOrder()), RigFile.Write(found!.Rig!));
         }, iter: 12, threads: 1);
         // 5 MB are checked as it is stored: what would not be read is not accepted.
-        var most = _rig with { Parts = [.. Enumerable.Range(0, 1000).Select(p => new Part($"p{p:0000}-{new string('x', 50)}", new string('n', 80), "tee", new Box(new(0.123456, 0.123456, 0.123456), new(0.1, 0.1, 0.1)), [.. Enumerable.Range(0, 16).Select(k => new Port($"p{k:00}{new string('y', 56)}", new Point3(0.012345, 0.012345, 0.012345)))]))], Runs = [], ByHand = [], Scenarios = [] };
+        var most = _rig with
+        {
+            Parts = [.. Enumerable.Range(0, 1000).Select(p =>
+            new Part($"p{p:0000}-{new string('x', 50)}", new string('n', 80), "tee", new Box(new(0.123456, 0.123456, 0.123456), new(0.1, 0.1, 0.1)),
+            [.. Enumerable.Range(0, 16).Select(k => new Port($"p{k:00}{new string('y', 56)}", new Point3(0.012345, 0.012345, 0.012345)))]))],
+            Runs = [],
+            ByHand = [],
+            Scenarios = []
+        };
         Assert.Empty(RigCheck.Check(most));
         var bytes = RigFile.WriteCompact(most).Length;
         Assert.InRange(bytes, 1_500_000, RigFile.MaxBytes);
@@ -238,7 +250,8 @@ public sealed class StoreTests : IDisposable
         Assert.Equal(3, (await shelf.Save("sparrow", 2, theirs, null, Now))!.Revision);
         var again = await shelf.Save("sparrow", 1, mine, "k1", Now);
         Assert.Equal((first!.Revision, first.Onto), (again!.Revision, again.Onto));
-        Assert.Equal(System.Text.Json.JsonSerializer.Serialize(first.Effect, RigFile.Compact), System.Text.Json.JsonSerializer.Serialize(again.Effect, RigFile.Compact));
+        Assert.Equal(System.Text.Json.JsonSerializer.Serialize(first.Effect, RigFile.Compact),
+            System.Text.Json.JsonSerializer.Serialize(again.Effect, RigFile.Compact));
         // Its way back leads to where it came from.
         var rig = (await shelf.Revision("sparrow", 2, Now))!;
         Assert.Equal(RigFile.Write((await shelf.Revision("sparrow", 1, Now))!), RigFile.Write(Editor.Apply(rig, again.Inverse).Rig));

@@ -12,9 +12,11 @@ public class TableFileTests
     [Fact]
     public void Whatever_text_is_read_it_gives_hours_in_range_or_says_why_not()
     {
-        var cell = Gen.OneOf(Gen.Double[-80, 60].Select(d => d.ToString("0.##", CultureInfo.InvariantCulture)), Gen.OneOfConst("", "x", "1e999", "NaN", "-", "\u2212" + "3", "99.9", "\"4\"", "LOCATION"));
+        var cell = Gen.OneOf(Gen.Double[-80, 60].Select(d => d.ToString("0.##", CultureInfo.InvariantCulture)),
+            Gen.OneOfConst("", "x", "1e999", "NaN", "-", "\u2212" + "3", "99.9", "\"4\"", "LOCATION"));
         var row = Gen.Select(cell.Array[0, 25], Gen.OneOfConst(",", ";", "\t"), (cells, between) => string.Join(between, cells));
-        Gen.Select(Gen.OneOfConst("temperature,wind,cloud", "temp;wind;cloud %", "LOCATION,Nowhere", "wind", ""), row.Array[0, 14], (head, rows) => head + "\n" + string.Join('\n', rows)).Sample(text =>
+        Gen.Select(Gen.OneOfConst("temperature,wind,cloud", "temp;wind;cloud %", "LOCATION,Nowhere", "wind", ""), row.Array[0, 14], (head, rows) =>
+            head + "\n" + string.Join('\n', rows)).Sample(text =>
         {
             try
             {
@@ -45,8 +47,11 @@ public class TableFileTests
         string epw = string.Join('\n', (string[])["LOCATION,Nowhere,,", .. Enumerable.Repeat("x", 7), Hour("-7.2", "3.5", "5"), Hour("99.9", "999", "99")]);
         Assert.Equal([new WeatherHour(-7.2, 3.5, 0.5), new WeatherHour(-7.2, 3.5, 0.5)], WeatherFiles.Read(epw).Hours);
         Assert.Equal(("Nowhere", 3), (WeatherFiles.Read(epw).Name, WeatherFiles.Read(epw).Missing));
-        static string Hour(string t, string wind, string cover) => string.Join(',', Enumerable.Range(0, 24).Select(c => c switch { 6 => t, 21 => wind, 22 => cover, _ => "0" }));
-        foreach (var (text, where) in ((string, string)[])[("wind\n3", "line 1"), ("temp,wind\n-3,x", "line 2, column 2"), ("temp\n-3\n-300", "line 3, column 1"), (epw.Replace("-7.2", "cold", StringComparison.Ordinal), "line 9, column 7"), ("temp", "line 2"), ("", "line 1")])
+        static string Hour(string t, string wind, string cover) => string.Join(',',
+            Enumerable.Range(0, 24).Select(c => c switch { 6 => t, 21 => wind, 22 => cover, _ => "0" }));
+        foreach (var (text, where) in ((string, string)[])[("wind\n3", "line 1"), ("temp,wind\n-3,x", "line 2, column 2"),
+            ("temp\n-3\n-300", "line 3, column 1"), (epw.Replace("-7.2", "cold", StringComparison.Ordinal), "line 9, column 7"), ("temp", "line 2"),
+            ("", "line 1")])
             Assert.Contains(Assert.Throws<RigFileException>(() => WeatherFiles.Read(text)).Faults, f => f.Path == where);
     }
 
@@ -54,7 +59,9 @@ public class TableFileTests
     public void Readings_are_read_by_clock_or_hour_and_what_cannot_be_is_told_by_line_and_column()
     {
         Room[] rooms = [new("living", "living space"), new("garage", "garage")];
-        string[] lines = ["Time,Outdoors,Heater (W),living space,Garage,humidity", .. Enumerable.Range(0, 30).Select(h => FormattableString.Invariant($"{(22 + h) % 24}:00,{-5 - (0.1 * h)},{(h < 3 ? 1200 : 0)},{17 - (0.3 * h)},{4 - (0.2 * h)},x"))];
+        string[] lines = ["Time,Outdoors,Heater (W),living space,Garage,humidity",
+            .. Enumerable.Range(0, 30).Select(h =>
+            FormattableString.Invariant($"{(22 + h) % 24}:00,{-5 - (0.1 * h)},{(h < 3 ? 1200 : 0)},{17 - (0.3 * h)},{4 - (0.2 * h)},x"))];
         var read = ThermometerFiles.Read(string.Join('\n', lines), rooms);
         Assert.Equal([.. Enumerable.Range(0, 30).Select(h => 3600.0 * h)], read.TimeS);
         Assert.Equal(["living", "garage"], read.Zones.Select(z => z.ZoneId));
@@ -64,8 +71,10 @@ public class TableFileTests
         string With(int line, string text) => string.Join('\n', lines.Select((l, i) => i == line ? text : l));
         foreach (var (text, where) in ((string, string)[])
                  [
-                     ("", "line 1"), (With(0, "Time,Outdoors,Heater,attic,loft,x"), "line 1"), (With(3, "01:00,-9,0,warm,5,x"), "line 4, column 4"), (With(3, "01:00,-99,0,3,5,x"), "line 4, column 2"),
-                     (string.Join('\n', lines.Take(5)), "line 5"), ("hour,outdoors,living\n" + string.Join('\n', Enumerable.Range(0, 20).Select(h => $"{(h == 9 ? 3 : h)},-5,10")), "line 11, column 1"),
+                     ("", "line 1"), (With(0, "Time,Outdoors,Heater,attic,loft,x"), "line 1"), (With(3, "01:00,-9,0,warm,5,x"), "line 4, column 4"),
+                     (With(3, "01:00,-99,0,3,5,x"), "line 4, column 2"),
+                     (string.Join('\n', lines.Take(5)), "line 5"), ("hour,outdoors,living\n"
+                     + string.Join('\n', Enumerable.Range(0, 20).Select(h => $"{(h == 9 ? 3 : h)},-5,10")), "line 11, column 1"),
                  ])
             Assert.Contains(Faults(text), f => f.Path == where);
     }

@@ -12,7 +12,8 @@ public class TroubleTests
         Assert.Equal(status, answered);
         Assert.Contains(words, (string)problem["title"]!, StringComparison.Ordinal);
         // The log is written a little after the answer.
-        for (int waited = 0; waited < 100 && !host.Said.Contains(words, StringComparison.Ordinal); waited++) await Task.Delay(50, TestContext.Current.CancellationToken);
+        for (int waited = 0; waited < 100 && !host.Said.Contains(words, StringComparison.Ordinal); waited++)
+            await Task.Delay(50, TestContext.Current.CancellationToken);
         Assert.Contains(words, host.Said, StringComparison.Ordinal);
         Assert.DoesNotContain("   at ", host.Said, StringComparison.Ordinal);
     }
@@ -96,7 +97,8 @@ public class TroubleTests
     {
         await using var host = await Host.Start();
         await using (var second = await Host.Start(host.Data))
-            Assert.Contains("Another Warm Conduit serves the data folder", (string)(await second.Save(1, Host.Rename("No"))).Body["title"]!, StringComparison.Ordinal);
+            Assert.Contains("Another Warm Conduit serves the data folder", (string)(await second.Save(1, Host.Rename("No"))).Body["title"]!,
+                StringComparison.Ordinal);
         Assert.Equal(200, (await host.Save(1, Host.Rename("Newer"))).Status);
 
         await using var other = await Host.Start();
@@ -125,7 +127,8 @@ public class TroubleTests
         (int Status, System.Text.Json.Nodes.JsonNode Body) answer;
         do
         {
-            answer = await tight.Save(revision, new Core.Rigs.Edits.ChangeThing("rig", new() { ["note"] = $"{revision} {new string((char)('a' + revision % 26), 1900)}" }));
+            answer = await tight.Save(revision, new Core.Rigs.Edits.ChangeThing("rig",
+                new() { ["note"] = $"{revision} {new string((char)('a' + revision % 26), 1900)}" }));
             if (answer.Status == 200) revision = (int)answer.Body["revision"]!;
         }
         while (answer.Status == 200 && revision < 500);

@@ -43,7 +43,12 @@ public class WeatherTests(SharedHost shared) : IClassFixture<SharedHost>
         var rig = (await host.Get("/api/rigs/sparrow"))["rig"]!;
         var conditions = JsonNode.Parse("""{ "outdoorC": -9, "windMPerS": 4, "heatOn": false, "startWaterC": 12, "water": "wet", "startHour": 22, "hours": 8, "parked": { "pitchDeg": 0, "rollDeg": 0 } }""")!;
         conditions["weather"] = JsonNode.Parse(weather);
-        var (status, said) = await host.Post("/api/answers", Json(new JsonObject { ["rig"] = rig.DeepClone(), ["conditions"] = conditions, ["wanted"] = new JsonArray("night") }));
+        var (status, said) = await host.Post("/api/answers", Json(new JsonObject
+        {
+            ["rig"] = rig.DeepClone(),
+            ["conditions"] = conditions,
+            ["wanted"] = new JsonArray("night")
+        }));
         Assert.Equal(400, status);
         if (field is not null) Assert.NotNull(said["errors"]![field]);
     }
@@ -55,7 +60,13 @@ public class WeatherTests(SharedHost shared) : IClassFixture<SharedHost>
         foreach (string name in (string[])["night", "limit", "guess", "season"])
         {
             var inputs = name == "season" ? JsonNode.Parse("""{ "season": { "place": "osmerPlain", "winters": 1 } }""") : null;
-            var (status, said) = await host.Post("/api/answers", Json(new JsonObject { ["id"] = "sparrow", ["base"] = 1, ["wanted"] = new JsonArray(name), ["inputs"] = inputs }));
+            var (status, said) = await host.Post("/api/answers", Json(new JsonObject
+            {
+                ["id"] = "sparrow",
+                ["base"] = 1,
+                ["wanted"] = new JsonArray(name),
+                ["inputs"] = inputs
+            }));
             Assert.Equal(200, status);
             Assert.NotNull(said["answers"]![name]);
         }
@@ -63,7 +74,8 @@ public class WeatherTests(SharedHost shared) : IClassFixture<SharedHost>
 
     [Theory]
     [InlineData("""[ { "id": "a", "kind": "setBack", "atH": 1 } ]""", "conditions.events[0].holdC")]
-    [InlineData("""[ { "id": "a", "kind": "away", "atH": 1 }, { "id": "b", "kind": "open", "atH": 1, "zoneId": "attic", "areaM2": 1, "heightM": 1 } ]""", "conditions.events[1].zoneId")]
+    [InlineData("""[ { "id": "a", "kind": "away", "atH": 1 }, { "id": "b", "kind": "open", "atH": 1, "zoneId": "attic", "areaM2": 1, "heightM": 1 } ]""",
+        "conditions.events[1].zoneId")]
     [InlineData("""[ { "id": "a", "kind": "drive", "atH": 5, "untilH": 2, "speedMPerS": 20 } ]""", "conditions.events[0].untilH")]
     [InlineData("""[ { "id": "a", "kind": "drive", "atH": 1e300, "speedMPerS": 20 } ]""", "conditions.events[0].atH")]
     [InlineData("""[ { "id": "a", "kind": "party", "atH": 1 } ]""", null)]
@@ -72,7 +84,13 @@ public class WeatherTests(SharedHost shared) : IClassFixture<SharedHost>
     {
         var conditions = JsonNode.Parse("""{ "outdoorC": -9, "windMPerS": 4, "heatOn": false, "startWaterC": 12, "water": "wet", "startHour": 22, "hours": 8, "parked": { "pitchDeg": 0, "rollDeg": 0 } }""")!;
         conditions["events"] = JsonNode.Parse(events);
-        var (status, said) = await shared.Host.Post("/api/answers", Json(new JsonObject { ["id"] = "sparrow", ["base"] = 1, ["conditions"] = conditions, ["wanted"] = new JsonArray("night") }));
+        var (status, said) = await shared.Host.Post("/api/answers", Json(new JsonObject
+        {
+            ["id"] = "sparrow",
+            ["base"] = 1,
+            ["conditions"] = conditions,
+            ["wanted"] = new JsonArray("night")
+        }));
         Assert.Equal(400, status);
         if (field is not null) Assert.NotNull(said["errors"]![field]);
     }
@@ -83,25 +101,34 @@ public class WeatherTests(SharedHost shared) : IClassFixture<SharedHost>
         async Task<JsonNode> Ask(string wanted, JsonNode? input)
         {
             var inputs = input is null ? null : new JsonObject { [wanted] = input };
-            var (status, told) = await shared.Host.Post("/api/answers", Json(new JsonObject { ["id"] = "sparrow", ["base"] = 1, ["wanted"] = new JsonArray(wanted), ["inputs"] = inputs }));
+            var (status, told) = await shared.Host.Post("/api/answers",
+                Json(new JsonObject { ["id"] = "sparrow", ["base"] = 1, ["wanted"] = new JsonArray(wanted), ["inputs"] = inputs }));
             return status == 200 ? told["answers"]![wanted]! : told["errors"]!;
         }
         async Task<(int Status, JsonNode Said)> Read(string text) =>
-            await shared.Host.Post("/api/thermometers", Json(new JsonObject { ["text"] = text, ["rooms"] = JsonNode.Parse("""[{ "id": "living", "name": "living space" }]""") }));
-        string readings = "hour,outdoors,living space\n" + string.Join('\n', Enumerable.Range(0, 1500).Select(n => FormattableString.Invariant($"{n / 100.0},-5,{-5 + (20 * Math.Exp(-n / 300.0)):0.00}")));
+            await shared.Host.Post("/api/thermometers", Json(new JsonObject
+            {
+                ["text"] = text,
+                ["rooms"] = JsonNode.Parse("""[{ "id": "living", "name": "living space" }]""")
+            }));
+        string readings = "hour,outdoors,living space\n" + string.Join('\n',
+            Enumerable.Range(0, 1500).Select(n => FormattableString.Invariant($"{n / 100.0},-5,{-5 + (20 * Math.Exp(-n / 300.0)):0.00}")));
         var (_, read) = await Read(readings);
         var fit = await Ask("calibration", new JsonObject { ["readings"] = read.DeepClone() });
         Assert.Equal(1500, fit["series"]![0]!["fitted"]!.AsArray().Count);
         Assert.True((bool)fit["figures"]![0]!["determined"]!);
-        foreach (string broken in (string[])["", "hour", "hour,outdoors,living space\n\0", readings.Replace("3.00", "3,00", StringComparison.Ordinal), "hour;hour;hour\n1;2;3"])
+        foreach (string broken in (string[])["", "hour", "hour,outdoors,living space\n\0", readings.Replace("3.00", "3,00", StringComparison.Ordinal),
+            "hour;hour;hour\n1;2;3"])
             Assert.Equal(400, (await Read(broken)).Status);
         Assert.NotEmpty((await Ask("insulation", null))["options"]!.AsArray());
         Assert.Equal("tank", (string)(await Ask("places", null))["partId"]!);
         // Inputs are checked like edits, at their fields; what nothing reads is refused.
         foreach (var (wanted, input, field) in ((string, string?, string)[])
                  [
-                     ("proof", null, "inputs.proof"), ("places", """{ "partId": "none" }""", "inputs.places.partId"), ("season", """{ "winters": 0 }""", "inputs.season.winters"),
-                     ("afterStep", """{ "steps": "x" }""", "inputs.afterStep.steps"), ("fixes", "{}", "inputs.fixes"), ("night", "{}", "inputs.night"), ("calibration", """{ "readings": { } }""", "inputs.calibration.readings"),
+                     ("proof", null, "inputs.proof"), ("places", """{ "partId": "none" }""", "inputs.places.partId"),
+                     ("season", """{ "winters": 0 }""", "inputs.season.winters"),
+                     ("afterStep", """{ "steps": "x" }""", "inputs.afterStep.steps"), ("fixes", "{}", "inputs.fixes"), ("night", "{}", "inputs.night"),
+                     ("calibration", """{ "readings": { } }""", "inputs.calibration.readings"),
                  ])
             Assert.NotNull((await Ask(wanted, input is null ? null : JsonNode.Parse(input)))[field]);
     }

@@ -38,14 +38,16 @@ public sealed record AnswerChange(IReadOnlyDictionary<string, object?> Values, I
         JsonNamingPolicy.CamelCase.ConvertName(p.Name),
         p,
         p.PropertyType.IsGenericType && p.PropertyType.GetGenericTypeDefinition() == typeof(IReadOnlyList<>)
-            ? typeof(AnswerChange).GetMethod(nameof(Segments), BindingFlags.NonPublic | BindingFlags.Static)!.MakeGenericMethod(p.PropertyType.GetGenericArguments()).CreateDelegate<Func<object, object, IReadOnlyList<Segment>?>>()
+            ? typeof(AnswerChange).GetMethod(nameof(Segments), BindingFlags.NonPublic | BindingFlags.Static)!
+                .MakeGenericMethod(p.PropertyType.GetGenericArguments()).CreateDelegate<Func<object, object, IReadOnlyList<Segment>?>>()
             : null))];
 
     // Null when the lists are the same. Items are found again by their first property where that is their id, and where they would follow on.
     private static List<Segment>? Segments<T>(object held, object list)
     {
         var (old, items) = ((IReadOnlyList<T>)held, (IReadOnlyList<T>)list);
-        var key = typeof(T).IsValueType ? null : typeof(T).GetProperties().FirstOrDefault(p => p.PropertyType == typeof(string))?.GetGetMethod()?.CreateDelegate<Func<T, string?>>();
+        var key = typeof(T).IsValueType ? null : typeof(T).GetProperties()
+            .FirstOrDefault(p => p.PropertyType == typeof(string))?.GetGetMethod()?.CreateDelegate<Func<T, string?>>();
         Dictionary<string, int>? places = null;
         var segments = new List<Segment>();
         int next = 0;
@@ -63,7 +65,8 @@ public sealed record AnswerChange(IReadOnlyDictionary<string, object?> Values, I
                 next++;
                 continue;
             }
-            if (segments.Count > 0 && segments[^1] is { Count: > 0 } last && last.From + last.Count == found) segments[^1] = last with { Count = last.Count + 1 };
+            if (segments.Count > 0 && segments[^1] is { Count: > 0 } last && last.From + last.Count == found)
+                segments[^1] = last with { Count = last.Count + 1 };
             else segments.Add(new Segment(found, 1, null));
             next = found + 1;
         }

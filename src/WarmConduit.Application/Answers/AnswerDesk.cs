@@ -12,7 +12,8 @@ public sealed class AnswerDesk(Shelf shelf, QuestionCache cache)
     private const int MostWanted = 10;
 
     /// <summary>
-    /// A question, checked and ready to be answered; null: there is no such rig or revision. Throws <see cref="RigFileException"/> naming each field that is wrong, inputs of studies included.
+    /// A question, checked and ready to be answered; null: there is no such rig or revision. Throws <see cref="RigFileException"/> naming each field that is
+    /// wrong, inputs of studies included.
     /// </summary>
     public async Task<CheckedQuestion?> Check(AnswersRequest ask, CancellationToken cancel)
     {
@@ -45,7 +46,8 @@ public sealed class AnswerDesk(Shelf shelf, QuestionCache cache)
         if (ask.Wanted.Count is 0 or > MostWanted) throw Refused("wanted", $"name 1 to {MostWanted} answers");
         var studies = new List<Study>();
         for (int i = 0; i < ask.Wanted.Count; i++)
-            studies.Add(StudyRegistry.Named(ask.Wanted[i]) ?? throw Refused($"wanted[{i}]", $"there is no answer of that name; there are {string.Join(", ", StudyRegistry.All.Select(s => s.Name))}"));
+            studies.Add(StudyRegistry.Named(ask.Wanted[i]) ?? throw Refused($"wanted[{i}]",
+                $"there is no answer of that name; there are {string.Join(", ", StudyRegistry.All.Select(s => s.Name))}"));
         StudyInputs.RefuseUnread(ask.Inputs, studies);
         return [.. studies.Distinct()];
     }
@@ -55,7 +57,8 @@ public sealed class AnswerDesk(Shelf shelf, QuestionCache cache)
 
 /// <summary>A question that was checked.</summary>
 public sealed class CheckedQuestion(
-    QuestionCache cache, QuestionCache.Key? key, Rig rig, Edited? edited, Conditions conditions, IReadOnlyList<(Study Study, IStudyInput? Input)> studies, int? since)
+    QuestionCache cache, QuestionCache.Key? key, Rig rig, Edited? edited, Conditions conditions,
+    IReadOnlyList<(Study Study, IStudyInput? Input)> studies, int? since)
 {
     private readonly Rig _asked = edited?.Rig ?? rig;
 
@@ -65,7 +68,8 @@ public sealed class CheckedQuestion(
     /// <summary>About how much work it is: points of runs and parts, for each day of the night that is asked about.</summary>
     public double Size => _asked.PointCount() * Math.Max(1, conditions.Hours / 24);
 
-    /// <summary>Works the answers out. For one thread; stops with <see cref="OperationCanceledException"/>. <paramref name="progress"/> is told the share that is done, 0 to 1, by studies that know it.</summary>
+    /// <summary>Works the answers out. For one thread; stops with <see cref="OperationCanceledException"/>. <paramref name="progress"/> is told the share that
+    /// is done, 0 to 1, by studies that know it.</summary>
     public AnswersAnswer Answer(CancellationToken cancel, IProgress<double>? progress = null)
     {
         var question = (key is { } k ? cache.Base(k, rig, conditions).On(_asked, cancel) : new Question(_asked, conditions, cancel)).Telling(progress);

@@ -4,7 +4,8 @@ using WarmConduit.Core.Studies;
 
 namespace WarmConduit.Application.Answers;
 
-/// <summary>A question that saves nothing: of a saved rig (<paramref name="Id"/> and <paramref name="Base"/>) or of one sent along (<paramref name="Rig"/>), with edits on top of it.</summary>
+/// <summary>A question that saves nothing: of a saved rig (<paramref name="Id"/> and <paramref name="Base"/>) or of one sent along (<paramref name="Rig"/>),
+/// with edits on top of it.</summary>
 /// <param name="Wanted">Names of the answers wanted, 1 to 10.</param>
 /// <param name="Id">The saved rig.</param>
 /// <param name="Base">The revision of it that is meant.</param>
@@ -12,7 +13,8 @@ namespace WarmConduit.Application.Answers;
 /// <param name="Edits">Edits to think of as done.</param>
 /// <param name="Conditions">The night; left out: that of the brief.</param>
 /// <param name="Inputs">What those answers are asked besides, by their names.</param>
-/// <param name="Since">The revision whose answers, without edits and for the same night, the asker holds: an answer that is told as what differs from those is short.</param>
+/// <param name="Since">The revision whose answers, without edits and for the same night, the asker holds: an answer that is told as what differs from those is
+/// short.</param>
 public sealed record AnswersRequest(
     IReadOnlyList<string> Wanted,
     string? Id = null,

@@ -6,7 +6,8 @@ using System.Text.Json.Nodes;
 
 namespace WarmConduit.Application.Answers;
 
-/// <summary>About how many bytes of memory a record takes with all that it holds, for caches that let go in time. What two fields share is counted twice: too much rather than too little.</summary>
+/// <summary>About how many bytes of memory a record takes with all that it holds, for caches that let go in time. What two fields share is counted twice: too
+/// much rather than too little.</summary>
 public static class Footprint
 {
     private const long Header = 24;
@@ -23,7 +24,8 @@ public static class Footprint
         if (typeof(IEnumerable).IsAssignableFrom(type))
         {
             // Figures lie side by side; things are pointed to.
-            var item = type.IsArray ? type.GetElementType()! : type.GetInterfaces().FirstOrDefault(i => i.IsGenericType && i.GetGenericTypeDefinition() == typeof(IEnumerable<>))?.GetGenericArguments()[0] ?? typeof(object);
+            var item = type.IsArray ? type.GetElementType()! : type.GetInterfaces()
+                .FirstOrDefault(i => i.IsGenericType && i.GetGenericTypeDefinition() == typeof(IEnumerable<>))?.GetGenericArguments()[0] ?? typeof(object);
             long each = item.IsValueType ? SizeOf(item) : 8;
             if (item.IsValueType && !Pointed(item)) return v => (2 * Header) + (each * Count((IEnumerable)v));
             return v =>
@@ -37,7 +39,8 @@ public static class Footprint
         long own = Header + fields.Sum(f => f.FieldType.IsValueType ? SizeOf(f.FieldType) : 8);
         var held = fields.Where(f => !f.FieldType.IsValueType || Pointed(f.FieldType)).ToArray();
         // A property is read many times faster than a field by name.
-        var get = type.GetProperties(BindingFlags.Instance | BindingFlags.Public).Where(p => p.GetIndexParameters().Length == 0 && held.Any(f => f.Name == $"<{p.Name}>k__BackingField")).Select(Getter).ToArray();
+        var get = type.GetProperties(BindingFlags.Instance | BindingFlags.Public)
+            .Where(p => p.GetIndexParameters().Length == 0 && held.Any(f => f.Name == $"<{p.Name}>k__BackingField")).Select(Getter).ToArray();
         if (get.Length < held.Length) return v => own + held.Sum(f => Of(f.GetValue(v)));
         return v =>
         {
@@ -54,7 +57,8 @@ public static class Footprint
         return System.Linq.Expressions.Expression.Lambda<Func<object, object?>>(System.Linq.Expressions.Expression.Convert(read, typeof(object)), on).Compile();
     }
 
-    private static bool Pointed(Type type) => (bool)typeof(RuntimeHelpers).GetMethod(nameof(RuntimeHelpers.IsReferenceOrContainsReferences))!.MakeGenericMethod(type).Invoke(null, null)!;
+    private static bool Pointed(Type type) => (bool)typeof(RuntimeHelpers)
+        .GetMethod(nameof(RuntimeHelpers.IsReferenceOrContainsReferences))!.MakeGenericMethod(type).Invoke(null, null)!;
 
     private static long SizeOf(Type type) => (int)typeof(Unsafe).GetMethod(nameof(Unsafe.SizeOf))!.MakeGenericMethod(type).Invoke(null, null)!;
 

@@ -8,8 +8,8 @@ using WarmConduit.Core.Studies;
 namespace WarmConduit.Application.Answers;
 
 /// <summary>
-/// Keeps, by id, revision and night, what questions have in common while a drag asks again and again, and whole answers about saved rigs. A revision never changes, so nothing here is
-/// ever stale; what was not asked for longest goes first, and what nobody asked for in some minutes. Safe for many threads.
+/// Keeps, by id, revision and night, what questions have in common while a drag asks again and again, and whole answers about saved rigs. A revision never
+/// changes, so nothing here is ever stale; what was not asked for longest goes first, and what nobody asked for in some minutes. Safe for many threads.
 /// </summary>
 public sealed class QuestionCache : IDisposable
 {
@@ -22,7 +22,12 @@ public sealed class QuestionCache : IDisposable
 
     // By rig, the revision and night that were asked about last.
     private readonly ConcurrentDictionary<string, Key> _newest = new();
-    private readonly MemoryCache _cache = new(new MemoryCacheOptions { SizeLimit = MostBytes, CompactionPercentage = 0.25, ExpirationScanFrequency = TimeSpan.FromSeconds(30) });
+    private readonly MemoryCache _cache = new(new MemoryCacheOptions
+    {
+        SizeLimit = MostBytes,
+        CompactionPercentage = 0.25,
+        ExpirationScanFrequency = TimeSpan.FromSeconds(30)
+    });
 
     /// <summary>Lets all go: the database has become another one.</summary>
     public void Clear()
@@ -70,7 +75,8 @@ public sealed class QuestionCache : IDisposable
         if (Newest(id) is { } before && before.Key.Revision < revision) Base(before.Key with { Revision = revision }, rig, before.Question.Conditions);
     }
 
-    private (Key Key, Question Question)? Newest(string id) => _newest.TryGetValue(id, out var key) && _cache.TryGetValue(key, out Question? question) ? (key, question!) : null;
+    private (Key Key, Question Question)? Newest(string id) => _newest.TryGetValue(id, out var key) && _cache.TryGetValue(key, out Question? question)
+        ? (key, question!) : null;
 
     /// <summary>The answer of a study about a saved rig, if it is still here.</summary>
     public object? Answer(Key key, Study study) => _cache.Get((key, study.Name));

@@ -8,7 +8,8 @@ namespace WarmConduit.Application.Answers;
 /// <summary>What studies are asked besides the rig and the night, by the name of the study.</summary>
 public sealed class StudyInputs : Dictionary<string, JsonElement>
 {
-    /// <summary>The input of a study that was sent for it, checked; null: none, for a study that can be asked without. Throws <see cref="RigFileException"/> naming the field.</summary>
+    /// <summary>The input of a study that was sent for it, checked; null: none, for a study that can be asked without. Throws <see cref="RigFileException"/>
+    /// naming the field.</summary>
     public static IStudyInput? Read(StudyInputs? sent, Study study, Rig rig)
     {
         string path = $"inputs.{study.Name}";

@@ -37,7 +37,8 @@ public sealed class BackupDesk : IDisposable
     private readonly string _files;
     private readonly ConcurrentDictionary<string, (string Path, BackupContent Content, DateTimeOffset At)> _checked = new();
 
-    /// <summary>Takes care of the data at <paramref name="place"/>. Files that a killed program was taking or receiving go: one program serves a folder.</summary>
+    /// <summary>Takes care of the data at <paramref name="place"/>. Files that a killed program was taking or receiving go: one program serves a
+    /// folder.</summary>
     public BackupDesk(DataPlace place, WriterLock line, TimeProvider time)
     {
         (_place, _line, _time, _files) = (place, line, time, Path.Combine(place.Folder, "backup-files"));
@@ -68,7 +69,8 @@ public sealed class BackupDesk : IDisposable
         }
     }
 
-    /// <summary>Reads a file and checks it; nothing is changed yet. Throws <see cref="RigFileException"/> where it is no backup, is damaged, or is of a newer version.</summary>
+    /// <summary>Reads a file and checks it; nothing is changed yet. Throws <see cref="RigFileException"/> where it is no backup, is damaged, or is of a newer
+    /// version.</summary>
     public async Task<CheckedBackup> Receive(Stream sent, CancellationToken cancel)
     {
         foreach (var (id, old) in _checked)
@@ -90,8 +92,8 @@ public sealed class BackupDesk : IDisposable
     }
 
     /// <summary>
-    /// Puts a checked backup in the place of all that is here; null: there is none of that id (any more). What was here is kept as a file beside the database. <paramref name="prepare"/> opens the
-    /// database anew.
+    /// Puts a checked backup in the place of all that is here; null: there is none of that id (any more). What was here is kept as a file beside the database.
+    /// <paramref name="prepare"/> opens the database anew.
     /// </summary>
     public async Task<RestoredBackup?> Restore(string id, ShelfContext db, Func<Task> prepare, CancellationToken cancel)
     {

@@ -7,8 +7,8 @@ using WarmConduit.Core.Rigs.Tables;
 namespace WarmConduit.Application.Tables;
 
 /// <summary>
-/// A table as spreadsheets write it: a line of headings, and commas, semicolons or tabs between cells, whichever the headings have. Where it is not a comma that divides, a comma may stand for the
-/// decimal point.
+/// A table as spreadsheets write it: a line of headings, and commas, semicolons or tabs between cells, whichever the headings have. Where it is not a comma
+/// that divides, a comma may stand for the decimal point.
 /// </summary>
 internal sealed class DelimitedText
 {
@@ -62,9 +62,11 @@ internal sealed class DelimitedText
     /// <summary>A cell of a row; empty where there is none.</summary>
     public string Cell(int row, int column) => _lines[row].Cells is var cells && column >= 0 && column < cells.Count ? cells[column] : "";
 
-    /// <summary>What is wrong with a row that has more in it than there are headings: a comma for a decimal point would shift what follows. Null: nothing is.</summary>
+    /// <summary>What is wrong with a row that has more in it than there are headings: a comma for a decimal point would shift what follows. Null: nothing
+    /// is.</summary>
     public RigFault? Overfull(int row) =>
-        _lines[row].Cells is var cells && cells.Skip(Headings.Length).Any(c => c.Length > 0) ? new RigFault($"line {LineOf(row)}", $"it has {cells.Count} cells, and there are {Headings.Length} headings") : null;
+        _lines[row].Cells is var cells && cells.Skip(Headings.Length).Any(c => c.Length > 0)
+            ? new RigFault($"line {LineOf(row)}", $"it has {cells.Count} cells, and there are {Headings.Length} headings") : null;
 
     /// <summary>The number in a cell, NaN with a fault where there is none or it lies outside of <paramref name="range"/>.</summary>
     public double Number(int row, int column, (double Low, double High) range, List<RigFault> faults)
@@ -72,7 +74,8 @@ internal sealed class DelimitedText
         string text = Cell(row, column), where = $"line {LineOf(row)}, column {column + 1}";
         if (!double.TryParse(Point == ',' ? text.Replace(',', '.') : text, NumberStyles.Float, CultureInfo.InvariantCulture, out double value))
             faults.Add(new RigFault(where, text.Length == 0 ? "a number belongs here" : $"“{(text.Length > 20 ? text[..20] : text)}” is no number"));
-        else if (!(value >= range.Low && value <= range.High)) faults.Add(new RigFault(where, FormattableString.Invariant($"it must lie between {range.Low} and {range.High}")));
+        else if (!(value >= range.Low && value <= range.High))
+            faults.Add(new RigFault(where, FormattableString.Invariant($"it must lie between {range.Low} and {range.High}")));
         return value;
     }
 }

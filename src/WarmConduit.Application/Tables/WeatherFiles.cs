@@ -12,8 +12,8 @@ namespace WarmConduit.Application.Tables;
 public sealed record WeatherRead(string Name, IReadOnlyList<WeatherHour> Hours, int Missing, int ColdestFrom);
 
 /// <summary>
-/// Hourly weather from text: EPW (an open format: eight lines of headings, then a line an hour), or a table with headings: temperature, wind and cloud (m/s; cover 0 to 1, or in percent), each hour a
-/// line, with commas, semicolons or tabs between.
+/// Hourly weather from text: EPW (an open format: eight lines of headings, then a line an hour), or a table with headings: temperature, wind and cloud (m/s;
+/// cover 0 to 1, or in percent), each hour a line, with commas, semicolons or tabs between.
 /// </summary>
 public static class WeatherFiles
 {
@@ -47,7 +47,8 @@ public static class WeatherFiles
                 continue;
             }
             reader.Add(
-                table.LineOf(l), (EpwTemperature, cells[EpwTemperature], v => v >= 99.9, -60, 50, 1), (EpwWind, cells[EpwWind], v => v >= 999, 0, 60, 1), (EpwCover, cells[EpwCover], v => v >= 99, 0, 10, 0.1), '.');
+                table.LineOf(l), (EpwTemperature, cells[EpwTemperature], v => v >= 99.9, -60, 50, 1), (EpwWind, cells[EpwWind], v => v >= 999, 0, 60, 1),
+                (EpwCover, cells[EpwCover], v => v >= 99, 0, 10, 0.1), '.');
         }
         return reader.Done(table.Cell(0, 1));
     }
@@ -68,7 +69,8 @@ public static class WeatherFiles
             }
             string Cell(int column) => table.Cell(l, column);
             reader.Add(
-                table.LineOf(l), (temperature, Cell(temperature), _ => false, -60, 50, 1), (wind, wind < 0 ? "0" : Cell(wind), _ => false, 0, 60, 1), (cloud, cloud < 0 ? "1" : Cell(cloud), _ => false, 0, 1 / percent, cloud < 0 ? 1 : percent),
+                table.LineOf(l), (temperature, Cell(temperature), _ => false, -60, 50, 1), (wind, wind < 0 ? "0" : Cell(wind), _ => false, 0, 60, 1),
+                (cloud, cloud < 0 ? "1" : Cell(cloud), _ => false, 0, 1 / percent, cloud < 0 ? 1 : percent),
                 table.Point);
         }
         return reader.Done("");
@@ -88,13 +90,15 @@ public static class WeatherFiles
         {
             var before = _hours.Count > 0 ? _hours[^1] : null;
             int had = faults.Count;
-            double t = Of(line, temperature, before?.TemperatureC, point), w = Of(line, wind, before?.WindMPerS ?? 0, point), c = Of(line, cloud, before?.Cloud ?? 1, point);
+            double t = Of(line, temperature, before?.TemperatureC, point), w = Of(line, wind, before?.WindMPerS ?? 0, point),
+                c = Of(line, cloud, before?.Cloud ?? 1, point);
             if (faults.Count > had) return;
             if (_hours.Count >= WeatherChoice.MostHours) faults.Add(new RigFault($"line {line}", $"more than {WeatherChoice.MostHours} hours are not taken"));
             else _hours.Add(new WeatherHour(t, w, c));
         }
 
-        private double Of(int line, (int Column, string Text, Func<double, bool> IsMissing, double Low, double High, double Factor) cell, double? before, char point)
+        private double Of(int line, (int Column, string Text, Func<double, bool> IsMissing, double Low, double High, double Factor) cell,
+            double? before, char point)
         {
             string where = $"line {line}, column {cell.Column + 1}", text = point == ',' ? cell.Text.Replace(',', '.') : cell.Text;
             bool empty = string.IsNullOrWhiteSpace(text);
@@ -110,7 +114,8 @@ public static class WeatherFiles
                 if (before is null) faults.Add(new RigFault(where, "the first hour must be known"));
                 return before ?? 0;
             }
-            if (!(value >= cell.Low && value <= cell.High)) faults.Add(new RigFault(where, FormattableString.Invariant($"it must lie between {cell.Low} and {cell.High}")));
+            if (!(value >= cell.Low && value <= cell.High))
+                faults.Add(new RigFault(where, FormattableString.Invariant($"it must lie between {cell.Low} and {cell.High}")));
             return Math.Round(value * cell.Factor, 4);
         }
 

@@ -65,14 +65,15 @@ public static class Adviser
         new HeatShortRule(),
     ];
 
-    private static readonly Dictionary<FindingKind, IRule> ByKind = All.SelectMany(r => r.Kinds, (rule, kind) => (rule, kind)).ToDictionary(r => r.kind, r => r.rule);
+    private static readonly Dictionary<FindingKind, IRule> ByKind = All.SelectMany(r => r.Kinds, (rule, kind) => (rule, kind))
+        .ToDictionary(r => r.kind, r => r.rule);
 
     /// <summary>The rule that a kind of finding is of.</summary>
     internal static IRule RuleOf(FindingKind kind) => ByKind[kind];
 
     /// <summary>
-    /// Findings on a rig, most severe first; of a kind the soonest ice and the largest numbers lead. How severe falls and pools are depends on the school: faults where the rig relies on
-    /// draining, less where air, antifreeze or heat does the work. Pure.
+    /// Findings on a rig, most severe first; of a kind the soonest ice and the largest numbers lead. How severe falls and pools are depends on the school:
+    /// faults where the rig relies on draining, less where air, antifreeze or heat does the work. Pure.
     /// </summary>
     public static AdviceAnswer Ask(Question question)
     {

@@ -7,13 +7,15 @@ public sealed record BalancingAnswer(IReadOnlyList<double> Opening, IReadOnlyLis
 public static class Balancing
 {
     /// <summary>
-    /// Openings of <paramref name="valves"/> (ids of <see cref="FlowValve"/> edges, flow from → to) such that their flows are to each other as <paramref name="shares"/>
-    /// (above 0). The branch that is worst off stays open, so that nothing is throttled for nothing. The flows wanted are put in place of the valves: the heads that then
-    /// stand at a valve say what it has to take away, and their total is the greatest at which none would have to give. Some 15 network solutions, however many
-    /// valves. Not reached, and all left open, where a branch is driven backwards or a valve would have to be all but shut. Throws
+    /// Openings of <paramref name="valves"/> (ids of <see cref="FlowValve"/> edges, flow from → to) such that their flows are to each other as <paramref
+    /// name="shares"/>
+    /// (above 0). The branch that is worst off stays open, so that nothing is throttled for nothing. The flows wanted are put in place of the valves: the heads
+    /// that then stand at a valve say what it has to take away, and their total is the greatest at which none would have to give. Some 15 network solutions,
+    /// however many valves. Not reached, and all left open, where a branch is driven backwards or a valve would have to be all but shut. Throws
     /// <see cref="FlowNetworkException"/> for what is no valve, shares not above 0, and valves in line with each other.
     /// </summary>
-    public static BalancingAnswer Solve(FlowNetwork network, IReadOnlyList<string> valves, IReadOnlyList<double> shares) => new Run(network, valves, shares).Solve();
+    public static BalancingAnswer Solve(FlowNetwork network, IReadOnlyList<string> valves, IReadOnlyList<double> shares) =>
+        new Run(network, valves, shares).Solve();
 
     private sealed class Run
     {
@@ -60,7 +62,8 @@ public static class Balancing
             return opening.Min() < FlowValve.LeastOpening ? open : With(opening);
         }
 
-        // Where the least spare head is gone: false position, halving the end that stays. With all open the branches get as much as they can, so they cannot get more as wanted.
+        // Where the least spare head is gone: false position, halving the end that stays. With all open the branches get as much as they can, so they cannot
+        // get more as wanted.
         private double GreatestTotal(double most)
         {
             const double enoughM = 1e-9;
@@ -98,7 +101,8 @@ public static class Balancing
             return new BalancingAnswer(opening, share, Enumerable.Range(0, share.Length).All(i => Math.Abs(share[i] - _want[i]) < 1e-4), flow);
         }
 
-        // Head left at each valve beyond what it takes open, m, when all together get `total` as wanted. A part that the other valves leave without a head of its own is in line.
+        // Head left at each valve beyond what it takes open, m, when all together get `total` as wanted. A part that the other valves leave without a head of
+        // its own is in line.
         private double[] Spare(double total, IReadOnlyList<FlowNote>? notes = null)
         {
             var edges = _net.Edges.ToArray();
@@ -106,9 +110,11 @@ public static class Balancing
             var flow = FlowSolver.Solve(_net with { Edges = edges });
             if (notes is not null && flow.Notes.FirstOrDefault(n => n.Kind == FlowNoteKind.NoReference && !notes.Contains(n)) is { } cut)
                 throw new FlowNetworkException(cut.Id, "nothing but balanced valves leads here, so they cannot be set apart");
-            return [.. _want.Select((w, i) => flow.HeadM[_node[_valve[i].From]] - flow.HeadM[_node[_valve[i].To]] - Own(i).PerSquare * Math.Pow(total * w, 2) - Own(i).PerFlow * total * w)];
+            return [.. _want.Select((w, i) => flow.HeadM[_node[_valve[i].From]] - flow.HeadM[_node[_valve[i].To]] - Own(i).PerSquare * Math.Pow(total * w,
+                2) - Own(i).PerFlow * total * w)];
         }
 
-        private (double PerSquare, double PerFlow) Own(int i) => Friction.Valve(_valve[i].OpenLoss, _valve[i].InnerDiameterM, _net.DensityKgPerM3, _net.ViscosityPaS);
+        private (double PerSquare, double PerFlow) Own(int i) => Friction.Valve(_valve[i].OpenLoss, _valve[i].InnerDiameterM, _net.DensityKgPerM3,
+            _net.ViscosityPaS);
     }
 }

@@ -1,7 +1,8 @@
 namespace WarmConduit.Core.Flow;
 
 /// <summary>
-/// A place in a pressurised network. <paramref name="HeadM"/> fixes its head (metres of the fluid over the datum): a tank's surface, a header tank. Null: to be found.
+/// A place in a pressurised network. <paramref name="HeadM"/> fixes its head (metres of the fluid over the datum): a tank's surface, a header tank. Null: to be
+/// found.
 /// </summary>
 public sealed record FlowNode(string Id, double? HeadM = null);
 
@@ -20,7 +21,8 @@ public sealed record FlowPipe(string Id, string From, string To, double LengthM,
 public sealed record FlowPump(string Id, string From, string To, double ShutoffHeadM, double CurveS2PerM5) : FlowEdge(Id, From, To);
 
 /// <summary>
-/// A valve of bore <paramref name="InnerDiameterM"/>: <paramref name="OpenLoss"/> velocity heads when open, those divided by the square of <paramref name="Opening"/>
+/// A valve of bore <paramref name="InnerDiameterM"/>: <paramref name="OpenLoss"/> velocity heads when open, those divided by the square of <paramref
+/// name="Opening"/>
 /// (0..1) when part open, nothing at all under <see cref="LeastOpening"/>. <paramref name="OneWay"/>: shuts against flow from to → from.
 /// </summary>
 public sealed record FlowValve(string Id, string From, string To, double InnerDiameterM, double OpenLoss, double Opening = 1, bool OneWay = false)

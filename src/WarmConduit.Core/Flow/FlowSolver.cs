@@ -1,12 +1,12 @@
 namespace WarmConduit.Core.Flow;
 
 /// <summary>
-/// Flows and heads of a network of pipes, pumps, valves and outlets. Newton's method on heads and flows together (the global gradient form): every element gives its
-/// own slope, the nodes' balance is one symmetric matrix, and each round solves it once. Losses rise with flow, so what is solved is the least of a convex content;
-/// along each Newton step its least is searched for, which makes any start good. Outlets are elements to a place without pressure; they and one-way valves
-/// answer flow the wrong way with an all but endless slope.
+/// Flows and heads of a network of pipes, pumps, valves and outlets. Newton's method on heads and flows together (the global gradient form): every element
+/// gives its own slope, the nodes' balance is one symmetric matrix, and each round solves it once. Losses rise with flow, so what is solved is the least of a
+/// convex content; along each Newton step its least is searched for, which makes any start good. Outlets are elements to a place without pressure; they and
+/// one-way valves answer flow the wrong way with an all but endless slope.
 /// </summary>
-public static class FlowSolver
+public static partial class FlowSolver
 {
     private const int MostRounds = 200;
     private const int WholeSteps = 15;
@@ -18,13 +18,13 @@ public static class FlowSolver
     private const double HeadToleranceM = 1e-9;
 
     /// <summary>
-    /// Solves <paramref name="network"/> to a mass error of 1e-8 of the largest flow or 1e-12 m³/s, the greater, or says how far it got. Never NaN: shut valves, isolated parts, pumps at
-    /// their limits and dry outlets are answers with a note. O(nodes · width² + edges) a round, some ten rounds. Throws <see cref="FlowNetworkException"/> for
-    /// unknown or doubled ids and values that make no sense.
+    /// Solves <paramref name="network"/> to a mass error of 1e-8 of the largest flow or 1e-12 m³/s, the greater, or says how far it got. Never NaN: shut
+    /// valves, isolated parts, pumps at their limits and dry outlets are answers with a note. O(nodes · width² + edges) a round, some ten rounds. Throws <see
+    /// cref="FlowNetworkException"/> for unknown or doubled ids and values that make no sense.
     /// </summary>
     public static FlowAnswer Solve(FlowNetwork network) => new Run(network).Solve();
 
-    private sealed class Run
+    private sealed partial class Run
     {
         private readonly FlowNetwork _net;
         private readonly int _n, _m;
@@ -47,7 +47,8 @@ public static class FlowSolver
             int all = _ends.Length;
             (_head, _flow, _trial, _slope, _loss) = (new double[_n], new double[all], new double[all], new double[all], new double[all]);
             _fixed = [.. network.Nodes.Select(n => n.HeadM is not null)];
-            _shut = [.. network.Edges.Select(e => e is FlowValve { Opening: < FlowValve.LeastOpening } or FlowGiven), .. network.Outlets.Select(o => o.CoefficientM3PerSPerSqrtPa == 0)];
+            _shut = [.. network.Edges.Select(e => e is FlowValve { Opening: < FlowValve.LeastOpening } or FlowGiven),
+                .. network.Outlets.Select(o => o.CoefficientM3PerSPerSqrtPa == 0)];
             Reference();
             _unknown = new int[_n];
             int unknowns = 0;
@@ -98,8 +99,8 @@ public static class FlowSolver
                 // Flows are in balance since the first step; when their losses fit the heads as well, that is the answer.
                 if (round > 1 && off <= HeadToleranceM) return (true, round);
                 // The first step brings the nodes into balance and is taken whole; later ones keep it, however long they are.
-                // Whole steps nearly always get there soonest; where they swing between two states the search along them ends it. Close to the end the slope of the
-                // content is rounding.
+                // Whole steps nearly always get there soonest; where they swing between two states the search along them ends it. Close to the end the slope of
+                // the content is rounding.
                 double along = round <= WholeSteps || moved <= 1e-6 * size + 1e-12 ? 1 : LeastAlong();
                 for (int e = 0; e < _ends.Length; e++) _flow[e] += along * (_shut[e] ? 0 : _trial[e]);
                 if (along == 1 && round > 1 && moved <= 1e-10 * size + 1e-12) return (true, round);
@@ -261,77 +262,5 @@ public static class FlowSolver
                 if (!_shut[e] && _slope[e] < ShutSlope) _flow[e] += (Moved(_ends[e].From) - Moved(_ends[e].To)) / _slope[e];
         }
 
-        private double Imbalance()
-        {
-            var sum = new double[_n];
-            for (int e = 0; e < _ends.Length; e++)
-            {
-                sum[_ends[e].From] -= _flow[e];
-                if (_ends[e].To >= 0) sum[_ends[e].To] += _flow[e];
-            }
-            double worst = 0;
-            for (int i = 0; i < _n; i++)
-                if (!_fixed[i]) worst = Math.Max(worst, Math.Abs(sum[i]));
-            return worst;
-        }
-
-        private void Note()
-        {
-            for (int e = 0; e < _m; e++)
-            {
-                var edge = _net.Edges[e];
-                if (edge is FlowPump && _flow[e] < -1e-9) _notes.Add(new FlowNote(FlowNoteKind.PumpDrivenBack, edge.Id));
-                if (edge is FlowPump pump && pump.CurveS2PerM5 * _flow[e] * Math.Abs(_flow[e]) > pump.ShutoffHeadM * (1 + 1e-6) + 1e-9)
-                    _notes.Add(new FlowNote(FlowNoteKind.PumpPastItsEnd, edge.Id));
-                if (edge is FlowValve { OneWay: true, Opening: >= FlowValve.LeastOpening } && _flow[e] == 0 && Drop(e) < -1e-9) _notes.Add(new FlowNote(FlowNoteKind.OneWayShut, edge.Id));
-            }
-            for (int o = _m; o < _ends.Length; o++)
-                if (_flow[o] <= 1e-12) _notes.Add(new FlowNote(FlowNoteKind.OutletDry, _net.Outlets[o - _m].Node));
-        }
-
-        private Dictionary<string, int> Check()
-        {
-            if (!(_net.DensityKgPerM3 is >= 1e-3 and <= 1e5 && _net.ViscosityPaS is >= 1e-9 and <= 1e6))
-                throw new FlowNetworkException("fluid", "its density must lie between 1e-3 and 1e5 kg/m³, its viscosity between 1e-9 and 1e6 Pa·s");
-            var index = new Dictionary<string, int>();
-            foreach (var node in _net.Nodes)
-            {
-                if (!index.TryAdd(node.Id, index.Count)) throw new FlowNetworkException(node.Id, "this node is named twice");
-                if (node.HeadM is { } h && !(Math.Abs(h) <= MostM)) throw new FlowNetworkException(node.Id, $"its head must lie within {MostM:0e0} m");
-            }
-            var ids = new HashSet<string>();
-            foreach (var edge in _net.Edges)
-            {
-                if (!ids.Add(edge.Id)) throw new FlowNetworkException(edge.Id, "this edge is named twice");
-                if (!index.ContainsKey(edge.From) || !index.ContainsKey(edge.To)) throw new FlowNetworkException(edge.Id, "an end of it is no node");
-                if (edge.From == edge.To) throw new FlowNetworkException(edge.Id, "it ends where it starts");
-                if (WrongWith(edge) is { } reason) throw new FlowNetworkException(edge.Id, reason);
-            }
-            foreach (var outlet in _net.Outlets)
-            {
-                if (!index.ContainsKey(outlet.Node)) throw new FlowNetworkException(outlet.Node, "an outlet opens at a node that is not there");
-                if (!(Math.Abs(outlet.HeightM) <= MostM)) throw new FlowNetworkException(outlet.Node, $"the outlet's height must lie within {MostM:0e0} m");
-                if (!(outlet.CoefficientM3PerSPerSqrtPa is 0 or (>= 1e-15 and <= 1e3)))
-                    throw new FlowNetworkException(outlet.Node, "the outlet's coefficient must be 0, or lie between 1e-15 and 1e3 m³/s per √Pa");
-            }
-            return index;
-        }
-
-        private static string? WrongWith(FlowEdge edge)
-        {
-            const string bore = "its bore must lie between 1e-5 and 100 m", loss = "its loss must lie between 0 and 1e12 velocity heads";
-            return edge switch
-            {
-                FlowPipe { InnerDiameterM: not (>= 1e-5 and <= 100) } or FlowValve { InnerDiameterM: not (>= 1e-5 and <= 100) } => bore,
-                FlowPipe { MinorLoss: not (>= 0 and <= 1e12) } or FlowValve { OpenLoss: not (>= 0 and <= 1e12) } => loss,
-                FlowPipe { LengthM: not (> 0 and <= MostM) } => $"its length must be above 0 and within {MostM:0e0} m",
-                FlowPipe { RoughnessM: not (>= 0 and <= 100) } => "its roughness must lie between 0 and 100 m",
-                FlowPump { ShutoffHeadM: not (>= 0 and <= MostM) } => $"its shut-off head must lie between 0 and {MostM:0e0} m",
-                FlowPump { CurveS2PerM5: not (>= 1e-6 and <= 1e30) } => "its curve must lie between 1e-6 and 1e30 s²/m⁵",
-                FlowValve { Opening: not (>= 0 and <= 1) } => "its opening must lie between 0 and 1",
-                FlowPipe or FlowPump or FlowValve or FlowGiven => null,
-                _ => "this kind of element is not known",
-            };
-        }
     }
 }

@@ -9,8 +9,8 @@ public static class Friction
     public const double Gravity = TradeConstants.GravityMPerS2;
 
     /// <summary>
-    /// Darcy friction factor in every regime: Churchill (1977), 8 [(8/Re)^12 + 1/(A + B)^1.5]^(1/12), <paramref name="roughness"/> relative to the bore. Re above 0.
-    /// Within some 5 % of measurement outside the transition.
+    /// Darcy friction factor in every regime: Churchill (1977), 8 [(8/Re)^12 + 1/(A + B)^1.5]^(1/12), <paramref name="roughness"/> relative to the bore. Re
+    /// above 0. Within some 5 % of measurement outside the transition.
     /// </summary>
     public static double Churchill(double reynolds, double roughness)
     {
@@ -29,14 +29,16 @@ public static class Friction
     {
         double area = Math.PI / 4 * boreM * boreM, speed = Math.Abs(q) / area, reynolds = density * speed * boreM / viscosity;
         double f = reynolds > 0 ? Churchill(reynolds, roughnessM / boreM) : 0;
-        double friction = reynolds < 100 ? 128 * viscosity * lengthM / (Math.PI * density * Gravity * Square(boreM * boreM)) * q : f * lengthM / boreM * speed * speed / (2 * Gravity) * Math.Sign(q);
+        double friction = reynolds < 100 ? 128 * viscosity * lengthM / (Math.PI * density * Gravity * Square(boreM * boreM)) * q
+            : f * lengthM / boreM * speed * speed / (2 * Gravity) * Math.Sign(q);
         return friction + minorLoss * speed * speed / (2 * Gravity) * Math.Sign(q);
     }
 
     /// <summary>
     /// Head lost, m, and its slope over flow, s/m², at <paramref name="q"/> m³/s (either sign). At rest the slope is that of laminar flow, never 0.
     /// </summary>
-    public static (double LossM, double Slope) Pipe(double q, double lengthM, double boreM, double roughnessM, double minorLoss, double density, double viscosity)
+    public static (double LossM, double Slope) Pipe(double q, double lengthM, double boreM, double roughnessM, double minorLoss, double density,
+        double viscosity)
     {
         double area = Math.PI / 4 * boreM * boreM, speed = Math.Abs(q) / area;
         double laminar = 128 * viscosity * lengthM / (Math.PI * density * Gravity * Math.Pow(boreM, 4));
@@ -52,8 +54,8 @@ public static class Friction
     }
 
     /// <summary>
-    /// What a valve of <paramref name="loss"/> velocity heads loses: the first figure times q|q| and the second times q, m at m³/s. The second is a trace of laminar loss, that of
-    /// a tenth of a metre of its own bore, so that a wide open valve at rest has a slope.
+    /// What a valve of <paramref name="loss"/> velocity heads loses: the first figure times q|q| and the second times q, m at m³/s. The second is a trace of
+    /// laminar loss, that of a tenth of a metre of its own bore, so that a wide open valve at rest has a slope.
     /// </summary>
     internal static (double PerSquare, double PerFlow) Valve(double loss, double boreM, double density, double viscosity) =>
         (loss / (2 * Gravity * Square(Math.PI / 4 * boreM * boreM)), 12.8 * viscosity / (Math.PI * density * Gravity * Square(boreM * boreM)));

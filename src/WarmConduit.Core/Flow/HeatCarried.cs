@@ -11,7 +11,8 @@ public abstract record HeatElement(string Edge);
 public sealed record Losing(string Edge, double ConductanceWPerK, double ToC) : HeatElement(Edge);
 
 /// <summary>
-/// A radiator or convector: <paramref name="RatedW"/> at <paramref name="RatedDifferenceK"/> over the room, going with the difference to the power 1.3 at every place along it.
+/// A radiator or convector: <paramref name="RatedW"/> at <paramref name="RatedDifferenceK"/> over the room, going with the difference to the power 1.3 at every
+/// place along it.
 /// </summary>
 public sealed record Emitter(string Edge, double RatedW, double RatedDifferenceK, double RoomC) : HeatElement(Edge);
 
@@ -28,13 +29,15 @@ public readonly record struct FluidState(double DensityKgPerM3, double Viscosity
 /// <param name="HeatW">Heat each edge gives off, W; negative where the fluid is heated.</param>
 /// <param name="Gap">What heat given and taken differ by, as a share of what was given and what a kelvin of the largest flow carries.</param>
 /// <param name="Rounds">Rounds of flow and temperature.</param>
-/// <param name="Settled">False when flow and warmth still chased each other at the last round: a branch that is now at rest and now not. The heat closes all the same.</param>
+/// <param name="Settled">False when flow and warmth still chased each other at the last round: a branch that is now at rest and now not. The heat closes all
+/// the same.</param>
 public sealed record HeatAnswer(
     FlowAnswer Flow, IReadOnlyList<double> NodeC, IReadOnlyList<double> OutC, IReadOnlyList<double> HeatW, double Gap, int Rounds, bool Settled);
 
 /// <summary>
-/// Heat carried along the branches of a flow network, and the flow that goes with it: warm fluid is thinner. Along each edge the exact answer for its element; nodes
-/// mix; one linear system for the nodes, repeated with the elements' new shares and the fluid's new state until no temperature moves by a millionth of a kelvin.
+/// Heat carried along the branches of a flow network, and the flow that goes with it: warm fluid is thinner. Along each edge the exact answer for its element;
+/// nodes mix; one linear system for the nodes, repeated with the elements' new shares and the fluid's new state until no temperature moves by a millionth of a
+/// kelvin.
 /// </summary>
 public static class HeatCarried
 {
@@ -46,10 +49,10 @@ public static class HeatCarried
     private const double MostW = 1e12;
 
     /// <summary>
-    /// Solves flow and heat together. <paramref name="fluid"/> gives the fluid's state by its mean temperature, °C; <paramref name="reservoirC"/> the temperature of what
-    /// comes from nodes of fixed head. Nodes and edges at rest stand at <paramref name="restC"/>, and so does a loop that nothing heats or cools. O(nodes³) a round, 5 to 40
-    /// rounds. Throws <see cref="FlowNetworkException"/> for elements, reservoirs and numbers that make no sense, and naming the source where one without a limit
-    /// heats a closed loop that can lose to nothing.
+    /// Solves flow and heat together. <paramref name="fluid"/> gives the fluid's state by its mean temperature, °C; <paramref name="reservoirC"/> the
+    /// temperature of what comes from nodes of fixed head. Nodes and edges at rest stand at <paramref name="restC"/>, and so does a loop that nothing heats or
+    /// cools. O(nodes³) a round, 5 to 40 rounds. Throws <see cref="FlowNetworkException"/> for elements, reservoirs and numbers that make no sense, and naming
+    /// the source where one without a limit heats a closed loop that can lose to nothing.
     /// </summary>
     public static HeatAnswer Solve(
         FlowNetwork network, IReadOnlyList<HeatElement> elements, Func<double, FluidState> fluid, IReadOnlyDictionary<string, double> reservoirC, double restC)
@@ -123,7 +126,8 @@ public static class HeatCarried
                     state = fluid(mean);
                     flow = FlowSolver.Solve(_net with { DensityKgPerM3 = state.DensityKgPerM3, ViscosityPaS = state.ViscosityPaS });
                 }
-                if (state.HeatCapacityJPerKgK is not (>= 1e-3 and <= MostW)) throw new FlowNetworkException("fluid", "its heat capacity must be a number above 0");
+                if (state.HeatCapacityJPerKgK is not (>= 1e-3 and <= MostW))
+                    throw new FlowNetworkException("fluid", "its heat capacity must be a number above 0");
                 Follow(flow, state.DensityKgPerM3 * state.HeatCapacityJPerKgK);
                 // Elements first settle at this flow; the fluid's state follows in the next round.
                 moved = Settle();
@@ -152,8 +156,10 @@ public static class HeatCarried
             double moved = 0;
             for (int round = 0; round < 200; round++)
             {
-                // A loop that nothing heats or cools, or all but nothing, is as it was: where that leaves the equations open, a trace of loss to rest closes them.
-                var next = Nodes(leak: 0, leastPivot: 1e-10 * _carried.DefaultIfEmpty(0).Max()) ?? Nodes(leak: 1e-9, leastPivot: 1e-30) ?? throw new FlowNetworkException(Hottest(), "the loop it is in has no temperature of its own");
+                // A loop that nothing heats or cools, or all but nothing, is as it was: where that leaves the equations open, a trace of loss to rest closes
+                // them.
+                var next = Nodes(leak: 0, leastPivot: 1e-10 * _carried.DefaultIfEmpty(0).Max()) ?? Nodes(leak: 1e-9, leastPivot: 1e-30)
+                    ?? throw new FlowNetworkException(Hottest(), "the loop it is in has no temperature of its own");
                 double step = next.Zip(_nodeC, (a, b) => Math.Abs(a - b)).DefaultIfEmpty(0).Max();
                 moved = Math.Max(moved, step);
                 _nodeC = next;
@@ -230,8 +236,8 @@ public static class HeatCarried
             }
         }
 
-        // Full until that would pass the limit, at the limit while that neither takes more than its power nor cools, off where the fluid comes hotter than the limit.
-        // All at once is soonest; where sources then turn each other on and off for ever, only the one that is farthest out turns.
+        // Full until that would pass the limit, at the limit while that neither takes more than its power nor cools, off where the fluid comes hotter than the
+        // limit. All at once is soonest; where sources then turn each other on and off for ever, only the one that is farthest out turns.
         private bool TurnSources(bool oneOnly)
         {
             const double tolerance = 1e-9;

@@ -24,7 +24,8 @@ internal sealed class SkylineMatrix
         _place = Order(near);
         _first = [.. Enumerable.Range(0, n)];
         for (int i = 0; i < n; i++)
-            foreach (int j in near[i]) _first[Math.Max(_place[i], _place[j])] = Math.Min(_first[Math.Max(_place[i], _place[j])], Math.Min(_place[i], _place[j]));
+            foreach (int j in near[i])
+                _first[Math.Max(_place[i], _place[j])] = Math.Min(_first[Math.Max(_place[i], _place[j])], Math.Min(_place[i], _place[j]));
         _start = new int[n + 1];
         for (int i = 0; i < n; i++) _start[i + 1] = _start[i] + i - _first[i] + 1;
         _values = new double[_start[n]];

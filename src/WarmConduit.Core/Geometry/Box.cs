@@ -41,7 +41,8 @@ public readonly record struct Box(Point3 At, Point3 Size)
     }
 
     /// <summary>
-    /// The share of the length from <paramref name="a"/> to <paramref name="b"/>, 0 to 1, that lies in the box with <paramref name="roomM"/> more on every side (below 0: less); null: none of it.
+    /// The share of the length from <paramref name="a"/> to <paramref name="b"/>, 0 to 1, that lies in the box with <paramref name="roomM"/> more on every side
+    /// (below 0: less); null: none of it.
     /// </summary>
     public (double Enter, double Leave)? Through(Point3 a, Point3 b, double roomM = 0)
     {

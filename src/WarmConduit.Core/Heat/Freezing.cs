@@ -50,7 +50,8 @@ public static class Freezing
     }
 
     /// <summary>
-    /// A lump of <paramref name="waterKg"/> with <paramref name="dryJPerK"/> of metal or plastic beside it, losing <paramref name="lossWPerK"/> to the air. O(1).
+    /// A lump of <paramref name="waterKg"/> with <paramref name="dryJPerK"/> of metal or plastic beside it, losing <paramref name="lossWPerK"/> to the air.
+    /// O(1).
     /// </summary>
     public static FreezingTimes Lump(double waterKg, double dryJPerK, double lossWPerK, double startC, double airC, FreezingConstants k)
     {

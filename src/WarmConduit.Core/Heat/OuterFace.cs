@@ -7,7 +7,8 @@ public readonly record struct OuterFaceAnswer(double SurfaceC, double HeatWPerM2
 public static class OuterFace
 {
     /// <summary>
-    /// Temperature of a sky with <paramref name="cloud"/> (0 clear, 1 covered) over air of <paramref name="airC"/>: 0.0552 Ta^1.5 (K, Swinbank) when clear, the air's when covered, linear between.
+    /// Temperature of a sky with <paramref name="cloud"/> (0 clear, 1 covered) over air of <paramref name="airC"/>: 0.0552 Ta^1.5 (K, Swinbank) when clear, the
+    /// air's when covered, linear between.
     /// </summary>
     public static double SkyC(double airC, double cloud)
     {
@@ -16,8 +17,8 @@ public static class OuterFace
     }
 
     /// <summary>
-    /// A face behind <paramref name="resistanceM2KPerW"/> from a zone of <paramref name="zoneC"/>: convection 4 + 4 v, radiation to the sky by its view of it (0..1) and to surroundings as
-    /// warm as the air by the rest. Solved in full.
+    /// A face behind <paramref name="resistanceM2KPerW"/> from a zone of <paramref name="zoneC"/>: convection 4 + 4 v, radiation to the sky by its view of it
+    /// (0..1) and to surroundings as warm as the air by the rest. Solved in full.
     /// </summary>
     public static OuterFaceAnswer Solve(double zoneC, double resistanceM2KPerW, double airC, double skyC, double skyView, double windMPerS, double emissivity)
     {
@@ -35,8 +36,8 @@ public static class OuterFace
     }
 
     /// <summary>
-    /// How much colder than the air outdoors is to a face that sees the sky, K (never above 0): radiation 4 ε σ T³ · view · (air − sky), T the mean of air and sky, over the whole film
-    /// 4 + 4 v + 4 ε σ T³. To be used with <see cref="SurfaceCoefficient.OuterWallWPerM2K"/>.
+    /// How much colder than the air outdoors is to a face that sees the sky, K (never above 0): radiation 4 ε σ T³ · view · (air − sky), T the mean of air and
+    /// sky, over the whole film 4 + 4 v + 4 ε σ T³. To be used with <see cref="SurfaceCoefficient.OuterWallWPerM2K"/>.
     /// </summary>
     public static double ShiftK(double airC, double skyC, double skyView, double windMPerS, double emissivity)
     {

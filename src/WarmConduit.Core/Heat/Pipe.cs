@@ -13,8 +13,8 @@ public readonly record struct PipeSection(
     public double SurfaceDiameterM() => OuterDiameterM + 2 * InsulationThicknessM;
 
     /// <summary>
-    /// The conductivity of one layer that holds as much as several around a diameter of <paramref name="innerM"/>, W/mK; layers from inside to outside, none of them of no thickness. Their
-    /// resistances in series. O(layers).
+    /// The conductivity of one layer that holds as much as several around a diameter of <paramref name="innerM"/>, W/mK; layers from inside to outside, none of
+    /// them of no thickness. Their resistances in series. O(layers).
     /// </summary>
     public static double AsOneLayer(double innerM, ReadOnlySpan<WallLayer> layers)
     {

@@ -27,7 +27,8 @@ public static class SteadyZones
     /// <summary>
     /// Solves ΣG(Tother - T) + Q = 0 for all zones with outdoors at <paramref name="outdoorC"/>. Heaters hold their set point, or give their limit when that
     /// is not enough, or nothing when the zone is warmer by itself. Exact; O(n³) a try, a few tries, for the few zones of a vehicle.
-    /// A zone joined to nothing stays at outdoor temperature. Throws <see cref="HeatNetworkException"/> naming zone or link, counted from 0, for numbers that make no sense.
+    /// A zone joined to nothing stays at outdoor temperature. Throws <see cref="HeatNetworkException"/> naming zone or link, counted from 0, for numbers that
+    /// make no sense.
     /// </summary>
     public static SteadyBalance Solve(IReadOnlyList<SteadyZone> zones, IReadOnlyList<SteadyLink> links, double outdoorC)
     {
@@ -78,7 +79,8 @@ public static class SteadyZones
         {
             string place = $"link {l}";
             HeatNumbers.NotNegative(place, "conductance", links[l].ConductanceWPerK);
-            if ((uint)links[l].A >= zones.Count || (uint)links[l].B >= zones.Count || links[l].A == links[l].B) throw new HeatNetworkException(place, "it must join two of the zones");
+            if ((uint)links[l].A >= zones.Count || (uint)links[l].B >= zones.Count || links[l].A == links[l].B)
+                throw new HeatNetworkException(place, "it must join two of the zones");
         }
     }
 

@@ -25,8 +25,9 @@ public static class SurfaceCoefficient
     }
 
     /// <summary>
-    /// The air speed, m/s, up to <paramref name="airSpeedMPerS"/> at which a cylinder of <paramref name="diameterM"/> loses most by <see cref="CylinderWPerM2K"/>. Wind
-    /// comes in gusts and lulls, so a loss that is to be on the safe side is reckoned with this one: it never falls as the wind rises.
+    /// The air speed, m/s, up to <paramref name="airSpeedMPerS"/> at which a cylinder of <paramref name="diameterM"/> loses most by <see
+    /// cref="CylinderWPerM2K"/>. Wind comes in gusts and lulls, so a loss that is to be on the safe side is reckoned with this one: it never falls as the wind
+    /// rises.
     /// </summary>
     public static double WorstWindMPerS(double diameterM, double airSpeedMPerS)
     {
@@ -42,7 +43,8 @@ public static class SurfaceCoefficient
         return diameterM * diameterM * diameterM * dT <= 10 ? 1.25 * Math.Sqrt(Math.Sqrt(dT / diameterM)) : 1.21 * Math.Cbrt(dT);
     }
 
-    /// <summary>What wind of up to <paramref name="airSpeedMPerS"/> takes from a cylinder at the worst (see <see cref="WorstWindMPerS"/>); 0 in still air.</summary>
+    /// <summary>What wind of up to <paramref name="airSpeedMPerS"/> takes from a cylinder at the worst (see <see cref="WorstWindMPerS"/>); 0 in still
+    /// air.</summary>
     public static double WindOnCylinderWPerM2K(double diameterM, double airSpeedMPerS)
     {
         if (!(airSpeedMPerS > 0)) return 0;

@@ -20,7 +20,8 @@ public static class TankFace
         return 1 / r;
     }
 
-    /// <summary>W/m²K of a face that stands on a floor or against a wall: no air on it, but the floor's or wall's layers and the surface beyond. O(layers).</summary>
+    /// <summary>W/m²K of a face that stands on a floor or against a wall: no air on it, but the floor's or wall's layers and the surface beyond.
+    /// O(layers).</summary>
     public static double AgainstWPerM2K(double wallM, ReadOnlySpan<WallLayer> insulation, ReadOnlySpan<WallLayer> beyond, double beyondSideWPerM2K)
     {
         double r = 1 / TransmittanceWPerM2K(wallM, insulation, beyondSideWPerM2K);

@@ -16,7 +16,8 @@ public readonly record struct TraceContact(double TraceWPerMK, double WaterToAir
     public const double SpreadingPlateWPerMK = 2.5;
 
     /// <summary>What a kelvin between coolant and air costs a metre: Gc + Gt Gw/(Gt + Gw), W/mK.</summary>
-    public double LossWPerMK() => CoolantToAirWPerMK + (TraceWPerMK + WaterToAirWPerMK > 0 ? TraceWPerMK * WaterToAirWPerMK / (TraceWPerMK + WaterToAirWPerMK) : 0);
+    public double LossWPerMK() => CoolantToAirWPerMK + (TraceWPerMK + WaterToAirWPerMK > 0
+        ? TraceWPerMK * WaterToAirWPerMK / (TraceWPerMK + WaterToAirWPerMK) : 0);
 }
 
 /// <summary>A traced line. Temperatures in °C, heat in W, reach in m (0 where the water is nowhere held, infinite where it always is).</summary>
@@ -29,7 +30,8 @@ public static class TraceLine
     /// Steady and exact: the coolant falls towards the air as an exponential, the water beside it stands between the two. <paramref name="flowKgPerS"/>
     /// and heat capacity must be above 0, the rest finite, conductances and length not below 0, or it throws <see cref="ArgumentOutOfRangeException"/>. O(1).
     /// </summary>
-    public static TraceAnswer Solve(TraceContact contact, double flowKgPerS, double heatCapacityJPerKgK, double airC, double inletC, double lengthM, double holdC)
+    public static TraceAnswer Solve(TraceContact contact, double flowKgPerS, double heatCapacityJPerKgK, double airC, double inletC, double lengthM,
+        double holdC)
     {
         if (!(flowKgPerS > 0)) throw new ArgumentOutOfRangeException(nameof(flowKgPerS), "without flow no heat is carried along the line");
         if (!(heatCapacityJPerKgK > 0) || !double.IsFinite(heatCapacityJPerKgK)) throw new ArgumentOutOfRangeException(nameof(heatCapacityJPerKgK));

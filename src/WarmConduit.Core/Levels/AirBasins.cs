@@ -18,10 +18,12 @@ public sealed record AirAnswer(IReadOnlyList<AirBasin> Basins, double[] SegmentS
 public static class AirBasins
 {
     /// <summary>
-    /// Basins of <paramref name="graph"/> that stay full although they lie above a way out, because no opening lets air in behind the water. Open are the drains and
+    /// Basins of <paramref name="graph"/> that stay full although they lie above a way out, because no opening lets air in behind the water. Open are the
+    /// drains and
     /// <paramref name="vents"/> (node ids). Water moves where it lies on some way from one opening to another that is no higher than the highest of them: there
     /// air follows it. A branch with no opening of its own hangs on like water in a straw; so does what stands above every opening it is joined to.
-    /// Through one-way elements air comes only their way; shut ones let none through. Largest first. O(points), and O(points) more for each end of an edge in a network with one-way elements.
+    /// Through one-way elements air comes only their way; shut ones let none through. Largest first. O(points), and O(points) more for each end of an edge in a
+    /// network with one-way elements.
     /// </summary>
     public static AirAnswer Find(LevelGraph graph, IReadOnlyList<string> vents, Attitude attitude)
     {
@@ -53,7 +55,8 @@ public static class AirBasins
         return new AirAnswer(Group(graph, z, held), shares);
     }
 
-    // Where air comes in behind water, some elements letting it through one way only. A straight length has air from one end where its whole edge has, so each end of an edge is looked at once.
+    // Where air comes in behind water, some elements letting it through one way only. A straight length has air from one end where its whole edge has, so each
+    // end of an edge is looked at once.
     private sealed class OneWayAir
     {
         private readonly List<(int From, int Edge)>[] _into;
@@ -82,7 +85,8 @@ public static class AirBasins
         public bool Reaches(int segment)
         {
             int a = _graph.SegA[segment], b = _graph.SegB[segment], edge = _graph.EdgeOfSegment(segment);
-            return _graph.SegPasses[segment] == Passes.Forward ? Comes(edge, true) : _z[a] == _z[b] ? Comes(edge, true) || Comes(edge, false) : Comes(edge, _z[a] > _z[b]);
+            return _graph.SegPasses[segment] == Passes.Forward ? Comes(edge, true) : _z[a] == _z[b] ? Comes(edge, true) || Comes(edge, false)
+                : Comes(edge, _z[a] > _z[b]);
         }
 
         private bool Comes(int edge, bool start)

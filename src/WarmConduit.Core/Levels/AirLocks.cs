@@ -6,9 +6,9 @@ namespace WarmConduit.Core.Levels;
 public static class AirLocks
 {
     /// <summary>
-    /// Air that stays in <paramref name="network"/> when it is filled, with <paramref name="network"/>'s drains taken as bleeds and open tops. The answer speaks of the
-    /// mirrored network: heights are minus heights of the crown, "pools" are air, a pool's lowest point is the top of the hump where a bleed belongs.
-    /// O(points · log points).
+    /// Air that stays in <paramref name="network"/> when it is filled, with <paramref name="network"/>'s drains taken as bleeds and open tops. The answer
+    /// speaks of the mirrored network: heights are minus heights of the crown, "pools" are air, a pool's lowest point is the top of the hump where a bleed
+    /// belongs. O(points · log points).
     /// </summary>
     public static LevelAnswer Solve(LevelNetwork network, Attitude attitude)
     {

@@ -31,7 +31,8 @@ public sealed record FallLength(string From, string To, double LengthM, double D
 /// <param name="LeastFall">Fall wanted beyond that, m/m.</param>
 /// <param name="MostChanges">Changes that are told at the most: each is a chain of points, and a large rig has many.</param>
 public sealed record FallQuestion(
-    IReadOnlyList<FallPoint> Points, IReadOnlyList<FallLength> Lengths, double PitchToleranceDeg, double RollToleranceDeg, double LeastFall, int MostChanges = int.MaxValue);
+    IReadOnlyList<FallPoint> Points, IReadOnlyList<FallLength> Lengths, double PitchToleranceDeg, double RollToleranceDeg, double LeastFall,
+    int MostChanges = int.MaxValue);
 
 /// <summary>
 /// The chain that sets the margin: points in the direction of the water. Its first can stand no higher and its last no lower; a loop has the same point at both
@@ -47,7 +48,8 @@ public sealed record FallChain(IReadOnlyList<string> Points, double AvailableM, 
     public double Margin() => (AvailableM - ForToleranceM) / LengthM;
 }
 
-/// <summary>A change that lifts one chain: raise the highest allowed height of its first point, or lower the lowest of its last, by <paramref name="ByM"/>.</summary>
+/// <summary>A change that lifts one chain: raise the highest allowed height of its first point, or lower the lowest of its last, by <paramref
+/// name="ByM"/>.</summary>
 public sealed record FallChange(FallChain Chain, double ByM);
 
 /// <summary>The greatest margin and what sets it.</summary>
@@ -55,13 +57,14 @@ public sealed record FallChange(FallChain Chain, double ByM);
 /// <param name="Feasible">Whether it reaches the fall wanted.</param>
 /// <param name="HeightM">Heights that have it, by point, midway between the highest and the lowest that do.</param>
 /// <param name="Binding">The certificate: the chain that allows no more; null when nothing limits.</param>
-/// <param name="Changes">What would make the wanted fall possible: the least change for each chain that forbids it, worst first; empty when feasible. A loop cannot be helped.</param>
+/// <param name="Changes">What would make the wanted fall possible: the least change for each chain that forbids it, worst first; empty when feasible. A loop
+/// cannot be helped.</param>
 public sealed record FallAnswer(double Margin, bool Feasible, IReadOnlyList<double> HeightM, FallChain? Binding, IReadOnlyList<FallChange> Changes);
 
 /// <summary>
-/// Heights that make a whole system fall: difference constraints z(from) - z(to) ≥ margin · length + tan(pitch) |dx| + tan(roll) |dy| within each point's limits.
-/// The greatest margin is a least ratio over chains from an upper limit to a lower one, found by Newton's method on the most violated chain (Bellman-Ford finds
-/// it): exact to rounding.
+/// Heights that make a whole system fall: difference constraints z(from) - z(to) ≥ margin · length + tan(pitch) |dx| + tan(roll) |dy| within each point's
+/// limits. The greatest margin is a least ratio over chains from an upper limit to a lower one, found by Newton's method on the most violated chain
+/// (Bellman-Ford finds it): exact to rounding.
 /// </summary>
 public static class AutoFall
 {
@@ -121,7 +124,8 @@ public static class AutoFall
             {
                 var l = q.Lengths[e];
                 string place = $"{l.From}-{l.To}";
-                if (!index.TryGetValue(l.From, out int from) || !index.TryGetValue(l.To, out int to)) throw new LevelNetworkException(place, "an end is no point");
+                if (!index.TryGetValue(l.From, out int from) || !index.TryGetValue(l.To, out int to))
+                    throw new LevelNetworkException(place, "an end is no point");
                 if (!(l.LengthM > 0) || double.IsInfinity(l.LengthM) || !double.IsFinite(l.DxM) || !double.IsFinite(l.DyM))
                     throw new LevelNetworkException(place, "its length must be above 0 and its extents finite");
                 if (l.ToleranceDeg is { } own && !(Math.Abs(own) < 45)) throw new LevelNetworkException(place, "its tolerance lies between 0 and 45 degrees");
@@ -132,8 +136,8 @@ public static class AutoFall
         }
 
         /// <summary>
-        /// The most violated chain at <paramref name="margin"/>, or null. High[i] is the highest height still possible; a chain is violated when that falls under a lowest
-        /// limit, or when heights keep falling around a loop.
+        /// The most violated chain at <paramref name="margin"/>, or null. High[i] is the highest height still possible; a chain is violated when that falls
+        /// under a lowest limit, or when heights keep falling around a loop.
         /// </summary>
         public FallChain? Violated(double margin)
         {

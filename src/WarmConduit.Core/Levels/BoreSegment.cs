@@ -3,8 +3,8 @@ namespace WarmConduit.Core.Levels;
 /// <summary>Water that lies in the bottom of a straight round bore: circular segments, integrated along the pipe.</summary>
 public static class BoreSegment
 {
-    // Antiderivative of the segment area, tabulated for a bore of diameter 1: depth 0..1 in equal steps, cubic Hermite between. Near floor and crown, where the area
-    // goes with the power 3/2 of the depth, its series instead.
+    // Antiderivative of the segment area, tabulated for a bore of diameter 1: depth 0..1 in equal steps, cubic Hermite between. Near floor and crown, where the
+    // area goes with the power 3/2 of the depth, its series instead.
     private const int Steps = 512;
     private const double Shallow = 1.0 / 16;
     private static readonly double[] Table = BuildTable();

@@ -35,9 +35,9 @@ public readonly record struct ClippedPipe(double InnerDiameterM, double OuterDia
     public double SpacingForFallM(double fall) => Math.Cbrt(24 * StiffnessNM2() * fall / WeightNPerM());
 
     /// <summary>
-    /// <paramref name="edge"/> as it hangs: every straight length from <paramref name="from"/> to <paramref name="to"/> through its bends is held at both ends and by clips
-    /// no farther apart than <paramref name="spacingM"/>, and sags between them. The curve is drawn with <paramref name="pointsASpan"/> points, and pools like
-    /// any other course. O(points). Throws <see cref="LevelNetworkException"/> naming the edge for a pipe or a course that is none.
+    /// <paramref name="edge"/> as it hangs: every straight length from <paramref name="from"/> to <paramref name="to"/> through its bends is held at both ends
+    /// and by clips no farther apart than <paramref name="spacingM"/>, and sags between them. The curve is drawn with <paramref name="pointsASpan"/> points,
+    /// and pools like any other course. O(points). Throws <see cref="LevelNetworkException"/> naming the edge for a pipe or a course that is none.
     /// </summary>
     public LevelEdge Sagged(LevelEdge edge, Point3 from, Point3 to, double spacingM, int pointsASpan = 7)
     {

@@ -16,9 +16,9 @@ public static class DrainSet
     public const int MostExact = 12;
 
     /// <summary>
-    /// The fewest of <paramref name="candidates"/> (node ids) such that from every point of <paramref name="network"/> some way runs to one of them, every length of it
-    /// falling by at least <paramref name="fall"/> (m/m) however the vehicle stands within ±<paramref name="tolerance"/>. The drains the network has count as
-    /// there already. Points that no candidate reaches are named, and the rest is served. Exact up to <see cref="MostExact"/> candidates by trying
+    /// The fewest of <paramref name="candidates"/> (node ids) such that from every point of <paramref name="network"/> some way runs to one of them, every
+    /// length of it falling by at least <paramref name="fall"/> (m/m) however the vehicle stands within ±<paramref name="tolerance"/>. The drains the network
+    /// has count as there already. Points that no candidate reaches are named, and the rest is served. Exact up to <see cref="MostExact"/> candidates by trying
     /// subsets of rising size, greedy above. O(candidates · segments + subsets · points/64).
     /// </summary>
     public static DrainSetAnswer Find(LevelNetwork network, IReadOnlyList<string> candidates, double fall, Attitude tolerance)

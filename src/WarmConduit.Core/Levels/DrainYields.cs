@@ -49,7 +49,8 @@ public static class DrainYields
     }
 
     private static double Full(LevelGraph graph, int segment) =>
-        graph.SegBoreM[segment] == 0 ? 0 : BoreSegment.VolumeM3(graph.SegBoreM[segment], graph.SegLengthM[segment], double.PositiveInfinity, double.PositiveInfinity);
+        graph.SegBoreM[segment] == 0 ? 0 : BoreSegment.VolumeM3(graph.SegBoreM[segment], graph.SegLengthM[segment], double.PositiveInfinity,
+            double.PositiveInfinity);
 
     private static double Stays(LevelAnswer answer) => answer.SegmentM3.Sum() + Enumerable.Range(0, answer.Graph.Network.Vessels.Count).Sum(answer.VesselM3);
 

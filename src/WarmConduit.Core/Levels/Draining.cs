@@ -14,7 +14,8 @@ public static class Draining
     /// </summary>
     /// <param name="graph">The network.</param>
     /// <param name="attitude">How it stands.</param>
-    /// <param name="surfaceM">How high water stands in each vessel to begin with, m over ground: it stands no higher afterwards, and what lies above runs down into it. Infinite for a vessel that is full; left out: all are.</param>
+    /// <param name="surfaceM">How high water stands in each vessel to begin with, m over ground: it stands no higher afterwards, and what lies above runs down
+    /// into it. Infinite for a vessel that is full; left out: all are.</param>
     public static LevelAnswer Solve(LevelGraph graph, Attitude attitude, IReadOnlyList<double>? surfaceM = null)
     {
         var z = graph.Heights(attitude);
@@ -29,7 +30,8 @@ public static class Draining
     // A vessel that is not full takes what is above its water, over the lowest crest.
     private static void StayInVessels(LevelGraph graph, double[] z, IReadOnlyList<double> surfaceM, double[] level, int[] next, int[] crest)
     {
-        var takes = Enumerable.Range(0, graph.VesselPoint.Length).Where(v => level[graph.VesselPoint[v]] > surfaceM[v]).Select(v => (graph.VesselPoint[v], surfaceM[v])).ToList();
+        var takes = Enumerable.Range(0, graph.VesselPoint.Length).Where(v => level[graph.VesselPoint[v]] > surfaceM[v])
+            .Select(v => (graph.VesselPoint[v], surfaceM[v])).ToList();
         if (takes.Count == 0) return;
         var (stays, back, over) = Sweep(graph, z, takes);
         for (int p = 0; p < z.Length; p++)

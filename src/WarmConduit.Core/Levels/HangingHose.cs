@@ -6,8 +6,8 @@ namespace WarmConduit.Core.Levels;
 public static class HangingHose
 {
     /// <summary>
-    /// How deep it hangs in the middle of a span, m: √(3/8 · span · slack), from the length of a flat parabola, s = L + 8f²/(3L); never more than the hose folded double. Estimate: a stiff
-    /// hose hangs less. 0 for no span or no slack.
+    /// How deep it hangs in the middle of a span, m: √(3/8 · span · slack), from the length of a flat parabola, s = L + 8f²/(3L); never more than the hose
+    /// folded double. Estimate: a stiff hose hangs less. 0 for no span or no slack.
     /// </summary>
     public static double BellyM(double spanM, double slackM) =>
         spanM > 0 && slackM > 0 ? Math.Min(Math.Sqrt(3.0 / 8 * spanM * slackM), (spanM + slackM) / 2) : 0;

@@ -34,7 +34,8 @@ public sealed class LevelGraph
     /// <summary>Which way each segment passes water.</summary>
     public Passes[] SegPasses { get; }
 
-    /// <summary>First segment of each edge: edge e owns segments EdgeFirst[e] .. EdgeFirst[e + 1] - 1. Those of the vessels follow after the last edge.</summary>
+    /// <summary>First segment of each edge: edge e owns segments EdgeFirst[e] .. EdgeFirst[e + 1] - 1. Those of the vessels follow after the last
+    /// edge.</summary>
     public int[] EdgeFirst { get; }
 
     /// <summary>Point of each vessel.</summary>
@@ -148,7 +149,8 @@ public sealed class LevelGraph
     }
 
     /// <summary>
-    /// Height over ground of every point at <paramref name="attitude"/>, metres; the inside of a vessel is no crest and lies at minus infinity. Throws as <see cref="Demand"/> does.
+    /// Height over ground of every point at <paramref name="attitude"/>, metres; the inside of a vessel is no crest and lies at minus infinity. Throws as <see
+    /// cref="Demand"/> does.
     /// </summary>
     internal double[] Heights(Attitude attitude)
     {
@@ -166,7 +168,8 @@ public sealed class LevelGraph
     /// <summary>Throws <see cref="LevelNetworkException"/> for an <paramref name="attitude"/> of 90 degrees and more, or that is no number.</summary>
     internal static void Demand(Attitude attitude)
     {
-        if (!(Math.Abs(attitude.PitchDeg) < 90 && Math.Abs(attitude.RollDeg) < 90)) throw new LevelNetworkException("attitude", "pitch and roll lie under 90 degrees");
+        if (!(Math.Abs(attitude.PitchDeg) < 90 && Math.Abs(attitude.RollDeg) < 90))
+            throw new LevelNetworkException("attitude", "pitch and roll lie under 90 degrees");
     }
 
     internal static bool IsNear(Point3 p) => Math.Abs(p.XM) <= Most && Math.Abs(p.YM) <= Most && Math.Abs(p.ZM) <= Most;

@@ -42,7 +42,8 @@ public sealed record PatchQuestion(IReadOnlyList<int> Edges, IReadOnlyList<Patch
 /// <param name="BreakableM3">Most in a part that ice breaks, m³.</param>
 /// <param name="VesselShare">Most of a vessel's content, 0..1.</param>
 /// <param name="OfVessels">The same of each vessel that counts: [pitch, roll, number in the question]; null where it was not asked for.</param>
-public sealed record PatchAnswer(IReadOnlyList<double> PitchDeg, IReadOnlyList<double> RollDeg, double[,] OutsideM3, double[,] BreakableM3, double[,] VesselShare, double[,,]? OfVessels);
+public sealed record PatchAnswer(IReadOnlyList<double> PitchDeg, IReadOnlyList<double> RollDeg, double[,] OutsideM3, double[,] BreakableM3,
+    double[,] VesselShare, double[,,]? OfVessels);
 
 /// <summary>The patch of pitch and roll over which a system empties itself.</summary>
 public static class ParkingEnvelope
@@ -52,9 +53,9 @@ public static class ParkingEnvelope
 
     /// <summary>
     /// Solves <paramref name="graph"/> at every pitch and roll. <paramref name="watched"/> are edge numbers of parts that ice breaks. The levels are found for
-    /// several rolls at once, in vectors, by the steps of <see cref="Elimination"/>: the same answer as <see cref="Draining"/> to the bit. O(attitudes · segments)
-    /// for a network that is nearly a tree. On <paramref name="threads"/> threads (0: all cores) the answer is the same. Throws <see cref="LevelNetworkException"/> for an edge
-    /// number that is none and angles of 90 degrees and more.
+    /// several rolls at once, in vectors, by the steps of <see cref="Elimination"/>: the same answer as <see cref="Draining"/> to the bit. O(attitudes ·
+    /// segments) for a network that is nearly a tree. On <paramref name="threads"/> threads (0: all cores) the answer is the same. Throws <see
+    /// cref="LevelNetworkException"/> for an edge number that is none and angles of 90 degrees and more.
     /// </summary>
     public static EnvelopeAnswer Ask(
         LevelGraph graph,
@@ -101,19 +102,23 @@ public static class ParkingEnvelope
         return new EnvelopeAnswer(pitchDeg, rollDeg, total, worst);
     }
 
-    /// <summary>The same for what <paramref name="question"/> counts, parts and vessels apart. O(attitudes · segments). Throws <see cref="LevelNetworkException"/> for numbers that are none.</summary>
-    public static PatchAnswer Patch(LevelGraph graph, IReadOnlyList<double> pitchDeg, IReadOnlyList<double> rollDeg, PatchQuestion question, CancellationToken cancel = default) =>
+    /// <summary>The same for what <paramref name="question"/> counts, parts and vessels apart. O(attitudes · segments). Throws <see
+    /// cref="LevelNetworkException"/> for numbers that are none.</summary>
+    public static PatchAnswer Patch(LevelGraph graph, IReadOnlyList<double> pitchDeg, IReadOnlyList<double> rollDeg, PatchQuestion question,
+        CancellationToken cancel = default) =>
         Patch(graph, new Elimination(graph), pitchDeg, rollDeg, question, cancel);
 
     // With steps that were found before, for this graph or one that they fit.
-    internal static PatchAnswer Patch(LevelGraph graph, Elimination elimination, IReadOnlyList<double> pitchDeg, IReadOnlyList<double> rollDeg, PatchQuestion question, CancellationToken cancel)
+    internal static PatchAnswer Patch(LevelGraph graph, Elimination elimination, IReadOnlyList<double> pitchDeg, IReadOnlyList<double> rollDeg,
+        PatchQuestion question, CancellationToken cancel)
     {
         if (question.Edges.Any(e => (uint)e >= graph.Network.Edges.Count)) throw new LevelNetworkException("edges", "there is no such edge");
         if (question.Vessels.Any(v => (uint)v >= graph.Network.Vessels.Count)) throw new LevelNetworkException("vessels", "there is no such vessel");
         if (question.Parts.Any(p => p.Points.Any(q => (uint)q >= graph.Points.Length))) throw new LevelNetworkException("parts", "there is no such point");
         foreach (double p in pitchDeg) LevelGraph.Demand(new Attitude(p, 0));
         foreach (double r in rollDeg) LevelGraph.Demand(new Attitude(0, r));
-        var answer = new PatchAnswer(pitchDeg, rollDeg, new double[pitchDeg.Count, rollDeg.Count], new double[pitchDeg.Count, rollDeg.Count], new double[pitchDeg.Count, rollDeg.Count], question.EachVessel ? new double[pitchDeg.Count, rollDeg.Count, question.Vessels.Count] : null);
+        var answer = new PatchAnswer(pitchDeg, rollDeg, new double[pitchDeg.Count, rollDeg.Count], new double[pitchDeg.Count, rollDeg.Count],
+            new double[pitchDeg.Count, rollDeg.Count], question.EachVessel ? new double[pitchDeg.Count, rollDeg.Count, question.Vessels.Count] : null);
         var worker = new Worker(graph, elimination, []);
         for (int p = 0; p < pitchDeg.Count; p++)
         {
@@ -159,7 +164,8 @@ public static class ParkingEnvelope
                     for (int v = 0; v < graph.VesselPoint.Length; v++)
                     {
                         var vessel = graph.Network.Vessels[v];
-                        sum[i] += vessel.HoldsM3 * VesselSlice.FilledFraction(vessel.Box, _level[graph.VesselPoint[v]][i], new Attitude(pitchDeg, rollDeg[first + i]));
+                        sum[i] += vessel.HoldsM3 * VesselSlice.FilledFraction(vessel.Box, _level[graph.VesselPoint[v]][i],
+                            new Attitude(pitchDeg, rollDeg[first + i]));
                     }
                     total[row, first + i] = sum[i];
                     worst[row, first + i] = most[i];
@@ -196,7 +202,8 @@ public static class ParkingEnvelope
                     for (int n = 0; n < question.Vessels.Count; n++)
                     {
                         int v = question.Vessels[n];
-                        double own = VesselSlice.FilledFraction(graph.Network.Vessels[v].Box, _level[graph.VesselPoint[v]][i], new Attitude(pitch, rolls[first + i]));
+                        double own = VesselSlice.FilledFraction(graph.Network.Vessels[v].Box, _level[graph.VesselPoint[v]][i],
+                            new Attitude(pitch, rolls[first + i]));
                         share = Math.Max(share, own);
                         if (answer.OfVessels is { } each) each[row, first + i, n] = own;
                     }

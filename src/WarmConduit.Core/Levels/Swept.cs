@@ -5,7 +5,8 @@ public sealed record SweepEdge(string Id, string From, string To, Passes Passes)
 
 /// <summary>What an open outlet sweeps.</summary>
 /// <param name="Edges">Numbers of the edges on some path without repeated nodes from port to outlet, rising.</param>
-/// <param name="Exact">False when the search for some edge of a part with one-way elements was cut short: then the list is an upper estimate, it may name too many.</param>
+/// <param name="Exact">False when the search for some edge of a part with one-way elements was cut short: then the list is an upper estimate, it may name too
+/// many.</param>
 public sealed record SweptAnswer(IReadOnlyList<int> Edges, bool Exact);
 
 /// <summary>

@@ -10,9 +10,10 @@ public static class VesselAir
     private const double HigherM = 0.005;
 
     /// <summary>
-    /// By vessel: true where air comes in, by another way than the one its water leaves by, or up that one where it is wide. Air comes by another port, from an opening over a crest that is higher than the one that water leaves over, through
-    /// one-way elements only their way, and through a dip full of water only where the column that leaves draws harder than the dip is deep. True for a vessel with no way out: it keeps its water anyhow.
-    /// O(vessels · points log points).
+    /// By vessel: true where air comes in, by another way than the one its water leaves by, or up that one where it is wide. Air comes by another port, from an
+    /// opening over a crest that is higher than the one that water leaves over, through one-way elements only their way, and through a dip full of water only
+    /// where the column that leaves draws harder than the dip is deep. True for a vessel with no way out: it keeps its water anyhow. O(vessels · points log
+    /// points).
     /// </summary>
     public static bool[] Breathes(LevelAnswer levels)
     {
@@ -32,7 +33,8 @@ public static class VesselAir
                 if (bore > 0) narrowest = Math.Min(narrowest, bore);
                 end = on;
             }
-            breathes[v] = double.IsInfinity(leaves) || !open.Contains(end) || narrowest >= GulpBoreM || Reached(levels, beside, open, from, leaves, Math.Max(0, leaves - levels.HeightM[end]));
+            breathes[v] = double.IsInfinity(leaves) || !open.Contains(end) || narrowest >= GulpBoreM
+                || Reached(levels, beside, open, from, leaves, Math.Max(0, leaves - levels.HeightM[end]));
         }
         return breathes;
     }

@@ -6,8 +6,8 @@ namespace WarmConduit.Core.Levels;
 public static class VesselSlice
 {
     /// <summary>
-    /// Fraction 0..1 of <paramref name="box"/> below the height over ground <paramref name="levelM"/> (metres; infinities allowed). The depth over the floor is a plane cut off at
-    /// floor and lid, integrated in closed form: error below 1e-9. O(1).
+    /// Fraction 0..1 of <paramref name="box"/> below the height over ground <paramref name="levelM"/> (metres; infinities allowed). The depth over the floor is
+    /// a plane cut off at floor and lid, integrated in closed form: error below 1e-9. O(1).
     /// </summary>
     public static double FilledFraction(Box box, double levelM, Attitude attitude)
     {
@@ -22,7 +22,8 @@ public static class VesselSlice
     /// <summary>The height over ground, m, at which water stands that fills <paramref name="fraction"/> (0..1) of it. To a micrometre. O(1).</summary>
     public static double SurfaceM(Box box, double fraction, Attitude attitude)
     {
-        double half = (box.Size.ZM + Math.Abs(attitude.TanPitch() * box.Size.XM) + Math.Abs(attitude.TanRoll() * box.Size.YM)) / 2, middle = attitude.HeightM(box.Centre());
+        double half = (box.Size.ZM + Math.Abs(attitude.TanPitch() * box.Size.XM) + Math.Abs(attitude.TanRoll() * box.Size.YM)) / 2,
+            middle = attitude.HeightM(box.Centre());
         double low = middle - half, high = middle + half;
         while (high - low > 1e-6)
         {

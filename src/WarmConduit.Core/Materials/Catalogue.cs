@@ -21,7 +21,8 @@ public static class Catalogue
         new("pex-1/2", "PEX 1/2 in", 0.0123, 0.0159, 0.41, 940, 600e6, 250e6, 93, 11, StandsFreezing.PipeOnly, PexSource, BendRadiusM: 0.095),
         new("pex-3/4", "PEX 3/4 in", 0.0173, 0.0222, 0.41, 940, 600e6, 250e6, 93, 11, StandsFreezing.PipeOnly, PexSource, BendRadiusM: 0.135),
         new("pe-15", "PE push-fit 15 mm", 0.0115, 0.0150, 0.33, 920, 250e6, 80e6, 65, 10, StandsFreezing.PipeOnly, Estimate, BendRadiusM: 0.09),
-        new("pvc-hose-1/2", "PVC hose, reinforced 1/2 in", 0.0127, 0.0190, 0.16, 1250, 12e6, 4e6, 60, 10, StandsFreezing.PipeOnly, Estimate, BendRadiusM: 0.07, Kinks: true),
+        new("pvc-hose-1/2", "PVC hose, reinforced 1/2 in", 0.0127, 0.0190, 0.16, 1250, 12e6, 4e6, 60, 10, StandsFreezing.PipeOnly, Estimate, BendRadiusM: 0.07,
+        Kinks: true),
         new("copper-15", "Copper 15 mm", 0.0136, 0.0150, 390, 8940, 120e9, 120e9, 110, 58, StandsFreezing.No, "EN 1057", BendRadiusM: 0.055),
         new("epdm-5/8", "Heater hose EPDM 5/8 in", 0.0160, 0.0240, 0.25, 1150, 6e6, 6e6, 125, 4, StandsFreezing.Yes, Estimate, BendRadiusM: 0.08, Kinks: true),
         new("epdm-3/4", "Heater hose EPDM 3/4 in", 0.0190, 0.0270, 0.25, 1150, 6e6, 6e6, 125, 4, StandsFreezing.Yes, Estimate, BendRadiusM: 0.095, Kinks: true),
@@ -39,7 +40,8 @@ public static class Catalogue
         new("xps", "XPS board", 0.034, false, Estimate, 33, 1450, Usual: UsualFor.Board),
         new("mineral-wool", "mineral wool", 0.038, true, Estimate, 40, 1030),
         new("wool", "wool", 0.039, true, Estimate, 25, 1300),
-        // Wet through it is hardly better than the wood around it; foil bubbles are air of 4 mm, and a sheet counts once: the sheen helps only where it looks at a gap.
+        // Wet through it is hardly better than the wood around it; foil bubbles are air of 4 mm, and a sheet counts once: the sheen helps only where it looks
+        // at a gap.
         new("mineral-wool-damp", "mineral wool, damp", 0.08, false, Estimate, 90, 1500),
         new("bubble-foil", "bubble foil", 0.04, false, Estimate, 60, 1500, 0.008),
         new("plywood", "plywood", 0.13, false, "ISO 10456", 600, 1600),

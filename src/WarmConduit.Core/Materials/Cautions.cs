@@ -4,16 +4,20 @@ namespace WarmConduit.Core.Materials;
 internal static class Cautions
 {
     private const string Coolant =
-        "Hot coolant is under pressure and scalds: let it cool before you open anything. Engine coolant is poisonous; nothing but a sound wall may stand between it and drinking water. Let a licensed fitter join it.";
+        "Hot coolant is under pressure and scalds: let it cool before you open anything. Engine coolant is poisonous; nothing but a sound wall may stand " +
+            "between it and drinking water. Let a licensed fitter join it.";
 
     private const string Heavy = "A litre weighs a kilogram, and a loose tank is a missile in a crash: strap it to the vehicle's frame, not to furniture.";
 
     /// <summary>Of a part from stock; null: nothing beyond common care.</summary>
     public static string? Of(string stockId, PartGroup group, Passage passage) => stockId switch
     {
-        "gas-heater" => "Gas: a licensed gas fitter installs it and tests it for leaks. Keep its flue and its air inlet clear, also of snow, and fit a carbon monoxide alarm. Water can leave it scalding hot.",
-        "storage-heater" => "Mains beside water: a licensed electrician connects it, behind a residual current device. Never switch it on dry. It stores water at 60 °C or more against Legionella, which scalds.",
-        "coolant-heater" => "It burns fuel: a licensed fitter installs it, its exhaust led out from under the vehicle and clear of openings. Fit a carbon monoxide alarm. " + Coolant,
+        "gas-heater" => "Gas: a licensed gas fitter installs it and tests it for leaks. Keep its flue and its air inlet clear, also of snow, and fit a " +
+            "carbon monoxide alarm. Water can leave it scalding hot.",
+        "storage-heater" => "Mains beside water: a licensed electrician connects it, behind a residual current device. Never switch it on dry. It stores " +
+        "water at 60 °C or more against Legionella, which scalds.",
+        "coolant-heater" => "It burns fuel: a licensed fitter installs it, its exhaust led out from under the vehicle and clear of openings. Fit a carbon " +
+        "monoxide alarm. " + Coolant,
         "circulator" or "radiator" or "header-tank" or "coolant-coil" or "calorifier" or "coil-calorifier" or "plate-exchanger" => Coolant,
         "relief-valve" => "Never plug, shut or bypass it. What it lets out scalds: lead it where it can hurt nobody, and where you see it drip.",
         "mixing-valve" => "Set it with a thermometer at the tap, and check it each year: limescale stops it, and water above 50 °C scalds in seconds.",

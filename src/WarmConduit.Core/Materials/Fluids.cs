@@ -115,7 +115,8 @@ public static class GlycolWater
     /// </summary>
     public static double BurstProtectionC(double volumeFraction) => Math.Min(Linear(Burst, volumeFraction), FreezingC(volumeFraction));
 
-    /// <summary>Volume fraction left when <paramref name="addedL"/> of fraction <paramref name="added"/> mixes with <paramref name="waterL"/> of water.</summary>
+    /// <summary>Volume fraction left when <paramref name="addedL"/> of fraction <paramref name="added"/> mixes with <paramref name="waterL"/> of
+    /// water.</summary>
     public static double Diluted(double added, double addedL, double waterL) => addedL + waterL > 0 ? added * addedL / (addedL + waterL) : 0;
 
     private static double Linear((double Volume, double C)[] table, double v)

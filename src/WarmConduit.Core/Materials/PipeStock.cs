@@ -85,7 +85,8 @@ public enum UsualFor
 /// <param name="IsSkin">What a vehicle's body is made of: it came with it, and is no lining.</param>
 /// <param name="Usual">What advice takes it for where nothing is there yet; null: nothing.</param>
 public sealed record SolidStock(
-    string Id, string Name, double ConductivityWPerMK, bool SoaksUpDamp, string Source, double DensityKgPerM3, double JPerKgK, double? CountsUpToM = null, bool IsSkin = false, UsualFor? Usual = null)
+    string Id, string Name, double ConductivityWPerMK, bool SoaksUpDamp, string Source, double DensityKgPerM3, double JPerKgK, double? CountsUpToM = null,
+    bool IsSkin = false, UsualFor? Usual = null)
 {
     /// <summary>Conductivity of a layer of <paramref name="thicknessM"/> that gives its true resistance, W/mK.</summary>
     public double ConductivityAt(double thicknessM) =>

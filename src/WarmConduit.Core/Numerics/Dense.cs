@@ -4,8 +4,8 @@ namespace WarmConduit.Core.Numerics;
 internal static class Dense
 {
     /// <summary>
-    /// Solves the <paramref name="n"/> equations whose coefficients and right side are the rows of <paramref name="m"/> (n × n + 1, destroyed) by Gaussian elimination with
-    /// row pivoting; null when a pivot falls under <paramref name="least"/>. O(n³).
+    /// Solves the <paramref name="n"/> equations whose coefficients and right side are the rows of <paramref name="m"/> (n × n + 1, destroyed) by Gaussian
+    /// elimination with row pivoting; null when a pivot falls under <paramref name="least"/>. O(n³).
     /// </summary>
     public static double[]? Solve(double[,] m, int n, double least = 1e-18)
     {

@@ -14,7 +14,8 @@ internal static class LeastSquares
     public sealed record Found(double[] X, double[] Residuals, double[,]? Covariance);
 
     /// <summary>
-    /// Levenberg and Marquardt's method with differences of <paramref name="step"/> for derivatives, on all cores. <paramref name="residuals"/> must be pure. O(rounds · unknowns) evaluations.
+    /// Levenberg and Marquardt's method with differences of <paramref name="step"/> for derivatives, on all cores. <paramref name="residuals"/> must be pure.
+    /// O(rounds · unknowns) evaluations.
     /// </summary>
     public static Found Solve(Func<double[], double[]> residuals, double[] start, double[] low, double[] high, double[] step, CancellationToken cancel)
     {

@@ -121,7 +121,8 @@ public sealed record BriefChoices(
 {
     /// <summary>What most begin with.</summary>
     public static readonly BriefChoices Usual = new(
-        AirSchool.Psi30, AccumulatorSchool.BelowCutIn, PipingSchool.Trunk, FilterSchool.DrinkingTap, TrapSchool.Waterless, JointSchool.Crimp, ThreadSchool.Tape, GreySchool.Fixed, 600, 2, 15, "");
+        AirSchool.Psi30, AccumulatorSchool.BelowCutIn, PipingSchool.Trunk, FilterSchool.DrinkingTap, TrapSchool.Waterless, JointSchool.Crimp,
+        ThreadSchool.Tape, GreySchool.Fixed, 600, 2, 15, "");
 }
 
 /// <summary>One of the ways of a school: what it is called, what it is good for, what is checked where it is chosen.</summary>
@@ -145,16 +146,23 @@ public static class Schools
     [
         new("living", "Way of living",
         [
-            new("livedIn", "lived in", "Heated all winter. What counts is what freezes when the heat fails, and what holding it costs.", "The night is asked about full and heated."),
-            new("weekends", "weekends", "Used, left cold for days, used again: it must empty itself in minutes from one or two valves.", "The night is asked about drained and unheated."),
-            new("laidUp", "laid up", "Emptied once in autumn, opened in spring: work once a year, none in between.", "The night is asked about drained and unheated."),
+            new("livedIn", "lived in", "Heated all winter. What counts is what freezes when the heat fails, and what holding it costs.",
+            "The night is asked about full and heated."),
+            new("weekends", "weekends", "Used, left cold for days, used again: it must empty itself in minutes from one or two valves.",
+            "The night is asked about drained and unheated."),
+            new("laidUp", "laid up", "Emptied once in autumn, opened in spring: work once a year, none in between.",
+            "The night is asked about drained and unheated."),
         ]),
         new("school", "Against frost",
         [
-            new("drain", "drain", "No fluid, no compressor, ready in minutes. Every line needs its fall.", "Pools are faults; runs that are too flat are told."),
-            new("air", "air", "Clears what no slope empties. Wants a compressor with a regulator, an open outlet first, and eye protection.", "A rig without a blow-out port is told; pools weigh less."),
-            new("antifreeze", "antifreeze", "Protects traps and dead ends too. Costs fluid and rinsing; only propylene glycol for drinking-water systems.", "A heater without a bypass is told; pools weigh less."),
-            new("heat", "heat", "Water stays in use all winter. Costs fuel or battery every night, and fails when they do.", "What ice breaks is a fault; pools weigh less."),
+            new("drain", "drain", "No fluid, no compressor, ready in minutes. Every line needs its fall.",
+            "Pools are faults; runs that are too flat are told."),
+            new("air", "air", "Clears what no slope empties. Wants a compressor with a regulator, an open outlet first, and eye protection.",
+            "A rig without a blow-out port is told; pools weigh less."),
+            new("antifreeze", "antifreeze", "Protects traps and dead ends too. Costs fluid and rinsing; only propylene glycol for drinking-water systems.",
+            "A heater without a bypass is told; pools weigh less."),
+            new("heat", "heat", "Water stays in use all winter. Costs fuel or battery every night, and fails when they do.",
+            "What ice breaks is a fault; pools weigh less."),
         ]),
         new("choices/air", "Air pressure at most",
         [
@@ -163,7 +171,8 @@ public static class Schools
         ]),
         new("choices/accumulator", "Accumulator's air",
         [
-            new("belowCutIn", "0.2 bar below cut-in", "The pump never meets an empty accumulator, so the flow does not dip.", "The water between pump starts is worked out from it."),
+            new("belowCutIn", "0.2 bar below cut-in", "The pump never meets an empty accumulator, so the flow does not dip.",
+            "The water between pump starts is worked out from it."),
             new("atCutIn", "at cut-in", "The most water between two pump starts.", "The water between pump starts is worked out from it."),
         ]),
         new("choices/piping", "Lines",
@@ -174,13 +183,15 @@ public static class Schools
         ]),
         new("choices/filter", "Filter",
         [
-            new("everything", "all water", "Clean lines everywhere. The part that leaks and cracks most stands in the main line.", "A rig without a filter is told; so is one without a bypass around it."),
+            new("everything", "all water", "Clean lines everywhere. The part that leaks and cracks most stands in the main line.",
+            "A rig without a filter is told; so is one without a bypass around it."),
             new("drinkingTap", "drinking tap only", "Cartridges last. Everything else is not for drinking.", "A rig without a drinking tap or filter is told."),
             new("none", "none", "Nothing to crack and nothing to change. Only for water that is fit to drink.", ""),
         ]),
         new("choices/traps", "Traps",
         [
-            new("water", "water traps", "Any plumber has one. Each holds water that freezes, so each wants its litre of antifreeze.", "A waterless trap is not asked for."),
+            new("water", "water traps", "Any plumber has one. Each holds water that freezes, so each wants its litre of antifreeze.",
+            "A waterless trap is not asked for."),
             new("waterless", "waterless traps", "Nothing to freeze and nothing to slosh out.", "A water trap in the rig is told."),
         ]),
         new("choices/joints", "Joints",

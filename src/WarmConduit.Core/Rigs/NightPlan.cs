@@ -64,7 +64,8 @@ public sealed record PlanEvent(
     public bool On(double hour) => hour >= AtH && hour < (UntilH ?? double.PositiveInfinity);
 
     /// <summary>The highest that what opens between its rooms can be, m.</summary>
-    public double MostHeightM(IReadOnlyList<Zone> zones) => zones.Where(z => z.Id == ZoneId || z.Id == Towards).Select(z => z.Box.Size.ZM).DefaultIfEmpty(5).Min();
+    public double MostHeightM(IReadOnlyList<Zone> zones) => zones.Where(z => z.Id == ZoneId || z.Id == Towards).Select(z => z.Box.Size.ZM)
+        .DefaultIfEmpty(5).Min();
 
     /// <summary>What is out of range or missing, by field below <paramref name="at"/>; <paramref name="zones"/> are the rooms there are.</summary>
     internal void Check(FieldChecker c, string at, IReadOnlyList<Zone> zones)
@@ -98,7 +99,8 @@ public sealed record PlanEvent(
         if (ZoneId is not null && Towards == ZoneId) c.Add($"{at}.towards", "a room cannot open to itself");
         Needed("areaM2", AreaM2);
         Needed("heightM", HeightM);
-        if (HeightM > MostHeightM(zones) + 1e-6) c.Add($"{at}.heightM", FormattableString.Invariant($"between its rooms it can have {MostHeightM(zones):0.###} m at most"), false);
+        if (HeightM > MostHeightM(zones) + 1e-6)
+            c.Add($"{at}.heightM", FormattableString.Invariant($"between its rooms it can have {MostHeightM(zones):0.###} m at most"), false);
     }
 }
 
@@ -113,7 +115,8 @@ public sealed record PlanEvent(
 /// <param name="Drained">Whether it starts drained; left out: as it was left.</param>
 /// <param name="InsideC">How warm living space was kept until the start, °C, -40 to 40; left out: as its heater's set point.</param>
 public sealed record NightPlan(
-    string Id, string Name, double StartHour, double Hours, bool HeatOn, double StartWaterC, IReadOnlyList<PlanEvent> Events, bool? Drained = null, double? InsideC = null) : IIdentified
+    string Id, string Name, double StartHour, double Hours, bool HeatOn, double StartWaterC, IReadOnlyList<PlanEvent> Events, bool? Drained = null,
+    double? InsideC = null) : IIdentified
 {
     /// <summary>Events at the most.</summary>
     public const int MostEvents = 40;

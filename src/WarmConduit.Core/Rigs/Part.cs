@@ -68,7 +68,8 @@ public sealed record Reach(ReachKind Kind, int? Screws = null)
         _ => Screws is > 0 ? $"behind a panel with {Screws} {(Screws == 1 ? "screw" : "screws")}" : "behind a panel",
     };
 
-    /// <summary>How long it takes to get there and back, s: a quarter of a minute standing, half kneeling, one on one's back, ten seconds a screw. Estimates.</summary>
+    /// <summary>How long it takes to get there and back, s: a quarter of a minute standing, half kneeling, one on one's back, ten seconds a screw.
+    /// Estimates.</summary>
     public double HandS() => Kind switch
     {
         ReachKind.Outside or ReachKind.Standing => 15,

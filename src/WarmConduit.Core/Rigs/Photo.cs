@@ -19,7 +19,8 @@ public enum PhotoView
 public readonly record struct PicturePoint(double X, double Y);
 
 /// <summary>
-/// A picture of a wall or floor, kept with the rig and drawn faint under a view. Four corners of something upright whose size is known straighten it and say how large it is.
+/// A picture of a wall or floor, kept with the rig and drawn faint under a view. Four corners of something upright whose size is known straighten it and say
+/// how large it is.
 /// </summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Name">Its name, 1 to 80 characters.</param>
@@ -31,4 +32,5 @@ public readonly record struct PicturePoint(double X, double Y);
 /// <param name="AlongM">Its left edge, from the rear, m.</param>
 /// <param name="OtherM">Its lower edge: above the floor (from the side), or from the kerb (from above), m.</param>
 public sealed record Photo(
-    string Id, string Name, string Picture, PhotoView View, IReadOnlyList<PicturePoint> Corners, double WidthM, double HeightM, double AlongM, double OtherM) : IIdentified;
+    string Id, string Name, string Picture, PhotoView View, IReadOnlyList<PicturePoint> Corners, double WidthM, double HeightM, double AlongM, double OtherM)
+    : IIdentified;

@@ -31,7 +31,8 @@ public static class Prices
     public static double? OfPart(this IReadOnlyList<Price> prices, string stock) => prices.FirstOrDefault(p => p.Of == stock)?.Amount;
 
     /// <summary>What a metre of a pipe or sleeve costs; null likewise.</summary>
-    public static double? OfMetre(this IReadOnlyList<Price> prices, string of) => prices.FirstOrDefault(p => p.Of == of && p.Unit is not PriceUnit.SquareMetre)?.Amount;
+    public static double? OfMetre(this IReadOnlyList<Price> prices, string of) =>
+        prices.FirstOrDefault(p => p.Of == of && p.Unit is not PriceUnit.SquareMetre)?.Amount;
 
     /// <summary>What a square metre of a board of <paramref name="thicknessM"/> costs; null likewise.</summary>
     public static double? OfBoard(this IReadOnlyList<Price> prices, string solid, double thicknessM) =>
@@ -127,7 +128,8 @@ public static class ById
     /// <summary>How large it is: points of runs, and parts.</summary>
     public static int PointCount(this Rig rig) => rig.Parts.Count + rig.Runs.Sum(r => r.Bends.Count + 2);
 
-    /// <summary>Whether there is a thing at <paramref name="path"/>: <c>runs/main</c>, <c>runs/main/bends/b2</c>, <c>runs/main/to</c>, <c>parts/tee</c>, <c>parts/tee.a</c>, <c>zones/bay</c>.</summary>
+    /// <summary>Whether there is a thing at <paramref name="path"/>: <c>runs/main</c>, <c>runs/main/bends/b2</c>, <c>runs/main/to</c>, <c>parts/tee</c>,
+    /// <c>parts/tee.a</c>, <c>zones/bay</c>.</summary>
     public static bool Has(this Rig rig, string path) => path.Split('/') switch
     {
         ["zones", var id] => rig.Shell.Zones.Find(id) is not null,

@@ -43,13 +43,15 @@ public static partial class RigCheck
     public static IReadOnlyList<RigFault> Check(Rig rig) => Check(rig, null);
 
     /// <summary>
-    /// As <see cref="Check(Rig)"/>, of a rig made from <paramref name="earlier"/>: parts, runs and shell that are the same objects are not looked into again, only how they hang together.
+    /// As <see cref="Check(Rig)"/>, of a rig made from <paramref name="earlier"/>: parts, runs and shell that are the same objects are not looked into again,
+    /// only how they hang together.
     /// </summary>
     internal static IReadOnlyList<RigFault> Check(Rig rig, Rig? earlier)
     {
         var c = new FieldChecker();
         var known = earlier is null ? null : new HashSet<object>([.. earlier.Parts, .. earlier.Runs], ReferenceEqualityComparer.Instance);
-        if (rig.FormatVersion != Rig.CurrentFormat) c.Add("formatVersion", $"version {rig.FormatVersion} is not known; this program writes version {Rig.CurrentFormat}");
+        if (rig.FormatVersion != Rig.CurrentFormat)
+            c.Add("formatVersion", $"version {rig.FormatVersion} is not known; this program writes version {Rig.CurrentFormat}");
         c.Id("id", rig.Id);
         c.Name("name", rig.Name);
         if (rig.Note.Length > 2000) c.Add("note", "it is longer than 2000 characters");
@@ -66,7 +68,8 @@ public static partial class RigCheck
             c.Known($"prices[{i}].of", Catalogue.Part(of) is not null || Catalogue.Pipe(of) is not null || Catalogue.Solid(of) is not null, of, "thing");
             c.Range($"prices[{i}].amount", rig.Prices[i].Amount, "price.amount");
             var unit = rig.Prices[i].Unit;
-            if (unit is not null && (unit == PriceUnit.Each) != (Catalogue.Part(of) is not null)) c.Add($"prices[{i}].unit", "parts are priced by the piece, pipes and solids by length or area");
+            if (unit is not null && (unit == PriceUnit.Each) != (Catalogue.Part(of) is not null))
+                c.Add($"prices[{i}].unit", "parts are priced by the piece, pipes and solids by length or area");
             if (unit == PriceUnit.SquareMetre && Catalogue.Solid(of) is null) c.Add($"prices[{i}].unit", "only solids are priced by the square metre");
         }
         CheckPlans(c, rig.Plans ?? [], rig.Shell.Zones);
@@ -137,14 +140,16 @@ public static partial class RigCheck
             {
                 string port = $"{at}.ports[{k}]";
                 c.Place($"{port}.offset", part.Ports[k].Offset);
-                if (part.Box.OutsideM(part.Box.At + part.Ports[k].Offset) > PortReachM) c.Add($"{port}.offset", $"it lies more than {PortReachM} m off its part", essential: false);
+                if (part.Box.OutsideM(part.Box.At + part.Ports[k].Offset) > PortReachM)
+                    c.Add($"{port}.offset", $"it lies more than {PortReachM} m off its part", essential: false);
                 if (part.Ports[k].BoreM is { } bore) c.Range($"{port}.boreM", bore, "port.boreM");
             }
             if (part.Orientation is { QuarterTurns: not (>= 0 and <= 3) }) c.Add($"{at}.orientation.quarterTurns", "it must lie between 0 and 3");
             if (part.HoldsL is { } holds)
             {
                 c.Range($"{at}.holdsL", holds, "part.holdsL");
-                if (holds == 0 && stock?.Passage == Passage.Vessel) c.Add($"{at}.holdsL", "a vessel holds more than 0 L; leave it out to take the content of its box", essential: false);
+                if (holds == 0 && stock?.Passage == Passage.Vessel)
+                    c.Add($"{at}.holdsL", "a vessel holds more than 0 L; leave it out to take the content of its box", essential: false);
             }
             if (part.Reach?.Screws is { } screws) c.Range($"{at}.reach.screws", screws, "part.reach.screws");
             if (part.LossWPerK is { } loss) c.Range($"{at}.lossWPerK", loss, "part.lossWPerK");
@@ -219,21 +224,24 @@ public static partial class RigCheck
             var scenario = rig.Scenarios[i];
             string at = $"scenarios[{i}]";
             c.Name($"{at}.name", scenario.Name);
-            if (scenario.Kind != ScenarioKind.Own && rig.Scenarios.Take(i).Any(s => s.Kind == scenario.Kind)) c.Add($"{at}.kind", "there is a scenario of this kind already");
+            if (scenario.Kind != ScenarioKind.Own && rig.Scenarios.Take(i).Any(s => s.Kind == scenario.Kind))
+                c.Add($"{at}.kind", "there is a scenario of this kind already");
             c.Unique($"{at}.settings", scenario.Settings);
             for (int k = 0; k < scenario.Settings.Count; k++)
             {
                 var setting = scenario.Settings[k];
                 if (!parts.TryGetValue(setting.Id, out var part)) c.Add($"{at}.settings[{k}].id", $"there is no part '{setting.Id}'");
                 else if (Catalogue.Part(part.Stock) is { } stock && stock.Positions.All(p => p.Id != setting.Position))
-                    c.Add($"{at}.settings[{k}].position", stock.Positions.Count == 0 ? $"a {stock.Name} has no positions" : $"a {stock.Name} can be {string.Join(", ", stock.Positions.Select(p => p.Id))}");
+                    c.Add($"{at}.settings[{k}].position", stock.Positions.Count == 0 ? $"a {stock.Name} has no positions"
+                        : $"a {stock.Name} can be {string.Join(", ", stock.Positions.Select(p => p.Id))}");
             }
         }
         c.Unique("byHand", rig.ByHand);
         for (int i = 0; i < rig.ByHand.Count; i++)
         {
             if (!parts.ContainsKey(rig.ByHand[i].Id)) c.Add($"byHand[{i}].id", $"there is no part '{rig.ByHand[i].Id}'");
-            if (string.IsNullOrWhiteSpace(rig.ByHand[i].Task) || rig.ByHand[i].Task.Length > 200) c.Add($"byHand[{i}].task", "say in 1 to 200 characters what is done");
+            if (string.IsNullOrWhiteSpace(rig.ByHand[i].Task) || rig.ByHand[i].Task.Length > 200)
+                c.Add($"byHand[{i}].task", "say in 1 to 200 characters what is done");
         }
     }
 

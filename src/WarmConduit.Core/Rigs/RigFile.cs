@@ -131,9 +131,11 @@ public static class RigFile
         string Quoted() => said.Split('\'') is { Length: > 2 } parts ? parts[1] : "";
         if (said.StartsWith("The JSON value could not be converted", StringComparison.Ordinal)) return "this is not the kind of value that belongs here";
         if (said.Contains("could not be mapped to any .NET member", StringComparison.Ordinal)) return $"the field '{Quoted()}' is not known";
-        if (said.Contains("missing required properties", StringComparison.Ordinal)) return $"it lacks {said[(said.IndexOf(':', StringComparison.Ordinal) + 1)..].Split(" Path")[0].Trim().TrimEnd('.')}";
+        if (said.Contains("missing required properties", StringComparison.Ordinal))
+            return $"it lacks {said[(said.IndexOf(':', StringComparison.Ordinal) + 1)..].Split(" Path")[0].Trim().TrimEnd('.')}";
         if (said.Contains("uplicate", StringComparison.Ordinal)) return $"the field '{Quoted()}' stands here twice";
-        if (said.Contains("doesn't allow null", StringComparison.Ordinal) || said.Contains("cannot be null", StringComparison.Ordinal)) return "a value belongs here";
+        if (said.Contains("doesn't allow null", StringComparison.Ordinal) || said.Contains("cannot be null", StringComparison.Ordinal))
+            return "a value belongs here";
         if (said.Contains("type discriminator", StringComparison.Ordinal)) return "its 'kind' is missing or not known";
         if (said.Contains("maximum", StringComparison.Ordinal) && said.Contains("depth", StringComparison.Ordinal)) return "it is nested too deep";
         string where = e.LineNumber is { } line ? $" (line {line + 1}, byte {e.BytePositionInLine + 1})" : "";
@@ -180,7 +182,11 @@ public static class RigFile
 
     private static JsonSerializerOptions MakeOptions(bool indented)
     {
-        var options = new JsonSerializerOptions(JsonSerializerDefaults.Web) { WriteIndented = indented, DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull };
+        var options = new JsonSerializerOptions(JsonSerializerDefaults.Web)
+        {
+            WriteIndented = indented,
+            DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull
+        };
         ReadStrictly(options);
         options.MakeReadOnly(populateMissingResolver: true);
         return options;

@@ -44,7 +44,8 @@ public sealed class RigIndex
     /// <summary>Where an end of a run is: its port, or the place of a loose end.</summary>
     public Point3 PlaceOf(RunEnd end) => end.At ?? _parts[end.Part!].PortAt(end.Port!)!.Value;
 
-    /// <summary>The whole course of <paramref name="run"/>: its ends and the bends between, in its own sense. At least two points; worked out once, and not to be written to.</summary>
+    /// <summary>The whole course of <paramref name="run"/>: its ends and the bends between, in its own sense. At least two points; worked out once, and not to
+    /// be written to.</summary>
     public Point3[] CourseOf(Run run) => _courses.GetOrAdd(run, _laid);
 
     /// <summary>Length of pipe in <paramref name="run"/>, m: its course and its slack.</summary>
@@ -57,7 +58,8 @@ public sealed class RigIndex
     }
 
     /// <summary>
-    /// Whether a part holds heating fluid: all that is joined to it carries that. The fluid stays in its circuit and does not freeze, so it is no water that a rig is emptied of.
+    /// Whether a part holds heating fluid: all that is joined to it carries that. The fluid stays in its circuit and does not freeze, so it is no water that a
+    /// rig is emptied of.
     /// </summary>
     public bool HoldsCoolant(Part part) => _coolant.Contains(part.Id);
 

@@ -100,8 +100,8 @@ public sealed record Run(
     double? SlackM = null) : IIdentified
 {
     /// <summary>
-    /// Into how many spans clips part a straight length of <paramref name="lengthM"/> metres: by their distance, or one where they are placed at points. Points of the course hold the
-    /// pipe as well. Null where nothing is known of clips.
+    /// Into how many spans clips part a straight length of <paramref name="lengthM"/> metres: by their distance, or one where they are placed at points. Points
+    /// of the course hold the pipe as well. Null where nothing is known of clips.
     /// </summary>
     public int? Spans(double lengthM) =>
         ClipSpacingM is { } spacing ? Math.Max(1, (int)Math.Ceiling(lengthM / spacing - 1e-9)) : Bends.Any(b => b.Fixing is not null) ? 1 : null;

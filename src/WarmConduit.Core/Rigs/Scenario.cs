@@ -58,7 +58,8 @@ public static class Scenarios
         new("town-water", "Town water", ScenarioKind.TownWater, []),
     ];
 
-    /// <summary>The position of a part of <paramref name="stock"/> in a scenario of <paramref name="kind"/> where none is set; null for a part that cannot be set.</summary>
+    /// <summary>The position of a part of <paramref name="stock"/> in a scenario of <paramref name="kind"/> where none is set; null for a part that cannot be
+    /// set.</summary>
     public static string? Usual(StockPart stock, ScenarioKind kind) => stock.Passage switch
     {
         Passage.Valve => kind == ScenarioKind.Drain ? Positions.HalfOpen : Positions.Open,

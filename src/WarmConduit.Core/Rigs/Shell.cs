@@ -62,7 +62,8 @@ public sealed record FaceLayer(string Material, double ThicknessM);
 /// <param name="Towards">The zone behind it; left out: outdoors.</param>
 /// <param name="Rearward">It looks rearward: driving, it gets half the wind; left out: it does not.</param>
 public sealed record Face(
-    string Id, string Name, FaceSide Side, double AreaM2, IReadOnlyList<FaceLayer> Layers, double BridgeFraction, IReadOnlyList<FaceLayer> BridgeLayers, string? Towards = null, bool? Rearward = null) : IIdentified;
+    string Id, string Name, FaceSide Side, double AreaM2, IReadOnlyList<FaceLayer> Layers, double BridgeFraction, IReadOnlyList<FaceLayer> BridgeLayers,
+    string? Towards = null, bool? Rearward = null) : IIdentified;
 
 /// <summary>What heats a zone while heat is on: it holds <paramref name="SetpointC"/> with at most <paramref name="PowerW"/>.</summary>
 /// <param name="PowerW">Most it gives, W; 0 to 50,000.</param>
@@ -133,14 +134,16 @@ public sealed record Zone(
 /// <param name="Axles">What carries it, as weighed; left out: not known yet.</param>
 /// <param name="Photos">Pictures under the drawings, at most 12; left out: none.</param>
 public sealed record Shell(
-    Box Body, IReadOnlyList<Obstacle> Obstacles, IReadOnlyList<Zone> Zones, IReadOnlyList<KeepOut> KeepOuts, IReadOnlyList<Access> Access, Axles? Axles = null, IReadOnlyList<Photo>? Photos = null)
+    Box Body, IReadOnlyList<Obstacle> Obstacles, IReadOnlyList<Zone> Zones, IReadOnlyList<KeepOut> KeepOuts, IReadOnlyList<Access> Access, Axles? Axles = null,
+    IReadOnlyList<Photo>? Photos = null)
 {
     /// <summary>What lets hands in at <paramref name="place"/>; null where nothing does.</summary>
     public Access? AccessTo(Point3 place) => Access.FirstOrDefault(a => a.Box.Holds(place));
 }
 
 /// <summary>
-/// What carries the vehicle, and what it weighs before the water system is in it. Of a trailer the coupling stands for the front axle; of a cabin its carrier's axles are meant.
+/// What carries the vehicle, and what it weighs before the water system is in it. Of a trailer the coupling stands for the front axle; of a cabin its carrier's
+/// axles are meant.
 /// </summary>
 /// <param name="FrontXM">Front axle, or coupling, along the vehicle, m; -30 to 30.</param>
 /// <param name="WheelbaseM">From there back to the rear axle, m; 0.5 to 15.</param>
@@ -152,7 +155,8 @@ public sealed record Shell(
 /// <param name="TotalMostKg">Most in all, kg; left out: not known.</param>
 /// <param name="OtherKg">What is loaded besides: people, furniture, gear, kg, in the middle of the body; 0 to 10,000.</param>
 public sealed record Axles(
-    double FrontXM, double WheelbaseM, double TrackM, double FrontKg, double RearKg, double? FrontMostKg = null, double? RearMostKg = null, double? TotalMostKg = null, double OtherKg = 0);
+    double FrontXM, double WheelbaseM, double TrackM, double FrontKg, double RearKg, double? FrontMostKg = null, double? RearMostKg = null,
+    double? TotalMostKg = null, double OtherKg = 0);
 
 /// <summary>What kind of thing is in the way.</summary>
 public enum ObstacleKind

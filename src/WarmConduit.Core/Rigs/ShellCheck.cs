@@ -16,7 +16,8 @@ internal static class ShellCheck
             c.Range("shell.axles.wheelbaseM", axles.WheelbaseM, "axles.wheelbaseM");
             c.Range("shell.axles.trackM", axles.TrackM, "axles.trackM");
             c.Range("shell.axles.otherKg", axles.OtherKg, "axles.otherKg");
-            foreach (var (field, kg) in ((string, double?)[])[("frontKg", axles.FrontKg), ("rearKg", axles.RearKg), ("frontMostKg", axles.FrontMostKg), ("rearMostKg", axles.RearMostKg), ("totalMostKg", axles.TotalMostKg)])
+            foreach (var (field, kg) in ((string, double?)[])[("frontKg", axles.FrontKg), ("rearKg", axles.RearKg), ("frontMostKg", axles.FrontMostKg),
+                ("rearMostKg", axles.RearMostKg), ("totalMostKg", axles.TotalMostKg)])
                 if (kg is { } value) c.Range($"shell.axles.{field}", value, "axles.kg");
         }
         Boxes(c, "shell.obstacles", shell.Obstacles, o => o.Name, o => o.Box);
@@ -56,7 +57,8 @@ internal static class ShellCheck
                 c.Range($"{at}.openings[{o}].areaM2", opening.AreaM2, "opening.areaM2");
                 c.Range($"{at}.openings[{o}].heightM", opening.HeightM, "opening.heightM");
                 if (shell.Zones.Find(opening.Towards) is { } other && opening.MostHeightM(zone, other) is var most && opening.HeightM > most + 1e-6)
-                    c.Add($"{at}.openings[{o}].heightM", FormattableString.Invariant($"between {zone.Name} and {other.Name} it can have {most:0.###} m at most"), essential: false);
+                    c.Add($"{at}.openings[{o}].heightM",
+                        FormattableString.Invariant($"between {zone.Name} and {other.Name} it can have {most:0.###} m at most"), essential: false);
             }
             if (zone.Heater is not { } heater) continue;
             c.Range($"{at}.heater.powerW", heater.PowerW, "heater.powerW");
@@ -72,7 +74,8 @@ internal static class ShellCheck
         {
             string at = $"shell.photos[{i}]";
             c.Name($"{at}.name", photos[i].Name);
-            if (photos[i].Picture is not { Length: 64 } hash || hash.Any(d => !char.IsAsciiHexDigitLower(d))) c.Add($"{at}.picture", "it is not the name of a stored picture");
+            if (photos[i].Picture is not { Length: 64 } hash || hash.Any(d => !char.IsAsciiHexDigitLower(d)))
+                c.Add($"{at}.picture", "it is not the name of a stored picture");
             c.Count($"{at}.corners", photos[i].Corners.Count, 4, 4);
             foreach (var corner in photos[i].Corners)
             {

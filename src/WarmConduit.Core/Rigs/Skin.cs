@@ -10,14 +10,15 @@ namespace WarmConduit.Core.Rigs;
 public sealed record SkinPiece(string ZoneId, Facing Facing, string? Towards, double AreaM2);
 
 /// <summary>
-/// Faces of zones from their boxes. A place belongs to the smallest zone that holds it, so a zone is its box less the zones inside it; where two zones meet there is one partition, and
-/// where a zone meets none there is a face to outdoors.
+/// Faces of zones from their boxes. A place belongs to the smallest zone that holds it, so a zone is its box less the zones inside it; where two zones meet
+/// there is one partition, and where a zone meets none there is a face to outdoors.
 /// </summary>
 public static class Skin
 {
     private const double Least = 1e-6;
 
-    /// <summary>All faces of <paramref name="zones"/>, in order of zone, facing and what is behind. O(planes³ + zones · cells) with at most two planes a zone and axis.</summary>
+    /// <summary>All faces of <paramref name="zones"/>, in order of zone, facing and what is behind. O(planes³ + zones · cells) with at most two planes a zone
+    /// and axis.</summary>
     public static IReadOnlyList<SkinPiece> Of(IReadOnlyList<Zone> zones)
     {
         double[] xs = Planes(zones, z => (z.Box.At.XM, z.Box.Far().XM));
@@ -29,7 +30,8 @@ public static class Skin
         Array.Fill(owner, -1);
         int At(int i, int j, int k) => (i * ny + j) * nz + k;
         // The largest first: what is smaller lies over it.
-        foreach (int z in Enumerable.Range(0, zones.Count).OrderByDescending(n => zones[n].Box.VolumeM3()).ThenByDescending(n => zones[n].Id, StringComparer.Ordinal))
+        foreach (int z in Enumerable.Range(0, zones.Count).OrderByDescending(n => zones[n].Box.VolumeM3())
+            .ThenByDescending(n => zones[n].Id, StringComparer.Ordinal))
         {
             var (low, high) = (zones[z].Box.At, zones[z].Box.Far());
             for (int i = Index(xs, low.XM); i < Index(xs, high.XM); i++)

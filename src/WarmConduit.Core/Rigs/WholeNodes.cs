@@ -4,14 +4,16 @@ using System.Text.Json.Serialization;
 
 namespace WarmConduit.Core.Rigs;
 
-/// <summary>Reads values of any kind whole: fields named twice and text that is no text are refused where they are read, not found out later by whoever looks at them.</summary>
+/// <summary>Reads values of any kind whole: fields named twice and text that is no text are refused where they are read, not found out later by whoever looks
+/// at them.</summary>
 public sealed class WholeNodes : JsonConverterFactory
 {
     /// <inheritdoc/>
     public override bool CanConvert(Type typeToConvert) => typeof(JsonNode).IsAssignableFrom(typeToConvert);
 
     /// <inheritdoc/>
-    public override JsonConverter CreateConverter(Type typeToConvert, JsonSerializerOptions options) => (JsonConverter)Activator.CreateInstance(typeof(Of<>).MakeGenericType(typeToConvert))!;
+    public override JsonConverter CreateConverter(Type typeToConvert, JsonSerializerOptions options) =>
+        (JsonConverter)Activator.CreateInstance(typeof(Of<>).MakeGenericType(typeToConvert))!;
 
     /// <summary>All of <paramref name="node"/>, or a <see cref="JsonException"/>.</summary>
     public static void Walk(JsonNode? node)

@@ -5,7 +5,8 @@ using System.Text.Json.Serialization;
 namespace WarmConduit.Core.Rigs;
 
 /// <summary>
-/// Writes a thing from the bytes of the last time. Things of a rig never change and edited rigs share those that an edit leaves alone, so a save writes only what it touched. Safe for many threads.
+/// Writes a thing from the bytes of the last time. Things of a rig never change and edited rigs share those that an edit leaves alone, so a save writes only
+/// what it touched. Safe for many threads.
 /// </summary>
 /// <param name="plain">How it is written the first time, and read.</param>
 internal sealed class WrittenOnce<T>(JsonSerializerOptions plain) : JsonConverter<T>

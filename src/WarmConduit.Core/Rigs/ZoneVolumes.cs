@@ -28,7 +28,8 @@ internal static class ZoneVolumes
     {
         if (boxes.Count == 0) return 0;
         if (boxes.Count == 1) return boxes[0].VolumeM3();
-        double[] xs = Planes(boxes.Select(b => (b.At.XM, b.Far().XM))), ys = Planes(boxes.Select(b => (b.At.YM, b.Far().YM))), zs = Planes(boxes.Select(b => (b.At.ZM, b.Far().ZM)));
+        double[] xs = Planes(boxes.Select(b => (b.At.XM, b.Far().XM))), ys = Planes(boxes.Select(b => (b.At.YM, b.Far().YM))),
+            zs = Planes(boxes.Select(b => (b.At.ZM, b.Far().ZM)));
         double sum = 0;
         for (int i = 0; i + 1 < xs.Length; i++)
             for (int j = 0; j + 1 < ys.Length; j++)

@@ -58,7 +58,8 @@ public sealed record Conditions(
     /// <summary>How warm living space without a heater is taken to have been kept, °C.</summary>
     public const double UsualInsideC = 18;
 
-    /// <summary>A night as the brief fears it: from ten in the evening to six, parked level, the lowest temperature, heat as the way of living has it.</summary>
+    /// <summary>A night as the brief fears it: from ten in the evening to six, parked level, the lowest temperature, heat as the way of living has
+    /// it.</summary>
     public static Conditions Of(Brief brief) => new(
         brief.LowestC,
         brief.WindMPerS,
@@ -72,11 +73,13 @@ public sealed record Conditions(
     /// <summary>That night with the water as it was left, where anything is known of that.</summary>
     public static Conditions Of(Rig rig) => rig.Left is null ? Of(rig.Brief) : Of(rig.Brief) with { Water = WaterState.AsLeft };
 
-    /// <summary>What the brief asks it to stand without heat, as it is left then: full where it is lived in, drained where it is not; ten days at the most.</summary>
+    /// <summary>What the brief asks it to stand without heat, as it is left then: full where it is lived in, drained where it is not; ten days at the
+    /// most.</summary>
     public static Conditions WithoutHeat(Brief brief) => Of(brief) with { HeatOn = false, Hours = Math.Clamp(brief.HoursWithoutHeat, 0.5, PlanEvent.MostH) };
 
     /// <summary>
-    /// A steady night worked out of this one: its temperature and wind, or the coldest hour and the mean wind of its weather. For what is told of a night as a whole; nothing else is to be asked of it.
+    /// A steady night worked out of this one: its temperature and wind, or the coldest hour and the mean wind of its weather. For what is told of a night as a
+    /// whole; nothing else is to be asked of it.
     /// </summary>
     public SteadyNight Steady()
     {
@@ -92,7 +95,8 @@ public sealed record Conditions(
     public Conditions In(Rig rig) => PlanId is null ? this : this with { Events = rig.Plans?.Find(PlanId)?.Events };
 
     /// <summary>How warm living space was kept: as is said, else as its heater's set point says.</summary>
-    public double KeptC(Rig rig) => InsideC ?? rig.Shell.Zones.FirstOrDefault(z => z is { Kind: ZoneKind.Living, Heater.PowerW: > 0 })?.Heater!.SetpointC ?? UsualInsideC;
+    public double KeptC(Rig rig) => InsideC ?? rig.Shell.Zones.FirstOrDefault(z => z is { Kind: ZoneKind.Living, Heater.PowerW: > 0 })?.Heater!.SetpointC
+        ?? UsualInsideC;
 
     /// <summary>This night with <paramref name="outdoorC"/> from its start to its end: in the mean wind and under the mean cover of its weather.</summary>
     public Conditions Constant(double outdoorC)

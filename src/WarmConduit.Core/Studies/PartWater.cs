@@ -21,7 +21,8 @@ public static class PartWater
     {
         var stock = Catalogue.Part(part.Stock)!;
         if (part.MassKg is { } own) return own;
-        return stock is { Passage: Passage.Vessel, Group: PartGroup.Store or PartGroup.Waste } ? stock.MassKg * Walls(part.Box.Size) / Walls(stock.Size) : stock.MassKg;
+        return stock is { Passage: Passage.Vessel, Group: PartGroup.Store or PartGroup.Waste } ? stock.MassKg * Walls(part.Box.Size) / Walls(stock.Size)
+            : stock.MassKg;
 
         static double Walls(Point3 size) => (size.XM * size.YM) + (size.XM * size.ZM) + (size.YM * size.ZM);
     }
@@ -44,7 +45,8 @@ public static class PartWater
     public static bool Pushes(Part part) => part.Stock is "accumulator" or "expansion-vessel";
 
     /// <summary>
-    /// How high water can stand in a part that is no vessel, above its lowest port, m: a joint's bore, else its body. A part that stands in a pool by less is as full as the pool is deep in it. Estimate.
+    /// How high water can stand in a part that is no vessel, above its lowest port, m: a joint's bore, else its body. A part that stands in a pool by less is
+    /// as full as the pool is deep in it. Estimate.
     /// </summary>
     public static double InnerHeightM(Part part)
     {

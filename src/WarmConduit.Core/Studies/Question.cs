@@ -55,11 +55,13 @@ public sealed class Question
     /// <summary>The rig as the Levels engine sees it in this scenario.</summary>
     internal RigLevels Levels => _levels ??= new RigLevels(Index, Scenario);
 
-    /// <summary>The steps that find the levels of <see cref="Levels"/> at any attitude; null when nothing is open. An edit that only moves things keeps those of the rig before it.</summary>
+    /// <summary>The steps that find the levels of <see cref="Levels"/> at any attitude; null when nothing is open. An edit that only moves things keeps those
+    /// of the rig before it.</summary>
     internal Elimination? Elimination =>
         Levels.Graph is not { } graph ? null : _elimination?.Fits(graph) == true ? _elimination : _elimination = new Elimination(graph);
 
-    /// <summary>Runs through which pumps that are run dry drive air (<see cref="AirHolds.Driven"/>); kept as <see cref="Elimination"/> is. Only where something is open.</summary>
+    /// <summary>Runs through which pumps that are run dry drive air (<see cref="AirHolds.Driven"/>); kept as <see cref="Elimination"/> is. Only where something
+    /// is open.</summary>
     internal IReadOnlySet<int> DrivenRuns
     {
         get
@@ -94,9 +96,12 @@ public sealed class Question
     }
 
     // How high each vessel is filled to begin with.
-    private double[] Surfaces() => [.. Levels.VesselOf.OrderBy(v => v.Value).Select(v => Index.Part(v.Key)).Select(p => PartWater.AtStartL(p, Conditions) / PartWater.HoldsL(p) is < 1 and var share ? VesselSlice.SurfaceM(p.Box, share, Conditions.Parked) : double.PositiveInfinity)];
+    private double[] Surfaces() => [.. Levels.VesselOf.OrderBy(v => v.Value).Select(v => Index.Part(v.Key))
+        .Select(p => PartWater.AtStartL(p, Conditions) / PartWater.HoldsL(p) is < 1 and var share ? VesselSlice.SurfaceM(p.Box, share, Conditions.Parked)
+        : double.PositiveInfinity)];
 
-    /// <summary>This question, which tells <paramref name="progress"/> the share that is done, 0 to 1, where its study takes long; what that asks in turn tells nothing.</summary>
+    /// <summary>This question, which tells <paramref name="progress"/> the share that is done, 0 to 1, where its study takes long; what that asks in turn tells
+    /// nothing.</summary>
     public Question Telling(IProgress<double>? progress)
     {
         _progress = progress;
@@ -124,7 +129,15 @@ public sealed class Question
     /// <summary>The same rig under other conditions; what does not depend on them is shared.</summary>
     public Question With(Conditions conditions)
     {
-        var other = new Question(Rig, conditions, Cancel) { _index = _index, _cuts = _cuts, _elimination = _elimination, _driven = _driven, _against = _against, _films = _films };
+        var other = new Question(Rig, conditions, Cancel)
+        {
+            _index = _index,
+            _cuts = _cuts,
+            _elimination = _elimination,
+            _driven = _driven,
+            _against = _against,
+            _films = _films
+        };
         if (other.Scenario.Id != Scenario.Id) return other;
         other._levels = _levels;
         if (conditions.Parked != Conditions.Parked) return other;
@@ -135,8 +148,8 @@ public sealed class Question
     }
 
     /// <summary>
-    /// The same conditions for an edited <paramref name="rig"/>; what lies against its faces is shared where the shell is the same object. The original may be shared between threads
-    /// once <see cref="Warm"/> has been called.
+    /// The same conditions for an edited <paramref name="rig"/>; what lies against its faces is shared where the shell is the same object. The original may be
+    /// shared between threads once <see cref="Warm"/> has been called.
     /// </summary>
     public Question On(Rig rig, CancellationToken cancel)
     {
@@ -150,7 +163,8 @@ public sealed class Question
 
     // But for plans and what was done to it, they are the same.
     private bool SameThings(Rig rig) =>
-        ReferenceEquals(rig.Parts, Rig.Parts) && ReferenceEquals(rig.Runs, Rig.Runs) && ReferenceEquals(rig.Shell, Rig.Shell) && ReferenceEquals(rig.Scenarios, Rig.Scenarios) && ReferenceEquals(rig.ByHand, Rig.ByHand)
+        ReferenceEquals(rig.Parts, Rig.Parts) && ReferenceEquals(rig.Runs, Rig.Runs) && ReferenceEquals(rig.Shell, Rig.Shell)
+            && ReferenceEquals(rig.Scenarios, Rig.Scenarios) && ReferenceEquals(rig.ByHand, Rig.ByHand)
         && ReferenceEquals(rig.Brief, Rig.Brief);
 
     /// <summary>Works out what edited copies can share.</summary>

@@ -37,7 +37,8 @@ public abstract class Study
     /// <summary>Whether it can be asked without an input.</summary>
     public abstract bool Usual { get; }
 
-    /// <summary>Asks it. <paramref name="input"/> is an <see cref="Input"/> that was checked before; null: none, for a study that can be asked without.</summary>
+    /// <summary>Asks it. <paramref name="input"/> is an <see cref="Input"/> that was checked before; null: none, for a study that can be asked
+    /// without.</summary>
     public abstract object Ask(Question question, IStudyInput? input = null);
 
     /// <summary>A study of a rig and a night alone; asked once for a <see cref="Question"/>.</summary>

@@ -95,4 +95,5 @@ public sealed record Unit(Quantity Quantity, string Symbol, double Factor, doubl
 /// <param name="Offset">See the factor.</param>
 /// <param name="Decimals">Digits after the point.</param>
 /// <param name="Denominator">Above 1: printed as a fraction of this.</param>
-public sealed record PrintRule(Quantity Quantity, UnitSystem System, double Below, string Symbol, double Factor, double Offset, int Decimals, int Denominator = 1);
+public sealed record PrintRule(Quantity Quantity, UnitSystem System, double Below, string Symbol, double Factor, double Offset, int Decimals,
+    int Denominator = 1);

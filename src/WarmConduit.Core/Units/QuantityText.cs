@@ -14,14 +14,16 @@ public static class QuantityText
 {
     /// <summary>
     /// Value of <paramref name="text"/> in the base unit of <paramref name="quantity"/>. A bare number has the unit of what stands <paramref name="beside"/> it
-    /// ("mm", "0.30 m"), else the one usual in <paramref name="system"/>. Throws <see cref="QuantityFormatException"/> with the position and reason otherwise. Never returns NaN or an infinity. O(length).
+    /// ("mm", "0.30 m"), else the one usual in <paramref name="system"/>. Throws <see cref="QuantityFormatException"/> with the position and reason otherwise.
+    /// Never returns NaN or an infinity. O(length).
     /// </summary>
     public static double Parse(string text, Quantity quantity, UnitSystem system, string? beside = null)
     {
         var reader = new Reader(text);
         reader.SkipSpace();
         if (reader.AtEnd) throw reader.Error("write a number");
-        double value = quantity == Quantity.ThermalResistance && reader.TakeRValue(out double r) ? r * UnitOf(quantity, "R").Factor : Terms(reader, quantity, system, beside);
+        double value = quantity == Quantity.ThermalResistance && reader.TakeRValue(out double r) ? r * UnitOf(quantity, "R").Factor
+            : Terms(reader, quantity, system, beside);
         reader.SkipSpace();
         if (!reader.AtEnd) throw reader.Error($"'{reader.Rest()}' is too much here");
         if (!double.IsFinite(value)) throw reader.Error("the number is too large");
@@ -211,7 +213,8 @@ public static class QuantityText
                 {
                     string said = text[start.._at];
                     _at = start;
-                    throw Error($"'{said}' can be read as {said.Replace(",", "", StringComparison.Ordinal)} or as {said.Replace(',', '.').TrimEnd('0').TrimEnd('.')}: write the one you mean");
+                    throw Error($"'{said}' can be read as {said.Replace(",", "", StringComparison.Ordinal)} or as " +
+                        $"{said.Replace(',', '.').TrimEnd('0').TrimEnd('.')}: write the one you mean");
                 }
             }
             if (_at == start || (_at == start + 1 && !whole))

@@ -68,7 +68,8 @@ public static class UnitTable
         U(Quantity.Number, "", 1),
     ];
 
-    /// <summary>How values are printed; of the rules for a quantity and system the first whose <see cref="PrintRule.Below"/> exceeds the value's size holds.</summary>
+    /// <summary>How values are printed; of the rules for a quantity and system the first whose <see cref="PrintRule.Below"/> exceeds the value's size
+    /// holds.</summary>
     public static IReadOnlyList<PrintRule> PrintRules { get; } =
     [
         .. Rules(Quantity.Length, UnitSystem.Metric, (1.9995, "mm", 0, 1), (Most, "m", 2, 1)),
@@ -110,7 +111,8 @@ public static class UnitTable
 
     private const double Most = 1e300;
 
-    /// <summary>The unit in which a bare number of <paramref name="quantity"/> is read: that of the largest values printed, but mm and inches for lengths.</summary>
+    /// <summary>The unit in which a bare number of <paramref name="quantity"/> is read: that of the largest values printed, but mm and inches for
+    /// lengths.</summary>
     public static Unit Bare(Quantity quantity, UnitSystem system)
     {
         string symbol = quantity == Quantity.Length
@@ -123,7 +125,8 @@ public static class UnitTable
 
     private static Unit U(Quantity quantity, string symbol, double factor, params string[] spellings) => new(quantity, symbol, factor, 0, spellings);
 
-    private static IEnumerable<PrintRule> Rules(Quantity quantity, UnitSystem system, params (double Below, string Symbol, int Decimals, int Denominator)[] rules)
+    private static IEnumerable<PrintRule> Rules(Quantity quantity, UnitSystem system,
+        params (double Below, string Symbol, int Decimals, int Denominator)[] rules)
     {
         foreach (var (below, symbol, decimals, denominator) in rules)
         {

@@ -10,7 +10,8 @@ namespace WarmConduit.Core.Weather;
 /// <param name="Zones">Rooms with a thermometer.</param>
 /// <param name="Unread">Headings of columns that were not read.</param>
 public sealed record Thermometers(
-    IReadOnlyList<double> TimeS, IReadOnlyList<double> OutdoorC, IReadOnlyList<double>? HeaterW, IReadOnlyList<ThermometerSeries> Zones, IReadOnlyList<string>? Unread = null)
+    IReadOnlyList<double> TimeS, IReadOnlyList<double> OutdoorC, IReadOnlyList<double>? HeaterW, IReadOnlyList<ThermometerSeries> Zones,
+    IReadOnlyList<string>? Unread = null)
 {
     /// <summary>Fewest readings that are taken.</summary>
     public const int LeastReadings = 12;

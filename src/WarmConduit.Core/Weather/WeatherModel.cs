@@ -3,8 +3,9 @@ using System.Collections.Concurrent;
 namespace WarmConduit.Core.Weather;
 
 /// <summary>
-/// Hourly winters of the three invented places, drawn from a seed: the season as a cosine, spells of some days and gusts of some hours as first-order autoregressions, nights that cool more
-/// under a clear sky than a covered one. The same place and winter give the same hours for ever. Invented: no station stands behind it.
+/// Hourly winters of the three invented places, drawn from a seed: the season as a cosine, spells of some days and gusts of some hours as first-order
+/// autoregressions, nights that cool more under a clear sky than a covered one. The same place and winter give the same hours for ever. Invented: no station
+/// stands behind it.
 /// </summary>
 public static class WeatherModel
 {
@@ -28,7 +29,8 @@ public static class WeatherModel
 
     /// <summary>The place that is written so (kettleFell), whatever its letters' case; null: none is.</summary>
     public static WeatherPlace? Named(string written) =>
-        Enum.GetValues<WeatherPlace>().Where(p => p.ToString().Equals(written, StringComparison.OrdinalIgnoreCase)).Select(p => (WeatherPlace?)p).FirstOrDefault();
+        Enum.GetValues<WeatherPlace>().Where(p => p.ToString().Equals(written, StringComparison.OrdinalIgnoreCase)).Select(p => (WeatherPlace?)p)
+            .FirstOrDefault();
 
     /// <summary>The hours of a winter from midnight of 1 October on. O(hours) the first time.</summary>
     public static IReadOnlyList<WeatherHour> Winter(WeatherPlace place, int winter)

@@ -22,7 +22,8 @@ public enum WeatherPlace
     OsmerPlain,
 }
 
-/// <summary>Which weather a night has: a night of a seeded winter at one of the invented places, or hours of the builder's own. Exactly one of the two.</summary>
+/// <summary>Which weather a night has: a night of a seeded winter at one of the invented places, or hours of the builder's own. Exactly one of the
+/// two.</summary>
 /// <param name="Place">The place.</param>
 /// <param name="Winter">Which of its winters, 1 to 9999: each is another draw.</param>
 /// <param name="Day">Day of the winter on which the night starts, 0 (1 October) to 181.</param>
@@ -55,7 +56,8 @@ public sealed record WeatherChoice(WeatherPlace? Place = null, int Winter = 1, i
             }
     }
 
-    /// <summary>The weather from <paramref name="startHour"/> (hour of the day) of the night's day on, one value an hour, for at least <paramref name="hours"/> hours.</summary>
+    /// <summary>The weather from <paramref name="startHour"/> (hour of the day) of the night's day on, one value an hour, for at least <paramref name="hours"/>
+    /// hours.</summary>
     public IReadOnlyList<WeatherHour> From(double startHour, double hours)
     {
         int count = (int)Math.Ceiling(hours) + 1;
@@ -87,7 +89,8 @@ public sealed record Exposure(double HoursBelow, double DegreeHours, double Cold
             {
                 double hours = (now.AtS - was.AtS) / HourS;
                 // Where it passes 0 °C on the way, only a part of it is below, at its start or at its end.
-                double share = was.C < 0 && now.C < 0 ? 1 : was.C >= 0 && now.C >= 0 ? 0 : Math.Min(was.C, now.C) / (Math.Min(was.C, now.C) - Math.Max(was.C, now.C));
+                double share = was.C < 0 && now.C < 0 ? 1 : was.C >= 0 && now.C >= 0 ? 0
+                    : Math.Min(was.C, now.C) / (Math.Min(was.C, now.C) - Math.Max(was.C, now.C));
                 below += share * hours;
                 degrees -= share * hours * (Math.Min(0, was.C) + Math.Min(0, now.C)) / 2;
                 spell = (was.C < 0 ? spell : 0) + (share * hours);

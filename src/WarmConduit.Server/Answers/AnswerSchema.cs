@@ -40,5 +40,6 @@ internal static class AnswerSchema
         return Task.CompletedTask;
     }
 
-    private static IEnumerable<(Study Study, Type Type)> Types(Func<Study, Type?> of) => StudyRegistry.All.Where(s => of(s) is not null).Select(s => (s, of(s)!));
+    private static IEnumerable<(Study Study, Type Type)> Types(Func<Study, Type?> of) =>
+        StudyRegistry.All.Where(s => of(s) is not null).Select(s => (s, of(s)!));
 }

@@ -8,8 +8,8 @@ namespace WarmConduit.Server.Answers;
 internal sealed class LaneFullException() : Exception("Too many questions at once.");
 
 /// <summary>
-/// Who works when: small questions, large ones and jobs each have a lane of their own, so that what a drag asks never stands behind what takes long. In a lane it is first come, first
-/// served. A turn is taken once the question has been read and checked, and given back when its answer is there.
+/// Who works when: small questions, large ones and jobs each have a lane of their own, so that what a drag asks never stands behind what takes long. In a lane
+/// it is first come, first served. A turn is taken once the question has been read and checked, and given back when its answer is there.
 /// </summary>
 internal sealed class Lanes : IDisposable
 {
@@ -36,5 +36,10 @@ internal sealed class Lanes : IDisposable
         foreach (var lane in (ConcurrencyLimiter[])[_small, _large, _jobs]) lane.Dispose();
     }
 
-    private static ConcurrencyLimiter Lane(int atOnce) => new(new ConcurrencyLimiterOptions { PermitLimit = atOnce, QueueLimit = InLine, QueueProcessingOrder = QueueProcessingOrder.OldestFirst });
+    private static ConcurrencyLimiter Lane(int atOnce) => new(new ConcurrencyLimiterOptions
+    {
+        PermitLimit = atOnce,
+        QueueLimit = InLine,
+        QueueProcessingOrder = QueueProcessingOrder.OldestFirst
+    });
 }

@@ -19,12 +19,16 @@ internal static class WeatherEndpoints
     {
         var weather = api.MapGroup("/weather").WithTags("Weather");
         weather.MapPost("/", (WeatherText sent) => TypedResults.Ok(WeatherFiles.Read(sent.Text)))
-            .RequireRateLimiting(Hosting.Limits.Work).WithName("readWeather").WithSummary("Reads hourly weather from an EPW file or a table; what cannot be read is named by line and column.");
+            .RequireRateLimiting(Hosting.Limits.Work).WithName("readWeather")
+                .WithSummary("Reads hourly weather from an EPW file or a table; what cannot be read is named by line and column.");
         api.MapPost("/thermometers", (ThermometerText sent) => TypedResults.Ok(ThermometerFiles.Read(sent.Text, sent.Rooms)))
-            .RequireRateLimiting(Hosting.Limits.Work).WithTags("Weather").WithName("readThermometers").WithSummary("Reads a table of thermometers; what cannot be read is named by line and column.");
-        weather.MapGet("/{place}/{winter:int}.csv", (string place, int winter) => winter is >= 1 and <= WeatherChoice.MostWinters && WeatherModel.Named(place) is { } named
+            .RequireRateLimiting(Hosting.Limits.Work).WithTags("Weather").WithName("readThermometers")
+                .WithSummary("Reads a table of thermometers; what cannot be read is named by line and column.");
+        weather.MapGet("/{place}/{winter:int}.csv", (string place, int winter) => winter is >= 1 and <= WeatherChoice.MostWinters
+            && WeatherModel.Named(place) is { } named
                 ? Results.Text(WeatherFiles.Write(WeatherModel.Winter(named, winter)), "text/csv; charset=utf-8")
                 : Results.NotFound())
-            .Produces(200, contentType: "text/csv").WithName("getWinter").WithSummary("A winter of an invented place as a table, hour by hour from 1 October.").ProducesProblem(404);
+            .Produces(200, contentType: "text/csv").WithName("getWinter").WithSummary("A winter of an invented place as a table, hour by hour from 1 October.")
+                .ProducesProblem(404);
     }
 }

@@ -17,7 +17,9 @@ namespace WarmConduit.Server.Catalogues;
 /// <param name="Numbers">Numbers of the trade that screens use.</param>
 /// <param name="Limits">Between what the figures of documents and questions lie, by the thing that has the field and the field's name.</param>
 public sealed record CatalogueAnswer(
-    IReadOnlyList<PipeStock> Pipes, IReadOnlyList<SolidStock> Solids, IReadOnlyList<StockPart> Parts, IReadOnlyList<PartSet> Sets, IReadOnlyList<Scenario> Scenarios, IReadOnlyList<SchoolOf> Schools, IReadOnlyList<UsualRun> UsualRuns, IReadOnlyList<StepWord> StepWords, TradeNumbers Numbers,
+    IReadOnlyList<PipeStock> Pipes, IReadOnlyList<SolidStock> Solids, IReadOnlyList<StockPart> Parts, IReadOnlyList<PartSet> Sets,
+    IReadOnlyList<Scenario> Scenarios, IReadOnlyList<SchoolOf> Schools, IReadOnlyList<UsualRun> UsualRuns, IReadOnlyList<StepWord> StepWords,
+    TradeNumbers Numbers,
     IReadOnlyDictionary<string, FieldLimit> Limits);
 
 /// <summary>Numbers that screens judge by; the core has them once.</summary>
@@ -42,9 +44,11 @@ internal static class CatalogueEndpoints
         Schools.All,
         UsualRuns.All,
         Core.Rigs.Words.StepWords.All,
-        new TradeNumbers(TradeConstants.NearFreezingC, TradeConstants.WarmC, TradeConstants.HotC, TradeConstants.HoldC, TradeConstants.HottestOutletC, TradeConstants.DryRunL, RigCheck.FarthestM),
+        new TradeNumbers(TradeConstants.NearFreezingC, TradeConstants.WarmC, TradeConstants.HotC, TradeConstants.HoldC, TradeConstants.HottestOutletC,
+        TradeConstants.DryRunL, RigCheck.FarthestM),
         FieldLimits.All);
 
     public static void Map(IEndpointRouteBuilder api) =>
-        api.MapGet("/catalogue", () => TypedResults.Ok(Answer)).WithName("getCatalogue").WithTags("Catalogue").WithSummary("Pipes, solids, stock parts, standard scenarios and numbers of the trade, each with its source.");
+        api.MapGet("/catalogue", () => TypedResults.Ok(Answer)).WithName("getCatalogue").WithTags("Catalogue")
+            .WithSummary("Pipes, solids, stock parts, standard scenarios and numbers of the trade, each with its source.");
 }

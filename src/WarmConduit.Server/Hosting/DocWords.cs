@@ -32,7 +32,8 @@ internal static partial class DocWords
             if (schema.Properties is null || !Named.TryGetValue(name, out var type)) continue;
             foreach (var (field, property) in schema.Properties)
             {
-                string? said = field == "kind" && KindOf(type) is not null ? "Which kind it is." : FieldWords(type, char.ToUpperInvariant(field[0]) + field[1..]);
+                string? said = field == "kind" && KindOf(type) is not null ? "Which kind it is."
+                    : FieldWords(type, char.ToUpperInvariant(field[0]) + field[1..]);
                 if (property is OpenApiSchema plain) plain.Description = said ?? plain.Description;
                 else if (property is OpenApiSchemaReference reference) reference.Description = said ?? reference.Description;
             }
@@ -46,7 +47,8 @@ internal static partial class DocWords
     private static XElement? WordsOf(Type type) => type.FullName is { } name ? Members.Value.GetValueOrDefault($"T:{name.Replace('+', '.')}") : null;
 
     private static string? FieldWords(Type type, string field) =>
-        Plain(WordsOf(type)?.Elements("param").FirstOrDefault(p => (string?)p.Attribute("name") == field) ?? Members.Value.GetValueOrDefault($"P:{type.FullName}.{field}")?.Element("summary"));
+        Plain(WordsOf(type)?.Elements("param").FirstOrDefault(p => (string?)p.Attribute("name") == field)
+            ?? Members.Value.GetValueOrDefault($"P:{type.FullName}.{field}")?.Element("summary"));
 
     private static Dictionary<string, XElement> Load()
     {

@@ -7,12 +7,14 @@ using WarmConduit.Server.Pictures;
 namespace WarmConduit.Server.Hosting;
 
 /// <summary>
-/// The door: security headers on every answer; requests only to this machine by a loopback name, and only from our own pages; bodies only as JSON in UTF-8, pictures and backups as such, and none larger than it can be.
+/// The door: security headers on every answer; requests only to this machine by a loopback name, and only from our own pages; bodies only as JSON in UTF-8,
+/// pictures and backups as such, and none larger than it can be.
 /// </summary>
 internal static class Guard
 {
     private const string Policy =
-        "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; frame-ancestors 'none'; base-uri 'none'; form-action 'self'; object-src 'none'";
+        "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; frame-ancestors 'none'; base-uri 'none'; form-action 'self'; " +
+            "object-src 'none'";
 
     // A refused body is read to its end up to here, so that the answer arrives before the client gives up writing.
     private const long MostThrownAway = 200_000_000;
@@ -62,19 +64,23 @@ internal static class Guard
         if (request.Headers.Origin is [{ } origin, ..] && origin != $"{request.Scheme}://{request.Host}") return (403, foreign);
         if (api && request.Headers["Sec-Fetch-Site"] is [{ } site, ..] && site is not ("same-origin" or "none")) return (403, foreign);
         if (request.ContentLength > MostOf(request)) return (413, $"That is larger than {MostOf(request) / 1_000_000} MB.");
-        bool writes = HttpMethods.IsPost(request.Method) || HttpMethods.IsPut(request.Method) || HttpMethods.IsPatch(request.Method) || (HttpMethods.IsDelete(request.Method) && request.ContentLength > 0);
+        bool writes = HttpMethods.IsPost(request.Method) || HttpMethods.IsPut(request.Method) || HttpMethods.IsPatch(request.Method)
+            || (HttpMethods.IsDelete(request.Method) && request.ContentLength > 0);
         if (IsBackup(request)) return request.ContentType == BackupEndpoints.ContentType ? null : (415, $"A backup is sent as {BackupEndpoints.ContentType}.");
         if (IsPicture(request)) return request.ContentType is "image/jpeg" or "image/png" ? null : (415, "A picture is sent as image/jpeg or image/png.");
         if (api && writes && !IsJson(request.ContentType)) return (415, "A body is sent as application/json, in UTF-8.");
         return null;
     }
 
-    private static bool IsPicture(HttpRequest request) => HttpMethods.IsPost(request.Method) && request.Path.Equals(PictureEndpoints.Path, StringComparison.Ordinal);
+    private static bool IsPicture(HttpRequest request) => HttpMethods.IsPost(request.Method)
+        && request.Path.Equals(PictureEndpoints.Path, StringComparison.Ordinal);
 
-    private static bool IsBackup(HttpRequest request) => HttpMethods.IsPost(request.Method) && request.Path.Equals(BackupEndpoints.Path, StringComparison.Ordinal);
+    private static bool IsBackup(HttpRequest request) => HttpMethods.IsPost(request.Method)
+        && request.Path.Equals(BackupEndpoints.Path, StringComparison.Ordinal);
 
     private static long MostOf(HttpRequest request) =>
-        IsBackup(request) ? BackupEndpoints.MaxBody : IsPicture(request) ? PictureEndpoints.MaxBody : HttpMethods.IsPost(request.Method) && request.Path.Equals("/api/rigs", StringComparison.Ordinal) ? MaxBody + MaxCarried : MaxBody;
+        IsBackup(request) ? BackupEndpoints.MaxBody : IsPicture(request) ? PictureEndpoints.MaxBody : HttpMethods.IsPost(request.Method)
+            && request.Path.Equals("/api/rigs", StringComparison.Ordinal) ? MaxBody + MaxCarried : MaxBody;
 
     private static bool IsJson(string? contentType) =>
         MediaTypeHeaderValue.TryParse(contentType, out var type)

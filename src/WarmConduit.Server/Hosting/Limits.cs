@@ -35,6 +35,7 @@ internal static class Limits
             work.QueueProcessingOrder = QueueProcessingOrder.OldestFirst;
         });
         options.OnRejected = async (context, _) => await Results.Problem(
-            statusCode: 503, title: "Too many questions at once.", detail: $"{AtOnce} are being answered and {InLine} wait in line. Try again in a moment.").ExecuteAsync(context.HttpContext);
+            statusCode: 503, title: "Too many questions at once.", detail: $"{AtOnce} are being answered and {InLine} wait in line. Try again in a moment.")
+            .ExecuteAsync(context.HttpContext);
     }
 }

@@ -14,7 +14,8 @@ internal static class OpenApiWords
         {
             document.Info.Title = "Warm Conduit";
             document.Info.Version = "2";
-            document.Info.Description = "Lengths in metres, temperatures in °C, volumes in litres, times in seconds, unless a name says otherwise. Errors are problem details (RFC 9457).";
+            document.Info.Description = "Lengths in metres, temperatures in °C, volumes in litres, times in seconds, unless a name says otherwise. Errors " +
+                "are problem details (RFC 9457).";
             document.Servers?.Clear();
             return Task.CompletedTask;
         });
@@ -26,9 +27,11 @@ internal static class OpenApiWords
         options.AddSchemaTransformer((schema, context, _) =>
         {
             // Fields of a thing, whatever they are.
-            if (context.JsonTypeInfo.Type == typeof(JsonObject)) (schema.AdditionalPropertiesAllowed, schema.AdditionalProperties) = (true, new OpenApiSchema());
+            if (context.JsonTypeInfo.Type == typeof(JsonObject))
+                (schema.AdditionalPropertiesAllowed, schema.AdditionalProperties) = (true, new OpenApiSchema());
             // What is worked out of the others is there whenever they are.
-            foreach (var sum in context.JsonTypeInfo.Properties.Where(p => p is { Set: null, Get: not null, PropertyType: { IsValueType: true } type } && Nullable.GetUnderlyingType(type) is null && schema.Properties?.ContainsKey(p.Name) == true))
+            foreach (var sum in context.JsonTypeInfo.Properties.Where(p => p is { Set: null, Get: not null, PropertyType: { IsValueType: true } type }
+                && Nullable.GetUnderlyingType(type) is null && schema.Properties?.ContainsKey(p.Name) == true))
                 (schema.Required ??= new HashSet<string>()).Add(sum.Name);
             return Task.CompletedTask;
         });
@@ -40,13 +43,18 @@ internal static class OpenApiWords
             context.Document?.AddComponent("ProblemDetails", problem);
             (string Status, string Words)[] always = operation.RequestBody is null
                 ? [("403", "Not from this program's own page."), ("503", "The data cannot be used at the moment, or too many ask at once.")]
-                : [("403", "Not from this program's own page."), ("413", "Larger than a rig can be."), ("415", "Not JSON in UTF-8."), ("503", "The data cannot be used at the moment, or too many ask at once."), ("507", "The disk is full.")];
+                : [("403", "Not from this program's own page."), ("413", "Larger than a rig can be."), ("415", "Not JSON in UTF-8."),
+                    ("503", "The data cannot be used at the moment, or too many ask at once."), ("507", "The disk is full.")];
             foreach (var (status, words) in always)
             {
                 operation.Responses.TryAdd(status, new OpenApiResponse
                 {
                     Description = words,
-                    Content = new Dictionary<string, OpenApiMediaType> { ["application/problem+json"] = new() { Schema = new OpenApiSchemaReference("ProblemDetails", context.Document) } },
+                    Content = new Dictionary<string, OpenApiMediaType>
+                    {
+                        ["application/problem+json"] =
+                    new() { Schema = new OpenApiSchemaReference("ProblemDetails", context.Document) }
+                    },
                 });
             }
         });

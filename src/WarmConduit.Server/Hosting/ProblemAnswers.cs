@@ -28,10 +28,12 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
             TooLargeException e => Results.Problem(statusCode: 422, title: "That question is too large.", detail: e.Message),
             StaleSaveException e => Stale(e),
             KeyUsedException e => Results.Problem(
-                statusCode: 409, title: "This save has the name of another.", detail: $"What came first under that name stands as revision {e.Revision}; the rig is at revision {e.Current}.",
+                statusCode: 409, title: "This save has the name of another.",
+                detail: $"What came first under that name stands as revision {e.Revision}; the rig is at revision {e.Current}.",
                 extensions: new Dictionary<string, object?> { ["current"] = e.Current, ["revision"] = e.Revision, ["edits"] = e.Edits }),
             OperationCanceledException when httpContext.RequestAborted.IsCancellationRequested => Results.StatusCode(499),
-            OperationCanceledException => Results.Problem(statusCode: 503, title: "That question took too long.", detail: "It was stopped. Ask for less at a time."),
+            OperationCanceledException => Results.Problem(statusCode: 503, title: "That question took too long.",
+            detail: "It was stopped. Ask for less at a time."),
             _ when TroubleException.Of(exception) is { } trouble => Trouble(trouble, httpContext),
             _ => null,
         };

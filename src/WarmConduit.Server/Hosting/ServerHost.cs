@@ -67,7 +67,8 @@ public static class ServerHost
         // Before anything that an endpoint asks for is made: a connection wants a database.
         app.Use(async (context, next) =>
         {
-            if (context.GetEndpoint()?.Metadata.GetMetadata<NeedsShelf>() is not null) await context.RequestServices.GetRequiredService<ShelfReady>().Prepare(context.RequestAborted);
+            if (context.GetEndpoint()?.Metadata.GetMetadata<NeedsShelf>() is not null)
+                await context.RequestServices.GetRequiredService<ShelfReady>().Prepare(context.RequestAborted);
             await next(context);
         });
         app.MapOpenApi("/openapi/{documentName}.json");
@@ -88,7 +89,8 @@ public static class ServerHost
         return app;
     }
 
-    /// <summary>Prepares the data folder. Trouble is told, and does not keep the program from answering: each request says what is wrong until it is cured.</summary>
+    /// <summary>Prepares the data folder. Trouble is told, and does not keep the program from answering: each request says what is wrong until it is
+    /// cured.</summary>
     public static async Task Prepare(WebApplication app)
     {
         try
@@ -112,7 +114,8 @@ public static class ServerHost
             OnPrepareResponse = SetCaching,
         });
         // Any other address is a place of the front end, but an unknown one of the API is unknown.
-        app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/|openapi/).*$)}", "index.html", new StaticFileOptions { FileProvider = files, OnPrepareResponse = SetCaching });
+        app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/|openapi/).*$)}", "index.html",
+            new StaticFileOptions { FileProvider = files, OnPrepareResponse = SetCaching });
     }
 
     // Names under assets carry a hash of their content; all else may be another file after the next build.

@@ -13,8 +13,10 @@ internal sealed record DataSettings(string Folder, string? Demo)
 /// <summary>Marks endpoints that read or write the shelf.</summary>
 internal sealed class NeedsShelf;
 
-/// <summary>Prepares the database before the first request that wants it, and again after each trouble, so that the program goes on once the trouble is cured.</summary>
-internal sealed partial class ShelfReady(DataSettings settings, Connections connections, RigCache documents, QuestionCache answers, WriterLock line, TimeProvider time, ILogger<ShelfReady> log) : BackgroundService
+/// <summary>Prepares the database before the first request that wants it, and again after each trouble, so that the program goes on once the trouble is
+/// cured.</summary>
+internal sealed partial class ShelfReady(DataSettings settings, Connections connections, RigCache documents, QuestionCache answers, WriterLock line,
+    TimeProvider time, ILogger<ShelfReady> log) : BackgroundService
 {
     private const int ADay = 288;
     private static readonly TimeSpan Every = TimeSpan.FromMinutes(5);
@@ -39,7 +41,8 @@ internal sealed partial class ShelfReady(DataSettings settings, Connections conn
             _serving?.Dispose();
             _serving = Alone();
             await ShelfSetup.Prepare(settings.Folder, settings.Demo, time, words => Console.WriteLine(words), cancel);
-            if (connections.Damage() is { } damage) throw new TroubleException($"The database is damaged: {damage}. Put a copy of it from a backup into the data folder, and try again; what is there was left as it is.", false, null);
+            if (connections.Damage() is { } damage) throw new TroubleException($"The database is damaged: {damage}. Put a copy of it from a backup into the " +
+                $"data folder, and try again; what is there was left as it is.", false, null);
             connections.Anchor();
             _ready = true;
         }
@@ -61,7 +64,8 @@ internal sealed partial class ShelfReady(DataSettings settings, Connections conn
         return Prepare(CancellationToken.None);
     }
 
-    /// <summary>What was logged goes into the file every few minutes; once a day the pages are looked through, and what nobody can ask for any more is taken away.</summary>
+    /// <summary>What was logged goes into the file every few minutes; once a day the pages are looked through, and what nobody can ask for any more is taken
+    /// away.</summary>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         using var timer = new PeriodicTimer(Every, time);
@@ -114,7 +118,8 @@ internal sealed partial class ShelfReady(DataSettings settings, Connections conn
         }
         catch (IOException e) when (e is not (DirectoryNotFoundException or FileNotFoundException) && TroubleException.Of(e) is null)
         {
-            throw new TroubleException($"Another Warm Conduit serves the data folder {settings.Folder}. Stop it, or start this one with a folder of its own: --data.", false, e);
+            throw new TroubleException($"Another Warm Conduit serves the data folder {settings.Folder}. Stop it, or start this one with a folder of its own: " +
+                $"--data.", false, e);
         }
     }
 

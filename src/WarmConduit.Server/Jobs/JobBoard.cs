@@ -17,7 +17,8 @@ public sealed record JobProgress(string JobId, double Share, bool Done) : IChang
 public sealed record JobState(JobProgress Progress, AnswersAnswer? Answers);
 
 /// <summary>
-/// Work that takes long: started, told on the change stream as it goes on, stopped, and fetched once. A job that nobody has asked after for a while is stopped: its asker has gone.
+/// Work that takes long: started, told on the change stream as it goes on, stopped, and fetched once. A job that nobody has asked after for a while is stopped:
+/// its asker has gone.
 /// </summary>
 internal sealed class JobBoard(Lanes lanes, ChangeFeed feed, TimeProvider time) : IDisposable
 {

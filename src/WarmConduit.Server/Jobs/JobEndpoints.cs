@@ -11,9 +11,12 @@ internal static class JobEndpoints
         var jobs = api.MapGroup("/jobs").WithTags("Jobs");
         jobs.MapPost("/", async Task<Results<Ok<JobProgress>, NotFound>> (AnswersRequest ask, AnswerDesk desk, JobBoard board, CancellationToken cancel) =>
                 await desk.Check(ask, cancel) is { } question ? TypedResults.Ok(board.Start(question)) : TypedResults.NotFound())
-            .ProducesProblem(404).WithName("startJob").WithSummary("Starts work that takes long. The change stream tells how far it has come; ask after it within 20 seconds, again and again, or it is stopped.");
-        jobs.MapGet("/{id}", async Task<Results<Ok<JobState>, NotFound>> (string id, JobBoard board) => await board.Fetch(id) is { } state ? TypedResults.Ok(state) : TypedResults.NotFound())
-            .ProducesProblem(404).ProducesProblem(422).WithName("fetchJob").WithSummary("How far a job has come, and its answers once it is done: those are handed out once.");
+            .ProducesProblem(404).WithName("startJob").WithSummary("Starts work that takes long. The change stream tells how far it has come; ask after it " +
+                "within 20 seconds, again and again, or it is stopped.");
+        jobs.MapGet("/{id}", async Task<Results<Ok<JobState>, NotFound>> (string id, JobBoard board) => await board.Fetch(id) is { } state
+            ? TypedResults.Ok(state) : TypedResults.NotFound())
+            .ProducesProblem(404).ProducesProblem(422).WithName("fetchJob")
+                .WithSummary("How far a job has come, and its answers once it is done: those are handed out once.");
         jobs.MapDelete("/{id}", Results<NoContent, NotFound> (string id, JobBoard board) => board.Stop(id) ? TypedResults.NoContent() : TypedResults.NotFound())
             .ProducesProblem(404).WithName("stopJob").WithSummary("Stops a job.");
     }

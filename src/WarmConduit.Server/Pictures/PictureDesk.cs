@@ -19,18 +19,22 @@ internal static class PictureDesk
     private static readonly int[] Qualities = [85, 75, 65, 50, 35];
 
     /// <summary>
-    /// The picture as it is kept. One that is fit already, and says nothing besides, stays as it is, so that it keeps its name from rig to rig. Throws <see cref="RigFileException"/> for what is no JPEG or PNG,
-    /// is broken, or has more than 40 megapixels; of the last the size is read before anything is decoded.
+    /// The picture as it is kept. One that is fit already, and says nothing besides, stays as it is, so that it keeps its name from rig to rig. Throws <see
+    /// cref="RigFileException"/> for what is no JPEG or PNG, is broken, or has more than 40 megapixels; of the last the size is read before anything is
+    /// decoded.
     /// </summary>
     public static byte[] Kept(byte[] bytes)
     {
         using var data = SKData.CreateCopy(bytes);
         using var codec = SKCodec.Create(data);
-        if (codec is null || codec.EncodedFormat is not (SKEncodedImageFormat.Jpeg or SKEncodedImageFormat.Png)) throw Refused("it is not a JPEG or PNG picture that can be read");
+        if (codec is null || codec.EncodedFormat is not (SKEncodedImageFormat.Jpeg or SKEncodedImageFormat.Png))
+            throw Refused("it is not a JPEG or PNG picture that can be read");
         int work = WorkOfAPixel(bytes, codec.EncodedFormat);
         if ((long)codec.Info.Width * codec.Info.Height * work > MostPixels)
-            throw Refused($"it has {codec.Info.Width} × {codec.Info.Height} pixels, where {MostPixels / work / 1_000_000} million are allowed{(work > 1 ? " of this kind: save it as JPEG, or as PNG of 8 bits without interlacing" : "")}");
-        if (codec.EncodedFormat == SKEncodedImageFormat.Jpeg && bytes.Length <= MostBytes && Math.Max(codec.Info.Width, codec.Info.Height) <= MostEdge && IsClean(bytes))
+            throw Refused($"it has {codec.Info.Width} × {codec.Info.Height} pixels, where {MostPixels / work / 1_000_000} million are " +
+                $"allowed{(work > 1 ? " of this kind: save it as JPEG, or as PNG of 8 bits without interlacing" : "")}");
+        if (codec.EncodedFormat == SKEncodedImageFormat.Jpeg && bytes.Length <= MostBytes && Math.Max(codec.Info.Width, codec.Info.Height) <= MostEdge
+            && IsClean(bytes))
         {
             using var whole = new SKBitmap(codec.Info);
             if (codec.GetPixels(whole.Info, whole.GetPixels()) == SKCodecResult.Success) return bytes;
@@ -39,7 +43,8 @@ internal static class PictureDesk
         if (codec.GetPixels(decoded.Info, decoded.GetPixels()) != SKCodecResult.Success) throw Refused("it is broken: not all of it can be read");
         using var upright = Upright(decoded, codec.EncodedOrigin);
         double scale = Math.Min(1, (double)MostEdge / Math.Max(upright.Width, upright.Height));
-        using var small = new SKBitmap(Math.Max(1, (int)(upright.Width * scale)), Math.Max(1, (int)(upright.Height * scale)), SKColorType.Rgba8888, SKAlphaType.Opaque);
+        using var small = new SKBitmap(Math.Max(1, (int)(upright.Width * scale)), Math.Max(1, (int)(upright.Height * scale)), SKColorType.Rgba8888,
+            SKAlphaType.Opaque);
         using (var canvas = new SKCanvas(small))
         using (var image = SKImage.FromBitmap(upright))
         {
@@ -61,12 +66,14 @@ internal static class PictureDesk
     }
 
     /// <summary>
-    /// The picture as it is seen square on: the four corners make a rectangle, and around it lies as much again on each side, as far as the picture reaches. Clear where it does not.
-    /// PNG of <see cref="StraightEdge"/> pixels along its longer edge; the rectangle is the middle third of it both ways. Throws <see cref="RigFileException"/> at the corners.
+    /// The picture as it is seen square on: the four corners make a rectangle, and around it lies as much again on each side, as far as the picture reaches.
+    /// Clear where it does not. PNG of <see cref="StraightEdge"/> pixels along its longer edge; the rectangle is the middle third of it both ways. Throws <see
+    /// cref="RigFileException"/> at the corners.
     /// </summary>
     public static byte[] Straight(byte[] bytes, IReadOnlyList<PicturePoint> corners, double widthToHeight)
     {
-        var seen = Homography.FromUnitSquare([.. corners.Select(c => (c.X, c.Y))]) ?? throw new RigFileException([new RigFault("corners", "they go around, from the upper left clockwise, and no three of them lie on a line")]);
+        var seen = Homography.FromUnitSquare([.. corners.Select(c => (c.X, c.Y))])
+            ?? throw new RigFileException([new RigFault("corners", "they go around, from the upper left clockwise, and no three of them lie on a line")]);
         using var picture = SKBitmap.Decode(bytes);
         double ratio = Math.Clamp(widthToHeight, 0.05, 20);
         int wide = ratio >= 1 ? StraightEdge : (int)(StraightEdge * ratio), high = ratio >= 1 ? (int)(StraightEdge / ratio) : StraightEdge;
@@ -94,7 +101,8 @@ internal static class PictureDesk
             using var made = picture.Encode(SKEncodedImageFormat.Jpeg, quality);
             if (made.Size <= MostBytes) return made.ToArray();
         }
-        using var half = picture.Resize(new SKSizeI(Math.Max(1, picture.Width / 2), Math.Max(1, picture.Height / 2)), new SKSamplingOptions(SKFilterMode.Linear));
+        using var half = picture.Resize(new SKSizeI(Math.Max(1, picture.Width / 2), Math.Max(1, picture.Height / 2)),
+            new SKSamplingOptions(SKFilterMode.Linear));
         return Encoded(half);
     }
 
@@ -120,8 +128,8 @@ internal static class PictureDesk
         return upright;
     }
 
-    // Plainly clean is what holds the picture and nothing besides: tables, frame, scans, and a mark of the format without a preview; the end of it is the end of the file. All else may say place, time or camera,
-    // before, between or behind the scans, and is encoded anew. ISO/IEC 10918-1, annex B.
+    // Plainly clean is what holds the picture and nothing besides: tables, frame, scans, and a mark of the format without a preview; the end of it is the end
+    // of the file. All else may say place, time or camera, before, between or behind the scans, and is encoded anew. ISO/IEC 10918-1, annex B.
     private static bool IsClean(byte[] jpeg)
     {
         for (int i = 2; i + 1 < jpeg.Length && jpeg[i] == 0xFF;)

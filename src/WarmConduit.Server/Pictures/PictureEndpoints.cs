@@ -30,21 +30,27 @@ internal static class PictureEndpoints
     {
         var pictures = api.MapGroup("/pictures").WithTags("Pictures");
         pictures.MapPost("/", Keep).RequireRateLimiting(Limits.Work).Accepts<byte[]>("image/jpeg", "image/png").Produces<KeptPicture>()
-            .WithName("keepPicture").WithSummary("Keeps a JPEG or PNG, turned upright, without place or camera, of at most 2000 pixels and 500 kB. The same picture is kept once.");
-        pictures.MapGet("/{picture}", async Task<Results<FileContentHttpResult, NotFound>> (string picture, Attachments attachments, HttpResponse response, CancellationToken cancel) =>
+            .WithName("keepPicture").WithSummary("Keeps a JPEG or PNG, turned upright, without place or camera, of at most 2000 pixels and 500 kB. The same " +
+                "picture is kept once.");
+        pictures.MapGet("/{picture}", async Task<Results<FileContentHttpResult, NotFound>> (string picture, Attachments attachments, HttpResponse response,
+            CancellationToken cancel) =>
             await attachments.Find(picture, cancel) is { } found ? Sent(response, found, "image/jpeg") : TypedResults.NotFound())
             .Produces(200, contentType: "image/jpeg").WithName("getPicture").WithSummary("A picture as it is kept.").ProducesProblem(404);
-        pictures.MapGet("/{picture}/straight", async Task<Results<FileContentHttpResult, NotFound>> (string picture, [FromQuery] double[] x, [FromQuery] double[] y, [FromQuery] double ratio, Attachments attachments, HttpResponse response, CancellationToken cancel) =>
+        pictures.MapGet("/{picture}/straight", async Task<Results<FileContentHttpResult, NotFound>> (string picture, [FromQuery] double[] x,
+            [FromQuery] double[] y, [FromQuery] double ratio, Attachments attachments, HttpResponse response, CancellationToken cancel) =>
         {
-            if (x.Length != 4 || y.Length != 4 || !x.Concat(y).Append(ratio).All(double.IsFinite)) throw new RigFileException([new RigFault("corners", "four corners, each with x and y")]);
+            if (x.Length != 4 || y.Length != 4 || !x.Concat(y).Append(ratio).All(double.IsFinite))
+                throw new RigFileException([new RigFault("corners", "four corners, each with x and y")]);
             return await attachments.Find(picture, cancel) is { } found
                 ? Sent(response, PictureDesk.Straight(found, [.. x.Zip(y, (a, b) => new PicturePoint(a, b))], ratio), "image/png") : TypedResults.NotFound();
         })
             .RequireRateLimiting(Limits.Work).Produces(200, contentType: "image/png")
-            .WithName("getStraightPicture").WithSummary("A picture seen square on: the rectangle of its four corners is the middle third of it both ways; clear where the picture does not reach.").ProducesProblem(404);
+            .WithName("getStraightPicture").WithSummary("A picture seen square on: the rectangle of its four corners is the middle third of it both ways; " +
+                "clear where the picture does not reach.").ProducesProblem(404);
     }
 
-    /// <summary>Takes the pictures that a rig file carries out of it; gives the rig's own text, and them to be kept once that is read. A file without any is given back as it is.</summary>
+    /// <summary>Takes the pictures that a rig file carries out of it; gives the rig's own text, and them to be kept once that is read. A file without any is
+    /// given back as it is.</summary>
     public static (ReadOnlyMemory<byte> File, IReadOnlyList<byte[]> Pictures) TakenOut(ReadOnlyMemory<byte> file)
     {
         // What some programs write before a text is no part of it.
@@ -67,7 +73,8 @@ internal static class PictureEndpoints
         foreach (var (name, value) in pictures)
         {
             byte[] bytes = new byte[PictureDesk.MostBytes];
-            if (value is not JsonValue text || !text.TryGetValue(out string? base64) || !Convert.TryFromBase64String(base64, bytes, out int length) || PictureDesk.Kept(bytes[..length]) is not { } fit || PictureDesk.HashOf(fit) != name)
+            if (value is not JsonValue text || !text.TryGetValue(out string? base64) || !Convert.TryFromBase64String(base64, bytes, out int length)
+                || PictureDesk.Kept(bytes[..length]) is not { } fit || PictureDesk.HashOf(fit) != name)
                 throw new RigFileException([new RigFault($"{InFile}.{name}", "it is not the picture of that name")]);
             kept.Add(fit);
         }

@@ -20,7 +20,8 @@ namespace WarmConduit.Server.Rigs;
 /// <param name="School">Freeze school; null when it cannot be read.</param>
 /// <param name="What">What was done last.</param>
 /// <param name="SavedAt">When.</param>
-public sealed record ShelfCard(string Id, int Revision, string Name, string? Unreadable, WayOfLiving? Living, FreezeSchool? School, Sentence What, DateTimeOffset SavedAt);
+public sealed record ShelfCard(string Id, int Revision, string Name, string? Unreadable, WayOfLiving? Living, FreezeSchool? School, Sentence What,
+    DateTimeOffset SavedAt);
 
 /// <summary>The rigs on the shelf, and those taken off it that can still be brought back.</summary>
 /// <param name="Rigs">Rigs, in the order they came.</param>
@@ -65,11 +66,14 @@ internal static class RigEndpoints
 {
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/schema/rig", () => TypedResults.Ok(RigFile.Schema())).WithName("getRigSchema").WithTags("Rigs").WithSummary("JSON Schema of the rig file.").Produces<JsonNode>();
+        api.MapGet("/schema/rig", () => TypedResults.Ok(RigFile.Schema())).WithName("getRigSchema").WithTags("Rigs").WithSummary("JSON Schema of the rig file.")
+            .Produces<JsonNode>();
         api.MapGet("/own-parts", async (Shelf shelf, CancellationToken cancel) => TypedResults.Ok(OwnParts(await shelf.All(cancel))))
-            .WithName("getOwnParts").WithTags("Rigs").WithSummary("Parts that are kept as the builder's own, from every rig on the shelf; of one name and kind the first.");
+            .WithName("getOwnParts").WithTags("Rigs").WithSummary("Parts that are kept as the builder's own, from every rig on the shelf; of one name and " +
+                "kind the first.");
         var rigs = api.MapGroup("/rigs").WithTags("Rigs");
-        rigs.MapGet("/", async (Shelf shelf, CancellationToken cancel) => TypedResults.Ok(new ShelfAnswer([.. (await shelf.All(cancel)).Select(Card)], await shelf.Removed(cancel))))
+        rigs.MapGet("/", async (Shelf shelf, CancellationToken cancel) =>
+            TypedResults.Ok(new ShelfAnswer([.. (await shelf.All(cancel)).Select(Card)], await shelf.Removed(cancel))))
             .WithName("getShelf").WithSummary("Every rig on the shelf as a card, and those that can be brought back.");
         rigs.MapPost("/", Open).RequireRateLimiting(Limits.Work).Accepts<Rig>("application/json").Produces<OpenRig>(201)
             .WithName("openRigFile").WithSummary("Puts the rig of a file on the shelf. Files of older versions are brought up to date.");
@@ -77,13 +81,17 @@ internal static class RigEndpoints
             await shelf.Find(id, cancel) is { } found ? TypedResults.Ok(Opened(found)) : TypedResults.NotFound())
             .WithName("getRig").WithSummary("A rig with its current revision.").ProducesProblem(404).ProducesProblem(422);
         rigs.MapPost("/{id}/edits", async Task<Results<Ok<SavedEdits>, NotFound>> (string id, EditsRequest ask, Shelf shelf, CancellationToken cancel) =>
-            ask.Key is { Length: 0 or > 40 } ? throw new RigFileException([new RigFault("key", "1 to 40 characters, or left out")]) : Found(await shelf.Save(id, ask.Base, ask.Edits, ask.Key, cancel)))
-            .WithName("saveEdits").WithSummary("Saves edits. On an older base they are carried over where nothing that they touch has changed; else 409 names the clash, and both are kept.")
+            ask.Key is { Length: 0 or > 40 } ? throw new RigFileException([new RigFault("key", "1 to 40 characters, or left out")])
+                : Found(await shelf.Save(id, ask.Base, ask.Edits, ask.Key, cancel)))
+            .WithName("saveEdits").WithSummary("Saves edits. On an older base they are carried over where nothing that they touch has changed; else 409 " +
+                "names the clash, and both are kept.")
             .ProducesProblem(404).ProducesProblem(409);
-        rigs.MapGet("/{id}/since/{revision:int}", SinceRevision).WithName("getSince").WithSummary("What leads from a revision to the current one.").ProducesProblem(404);
+        rigs.MapGet("/{id}/since/{revision:int}", SinceRevision).WithName("getSince").WithSummary("What leads from a revision to the current one.")
+            .ProducesProblem(404);
         rigs.MapDelete("/{id}", async Task<Results<NoContent, NotFound>> (string id, [FromQuery] int revision, Shelf shelf, CancellationToken cancel) =>
             await shelf.Remove(id, revision, cancel) is true ? TypedResults.NoContent() : TypedResults.NotFound())
-            .WithName("removeRig").WithSummary("Takes a rig off the shelf, if the revision is still current. It can be brought back for 30 days.").ProducesProblem(404).ProducesProblem(409);
+            .WithName("removeRig").WithSummary("Takes a rig off the shelf, if the revision is still current. It can be brought back for 30 days.")
+                .ProducesProblem(404).ProducesProblem(409);
         rigs.MapPost("/{id}/bring-back", async Task<Results<Ok<OpenRig>, NotFound>> (string id, Shelf shelf, CancellationToken cancel) =>
             await shelf.BringBack(id, cancel) is { } back ? TypedResults.Ok(Opened(back)) : TypedResults.NotFound())
             .WithName("bringRigBack").WithSummary("Brings back a rig that was taken off.").Accepts<object>("application/json").ProducesProblem(404);
@@ -92,17 +100,22 @@ internal static class RigEndpoints
         rigs.MapGet("/{id}/revisions/{number:int}", async Task<Results<Ok<Rig>, NotFound>> (string id, int number, Shelf shelf, CancellationToken cancel) =>
             Found(await shelf.Revision(id, number, cancel)))
             .WithName("getRevision").WithSummary("The document of one revision.").ProducesProblem(404);
-        rigs.MapPost("/{id}/revisions/{number:int}/go-back", async Task<Results<Ok<SavedEdits>, NotFound>> (string id, int number, BaseRequest ask, Shelf shelf, CancellationToken cancel) =>
+        rigs.MapPost("/{id}/revisions/{number:int}/go-back", async Task<Results<Ok<SavedEdits>, NotFound>> (string id, int number, BaseRequest ask,
+            Shelf shelf, CancellationToken cancel) =>
             Found(await shelf.GoBack(id, number, ask.Base, cancel)))
             .WithName("goBack").WithSummary("Makes an older revision current again, as a new one.").ProducesProblem(404).ProducesProblem(409);
-        rigs.MapPost("/{id}/revisions/{number:int}/copy", Copy).WithName("copyRevision").WithSummary("Puts a revision on the shelf as a rig of its own.").Accepts<object>("application/json").Produces<OpenRig>(201).ProducesProblem(404);
-        rigs.MapGet("/{id}/file", File).Produces(200, contentType: "application/json").WithName("getRigFile").WithSummary("The rig as a file; one that cannot be read, just as it is stored.").ProducesProblem(404);
+        rigs.MapPost("/{id}/revisions/{number:int}/copy", Copy).WithName("copyRevision").WithSummary("Puts a revision on the shelf as a rig of its own.")
+            .Accepts<object>("application/json").Produces<OpenRig>(201).ProducesProblem(404);
+        rigs.MapGet("/{id}/file", File).Produces(200, contentType: "application/json").WithName("getRigFile")
+            .WithSummary("The rig as a file; one that cannot be read, just as it is stored.").ProducesProblem(404);
     }
 
     private static IReadOnlyList<OwnPart> OwnParts(IEnumerable<ShelvedRig> shelf) =>
-        [.. shelf.SelectMany(s => s.Rig is { } rig ? rig.Parts.Where(p => p.Own == true).Select(p => new OwnPart(p, rig.Name)) : []).DistinctBy(o => (o.Part.Stock, o.Part.Name))];
+        [.. shelf.SelectMany(s => s.Rig is { } rig ? rig.Parts.Where(p => p.Own == true).Select(p => new OwnPart(p, rig.Name)) : [])
+            .DistinctBy(o => (o.Part.Stock, o.Part.Name))];
 
-    private static ShelfCard Card(ShelvedRig s) => new(s.Id, s.Revision, s.Rig?.Name ?? s.Id, s.Unreadable, s.Rig?.Brief.Living, s.Rig?.Brief.School, s.What, s.SavedAt);
+    private static ShelfCard Card(ShelvedRig s) => new(s.Id, s.Revision, s.Rig?.Name ?? s.Id, s.Unreadable, s.Rig?.Brief.Living, s.Rig?.Brief.School,
+        s.What, s.SavedAt);
 
     private static OpenRig Opened(ShelvedRig s) =>
         new(s.Id, s.Revision, s.Rig ?? throw new UnreadableException(s.Unreadable ?? "its document is missing"), s.What, s.SavedAt);
@@ -119,7 +132,8 @@ internal static class RigEndpoints
     }
 
     private static async Task<IResult> Copy(string id, int number, Shelf shelf, CancellationToken cancel) =>
-        await shelf.Revision(id, number, cancel) is { } rig ? Created(await shelf.Add(rig, $"Copied from revision {number} of {rig.Name}", cancel)) : Results.NotFound();
+        await shelf.Revision(id, number, cancel) is { } rig ? Created(await shelf.Add(rig, $"Copied from revision {number} of {rig.Name}", cancel))
+            : Results.NotFound();
 
     internal static Created<OpenRig> Created(ShelvedRig added) => TypedResults.Created($"/api/rigs/{added.Id}", Opened(added));
 
@@ -132,7 +146,8 @@ internal static class RigEndpoints
     private static async Task<Results<FileContentHttpResult, NotFound>> File(string id, Shelf shelf, Attachments attachments, CancellationToken cancel)
     {
         if (await shelf.Find(id, cancel) is not { } found) return TypedResults.NotFound();
-        byte[] bytes = found.Rig is { } rig ? await PictureEndpoints.PutIn(rig, Encoding.UTF8.GetBytes(RigFile.Write(rig)), attachments, cancel) : (await shelf.Raw(id, cancel))!;
+        byte[] bytes = found.Rig is { } rig ? await PictureEndpoints.PutIn(rig, Encoding.UTF8.GetBytes(RigFile.Write(rig)), attachments, cancel)
+            : (await shelf.Raw(id, cancel))!;
         return TypedResults.File(bytes, "application/json", $"{id}.rig.json");
     }
 

@@ -33,12 +33,15 @@ internal static class TableEndpoints
         rigs.MapGet("/{id}/parts.csv", (string id, Shelf shelf, CancellationToken cancel) => Table(id, "parts", RigTables.Parts, shelf, cancel))
             .Produces(200, contentType: "text/csv").WithName("getPartsTable").WithSummary("The parts of a rig as a table.").ProducesProblem(404);
         rigs.MapGet("/{id}/runs.csv", (string id, Shelf shelf, CancellationToken cancel) => Table(id, "runs", RigTables.Runs, shelf, cancel))
-            .Produces(200, contentType: "text/csv").WithName("getRunsTable").WithSummary("The runs of a rig as a table, a line for each point.").ProducesProblem(404);
+            .Produces(200, contentType: "text/csv").WithName("getRunsTable").WithSummary("The runs of a rig as a table, a line for each point.")
+                .ProducesProblem(404);
         rigs.MapPost("/{id}/table", async Task<Results<Ok<TableRead>, NotFound>> (string id, TableRequest ask, Shelf shelf, CancellationToken cancel) =>
             await shelf.Revision(id, ask.Base, cancel) is { } rig ? TypedResults.Ok(RigTableText.Read(rig, ask.Text, ask.System)) : TypedResults.NotFound())
-            .RequireRateLimiting(Limits.Work).WithName("readTable").WithSummary("What a table of parts or runs would do to a rig. Nothing is saved.").ProducesProblem(404);
+            .RequireRateLimiting(Limits.Work).WithName("readTable").WithSummary("What a table of parts or runs would do to a rig. Nothing is saved.")
+                .ProducesProblem(404);
         rigs.MapPost("/{id}/words", InWords).Produces<PlaceRead>().WithName("readPlace")
-            .WithSummary("Reads a part with its place and what it joins in plain words, such as: place cold tap at 1.2 m, 30 cm, 40 cm joining fresh tank outlet. Nothing is saved.").ProducesProblem(404);
+            .WithSummary("Reads a part with its place and what it joins in plain words, such as: place cold tap at 1.2 m, 30 cm, 40 cm joining fresh tank " +
+                "outlet. Nothing is saved.").ProducesProblem(404);
     }
 
     private static async Task<IResult> InWords(string id, PlaceRequest ask, Shelf shelf, CancellationToken cancel)
@@ -55,6 +58,8 @@ internal static class TableEndpoints
         }
     }
 
-    private static async Task<Results<FileContentHttpResult, NotFound>> Table(string id, string what, Func<Rig, IEnumerable<IReadOnlyList<string>>> rows, Shelf shelf, CancellationToken cancel) =>
-        await shelf.Find(id, cancel) is { Rig: { } rig } ? TypedResults.File(Encoding.UTF8.GetBytes(RigTableText.Write(rows(rig))), "text/csv; charset=utf-8", $"{id}.{what}.csv") : TypedResults.NotFound();
+    private static async Task<Results<FileContentHttpResult, NotFound>> Table(string id, string what, Func<Rig, IEnumerable<IReadOnlyList<string>>> rows,
+        Shelf shelf, CancellationToken cancel) =>
+        await shelf.Find(id, cancel) is { Rig: { } rig } ? TypedResults.File(Encoding.UTF8.GetBytes(RigTableText.Write(rows(rig))), "text/csv; charset=utf-8",
+            $"{id}.{what}.csv") : TypedResults.NotFound();
 }

@@ -39,7 +39,8 @@ internal static class UnitEndpoints
             if (ask.Text.Length > 100) return ProblemAnswers.Refused([new RigFault("text", "it is longer than 100 characters")]);
             try
             {
-                return TypedResults.Ok(StepWords.Read(ask.Text, ask.From, ask.Towards, new Shell(new Box(default, default), ask.Obstacles, [], [], []), ask.System, ask.Ports));
+                return TypedResults.Ok(StepWords.Read(ask.Text, ask.From, ask.Towards, new Shell(new Box(default, default), ask.Obstacles, [], [], []),
+                    ask.System, ask.Ports));
             }
             catch (QuantityFormatException e)
             {

@@ -36,8 +36,10 @@ public class ColdAdviceTests
         var now = RigNight.Of(new Question(rig, Conditions.Of(rig.Brief) with { Hours = 72 }));
         foreach (var option in told.Options)
         {
-            var then = RigNight.Of(new Question(Editor.Apply(rig, option.Edits).Rig, Conditions.Of(rig.Brief) with { Hours = 72, Events = option.Event is { } done ? [done] : null }));
-            double At(RigNight night) => Enumerable.Range(0, night.Candidates.Count).Where(n => night.Candidates[n].Name == option.For).Min(n => night.Marks(n).FirstIceS);
+            var then = RigNight.Of(new Question(Editor.Apply(rig, option.Edits).Rig,
+                Conditions.Of(rig.Brief) with { Hours = 72, Events = option.Event is { } done ? [done] : null }));
+            double At(RigNight night) => Enumerable.Range(0, night.Candidates.Count).Where(n => night.Candidates[n].Name == option.For)
+                .Min(n => night.Marks(n).FirstIceS);
             Assert.Equal(option.BeforeS, At(now), 1.0);
             Assert.True(At(then) > option.BeforeS + 800, option.Words.Text);
         }
@@ -64,7 +66,11 @@ public class ColdAdviceTests
         var cold = Tank(0.7) with { Prices = [new Price("board", "xps", 12, PriceUnit.SquareMetre)] };
         var jacket = InsulationFinder.Ask(new Question(cold, Arctic(cold))).Options.First(o => o.Words.Text.Contains("a jacket of", StringComparison.Ordinal));
         Assert.Equal(jacket.HoursWon / (12 * 2.5 * 25 / 20), jacket.HoursPerMoney!.Value, 1e-9);
-        Assert.Equal(["prices[0].unit", "prices[1].unit"], RigCheck.Check(cold with { Prices = [new("a", "xps", 1, PriceUnit.Each), new("b", "pex-1/2", 1, PriceUnit.SquareMetre)] }).Select(f => f.Path));
+        Assert.Equal(["prices[0].unit", "prices[1].unit"], RigCheck.Check(cold with
+        {
+            Prices =
+            [new("a", "xps", 1, PriceUnit.Each), new("b", "pex-1/2", 1, PriceUnit.SquareMetre)]
+        }).Select(f => f.Path));
     }
 
     [Fact]
@@ -73,14 +79,17 @@ public class ColdAdviceTests
         // 2 k / h with k 0.036 W/mK and 10 to 20 W/m²K of still air and radiation on something so thin.
         double critical = InsulationFinder.CriticalDiameterM();
         Assert.InRange(critical, 2 * 0.036 / 20, 2 * 0.036 / 10);
-        Assert.Contains(InsulationFinder.Ask(Ask(DemoRigs.Of("tern"))).Notes, n => n.Values.Any(v => v.Value == critical) && n.Text.Contains("any sleeve helps", StringComparison.Ordinal));
+        Assert.Contains(InsulationFinder.Ask(Ask(DemoRigs.Of("tern"))).Notes, n => n.Values.Any(v => v.Value == critical)
+            && n.Text.Contains("any sleeve helps", StringComparison.Ordinal));
     }
 
-    // A plain tank of a metre by half by half, off all faces of a room of 2 m or with its underside on the floor, 12 mm of plywood over 50 mm of XPS, an open underfloor below.
+    // A plain tank of a metre by half by half, off all faces of a room of 2 m or with its underside on the floor, 12 mm of plywood over 50 mm of XPS, an open
+    // underfloor below.
     private static Rig Tank(double aboveM, Sleeve? jacket = null, IReadOnlyList<Facing>? off = null)
     {
         var rig = new RigBuilder().Tank("tank", new Box(new(0.5, 0.5, aboveM), new(1, 0.5, 0.5)), ("outlet", 0.5, 0.6, aboveM + 0.05)).Build();
-        Zone Of(string id, ZoneKind kind, double z, double high, params Face[] faces) => new(id, id, kind, new Box(new(0, 0, z), new(2, 2, high)), 0.5, faces, []);
+        Zone Of(string id, ZoneKind kind, double z, double high, params Face[] faces) =>
+            new(id, id, kind, new Box(new(0, 0, z), new(2, 2, high)), 0.5, faces, []);
         var floor = new Face("floor-under", "floor", FaceSide.Floor, 4, [new("plywood", 0.012), new("xps", 0.05)], 0, [], "under");
         rig = rig with
         {
@@ -112,12 +121,14 @@ public class ColdAdviceTests
         // On the floor half a square metre of it has the floor and the wind under it instead of the room.
         var rig = Tank(0);
         var night = Conditions.Of(rig.Brief);
-        double floor = (0.012 / Catalogue.Solid("plywood")!.ConductivityWPerMK) + (0.05 / 0.034) + (1 / SurfaceCoefficient.OuterWallWPerM2K(night.WindMPerS, 0.9, night.OutdoorC));
+        double floor = (0.012 / Catalogue.Solid("plywood")!.ConductivityWPerMK) + (0.05 / 0.034)
+            + (1 / SurfaceCoefficient.OuterWallWPerM2K(night.WindMPerS, 0.9, night.OutdoorC));
         var losses = Losses(rig).ToDictionary(c => (c.To!.Id, c.Through), c => c.AtWPerK(night.OutdoorC, night.WindMPerS));
         Assert.Equal([("room", false), ("under", true)], losses.Keys.Order());
         Assert.Equal(2 / air, losses[("room", false)], 1e-6);
         Assert.Equal(0.5 / (0.2 + 0.0125 + floor), losses[("under", true)], 1e-6);
-        Assert.Contains(InsulationFinder.Ask(new Question(rig, Arctic(rig))).Options, o => o.Words.Text.Contains("but where it stands against something", StringComparison.Ordinal));
+        Assert.Contains(InsulationFinder.Ask(new Question(rig, Arctic(rig))).Options, o =>
+            o.Words.Text.Contains("but where it stands against something", StringComparison.Ordinal));
         // Under the floor five sides are in the wind, and the top has the room above it through the floor.
         double wind = 1 / SurfaceCoefficient.OuterWallWPerM2K(night.WindMPerS, 0.9, night.OutdoorC);
         var under = Losses(Tank(-0.5)).ToDictionary(c => (c.To!.Id, c.Through), c => c.AtWPerK(night.OutdoorC, night.WindMPerS));
@@ -132,20 +143,29 @@ public class ColdAdviceTests
     {
         var rig = DemoRigs.Of("sparrow");
         double Loss(Sleeve? sleeve) =>
-            FreezeLadderStudy.Candidates(new Question(With(sleeve), Conditions.Of(rig.Brief) with { Water = WaterState.Wet })).First(f => f.Id == "kitchen-cold#cupboard.1").Body(Conditions.Of(rig.Brief), z => z ?? "outdoor").Contacts.Sum(c => RigBuilder.At5WPerK(c));
-        Rig With(Sleeve? sleeve) => rig with { Runs = [.. rig.Runs.Select(r => r with { Insulation = sleeve, Bends = [.. r.Bends.Select(b => b with { Insulation = null })] })] };
+            FreezeLadderStudy.Candidates(new Question(With(sleeve), Conditions.Of(rig.Brief) with { Water = WaterState.Wet }))
+                .First(f => f.Id == "kitchen-cold#cupboard.1").Body(Conditions.Of(rig.Brief), z => z ?? "outdoor").Contacts.Sum(c => RigBuilder.At5WPerK(c));
+        Rig With(Sleeve? sleeve) => rig with
+        {
+            Runs = [.. rig.Runs.Select(r =>
+            r with { Insulation = sleeve, Bends = [.. r.Bends.Select(b => b with { Insulation = null })] })]
+        };
         Assert.Equal((0.9 * Loss(new Sleeve("elastomer", 0.013))) + (0.1 * Loss(null)), Loss(new Sleeve("elastomer", 0.013, 0.1)), 1e-5);
         // Twice 10 mm of one material are 20 mm of it, and a poorer one outside holds less than a better one.
         Assert.Equal(Loss(new Sleeve("elastomer", 0.02)), Loss(new Sleeve("elastomer", 0.01, Over: new Sleeve("elastomer", 0.01))), 1e-9);
-        Assert.True(Loss(new Sleeve("elastomer", 0.01, Over: new Sleeve("plywood", 0.01))) > Loss(new Sleeve("elastomer", 0.01, Over: new Sleeve("pir", 0.01))));
+        Assert.True(Loss(new Sleeve("elastomer", 0.01, Over: new Sleeve("plywood", 0.01))) > Loss(new Sleeve("elastomer", 0.01,
+            Over: new Sleeve("pir", 0.01))));
         // ln(20/15)/k + ln(30/20)/k' on a pipe of 15 mm.
-        Assert.Equal(Math.Log(30 / 15.0) / ((Math.Log(20 / 15.0) / 0.036) + (Math.Log(30 / 20.0) / 0.024)), PipeSection.AsOneLayer(0.015, [new(0.0025, 0.036), new(0.005, 0.024)]), 1e-12);
+        Assert.Equal(Math.Log(30 / 15.0) / ((Math.Log(20 / 15.0) / 0.036) + (Math.Log(30 / 20.0) / 0.024)),
+            PipeSection.AsOneLayer(0.015, [new(0.0025, 0.036), new(0.005, 0.024)]), 1e-12);
         foreach (var (wrong, path) in ((Sleeve, string)[])[
-            (new("elastomer", 0.01, Over: new("straw", 0.01)), "over.material"), (new("elastomer", 0, Over: new("xps", 0.01)), "over"), (new("elastomer", 0.01, Over: new("xps", 0.01, 0.1)), "over.gapShare"),
+            (new("elastomer", 0.01, Over: new("straw", 0.01)), "over.material"), (new("elastomer", 0, Over: new("xps", 0.01)), "over"),
+            (new("elastomer", 0.01, Over: new("xps", 0.01, 0.1)), "over.gapShare"),
             (new("elastomer", 0.01, Over: new("xps", 0.01, Over: new("xps", 0.01, Over: new("xps", 0.01)))), "over.over.over")])
             Assert.Contains(RigCheck.Check(With(wrong)), f => f.Path == $"runs[0].insulation.{path}");
         var part = rig.Parts[0];
-        Assert.Contains(RigCheck.Check(rig with { Parts = [part with { JacketOff = [Facing.Up] }, .. rig.Parts.Skip(1)] }), f => f.Path == "parts[0].jacketOff");
+        Assert.Contains(RigCheck.Check(rig with { Parts = [part with { JacketOff = [Facing.Up] }, .. rig.Parts.Skip(1)] }), f =>
+            f.Path == "parts[0].jacketOff");
     }
 
     [Fact]
@@ -178,7 +198,8 @@ public class ColdAdviceTests
         Assert.DoesNotContain(InsulationFinder.Ask(new Question(rig, night with { Events = [door.Event] })).Options, o => o.Event is not null);
         var under = Tank(-0.5);
         var options = InsulationFinder.Ask(new Question(under, Arctic(under))).Options;
-        Assert.All((string[])["set inside, in room", "boxed in under the floor"], words => Assert.True(Assert.Single(options, o => o.Words.Text.Contains(words, StringComparison.Ordinal)).HoursWon > 1));
+        Assert.All((string[])["set inside, in room", "boxed in under the floor"], words =>
+            Assert.True(Assert.Single(options, o => o.Words.Text.Contains(words, StringComparison.Ordinal)).HoursWon > 1));
     }
 
     [Fact]
@@ -204,7 +225,8 @@ public class ColdAdviceTests
         Assert.Equal((0.0, told.Places.Min(p => p.ColdestC)), (under.StorageL, under.ColdestC));
         Assert.Equal(under.FirstIceS, told.Places.Min(p => p.FirstIceS));
         Assert.True((told.Places[3].FirstIceS ?? told.EndS) > under.FirstIceS);
-        Assert.All(told.Places, p => Assert.True((p.EarliestS ?? told.EndS) <= (p.FirstIceS ?? told.EndS) && (p.FirstIceS ?? told.EndS) <= (p.LatestS ?? told.EndS)));
+        Assert.All(told.Places, p => Assert.True((p.EarliestS ?? told.EndS) <= (p.FirstIceS ?? told.EndS)
+            && (p.FirstIceS ?? told.EndS) <= (p.LatestS ?? told.EndS)));
         Assert.Empty(PlaceFinder.Ask(Ask(rig with { Parts = [], Runs = [] }), new PlacesInput()).Places);
     }
 }

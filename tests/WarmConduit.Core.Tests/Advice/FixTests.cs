@@ -28,10 +28,12 @@ public class FixTests
         var random = new Random(seed);
         string starter = Ways[random.Next(Ways.Length)];
         var kind = Start.Starters.First(s => s.Id == starter);
-        var rig = Start.Make(new NewRig("Random", 3.4 + (1.5 * random.NextDouble()), 1.72 + (0.2 * random.NextDouble()), 1.9, kind.Living, kind.School, random.Next(2) == 0 ? "long-van" : "box-body", starter));
+        var rig = Start.Make(new NewRig("Random", 3.4 + (1.5 * random.NextDouble()), 1.72 + (0.2 * random.NextDouble()), 1.9, kind.Living, kind.School,
+            random.Next(2) == 0 ? "long-van" : "box-body", starter));
         double Off() => random.Next(4) == 0 ? Math.Round((random.NextDouble() - 0.5) * 0.24, 3) : 0;
         var runs = rig.Runs.Select(r => r with { Bends = [.. r.Bends.Select(b => b with { At = b.At with { ZM = b.At.ZM + Off() } })] }).ToList();
-        var parts = rig.Parts.Select(p => Catalogue.Part(p.Stock)!.Look == PartLook.Joint ? p with { Box = p.Box with { At = p.Box.At with { ZM = p.Box.At.ZM + (Off() / 3) } } } : p).ToList();
+        var parts = rig.Parts.Select(p => Catalogue.Part(p.Stock)!.Look == PartLook.Joint
+            ? p with { Box = p.Box with { At = p.Box.At with { ZM = p.Box.At.ZM + (Off() / 3) } } } : p).ToList();
         return rig with { Runs = runs, Parts = parts };
     }
 
@@ -69,12 +71,18 @@ public class FixTests
                     Assert.Equal(PlainDraining.RetainedL(edited.Rig), then.BelowCrestsL(), 0.001);
                     var after = Adviser.Ask(Ask(edited.Rig)).Findings;
                     // Water may only shrink, and ice only come an hour later; all else goes.
-                    if (finding.Kind == FindingKind.FirstIce && after.FirstOrDefault(f => f.Id == finding.Id) is { } later) Assert.True(later.Number!.Value >= finding.Number!.Value + 3600);
-                    else if (finding.Kind is not (FindingKind.Pool or FindingKind.Airlock or FindingKind.Parking)) Assert.DoesNotContain(after, f => f.Id == finding.Id);
+                    if (finding.Kind == FindingKind.FirstIce && after.FirstOrDefault(f => f.Id == finding.Id) is { } later)
+                        Assert.True(later.Number!.Value >= finding.Number!.Value + 3600);
+                    else if (finding.Kind is not (FindingKind.Pool or FindingKind.Airlock or FindingKind.Parking))
+                        Assert.DoesNotContain(after, f => f.Id == finding.Id);
                     // No fault comes but what is left of the water that was there, and nothing holds more unsaid.
-                    Assert.Empty(after.Where(f => f.Severity == Severity.Fault && f.Kind is not (FindingKind.Pool or FindingKind.Airlock or FindingKind.FirstIce or FindingKind.Sag) && !known.Contains(f.Id) && f.RunIds.All(r => rig.Runs.Find(r) is not null)).Select(f => $"{f.Id} by {fix.Words.Text}"));
-                    foreach (var part in then.Parts.Where(p => p.RetainedL > (before.Parts.FirstOrDefault(o => o.PartId == p.PartId)?.RetainedL ?? 0) + 0.004)) Assert.Contains(fix.Wins.Worse, w => w.Words == edited.Rig.Parts.Find(part.PartId)!.Name);
-                    foreach (var run in then.Runs.Where(r => before.Runs.FirstOrDefault(o => o.RunId == r.RunId) is { } was && r.StaysL > was.StaysL + 0.004)) Assert.Contains(fix.Wins.Worse, w => w.Words == edited.Rig.Runs.Find(run.RunId)!.Name);
+                    Assert.Empty(after.Where(f => f.Severity == Severity.Fault
+                        && f.Kind is not (FindingKind.Pool or FindingKind.Airlock or FindingKind.FirstIce or FindingKind.Sag) && !known.Contains(f.Id)
+                        && f.RunIds.All(r => rig.Runs.Find(r) is not null)).Select(f => $"{f.Id} by {fix.Words.Text}"));
+                    foreach (var part in then.Parts.Where(p => p.RetainedL > (before.Parts.FirstOrDefault(o => o.PartId == p.PartId)?.RetainedL ?? 0) + 0.004))
+                        Assert.Contains(fix.Wins.Worse, w => w.Words == edited.Rig.Parts.Find(part.PartId)!.Name);
+                    foreach (var run in then.Runs.Where(r => before.Runs.FirstOrDefault(o => o.RunId == r.RunId) is { } was && r.StaysL > was.StaysL + 0.004))
+                        Assert.Contains(fix.Wins.Worse, w => w.Words == edited.Rig.Runs.Find(run.RunId)!.Name);
                 }
             }
         }
@@ -87,7 +95,8 @@ public class FixTests
         for (int seed = 100; seed < 100 + Math.Max(4, Rigs / 8); seed++)
         {
             var rig = Laid(seed);
-            var pool = Adviser.Ask(Ask(rig)).Findings.Where(f => f.Severity != Severity.Note).SelectMany(f => Fixer.Ask(Ask(rig), new(f.Id)).Fixes.Take(3)).Take(9).ToList();
+            var pool = Adviser.Ask(Ask(rig)).Findings.Where(f => f.Severity != Severity.Note).SelectMany(f => Fixer.Ask(Ask(rig), new(f.Id)).Fixes.Take(3))
+                .Take(9).ToList();
             double best = Ask(rig).Ask(DrainDownStudy.Ask).Stays.TotalL;
             foreach (var set in Sets(pool, 3))
             {
@@ -102,7 +111,8 @@ public class FixTests
             }
             var mended = MendAll.Ask(Ask(rig), new());
             Assert.True(mended.AfterL <= Math.Max(1.1 * best, best + 0.005), $"rig {seed}: {mended.AfterL} L where {best} L is possible");
-            if (mended.Fixes.Count > 0) Assert.Equal(mended.AfterL, Ask(Editor.Apply(rig, [.. mended.Fixes.SelectMany(f => f.Edits)]).Rig).Ask(DrainDownStudy.Ask).Stays.TotalL, 1e-9);
+            if (mended.Fixes.Count > 0)
+                Assert.Equal(mended.AfterL, Ask(Editor.Apply(rig, [.. mended.Fixes.SelectMany(f => f.Edits)]).Rig).Ask(DrainDownStudy.Ask).Stays.TotalL, 1e-9);
         }
 
         static IEnumerable<Fix[]> Sets(List<Fix> pool, int most)
@@ -118,7 +128,9 @@ public class FixTests
         var rig = DemoRigs.Of("sparrow");
         var fix = Fixer.Ask(Ask(rig), new("pool:kitchen-cold")).Fixes.First(f => f.Band is { LowestM: not null, HighestM: not null });
         var run = rig.Runs.First(r => r.Id == fix.Band!.RunId);
-        double Stays(double z) => Ask(Editor.Apply(rig, [new RouteRun(run.Id, [.. run.Bends.Select(b => b.Id == fix.Band!.PointId ? b with { At = b.At with { ZM = z } } : b)])]).Rig).Ask(DrainDownStudy.Ask).Runs.First(r => r.RunId == run.Id).PoolL;
+        double Stays(double z) => Ask(Editor.Apply(rig, [new RouteRun(run.Id,
+            [.. run.Bends.Select(b => b.Id == fix.Band!.PointId ? b with { At = b.At with { ZM = z } } : b)])]).Rig)
+            .Ask(DrainDownStudy.Ask).Runs.First(r => r.RunId == run.Id).PoolL;
         Assert.Equal(0, Stays(fix.Band!.LowestM!.Value + 0.0005), 1e-6);
         Assert.Equal(0, Stays(fix.Band.HighestM!.Value - 0.0005), 1e-6);
         Assert.True(Stays(fix.Band.LowestM.Value - 0.03) > 0.001);
@@ -148,7 +160,14 @@ public class FixTests
         var rig = DemoRigs.Of("sparrow");
         var drained = Fixer.Ask(Ask(rig), new("pool:kitchen-cold")).Fixes.First(f => f.Costs.Parts == 2);
         var at = Editor.Apply(rig, drained.Edits).Rig.Parts.First(p => p.Stock == "drain-cock" && rig.Parts.All(o => o.Id != p.Id)).Box;
-        var blocked = rig with { Shell = rig.Shell with { Obstacles = [.. rig.Shell.Obstacles, new Obstacle("chest", "chest", ObstacleKind.Other, new Box(at.At, at.Size))] } };
+        var blocked = rig with
+        {
+            Shell = rig.Shell with
+            {
+                Obstacles = [.. rig.Shell.Obstacles,
+            new Obstacle("chest", "chest", ObstacleKind.Other, new Box(at.At, at.Size))]
+            }
+        };
         Assert.DoesNotContain(Fixer.Ask(Ask(blocked), new("pool:kitchen-cold")).Fixes, f => f.Costs.Parts == 2);
     }
 
@@ -168,8 +187,10 @@ public class FixTests
         Rig Coolant(double hump)
         {
             var bare = Start.Make(new NewRig("Coolant", 3.7, 1.75, 1.9, WayOfLiving.LivedIn, FreezeSchool.Heat, "long-van"));
-            var line = new Run("feed", "feed", Service.Coolant, "epdm-5/8", new("heater", "out"), new("header", "in"), [new Bend("b1", new(1.2, 0.3, hump)), new Bend("b2", new(2, 0.3, 0.35))]);
-            return Editor.Apply(bare, [new PlacePart("heater", "coolant-heater", "heater", new(0.3, 0.3, 0.2)), new PlacePart("header", "header-tank", "header", new(2.5, 0.3, 0.4)), new InsertFragment("line", [], [line])]).Rig;
+            var line = new Run("feed", "feed", Service.Coolant, "epdm-5/8", new("heater", "out"), new("header", "in"),
+                [new Bend("b1", new(1.2, 0.3, hump)), new Bend("b2", new(2, 0.3, 0.35))]);
+            return Editor.Apply(bare, [new PlacePart("heater", "coolant-heater", "heater", new(0.3, 0.3, 0.2)),
+                new PlacePart("header", "header-tank", "header", new(2.5, 0.3, 0.4)), new InsertFragment("line", [], [line])]).Rig;
         }
         Assert.DoesNotContain(Adviser.Ask(Ask(Coolant(0.33))).Findings, f => f.Kind == FindingKind.CatchesAir);
         var humped = Coolant(0.9);
@@ -180,7 +201,8 @@ public class FixTests
         Assert.Contains(fixes, f => f.Costs.Parts == 0);
         Assert.Contains(fixes, f => f.Costs.Parts == 2 && Editor.Apply(humped, f.Edits).Rig.Parts.Any(p => p.Stock == "bleed"));
 
-        Rig Drawn(double hump) => new RigBuilder().Tank("tank", new Box(new(0, 0, 0.2), new(0.5, 0.4, 0.2)), ("outlet", 0.5, 0.2, 0.2), ("vent", 0, 0, 0.39)).Part("pump", "pump", "off", ("in", 1.5, 0.2, 0.3), ("out", 1.6, 0.2, 0.3))
+        Rig Drawn(double hump) => new RigBuilder().Tank("tank", new Box(new(0, 0, 0.2), new(0.5, 0.4, 0.2)), ("outlet", 0.5, 0.2, 0.2), ("vent", 0, 0, 0.39))
+            .Part("pump", "pump", "off", ("in", 1.5, 0.2, 0.3), ("out", 1.6, 0.2, 0.3))
             .Run("suction", "tank.outlet", "pump.in", new Point3(1, 0.2, hump)).Build();
         Assert.DoesNotContain(Adviser.Ask(Ask(Drawn(0.25))).Findings, f => f.Kind == FindingKind.CatchesAir);
         Assert.Contains(Adviser.Ask(Ask(Drawn(0.6))).Findings, f => f.Id == "hump:suction");

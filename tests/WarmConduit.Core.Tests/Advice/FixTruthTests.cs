@@ -44,7 +44,11 @@ public class FixTruthTests
         foreach (int seed in Seeds.Length > 2 ? Seeds : [6, 22, 26])
         {
             var rig = AnyRig.Of(seed);
-            double one = Mended(rig).AfterL, other = Mended(rig with { Runs = [.. rig.Runs.Select(r => r with { From = r.To, To = r.From, Bends = [.. r.Bends.Reverse()] })] }).AfterL;
+            double one = Mended(rig).AfterL, other = Mended(rig with
+            {
+                Runs =
+                [.. rig.Runs.Select(r => r with { From = r.To, To = r.From, Bends = [.. r.Bends.Reverse()] })]
+            }).AfterL;
             if (Math.Abs(one - other) > Math.Max(0.1 * Math.Min(one, other), 0.005)) missed.Add($"{seed}: {one:0.000} L, and {other:0.000} L");
         }
         Assert.Empty(missed);
@@ -59,7 +63,8 @@ public class FixTruthTests
             var question = new Question(rig, Conditions.Of(rig.Brief) with { Parked = new Attitude(-1, 0) }, TestContext.Current.CancellationToken);
             var pools = question.Ask(Adviser.Ask).Findings.Where(f => f.Kind == FindingKind.Pool).ToList();
             Assert.NotEmpty(pools);
-            Assert.All(pools, pool => Assert.True(Fixer.Ask(question.On(rig, default), new(pool.Id)).Fixes.Count > 0, $"{name}, {pool.Title}: {Fixer.Ask(question.On(rig, default), new(pool.Id)).Refused}"));
+            Assert.All(pools, pool => Assert.True(Fixer.Ask(question.On(rig, default), new(pool.Id)).Fixes.Count > 0,
+                $"{name}, {pool.Title}: {Fixer.Ask(question.On(rig, default), new(pool.Id)).Refused}"));
         }
     }
 
@@ -73,7 +78,8 @@ public class FixTruthTests
         var ask = new Question(loose, Conditions.Of(loose.Brief), TestContext.Current.CancellationToken);
         Assert.Equal(run.To, Editor.Apply(loose, Fixer.Ask(ask, new($"loose:{run.Id}:to")).Fixes[0].Edits).Rig.Runs.First(r => r.Id == run.Id).To);
 
-        var shut = new RigBuilder().Part("tap", "mixer", ("cold", 0, 0, 0.6), ("spout", 0, 0, 0.8)).Part("cap", "end-cap", ("in", 1, 0, 0.6)).Run("line", "tap.cold", "cap.in", new Point3(0.5, 0, 0.3)).Build();
+        var shut = new RigBuilder().Part("tap", "mixer", ("cold", 0, 0, 0.6), ("spout", 0, 0, 0.8)).Part("cap", "end-cap", ("in", 1, 0, 0.6))
+            .Run("line", "tap.cold", "cap.in", new Point3(0.5, 0, 0.3)).Build();
         shut = Editor.Apply(shut, [new SetPosition(shut.ScenarioOf(ScenarioKind.Drain).Id, "tap", Positions.Closed)]).Rig;
         var answer = Fixer.Ask(new Question(shut, Conditions.Of(shut.Brief), TestContext.Current.CancellationToken), new("nothing-open"));
         Assert.True(answer.Fixes.Any(f => f.Costs.Parts > 0 && f.Wins.Litres > 0.05), answer.Refused);

@@ -54,10 +54,13 @@ public class HeightFinderTests
     public void A_room_keeps_its_points_or_its_band_and_a_slope_of_its_own_is_asked()
     {
         var rig = DemoRigs.Of("sparrow");
-        string[] Moved(AutoFallInput asked) => [.. Heights(rig, asked).Edits.OfType<RouteRun>().SelectMany(e => e.Bends.Where(b => rig.Runs.Find(e.RunId)!.Bends.Find(b.Id)!.At != b.At).Select(b => $"{new RigIndex(rig).ZoneAt(b.At)?.Id} {b.At.ZM}"))];
+        string[] Moved(AutoFallInput asked) => [.. Heights(rig, asked).Edits.OfType<RouteRun>()
+            .SelectMany(e => e.Bends.Where(b => rig.Runs.Find(e.RunId)!.Bends.Find(b.Id)!.At != b.At)
+            .Select(b => $"{new RigIndex(rig).ZoneAt(b.At)?.Id} {b.At.ZM}"))];
         string zone = Moved(new())[0].Split(' ')[0];
         Assert.DoesNotContain(Moved(new([$"zones/{zone}"])), m => m.StartsWith($"{zone} ", StringComparison.Ordinal));
-        Assert.All(Moved(new(Bands: [new($"zones/{zone}", 0.1, 0.35)])).Where(m => m.StartsWith($"{zone} ", StringComparison.Ordinal)), m => Assert.InRange(double.Parse(m.Split(' ')[1], System.Globalization.CultureInfo.InvariantCulture), 0.1, 0.35));
+        Assert.All(Moved(new(Bands: [new($"zones/{zone}", 0.1, 0.35)])).Where(m => m.StartsWith($"{zone} ", StringComparison.Ordinal)), m =>
+            Assert.InRange(double.Parse(m.Split(' ')[1], System.Globalization.CultureInfo.InvariantCulture), 0.1, 0.35));
         var steep = Heights(rig, new(SlopeDeg: 2));
         Assert.True(steep.MarginAfter < Heights(rig).MarginAfter);
     }
@@ -74,7 +77,8 @@ public class HeightFinderTests
         Assert.InRange(banded.Changes.Single(c => c.Id == farthest.Id).ToM, low - 1e-4, high + 1e-4);
 
         // A metre of line and 30 mm of height stand 1.7° and no more: asked of the point alone, of the room, or of the rig.
-        var line = new RigBuilder().Part("tap", "mixer", ("cold", 0, 0, 0.33), ("spout", 0, 0, 0.53)).Part("drain", "drain-cock", ("in", 1, 0, 0.3)).Run("line", "tap.cold", "drain.in", new Point3(0.5, 0, 0.315)).Build();
+        var line = new RigBuilder().Part("tap", "mixer", ("cold", 0, 0, 0.33), ("spout", 0, 0, 0.53)).Part("drain", "drain-cock", ("in", 1, 0, 0.3))
+            .Run("line", "tap.cold", "drain.in", new Point3(0.5, 0, 0.315)).Build();
         string bend = $"runs/line/bends/{line.Runs[0].Bends[0].Id}";
         Assert.True(Heights(line, new(Slopes: [new(bend, 1.7)])).Feasible);
         Assert.False(Heights(line, new(Slopes: [new(bend, 1.8)])).Feasible);
@@ -86,16 +90,19 @@ public class HeightFinderTests
     {
         var rig = DemoRigs.Of("sparrow");
         string[] Wrong(AutoFallInput input) => [.. input.Check(rig).Select(f => f.Path)];
-        Assert.Empty(Wrong(new(["runs/kitchen-cold", "parts/tee-drain-a.a", "zones/living"], [new("zones/living", 0.1)], 10, [new("runs/kitchen-cold/from", 0)])));
+        Assert.Empty(Wrong(new(["runs/kitchen-cold", "parts/tee-drain-a.a", "zones/living"], [new("zones/living", 0.1)], 10,
+            [new("runs/kitchen-cold/from", 0)])));
         Assert.Equal(["locked[0]", "locked[1]"], Wrong(new(["runs/none", "kitchen-cold"])));
-        Assert.Equal(["slopeDeg", "bands[0].highestM", "slopes[0].thing", "slopes[0].slopeDeg"], Wrong(new(Bands: [new("zones/living", 1, 0)], SlopeDeg: 11, Slopes: [new("zones/none", double.NaN)])));
+        Assert.Equal(["slopeDeg", "bands[0].highestM", "slopes[0].thing", "slopes[0].slopeDeg"],
+            Wrong(new(Bands: [new("zones/living", 1, 0)], SlopeDeg: 11, Slopes: [new("zones/none", double.NaN)])));
     }
 
     [Fact]
     public void The_smallest_change_that_would_help_is_enough()
     {
         // A metre between a tap and a drain that stand at one height: on one degree it wants 17.5 mm, and the height of the tap is what is missing.
-        static Rig Level(double tapM) => new RigBuilder().Part("tap", "mixer", ("cold", 0, 0, tapM), ("spout", 0, 0, tapM + 0.2)).Part("drain", "drain-cock", ("in", 1, 0, 0.3)).Run("line", "tap.cold", "drain.in").Build();
+        static Rig Level(double tapM) => new RigBuilder().Part("tap", "mixer", ("cold", 0, 0, tapM), ("spout", 0, 0, tapM + 0.2))
+            .Part("drain", "drain-cock", ("in", 1, 0, 0.3)).Run("line", "tap.cold", "drain.in").Build();
         var told = Heights(Level(0.3));
         Assert.False(told.Feasible);
         double by = Assert.Single(told.ToHelp).Values[0].Value!.Value;

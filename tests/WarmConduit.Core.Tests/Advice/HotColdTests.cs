@@ -89,7 +89,8 @@ public class HotColdTests
         Assert.Empty(Found(Editor.Apply(tern, open.Mends![0].Edits).Rig, Night.Of(tern.Brief)));
         // With an inlet for town water it is used from that too, and there the bypass stands open.
         var town = Editor.Apply(DemoRigs.Of("tern"),
-            [new PlacePart("inlet", "town-inlet", "town water", new Point3(0.1, 0.1, 0.3)), new ChangeThing("runs/air-leg", new JsonObject { ["to"] = new JsonObject { ["part"] = "inlet", ["port"] = "out" } })]).Rig;
+            [new PlacePart("inlet", "town-inlet", "town water", new Point3(0.1, 0.1, 0.3)),
+            new ChangeThing("runs/air-leg", new JsonObject { ["to"] = new JsonObject { ["part"] = "inlet", ["port"] = "out" } })]).Rig;
         var fed = Assert.Single(Found(town, Night.Of(town.Brief)));
         Assert.Empty(Found(Editor.Apply(town, fed.Mends![0].Edits).Rig, Night.Of(town.Brief)));
     }

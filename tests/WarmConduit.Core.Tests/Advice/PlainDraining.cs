@@ -5,7 +5,8 @@ using WarmConduit.Core.Rigs;
 namespace WarmConduit.Core.Tests.Advice;
 
 /// <summary>
-/// What a rig keeps when it stands level and is drained, worked out the plain way and with none of the engine's code: levels by rounds until nothing sinks any more, water in a pipe by thin slices.
+/// What a rig keeps when it stands level and is drained, worked out the plain way and with none of the engine's code: levels by rounds until nothing sinks any
+/// more, water in a pipe by thin slices.
 /// </summary>
 internal static class PlainDraining
 {
@@ -22,16 +23,20 @@ internal static class PlainDraining
         {
             var stock = Catalogue.Part(part.Stock)!;
             foreach (var port in part.Ports) height[$"{part.Id}.{port.Id}"] = part.Box.At.ZM + port.Offset.ZM;
-            string position = scenario.Settings.FirstOrDefault(s => s.Id == part.Id)?.Position ?? (stock.Passage switch { Passage.Valve => "half-open", Passage.Mixer or Passage.Drain => "open", Passage.Pump => "off", _ => "" });
-            bool passes = stock.Passage is Passage.Through or Passage.OneWay or Passage.Vessel or Passage.OpenEnd || stock.Positions.FirstOrDefault(p => p.Id == position)?.Passes == true;
+            string position = scenario.Settings.FirstOrDefault(s => s.Id == part.Id)?.Position
+                ?? (stock.Passage switch { Passage.Valve => "half-open", Passage.Mixer or Passage.Drain => "open", Passage.Pump => "off", _ => "" });
+            bool passes = stock.Passage is Passage.Through or Passage.OneWay or Passage.Vessel or Passage.OpenEnd
+                || stock.Positions.FirstOrDefault(p => p.Id == position)?.Passes == true;
             if (stock.Passage == Passage.Vessel) height[$"{part.Id}!"] = double.NegativeInfinity;
             foreach (var port in part.Ports)
             {
                 string here = $"{part.Id}.{port.Id}";
                 if (stock.Passage == Passage.Vessel) ways.Add((here, $"{part.Id}!", true));
-                if ((stock.Passage is Passage.Drain or Passage.OpenEnd && passes) || (stock.Passage == Passage.Mixer && passes && port.Id == "spout")) open.Add(here);
+                if ((stock.Passage is Passage.Drain or Passage.OpenEnd && passes) || (stock.Passage == Passage.Mixer && passes && port.Id == "spout"))
+                    open.Add(here);
                 foreach (var other in part.Ports)
-                    if (passes && port.Id != other.Id && (stock.Passage is Passage.Through or Passage.Valve or Passage.Mixer || (stock.Passage is Passage.OneWay or Passage.Pump && port.Id == "in" && other.Id == "out")))
+                    if (passes && port.Id != other.Id && (stock.Passage is Passage.Through or Passage.Valve or Passage.Mixer
+                        || (stock.Passage is Passage.OneWay or Passage.Pump && port.Id == "in" && other.Id == "out")))
                         ways.Add((here, $"{part.Id}.{other.Id}", false));
             }
         }
@@ -44,7 +49,8 @@ internal static class PlainDraining
                 var part = rig.Parts.First(p => p.Id == end.Part);
                 return part.Box.At + part.Ports.First(o => o.Id == end.Port).Offset;
             }
-            List<(string Name, Point3 At)> points = [(End(run.From, "from"), PlaceOf(run.From)), .. run.Bends.Select(b => ($"{run.Id}~{b.Id}", b.At)), (End(run.To, "to"), PlaceOf(run.To))];
+            List<(string Name, Point3 At)> points = [(End(run.From, "from"), PlaceOf(run.From)), .. run.Bends.Select(b => ($"{run.Id}~{b.Id}", b.At)),
+                (End(run.To, "to"), PlaceOf(run.To))];
             foreach (var (name, at) in points) height[name] = at.ZM;
             double bore = Catalogue.Pipe(run.Pipe)!.InnerDiameterM;
             for (int i = 1; i < points.Count; i++)
@@ -74,11 +80,13 @@ internal static class PlainDraining
         }
 
         double litres = lines.Sum(l => Pipe(l.A, l.B, l.Bore, Math.Min(level[l.From], level[l.To])));
-        var coolant = rig.Runs.Where(r => r.Service == Service.Coolant).SelectMany(r => new[] { r.From.Part, r.To.Part }).Except(rig.Runs.Where(r => r.Service != Service.Coolant).SelectMany(r => new[] { r.From.Part, r.To.Part })).ToHashSet();
+        var coolant = rig.Runs.Where(r => r.Service == Service.Coolant).SelectMany(r => new[] { r.From.Part, r.To.Part })
+            .Except(rig.Runs.Where(r => r.Service != Service.Coolant).SelectMany(r => new[] { r.From.Part, r.To.Part })).ToHashSet();
         foreach (var part in rig.Parts.Where(p => !coolant.Contains(p.Id) && (Catalogue.Part(p.Stock)!.Protects || rig.ByHand.All(h => h.Id != p.Id))))
         {
             var stock = Catalogue.Part(part.Stock)!;
-            double holds = part.HoldsL ?? (stock.HoldsL > 0 || stock.Passage != Passage.Vessel ? stock.HoldsL : part.Box.Size.XM * part.Box.Size.YM * part.Box.Size.ZM * 1000);
+            double holds = part.HoldsL ?? (stock.HoldsL > 0 || stock.Passage != Passage.Vessel ? stock.HoldsL
+                : part.Box.Size.XM * part.Box.Size.YM * part.Box.Size.ZM * 1000);
             double share = stock.KeepsWater ? 1 : stock.Passage == Passage.Vessel
                 ? (level[$"{part.Id}!"] - part.Box.At.ZM) / part.Box.Size.ZM
                 : part.Ports.Max(p => level[$"{part.Id}.{p.Id}"] - height[$"{part.Id}.{p.Id}"]) / Inner(part, stock);

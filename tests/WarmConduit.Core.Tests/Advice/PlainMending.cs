@@ -10,8 +10,9 @@ using WarmConduit.Core.Units;
 namespace WarmConduit.Core.Tests.Advice;
 
 /// <summary>
-/// The best that so many changes do to what stays, by brute force and with none of the adviser's ideas: a drain or a bleed at any point of any run and in the middle of any length, any bend at heights between and beside its
-/// neighbours or taken out, any run laid even, any joint up or down, anything opened, any tank vented, anything emptied by hand; all of them on top of each of the best sets so far.
+/// The best that so many changes do to what stays, by brute force and with none of the adviser's ideas: a drain or a bleed at any point of any run and in the
+/// middle of any length, any bend at heights between and beside its neighbours or taken out, any run laid even, any joint up or down, anything opened, any tank
+/// vented, anything emptied by hand; all of them on top of each of the best sets so far.
 /// </summary>
 internal static class PlainMending
 {
@@ -51,7 +52,9 @@ internal static class PlainMending
 
     private static bool InTheWay(Rig before, Rig after) =>
         after.Parts.Where(p => Catalogue.Part(p.Stock)!.Look != PartLook.Joint && before.Parts.Find(p.Id)?.Box != p.Box)
-            .Any(p => after.Shell.Obstacles.Any(o => o.Box.Overlaps(p.Box, 0.004)) || after.Parts.Any(o => o.Id != p.Id && Catalogue.Part(o.Stock)!.Look != PartLook.Joint && o.Box.Overlaps(p.Box, 0.004) && !(before.Parts.Find(p.Id) is { } was && was.Box.Overlaps(o.Box, 0.004))));
+            .Any(p => after.Shell.Obstacles.Any(o => o.Box.Overlaps(p.Box, 0.004))
+                || after.Parts.Any(o => o.Id != p.Id && Catalogue.Part(o.Stock)!.Look != PartLook.Joint && o.Box.Overlaps(p.Box, 0.004)
+                && !(before.Parts.Find(p.Id) is { } was && was.Box.Overlaps(o.Box, 0.004))));
 
     private static IEnumerable<IReadOnlyList<Edit>> Changes(Rig rig)
     {
@@ -65,11 +68,13 @@ internal static class PlainMending
                 {
                     double length = course[k].DistanceM(course[k + 1]);
                     foreach (double at in (double[])[Math.Min(0.045, length / 2), length / 2, Math.Max(length / 2, length - 0.045)])
-                        foreach (var change in Branches(rig, run, course[k].Towards(course[k + 1], at / length), k == 0 ? null : run.Bends[k - 1].Id, null)) yield return change;
+                        foreach (var change in Branches(rig, run, course[k].Towards(course[k + 1], at / length), k == 0 ? null : run.Bends[k - 1].Id, null))
+                            yield return change;
                 }
                 if (k == 0 || k == course.Length - 1) continue;
                 foreach (var change in Branches(rig, run, course[k], k == 1 ? null : run.Bends[k - 2].Id, run.Bends[k - 1].Id)) yield return change;
-                double a = course[k - 1].ZM, b = course[k + 1].ZM, even = course[k - 1].Towards(course[k + 1], course[k - 1].DistanceM(course[k]) / (course[k - 1].DistanceM(course[k]) + course[k].DistanceM(course[k + 1]))).ZM;
+                double a = course[k - 1].ZM, b = course[k + 1].ZM, even = course[k - 1]
+                    .Towards(course[k + 1], course[k - 1].DistanceM(course[k]) / (course[k - 1].DistanceM(course[k]) + course[k].DistanceM(course[k + 1]))).ZM;
                 foreach (double z in (double[])[even, a + 0.004, a - 0.004, b + 0.004, b - 0.004, a + 0.03, a - 0.03, b + 0.03, b - 0.03])
                     yield return [new RouteRun(run.Id, [.. run.Bends.Select((bend, i) => i == k - 1 ? bend with { At = bend.At with { ZM = z } } : bend)])];
                 yield return [new RouteRun(run.Id, [.. run.Bends.Where((_, i) => i != k - 1)])];
@@ -81,20 +86,29 @@ internal static class PlainMending
         foreach (var part in rig.Parts)
         {
             var stock = Catalogue.Part(part.Stock)!;
-            foreach (var position in stock.Positions.Where(p => p.Passes && p.Id != Positions.On)) yield return [new SetPosition(scenario, part.Id, position.Id)];
-            if (stock is { KeepsWater: true, Protects: false } && rig.ByHand.Find(part.Id) is null) yield return [new AddThing("byHand", new JsonObject { ["id"] = part.Id, ["task"] = stock.Remedy })];
+            foreach (var position in stock.Positions.Where(p => p.Passes && p.Id != Positions.On))
+                yield return [new SetPosition(scenario, part.Id, position.Id)];
+            if (stock is { KeepsWater: true, Protects: false } && rig.ByHand.Find(part.Id) is null)
+                yield return [new AddThing("byHand", new JsonObject { ["id"] = part.Id, ["task"] = stock.Remedy })];
             if (stock.Group is PartGroup.Joints or PartGroup.Valves or PartGroup.Drain)
-                foreach (double by in (double[])[-0.2, -0.1, -0.05, -0.02, 0.02, 0.05, 0.1, 0.2]) yield return [new MoveThings([$"parts/{part.Id}"], new Point3(0, 0, by))];
+                foreach (double by in (double[])[-0.2, -0.1, -0.05, -0.02, 0.02, 0.05, 0.1, 0.2])
+                    yield return [new MoveThings([$"parts/{part.Id}"], new Point3(0, 0, by))];
             if (stock.Passage != Passage.Vessel) continue;
-            foreach (var port in part.Ports.Where(p => rig.Runs.All(r => (r.From.Part, r.From.Port) != (part.Id, p.Id) && (r.To.Part, r.To.Port) != (part.Id, p.Id))))
-                foreach (var (open, end, service, pipe, by) in ((string, string, Service, string, double)[])[("vent-cap", "end", Service.Vent, "vent-hose-10", 0.5), ("drain-cock", "in", Service.Cold, "pex-1/2", -0.06)])
+            foreach (var port in part.Ports.Where(p => rig.Runs.All(r => (r.From.Part, r.From.Port) != (part.Id, p.Id)
+                && (r.To.Part, r.To.Port) != (part.Id, p.Id))))
+                foreach (var (open, end, service, pipe, by) in ((string, string, Service, string, double)[])[("vent-cap", "end", Service.Vent, "vent-hose-10",
+                    0.5), ("drain-cock", "in", Service.Cold, "pex-1/2", -0.06)])
                     yield return
                     [
-                        new PlacePart($"plain-{rig.Parts.Count}", open, "end", part.PortAt(port.Id)!.Value + new Point3(0, 0, by) - Catalogue.Part(open)!.Ports[0].Offset),
-                        new InsertFragment("line", [], [new Run($"plain-{rig.Runs.Count}", "line", service, pipe, new RunEnd(part.Id, port.Id), new RunEnd($"plain-{rig.Parts.Count}", end), [])]),
+                        new PlacePart($"plain-{rig.Parts.Count}", open, "end",
+                        part.PortAt(port.Id)!.Value + new Point3(0, 0, by) - Catalogue.Part(open)!.Ports[0].Offset),
+                        new InsertFragment("line", [], [new Run($"plain-{rig.Runs.Count}", "line", service, pipe, new RunEnd(part.Id, port.Id),
+                        new RunEnd($"plain-{rig.Parts.Count}", end), [])]),
                     ];
             if (stock.Group == PartGroup.Heat) continue;
-            foreach (var port in part.Ports.Where(p => p.Offset.ZM > 0)) yield return [new ChangeThing($"parts/{part.Id}/ports/{port.Id}", new JsonObject { ["offset"] = JsonNode.Parse(FormattableString.Invariant($"{{\"xM\":{port.Offset.XM},\"yM\":{port.Offset.YM},\"zM\":0}}")) })];
+            foreach (var port in part.Ports.Where(p => p.Offset.ZM > 0))
+                yield return [new ChangeThing($"parts/{part.Id}/ports/{port.Id}",
+                new JsonObject { ["offset"] = JsonNode.Parse(FormattableString.Invariant($"{{\"xM\":{port.Offset.XM},\"yM\":{port.Offset.YM},\"zM\":0}}")) })];
         }
     }
 

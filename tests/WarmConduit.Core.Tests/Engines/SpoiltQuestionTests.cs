@@ -44,11 +44,13 @@ public class SpoiltQuestionTests
 
     [Fact]
     public void Sweeps() => Check(
-        new SweepQuestion([new("1", "p", "a", Passes.Both), new("2", "a", "b", Passes.Forward), new("3", "a", "b", Passes.Both), new("4", "b", "o", Passes.None), new("5", "b", "o", Passes.Both)], "p", "o"),
+        new SweepQuestion([new("1", "p", "a", Passes.Both), new("2", "a", "b", Passes.Forward), new("3", "a", "b", Passes.Both),
+        new("4", "b", "o", Passes.None), new("5", "b", "o", Passes.Both)], "p", "o"),
         q => Swept.Find(q.Edges, q.Port, q.Outlet));
 
     private sealed record FlowQuestion(
-        FlowNetwork Network, IReadOnlyList<HeatElement> Heat, FluidState Fluid, IReadOnlyList<(string Node, double C)> Reservoirs, double RestC, IReadOnlyList<string> Valves, IReadOnlyList<double> Shares);
+        FlowNetwork Network, IReadOnlyList<HeatElement> Heat, FluidState Fluid, IReadOnlyList<(string Node, double C)> Reservoirs, double RestC,
+        IReadOnlyList<string> Valves, IReadOnlyList<double> Shares);
 
     [Fact]
     public void Flows() => Check(
@@ -56,11 +58,14 @@ public class SpoiltQuestionTests
             new FlowNetwork(
                 1000, 1e-3, [new("tank", 1), new("a"), new("b"), new("c"), new("d")],
                 [
-                    new FlowPump("pump", "tank", "a", 10, 1e8), new FlowPipe("warm", "a", "b", 3, 0.012, 1e-5, 2), new FlowValve("v1", "b", "c", 0.012, 1), new FlowValve("v2", "b", "d", 0.012, 1, 0.5),
-                    new FlowValve("check", "d", "c", 0.012, 1, 1, OneWay: true), new FlowPipe("back", "c", "tank", 3, 0.012, 1e-5, 2), new FlowPipe("rest", "d", "tank", 5, 0.012, 1e-5, 2),
+                    new FlowPump("pump", "tank", "a", 10, 1e8), new FlowPipe("warm", "a", "b", 3, 0.012, 1e-5, 2), new FlowValve("v1", "b", "c", 0.012, 1),
+                    new FlowValve("v2", "b", "d", 0.012, 1, 0.5),
+                    new FlowValve("check", "d", "c", 0.012, 1, 1, OneWay: true), new FlowPipe("back", "c", "tank", 3, 0.012, 1e-5, 2),
+                    new FlowPipe("rest", "d", "tank", 5, 0.012, 1e-5, 2),
                 ],
                 [new("c", 0.5, 1e-6)]),
-            [new HeatSource("warm", 2000, 70), new Emitter("back", 800, 50, 18), new Losing("rest", 5, -10)], new(1000, 1e-3, 4200), [("tank", 12)], 5, ["v1", "v2"], [1, 2]),
+            [new HeatSource("warm", 2000, 70), new Emitter("back", 800, 50, 18), new Losing("rest", 5, -10)], new(1000, 1e-3, 4200), [("tank", 12)], 5,
+            ["v1", "v2"], [1, 2]),
         q => FlowSolver.Solve(q.Network),
         q => HeatCarried.Solve(q.Network, q.Heat, _ => q.Fluid, q.Reservoirs.DistinctBy(r => r.Node).ToDictionary(r => r.Node, r => r.C), q.RestC),
         q => Balancing.Solve(q.Network, q.Valves, q.Shares));
@@ -89,7 +94,8 @@ public class SpoiltQuestionTests
     private sealed record SteadyQuestion(IReadOnlyList<SteadyZone> Zones, IReadOnlyList<SteadyLink> Links, double OutdoorC);
 
     [Fact]
-    public void Steady_balances() => Check(new SteadyQuestion([new(40, 4000, 18), new(26, 0, 0)], [new(0, 1, 9)], -9), q => SteadyZones.Solve(q.Zones, q.Links, q.OutdoorC));
+    public void Steady_balances() => Check(new SteadyQuestion([new(40, 4000, 18), new(26, 0, 0)], [new(0, 1, 9)], -9), q =>
+        SteadyZones.Solve(q.Zones, q.Links, q.OutdoorC));
 
     private static void Check<T>(T sound, params Func<T, object?>[] asks)
     {
@@ -115,7 +121,8 @@ public class SpoiltQuestionTests
             }
         }
         // What no question refuses must at least make sense.
-        wrong.AddRange(Spoil.EveryWay(sound).Select(w => w.Where).Where(w => !met.Contains(w) && (w.EndsWith("NaN", StringComparison.Ordinal) || w.EndsWith("unheard of", StringComparison.Ordinal)))
+        wrong.AddRange(Spoil.EveryWay(sound).Select(w => w.Where).Where(w => !met.Contains(w)
+            && (w.EndsWith("NaN", StringComparison.Ordinal) || w.EndsWith("unheard of", StringComparison.Ordinal)))
             .Select(w => $"{w}: let pass"));
         Assert.True(wrong.Count == 0, string.Join("\n", wrong));
     }

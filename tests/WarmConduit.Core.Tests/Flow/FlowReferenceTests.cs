@@ -15,7 +15,8 @@ public class FlowReferenceTests
             [.. c.Rows("nodes").Select(n => new FlowNode(n.Text("id"), n.TryGetProperty("head_m", out var h) ? h.GetDouble() : null))],
             [.. c.Rows("edges").Select(e => e.Text("kind") == "pump"
                 ? (FlowEdge)new FlowPump(e.Text("id"), e.Text("from"), e.Text("to"), e.Num("shutoffHead_m"), e.Num("curve_s2_m5"))
-                : new FlowPipe(e.Text("id"), e.Text("from"), e.Text("to"), e.Num("length_m"), e.Num("innerDiameter_m"), e.Num("roughness_m"), e.Num("minorLoss")))],
+                : new FlowPipe(e.Text("id"), e.Text("from"), e.Text("to"), e.Num("length_m"), e.Num("innerDiameter_m"), e.Num("roughness_m"),
+                    e.Num("minorLoss")))],
             [.. c.Rows("outlets").Select(o => new FlowOutlet(o.Text("node"), o.Num("height_m"), o.Num("coefficient_m3_s_Pa05")))]);
         var answer = FlowSolver.Solve(network);
         double largest = expected.GetProperty("flows_L_min").EnumerateObject().Max(f => Math.Abs(f.Value.GetDouble()));

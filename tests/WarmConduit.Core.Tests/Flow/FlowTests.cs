@@ -13,7 +13,8 @@ public class FlowTests
     private static FlowNetwork Network(IReadOnlyList<FlowNode> nodes, IReadOnlyList<FlowEdge> edges, params FlowOutlet[] outlets) =>
         new(Cold.DensityKgPerM3, Cold.ViscosityPaS, nodes, edges, outlets);
 
-    /// <summary>Random networks: a tree with loops, pipes, valves in any position, pumps either way, one-way valves, outlets, reservoirs; some parts may be cut off.</summary>
+    /// <summary>Random networks: a tree with loops, pipes, valves in any position, pumps either way, one-way valves, outlets, reservoirs; some parts may be cut
+    /// off.</summary>
     private static readonly Gen<FlowNetwork> Any =
         from n in Gen.Int[2, 14]
         from extra in Gen.Int[0, 5]
@@ -67,7 +68,8 @@ public class FlowTests
         for (int e = 0; e < network.Edges.Count; e++)
         {
             if (network.Edges[e] is not FlowPipe p) continue;
-            double loss = Friction.Pipe(answer.FlowM3PerS[e], p.LengthM, p.InnerDiameterM, p.RoughnessM, p.MinorLoss, network.DensityKgPerM3, network.ViscosityPaS).LossM;
+            double loss = Friction.Pipe(answer.FlowM3PerS[e], p.LengthM, p.InnerDiameterM, p.RoughnessM, p.MinorLoss, network.DensityKgPerM3,
+                network.ViscosityPaS).LossM;
             Assert.Equal(answer.HeadM[index[p.From]] - answer.HeadM[index[p.To]], loss, 1e-5 * Math.Max(1, Math.Abs(loss)));
         }
     });
@@ -87,7 +89,8 @@ public class FlowTests
         Assert.True(loop.FlowM3PerS[0] > 1e-5);
         var dry = Network([new("tank", 1), new("tap")], [Pipe("p", "tank", "tap")], new FlowOutlet("tap", 1.5, 1e-6));
         Assert.Contains(FlowNoteKind.OutletDry, Notes(dry));
-        Assert.Contains(FlowNoteKind.OneWayShut, Notes(Network([new("tank", 1), new("top", 2)], [new FlowValve("c", "tank", "top", 0.01, 2, 1, OneWay: true)])));
+        Assert.Contains(FlowNoteKind.OneWayShut, Notes(Network([new("tank", 1), new("top", 2)],
+            [new FlowValve("c", "tank", "top", 0.01, 2, 1, OneWay: true)])));
     }
 
     [Fact]
@@ -109,15 +112,18 @@ public class FlowTests
         [
             new FlowPump("pump", "header", "pumped", 3, 8e7), Pipe("heater", "pumped", "hot", 1, 0.016),
             new FlowValve("v1", "hot", "r1", 0.0123, 0.5), new FlowValve("v2", "hot", "r2", 0.0123, 0.5), new FlowValve("v3", "hot", "r3", 0.0123, 0.5),
-            Pipe("radiator", "r1", "back", 6), Pipe("coil", "r2", "back", 3), Pipe("trace", "r3", "back", 12, 0.009), Pipe("return", "back", "header", 2, 0.016),
+            Pipe("radiator", "r1", "back", 6), Pipe("coil", "r2", "back", 3), Pipe("trace", "r3", "back", 12, 0.009),
+            Pipe("return", "back", "header", 2, 0.016),
         ]);
 
     private static readonly HeatElement[] LoopHeat =
     [
-        new HeatSource("heater", 5000, 80), new Emitter("radiator", 1500, 50, 18), new Losing("coil", 60, 35), new Losing("trace", 7, -10), new Losing("return", 1, 5),
+        new HeatSource("heater", 5000, 80), new Emitter("radiator", 1500, 50, 18), new Losing("coil", 60, 35), new Losing("trace", 7, -10),
+        new Losing("return", 1, 5),
     ];
 
-    private static FluidState Glycol(double c) => new(GlycolWater.DensityKgPerM3(0.45, c), GlycolWater.ViscosityPaS(0.45, c), GlycolWater.HeatCapacityJPerKgK(0.45, c));
+    private static FluidState Glycol(double c) => new(GlycolWater.DensityKgPerM3(0.45, c), GlycolWater.ViscosityPaS(0.45, c),
+        GlycolWater.HeatCapacityJPerKgK(0.45, c));
 
     [Fact]
     public void Heat_carried_round_a_loop_closes_and_each_element_keeps_its_law()
@@ -167,7 +173,8 @@ public class FlowTests
         {
             var answer = HeatCarried.Solve(q.Network, q.Heat, Glycol, q.Reservoirs, 5);
             Assert.InRange(answer.Gap, 0, 1e-6);
-            double[] met = [5, .. q.Reservoirs.Values, .. q.Heat.Select(h => h switch { Losing l => l.ToC, Emitter r => r.RoomC, HeatSource s => s.LimitC, _ => 5 })];
+            double[] met = [5, .. q.Reservoirs.Values, .. q.Heat.Select(h =>
+                h switch { Losing l => l.ToC, Emitter r => r.RoomC, HeatSource s => s.LimitC, _ => 5 })];
             Assert.All(answer.NodeC.Concat(answer.OutC), c => Assert.InRange(c, met.Min() - 1e-4, met.Max() + 1e-4));
             Assert.All(q.Heat.OfType<HeatSource>(), s => Assert.InRange(-answer.HeatW[Edge(s)], -1e-4, s.PowerW + 1e-4));
 

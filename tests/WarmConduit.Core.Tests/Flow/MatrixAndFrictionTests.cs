@@ -9,7 +9,8 @@ public class MatrixAndFrictionTests
 {
     [Fact]
     public void The_skyline_solves_what_plain_elimination_solves() =>
-        Gen.Select(Gen.Int[1, 25], Gen.Select(Gen.Int[0, 24], Gen.Int[0, 24], Gen.Double[0.01, 5]).Array[0, 60], Gen.Double[-5, 5].Array[25]).Sample((n, links, right) =>
+        Gen.Select(Gen.Int[1, 25], Gen.Select(Gen.Int[0, 24], Gen.Int[0, 24], Gen.Double[0.01, 5]).Array[0, 60], Gen.Double[-5, 5].Array[25])
+            .Sample((n, links, right) =>
         {
             var used = links.Where(l => l.Item1 < n && l.Item2 < n && l.Item1 != l.Item2).ToArray();
             var skyline = new SkylineMatrix(n, used.Select(l => (l.Item1, l.Item2)));
@@ -61,7 +62,8 @@ public class MatrixAndFrictionTests
             var (loss, slope) = Friction.Pipe(q, 2, bore, 1.5e-6, minor, 1000, 1e-3);
             Assert.Equal(-loss, Friction.Pipe(-q, 2, bore, 1.5e-6, minor, 1000, 1e-3).LossM, 12);
             Assert.Equal(loss, Friction.PipeLossM(q, 2, bore, 1.5e-6, minor, 1000, 1e-3), 1e-9 * loss);
-            double dq = q * 1e-4, by = (Friction.PipeLossM(q + dq, 2, bore, 1.5e-6, minor, 1000, 1e-3) - Friction.PipeLossM(q - dq, 2, bore, 1.5e-6, minor, 1000, 1e-3)) / (2 * dq);
+            double dq = q * 1e-4, by = (Friction.PipeLossM(q + dq, 2, bore, 1.5e-6, minor, 1000, 1e-3) - Friction.PipeLossM(q - dq, 2, bore, 1.5e-6, minor,
+                1000, 1e-3)) / (2 * dq);
             Assert.True(slope > 0);
             Assert.Equal(by, slope, 0.02 * by + 1e-6);
         });

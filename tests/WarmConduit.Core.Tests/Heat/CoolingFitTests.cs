@@ -11,7 +11,8 @@ public class CoolingFitTests
     private const double HeldJPerK = 1e6;
 
     // Two rooms in the engine's own terms: the living space holds a megajoule a kelvin unless a heater tells what it holds.
-    private static (CoolingQuestion Question, Func<CoolingAnswer, Dictionary<string, FittedFactor>> Rates) Ask(double[] timeS, double[] outdoorC, double[] heaterW, ThermometerSeries[] measured)
+    private static (CoolingQuestion Question, Func<CoolingAnswer, Dictionary<string, FittedFactor>> Rates) Ask(double[] timeS, double[] outdoorC,
+        double[] heaterW, ThermometerSeries[] measured)
     {
         bool two = measured.Length > 1, heated = heaterW.Any(w => w != 0);
         const double a = 1e-4, link = 2e-5, g = 1.5e-4;
@@ -22,8 +23,10 @@ public class CoolingFitTests
         NightNetwork Network(IReadOnlyList<double> f)
         {
             double holds = HeldJPerK * (heated ? f[^1] : 1);
-            NightZone[] zones = [new("living", holds, a * HeldJPerK * f[0], 0, heaters), .. two ? [new NightZone("garage", 0.2 * HeldJPerK * f[3], g * 0.2 * HeldJPerK * f[2], 0, [])] : (NightZone[])[]];
-            return new NightNetwork(zones, two ? [new NightLink("living", "garage", link * HeldJPerK * f[1])] : [], [], new TimeSeries(timeS, outdoorC), timeS[^1]);
+            NightZone[] zones = [new("living", holds, a * HeldJPerK * f[0], 0, heaters), .. two
+                ? [new NightZone("garage", 0.2 * HeldJPerK * f[3], g * 0.2 * HeldJPerK * f[2], 0, [])] : (NightZone[])[]];
+            return new NightNetwork(zones, two ? [new NightLink("living", "garage", link * HeldJPerK * f[1])] : [], [],
+                new TimeSeries(timeS, outdoorC), timeS[^1]);
         }
         var question = new CoolingQuestion(timeS, measured, (two ? 4 : 1) + (heated ? 1 : 0), Network);
         return (question, answer =>
@@ -34,7 +37,8 @@ public class CoolingFitTests
             {
                 var powers = new int[question.Unknowns];
                 foreach (var (factor, power) in of) powers[factor] += power;
-                return new FittedFactor(typed * answer.Factors.Zip(powers, (f, p) => Math.Pow(f.Value, p)).Aggregate((x, y) => x * y), answer.DeviationOf(powers));
+                return new FittedFactor(typed * answer.Factors.Zip(powers, (f, p) => Math.Pow(f.Value, p)).Aggregate((x, y) => x * y),
+                    answer.DeviationOf(powers));
             }
             (int, int)[] over = heated ? [(held, -1)] : [];
             var rates = new Dictionary<string, FittedFactor> { ["livingOutdoor_per_s"] = Rate(a, [(0, 1), .. over]) };
@@ -52,7 +56,8 @@ public class CoolingFitTests
     public void Reference_coolings_give_their_rates_back() => Cases.Each("cooling_fit", (input, expected, check) =>
     {
         double[] Row(string name) => [.. input.GetProperty("series").GetProperty(name).EnumerateArray().Select(v => v.GetDouble())];
-        ThermometerSeries[] measured = [.. input.GetProperty("zones").EnumerateArray().Select(z => z.GetString()!).Select(z => new ThermometerSeries(z, Row($"{z}_C")))];
+        ThermometerSeries[] measured = [.. input.GetProperty("zones").EnumerateArray().Select(z => z.GetString()!)
+            .Select(z => new ThermometerSeries(z, Row($"{z}_C")))];
         var (question, rates) = Ask(Row("time_s"), Row("outdoor_C"), Row("heaterPower_W"), measured);
         var told = rates(CoolingFit.Solve(question));
         foreach (var truth in expected.GetProperty("truth").EnumerateObject())
@@ -62,7 +67,8 @@ public class CoolingFitTests
             check.Near(truth.Name, truth.Value.GetDouble(), found.Value, Math.Max(0.02, 3 * sigma));
             if (sigma == 0) continue;
             check.Near($"{truth.Name}, its deviation", 1, found.Deviation / sigma, 0.5);
-            if (sigma is < 0.07 or > 0.14 && found.Determined() != sigma < 0.07) check.Off.Add($"{check.Row} {truth.Name}: determined {found.Determined()} at {sigma}");
+            if (sigma is < 0.07 or > 0.14 && found.Determined() != sigma < 0.07)
+                check.Off.Add($"{check.Row} {truth.Name}: determined {found.Determined()} at {sigma}");
         }
     });
 
@@ -88,7 +94,8 @@ public class CoolingFitTests
             var (question, rates) = Ask(time, outdoor, heater, none);
             double[] truth = [.. Enumerable.Range(0, question.Unknowns).Select(_ => Math.Exp(Even(-0.7, 0.7)))];
             var night = question.Network(truth);
-            var real = NightEngine.Run(night with { Zones = [.. night.Zones.Select((z, i) => z with { StartC = i == 0 ? Even(14, 20) : Even(3, 10) })] }, new NightOptions(60, 30, time));
+            var real = NightEngine.Run(night with { Zones = [.. night.Zones.Select((z, i) => z with { StartC = i == 0 ? Even(14, 20) : Even(3, 10) })] },
+                new NightOptions(60, 30, time));
             var measured = none.Select((m, i) => m with { C = [.. Enumerable.Range(0, count).Select(t => real.ZoneC[t, i] + Noise())] }).ToList();
             var answer = CoolingFit.Solve(question with { Measured = measured });
             Assert.InRange(answer.ResidualK, 0.08, 0.12);
@@ -110,7 +117,9 @@ public class CoolingFitTests
     {
         var (question, _) = Ask([.. Enumerable.Range(0, 20).Select(t => t * 600.0)], new double[20], new double[20], [new("living", new double[20])]);
         foreach (var (wrong, where) in ((CoolingQuestion, string)[])
-                 [(question with { Measured = [] }, "thermometers"), (question with { TimeS = [.. question.TimeS.Select(t => t + 1)] }, "times"), (question with { Measured = [new("living", new double[3])] }, "living"), (question with { Measured = [new("attic", new double[20])] }, "thermometers")])
+                 [(question with { Measured = [] }, "thermometers"), (question with { TimeS = [.. question.TimeS.Select(t => t + 1)] }, "times"),
+                     (question with { Measured = [new("living", new double[3])] }, "living"),
+                     (question with { Measured = [new("attic", new double[20])] }, "thermometers")])
             Assert.Contains(where, Assert.Throws<HeatNetworkException>(() => CoolingFit.Solve(wrong)).Message, StringComparison.Ordinal);
     }
 }

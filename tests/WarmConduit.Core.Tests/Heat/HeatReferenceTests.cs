@@ -8,7 +8,8 @@ namespace WarmConduit.Core.Tests.Heat;
 public class HeatReferenceTests
 {
     private static PipeSection Section(JsonElement c) => new(
-        c.Num("innerDiameter_m"), c.Num("outerDiameter_m"), c.Num("pipeConductivity_W_mK"), c.Num("insulationThickness_m"), c.Num("insulationConductivity_W_mK"),
+        c.Num("innerDiameter_m"), c.Num("outerDiameter_m"), c.Num("pipeConductivity_W_mK"), c.Num("insulationThickness_m"),
+        c.Num("insulationConductivity_W_mK"),
         c.Num("emissivity", 0.9));
 
     [Fact]
@@ -26,7 +27,8 @@ public class HeatReferenceTests
         var section = Section(c);
         double resistance = section.WallResistanceMKPerW() + 1 / (c.Num("outerCoefficient_W_m2K") * Math.PI * section.SurfaceDiameterM());
         var k = new FreezingConstants(c.Num("waterHeatCapacity_J_kgK"), c.Num("latentHeat_J_kg"), c.Num("iceConductivity_W_mK"), c.Num("waterDensity_kg_m3"));
-        var times = Freezing.Pipe(section.InnerDiameterM, resistance, c.Num("wallHeatCapacity_J_mK"), c.Num("startTemperature_C"), c.Num("airTemperature_C"), k);
+        var times = Freezing.Pipe(section.InnerDiameterM, resistance, c.Num("wallHeatCapacity_J_mK"), c.Num("startTemperature_C"),
+            c.Num("airTemperature_C"), k);
         check.Near("resistance", expected.Num("resistance_mK_W"), resistance, 0.005);
         check.Near("first ice", expected.Num("timeToZero_s"), times.FirstIceS, 0.005);
         check.Near("a tenth", expected.Num("timeTo10PercentIce_s"), times.TenthS, 0.005);

@@ -66,7 +66,8 @@ public class HeatTests
 
     [Fact]
     public void A_steady_balance_balances_for_any_zones() =>
-        Gen.Select(Gen.Double[0.5, 50].Array[1, 7], Gen.Double[0, 30].Array[8], Gen.Double[0, 3000].Array[8], Gen.Double[-10, 25].Array[8], Gen.Double[-30, 20]).Sample((outdoor, link, heater, set, air) =>
+        Gen.Select(Gen.Double[0.5, 50].Array[1, 7], Gen.Double[0, 30].Array[8], Gen.Double[0, 3000].Array[8], Gen.Double[-10, 25].Array[8], Gen.Double[-30, 20])
+            .Sample((outdoor, link, heater, set, air) =>
         {
             SteadyZone[] zones = [.. outdoor.Select((g, i) => new SteadyZone(g, i % 3 > 0 ? heater[i] : 0, set[i]))];
             SteadyLink[] links = [.. Enumerable.Range(1, zones.Length - 1).Select(i => new SteadyLink(i, (i - 1) / 2, link[i]))];

@@ -23,7 +23,8 @@ internal static class NightCase
             new TimeSeries(Numbers(c.GetProperty("outdoor"), "time_s"), Numbers(c.GetProperty("outdoor"), "temperature_C")),
             c.Num("end_s"))
         {
-            Constants = new NightConstants(c.Num("waterHeatCapacity_J_kgK"), c.Num("iceHeatCapacity_J_kgK"), c.Num("latentHeat_J_kg"), c.Num("iceConductivity_W_mK")),
+            Constants = new NightConstants(c.Num("waterHeatCapacity_J_kgK"), c.Num("iceHeatCapacity_J_kgK"), c.Num("latentHeat_J_kg"),
+                c.Num("iceConductivity_W_mK")),
         };
     }
 

@@ -2,7 +2,8 @@ using WarmConduit.Core.Heat.Night;
 
 namespace WarmConduit.Core.Tests.Heat;
 
-/// <summary>Random nights with everything in them: rooms large and tiny, doorways, events, limits, narrow thermostats, neighbours, a loop, pipes and walls whose films follow wind and air.</summary>
+/// <summary>Random nights with everything in them: rooms large and tiny, doorways, events, limits, narrow thermostats, neighbours, a loop, pipes and walls
+/// whose films follow wind and air.</summary>
 internal sealed class NightGen(int seed)
 {
     private const double Hour = 3600;
@@ -32,7 +33,8 @@ internal sealed class NightGen(int seed)
         }
         double[] times = [.. Enumerable.Range(0, 7).Select(i => i * 4 * Hour)];
         NightBody[] bodies = [.. Enumerable.Range(0, _random.Next(1, 12)).Select(b => Filmed(Body(b, rooms)))];
-        return new NightNetwork([.. zones.Select(z => Chance(2) ? z with { Outer = [Wall(), Wall()] } : z)], [.. links.Select(l => Chance(4) ? l with { Windy = [Wall()] } : l)], bodies, Weather(-18, 4), 24 * Hour)
+        return new NightNetwork([.. zones.Select(z => Chance(2) ? z with { Outer = [Wall(), Wall()] } : z)],
+            [.. links.Select(l => Chance(4) ? l with { Windy = [Wall()] } : l)], bodies, Weather(-18, 4), 24 * Hour)
         {
             SkyC = Chance(2) ? null : new TimeSeries([0, 12 * Hour, 24 * Hour], [Of(-38, -18), Of(-38, -18), Of(-38, -18)]),
             Openings = openings,
@@ -55,8 +57,13 @@ internal sealed class NightGen(int seed)
     {
         if (!Chance(2)) return body;
         double metres = body.WaterKg / Of(0.1, 0.4);
-        NightFilmed film = body.WaterKg > 2 ? new(new WallFilm(Of(0.2, 1.5), 1), body.WaterKg / 30) : new(new CylinderFilm(Of(0.012, 0.05), Chance(3) ? Of(1, 5) : Of(0.05, 0.3), 0.9, Chance(2) ? 0 : 1), metres);
-        return body with { Contacts = [body.Contacts[0] with { ConductanceWPerK = Chance(2) ? 0 : body.Contacts[0].ConductanceWPerK / 2, Films = [film] }, .. body.Contacts.Skip(1)] };
+        NightFilmed film = body.WaterKg > 2 ? new(new WallFilm(Of(0.2, 1.5), 1), body.WaterKg / 30)
+            : new(new CylinderFilm(Of(0.012, 0.05), Chance(3) ? Of(1, 5) : Of(0.05, 0.3), 0.9, Chance(2) ? 0 : 1), metres);
+        return body with
+        {
+            Contacts = [body.Contacts[0] with { ConductanceWPerK = Chance(2) ? 0 : body.Contacts[0].ConductanceWPerK / 2, Films = [film] },
+            .. body.Contacts.Skip(1)]
+        };
     }
 
     private NightHeater Heater() => new(
@@ -73,6 +80,7 @@ internal sealed class NightGen(int seed)
         double kg = OneIn(5) ? Wide(2, 80) : Wide(0.01, 2);
         NightHeater[] heaters = OneIn(6) ? [new(Even(3, 10), 1, Wide(1, 20) * Math.Min(1, kg), 0, 1e9, OneIn(3) ? Wide(5, 200) : double.PositiveInfinity)] : [];
         double startC = OneIn(6) ? 0 : Even(2, 15);
-        return new($"b{b}", kg, Wide(10, 500), startC, OneIn(2) ? IceGrowth.Cylinder : IceGrowth.Lumped, Wide(0.3, 6), contacts, heaters, startC == 0 ? Even(0.05, 0.9) : 0);
+        return new($"b{b}", kg, Wide(10, 500), startC, OneIn(2) ? IceGrowth.Cylinder : IceGrowth.Lumped, Wide(0.3, 6), contacts, heaters, startC == 0
+            ? Even(0.05, 0.9) : 0);
     }
 }

@@ -70,7 +70,8 @@ public class NightTests
         var air = new NightZone("air", 1e12, 0, -8, []);
         double resistance = 1 / 0.9 * 2.5;
         var closed = Freezing.PartlyFilled(0.3 / 2.5, resistance, 250 / 2.5, 8, -8, FreezingConstants.Default);
-        var night = NightEngine.Run(new NightNetwork([air], [], [Pipe("run", new NightContact("air", 0.9))], TimeSeries.Constant(-8), 48 * Hour), new NightOptions(300));
+        var night = NightEngine.Run(new NightNetwork([air], [], [Pipe("run", new NightContact("air", 0.9))], TimeSeries.Constant(-8), 48 * Hour),
+            new NightOptions(300));
         var m = night.Milestones[0];
         Assert.Equal(closed.FirstIceS, m.FirstIceS, 1e-4 * closed.FirstIceS);
         Assert.Equal(closed.TenthS, m.BlockedS, 5e-3 * closed.TenthS);
@@ -98,7 +99,8 @@ public class NightTests
         Assert.Equal(Garage(Plain), wide.ZoneC[0, 1], 1e-9);
         Assert.Equal(wide.ZoneC[1, 0], wide.ZoneC[1, 1], 0.01);
         Assert.InRange(wide.Balance.Gap(), 0, 1e-6);
-        // A louvre between the rooms warms the garage; shut at noon of the night it does so no more. What passes is what the linear balance with its conductance says.
+        // A louvre between the rooms warms the garage; shut at noon of the night it does so no more. What passes is what the linear balance with its
+        // conductance says.
         var louvre = Plain with { Openings = [new("garage", "living", 0.08, 0.4)] };
         Assert.True(Garage(louvre) > Garage(Plain) + 1);
         Assert.InRange(Garage(louvre with { Events = [new(12 * Hour, "living", "garage", 0)] }), -20, Garage(Plain));

@@ -12,7 +12,8 @@ internal sealed class PlainNight(NightNetwork night)
 
     private readonly double[] _zone = [.. night.Zones.Select(z => z.StartC)];
     private readonly double[] _h = [.. night.Bodies.Select(b => b.StartC * (b.WaterKg * Water + b.DryJPerK) - b.StartIce * b.WaterKg * Latent)];
-    private readonly Dictionary<NightHeater, double> _given = night.Zones.SelectMany(z => z.Heaters).Concat(night.Bodies.SelectMany(b => b.Heaters)).ToDictionary(h => h, _ => 0.0);
+    private readonly Dictionary<NightHeater, double> _given = night.Zones.SelectMany(z => z.Heaters).Concat(night.Bodies.SelectMany(b => b.Heaters))
+        .ToDictionary(h => h, _ => 0.0);
     private readonly NightEvent[] _events = [.. night.Events.OrderBy(e => e.TimeS)];
     private readonly Dictionary<(string, string?), double> _factor = [];
     private int _event;
@@ -69,16 +70,20 @@ internal sealed class PlainNight(NightNetwork night)
         {
             var zone = night.Zones[z];
             zoneW[z] += (zone.OutdoorWPerK + wind * zone.OutdoorWPerKPerMPerS) * Factor(zone.Id, null) * (outdoor - _zone[z]);
-            foreach (var (film, m2) in zone.Outer ?? []) zoneW[z] += m2 * Factor(zone.Id, null) * Outer((WallFilm)film, _zone[z], outdoor, wind, night.SkyC is { } sky ? At(sky, t) : outdoor);
+            foreach (var (film, m2) in zone.Outer ?? [])
+                zoneW[z] += m2 * Factor(zone.Id, null) * Outer((WallFilm)film, _zone[z], outdoor, wind, night.SkyC is { } sky ? At(sky, t) : outdoor);
             foreach (var heater in zone.Heaters) zoneW[z] += Heat(heater, t, step, _zone[z]);
         }
-        foreach (var l in night.Links) Pass(l.A, l.B, (l.ConductanceWPerK + (l.Windy ?? []).Sum(f => f.Size * -Outer((WallFilm)f.Film with { SkyView = 0 }, outdoor + 1, outdoor, wind, outdoor))) * Factor(l.A, l.B));
+        foreach (var l in night.Links)
+            Pass(l.A, l.B, (l.ConductanceWPerK + (l.Windy ?? []).Sum(f =>
+            f.Size * -Outer((WallFilm)f.Film with { SkyView = 0 }, outdoor + 1, outdoor, wind, outdoor))) * Factor(l.A, l.B));
         foreach (var o in night.Openings)
         {
             double a = _zone[_zoneOf[o.A]], b = o.B is null ? outdoor : _zone[_zoneOf[o.B]];
             // Through a hole that lies flat, only what is warmer below rises.
             bool still = (o.Above > 0 && b > a) || (o.Above < 0 && a > b);
-            double byWarmth = (still ? 0.05 : 1) * 0.6 * o.AreaM2 / 3 * Math.Sqrt(9.81 * o.HeightM * Math.Abs(a - b) / ((a + b) / 2 + 273.15)), byWind = 0.025 * o.AreaM2 * o.WindShare * wind;
+            double byWarmth = (still ? 0.05 : 1) * 0.6 * o.AreaM2 / 3 * Math.Sqrt(9.81 * o.HeightM * Math.Abs(a - b) / ((a + b) / 2 + 273.15)),
+                byWind = 0.025 * o.AreaM2 * o.WindShare * wind;
             double g = Factor(o.A, o.B) * 1.29 * 1006 * Math.Sqrt(byWarmth * byWarmth + byWind * byWind);
             if (o.B is null) zoneW[_zoneOf[o.A]] += g * (outdoor - a);
             else Pass(o.A, o.B, g);
@@ -89,7 +94,8 @@ internal sealed class PlainNight(NightNetwork night)
             foreach (var heater in body.Heaters) bodyW[b] += Heat(heater, t, step, BodyC(b));
             foreach (var (to, plain, films) in body.Contacts)
             {
-                double r = body.Ice == IceGrowth.Cylinder && IceOf(b) is > 0 and < 1 and double f ? -Math.Log(1 - Math.Min(f, 0.9999)) / (4 * Math.PI * 2.22 * body.LengthM) : 0;
+                double r = body.Ice == IceGrowth.Cylinder && IceOf(b) is > 0 and < 1 and double f
+                    ? -Math.Log(1 - Math.Min(f, 0.9999)) / (4 * Math.PI * 2.22 * body.LengthM) : 0;
                 if (_bodyOf.TryGetValue(to, out int other))
                 {
                     double g = plain;
@@ -97,8 +103,10 @@ internal sealed class PlainNight(NightNetwork night)
                     bodyW[other] -= g * (BodyC(other) - BodyC(b));
                     continue;
                 }
-                double its = _zoneOf.TryGetValue(to, out int room) ? _zone[room] : to == "outdoor" ? outdoor : At(night.Sources.Single(s => s.Id == to).TemperatureC, t);
-                double all = plain + (films ?? []).Sum(f => f.Size * (f.Film is CylinderFilm pipe ? Metre(pipe, BodyC(b), its, wind) : -Outer((WallFilm)f.Film, its + 1, its, wind, its)));
+                double its = _zoneOf.TryGetValue(to, out int room) ? _zone[room] : to == "outdoor" ? outdoor
+                    : At(night.Sources.Single(s => s.Id == to).TemperatureC, t);
+                double all = plain + (films ?? []).Sum(f => f.Size * (f.Film is CylinderFilm pipe ? Metre(pipe, BodyC(b), its, wind)
+                    : -Outer((WallFilm)f.Film, its + 1, its, wind, its)));
                 double w = all / (1 + all * r) * (its - BodyC(b));
                 bodyW[b] += w;
                 if (_zoneOf.ContainsKey(to)) zoneW[room] -= w;
@@ -114,7 +122,8 @@ internal sealed class PlainNight(NightNetwork night)
         }
     }
 
-    // What a square metre behind an outer film gains, W: convection 4 + 4 v and radiation as between two that are nearly alike, by its view of the sky from there.
+    // What a square metre behind an outer film gains, W: convection 4 + 4 v and radiation as between two that are nearly alike, by its view of the sky from
+    // there.
     private static double Outer(WallFilm film, double inC, double outC, double wind, double skyC)
     {
         double Radiates(double a, double b) => 4 * 0.9 * 5.670374419e-8 * Math.Pow(((a + b) / 2) + 273.15, 3);
@@ -132,7 +141,8 @@ internal sealed class PlainNight(NightNetwork night)
         double Film(double share)
         {
             double k = Math.Abs(share * over), ts = airC + (share * over) + 273.15, ta = airC + 273.15;
-            return Math.Max(worst, d * d * d * k <= 10 ? 1.25 * Math.Pow(k / d, 0.25) : 1.21 * Math.Pow(k, 1.0 / 3)) + (film.Emissivity * 5.670374419e-8 * ((ts * ts) + (ta * ta)) * (ts + ta));
+            return Math.Max(worst, d * d * d * k <= 10 ? 1.25 * Math.Pow(k / d, 0.25) : 1.21 * Math.Pow(k, 1.0 / 3))
+                + (film.Emissivity * 5.670374419e-8 * ((ts * ts) + (ta * ta)) * (ts + ta));
         }
         double low = 0, high = 1;
         while (high - low > 1e-7)

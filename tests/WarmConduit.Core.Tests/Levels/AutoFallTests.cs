@@ -45,13 +45,15 @@ public class AutoFallTests
             double drop = answer.HeightM[index[l.From]] - answer.HeightM[index[l.To]];
             Assert.True(drop >= answer.Margin * l.LengthM + pitch * Math.Abs(l.DxM) + roll * Math.Abs(l.DyM) - 1e-7);
         }
-        for (int p = 0; p < question.Points.Count; p++) Assert.InRange(answer.HeightM[p], question.Points[p].LowestM - 1e-7, question.Points[p].HighestM + 1e-7);
+        for (int p = 0; p < question.Points.Count; p++)
+            Assert.InRange(answer.HeightM[p], question.Points[p].LowestM - 1e-7, question.Points[p].HighestM + 1e-7);
         Assert.Equal(answer.Margin, answer.Binding!.Margin(), 1e-9);
         Assert.Equal(answer.Feasible, answer.Changes.Count == 0);
         // Each change is the least for its chain: with all of them made the wanted fall is possible, with one of them cut short it is not.
         FallQuestion Lowered(double share) => question with
         {
-            Points = [.. question.Points.Select(p => p with { LowestM = p.LowestM - answer.Changes.Where(c => c.Chain.Points[^1] == p.Id).Sum(c => c.ByM * share + 1e-8) })],
+            Points = [.. question.Points.Select(p => p with { LowestM = p.LowestM - answer.Changes.Where(c => c.Chain.Points[^1] == p.Id)
+                .Sum(c => c.ByM * share + 1e-8) })],
         };
         Assert.True(AutoFall.Solve(Lowered(1)).Feasible);
         if (answer.Changes.Any(c => c.ByM > 1e-4)) Assert.False(AutoFall.Solve(Lowered(0.9)).Feasible);
@@ -66,7 +68,11 @@ public class AutoFallTests
         Assert.False(answer.Feasible);
         Assert.Equal(-Math.Tan(Math.PI / 180), answer.Margin, 1e-9);
         Assert.Equal(answer.Binding!.Points[0], answer.Binding.Points[^1]);
-        Assert.Equal("b", Assert.Throws<LevelNetworkException>(() => AutoFall.Solve(round with { Points = [new("a", 0, 1), new("b", 2, 1), new("c", 0, 1)] })).Place);
+        Assert.Equal("b", Assert.Throws<LevelNetworkException>(() => AutoFall.Solve(round with
+        {
+            Points =
+            [new("a", 0, 1), new("b", 2, 1), new("c", 0, 1)]
+        })).Place);
         Assert.Equal("a-x", Assert.Throws<LevelNetworkException>(() => AutoFall.Solve(round with { Lengths = [new("a", "x", 1, 0, 0)] })).Place);
     }
 }

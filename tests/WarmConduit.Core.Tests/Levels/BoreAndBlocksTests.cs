@@ -134,7 +134,8 @@ public class BoreAndBlocksTests
         Assert.Equal(0.05, Draining.Solve(shut, Attitude.Level).VesselM3(0), 9);
         var graph = new LevelGraph(With(0.3));
         var envelope = ParkingEnvelope.Ask(graph, [-2, 0, 2], [0]);
-        Assert.Equal(Draining.Solve(graph, new Attitude(2, 0)).VesselM3(0), envelope.TotalM3[2, 0] - Draining.Solve(graph, new Attitude(2, 0)).EdgeM3.Sum(), 1e-9);
+        Assert.Equal(Draining.Solve(graph, new Attitude(2, 0)).VesselM3(0),
+            envelope.TotalM3[2, 0] - Draining.Solve(graph, new Attitude(2, 0)).EdgeM3.Sum(), 1e-9);
         Assert.False(envelope.Within(1, 0));
         Assert.Throws<LevelNetworkException>(() => new LevelGraph(With(0.3) with { Vessels = [new("tank", box, double.NaN, ["low"])] }));
         Assert.Throws<LevelNetworkException>(() => new LevelGraph(With(0.3) with { Vessels = [new("tank", box, 0.05, ["nowhere"])] }));

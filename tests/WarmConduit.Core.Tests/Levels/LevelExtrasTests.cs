@@ -68,7 +68,8 @@ public class LevelExtrasTests
     public void Air_comes_through_a_one_way_part_only_its_way(bool towardsTheTap)
     {
         var flap = Edge("flap", towardsTheTap ? "below" : "tap", towardsTheTap ? "tap" : "below") with { Passes = Passes.Forward };
-        var network = new LevelNetwork([new("drain", default), new("below", new(0, 0, 0.5)), new("tap", new(0, 0, 1))], [Edge("riser", "below", "drain"), flap], [], ["drain"]);
+        var network = new LevelNetwork([new("drain", default), new("below", new(0, 0, 0.5)), new("tap", new(0, 0, 1))],
+            [Edge("riser", "below", "drain"), flap], [], ["drain"]);
         var basins = AirBasins.Find(new LevelGraph(network), ["tap"], Attitude.Level).Basins;
         // SurfaceContacts the flap no air comes behind the riser's water; what lies above the flap is a pool, and counted as one.
         if (towardsTheTap) Assert.Equal(0.5 * LitresPerMetre, Assert.Single(basins).VolumeM3 * 1000, 1e-9);
@@ -105,7 +106,8 @@ public class LevelExtrasTests
     public void A_hump_without_a_bleed_catches_air_at_its_top()
     {
         var network = new LevelNetwork(
-            [new("tank", new(0, 0, 0.6)), new("pump", new(2, 0, 0.1))], [Edge("suction", "tank", "pump", new Point3(0.5, 0, 0.2), new Point3(1, 0, 0.4))], [], ["tank"]);
+            [new("tank", new(0, 0, 0.6)), new("pump", new(2, 0, 0.1))], [Edge("suction", "tank", "pump", new Point3(0.5, 0, 0.2), new Point3(1, 0, 0.4))],
+            [], ["tank"]);
         var air = AirLocks.Solve(network, Attitude.Level);
         var lock_ = Assert.Single(air.Pools());
         Assert.Equal(0.4, -air.HeightM[lock_.LowestPoint] - Bore, 9);

@@ -15,7 +15,8 @@ public class PoolsReferenceTests
         var network = new LevelNetwork(
             [.. c.Rows("nodes").Select(n => new LevelNode(n.Text("id"), At(n)))],
             [.. c.Rows("edges").Select(e => new LevelEdge(
-                e.Text("id"), e.Text("from"), e.Text("to"), e.Num("innerDiameter_m"), Enum.Parse<Passes>(e.Text("passes"), ignoreCase: true), [.. e.Rows("via").Select(At)]))],
+                e.Text("id"), e.Text("from"), e.Text("to"), e.Num("innerDiameter_m"), Enum.Parse<Passes>(e.Text("passes"), ignoreCase: true),
+                [.. e.Rows("via").Select(At)]))],
             [],
             [.. c.Rows("drains").Select(d => d.GetString()!)]);
         var answer = Draining.Solve(network, new Attitude(c.Num("pitch_deg"), c.Num("roll_deg")));

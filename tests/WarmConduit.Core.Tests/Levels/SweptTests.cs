@@ -10,16 +10,19 @@ public class SweptTests
     [Trait("Category", "Reference")]
     public void Swept_runs() => Cases.Each("swept", (c, expected, check) =>
     {
-        SweepEdge[] edges = [.. c.Rows("edges").Select(e => new SweepEdge(e.Text("id"), e.Text("from"), e.Text("to"), Enum.Parse<Passes>(e.Text("passes"), true)))];
+        SweepEdge[] edges = [.. c.Rows("edges").Select(e => new SweepEdge(e.Text("id"), e.Text("from"), e.Text("to"),
+            Enum.Parse<Passes>(e.Text("passes"), true)))];
         var answer = Swept.Find(edges, c.Text("port"), c.Text("outlet"));
-        check.Same("swept", string.Join(' ', expected.Rows("swept").Select(e => e.GetString()).Order()), string.Join(' ', answer.Edges.Select(e => edges[e].Id).Order()));
+        check.Same("swept", string.Join(' ', expected.Rows("swept").Select(e => e.GetString()).Order()),
+            string.Join(' ', answer.Edges.Select(e => edges[e].Id).Order()));
         check.Same("exact", true, answer.Exact);
     });
 
     private static readonly Gen<SweepEdge[]> Any =
         from n in Gen.Int[2, 8]
         from ends in Gen.Select(Gen.Int[0, n - 1], Gen.Int[0, n - 1], Gen.Int[0, 5]).Array[1, 14]
-        select ends.Select((e, i) => new SweepEdge($"e{i}", $"n{e.Item1}", $"n{e.Item2}", e.Item3 switch { 0 => Passes.None, < 3 => Passes.Forward, _ => Passes.Both }))
+        select ends.Select((e, i) => new SweepEdge($"e{i}", $"n{e.Item1}", $"n{e.Item2}",
+            e.Item3 switch { 0 => Passes.None, < 3 => Passes.Forward, _ => Passes.Both }))
             .Append(new SweepEdge("port", "n0", "n0", Passes.Both)).Append(new SweepEdge("outlet", "n1", "n1", Passes.Both)).ToArray();
 
     [Fact]

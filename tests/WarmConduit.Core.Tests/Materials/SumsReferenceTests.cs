@@ -18,7 +18,8 @@ public class SumsReferenceTests
 
     [Fact]
     public void Accumulators() => Cases.Each("accumulator", (c, expected, check) => check.Near(
-        "drawdown", expected.Num("drawdown_L"), SmallSums.AccumulatorL(c.Num("volume_L"), c.Num("precharge_bar"), c.Num("cutIn_bar"), c.Num("cutOut_bar")), 0.005));
+        "drawdown", expected.Num("drawdown_L"), SmallSums.AccumulatorL(c.Num("volume_L"), c.Num("precharge_bar"), c.Num("cutIn_bar"),
+        c.Num("cutOut_bar")), 0.005));
 
     [Fact]
     public void Axles() => Cases.Each("axles", (c, expected, check) =>
@@ -44,7 +45,8 @@ public class SumsReferenceTests
     {
         var contact = new TraceContact(c.Num("traceConductance_W_mK"), c.Num("waterToAir_W_mK"), c.Num("coolantToAir_W_mK"));
         var answer = TraceLine.Solve(
-            contact, c.Num("flow_kg_s"), c.Num("heatCapacity_J_kgK"), c.Num("airTemperature_C"), c.Num("inletTemperature_C"), c.Num("length_m"), c.Num("holdTemperature_C"));
+            contact, c.Num("flow_kg_s"), c.Num("heatCapacity_J_kgK"), c.Num("airTemperature_C"), c.Num("inletTemperature_C"), c.Num("length_m"),
+            c.Num("holdTemperature_C"));
         check.Near("outlet", expected.Num("outlet_C"), answer.OutletC, 0, 0.1);
         check.Near("water at inlet", expected.Num("waterAtInlet_C"), answer.WaterAtInletC, 0, 0.1);
         check.Near("water at outlet", expected.Num("waterAtOutlet_C"), answer.WaterAtOutletC, 0, 0.1);

@@ -10,7 +10,8 @@ using Xunit;
 
 namespace WarmConduit.Core.Tests.Rigs;
 
-/// <summary>The demo rigs are drawn by the program's own edits: <c>demo/scripts</c> gives <c>demo</c>. With WARM_CONDUIT_WRITE_DEMO set the files are written instead.</summary>
+/// <summary>The demo rigs are drawn by the program's own edits: <c>demo/scripts</c> gives <c>demo</c>. With WARM_CONDUIT_WRITE_DEMO set the files are written
+/// instead.</summary>
 public class DemoScriptTests
 {
     private sealed record Step(string What, IReadOnlyList<Edit> Edits);
@@ -55,7 +56,8 @@ public class DemoScriptTests
             var rig = DemoRigs.Of(name);
             var question = new Question(rig, Conditions.Of(rig.Brief));
             // What ice breaks follows from what stays, or from the school of heat.
-            return (rig, question, [.. Adviser.Ask(question).Findings.Where(f => f.Severity <= Severity.Warning && f.Kind is not (FindingKind.FirstIce or FindingKind.KeepsWater)).Select(f => f.Id).Order(StringComparer.Ordinal)]);
+            return (rig, question, [.. Adviser.Ask(question).Findings.Where(f => f.Severity <= Severity.Warning
+                && f.Kind is not (FindingKind.FirstIce or FindingKind.KeepsWater)).Select(f => f.Id).Order(StringComparer.Ordinal)]);
         }
         var lantern = Of("lantern");
         Assert.True(lantern.Rig.Parts.Count >= 85 && lantern.Rig.Runs.Count >= 90);
@@ -65,8 +67,10 @@ public class DemoScriptTests
         var tern = Of("tern");
         Assert.Equal(["dip:vent", "parking:outside", "parking:tank:grey", "parking:tank:tank", "pool:shower-leg", "pool:vent"], tern.Faults);
         Assert.Contains(Adviser.Ask(tern.Question).Findings, f => f.Id == "flat:cold-main");
-        bool Stays(double pitchDeg) => new Question(tern.Rig, tern.Question.Conditions with { Parked = new(pitchDeg, 0) }).Ask(DrainDownStudy.Ask).Runs.Where(r => r.RunId is "cold-main" or "cold-main-2").Sum(r => r.PoolL) > 0.01;
+        bool Stays(double pitchDeg) => new Question(tern.Rig, tern.Question.Conditions with { Parked = new(pitchDeg, 0) })
+            .Ask(DrainDownStudy.Ask).Runs.Where(r => r.RunId is "cold-main" or "cold-main-2").Sum(r => r.PoolL) > 0.01;
         Assert.Equal((false, true), (Stays(0), Stays(-1)));
-        Assert.Equal(["parking:outside", "parking:tank:grey-tank", "parking:tank:tank", "pool:kitchen-cold", "pool:shower-hot", "scald:heater"], Of("sparrow").Faults);
+        Assert.Equal(["parking:outside", "parking:tank:grey-tank", "parking:tank:tank", "pool:kitchen-cold", "pool:shower-hot", "scald:heater"],
+            Of("sparrow").Faults);
     }
 }

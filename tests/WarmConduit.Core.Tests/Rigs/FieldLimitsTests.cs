@@ -11,7 +11,8 @@ public partial class FieldLimitsTests
     {
         string root = AppContext.BaseDirectory;
         while (!File.Exists(Path.Combine(root, "WarmConduit.slnx"))) root = Path.GetDirectoryName(root)!;
-        string[] named = [.. Directory.EnumerateFiles(Path.Combine(root, "web/src"), "*.tsx", SearchOption.AllDirectories).SelectMany(f => LimitPattern().Matches(File.ReadAllText(f))).Select(m => m.Groups[1].Value).Distinct()];
+        string[] named = [.. Directory.EnumerateFiles(Path.Combine(root, "web/src"), "*.tsx", SearchOption.AllDirectories)
+            .SelectMany(f => LimitPattern().Matches(File.ReadAllText(f))).Select(m => m.Groups[1].Value).Distinct()];
         Assert.True(named.Length > 20);
         Assert.Empty(named.Except(FieldLimits.All.Keys));
     }
@@ -25,7 +26,8 @@ public partial class FieldLimitsTests
             Assert.Empty(FieldChecker.Of(c => c.Range(name, least)).Concat(FieldChecker.Of(c => c.Range(name, most))));
             double step = 1e-6 * (most - least);
             foreach (double beyond in (double[])[least - step, most + step, double.NaN, double.PositiveInfinity])
-                Assert.Contains(FormattableString.Invariant($"between {least} and {most} {unit}").TrimEnd(), FieldChecker.Of(c => c.Range(name, beyond)).Single().Reason);
+                Assert.Contains(FormattableString.Invariant($"between {least} and {most} {unit}").TrimEnd(),
+                    FieldChecker.Of(c => c.Range(name, beyond)).Single().Reason);
         }
     }
 

@@ -13,7 +13,8 @@ public class PartSetTests
 
     public static TheoryData<string> Ids() => [.. PartSets.All.Select(s => s.Id)];
 
-    /// <summary>Placed in one step, joined, nothing in anything else, of the room it says, with the way through it in the right sense; undone in one step.</summary>
+    /// <summary>Placed in one step, joined, nothing in anything else, of the room it says, with the way through it in the right sense; undone in one
+    /// step.</summary>
     [Theory]
     [MemberData(nameof(Ids))]
     public void A_set_is_placed_as_one_and_is_ordinary_parts_after(string id)
@@ -53,6 +54,7 @@ public class PartSetTests
     {
         const double eps = 1e-6;
         var (af, bf) = (a.Far(), b.Far());
-        return a.At.XM < bf.XM - eps && b.At.XM < af.XM - eps && a.At.YM < bf.YM - eps && b.At.YM < af.YM - eps && a.At.ZM < bf.ZM - eps && b.At.ZM < af.ZM - eps;
+        return a.At.XM < bf.XM - eps && b.At.XM < af.XM - eps && a.At.YM < bf.YM - eps && b.At.YM < af.YM - eps && a.At.ZM < bf.ZM - eps
+            && b.At.ZM < af.ZM - eps;
     }
 }

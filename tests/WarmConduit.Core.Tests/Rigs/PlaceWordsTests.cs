@@ -10,7 +10,8 @@ namespace WarmConduit.Core.Tests.Rigs;
 
 public class PlaceWordsTests
 {
-    private static readonly Rig Van = new RigBuilder().Tank("tank", new Box(new(0, 0, 0.5), new(0.5, 0.5, 0.2)), ("outlet", 0.5, 0.25, 0.5), ("vent", 0, 0, 0.69)).Build();
+    private static readonly Rig Van = new RigBuilder().Tank("tank", new Box(new(0, 0, 0.5), new(0.5, 0.5, 0.2)), ("outlet", 0.5, 0.25, 0.5),
+        ("vent", 0, 0, 0.69)).Build();
 
     private static PlaceRead Read(string text, UnitSystem system = UnitSystem.Metric) => PlaceWords.Read(Van, text, system, "new", "new-run");
 
@@ -18,10 +19,12 @@ public class PlaceWordsTests
     public void A_part_is_placed_and_joined_in_words()
     {
         var read = Read("place cold tap at 1.2 m, 10 in, 400 joining tank outlet");
-        Assert.Equal("cold tap: 1200 mm from the rear, 254 mm from the kerb, 400 mm above the floor; PEX 1/2 in from tank outlet to its cold", read.Understood!.Print(UnitSystem.Metric));
+        Assert.Equal("cold tap: 1200 mm from the rear, 254 mm from the kerb, 400 mm above the floor; PEX 1/2 in from tank outlet to its cold",
+            read.Understood!.Print(UnitSystem.Metric));
         var made = Editor.Apply(Van, read.Edits).Rig;
         Assert.Equal(new Point3(1.2, 0.254, 0.4), made.Parts.Find("new")!.Box.At);
-        Assert.Equal((new RunEnd("tank", "outlet"), new RunEnd("new", "cold"), Service.Cold), (made.Runs.Find("new-run")!.From, made.Runs.Find("new-run")!.To, made.Runs.Find("new-run")!.Service));
+        Assert.Equal((new RunEnd("tank", "outlet"), new RunEnd("new", "cold"), Service.Cold),
+            (made.Runs.Find("new-run")!.From, made.Runs.Find("new-run")!.To, made.Runs.Find("new-run")!.Service));
         Assert.Equal(48 * 0.0254, ((PlacePart)Read("cold tap at 48, 10, 0", UnitSystem.UsCustomary).Edits[0]).At.XM, 9);
         // A vent carries air.
         Assert.Equal(Service.Vent, Editor.Apply(Van, Read("vent with insect mesh at 0, 0, 1 m joining tank vent").Edits).Rig.Runs[0].Service);
@@ -32,7 +35,8 @@ public class PlaceWordsTests
     {
         Assert.Contains("place cold tap at ", Read("place cold").Next);
         Assert.Equal(["place cold tap at 1, 2, 3 joining "], Read("place cold tap at 1, 2, 3").Next);
-        Assert.Equal(["cold tap at 1, 2, 3 joining tank outlet", "cold tap at 1, 2, 3 joining tank vent"], Read("cold tap at 1, 2, 3 joining tank ").Next.Order());
+        Assert.Equal(["cold tap at 1, 2, 3 joining tank outlet", "cold tap at 1, 2, 3 joining tank vent"],
+            Read("cold tap at 1, 2, 3 joining tank ").Next.Order());
         Assert.Null(Read("cold tap at 1, 2").Understood);
     }
 

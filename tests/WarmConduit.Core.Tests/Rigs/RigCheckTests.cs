@@ -14,7 +14,11 @@ public class RigCheckTests
 
     private static Rig Parts(Func<Part, Part> change) => Good with { Parts = [change(Good.Parts[0]), .. Good.Parts.Skip(1)] };
 
-    private static Rig Zones(Func<Zone, Zone> change) => Good with { Shell = Good.Shell with { Zones = [change(Good.Shell.Zones[0]), .. Good.Shell.Zones.Skip(1)] } };
+    private static Rig Zones(Func<Zone, Zone> change) => Good with
+    {
+        Shell =
+        Good.Shell with { Zones = [change(Good.Shell.Zones[0]), .. Good.Shell.Zones.Skip(1)] }
+    };
 
     public static TheoryData<string, Rig> Bad => new()
     {
@@ -91,7 +95,8 @@ public class RigCheckTests
             Assert.Same(p, Catalogue.Pipe(p.Id));
         });
         Assert.All(Catalogue.Solids, s => Assert.True(s.ConductivityWPerMK > 0 && s.Source.Length > 0 && Catalogue.Solid(s.Id) == s));
-        Assert.All(Catalogue.Parts, p => Assert.True(p.HoldsL >= 0 && p.LossWPerK >= 0 && p.OutdoorShare is >= 0 and <= 1 && p.Source.Length > 0 && p.KeepsWater == p.Remedy is not null));
+        Assert.All(Catalogue.Parts, p => Assert.True(p.HoldsL >= 0 && p.LossWPerK >= 0 && p.OutdoorShare is >= 0 and <= 1 && p.Source.Length > 0
+            && p.KeepsWater == p.Remedy is not null));
         Assert.Equal(Catalogue.Parts.Count, Catalogue.Parts.Select(p => p.Id).Distinct().Count());
         // The table of the trade: a half-inch line holds 0.119 L a metre.
         Assert.Equal(0.1188, Catalogue.Pipe("pex-1/2")!.BoreM2() * 1000, 4);

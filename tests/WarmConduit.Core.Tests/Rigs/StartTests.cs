@@ -35,16 +35,19 @@ public class StartTests
             double least = body switch { "short-van" or "box-body" => 2.7, "trailer" => 3.05, _ => 0 };
             if (At(kind.Length, length) < least)
             {
-                var ask = new NewRig("Test", At(kind.Length, length), At(kind.Width, width), kind.Height.Usual, starter.Living, starter.School, body, starter.Id);
+                var ask = new NewRig("Test", At(kind.Length, length), At(kind.Width, width), kind.Height.Usual, starter.Living, starter.School,
+                    body, starter.Id);
                 Assert.Equal("starter", Assert.Throws<RigFileException>(() => Start.Make(ask)).Faults.Single().Path);
                 continue;
             }
-            var rig = Start.Make(new NewRig("Test", At(kind.Length, length), At(kind.Width, width), kind.Height.Usual, starter.Living, starter.School, body, starter.Id));
+            var rig = Start.Make(new NewRig("Test", At(kind.Length, length), At(kind.Width, width), kind.Height.Usual, starter.Living, starter.School, body,
+                starter.Id));
             var question = new Question(rig, Conditions.Of(rig.Brief) with { Water = WaterState.Drained });
             var drained = question.Ask(DrainDownStudy.Ask);
             Assert.Empty(drained.Pools.Select(p => $"{p.Words} {p.RetainedL}"));
             Assert.Empty(Adviser.Ask(question).Findings.Where(f => f.Severity == Severity.Fault).Select(f => $"{f.Title}: {f.Reason.Text}"));
-            Assert.DoesNotContain(Adviser.Ask(question).Findings, f => f.Kind is FindingKind.LooseEnd or FindingKind.BareZone or FindingKind.Backwards or FindingKind.Choked or FindingKind.NoIsolator);
+            Assert.DoesNotContain(Adviser.Ask(question).Findings, f =>
+                f.Kind is FindingKind.LooseEnd or FindingKind.BareZone or FindingKind.Backwards or FindingKind.Choked or FindingKind.NoIsolator);
             Assert.All(rig.Parts, p => Assert.InRange(p.Box.Centre().XM, -0.05, rig.Shell.Body.Size.XM + 0.05));
             Assert.Equal(starter.School == FreezeSchool.Air, rig.Parts.Any(p => p.Stock == "air-port"));
         }
@@ -55,7 +58,13 @@ public class StartTests
     {
         var refused = Assert.Throws<RigFileException>(() => Start.Make(Van with { Name = " ", LengthM = 9, Body = "long-van", Starter = "bath" }));
         Assert.Equal(["lengthM", "name", "starter"], refused.Faults.Select(f => f.Path).Order());
-        Assert.Equal("starter", Assert.Throws<RigFileException>(() => Start.Make(Van with { Body = "cabin", LengthM = 2.6, WidthM = 1.9, Starter = "lived-in" })).Faults.Single().Path);
+        Assert.Equal("starter", Assert.Throws<RigFileException>(() => Start.Make(Van with
+        {
+            Body = "cabin",
+            LengthM = 2.6,
+            WidthM = 1.9,
+            Starter = "lived-in"
+        })).Faults.Single().Path);
         Assert.Equal("lengthM", Assert.Throws<RigFileException>(() => Start.Make(Van with { Body = null, LengthM = double.NaN })).Faults.Single().Path);
     }
 
@@ -81,7 +90,8 @@ public class StartTests
             Zone[] zones = [new("body", "body", ZoneKind.Living, body, 1, [], []), Room("a", a), Room("b", b), Room("c", c)];
             var skin = Skin.Of(zones);
             double Outward(Facing facing) => skin.Where(p => p.Towards is null && p.Facing == facing).Sum(p => p.AreaM2);
-            foreach (var (facing, area) in ((Facing, double)[])[(Facing.Up, 8), (Facing.Down, 8), (Facing.Rear, 3.6), (Facing.Forward, 3.6), (Facing.KerbSide, 7.2), (Facing.FarSide, 7.2)])
+            foreach (var (facing, area) in ((Facing, double)[])[(Facing.Up, 8), (Facing.Down, 8), (Facing.Rear, 3.6), (Facing.Forward, 3.6),
+                (Facing.KerbSide, 7.2), (Facing.FarSide, 7.2)])
                 Assert.Equal(area, Outward(facing), 9);
             var pairs = skin.Where(p => p.Towards is not null).Select(p => (p.ZoneId, p.Towards)).ToHashSet();
             Assert.DoesNotContain(pairs, p => pairs.Contains((p.Towards!, p.ZoneId)));

@@ -8,7 +8,8 @@ namespace WarmConduit.Core.Tests.Rigs;
 
 public class StepWordsTests
 {
-    private static readonly Shell Van = new(new Box(default, new(3, 1.7, 1.8)), [new Obstacle("arch", "arch", ObstacleKind.WheelArch, new Box(new(1, 0, 0), new(0.8, 0.3, 0.3)))], [], [], []);
+    private static readonly Shell Van = new(new Box(default, new(3, 1.7, 1.8)),
+        [new Obstacle("arch", "arch", ObstacleKind.WheelArch, new Box(new(1, 0, 0), new(0.8, 0.3, 0.3)))], [], [], []);
     private static readonly Point3 From = new(2, 0.1, 0.5), Towards = new(1, 0.1, 0.5);
 
     [Theory]
@@ -44,8 +45,10 @@ public class StepWordsTests
     [Fact]
     public void What_was_understood_is_said_back()
     {
-        Assert.Equal("1200 mm on, to 476 mm above the floor, falling 2.0%", StepWords.Read("rear 1.2 m fall 2 %", From, Towards, Van, UnitSystem.Metric, []).Understood.Print(UnitSystem.Metric));
-        Assert.EndsWith(", level", StepWords.Read("24", From, Towards, Van, UnitSystem.UsCustomary, []).Understood.Print(UnitSystem.UsCustomary), StringComparison.Ordinal);
+        Assert.Equal("1200 mm on, to 476 mm above the floor, falling 2.0%",
+            StepWords.Read("rear 1.2 m fall 2 %", From, Towards, Van, UnitSystem.Metric, []).Understood.Print(UnitSystem.Metric));
+        Assert.EndsWith(", level", StepWords.Read("24", From, Towards, Van, UnitSystem.UsCustomary, []).Understood.Print(UnitSystem.UsCustomary),
+            StringComparison.Ordinal);
         Assert.Equal(2 - 24 * 0.0254, StepWords.Read("24", From, Towards, Van, UnitSystem.UsCustomary, []).At.XM, 4);
     }
 

@@ -25,7 +25,8 @@ public class AnyNightTests
 
     private static Conditions Left(Rig rig, bool heat) => Conditions.Of(rig.Brief) with { Water = WaterState.Wet, HeatOn = heat };
 
-    public static TheoryData<string, string> Nights => new(Names.SelectMany(n => (string[])["cold side", "warm side", "limit", "winter", "week", "calibration"], (name, study) => (name, study)));
+    public static TheoryData<string, string> Nights => new(Names.SelectMany(n =>
+        (string[])["cold side", "warm side", "limit", "winter", "week", "calibration"], (name, study) => (name, study)));
 
     [Theory]
     [MemberData(nameof(Nights))]
@@ -42,7 +43,8 @@ public class AnyNightTests
         {
             // As the fit asks for it: the rooms with what holds water in them, outdoors from readings, a heater of known watts for some hours.
             var asked = new Question(rig, Left(rig, false));
-            var rooms = RigNetwork.Of(asked, FreezeLadderStudy.Candidates(asked), [new WeatherHour(-8, 1, 1)], NightCourse.Of(asked.Conditions, 10 * HourS)[0], Uncertainty.None, out _);
+            var rooms = RigNetwork.Of(asked, FreezeLadderStudy.Candidates(asked), [new WeatherHour(-8, 1, 1)], NightCourse.Of(asked.Conditions, 10 * HourS)[0],
+                Uncertainty.None, out _);
             return NightEngine.Run(rooms with
             {
                 OutdoorC = new TimeSeries([0, 3 * HourS, 10 * HourS], [2, -6, -11]),
@@ -55,7 +57,12 @@ public class AnyNightTests
             "warm side" => Of(Left(rig, false), Uncertainty.Optimistic),
             "limit" => Of(Left(rig, true) with { OutdoorC = -40, Hours = 72 }, Uncertainty.None),
             "winter" => Winter(),
-            "week" => Of(Left(rig, true) with { Hours = 168, Weather = new WeatherChoice(WeatherPlace.BrennickQuay, 2, 80), Events = [new("away", PlanEventKind.Away, 24, 144), new("drained", PlanEventKind.Drained, 26, 140)] }, Uncertainty.None),
+            "week" => Of(Left(rig, true) with
+            {
+                Hours = 168,
+                Weather = new WeatherChoice(WeatherPlace.BrennickQuay, 2, 80),
+                Events = [new("away", PlanEventKind.Away, 24, 144), new("drained", PlanEventKind.Drained, 26, 140)]
+            }, Uncertainty.None),
             _ => Fitted(),
         };
         Assert.True(balance.TurnoverJ > 1e5);
@@ -66,7 +73,8 @@ public class AnyNightTests
 
     private static readonly Gen<Planned> AnyPlan =
         from name in Gen.OneOfConst(Names)
-        from weather in Gen.Frequency((1, Gen.Const((WeatherChoice?)null)), (2, Gen.Select(Gen.Enum<WeatherPlace>(), Gen.Int[1, 50], Gen.Int[60, 160], (p, w, d) => (WeatherChoice?)new WeatherChoice(p, w, d))))
+        from weather in Gen.Frequency((1, Gen.Const((WeatherChoice?)null)),
+            (2, Gen.Select(Gen.Enum<WeatherPlace>(), Gen.Int[1, 50], Gen.Int[60, 160], (p, w, d) => (WeatherChoice?)new WeatherChoice(p, w, d))))
         from outdoor in Gen.Double[-30, 3]
         from wind in Gen.Double[0, 12]
         from heat in Gen.Bool
@@ -92,8 +100,10 @@ public class AnyNightTests
         from other in Gen.Int[-1, rig.Shell.Zones.Count - 1]
         from area in Gen.Double[0, 1.5]
         select new PlanEvent(
-            "e", kind, at, at + lasts, kind is PlanEventKind.SetBack or PlanEventKind.Away ? hold : null, kind == PlanEventKind.Drive ? 20 + hold : null, kind == PlanEventKind.Open ? rig.Shell.Zones[room].Id : null,
-            kind == PlanEventKind.Open && other >= 0 && other != room ? rig.Shell.Zones[other].Id : null, kind == PlanEventKind.Open ? area : null, kind == PlanEventKind.Open ? 0.1 : null);
+            "e", kind, at, at + lasts, kind is PlanEventKind.SetBack or PlanEventKind.Away ? hold : null, kind == PlanEventKind.Drive ? 20 + hold : null,
+            kind == PlanEventKind.Open ? rig.Shell.Zones[room].Id : null,
+            kind == PlanEventKind.Open && other >= 0 && other != room ? rig.Shell.Zones[other].Id : null, kind == PlanEventKind.Open ? area : null,
+            kind == PlanEventKind.Open ? 0.1 : null);
 
     [Fact]
     public void Whatever_is_planned_energy_closes_and_nothing_is_colder_than_outdoors_or_warmer_than_what_warmed_it() => AnyPlan.Sample(
@@ -104,7 +114,8 @@ public class AnyNightTests
             var night = RigNight.Of(new Question(rig, asked));
             Assert.InRange(night.Answer.Balance.Gap(), 0, 0.001);
             // Nothing is open to the sky here but faces under less than a full cover.
-            double coldest = Math.Min(Math.Min(asked.KeptC(rig), rig.Shell.Zones.Min(z => z.Heater?.SetpointC ?? 40)), night.Weather.Min(w => OuterFace.SkyC(w.TemperatureC, w.Cloud))) - 0.1, hold = asked.Events!.Max(e => e.HoldC) ?? 0;
+            double coldest = Math.Min(Math.Min(asked.KeptC(rig), rig.Shell.Zones.Min(z => z.Heater?.SetpointC ?? 40)),
+                night.Weather.Min(w => OuterFace.SkyC(w.TemperatureC, w.Cloud))) - 0.1, hold = asked.Events!.Max(e => e.HoldC) ?? 0;
             double warmest = Math.Max(Math.Max(asked.KeptC(rig), asked.StartWaterC), Math.Max(hold, rig.Shell.Zones.Max(z => z.Heater?.SetpointC ?? 0))) + 0.6;
             warmest = Math.Max(warmest, night.Weather.Max(w => w.TemperatureC) + 0.1);
             for (int r = 0; r < night.Answer.ReportS.Count; r++)
@@ -142,18 +153,21 @@ public class AnyNightTests
                     if (planned.Night.Events!.Any(e => Math.Abs(e.AtH - hour) < 2 / HourS || Math.Abs((e.UntilH ?? -1) - hour) < 2 / HourS)) continue;
                     var on = planned.Night.Events!.Where(e => e.AtH <= hour && hour < (e.UntilH ?? 1e9)).Select(e => e.Kind).ToHashSet();
                     Assert.Equal(on.Contains(PlanEventKind.Drained) ? WaterState.Drained : planned.Night.Water, segment.Water);
-                    bool heats = (planned.Night.HeatOn || on.Contains(PlanEventKind.HeatOn)) && !on.Contains(PlanEventKind.HeatFails) && !on.Contains(PlanEventKind.FuelOut) && (!on.Contains(PlanEventKind.BatteryOut) || on.Contains(PlanEventKind.Mains));
+                    bool heats = (planned.Night.HeatOn || on.Contains(PlanEventKind.HeatOn)) && !on.Contains(PlanEventKind.HeatFails)
+                        && !on.Contains(PlanEventKind.FuelOut) && (!on.Contains(PlanEventKind.BatteryOut) || on.Contains(PlanEventKind.Mains));
                     Assert.Equal(heats, segment.Heats(heater));
                 }
         },
         iter: 500);
 
     [Fact]
-    public void Colder_outdoors_nothing_freezes_later_and_in_a_warmer_start_nothing_sooner() => Gen.Select(Gen.OneOfConst(Names), Gen.Double[-30, -1], Gen.Double[0.5, 8], Gen.Bool).Sample(
+    public void Colder_outdoors_nothing_freezes_later_and_in_a_warmer_start_nothing_sooner() =>
+        Gen.Select(Gen.OneOfConst(Names), Gen.Double[-30, -1], Gen.Double[0.5, 8], Gen.Bool).Sample(
         (name, outdoor, by, start) =>
         {
             var night = Left(Rigs[name], false) with { OutdoorC = outdoor, Hours = 24, InsideC = 6 };
-            var (here, there) = (RigNight.Of(new Question(Rigs[name], night)), RigNight.Of(new Question(Rigs[name], start ? night with { InsideC = 6 + by } : night with { OutdoorC = outdoor - by })));
+            var (here, there) = (RigNight.Of(new Question(Rigs[name], night)),
+                RigNight.Of(new Question(Rigs[name], start ? night with { InsideC = 6 + by } : night with { OutdoorC = outdoor - by })));
             var number = there.Numbers();
             for (int n = 0; n < here.Candidates.Count; n++)
             {
@@ -167,15 +181,18 @@ public class AnyNightTests
     public void A_window_lets_in_what_the_wind_of_its_hour_blows()
     {
         // A day of calm, a day of 12 m/s, at -10 °C; a heater that is never enough. Each day ends where what it gives is what walls, draughts and window take.
-        var room = new Zone("room", "room", ZoneKind.Living, RigBuilder.Cube(0, 0, 0, 2), 0.5, [new("wall", "wall", FaceSide.Wall, 10, [new("xps", 0.03)], 0, [])], [], new ZoneHeater(300, 40), 50_000);
+        var room = new Zone("room", "room", ZoneKind.Living, RigBuilder.Cube(0, 0, 0, 2), 0.5,
+            [new("wall", "wall", FaceSide.Wall, 10, [new("xps", 0.03)], 0, [])], [], new ZoneHeater(300, 40), 50_000);
         var bare = new RigBuilder().Build();
         WeatherHour[] hours = [.. Enumerable.Repeat(new WeatherHour(-10, 0, 1), 24), .. Enumerable.Repeat(new WeatherHour(-10, 12, 1), 30)];
-        var night = new Conditions(-10, 0, true, 12, WaterState.Wet, 22, 48, Attitude.Level, Weather: new WeatherChoice(Hours: hours), Events: [new PlanEvent("window", PlanEventKind.Open, 0, ZoneId: "room", AreaM2: 0.2, HeightM: 0.4)]);
+        var night = new Conditions(-10, 0, true, 12, WaterState.Wet, 22, 48, Attitude.Level, Weather: new WeatherChoice(Hours: hours),
+            Events: [new PlanEvent("window", PlanEventKind.Open, 0, ZoneId: "room", AreaM2: 0.2, HeightM: 0.4)]);
         var told = new Question(bare with { Shell = bare.Shell with { Zones = [room] } }, night).Ask(NightStudy.Ask).Zones.Single();
         foreach (var (hour, wind) in ((int, double)[])[(23, 0), (47, 12)])
         {
             double over = told.C[hour] + 10;
-            Assert.Equal(300, (RigBuilder.LossWPerK(room, night with { Weather = null, WindMPerS = wind }) + AirExchange.OpeningWPerK(0.2, 0.4, over, told.C[hour] - over / 2, wind)) * over, 3.0);
+            Assert.Equal(300, (RigBuilder.LossWPerK(room, night with { Weather = null, WindMPerS = wind })
+                + AirExchange.OpeningWPerK(0.2, 0.4, over, told.C[hour] - over / 2, wind)) * over, 3.0);
         }
         Assert.True(told.C[47] < told.C[23] - 2);
     }
@@ -199,7 +216,8 @@ public class AnyNightTests
     {
         // Each of 20,000 lengths goes up and down through four borders.
         var sparrow = Rigs["sparrow"];
-        var zones = Enumerable.Range(0, 6).Select(n => new Zone($"z{n}", $"z{n}", ZoneKind.Living, new Box(new(-25, 0, 0.44 + (0.01 * n) + (n == 0 ? -0.4 : 0)), new(50, 2, n == 0 ? 0.41 : 0.01)), 0.5, [], [])).ToList();
+        var zones = Enumerable.Range(0, 6).Select(n => new Zone($"z{n}", $"z{n}", ZoneKind.Living,
+            new Box(new(-25, 0, 0.44 + (0.01 * n) + (n == 0 ? -0.4 : 0)), new(50, 2, n == 0 ? 0.41 : 0.01)), 0.5, [], [])).ToList();
         var largest = SizedRigs.Largest(sparrow);
         largest = largest with { Shell = largest.Shell with { Zones = zones } };
         var question = new Question(largest, Left(sparrow, false)).Warm();

@@ -25,12 +25,18 @@ public class CalibrationTests
                 Zones = [.. rig.Shell.Zones.Select(z => z.Id switch
                 {
                     "living" => z with { Measured = new ZoneMeasure(1.5, 0), Heater = new ZoneHeater(watts, 40) },
-                    "garage" => z with { Measured = new ZoneMeasure(0.7, 0), HeatCapacityJPerK = 2 * ZoneCapacity.JPerK(z, ZoneVolumes.Of(rig.Shell.Zones)[rig.Shell.Zones.ToList().IndexOf(z)]) },
+                    "garage" => z with { Measured = new ZoneMeasure(0.7, 0),
+                    HeatCapacityJPerK = 2 * ZoneCapacity.JPerK(z, ZoneVolumes.Of(rig.Shell.Zones)[rig.Shell.Zones.ToList().IndexOf(z)]) },
                     _ => z,
                 })],
             },
         };
-        var told = new Question(truth, night with { HeatOn = watts > 0, Hours = 30, Events = [new PlanEvent("a", PlanEventKind.HeatFails, 3, 9), new PlanEvent("b", PlanEventKind.HeatFails, 14)] }).Ask(NightStudy.Ask);
+        var told = new Question(truth, night with
+        {
+            HeatOn = watts > 0,
+            Hours = 30,
+            Events = [new PlanEvent("a", PlanEventKind.HeatFails, 3, 9), new PlanEvent("b", PlanEventKind.HeatFails, 14)]
+        }).Ask(NightStudy.Ask);
         double[] Hours(Func<int, double> at) => [.. Enumerable.Range(0, told.Weather.Count).Select(at)];
         IReadOnlyList<double> Room(string id) => told.Zones.Single(z => z.ZoneId == id).C;
         return new Thermometers(
@@ -62,7 +68,8 @@ public class CalibrationTests
         // Its night is another one now, and narrower between its sides.
         Assert.NotEqual(RigBuilder.LossWPerK(Sparrow.Shell.Zones.Find("living")!, night), RigBuilder.LossWPerK(living, night), 0.1);
         double Sides(Rig rig) => Math.Abs(Coldest(rig, Uncertainty.Pessimistic) - Coldest(rig, Uncertainty.Optimistic));
-        double Coldest(Rig rig, Uncertainty doubt) => RigNight.Of(new Question(rig, night), doubt) is var n ? n.AirC(rig.Shell.Zones.Find("living"), n.Morning) : 0;
+        double Coldest(Rig rig, Uncertainty doubt) => RigNight.Of(new Question(rig, night), doubt) is var n
+            ? n.AirC(rig.Shell.Zones.Find("living"), n.Morning) : 0;
         Assert.True(Sides(after) < Sides(Sparrow));
         Assert.Empty(RigCheck.Check(after));
     }
@@ -75,7 +82,11 @@ public class CalibrationTests
         var good = new Thermometers(hours, cold, null, [new("living", warm)]);
         Assert.Empty(Wrong(good));
         Assert.Equal(["readings.timeS"], Wrong(good with { TimeS = [0, 1] }));
-        Assert.Equal(["readings.timeS[3]", "readings.outdoorC"], Wrong(good with { TimeS = [.. hours.Select((s, h) => h == 3 ? 0 : s)], OutdoorC = [.. cold.Skip(1)] }));
+        Assert.Equal(["readings.timeS[3]", "readings.outdoorC"], Wrong(good with
+        {
+            TimeS = [.. hours.Select((s, h) => h == 3 ? 0 : s)],
+            OutdoorC = [.. cold.Skip(1)]
+        }));
         Assert.Equal(["readings.zones[0].zoneId", "readings.zones[0].c[19]"], Wrong(good with { Zones = [new("attic", [.. warm.Take(19), double.NaN])] }));
     }
 }

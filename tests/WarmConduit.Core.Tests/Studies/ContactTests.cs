@@ -22,8 +22,10 @@ public class ContactTests
         // Along the far wall of a room of one steel skin: 10 mm off it, 60 mm off it, and 10 mm off it behind foam.
         NightContactsOf Line(double offM, string wall, double thickM)
         {
-            var room = new Zone("room", "room", ZoneKind.Living, new Box(new(0, 0, 0), new(3, 2, 2)), 0.5, [new("far-side", "far side", FaceSide.Wall, 6, [new(wall, thickM)], 0, [])], []);
-            var rig = new RigBuilder().Part("tap", "mixer", ("cold", 0.5, 2 - offM, 1), ("spout", 0.5, 1.9, 1.2)).Part("drain", "drain-cock", ("in", 2.5, 2 - offM, 0.9)).Run("line", "tap.cold", "drain.in").Build();
+            var room = new Zone("room", "room", ZoneKind.Living, new Box(new(0, 0, 0), new(3, 2, 2)), 0.5,
+                [new("far-side", "far side", FaceSide.Wall, 6, [new(wall, thickM)], 0, [])], []);
+            var rig = new RigBuilder().Part("tap", "mixer", ("cold", 0.5, 2 - offM, 1), ("spout", 0.5, 1.9, 1.2))
+                .Part("drain", "drain-cock", ("in", 2.5, 2 - offM, 0.9)).Run("line", "tap.cold", "drain.in").Build();
             rig = rig with { Shell = rig.Shell with { Body = room.Box, Zones = [room] } };
             var contacts = FreezeLadderStudy.Candidates(new Question(rig, Frost)).First(f => f.Id == "line#room.1").Body(Frost, z => z ?? "outdoor").Contacts;
             return new(RigBuilder.At5WPerK(contacts.Single(c => c.To == "room")), contacts.Where(c => c.To == "outdoor").Sum(c => RigBuilder.At5WPerK(c)));
@@ -32,7 +34,8 @@ public class ContactTests
         Assert.Equal(0.0, off.Outdoors);
         Assert.Equal(on.Room, on.Outdoors, 1e-9);
         Assert.Equal(off.Room, on.Room + on.Outdoors, 1e-9);
-        // Behind 30 mm of XPS the face is colder than the room by its inner film's share of the resistance in the strongest wind; half of the line looks at it. In hundredths.
+        // Behind 30 mm of XPS the face is colder than the room by its inner film's share of the resistance in the strongest wind; half of the line looks at it.
+        // In hundredths.
         double share = Math.Round(0.5 * 0.13 / (0.13 + (0.03 / 0.034)), 2);
         Assert.InRange(share, 0.05, 0.08);
         Assert.Equal(share * off.Room, behind.Outdoors, 1e-9);
@@ -44,9 +47,12 @@ public class ContactTests
     {
         // Two lines of 2 m at one height, so far apart.
         Rig Pair(double apartM) => new RigBuilder()
-            .Part("tap-a", "mixer", ("cold", 0.5, 1, 1), ("spout", 0.5, 1, 1.2)).Part("end-a", "drain-cock", ("in", 2.5, 1, 1)).Run("a", "tap-a.cold", "end-a.in")
-            .Part("tap-b", "mixer", ("cold", 0.5, 1 + apartM, 1), ("spout", 0.5, 1 + apartM, 1.2)).Part("end-b", "drain-cock", ("in", 2.5, 1 + apartM, 1)).Run("b", "tap-b.cold", "end-b.in").Build();
-        IReadOnlyDictionary<string, double> Losses(double apartM) => FreezeLadderStudy.Candidates(new Question(Pair(apartM), Frost)).First(f => f.Id == "a#room.1").Body(Frost, z => z ?? "outdoor").Contacts.ToDictionary(c => c.To, c => RigBuilder.At5WPerK(c));
+            .Part("tap-a", "mixer", ("cold", 0.5, 1, 1), ("spout", 0.5, 1, 1.2)).Part("end-a", "drain-cock", ("in", 2.5, 1, 1))
+                .Run("a", "tap-a.cold", "end-a.in")
+            .Part("tap-b", "mixer", ("cold", 0.5, 1 + apartM, 1), ("spout", 0.5, 1 + apartM, 1.2)).Part("end-b", "drain-cock", ("in", 2.5, 1 + apartM, 1))
+                .Run("b", "tap-b.cold", "end-b.in").Build();
+        IReadOnlyDictionary<string, double> Losses(double apartM) => FreezeLadderStudy.Candidates(new Question(Pair(apartM), Frost))
+            .First(f => f.Id == "a#room.1").Body(Frost, z => z ?? "outdoor").Contacts.ToDictionary(c => c.To, c => RigBuilder.At5WPerK(c));
         double alone = Losses(0.2)["room"];
         Assert.Equal(["room"], Losses(0.2).Keys);
         Assert.Equal(0.75 * alone, Losses(0.02)["room"], 1e-9);
@@ -55,13 +61,18 @@ public class ContactTests
         double First(double apartM) => RigNight.Of(new Question(Pair(apartM), Frost)) is var night ? night.Marks(night.Numbers()["a#room.1"]).FirstIceS : 0;
         Assert.True(First(0.02) > First(0.2) + 120);
         // Drained at the start of the second hour, what is left goes on alone.
-        Assert.InRange(RigNight.Of(new Question(Pair(0.02), Frost with { Events = [new PlanEvent("drain", PlanEventKind.Drained, 1)] })).Answer.Balance.Gap(), 0, 0.001);
+        Assert.InRange(RigNight.Of(new Question(Pair(0.02), Frost with
+        {
+            Events =
+            [new PlanEvent("drain", PlanEventKind.Drained, 1)]
+        })).Answer.Balance.Gap(), 0, 0.001);
     }
 
     private sealed record NightContactsOf(double Room, double Outdoors);
 
     private static readonly Gen<Point3> Place = Gen.Select(Gen.Double[0, 1.5], Gen.Double[0, 0.05], Gen.Double[0, 0.05], (x, y, z) => new Point3(x, y, z));
-    private static readonly Gen<LineLaid> AnyLine = Gen.Select(Place.Array[2, 4], Gen.Double[0.005, 0.02], (course, radius) => new LineLaid(null, course, radius));
+    private static readonly Gen<LineLaid> AnyLine = Gen.Select(Place.Array[2, 4], Gen.Double[0.005, 0.02], (course, radius) =>
+        new LineLaid(null, course, radius));
 
     [Fact]
     public void Lines_are_side_by_side_where_a_walk_along_one_finds_the_other_within_reach_all_the_way()
@@ -137,7 +148,8 @@ public class ContactTests
             Runs = [.. rig.Runs.Select(r => r with { Bends = [.. r.Bends.Select(b => b with { At = b.At + by })] })],
         };
         var night = Conditions.Of(rig.Brief) with { Water = WaterState.Wet, HeatOn = false, Cloud = 0.3 };
-        var (here, moved) = (new Question(rig, night).Ask(FreezeLadderStudy.Ask).Rungs, new Question(there, night).Ask(FreezeLadderStudy.Ask).Rungs.ToDictionary(r => r.Id));
+        var (here, moved) = (new Question(rig, night).Ask(FreezeLadderStudy.Ask).Rungs,
+            new Question(there, night).Ask(FreezeLadderStudy.Ask).Rungs.ToDictionary(r => r.Id));
         Assert.Equal(here.Count, moved.Count);
         Assert.All(here, r =>
         {
@@ -154,14 +166,21 @@ public class ContactTests
         Face Wall(string side) => new(side, side, FaceSide.Wall, 6, [new("xps", 0.02)], 0, []);
         var room = new Zone("room", "room", ZoneKind.Living, new Box(new(0, 0, 0), new(3, 2, 2)), 0.5, [Wall("far-side"), Wall("kerb-side")], []);
         var rig = new RigBuilder()
-            .Part("tap-f", "mixer", ("cold", 0.5, 1.99, 1), ("spout", 0.5, 1.9, 1.2)).Part("end-f", "drain-cock", ("in", 2.5, 1.99, 0.9)).Run("far", "tap-f.cold", "end-f.in")
-            .Part("tap-k", "mixer", ("cold", 0.5, 0.01, 1), ("spout", 0.5, 0.1, 1.2)).Part("end-k", "drain-cock", ("in", 2.5, 0.01, 0.9)).Run("kerb", "tap-k.cold", "end-k.in").Build();
+            .Part("tap-f", "mixer", ("cold", 0.5, 1.99, 1), ("spout", 0.5, 1.9, 1.2)).Part("end-f", "drain-cock", ("in", 2.5, 1.99, 0.9))
+                .Run("far", "tap-f.cold", "end-f.in")
+            .Part("tap-k", "mixer", ("cold", 0.5, 0.01, 1), ("spout", 0.5, 0.1, 1.2)).Part("end-k", "drain-cock", ("in", 2.5, 0.01, 0.9))
+                .Run("kerb", "tap-k.cold", "end-k.in").Build();
         rig = rig with { Shell = rig.Shell with { Body = room.Box, Zones = [room] } };
         var rungs = new Question(rig, Frost with { HeatOn = false }).Ask(FreezeLadderStudy.Ask).Rungs;
         var (far, kerb) = (rungs.Single(r => r.RunId == "far"), rungs.Single(r => r.RunId == "kerb"));
         Assert.Equal(far.FirstIceS!.Value, kerb.FirstIceS!.Value, 1.0);
         // In the middle of the room it takes longer.
-        var middle = rig with { Parts = [.. rig.Parts.Select(p => p.Id.EndsWith("-f", StringComparison.Ordinal) ? p with { Box = p.Box with { At = p.Box.At with { YM = 1.5 } } } : p)] };
-        Assert.True(new Question(middle, Frost with { HeatOn = false }).Ask(FreezeLadderStudy.Ask).Rungs.Single(r => r.RunId == "far").FirstIceS > far.FirstIceS + 60);
+        var middle = rig with
+        {
+            Parts = [.. rig.Parts.Select(p => p.Id.EndsWith("-f", StringComparison.Ordinal)
+            ? p with { Box = p.Box with { At = p.Box.At with { YM = 1.5 } } } : p)]
+        };
+        Assert.True(new Question(middle, Frost with { HeatOn = false }).Ask(FreezeLadderStudy.Ask).Rungs.Single(r =>
+            r.RunId == "far").FirstIceS > far.FirstIceS + 60);
     }
 }

@@ -156,7 +156,8 @@ public class DrainDownTests
     [Fact]
     public void Tilting_the_rig_turns_a_gentle_line_back()
     {
-        var rig = new RigBuilder().Part("tap", "tee", ("end", 0, 0, 0.26)).Part("foot", "drain-cock", ("in", 3, 0, 0.2)).Run("line", "tap.end", "foot.in").Build();
+        var rig = new RigBuilder().Part("tap", "tee", ("end", 0, 0, 0.26)).Part("foot", "drain-cock", ("in", 3, 0, 0.2))
+            .Run("line", "tap.end", "foot.in").Build();
         Assert.Equal(0, rig.Drained().Stays.PoolsL, 1e-9);
         var nose = rig.Drained(new Attitude(3, 0));
         // The high end is now the drain's: the whole run stands full up to it.

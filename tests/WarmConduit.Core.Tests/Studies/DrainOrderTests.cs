@@ -28,7 +28,8 @@ public class DrainOrderTests
         Assert.Equal(order.FullL, order.Steps.Sum(s => s.OutL) + order.Stays.TotalL, 1e-6);
         Assert.Equal(Ask(rig).Ask(DrainDownStudy.Ask).Stays, order.Stays);
         // Every opening and every task is a step, the tank's drain first, hands last; the water of a step is that of the rig part way.
-        Assert.Equal(rig.Parts.Count(p => Catalogue.Part(p.Stock)!.Passage == Passage.Drain && Ask(rig).Scenario.PositionOf(p)!.Passes) + rig.ByHand.Count + 1, order.Steps.Count);
+        Assert.Equal(rig.Parts.Count(p => Catalogue.Part(p.Stock)!.Passage == Passage.Drain && Ask(rig).Scenario.PositionOf(p)!.Passes) + rig.ByHand.Count + 1,
+            order.Steps.Count);
         Assert.True(order.Steps[0].Kind == DrainStepKind.Drain && order.Steps[0].OutL > 50);
         Assert.Equal(order.Steps.OrderBy(s => s.Kind == DrainStepKind.Hand).Select(s => s.Id), order.Steps.Select(s => s.Id));
         Assert.Equal(order.Stays.TotalL, AfterStepStudy.Ask(Ask(rig), new(order.Steps.Count)).DrainDown.Stays.TotalL, 1e-9);
@@ -39,7 +40,9 @@ public class DrainOrderTests
     public void A_tank_empties_in_the_time_of_the_closed_form()
     {
         // 0.5 x 0.4 x 0.3 m over a cock at its floor: t = 2 A sqrt(h) / (Cd a sqrt(2 g)).
-        var rig = new RigBuilder().Tank("tank", new Box(new(0, 0, 0.5), new(0.5, 0.4, 0.3)), ("outlet", 0.5, 0.2, 0.5), ("vent", 0, 0.2, 0.8)).Part("air", "open-end", ("end", -0.2, 0.2, 0.8)).Run("vent", Service.Vent, "vent-hose-10", "tank.vent", "air.end").Part("drain", "drain-cock", ("in", 0.51, 0.2, 0.5)).Run("line", "tank.outlet", "drain.in").Build();
+        var rig = new RigBuilder().Tank("tank", new Box(new(0, 0, 0.5), new(0.5, 0.4, 0.3)), ("outlet", 0.5, 0.2, 0.5), ("vent", 0, 0.2, 0.8))
+            .Part("air", "open-end", ("end", -0.2, 0.2, 0.8)).Run("vent", Service.Vent, "vent-hose-10", "tank.vent", "air.end")
+            .Part("drain", "drain-cock", ("in", 0.51, 0.2, 0.5)).Run("line", "tank.outlet", "drain.in").Build();
         var step = DrainOrderStudy.Ask(Ask(rig)).Steps.Single(s => s.Id == "drain");
         double bore = Catalogue.Part("drain-cock")!.Ports[0].BoreM, area = Math.PI / 4 * bore * bore;
         double closed = 2 * 0.5 * 0.4 * Math.Sqrt(0.3) / (0.6 * area * Math.Sqrt(2 * 9.80665));
@@ -51,7 +54,8 @@ public class DrainOrderTests
     [Fact]
     public void A_riser_under_a_tap_that_is_left_shut_keeps_its_water_up_to_20_mm_of_bore()
     {
-        Rig Riser(string pipe) => new RigBuilder().Part("tap", "mixer", ("cold", 0, 0, 1.2), ("spout", 0, 0, 1.4)).Part("drain", "drain-cock", ("in", 0, 0, 0.2))
+        Rig Riser(string pipe) => new RigBuilder().Part("tap", "mixer", ("cold", 0, 0, 1.2), ("spout", 0, 0, 1.4))
+            .Part("drain", "drain-cock", ("in", 0, 0, 0.2))
             .Run("riser", Service.Cold, pipe, "tap.cold", "drain.in").Build();
         var narrow = DrainOrderStudy.Ask(Ask(Riser("pex-1/2")));
         double bore = Catalogue.Pipe("pex-1/2")!.BoreM2() * 1.0 * 1000;
@@ -81,7 +85,8 @@ public class DrainOrderTests
         Assert.Empty(good.Suspects);
         Assert.Equal(step.OutL, good.ExpectedL, 1e-9);
         Assert.Empty(ProofStudy.Ask(Ask(rig), new("nothing", 1)).Suspects);
-        foreach (double litres in (double[])[-1, double.NaN, 1e9]) Assert.Equal(["measuredL"], new ProofInput("drain-a", litres).Check(rig).Select(f => f.Path));
+        foreach (double litres in (double[])[-1, double.NaN, 1e9])
+            Assert.Equal(["measuredL"], new ProofInput("drain-a", litres).Check(rig).Select(f => f.Path));
     }
 
     [Fact]
@@ -98,20 +103,26 @@ public class DrainOrderTests
         Assert.Equal(45 + 80 - 15, DrainOrderStudy.Ask(Ask(hidden)).ShortestS - DrainOrderStudy.Ask(Ask(rig)).ShortestS, 1e-6);
         Assert.Equal("behind a panel with 8 screws", DrainOrderStudy.Ask(Ask(hidden)).Steps.First(s => s.Id == drain).Reach);
         // Nobody opens it each week where the rig is lived in.
-        Assert.DoesNotContain(Adviser.Ask(Ask(hidden with { Brief = hidden.Brief with { Living = WayOfLiving.LivedIn } })).Findings, f => f.Id == $"worst:{drain}");
+        Assert.DoesNotContain(Adviser.Ask(Ask(hidden with { Brief = hidden.Brief with { Living = WayOfLiving.LivedIn } })).Findings, f =>
+            f.Id == $"worst:{drain}");
     }
 
     [Fact]
     public void Everything_that_holds_water_is_listed_with_what_empties_it()
     {
-        // A main that is open at its top, a shut tap on a wide riser and one on a narrow one, a dead leg that hangs from it, a strainer, and clips too far apart.
+        // A main that is open at its top, a shut tap on a wide riser and one on a narrow one, a dead leg that hangs from it, a strainer, and clips too far
+        // apart.
         string wide = Catalogue.Pipes.First(p => p.InnerDiameterM > 0.02).Id;
         var rig = new RigBuilder()
-            .Part("air", "open-end", ("end", 0, 0, 0.9)).Part("tap", "mixer", "closed", ("cold", 1, 0.5, 0.9), ("spout", 1, 0.5, 1.1)).Part("basin", "mixer", "closed", ("cold", 1, -0.5, 0.9), ("spout", 1, -0.5, 1.1))
+            .Part("air", "open-end", ("end", 0, 0, 0.9)).Part("tap", "mixer", "closed", ("cold", 1, 0.5, 0.9), ("spout", 1, 0.5, 1.1))
+                .Part("basin", "mixer", "closed", ("cold", 1, -0.5, 0.9), ("spout", 1, -0.5, 1.1))
             .Part("cross", "tee", ("a", 1, 0, 0.5), ("b", 1.1, 0, 0.5), ("c", 1, 0.1, 0.5), ("d", 1, -0.1, 0.5))
-            .Part("strainer", "strainer", ("in", 2, 0, 0.48), ("out", 2.1, 0, 0.48)).Part("tee", "tee", ("a", 3, 0, 0.46), ("b", 3.1, 0, 0.46), ("c", 3.05, 0.1, 0.46)).Part("cap", "end-cap", ("in", 3.05, 1, 0.2)).Part("drain", "drain-cock", ("in", 4, 0, 0.455))
+            .Part("strainer", "strainer", ("in", 2, 0, 0.48), ("out", 2.1, 0, 0.48))
+                .Part("tee", "tee", ("a", 3, 0, 0.46), ("b", 3.1, 0, 0.46), ("c", 3.05, 0.1, 0.46)).Part("cap", "end-cap", ("in", 3.05, 1, 0.2))
+                .Part("drain", "drain-cock", ("in", 4, 0, 0.455))
             .Run("down", "air.end", "cross.a").Run("riser", Service.Cold, wide, "tap.cold", "cross.c").Run("thin", "basin.cold", "cross.d")
-            .Run("first", "cross.b", "strainer.in").Run("second", "strainer.out", "tee.a").Run("leg", "tee.c", "cap.in").Run("last", "tee.b", "drain.in").Build();
+            .Run("first", "cross.b", "strainer.in").Run("second", "strainer.out", "tee.a").Run("leg", "tee.c", "cap.in")
+                .Run("last", "tee.b", "drain.in").Build();
         rig = rig with { Runs = [.. rig.Runs.Select(r => r.Id == "last" ? r with { ClipSpacingM = 1.0 } : r)] };
         var told = HoldsStudy.Ask(Ask(rig));
         HoldKind[] Of(string words) => [.. told.Holds.Where(h => h.Words.StartsWith(words, StringComparison.Ordinal)).Select(h => h.Kind)];

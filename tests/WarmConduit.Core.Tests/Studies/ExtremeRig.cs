@@ -51,8 +51,10 @@ internal static class ExtremeRig
 
     private static IEnumerable<(JsonNode Parent, object Key)> Numbers(JsonNode node) => node switch
     {
-        JsonObject values => values.ToList().SelectMany(v => v.Value is JsonValue n && n.GetValueKind() == JsonValueKind.Number ? [(node, v.Key)] : v.Value is null ? [] : Numbers(v.Value)),
-        JsonArray list => list.SelectMany((v, i) => v is JsonValue n && n.GetValueKind() == JsonValueKind.Number ? [(node, (object)i)] : v is null ? [] : Numbers(v)),
+        JsonObject values => values.ToList().SelectMany(v => v.Value is JsonValue n && n.GetValueKind() == JsonValueKind.Number ? [(node, v.Key)]
+            : v.Value is null ? [] : Numbers(v.Value)),
+        JsonArray list => list.SelectMany((v, i) => v is JsonValue n && n.GetValueKind() == JsonValueKind.Number ? [(node, (object)i)] : v is null ? []
+        : Numbers(v)),
         _ => [],
     };
 
@@ -61,7 +63,9 @@ internal static class ExtremeRig
     {
         T OneOf<T>(params T[] all) => all[random.Next(all.Length)];
         return new(
-            OneOf(-60.0, -18, -0.01, 0, 0.01, 3, 50), OneOf(0.0, 4, 60), random.Next(2) == 0, OneOf(0.0, 0.01, 12, 95), OneOf(WaterState.Wet, WaterState.Drained), OneOf(0.0, 22, 24), OneOf(0.5, 8, 72),
-            new Attitude(OneOf(0, 0, -15, 3, 15), OneOf(0, 0, 2, -15, 15)), rig.Scenarios[random.Next(rig.Scenarios.Count)].Id, InsideC: OneOf<double?>(null, -40, 0, 40), Cloud: OneOf(0.0, 1));
+            OneOf(-60.0, -18, -0.01, 0, 0.01, 3, 50), OneOf(0.0, 4, 60), random.Next(2) == 0, OneOf(0.0, 0.01, 12, 95),
+            OneOf(WaterState.Wet, WaterState.Drained), OneOf(0.0, 22, 24), OneOf(0.5, 8, 72),
+            new Attitude(OneOf(0, 0, -15, 3, 15), OneOf(0, 0, 2, -15, 15)), rig.Scenarios[random.Next(rig.Scenarios.Count)].Id,
+            InsideC: OneOf<double?>(null, -40, 0, 40), Cloud: OneOf(0.0, 1));
     }
 }

@@ -15,7 +15,8 @@ using Xunit;
 
 namespace WarmConduit.Core.Tests.Studies;
 
-/// <summary>Rigs that nobody would build and the rules allow, in nights that no place has: whatever is asked of them is answered, or refused by what is wrong, and every figure of an answer can be written down.</summary>
+/// <summary>Rigs that nobody would build and the rules allow, in nights that no place has: whatever is asked of them is answered, or refused by what is wrong,
+/// and every figure of an answer can be written down.</summary>
 public class ExtremeRigTests
 {
     /// <summary>How many; the long campaign takes more.</summary>
@@ -79,7 +80,8 @@ public class ExtremeRigTests
                     }
                     catch (Exception e)
                     {
-                        failed.Add($"rig {seed}, {study.Name} of {input}: {e.GetType().Name} {e.Message} {e.StackTrace?.Split('\n').FirstOrDefault(l => l.Contains("WarmConduit", StringComparison.Ordinal))}");
+                        failed.Add($"rig {seed}, {study.Name} of {input}: {e.GetType().Name} {e.Message} " +
+                            $"{e.StackTrace?.Split('\n').FirstOrDefault(l => l.Contains("WarmConduit", StringComparison.Ordinal))}");
                     }
                 }
             }

@@ -48,7 +48,8 @@ public class FreezeLadderTests
     [Fact]
     public void Insulation_buys_time_and_wind_takes_it()
     {
-        double First(RigBuilder rig, double wind = 0) => RungOf(rig.Zone("under", ZoneKind.OpenUnderfloor, RigBuilder.Cube(-5, -5, -5, 15)).Build(), Night with { WindMPerS = wind }, "line").FirstIceS!.Value;
+        double First(RigBuilder rig, double wind = 0) => RungOf(rig.Zone("under", ZoneKind.OpenUnderfloor, RigBuilder.Cube(-5, -5, -5, 15)).Build(),
+            Night with { WindMPerS = wind }, "line").FirstIceS!.Value;
         Assert.True(First(Line().Insulate("line", 0.013)) > 2 * First(Line()));
         Assert.True(First(Line(), 8) < 0.6 * First(Line()));
         double[] rising = [.. Enumerable.Range(0, 17).Select(w => First(Line(), 0.25 * w))];
@@ -119,7 +120,8 @@ public class FreezeLadderTests
     [Fact]
     public void Half_of_an_outdoor_shower_box_feels_the_weather()
     {
-        var rig = Line().Part("box", "outdoor-shower", ("cold", 1, 0.5, 0.5)).Zone("room", ZoneKind.Living, RigBuilder.Cube(-1, -1, -1, 5), heater: new ZoneHeater(5000, 12)).Build();
+        var rig = Line().Part("box", "outdoor-shower", ("cold", 1, 0.5, 0.5))
+            .Zone("room", ZoneKind.Living, RigBuilder.Cube(-1, -1, -1, 5), heater: new ZoneHeater(5000, 12)).Build();
         var box = RungOf(rig, Night with { HeatOn = true, Hours = 100 }, "box");
         // Half from the room, half from outdoors; its heater gives within half a kelvin of what is set.
         Assert.Equal((12 - 8) / 2.0, box.MorningC, 0.3);
@@ -168,7 +170,8 @@ public class FreezeLadderTests
     public void The_coldest_night_a_lived_in_rig_stands_is_that_of_its_heater_and_plastic_pipe_stands_them_all()
     {
         RigBuilder Rig(string pipe, double watts) => new RigBuilder { Brief = new Brief(2, 3, 10, -10, 0, 0, WayOfLiving.LivedIn, FreezeSchool.Heat, 0.02) }
-            .Part("tap", "open-end", ("end", 0.5, 0.5, 0.6)).Part("foot", "open-end", ("in", 2.5, 0.5, 0.3)).Run("line", Service.Cold, pipe, "tap.end", "foot.in")
+            .Part("tap", "open-end", ("end", 0.5, 0.5, 0.6)).Part("foot", "open-end", ("in", 2.5, 0.5, 0.3))
+                .Run("line", Service.Cold, pipe, "tap.end", "foot.in")
             .Zone("room", ZoneKind.Living, RigBuilder.Cube(0, 0, 0, 3), 20, new ZoneHeater(watts, 18));
         double? weak = Rig("copper-15", 200).Build().Standing().Limit.ColdestC, strong = Rig("copper-15", 600).Build().Standing().Limit.ColdestC;
         Assert.True(strong < weak - 5);

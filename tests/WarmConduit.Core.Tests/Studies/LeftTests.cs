@@ -29,7 +29,8 @@ public class LeftTests
 
     private static IEnumerable<Rig> Rigs() => Enumerable.Range(1, 25).Select(n => AnyRig.Of(n)).Append(DemoRigs.Of("sparrow")).Append(DemoRigs.Of("tern"));
 
-    private static List<(string, double, double?)> Ladder(Rig rig, WaterState water) => [.. Ask(rig, water).Ask(FreezeLadderStudy.Ask).Rungs.Select(r => (r.Id, r.WaterL, r.FirstIceS))];
+    private static List<(string, double, double?)> Ladder(Rig rig, WaterState water) =>
+        [.. Ask(rig, water).Ask(FreezeLadderStudy.Ask).Rungs.Select(r => (r.Id, r.WaterL, r.FirstIceS))];
 
     /// <summary>Full and drained are two such states, to the bit.</summary>
     [Fact]
@@ -100,7 +101,8 @@ public class LeftTests
         Assert.True(tried > 40);
     }
 
-    private static Rig Line() => new RigBuilder().Part("tap", "open-end", ("end", 0, 0, 0.6)).Part("foot", "drain-cock", ("in", 3, 0, 0.2)).Run("line", "tap.end", "foot.in").Build();
+    private static Rig Line() => new RigBuilder().Part("tap", "open-end", ("end", 0, 0, 0.6)).Part("foot", "drain-cock", ("in", 3, 0, 0.2))
+        .Run("line", "tap.end", "foot.in").Build();
 
     private static Rig Antifreeze(Rig rig, params (string Thing, double Glycol)[] of) =>
         rig with { Left = [.. of.Select((g, n) => new LeftAct($"g{n}", LeftActKind.Antifreeze, Evening.AddMinutes(n), g.Thing, Glycol: g.Glycol))] };
@@ -118,11 +120,13 @@ public class LeftTests
         var told = rig.Ladder(night).Rungs.Single(r => r.RunId == "line");
         var pipe = Catalogue.Pipe("pex-1/2")!;
         var section = new PipeSection(pipe.InnerDiameterM, pipe.OuterDiameterM, pipe.ConductivityWPerMK);
-        double capacity = (pipe.BoreM2() * 1000 * GlycolWater.HeatCapacityJPerKgK(GlycolWater.MassFraction(glycol), 0)) + pipe.WallJPerMK(), celsius = 10, seconds = 0;
+        double capacity = (pipe.BoreM2() * 1000 * GlycolWater.HeatCapacityJPerKgK(GlycolWater.MassFraction(glycol), 0)) + pipe.WallJPerMK(),
+            celsius = 10, seconds = 0;
         for (; celsius > GlycolWater.FreezingC(glycol); seconds++) celsius -= PipeHeat.Steady(section, celsius, airC, 0).LossWPerM / capacity;
         Assert.InRange(told.FirstIceS!.Value, (0.98 * seconds) - 115, 1.005 * seconds);
         // Warmer than that nothing happens, however long.
-        Assert.Null(rig.Ladder(night with { OutdoorC = GlycolWater.FreezingC(glycol) + 0.5, InsideC = GlycolWater.FreezingC(glycol) + 0.5 }).Rungs.Single(r => r.RunId == "line").FirstIceS);
+        Assert.Null(rig.Ladder(night with { OutdoorC = GlycolWater.FreezingC(glycol) + 0.5, InsideC = GlycolWater.FreezingC(glycol) + 0.5 }).Rungs.Single(r =>
+            r.RunId == "line").FirstIceS);
         Assert.Equal(airC < GlycolWater.BurstProtectionC(glycol), told.State == IceState.Solid);
     }
 
@@ -147,7 +151,8 @@ public class LeftTests
     {
         var rig = DemoRigs.Of("sparrow");
         string drain = Steps(rig).First();
-        JsonObject Act(string id, string thing, string more = "") => (JsonObject)JsonNode.Parse($$"""{"id":"{{id}}","kind":"done","at":"2026-11-01T18:00:00Z","thing":"{{thing}}"{{more}}}""")!;
+        JsonObject Act(string id, string thing, string more = "") =>
+            (JsonObject)JsonNode.Parse($$"""{"id":"{{id}}","kind":"done","at":"2026-11-01T18:00:00Z","thing":"{{thing}}"{{more}}}""")!;
         var done = Editor.Apply(rig, [new AddThing("left", Act("one", $"parts/{drain}", ""","outL":2.5"""))]);
         Assert.Equal(2.5, done.Rig.Left!.Single().OutL);
         Assert.Equal(WaterState.AsLeft, Conditions.Of(done.Rig).Water);
@@ -155,8 +160,10 @@ public class LeftTests
         var gone = Editor.Apply(done.Rig, [new RemoveThing($"parts/{drain}")]);
         Assert.Null(gone.Rig.Left);
         Assert.Equal(done.Rig.Left, Editor.Apply(gone.Rig, gone.Inverse).Rig.Left);
-        string Refused(string id, string thing, string more = "") => Assert.Throws<RigFileException>(() => Editor.Apply(rig, [new AddThing("left", Act(id, thing, more))])).Faults[0].Path;
+        string Refused(string id, string thing, string more = "") => Assert.Throws<RigFileException>(() =>
+            Editor.Apply(rig, [new AddThing("left", Act(id, thing, more))])).Faults[0].Path;
         Assert.Equal(["left/a.thing", "left/b.thing", "left/c.outL", "left/d.glycol"],
-            [Refused("a", "parts/none"), Refused("b", $"runs/{rig.Runs[0].Id}"), Refused("c", $"parts/{drain}", ""","outL":-1"""), Refused("d", $"parts/{drain}", ""","glycol":0.3""")]);
+            [Refused("a", "parts/none"), Refused("b", $"runs/{rig.Runs[0].Id}"), Refused("c", $"parts/{drain}", ""","outL":-1"""),
+            Refused("d", $"parts/{drain}", ""","glycol":0.3""")]);
     }
 }

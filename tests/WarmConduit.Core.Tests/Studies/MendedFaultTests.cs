@@ -15,10 +15,12 @@ public class MendedFaultTests
 
     private static Zone Room(string id, double x, params Face[] faces) => new(id, id, ZoneKind.Garage, new Box(new(x, 0, 0), new(1, 1, 1)), 0, faces, []);
 
-    private static Face Wall(string id, double area, string? towards, string material = "xps", double thick = 0.03) => new(id, id, FaceSide.Wall, area, [new FaceLayer(material, thick)], 0, [], towards);
+    private static Face Wall(string id, double area, string? towards, string material = "xps", double thick = 0.03) =>
+        new(id, id, FaceSide.Wall, area, [new FaceLayer(material, thick)], 0, [], towards);
 
     private static double AirOf(string zone, params Zone[] zones) =>
-        ZoneBalance.Solve(new RigBuilder().Build() is var rig ? rig with { Shell = rig.Shell with { Zones = zones } } : rig, Night.Steady()).Single(z => z.ZoneId == zone).AirC;
+        ZoneBalance.Solve(new RigBuilder().Build() is var rig ? rig with { Shell = rig.Shell with { Zones = zones } } : rig, Night.Steady())
+            .Single(z => z.ZoneId == zone).AirC;
 
     [Fact]
     public void A_wide_air_gap_resists_no_better_than_one_of_25_mm()
@@ -27,7 +29,8 @@ public class MendedFaultTests
         Assert.Equal(0.18, 0.025 / solid.ConductivityAt(0.025), 0.002);
         Assert.Equal(0.025 / solid.ConductivityAt(0.025), 0.05 / solid.ConductivityAt(0.05), 9);
         Assert.Equal(
-            ZoneBalance.Transmittance(Wall("a", 1, null, "air-gap", 0.025), Night.Steady(), true), ZoneBalance.Transmittance(Wall("b", 1, null, "air-gap", 0.05), Night.Steady(), true), 9);
+            ZoneBalance.Transmittance(Wall("a", 1, null, "air-gap", 0.025), Night.Steady(), true),
+            ZoneBalance.Transmittance(Wall("b", 1, null, "air-gap", 0.05), Night.Steady(), true), 9);
     }
 
     [Fact]
@@ -50,21 +53,34 @@ public class MendedFaultTests
     {
         var under = new Zone("under", "under", ZoneKind.OpenUnderfloor, new Box(new(0, 0, -0.4), new(3, 2, 0.4)), 20, [], []);
         Zone Living(string towards) => Room("living", 0, Wall("out", 8, null), Wall("floor", 5, towards)) with { Heater = new ZoneHeater(300, 18) };
-        double Loss(double wind, ZoneKind kind) => ZoneBalance.Solve(new RigBuilder().Build() is var rig ? rig with { Shell = rig.Shell with { Zones = [Living("under"), under with { Kind = kind }] } } : rig, Night.Steady() with { WindMPerS = wind }).Single(z => z.ZoneId == "living").HeaterW;
+        double Loss(double wind, ZoneKind kind) => ZoneBalance.Solve(new RigBuilder().Build() is var rig
+            ? rig with { Shell = rig.Shell with { Zones = [Living("under"), under with { Kind = kind }] } } : rig, Night.Steady() with { WindMPerS = wind })
+            .Single(z => z.ZoneId == "living").HeaterW;
         Assert.True(Loss(8, ZoneKind.OpenUnderfloor) > Loss(8, ZoneKind.EnclosedUnderfloor));
-        double[] air = [.. new[] { 0, 1, 2, 4, 8, 16.0 }.Select(w => ZoneBalance.Solve(new RigBuilder().Build() is var rig ? rig with { Shell = rig.Shell with { Zones = [Living("under"), under] } } : rig, Night.Steady() with { WindMPerS = w }).Single(z => z.ZoneId == "under").AirC)];
+        double[] air = [.. new[] { 0, 1, 2, 4, 8, 16.0 }.Select(w => ZoneBalance.Solve(new RigBuilder().Build() is var rig
+            ? rig with { Shell = rig.Shell with { Zones = [Living("under"), under] } } : rig, Night.Steady() with { WindMPerS = w })
+            .Single(z => z.ZoneId == "under").AirC)];
         Assert.Equal(air.OrderDescending(), air);
     }
 
     [Fact]
     public void A_zone_without_faces_is_told_and_so_is_a_loose_end_and_a_joint_by_the_wiring()
     {
-        var rig = new RigBuilder().Part("foot", "drain-cock", ("in", 2, 0, 0.1)).Loose("line", "foot.in", new Point3(0, 0, 0.5)).Zone("bare", ZoneKind.Cupboard, RigBuilder.Cube(0, 0, 0, 1)).Build();
-        rig = rig with { Shell = rig.Shell with { Zones = [rig.Shell.Zones[0] with { Faces = [] }], KeepOuts = [new KeepOut("fuses", "fuse box", KeepOutKind.Electrics, RigBuilder.Cube(1.9, -0.1, 0, 0.3))] } };
+        var rig = new RigBuilder().Part("foot", "drain-cock", ("in", 2, 0, 0.1)).Loose("line", "foot.in", new Point3(0, 0, 0.5))
+            .Zone("bare", ZoneKind.Cupboard, RigBuilder.Cube(0, 0, 0, 1)).Build();
+        rig = rig with
+        {
+            Shell = rig.Shell with
+            {
+                Zones = [rig.Shell.Zones[0] with { Faces = [] }],
+                KeepOuts = [new KeepOut("fuses", "fuse box", KeepOutKind.Electrics, RigBuilder.Cube(1.9, -0.1, 0, 0.3))]
+            }
+        };
         var findings = rig.Findings(Night);
         Assert.Equal(
             [(FindingKind.LooseEnd, Severity.Warning), (FindingKind.BareZone, Severity.Warning), (FindingKind.JointInKeepOut, Severity.Fault)],
-            findings.Where(f => f.Kind is FindingKind.BareZone or FindingKind.LooseEnd or FindingKind.JointInKeepOut).OrderBy(f => f.Kind).Select(f => (f.Kind, f.Severity)));
+            findings.Where(f => f.Kind is FindingKind.BareZone or FindingKind.LooseEnd or FindingKind.JointInKeepOut).OrderBy(f => f.Kind)
+            .Select(f => (f.Kind, f.Severity)));
         Assert.Equal("to", findings.Single(f => f.Kind == FindingKind.LooseEnd).Place!.PointId);
     }
 
@@ -87,7 +103,8 @@ public class MendedFaultTests
     {
         // Two dips, 100 mm and 10 mm deep, as long as each other.
         var rig = new RigBuilder().Part("tap", "open-end", ("end", 0, 0, 0.6)).Part("foot", "drain-cock", ("in", 6, 0, 0.1))
-            .Run("line", "tap.end", "foot.in", new Point3(1, 0, 0.3), new Point3(2, 0, 0.4), new Point3(3, 0, 0.39), new Point3(4, 0, 0.4), new Point3(5, 0, 0.2)).Build();
+            .Run("line", "tap.end", "foot.in", new Point3(1, 0, 0.3), new Point3(2, 0, 0.4), new Point3(3, 0, 0.39), new Point3(4, 0, 0.4),
+                new Point3(5, 0, 0.2)).Build();
         var ladder = rig.Ladder(Night with { Water = WaterState.Drained });
         var drain = rig.Drained();
         var pieces = ladder.Rungs.Where(r => r.RunId == "line").ToList();
@@ -98,7 +115,8 @@ public class MendedFaultTests
     [Fact]
     public void What_is_done_by_hand_is_obeyed_by_every_question_and_what_nobody_does_is_a_warning()
     {
-        RigBuilder Rig() => new RigBuilder().Part("tap", "open-end", ("end", 0, 0, 0.6)).Part("foot", "drain-cock", ("in", 3, 0, 0.2)).Run("line", "tap.end", "foot.in").Part("filter", "filter", ("in", 1, 1, 0.5));
+        RigBuilder Rig() => new RigBuilder().Part("tap", "open-end", ("end", 0, 0, 0.6)).Part("foot", "drain-cock", ("in", 3, 0, 0.2))
+            .Run("line", "tap.end", "foot.in").Part("filter", "filter", ("in", 1, 1, 0.5));
         var (left, done) = (Rig().Build(), Rig().ByHand("filter").Build());
         Assert.Equal((0.9, 0.0), (left.Drained().Stays.TotalL, left.Drained().Stays.ByHandL));
         Assert.Equal((0.0, 0.9), (done.Drained().Stays.TotalL, done.Drained().Stays.ByHandL));
@@ -128,7 +146,12 @@ public class MendedFaultTests
     public void A_tank_is_as_full_at_the_start_as_the_conditions_say()
     {
         var rig = RigBuilderTank();
-        double At(double? share) => rig.Ladder(Night with { HeatOn = false, TankLevels = share is { } s ? [new TankLevel("tank", s)] : null }).Rungs.Single(r => r.PartId == "tank").WaterL;
+        double At(double? share) => rig.Ladder(Night with
+        {
+            HeatOn = false,
+            TankLevels = share is { } s ? [new TankLevel("tank", s)]
+            : null
+        }).Rungs.Single(r => r.PartId == "tank").WaterL;
         Assert.Equal(50, At(null), 6);
         Assert.Equal(10, At(0.2), 6);
         Assert.DoesNotContain(rig.Ladder(Night with { TankLevels = [new TankLevel("tank", 0)] }).Rungs, r => r.PartId == "tank");

@@ -19,7 +19,8 @@ public class NightPlanTests
     // 10 m² of 30 mm of XPS, half of it rearward, half an air change, and a heater that is never enough to reach its set point.
     private static readonly Zone Room = new(
         "room", "room", ZoneKind.Living, RigBuilder.Cube(0, 0, 0, 2), 0.5,
-        [new("front", "front", FaceSide.Wall, 5, [new("xps", 0.03)], 0, []), new("rear", "rear", FaceSide.Wall, 5, [new("xps", 0.03)], 0, [], Rearward: true)], [], new ZoneHeater(150, 40), 50_000);
+        [new("front", "front", FaceSide.Wall, 5, [new("xps", 0.03)], 0, []), new("rear", "rear", FaceSide.Wall, 5, [new("xps", 0.03)], 0, [], Rearward: true)],
+        [], new ZoneHeater(150, 40), 50_000);
 
     private static ZoneHours Settle(Conditions night, params PlanEvent[] events) => Settle(Room, night, events);
 
@@ -56,7 +57,8 @@ public class NightPlanTests
     public void A_set_back_holds_what_is_asked_and_no_more()
     {
         var strong = Room with { Heater = new ZoneHeater(5000, 18) };
-        var night = Settle(strong, Frost, new PlanEvent("back", PlanEventKind.SetBack, 4, 24, HoldC: 8), new PlanEvent("away", PlanEventKind.Away, 12, 20, HoldC: 5), new PlanEvent("more", PlanEventKind.SetBack, 30, null, HoldC: 35));
+        var night = Settle(strong, Frost, new PlanEvent("back", PlanEventKind.SetBack, 4, 24, HoldC: 8),
+            new PlanEvent("away", PlanEventKind.Away, 12, 20, HoldC: 5), new PlanEvent("more", PlanEventKind.SetBack, 30, null, HoldC: 35));
         foreach (var (hour, c) in ((int, double)[])[(3, 18), (10, 8), (18, 5), (23, 8), (29, 18), (47, 18)]) Assert.Equal(c, night.C[hour], 0.5);
     }
 
@@ -70,7 +72,8 @@ public class NightPlanTests
         Assert.Equal(150, (RigBuilder.LossWPerK(Room, Frost) + (AirExchange.AirJPerM3K * air)) * dT, 1.0);
         // 25 m/s on the front, half of that on the rear.
         double U(double wind) => 1 / (0.13 + (0.03 / 0.034) + (1 / SurfaceCoefficient.OuterWallWPerM2K(wind, 0.9, -10)));
-        double driven = (150 / (Settle(Frost, new PlanEvent("drive", PlanEventKind.Drive, 0, null, SpeedMPerS: 25)).C[^1] + 10)) - AirExchange.LeakageWPerK(0.5, 8);
+        double driven = (150 / (Settle(Frost, new PlanEvent("drive", PlanEventKind.Drive, 0, null, SpeedMPerS: 25)).C[^1]
+            + 10)) - AirExchange.LeakageWPerK(0.5, 8);
         double xps = ZoneBalance.Transmittance(Room.Faces[0], Frost.Steady() with { WindMPerS = 25 }, true) / U(25);
         Assert.Equal((5 * U(25)) + (5 * U(12.5)), driven / xps, 0.02);
     }
@@ -78,7 +81,8 @@ public class NightPlanTests
     [Fact]
     public void A_cupboard_door_lets_the_room_warm_the_cupboard()
     {
-        var cupboard = new Zone("cupboard", "cupboard", ZoneKind.Cupboard, new Box(new(3, 0, 0), new(1, 1, 1)), 0.2, [new("wall", "wall", FaceSide.Wall, 3, [new("xps", 0.01)], 0, [])], []);
+        var cupboard = new Zone("cupboard", "cupboard", ZoneKind.Cupboard, new Box(new(3, 0, 0), new(1, 1, 1)), 0.2,
+            [new("wall", "wall", FaceSide.Wall, 3, [new("xps", 0.01)], 0, [])], []);
         var rig = new RigBuilder().Build();
         rig = rig with { Shell = rig.Shell with { Zones = [cupboard, Room with { Heater = new ZoneHeater(5000, 18) }] } };
         var door = new PlanEvent("door", PlanEventKind.Open, 12, 36, ZoneId: "cupboard", Towards: "room", AreaM2: 0.3, HeightM: 0.6);
@@ -90,16 +94,19 @@ public class NightPlanTests
     public void What_is_drained_in_time_does_not_freeze_and_what_has_ice_by_then_stays()
     {
         var rig = DemoRigs.Of("tern");
-        RigNight Night(params PlanEvent[] events) => RigNight.Of(new Question(rig, Conditions.Of(rig.Brief) with { HeatOn = false, Water = WaterState.Wet, InsideC = 18, Hours = 40, OutdoorC = -15, Events = events }));
+        RigNight Night(params PlanEvent[] events) => RigNight.Of(new Question(rig,
+            Conditions.Of(rig.Brief) with { HeatOn = false, Water = WaterState.Wet, InsideC = 18, Hours = 40, OutdoorC = -15, Events = events }));
         double Ice(RigNight night) => Enumerable.Range(0, night.Candidates.Count).Where(n => double.IsFinite(night.Marks(n).FirstIceS)).Count();
-        var (wet, drained, late, again) = (Night(), Night(On(PlanEventKind.Drained, 0.5)), Night(On(PlanEventKind.Drained, 30)), Night(On(PlanEventKind.Drained, 0.5, 10)));
+        var (wet, drained, late, again) = (Night(), Night(On(PlanEventKind.Drained, 0.5)), Night(On(PlanEventKind.Drained, 30)),
+            Night(On(PlanEventKind.Drained, 0.5, 10)));
         Assert.True(Ice(drained) < Ice(wet));
         // Thirty hours at -15 °C are too many: draining then wins nothing that was frozen.
         Assert.Equal(Ice(wet), Ice(late));
         Assert.True(Ice(again) > Ice(drained));
         // Ice that was there goes on as it was.
         int first = Enumerable.Range(0, wet.Candidates.Count).MinBy(n => wet.Marks(n).FirstIceS);
-        Assert.Equal(wet.Marks(first).FirstIceS, late.Marks(Enumerable.Range(0, late.Candidates.Count).First(n => late.Candidates[n].Id == wet.Candidates[first].Id)).FirstIceS, 1.0);
+        Assert.Equal(wet.Marks(first).FirstIceS, late.Marks(Enumerable.Range(0, late.Candidates.Count)
+            .First(n => late.Candidates[n].Id == wet.Candidates[first].Id)).FirstIceS, 1.0);
     }
 
     [Theory]
@@ -110,7 +117,8 @@ public class NightPlanTests
         var rig = DemoRigs.Of(name);
         var night = Conditions.Of(rig.Brief) with { HeatOn = false, Hours = 24, OutdoorC = -15 };
         RigNight Ask(Conditions asked) => RigNight.Of(new Question(rig, asked));
-        var (drained, soon) = (Ask(night with { Water = WaterState.Drained }), Ask(night with { Water = WaterState.Wet, Events = [On(PlanEventKind.Drained, 0.05)] }));
+        var (drained, soon) = (Ask(night with { Water = WaterState.Drained }),
+            Ask(night with { Water = WaterState.Wet, Events = [On(PlanEventKind.Drained, 0.05)] }));
         var now = Enumerable.Range(0, soon.Candidates.Count).ToDictionary(n => soon.Candidates[n].Id);
         for (int n = 0; n < drained.Candidates.Count; n++)
         {
@@ -120,7 +128,8 @@ public class NightPlanTests
             Assert.True(soon.Marks(same).FirstIceS - drained.Marks(n).FirstIceS is >= -60 and < 400 or double.NaN, drained.Candidates[n].Name);
         }
         // What was there only while it was full has no ice after.
-        Assert.All(Enumerable.Range(0, soon.Candidates.Count).Where(n => drained.Candidates.All(f => f.Id != soon.Candidates[n].Id)), n => Assert.False(soon.Marks(n).FirstIceS is > 180 and < double.PositiveInfinity));
+        Assert.All(Enumerable.Range(0, soon.Candidates.Count).Where(n => drained.Candidates.All(f => f.Id != soon.Candidates[n].Id)), n =>
+            Assert.False(soon.Marks(n).FirstIceS is > 180 and < double.PositiveInfinity));
     }
 
     [Theory]
@@ -140,10 +149,12 @@ public class NightPlanTests
             foreach (var zone in rig.Shell.Zones) Assert.Equal(one.AirC(zone, r), many.AirC(zone, r), 0.1);
             for (int n = 0; n < one.Candidates.Count; n++) Assert.Equal(one.Ice(r, n), many.Ice(r, n), 0.02);
         }
-        Assert.All(rig.Shell.Zones.Where(z => z.Heater is not null), z => Assert.Equal(one.HeaterWh(z).Sum(), many.HeaterWh(z).Sum(), 0.01 * one.HeaterWh(z).Sum()));
+        Assert.All(rig.Shell.Zones.Where(z => z.Heater is not null), z =>
+            Assert.Equal(one.HeaterWh(z).Sum(), many.HeaterWh(z).Sum(), 0.01 * one.HeaterWh(z).Sum()));
     }
 
-    /// <summary>What is planned has one home: asked by the plan's id, or by its events, the night is the same, and an event that is moved by an edit moves in it.</summary>
+    /// <summary>What is planned has one home: asked by the plan's id, or by its events, the night is the same, and an event that is moved by an edit moves in
+    /// it.</summary>
     [Fact]
     public void A_night_goes_by_the_plan_that_it_names_as_the_rig_has_it()
     {
@@ -168,7 +179,8 @@ public class NightPlanTests
     public void Plans_are_kept_in_the_rig_and_a_door_of_a_room_that_goes_goes_with_it()
     {
         var sparrow = DemoRigs.Of("sparrow") with { Plans = null };
-        var plan = new NightPlan("away", "Away for five days", 8, 120, true, 12, [new("open", PlanEventKind.Open, 1, 2, ZoneId: "garage", AreaM2: 1, HeightM: 0.7), On(PlanEventKind.Away, 2)], false, 18);
+        var plan = new NightPlan("away", "Away for five days", 8, 120, true, 12,
+            [new("open", PlanEventKind.Open, 1, 2, ZoneId: "garage", AreaM2: 1, HeightM: 0.7), On(PlanEventKind.Away, 2)], false, 18);
         var kept = Editor.Apply(sparrow, [new AddThing("plans", (System.Text.Json.Nodes.JsonObject)RigDiff.Node(plan)!)]);
         var read = RigFile.Read(RigFile.WriteCompact(kept.Rig));
         Assert.Equal(["away"], read.Plans!.Select(p => p.Id));
@@ -178,8 +190,10 @@ public class NightPlanTests
         Assert.Empty(RigCheck.Check(kept.Rig));
         foreach (var (wrong, field) in ((PlanEvent, string)[])
                  [
-                     (On(PlanEventKind.SetBack), "holdC"), (On(PlanEventKind.Drive), "speedMPerS"), (On(PlanEventKind.Open), "zoneId"), (On(PlanEventKind.Mains, 5, 4), "untilH"),
-                     (new("x", PlanEventKind.Open, 0, null, ZoneId: "attic", AreaM2: 1, HeightM: 1), "zoneId"), (On(PlanEventKind.Away, 241), "atH"), (new("x", PlanEventKind.Away, 0, HoldC: 90), "holdC"),
+                     (On(PlanEventKind.SetBack), "holdC"), (On(PlanEventKind.Drive), "speedMPerS"), (On(PlanEventKind.Open), "zoneId"),
+                     (On(PlanEventKind.Mains, 5, 4), "untilH"),
+                     (new("x", PlanEventKind.Open, 0, null, ZoneId: "attic", AreaM2: 1, HeightM: 1), "zoneId"), (On(PlanEventKind.Away, 241), "atH"),
+                     (new("x", PlanEventKind.Away, 0, HoldC: 90), "holdC"),
                  ])
         {
             Assert.Contains((Frost with { Events = [wrong] }).Check(sparrow), f => f.Path == $"conditions.events[0].{field}");

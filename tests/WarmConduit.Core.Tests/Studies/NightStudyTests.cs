@@ -35,7 +35,8 @@ public class NightStudyTests
         Assert.Equal(18, told.C[0], 0.01);
         foreach (int hour in (int[])[1, 3, 8]) Assert.Equal(-10 + 28 * Math.Exp(-g * hour * 3600 / 200_000), told.C[hour], 0.1);
         // Below zero from where that curve meets it until morning, and the area between.
-        double tauH = 200_000 / g / 3600, zeroH = tauH * Math.Log(2.8), area = (10 * (8 - zeroH)) - (28 * tauH * (Math.Exp(-zeroH / tauH) - Math.Exp(-8 / tauH)));
+        double tauH = 200_000 / g / 3600, zeroH = tauH * Math.Log(2.8),
+            area = (10 * (8 - zeroH)) - (28 * tauH * (Math.Exp(-zeroH / tauH) - Math.Exp(-8 / tauH)));
         Assert.Equal(8 - zeroH, told.Exposure.HoursBelow, 0.1);
         Assert.Equal(area, told.Exposure.DegreeHours, 0.5);
     }
@@ -59,7 +60,13 @@ public class NightStudyTests
     public void Energy_closes_and_every_time_lies_between_its_cold_and_its_warm_side(string name)
     {
         var rig = DemoRigs.Of(name);
-        var night = Conditions.Of(rig.Brief) with { Water = WaterState.Wet, HeatOn = true, Events = [new PlanEvent("fails", PlanEventKind.HeatFails, 2)], Cloud = 0 };
+        var night = Conditions.Of(rig.Brief) with
+        {
+            Water = WaterState.Wet,
+            HeatOn = true,
+            Events = [new PlanEvent("fails", PlanEventKind.HeatFails, 2)],
+            Cloud = 0
+        };
         Assert.InRange(RigNight.Of(new Question(rig, night)).Answer.Balance.Gap(), 0, 0.001);
         var told = Ask(night, rig);
         Assert.Equal(2 * 3600, told.HeatStopsS);
@@ -70,7 +77,8 @@ public class NightStudyTests
             Assert.True((r.EarliestS ?? double.PositiveInfinity) <= at + 1 && at <= (r.LatestS ?? double.PositiveInfinity) + 1, r.Rung.Name);
         });
         // The air around a thing is its room's; what breaks costs what the builder says, and what has no price has none.
-        Assert.All(told.Rungs.Where(r => r.Rung.ZoneId is not null), r => Assert.Equal(told.Zones.Single(z => z.ZoneId == r.Rung.ZoneId).Exposure.HoursBelow, r.Exposure.HoursBelow));
+        Assert.All(told.Rungs.Where(r => r.Rung.ZoneId is not null), r =>
+            Assert.Equal(told.Zones.Single(z => z.ZoneId == r.Rung.ZoneId).Exposure.HoursBelow, r.Exposure.HoursBelow));
         var priced = Ask(night, rig with { Prices = [new Price("valve", "ball-valve", 40)] }).Rungs;
         Assert.All(priced, r => Assert.Equal(r.Rung.Breaks && r.Rung.PartId is { } part && rig.Parts.Find(part)!.Stock == "ball-valve" ? 40 : null, r.Money));
         // Drawn at any hour as it is told here; a week is read every few hours.
@@ -89,14 +97,16 @@ public class NightStudyTests
     [Fact]
     public void What_is_alike_by_the_kilogram_is_one_body_and_keeps_its_times()
     {
-        static NightBody Body(string id, double kg, double wPerK) => new(id, kg, 400 * kg, 12, IceGrowth.Cylinder, 8 * kg, [new NightContact("room", wPerK)], []);
+        static NightBody Body(string id, double kg, double wPerK) => new(id, kg, 400 * kg, 12, IceGrowth.Cylinder, 8 * kg,
+            [new NightContact("room", wPerK)], []);
         NightBody[] bodies = [Body("a", 1, 0.5), Body("b", 3, 1.5), Body("c", 1, 0.9), Body("d", 0.5, 0.25), Body("e", 1, 0.5) with { Contacts = [] }];
         var alike = RigNetwork.Alike(bodies, out int[] number);
         Assert.Equal([0, 0, 1, 0, 2], number);
         // A pump that is typed to lose nothing never freezes.
         var lossless = Sparrow with { Parts = [.. Sparrow.Parts.Select(p => p.Id == "pump" ? p with { LossWPerK = 0 } : p)] };
         Assert.Null(Ask(Wet with { OutdoorC = -30 }, lossless).Rungs.Single(r => r.Rung.Id == "pump").Rung.FirstIceS);
-        NightAnswer Run(IReadOnlyList<NightBody> of) => NightEngine.Run(new NightNetwork([new NightZone("room", 50_000, 20, 12, [])], [], of, TimeSeries.Constant(-10), 43_200));
+        NightAnswer Run(IReadOnlyList<NightBody> of) => NightEngine.Run(new NightNetwork([new NightZone("room", 50_000, 20, 12, [])], [], of,
+            TimeSeries.Constant(-10), 43_200));
         var (each, together) = (Run(bodies), Run(alike));
         for (int b = 0; b < bodies.Length; b++) Assert.Equal(each.Milestones[b].FirstIceS, together.Milestones[number[b]].FirstIceS, 1.0);
     }
@@ -104,7 +114,8 @@ public class NightStudyTests
     [Fact]
     public void A_clear_sky_and_a_failing_heater_bring_ice_sooner()
     {
-        double First(Conditions night) => new Question(Sparrow, night).Ask(FreezeLadderStudy.Ask).Rungs.Where(r => r.ZoneId == "living").Min(r => r.FirstIceS ?? double.PositiveInfinity);
+        double First(Conditions night) => new Question(Sparrow, night).Ask(FreezeLadderStudy.Ask).Rungs.Where(r => r.ZoneId == "living")
+            .Min(r => r.FirstIceS ?? double.PositiveInfinity);
         Assert.True(First(Wet with { Cloud = 0 }) < First(Wet) - 300);
         Assert.Equal(double.PositiveInfinity, First(Wet with { HeatOn = true }));
         double fails = First(Wet with { HeatOn = true, Events = [new PlanEvent("fails", PlanEventKind.HeatFails, 3)] });
@@ -176,7 +187,8 @@ public class NightStudyTests
         Assert.NotEqual(fell[1000], WeatherModel.Winter(WeatherPlace.KettleFell, 8)[1000]);
         // Drawn anew it would be another winter: the hour is written down.
         Assert.Equal(WeatherModel.Winter(WeatherPlace.KettleFell, 1)[2500], new WeatherHour(-8.71, 1.81, 0.274));
-        double Mean(WeatherPlace place, Func<WeatherHour, double> of) => Enumerable.Range(1, 20).Average(w => WeatherModel.Winter(place, w).Take(182 * 24).Average(of));
+        double Mean(WeatherPlace place, Func<WeatherHour, double> of) =>
+            Enumerable.Range(1, 20).Average(w => WeatherModel.Winter(place, w).Take(182 * 24).Average(of));
         Assert.True(Mean(WeatherPlace.OsmerPlain, h => h.TemperatureC) < Mean(WeatherPlace.KettleFell, h => h.TemperatureC) - 3);
         Assert.InRange(Mean(WeatherPlace.BrennickQuay, h => h.TemperatureC), 0, 6);
         Assert.True(Mean(WeatherPlace.BrennickQuay, h => h.WindMPerS) > 2 * Mean(WeatherPlace.KettleFell, h => h.WindMPerS));
@@ -186,7 +198,8 @@ public class NightStudyTests
     [Fact]
     public void Heat_capacity_ends_at_the_first_insulation_and_a_typed_one_stands()
     {
-        var room = new Zone("room", "room", ZoneKind.WallCavity, RigBuilder.Cube(0, 0, 0, 1), 0.5, [new Face("wall", "wall", FaceSide.Wall, 2, [new("plywood", 0.01), new("xps", 0.05), new("steel", 0.001)], 0, [])], []);
+        var room = new Zone("room", "room", ZoneKind.WallCavity, RigBuilder.Cube(0, 0, 0, 1), 0.5,
+            [new Face("wall", "wall", FaceSide.Wall, 2, [new("plywood", 0.01), new("xps", 0.05), new("steel", 0.001)], 0, [])], []);
         // Air 1.29 · 1006 J/K, and 2 m² of 10 mm of plywood: 2 · 0.01 · 600 · 1600; the skin behind the board takes no part.
         Assert.Equal(1.29 * 1006 + 19_200, ZoneCapacity.JPerK(room, 1), 1);
         Assert.Equal(30_000, ZoneCapacity.JPerK(room with { Kind = ZoneKind.Living }, 1) - ZoneCapacity.JPerK(room, 1), 1);
@@ -199,9 +212,11 @@ public class NightStudyTests
         // One wall, no draught: outdoors is colder to it by half of what a roof would lose to the sky.
         double Settled(FaceSide side, double cloud)
         {
-            var zone = new Zone("room", "room", ZoneKind.Living, RigBuilder.Cube(0, 0, 0, 1), 0, [new Face("face", "face", side, 4, [new("xps", 0.02)], 0, [])], [], HeatCapacityJPerK: 1000);
+            var zone = new Zone("room", "room", ZoneKind.Living, RigBuilder.Cube(0, 0, 0, 1), 0,
+                [new Face("face", "face", side, 4, [new("xps", 0.02)], 0, [])], [], HeatCapacityJPerK: 1000);
             var rig = new RigBuilder().Build();
-            return Ask(new Conditions(-10, 3, false, 10, WaterState.Wet, 22, 100, Attitude.Level, InsideC: -10, Cloud: cloud), rig with { Shell = rig.Shell with { Zones = [zone] } }).Zones.Single().C[^1];
+            return Ask(new Conditions(-10, 3, false, 10, WaterState.Wet, 22, 100, Attitude.Level, InsideC: -10, Cloud: cloud),
+                rig with { Shell = rig.Shell with { Zones = [zone] } }).Zones.Single().C[^1];
         }
         double roof = WarmConduit.Core.Heat.OuterFace.ShiftK(-10, WarmConduit.Core.Heat.OuterFace.SkyC(-10, 0), 1, 3, 0.9);
         Assert.True(roof < -2);
@@ -221,7 +236,8 @@ public class NightStudyTests
         // The same hours of one's own are the same night.
         var own = Ask(Wet with { Weather = new WeatherChoice(Hours: [.. choice.From(22, 12)]) });
         Assert.Equal(told.Rungs.Select(r => (r.Rung.Id, r.Rung.FirstIceS)), own.Rungs.Select(r => (r.Rung.Id, r.Rung.FirstIceS)));
-        foreach (var (wrong, field) in ((WeatherChoice, string)[])[(new(), "weather"), (new(WeatherPlace.KettleFell, Winter: 0), "winter"), (new(WeatherPlace.KettleFell, Day: 400), "day"), (new(Hours: [new(-5, 1, 2)]), "hours[0]")])
+        foreach (var (wrong, field) in ((WeatherChoice, string)[])[(new(), "weather"), (new(WeatherPlace.KettleFell, Winter: 0), "winter"),
+            (new(WeatherPlace.KettleFell, Day: 400), "day"), (new(Hours: [new(-5, 1, 2)]), "hours[0]")])
             Assert.Contains((Wet with { Weather = wrong }).Check(Sparrow), f => f.Path.EndsWith(field, StringComparison.Ordinal));
         var spell = Exposure.Of(((double[])[1, -1, -2, 3, -4, -5, -6, 0]).Select((c, h) => (3600.0 * h, c)));
         Assert.Equal((0.5 + 1 + 0.4 + (4 / 7.0) + 3, 3 + (4 / 7.0)), (spell.HoursBelow, spell.LongestSpellH));

@@ -73,14 +73,17 @@ public class ParkingTests
     public void The_edge_of_the_patch_is_where_a_pool_begins()
     {
         // A metre that falls 2 % drains until its end is tipped up by more than that: 1.15 degrees.
-        var rig = new RigBuilder().Part("tap", "mixer", ("cold", 0, 0, 0.52), ("spout", 0, 0, 0.72)).Run("line", "tap.cold", "drain.in", new Point3(0, 0, 0.5), new Point3(1, 0, 0.48)).Part("drain", "drain-cock", ("in", 1, 0, 0.2)).Build();
+        var rig = new RigBuilder().Part("tap", "mixer", ("cold", 0, 0, 0.52), ("spout", 0, 0, 0.72))
+            .Run("line", "tap.cold", "drain.in", new Point3(0, 0, 0.5), new Point3(1, 0, 0.48)).Part("drain", "drain-cock", ("in", 1, 0, 0.2)).Build();
         rig = rig with { Brief = rig.Brief with { Parking = new ParkingLimits(1, 0.001, 0.001, 0.03) } };
         var told = ParkingStudy.Ask(Ask(rig));
         var best = told.Best!.Value;
         var up = told.Sides.First(s => s.Side == "nose up");
         Assert.Equal(1.2, best.PitchDeg + up.FarDeg!.Value, 0.15);
         Assert.Equal("line", up.Words);
-        Assert.Contains(Adviser.Ask(Ask(rig with { Brief = rig.Brief with { Parking = new ParkingLimits(3, 0.02, 0.005, 0.03) } })).Findings, f => f.Id == "parking:outside");
-        Assert.DoesNotContain(Adviser.Ask(Ask(rig with { Brief = rig.Brief with { Parking = new ParkingLimits(1, 0.05, 0.01, 0.03) } })).Findings, f => f.Kind == FindingKind.Parking);
+        Assert.Contains(Adviser.Ask(Ask(rig with { Brief = rig.Brief with { Parking = new ParkingLimits(3, 0.02, 0.005, 0.03) } })).Findings, f =>
+            f.Id == "parking:outside");
+        Assert.DoesNotContain(Adviser.Ask(Ask(rig with { Brief = rig.Brief with { Parking = new ParkingLimits(1, 0.05, 0.01, 0.03) } })).Findings, f =>
+            f.Kind == FindingKind.Parking);
     }
 }

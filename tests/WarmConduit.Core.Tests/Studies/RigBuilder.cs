@@ -91,7 +91,8 @@ internal sealed class RigBuilder
     public Rig Build()
     {
         if (_zones.Count == 0) Zone("room", ZoneKind.Living, Cube(-5, -5, -5, 15), heater: new ZoneHeater(2000, 15));
-        var rig = new Rig(Rig.CurrentFormat, "test", "Test", "", Brief, new Shell(Cube(0, 0, 0, 4), [], _zones, [], []), _parts, _runs, Scenarios.Standard, _byHand, []).With(_drained).InOrder();
+        var rig = new Rig(Rig.CurrentFormat, "test", "Test", "", Brief, new Shell(Cube(0, 0, 0, 4), [], _zones, [], []), _parts, _runs, Scenarios.Standard,
+            _byHand, []).With(_drained).InOrder();
         Assert.Empty(RigCheck.Check(rig));
         return rig;
     }
@@ -104,7 +105,8 @@ internal static class Asking
 {
     public static Rig With(this Rig rig, IEnumerable<Setting> drained) => rig with
     {
-        Scenarios = [.. rig.Scenarios.Select(s => s.Kind == ScenarioKind.Drain ? s with { Settings = [.. s.Settings.Where(o => drained.All(n => n.Id != o.Id)), .. drained] } : s)],
+        Scenarios = [.. rig.Scenarios.Select(s => s.Kind == ScenarioKind.Drain
+            ? s with { Settings = [.. s.Settings.Where(o => drained.All(n => n.Id != o.Id)), .. drained] } : s)],
     };
 
     public static Rig Left(this Rig rig, string part, string position) => rig.With([new Setting(part, position)]).InOrder();
@@ -113,7 +115,8 @@ internal static class Asking
         new Question(rig, Conditions.Of(rig.Brief) with { Parked = parked ?? Attitude.Level }).Ask(DrainDownStudy.Ask);
 
     /// <summary>What gravity leaves below crests and what parts keep by design: without air, shut balls and film.</summary>
-    public static double BelowCrestsL(this DrainDownAnswer answer) => answer.Stays.PoolsL + answer.Parts.Where(p => p.Cause is StayCause.Crest or StayCause.Design).Sum(p => p.RetainedL);
+    public static double BelowCrestsL(this DrainDownAnswer answer) => answer.Stays.PoolsL
+        + answer.Parts.Where(p => p.Cause is StayCause.Crest or StayCause.Design).Sum(p => p.RetainedL);
 
     public static FreezeLadderAnswer Ladder(this Rig rig, Conditions night) => new Question(rig, night).Ask(FreezeLadderStudy.Ask);
 

@@ -66,6 +66,7 @@ public class SameAnswersTests
             }
         });
         foreach (var (name, print) in prints.OrderBy(p => p.Key, StringComparer.Ordinal))
-            CampaignTable.Row($"| {name} | {print.Count(p => p is not null)} | {Convert.ToHexStringLower(SHA256.HashData(print.SelectMany(p => p ?? []).ToArray()))[..12]} |");
+            CampaignTable.Row($"| {name} | {print.Count(p => p is not null)} | " +
+                $"{Convert.ToHexStringLower(SHA256.HashData(print.SelectMany(p => p ?? []).ToArray()))[..12]} |");
     }
 }

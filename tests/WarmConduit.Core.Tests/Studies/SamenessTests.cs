@@ -13,11 +13,13 @@ public class SamenessTests
 
     private sealed record Tree(int Id, IReadOnlyList<Leaf> Leaves, Tree? Child, Point3 At);
 
-    private static readonly Gen<Leaf> Leaves = Gen.Select(Gen.OneOf(Gen.Double, Gen.Const(double.NaN)), Gen.Char.AlphaNumeric.Array[0, 3], (v, n) => new Leaf(v, n.Length == 0 ? null : new string(n)));
+    private static readonly Gen<Leaf> Leaves = Gen.Select(Gen.OneOf(Gen.Double, Gen.Const(double.NaN)), Gen.Char.AlphaNumeric.Array[0, 3], (v, n) =>
+        new Leaf(v, n.Length == 0 ? null : new string(n)));
 
     private static Gen<Tree?> Trees(int depth) => depth == 0
         ? Gen.Const((Tree?)null)
-        : Gen.Select(Gen.Int[0, 2], Leaves.List[0, 3], Trees(depth - 1), Gen.Double[0, 1], (id, leaves, child, x) => (Tree?)new Tree(id, leaves, child, new Point3(x, 0, 0)));
+        : Gen.Select(Gen.Int[0, 2], Leaves.List[0, 3], Trees(depth - 1), Gen.Double[0, 1], (id, leaves, child, x) =>
+            (Tree?)new Tree(id, leaves, child, new Point3(x, 0, 0)));
 
     private static Tree? Copy(Tree? tree) => tree is null ? null : new Tree(tree.Id, [.. tree.Leaves.Select(l => l with { })], Copy(tree.Child), tree.At);
 

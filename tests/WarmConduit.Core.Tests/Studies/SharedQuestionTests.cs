@@ -39,6 +39,7 @@ public class SharedQuestionTests
             iter: 12);
 
         static string Answers(Question question) =>
-            string.Join('\n', ((string[])["drainDown", "freezeLadder", "advice", "tanks", "parking"]).Select(n => StudyRegistry.Named(n)!.Ask(question)).Select(a => JsonSerializer.Serialize(a, a.GetType(), RigFile.Compact)));
+            string.Join('\n', ((string[])["drainDown", "freezeLadder", "advice", "tanks", "parking"]).Select(n => StudyRegistry.Named(n)!.Ask(question))
+                .Select(a => JsonSerializer.Serialize(a, a.GetType(), RigFile.Compact)));
     }
 }

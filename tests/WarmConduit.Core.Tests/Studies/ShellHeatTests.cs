@@ -29,13 +29,15 @@ public class ShellHeatTests
         Assert.Equal((18, true), (Math.Round(living.AirC), living.HeaterW > 100));
         Assert.All(answer.Zones.SelectMany(z => z.Faces), f => Assert.True(f.TransmittanceWPerM2K > 0.1 && f.WPerK > 0));
         // Drawn from its boxes, no area differs from them.
-        Assert.All(answer.Zones.SelectMany(z => z.Faces.Select(f => (f, Area: Plumbed.Shell.Zones.Find(z.ZoneId)!.Faces.Find(f.FaceId)!.AreaM2))), p => Assert.Equal(p.Area, p.f.DrawnM2!.Value, 2));
+        Assert.All(answer.Zones.SelectMany(z => z.Faces.Select(f => (f, Area: Plumbed.Shell.Zones.Find(z.ZoneId)!.Faces.Find(f.FaceId)!.AreaM2))), p =>
+            Assert.Equal(p.Area, p.f.DrawnM2!.Value, 2));
     }
 
     [Fact]
     public void A_typed_area_stays_until_faces_are_drawn_again()
     {
-        var typed = Do(Bare, new ChangeThing("shell/zones/garage/faces/rear-doors", new JsonObject { ["areaM2"] = 9, ["layers"] = new JsonArray(new JsonObject { ["material"] = "xps", ["thicknessM"] = 0.05 }) }));
+        var typed = Do(Bare, new ChangeThing("shell/zones/garage/faces/rear-doors",
+            new JsonObject { ["areaM2"] = 9, ["layers"] = new JsonArray(new JsonObject { ["material"] = "xps", ["thicknessM"] = 0.05 }) }));
         Assert.Equal(9, typed.Shell.Zones.Find("garage")!.Faces.Find("rear-doors")!.AreaM2);
         var drawn = Do(typed, new DrawFaces(["garage"])).Shell.Zones.Find("garage")!.Faces.Single(f => f.Side == FaceSide.Wall && f.Name == "rear doors");
         Assert.Equal((Bare.Shell.Zones.Find("garage")!.Faces.Find("rear-doors")!.AreaM2, "xps"), (drawn.AreaM2, drawn.Layers.Single().Material));
@@ -48,7 +50,11 @@ public class ShellHeatTests
     public void A_wider_garage_takes_from_the_living_space_and_the_body_stays_the_same()
     {
         var garage = Bare.Shell.Zones.Find("garage")!;
-        var wider = Do(Bare, new ChangeThing("shell/zones/garage", new JsonObject { ["box"] = RigDiff.Node(garage.Box with { Size = garage.Box.Size with { XM = garage.Box.Size.XM + 0.5 } }) }), new DrawFaces([]));
+        var wider = Do(Bare, new ChangeThing("shell/zones/garage", new JsonObject
+        {
+            ["box"] =
+            RigDiff.Node(garage.Box with { Size = garage.Box.Size with { XM = garage.Box.Size.XM + 0.5 } })
+        }), new DrawFaces([]));
         double Outward(Rig rig) => rig.Shell.Zones.SelectMany(z => z.Faces).Where(f => f.Towards is null).Sum(f => f.AreaM2);
         double Floor(Rig rig, string zone) => rig.Shell.Zones.Find(zone)!.Faces.Where(f => f.Side == FaceSide.Floor).Sum(f => f.AreaM2);
         var before = Do(Bare, new DrawFaces([]));
@@ -56,17 +62,22 @@ public class ShellHeatTests
         Assert.Equal(Floor(before, "garage") + 0.5 * 1.75, Floor(wider, "garage"), 2);
     }
 
-    /// <summary>A cavity in the kerb-side wall, moved into each other wall: every face has an id of its own, and what was said of its layers goes along.</summary>
+    /// <summary>A cavity in the kerb-side wall, moved into each other wall: every face has an id of its own, and what was said of its layers goes
+    /// along.</summary>
     [Fact]
     public void A_cavity_is_moved_from_wall_to_wall_and_keeps_its_layers()
     {
         var rig = Empty;
-        while (Ask(rig).Forgotten is { Count: > 0 } offers) rig = Do(rig, new AddThing("shell/zones", (JsonObject)RigDiff.Node(offers[0].Zone)!), new DrawFaces([]));
+        while (Ask(rig).Forgotten is { Count: > 0 } offers)
+            rig = Do(rig, new AddThing("shell/zones", (JsonObject)RigDiff.Node(offers[0].Zone)!), new DrawFaces([]));
         var cavity = rig.Shell.Zones.Find("wall-cavity")!;
-        foreach (var face in cavity.Faces) rig = Do(rig, new ChangeThing($"shell/zones/wall-cavity/faces/{face.Id}", new JsonObject { ["layers"] = new JsonArray(new JsonObject { ["material"] = "xps", ["thicknessM"] = 0.01 }) }));
+        foreach (var face in cavity.Faces)
+            rig = Do(rig, new ChangeThing($"shell/zones/wall-cavity/faces/{face.Id}",
+            new JsonObject { ["layers"] = new JsonArray(new JsonObject { ["material"] = "xps", ["thicknessM"] = 0.01 }) }));
         var body = rig.Shell.Body;
         var size = cavity.Box.Size;
-        foreach (var at in (Point3[])[cavity.Box.At with { YM = body.Far().YM - size.YM }, new(body.At.XM, body.At.YM + 0.4, cavity.Box.At.ZM), new(1, 0.5, body.Far().ZM - size.ZM), cavity.Box.At])
+        foreach (var at in (Point3[])[cavity.Box.At with { YM = body.Far().YM - size.YM }, new(body.At.XM, body.At.YM + 0.4, cavity.Box.At.ZM),
+            new(1, 0.5, body.Far().ZM - size.ZM), cavity.Box.At])
         {
             rig = Do(rig, new ChangeThing("shell/zones/wall-cavity", new JsonObject { ["box"] = RigDiff.Node(new Box(at, size)) }), new DrawFaces([]));
             RigFile.Read(System.Text.Encoding.UTF8.GetBytes(RigFile.Write(rig)));

@@ -19,7 +19,8 @@ public class ShutIceTests
 
     // What stands at a place: its stock and its ports.
     private static readonly (string Stock, string[] Ports)[] Kinds =
-        [("tank", ["outlet", "vent"]), ("tank", ["a", "b"]), ("tee", ["a", "b", "c"]), ("tee", ["a", "b", "c"]), ("ball-valve", ["a", "b"]), ("check-valve", ["in", "out"]), ("filter", ["in", "out"]), ("accumulator", ["port"])];
+        [("tank", ["outlet", "vent"]), ("tank", ["a", "b"]), ("tee", ["a", "b", "c"]), ("tee", ["a", "b", "c"]), ("ball-valve", ["a", "b"]),
+            ("check-valve", ["in", "out"]), ("filter", ["in", "out"]), ("accumulator", ["port"])];
 
     private static readonly string[] Pipes = ["pex-1/2", "pex-1/2", "copper-15", "epdm-5/8"];
 
@@ -65,10 +66,12 @@ public class ShutIceTests
         // A half-full tank that stays warm, three metres through a cold room, two through one that cools slowly, and a tap that is shut.
         Rig Line(bool accumulator, string pipe = "pex-1/2")
         {
-            var builder = new RigBuilder().Tank("tank", new Box(new(-2.6, 0.8, 0.4), new(0.6, 0.4, 0.4)), ("outlet", -2, 1, 0.5), ("vent", -2.3, 1, 0.8)).Part("tap", "mixer", ("cold", 5.5, 1, 0.5), ("spout", 5.5, 1, 0.7));
+            var builder = new RigBuilder().Tank("tank", new Box(new(-2.6, 0.8, 0.4), new(0.6, 0.4, 0.4)), ("outlet", -2, 1, 0.5), ("vent", -2.3, 1, 0.8))
+                .Part("tap", "mixer", ("cold", 5.5, 1, 0.5), ("spout", 5.5, 1, 0.7));
             builder = accumulator
                 ? builder.Part("tee", "tee", ("a", 5, 1, 0.5), ("b", 5.1, 1, 0.5), ("c", 5, 1, 0.6)).Part("acc", "accumulator", ("port", 5, 1, 0.8))
-                    .Run("line", Service.Cold, pipe, "tank.outlet", "tee.a").Run("leg", Service.Cold, pipe, "tee.c", "acc.port").Run("end", Service.Cold, pipe, "tee.b", "tap.cold")
+                    .Run("line", Service.Cold, pipe, "tank.outlet", "tee.a").Run("leg", Service.Cold, pipe, "tee.c", "acc.port")
+                        .Run("end", Service.Cold, pipe, "tee.b", "tap.cold")
                 : builder.Run("line", Service.Cold, pipe, "tank.outlet", "tap.cold");
             var rig = builder.Build();
             return rig with { Shell = Cells(rig) };
@@ -83,7 +86,8 @@ public class ShutIceTests
         Assert.DoesNotContain(Rungs(Line(true)), r => r.ShutIn && r.BreaksS < r.FirstIceS + 1 && r.ZoneId == "cold");
         Assert.DoesNotContain(Rungs(Line(false, "epdm-5/8")), r => r.Breaks);
         // A winter breaks what a night breaks.
-        bool InWinter(string pipe) => SeasonStudy.Ask(new Question(Line(false, pipe), Frost with { InsideC = 10 }), new(WeatherPlace.OsmerPlain, 1)).Leaders.Any(l => l.Name == "line, slow" && l.Breaks);
+        bool InWinter(string pipe) => SeasonStudy.Ask(new Question(Line(false, pipe), Frost with { InsideC = 10 }),
+            new(WeatherPlace.OsmerPlain, 1)).Leaders.Any(l => l.Name == "line, slow" && l.Breaks);
         Assert.True(InWinter("pex-1/2"));
         Assert.False(InWinter("epdm-5/8"));
         // Copper breaks at any ice.
@@ -94,10 +98,12 @@ public class ShutIceTests
     public void What_comes_back_with_a_fill_lies_in_its_line_where_it_lay()
     {
         // A dip in the room that cools slowly, where the water stays when the rest is drained for an hour.
-        var rig = new RigBuilder().Tank("tank", new Box(new(-2.6, 0.8, 0.4), new(0.6, 0.4, 0.4)), ("outlet", -2, 1, 0.5), ("vent", -2.3, 1, 0.8)).Part("tap", "mixer", ("cold", 5.5, 1, 0.5), ("spout", 5.5, 1, 0.4))
+        var rig = new RigBuilder().Tank("tank", new Box(new(-2.6, 0.8, 0.4), new(0.6, 0.4, 0.4)), ("outlet", -2, 1, 0.5), ("vent", -2.3, 1, 0.8))
+            .Part("tap", "mixer", ("cold", 5.5, 1, 0.5), ("spout", 5.5, 1, 0.4))
             .Run("line", "tank.outlet", "tap.cold", new(3.5, 1, 0.5), new(4.5, 1, 0.2), new(5, 1, 0.5)).Build();
         rig = rig with { Shell = Cells(rig) };
-        Rung Slow(params PlanEvent[] events) => new Question(rig, Long with { Events = events }).Ask(FreezeLadderStudy.Ask).Rungs.First(r => r.RunId == "line" && r.ZoneId == "slow");
+        Rung Slow(params PlanEvent[] events) => new Question(rig, Long with { Events = events })
+            .Ask(FreezeLadderStudy.Ask).Rungs.First(r => r.RunId == "line" && r.ZoneId == "slow");
         Assert.True(Slow().ShutIn);
         Assert.True(Slow(new PlanEvent("drained", PlanEventKind.Drained, 0, 1)).ShutIn);
     }
@@ -105,7 +111,8 @@ public class ShutIceTests
     // A room in which a tank stays warm, one that cools at once, and one that cools slowly.
     private static Shell Cells(Rig rig)
     {
-        Zone Cell(string id, double x, double holdsJPerK) => new(id, id, id == "cold" ? ZoneKind.Garage : ZoneKind.Living, new Box(new(x, 0, 0), new(3, 2, 2)), 1, [new("wall", "wall", FaceSide.Wall, 12, [new("xps", 0.02)], 0, [])], [], HeatCapacityJPerK: holdsJPerK);
+        Zone Cell(string id, double x, double holdsJPerK) => new(id, id, id == "cold" ? ZoneKind.Garage : ZoneKind.Living, new Box(new(x, 0, 0), new(3, 2, 2)),
+            1, [new("wall", "wall", FaceSide.Wall, 12, [new("xps", 0.02)], 0, [])], [], HeatCapacityJPerK: holdsJPerK);
         return rig.Shell with { Zones = [Cell("cold", 0, 20_000), Cell("slow", 3, 3e6), Cell("tanks", -3, 5e7)] };
     }
 
@@ -165,7 +172,8 @@ public class ShutIceTests
             {
                 var part = rig.Parts.Find(end.Part!)!;
                 if (!seen.Add((part.Id, end.Port!)) || !Open(n => candidates[n].Thing == part.Id)) continue;
-                bool holdsAir = part.Stock == "accumulator" || (part.Stock == "tank" && (part.Ports.Any(p => p.Id == "vent") || drawn.Night.TankLevels!.Find(part.Id)!.Share < 1));
+                bool holdsAir = part.Stock == "accumulator" || (part.Stock == "tank"
+                    && (part.Ports.Any(p => p.Id == "vent") || drawn.Night.TankLevels!.Find(part.Id)!.Share < 1));
                 if (holdsAir) return true;
                 bool passes = part.Stock switch
                 {

@@ -22,7 +22,8 @@ public class SparrowTests
 
     private static Rig WithBend(Rig rig, string runId, int bend, double z) => rig with
     {
-        Runs = [.. rig.Runs.Select(r => r.Id == runId ? r with { Bends = [.. r.Bends.Select((b, i) => i == bend ? b with { At = b.At with { ZM = z } } : b)] } : r)],
+        Runs = [.. rig.Runs.Select(r => r.Id == runId ? r with { Bends =
+            [.. r.Bends.Select((b, i) => i == bend ? b with { At = b.At with { ZM = z } } : b)] } : r)],
     };
 
     private static Rig WithPart(Rig rig, string id, Func<Part, Part> change) => rig with { Parts = [.. rig.Parts.Select(p => p.Id == id ? change(p) : p)] };
@@ -147,9 +148,11 @@ public class SparrowTests
         // What breaks leads, by when it does.
         var times = answer.Ladder.Rungs.Select(r => (!r.Breaks, r.AtS ?? double.PositiveInfinity)).ToList();
         Assert.Equal(times.Order(), times);
-        Assert.All(answer.Ladder.Rungs, r => Assert.True((r.FirstIceS ?? 0) <= (r.BlockedS ?? double.PositiveInfinity) && (r.BlockedS ?? 0) <= (r.SolidS ?? double.PositiveInfinity)));
+        Assert.All(answer.Ladder.Rungs, r => Assert.True((r.FirstIceS ?? 0) <= (r.BlockedS ?? double.PositiveInfinity)
+            && (r.BlockedS ?? 0) <= (r.SolidS ?? double.PositiveInfinity)));
         Assert.Equal(answer.Findings.Count, answer.Findings.Select(f => f.Id).Distinct().Count());
-        Assert.All(answer.Findings, f => Assert.True(f.Title.Length > 0 && f.Reason.Text.Length > 0 && f.Why?.Formula.Length != 0 && f.Number?.Value is not null));
+        Assert.All(answer.Findings, f => Assert.True(f.Title.Length > 0 && f.Reason.Text.Length > 0 && f.Why?.Formula.Length != 0
+            && f.Number?.Value is not null));
         // Tilted, lines that fell by 2 % no longer do.
         Assert.Contains(answer.Findings, f => f.Kind == FindingKind.FlatRun);
     }

@@ -22,12 +22,14 @@ public class StaysTests
 
     private static Rig Shut(Rig rig, string part) => rig.Left(part, Positions.Closed);
 
-    /// <summary>On whole rigs by chance, parked three ways: things and places add up to the sum, every screen's study tells that sum, and nothing holds more than it can.</summary>
+    /// <summary>On whole rigs by chance, parked three ways: things and places add up to the sum, every screen's study tells that sum, and nothing holds more
+    /// than it can.</summary>
     [Theory]
     [MemberData(nameof(Rigs))]
     public void Each_litre_is_told_once_and_by_one_figure(string name)
     {
-        var rig = name.StartsWith("any-", StringComparison.Ordinal) ? AnyRig.Of(int.Parse(name[4..], System.Globalization.CultureInfo.InvariantCulture)) : DemoRigs.Of(name);
+        var rig = name.StartsWith("any-", StringComparison.Ordinal) ? AnyRig.Of(int.Parse(name[4..], System.Globalization.CultureInfo.InvariantCulture))
+            : DemoRigs.Of(name);
         foreach (var parked in Attitudes)
         {
             var question = Ask(rig, parked);
@@ -56,7 +58,8 @@ public class StaysTests
     [Fact]
     public void A_tap_that_is_left_shut_changes_what_stays()
     {
-        var rig = new RigBuilder().Part("tap", "mixer", ("cold", 0, 0, 1.2), ("spout", 0, 0, 1.4)).Part("drain", "drain-cock", ("in", 0, 0, 0.2)).Run("riser", "tap.cold", "drain.in").Build();
+        var rig = new RigBuilder().Part("tap", "mixer", ("cold", 0, 0, 1.2), ("spout", 0, 0, 1.4)).Part("drain", "drain-cock", ("in", 0, 0, 0.2))
+            .Run("riser", "tap.cold", "drain.in").Build();
         Assert.Equal(0, rig.Drained().Stays.TotalL, 1e-9);
         var shut = Shut(rig, "tap").Drained();
         Assert.Equal((RigBuilder.BoreL(1), 0.05), (shut.Stays.AirlockedL, shut.Stays.PartsL), new Near(1e-9));
@@ -74,14 +77,16 @@ public class StaysTests
             .Tank("two", new Box(new(1, 0, 0.2), new(0.5, 0.4, 0.2)), ("link", 1, 0.2, 0.2), ("outlet", 1.5, 0.2, 0.2), ("vent", 1.5, 0, 0.39))
             .Part("drain", "drain-cock", ("in", 2, 0.2, 0.1)).Run("link", "one.outlet", "two.link").Run("down", "two.outlet", "drain.in");
         Assert.Equal(80, Pair().Build().Drained().Stays.TanksL, 1e-6);
-        RigBuilder Vented(RigBuilder rig, string tank, double x) => rig.Part($"air-{tank}", "open-end", ("end", x, 0, 0.6)).Run($"vent-{tank}", Service.Vent, "vent-hose-10", $"{tank}.vent", $"air-{tank}.end");
+        RigBuilder Vented(RigBuilder rig, string tank, double x) => rig.Part($"air-{tank}", "open-end", ("end", x, 0, 0.6))
+            .Run($"vent-{tank}", Service.Vent, "vent-hose-10", $"{tank}.vent", $"air-{tank}.end");
         Assert.Equal(0, Vented(Vented(Pair(), "one", 0), "two", 1.5).Build().Drained().Stays.TanksL, 1e-6);
         // Air comes into the first through the second, once that is empty; into none through a link that stands full.
         var second = Vented(Pair(), "two", 1.5).Build().Drained();
         Assert.Equal(0, second.Parts.Single(p => p.PartId == "two").RetainedL, 1e-6);
     }
 
-    /// <summary>By hand: 50 L, its outlet at the floor 80 mm over the cock, so that it draws by 80 mm. A dip of 50 mm lets air by, one of 120 mm does not; nor does either where the outlet gulps.</summary>
+    /// <summary>By hand: 50 L, its outlet at the floor 80 mm over the cock, so that it draws by 80 mm. A dip of 50 mm lets air by, one of 120 mm does not; nor
+    /// does either where the outlet gulps.</summary>
     [Theory]
     [InlineData(0.05, "pex-1/2", 0)]
     [InlineData(0.12, "pex-1/2", 50)]
@@ -101,12 +106,16 @@ public class StaysTests
     {
         // A grey tank starts half full: its water stands 100 mm over its floor, and as high in its inlet.
         var rig = new RigBuilder()
-            .Part("sink", "basin", ("waste", 0.2, 0.2, 0.9)).Part("tap", "open-end", ("end", 2, 0, 0.9)).Part("foot", "drain-cock", ("in", 2, 0, 0.1)).Run("other", "tap.end", "foot.in")
+            .Part("sink", "basin", ("waste", 0.2, 0.2, 0.9)).Part("tap", "open-end", ("end", 2, 0, 0.9)).Part("foot", "drain-cock", ("in", 2, 0, 0.1))
+                .Run("other", "tap.end", "foot.in")
             .Build();
         rig = rig with
         {
-            Parts = [.. rig.Parts, new Part("grey", "grey", "grey-tank", new Box(new(0, 0, 0), new(0.4, 0.4, 0.2)), [new Port("inlet", new(0.2, 0.2, 0)), new Port("drain", new(0, 0, 0))]), new Part("dump", "dump", "dump-valve", RigBuilder.Cube(-0.1, 0, -0.1, 0.05), [new Port("in", default)])],
-            Runs = [.. rig.Runs, new Run("down", "down", Service.Waste, "waste-28", new RunEnd("sink", "waste"), new RunEnd("grey", "inlet"), []), new Run("dumps", "dumps", Service.Waste, "waste-28", new RunEnd("grey", "drain"), new RunEnd("dump", "in"), [])],
+            Parts = [.. rig.Parts, new Part("grey", "grey", "grey-tank", new Box(new(0, 0, 0), new(0.4, 0.4, 0.2)),
+                [new Port("inlet", new(0.2, 0.2, 0)), new Port("drain", new(0, 0, 0))]),
+                new Part("dump", "dump", "dump-valve", RigBuilder.Cube(-0.1, 0, -0.1, 0.05), [new Port("in", default)])],
+            Runs = [.. rig.Runs, new Run("down", "down", Service.Waste, "waste-28", new RunEnd("sink", "waste"), new RunEnd("grey", "inlet"), []),
+            new Run("dumps", "dumps", Service.Waste, "waste-28", new RunEnd("grey", "drain"), new RunEnd("dump", "in"), [])],
         };
         rig = Shut(rig.InOrder(), "dump");
         var drained = rig.Drained();
@@ -133,10 +142,14 @@ public class StaysTests
     public void A_pump_that_is_run_dry_empties_what_its_air_must_pass()
     {
         var rig = new RigBuilder()
-            .Part("air", "open-end", ("end", -1, 0, 0.8)).Part("pump", "pump", "off", ("in", 0, 0, 0.3), ("out", 0.1, 0, 0.3)).Part("check", "check-valve", ("in", 0.1, 0, 0.8), ("out", 0.2, 0, 0.8))
-            .Part("tee", "tee", ("a", 1, 0, 0.5), ("b", 1.1, 0, 0.5), ("c", 1, 0.1, 0.5)).Part("tap", "mixer", "closed", ("cold", 1, 0.5, 0.9), ("spout", 1, 0.5, 1.1))
-            .Part("foot", "drain-cock", ("in", 2, 0, 0.1)).Part("low", "drain-cock", ("in", 0, 0.3, 0.1)).Part("cross", "tee", ("a", 0, 0.1, 0.25), ("b", 0, 0.2, 0.25), ("c", 0, 0.2, 0.2))
-            .Run("suction", "air.end", "cross.a").Run("feed", "cross.b", "pump.in").Run("drains", "cross.c", "low.in").Run("lift", "pump.out", "check.in").Run("on", "check.out", "tee.a").Run("riser", "tee.c", "tap.cold").Run("last", "tee.b", "foot.in");
+            .Part("air", "open-end", ("end", -1, 0, 0.8)).Part("pump", "pump", "off", ("in", 0, 0, 0.3), ("out", 0.1, 0, 0.3))
+                .Part("check", "check-valve", ("in", 0.1, 0, 0.8), ("out", 0.2, 0, 0.8))
+            .Part("tee", "tee", ("a", 1, 0, 0.5), ("b", 1.1, 0, 0.5), ("c", 1, 0.1, 0.5))
+                .Part("tap", "mixer", "closed", ("cold", 1, 0.5, 0.9), ("spout", 1, 0.5, 1.1))
+            .Part("foot", "drain-cock", ("in", 2, 0, 0.1)).Part("low", "drain-cock", ("in", 0, 0.3, 0.1))
+                .Part("cross", "tee", ("a", 0, 0.1, 0.25), ("b", 0, 0.2, 0.25), ("c", 0, 0.2, 0.2))
+            .Run("suction", "air.end", "cross.a").Run("feed", "cross.b", "pump.in").Run("drains", "cross.c", "low.in").Run("lift", "pump.out", "check.in")
+                .Run("on", "check.out", "tee.a").Run("riser", "tee.c", "tap.cold").Run("last", "tee.b", "foot.in");
         double Hangs(Rig r, string run) => r.Drained().Runs.Single(d => d.RunId == run).AirlockedL;
         Assert.True(Hangs(rig.Build(), "riser") > 0.04);
         Assert.True(Hangs(rig.Build(), "last") > 0.04);
@@ -159,7 +172,14 @@ public class StaysTests
         foreach (var side in told.Sides.Where(s => s.FarDeg is not null))
         {
             double deg = side.FarDeg!.Value;
-            Attitude At(double d) => side.Side switch { "nose up" => best with { PitchDeg = d }, "nose down" => best with { PitchDeg = -d }, "kerb side up" => best with { RollDeg = -d }, _ => best with { RollDeg = d } };
+            Attitude At(double d) => side.Side switch
+            {
+                "nose up" => best with { PitchDeg = d },
+                "nose down" => best with { PitchDeg = -d },
+                "kerb side up" =>
+                best with { RollDeg = -d },
+                _ => best with { RollDeg = d }
+            };
             Assert.Equal(ParkingLimit.None, ParkingStudy.Ask(Ask(rig, At(deg))).Now);
             Assert.NotEqual(ParkingLimit.None, ParkingStudy.Ask(Ask(rig, At(deg + 0.11))).Now);
         }
@@ -177,6 +197,7 @@ public class StaysTests
     {
         string folder = Environment.GetEnvironmentVariable("WARM_CONDUIT_SUM_RIGS")!;
         Directory.CreateDirectory(folder);
-        for (int seed = 1; seed <= 20; seed++) File.WriteAllText(Path.Combine(folder, $"rig-{seed:00}.json"), RigFile.Write(AnyRig.Of(seed) with { Id = $"rig-{seed:00}", Name = $"rig {seed}" }));
+        for (int seed = 1; seed <= 20; seed++)
+            File.WriteAllText(Path.Combine(folder, $"rig-{seed:00}.json"), RigFile.Write(AnyRig.Of(seed) with { Id = $"rig-{seed:00}", Name = $"rig {seed}" }));
     }
 }

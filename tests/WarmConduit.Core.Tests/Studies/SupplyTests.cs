@@ -21,7 +21,8 @@ public class SupplyTests
 
     private static Consequence Of(SupplyAnswer answer, string id) => answer.Consequences.Single(c => c.Id == id);
 
-    /// <summary>By hand: 2 people × 9 L × 3 days = 54 L, 53.83 kg at 10 °C (996.84 kg/m³); the tank of 500 × 600 × 200 mm holds 60 L, 3.33 days; 4 trips with a can of 15 L.</summary>
+    /// <summary>By hand: 2 people × 9 L × 3 days = 54 L, 53.83 kg at 10 °C (996.84 kg/m³); the tank of 500 × 600 × 200 mm holds 60 L, 3.33 days; 4 trips with a
+    /// can of 15 L.</summary>
     [Fact]
     public void A_fill_by_hand()
     {
@@ -34,10 +35,12 @@ public class SupplyTests
         Assert.Equal(60 / 18.0 * 86_400, lasts.Words.Values[1].Value!.Value, 3);
         Assert.False(lasts.Lacking);
         Assert.StartsWith("A fill from a can is 4 trips", Of(answer, "cans").Words.Text, StringComparison.Ordinal);
-        Assert.StartsWith("A fill from a can is 1 trip of", Of(Ask(Weekend(BriefChoices.Usual with { CanL = 60 })), "cans").Words.Text, StringComparison.Ordinal);
+        Assert.StartsWith("A fill from a can is 1 trip of", Of(Ask(Weekend(BriefChoices.Usual with { CanL = 60 })), "cans").Words.Text,
+            StringComparison.Ordinal);
     }
 
-    /// <summary>By hand: 0.75 L with 1.2 bar of air between 1.4 and 2.0 bar, absolute: 0.75 × 2.21325 × (1/2.41325 - 1/3.01325) = 0.13696 L; with 1.4 bar 0.14934 L.</summary>
+    /// <summary>By hand: 0.75 L with 1.2 bar of air between 1.4 and 2.0 bar, absolute: 0.75 × 2.21325 × (1/2.41325 - 1/3.01325) = 0.13696 L; with 1.4 bar
+    /// 0.14934 L.</summary>
     [Theory]
     [InlineData(AccumulatorSchool.BelowCutIn, 0.13696)]
     [InlineData(AccumulatorSchool.AtCutIn, 0.14934)]
@@ -76,7 +79,8 @@ public class SupplyTests
     {
         var faults = RigCheck.Check(Weekend(BriefChoices.Usual with { CanL = 0, BatteryWh = double.NaN, LocalRules = new string('x', 1001) }));
         Assert.Equal(["brief.choices.batteryWh", "brief.choices.canL", "brief.choices.localRules"], faults.Select(f => f.Path).Order());
-        Assert.Equal(BriefChoices.Usual with { CanL = 20 }, RigFile.Read(System.Text.Encoding.UTF8.GetBytes(RigFile.Write(Weekend(BriefChoices.Usual with { CanL = 20 })))).Brief.Choices);
+        Assert.Equal(BriefChoices.Usual with { CanL = 20 },
+            RigFile.Read(System.Text.Encoding.UTF8.GetBytes(RigFile.Write(Weekend(BriefChoices.Usual with { CanL = 20 })))).Brief.Choices);
     }
 
     /// <summary>What moves the coldest room most leads, and what is missing comes before all.</summary>

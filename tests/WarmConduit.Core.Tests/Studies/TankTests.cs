@@ -10,7 +10,8 @@ namespace WarmConduit.Core.Tests.Studies;
 /// <summary>What the heights of a tank's ports decide.</summary>
 public class TankTests
 {
-    private static Question Of(RigBuilder builder, Attitude? parked = null) => new(builder.Build(), Conditions.Of(builder.Build().Brief) with { Parked = parked ?? Attitude.Level });
+    private static Question Of(RigBuilder builder, Attitude? parked = null) =>
+        new(builder.Build(), Conditions.Of(builder.Build().Brief) with { Parked = parked ?? Attitude.Level });
 
     private static RigBuilder Pair(bool secondBreathes) => new RigBuilder()
         .Tank("one", new Box(new(0, 0, 0.2), new(0.5, 0.4, 0.2)), ("outlet", 0.5, 0.2, 0.22), ("vent", 0, 0, 0.39))
@@ -24,7 +25,8 @@ public class TankTests
     public void An_outlet_20_mm_up_leaves_a_tenth_and_more_on_a_slope()
     {
         var level = TankStudy.Ask(Of(Pair(true))).Tanks[0];
-        Assert.Equal((40, 4, 4, "outlet"), (Math.Round(level.FullL, 9), Math.Round(level.NeverPumpedL!.Value, 9), Math.Round(level.NeverDrainedL, 9), level.LowestPort));
+        Assert.Equal((40, 4, 4, "outlet"), (Math.Round(level.FullL, 9), Math.Round(level.NeverPumpedL!.Value, 9), Math.Round(level.NeverDrainedL, 9),
+            level.LowestPort));
         Assert.Equal(2, level.OverFillL!.Value, 1e-9);
         // Its outlet is at the cab's end: with the cab 2° up, half its length stands against it too.
         var nose = TankStudy.Ask(Of(Pair(true), new Attitude(2, 0))).Tanks[0];

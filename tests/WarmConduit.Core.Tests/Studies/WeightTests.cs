@@ -27,8 +27,9 @@ public class WeightTests
     private static readonly PlacePart Tank = new("tank", "tank", "fresh tank", new Point3(0.5, 0.3, 0));
 
     /// <summary>
-    /// By hand: 60 L of water at 10 °C is 59.81 kg, its middle at x = 0.75, y = 0.6. Lever behind the front axle 4.25 m of 4: 63.55 kg on the rear, 3.74 kg lifted off the front. The kerb's
-    /// share is 0.5 + 0.4/1.6 = 0.75, so 44.86 kg stand on the kerb's wheels. At 20 g with its own 4 kg: 63.81 × 196.133 = 12,515 N.
+    /// By hand: 60 L of water at 10 °C is 59.81 kg, its middle at x = 0.75, y = 0.6. Lever behind the front axle 4.25 m of 4: 63.55 kg on the rear, 3.74 kg
+    /// lifted off the front. The kerb's share is 0.5 + 0.4/1.6 = 0.75, so 44.86 kg stand on the kerb's wheels. At 20 g with its own 4 kg: 63.81 × 196.133 =
+    /// 12,515 N.
     /// </summary>
     [Fact]
     public void A_tank_behind_the_rear_axle_lifts_the_front_one()
@@ -57,7 +58,8 @@ public class WeightTests
         Assert.Equal(["dry", "full", "half"], answer.States.Select(s => s.Id));
         Assert.All(answer.States, s => Assert.Equal(s.TotalKg!.Value, s.FrontKg!.Value + s.RearKg!.Value, 9));
         var (dry, full) = (answer.States[0], answer.States[1]);
-        Assert.Equal(["dry", "full", "half", "greyFull"], Ask(With(Carrier, Tank, new PlacePart("grey", "grey-tank", "grey tank", new Point3(2, 0.3, 0)))).States.Select(s => s.Id));
+        Assert.Equal(["dry", "full", "half", "greyFull"], Ask(With(Carrier, Tank, new PlacePart("grey", "grey-tank", "grey " +
+            "tank", new Point3(2, 0.3, 0)))).States.Select(s => s.Id));
         Assert.Equal(1804, dry.TotalKg!.Value, 6);
         Assert.Equal(59.81, full.TotalKg!.Value - dry.TotalKg.Value, 2);
         Assert.Empty(dry.Over);
@@ -86,7 +88,8 @@ public class WeightTests
         var done = Editor.Apply(Box, [set]);
         Assert.Equal(Carrier, RigFile.Read(System.Text.Encoding.UTF8.GetBytes(RigFile.Write(done.Rig))).Shell.Axles);
         Assert.Null(Editor.Apply(done.Rig, done.Inverse).Rig.Shell.Axles);
-        var refused = Assert.Throws<RigFileException>(() => Editor.Apply(Box, [new ChangeThing("shell", new JsonObject { ["axles"] = RigDiff.Node(Carrier with { WheelbaseM = 0 }) })]));
+        var refused = Assert.Throws<RigFileException>(() => Editor.Apply(Box,
+            [new ChangeThing("shell", new JsonObject { ["axles"] = RigDiff.Node(Carrier with { WheelbaseM = 0 }) })]));
         Assert.Contains(refused.Faults, f => f.Path == "shell.axles.wheelbaseM");
     }
 
@@ -100,9 +103,10 @@ public class WeightTests
     }
 
     /// <summary>
-    /// Lantern by hand, in moments about its rear axle at x = 7.6 − 4.8 = 2.8, positive forward. Each tank under the bed: 210 L at 10 °C are 209.34 kg at x = 0.6, so
-    /// 209.34 × (0.6 − 2.8) / 4.8 = −95.95 kg on the front axle and 305.28 kg on the rear one. The grey tank: 129.6 L, 129.19 kg at x = 3.15: 9.42 kg in front, 119.77 kg behind. From fresh tanks full
-    /// to grey full a tenth stays in the fresh ones: the front axle gains 0.9 × 2 × 95.95 + 9.42 = 182.12 kg, the rear one 119.77 − 0.9 × 2 × 305.28 = −429.74 kg.
+    /// Lantern by hand, in moments about its rear axle at x = 7.6 − 4.8 = 2.8, positive forward. Each tank under the bed: 210 L at 10 °C are 209.34 kg at x =
+    /// 0.6, so 209.34 × (0.6 − 2.8) / 4.8 = −95.95 kg on the front axle and 305.28 kg on the rear one. The grey tank: 129.6 L, 129.19 kg at x = 3.15: 9.42 kg
+    /// in front, 119.77 kg behind. From fresh tanks full to grey full a tenth stays in the fresh ones: the front axle gains 0.9 × 2 × 95.95 + 9.42 = 182.12 kg,
+    /// the rear one 119.77 − 0.9 × 2 × 305.28 = −429.74 kg.
     /// </summary>
     [Fact]
     public void Lanterns_axles_by_hand()

@@ -42,7 +42,8 @@ public class QuantityTextTests
 
     [Fact]
     public void A_number_that_can_be_read_two_ways_is_refused_with_both() =>
-        Assert.Contains("1200 or as 1.2", Assert.Throws<QuantityFormatException>(() => QuantityText.Parse("1,200 mm", Quantity.Length, UnitSystem.Metric)).Message, StringComparison.Ordinal);
+        Assert.Contains("1200 or as 1.2", Assert.Throws<QuantityFormatException>(() =>
+            QuantityText.Parse("1,200 mm", Quantity.Length, UnitSystem.Metric)).Message, StringComparison.Ordinal);
 
     [Fact]
     public void What_is_printed_reads_back_to_the_same_print() =>

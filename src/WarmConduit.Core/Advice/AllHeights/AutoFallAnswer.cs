@@ -21,7 +21,8 @@ public sealed record HeightChain(IReadOnlyList<string> Points, IReadOnlyList<Pla
 
 /// <summary>All heights at once: every line with as much fall as the whole allows.</summary>
 /// <param name="SlopeDeg">The slope of parking on which they shall still fall, degrees.</param>
-/// <param name="MarginBefore">Least fall beyond that slope now, of the lengths that heights can help, m/m; negative where one climbs on it; null where no line has a way out.</param>
+/// <param name="MarginBefore">Least fall beyond that slope now, of the lengths that heights can help, m/m; negative where one climbs on it; null where no line
+/// has a way out.</param>
 /// <param name="MarginAfter">The same with the heights that are given, m/m; null likewise.</param>
 /// <param name="Feasible">Every length falls on that slope then.</param>
 /// <param name="Verdict">What that says.</param>

@@ -21,7 +21,8 @@ public sealed record LocalSlope(string Thing, double SlopeDeg);
 /// <param name="SlopeDeg">The slope on which all lines fall, degrees, 0 to 10; left out: as the brief has it.</param>
 /// <param name="Slopes">The slope at a point or in a room, where it is another.</param>
 public sealed record AutoFallInput(
-    IReadOnlyList<string>? Locked = null, IReadOnlyList<HeightBand>? Bands = null, double? SlopeDeg = null, IReadOnlyList<LocalSlope>? Slopes = null) : IStudyInput
+    IReadOnlyList<string>? Locked = null, IReadOnlyList<HeightBand>? Bands = null, double? SlopeDeg = null, IReadOnlyList<LocalSlope>? Slopes = null)
+    : IStudyInput
 {
     private const double MostSlopeDeg = 10;
     private const int MostEntries = 5000;

@@ -13,7 +13,8 @@ internal sealed class HeightLimits(AutoFallInput input)
     public double? SlopeDeg => input.SlopeDeg;
 
     /// <summary>Whether this point, or all of its room or run, stays where it is.</summary>
-    public bool Holds(string pointId, string runId, string? zoneId) => _locked.Contains(pointId) || _locked.Contains($"runs/{runId}") || (zoneId is not null && _locked.Contains($"zones/{zoneId}"));
+    public bool Holds(string pointId, string runId, string? zoneId) => _locked.Contains(pointId) || _locked.Contains($"runs/{runId}")
+        || (zoneId is not null && _locked.Contains($"zones/{zoneId}"));
 
     /// <summary>A point's band, no wider than its own or that of the room it lies in. One drawn outside of it comes in as far as it can.</summary>
     public FallPoint Within(FallPoint point, string? zoneId) =>

@@ -23,7 +23,8 @@ namespace WarmConduit.Core.Advice.Cold;
 /// <param name="HoursPerL">Those over the room inside that it takes, h/L; null: it takes none.</param>
 /// <param name="HoursPerMoney">Those over what it costs, in whatever money the builder counts; null: no price is known.</param>
 public sealed record InsulationOption(
-    Sentence Words, IReadOnlyList<Edit> Edits, Effect? Effect, PlanEvent? Event, string For, double BeforeS, double? AfterS, double HoursWon, double? HoursPerMm, double? HoursPerL, double? HoursPerMoney);
+    Sentence Words, IReadOnlyList<Edit> Edits, Effect? Effect, PlanEvent? Event, string For, double BeforeS, double? AfterS, double HoursWon,
+    double? HoursPerMm, double? HoursPerL, double? HoursPerMoney);
 
 /// <summary>One of the best, in order: with those before it done.</summary>
 /// <param name="Words">What is done.</param>
@@ -57,7 +58,8 @@ public static class InsulationFinder
     private const double LookH = 72, WorthS = 900;
 
     /// <summary>
-    /// Looks three days ahead at the least, so that what is won is not cut off by the morning. Pure. O(options + best · options of what then breaks first) nights.
+    /// Looks three days ahead at the least, so that what is won is not cut off by the morning. Pure. O(options + best · options of what then breaks first)
+    /// nights.
     /// </summary>
     public static InsulationAnswer Ask(Question question)
     {
@@ -75,12 +77,14 @@ public static class InsulationFinder
             double after = First(tried.After.Ask(RigNight.Of), idea).AtS, won = (Math.Min(after, endS) - Math.Min(before, endS)) / 3600;
             if (name is null || before >= endS || won * 3600 < WorthS) continue;
             options.Add(new InsulationOption(
-                idea.Words, idea.Edits, tried.Effect, idea.Event, name, before, after < endS ? after : null, won, won / (idea.ThicknessM * 1000), idea.SpaceL > 0 ? won / idea.SpaceL : null, idea.Money is > 0 and var money ? won / money : null));
+                idea.Words, idea.Edits, tried.Effect, idea.Event, name, before, after < endS ? after : null, won, won / (idea.ThicknessM * 1000),
+                idea.SpaceL > 0 ? won / idea.SpaceL : null, idea.Money is > 0 and var money ? won / money : null));
         }
         var (best, edits) = Best(asked, endS, done => question.GoOn(0.7 + (0.3 * done / MostBest), 1));
         var (breaks, first) = night.FirstBreak();
         return new InsulationAnswer(
-            [.. options.OrderByDescending(o => o.HoursWon)], breaks < endS ? breaks : null, breaks < endS ? first : null, best, edits, edits.Count == 0 ? null : Editor.Apply(question.Rig, edits).Effect, endS, [.. Notes(question)]);
+            [.. options.OrderByDescending(o => o.HoursWon)], breaks < endS ? breaks : null, breaks < endS ? first : null, best, edits, edits.Count == 0 ? null
+            : Editor.Apply(question.Rig, edits).Effect, endS, [.. Notes(question)]);
     }
 
     // One after another: of all that concerns what breaks first, what puts the first break off longest.
@@ -122,7 +126,8 @@ public static class InsulationFinder
     private static IEnumerable<FreezeCandidate> Soonest(RigNight night, int most) => Enumerable.Range(0, night.Candidates.Count)
         .Where(n => double.IsFinite(night.Marks(n).FirstIceS)).OrderByDescending(n => double.IsFinite(night.BreaksS(n))).ThenBy(n => night.Marks(n).FirstIceS)
         .Select(n => night.Candidates[n]).DistinctBy(f => (f.Thing, f.Zone?.Id))
-        .Select((f, n) => (FreezeCandidate: f, Place: n)).GroupBy(f => f.FreezeCandidate.Zone?.Id).SelectMany(g => g.Take(MostOfRoom)).OrderBy(f => f.Place).Select(f => f.FreezeCandidate).Take(most);
+        .Select((f, n) => (FreezeCandidate: f, Place: n)).GroupBy(f => f.FreezeCandidate.Zone?.Id).SelectMany(g => g.Take(MostOfRoom)).OrderBy(f => f.Place)
+            .Select(f => f.FreezeCandidate).Take(most);
 
     // First ice of what an idea is about: a thing, or all that ice breaks in a room.
     private static (double AtS, string? Name) First(RigNight night, WarmIdea idea)
@@ -139,26 +144,33 @@ public static class InsulationFinder
 
     private static IEnumerable<Sentence> Notes(Question question)
     {
-        yield return "Insulation only buys time: what stands still long enough in frost freezes under any thickness. Heat buys nights, and draining buys all of them.";
+        yield return "Insulation only buys time: what stands still long enough in frost freezes under any thickness. Heat buys nights, and draining buys " +
+            "all of them.";
         var pipes = question.Rig.Runs.Where(r => r.Service is Service.Cold or Service.Hot).Select(r => Catalogue.Pipe(r.Pipe)!).ToList();
         if (pipes.MinBy(p => p.OuterDiameterM) is { } thinnest)
         {
             double critical = CriticalDiameterM();
             yield return thinnest.OuterDiameterM > critical
-                ? Sentence.Of($"Pipe thinner than {Measure.Length(critical)} loses more in a thin sleeve than bare, as its surface grows faster than the sleeve holds. The thinnest here, {thinnest.Name}, is {Measure.Length(thinnest.OuterDiameterM)} across: any sleeve helps.")
-                : Sentence.Of($"{thinnest.Name} is {Measure.Length(thinnest.OuterDiameterM)} across: under {Measure.Length(critical)} a thin sleeve lets out more than bare pipe, as its surface grows faster than it holds. Take a thick one.");
+                ? Sentence.Of($"Pipe thinner than {Measure.Length(critical)} loses more in a thin sleeve than bare, as its surface grows faster than the " +
+                    $"sleeve holds. The thinnest here, {thinnest.Name}, is {Measure.Length(thinnest.OuterDiameterM)} across: any sleeve helps.")
+                : Sentence.Of($"{thinnest.Name} is {Measure.Length(thinnest.OuterDiameterM)} across: under {Measure.Length(critical)} a thin sleeve lets out " +
+                    $"more than bare pipe, as its surface grows faster than it holds. Take a thick one.");
         }
-        yield return "Bubble foil is some millimetres of air: about a tenth of m²K/W a sheet, whatever its print says. Its sheen counts only where it looks at an air gap that stays clean and dry.";
+        yield return "Bubble foil is some millimetres of air: about a tenth of m²K/W a sheet, whatever its print says. Its sheen counts only where it looks " +
+            "at an air gap that stays clean and dry.";
         if (question.Rig.Shell.Zones.Any(z => z.Faces.Any(f => f.Layers.Any(l => Catalogue.Solid(l.Material)!.SoaksUpDamp))))
-            yield return "Wool in a wall of this rig soaks up damp: wet it lets through twice as much. Keep the vapour out on the warm side; to see what it costs, set the layer to damp.";
+            yield return "Wool in a wall of this rig soaks up damp: wet it lets through twice as much. Keep the vapour out on the warm side; to see what it " +
+                "costs, set the layer to damp.";
     }
 
-    /// <summary>The outside diameter up to which a millimetre of elastomer in still air lets out more than none, m: twice its conductivity over the film.</summary>
+    /// <summary>The outside diameter up to which a millimetre of elastomer in still air lets out more than none, m: twice its conductivity over the
+    /// film.</summary>
     internal static double CriticalDiameterM()
     {
         const double mostM = 0.04, stepM = 0.0005, wallM = 0.001, thinM = 0.001, plasticWPerMK = 0.4;
         double conductivity = Catalogue.Usual(UsualFor.Sleeve).ConductivityWPerMK;
-        double Loss(double acrossM, double thickM) => PipeHeat.Steady(new PipeSection(acrossM - (2 * wallM), acrossM, plasticWPerMK, thickM, conductivity), 6, 0, 0).ConductanceWPerMK;
+        double Loss(double acrossM, double thickM) => PipeHeat.Steady(new PipeSection(acrossM - (2 * wallM), acrossM, plasticWPerMK, thickM, conductivity), 6,
+            0, 0).ConductanceWPerMK;
         double across = 0.003;
         while (across < mostM && Loss(across, thinM) > Loss(across, 0)) across += stepM;
         return across;

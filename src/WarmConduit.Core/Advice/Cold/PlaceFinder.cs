@@ -16,7 +16,8 @@ namespace WarmConduit.Core.Advice.Cold;
 public sealed record PlacesInput(string? PartId = null) : IStudyInput
 {
     /// <inheritdoc/>
-    public IReadOnlyList<RigFault> Check(Rig rig) => PartId is not null && rig.Parts.Find(PartId) is null ? [new RigFault("partId", $"there is no part '{PartId}'")] : [];
+    public IReadOnlyList<RigFault> Check(Rig rig) => PartId is not null && rig.Parts.Find(PartId) is null
+        ? [new RigFault("partId", $"there is no part '{PartId}'")] : [];
 }
 
 /// <summary>A part in one of its places, on the night that is asked about.</summary>
@@ -64,7 +65,8 @@ public sealed record PlaceablePart(string Id, string Name);
 /// <param name="EndS">The end of what is looked at, s.</param>
 /// <param name="Refused">Places that have no room for it, in words.</param>
 /// <param name="Offered">Parts for which it is worth asking: those with ports that are larger than a fitting.</param>
-public sealed record PlacesAnswer(string PartId, string PartName, IReadOnlyList<ComparedPlace> Places, double EndS, IReadOnlyList<string> Refused, IReadOnlyList<PlaceablePart> Offered);
+public sealed record PlacesAnswer(string PartId, string PartName, IReadOnlyList<ComparedPlace> Places, double EndS, IReadOnlyList<string> Refused,
+    IReadOnlyList<PlaceablePart> Offered);
 
 /// <summary>The oldest quarrel of the trade, settled for one rig: inside, in a bay, under the floor, or boxed in there.</summary>
 public static class PlaceFinder
@@ -81,19 +83,23 @@ public static class PlaceFinder
     /// </summary>
     public static PlacesAnswer Ask(Question question, PlacesInput input)
     {
-        var tank = question.Rig.Parts.Find(input.PartId ?? "") ?? question.Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Vessel).MaxBy(PartWater.HoldsL);
-        PlaceablePart[] offered = [.. question.Rig.Parts.Where(p => p.Ports.Count > 0 && p.Box.VolumeM3() * 1000 > LeastSizeL).Select(p => new PlaceablePart(p.Id, p.Name))];
+        var tank = question.Rig.Parts.Find(input.PartId ?? "") ?? question.Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Vessel)
+            .MaxBy(PartWater.HoldsL);
+        PlaceablePart[] offered = [.. question.Rig.Parts.Where(p => p.Ports.Count > 0 && p.Box.VolumeM3() * 1000 > LeastSizeL)
+            .Select(p => new PlaceablePart(p.Id, p.Name))];
         if (tank is null) return new PlacesAnswer("", "", [], 0, [], offered);
         // Full, whatever the night says: what is compared has water in it.
         var asked = question.With(question.Conditions with { Water = WaterState.Wet, Hours = Math.Max(LookH, question.Conditions.Hours) });
-        var (places, refused) = (new List<ComparedPlace> { Of(asked, tank, question.Index.ZoneAt(tank.Box.Centre())?.Name ?? "outdoors", [], null, null) }, new List<string>());
+        var (places, refused) = (new List<ComparedPlace> { Of(asked, tank, question.Index.ZoneAt(tank.Box.Centre())?.Name ?? "outdoors", [], null, null) },
+            new List<string>());
         var here = question.Index.ZoneAt(tank.Box.Centre())?.Kind;
         void Try(string name, ZoneKind[] kinds, bool boxed = false)
         {
             question.GoOn(places.Count + refused.Count, 5);
             if (places.Count == 4 || (!boxed && here is { } kind && kinds.Contains(kind))) return;
             if (Set(question, tank, kinds, boxed) is { } set && Trial.Of(asked, set.Edits, out _) is { } there)
-                places.Add(Of(there.After, there.After.Index.Part(tank.Id), boxed ? name : set.Zone.Name, set.Edits, there.Edited.Effect, Trial.Of(question, set.Edits, out _)?.Gain()));
+                places.Add(Of(there.After, there.After.Index.Part(tank.Id), boxed ? name : set.Zone.Name, set.Edits, there.Edited.Effect,
+                    Trial.Of(question, set.Edits, out _)?.Gain()));
             else refused.Add(name);
         }
         Try("inside", Inside);
@@ -115,7 +121,8 @@ public static class PlaceFinder
         {
             if (Spot(question, part, zone, boxed ? BoxM + RoundM : 0) is not { } at) continue;
             var by = at - part.Box.At;
-            return (zone, [.. by.DistanceM(default) > 1e-6 ? [new MoveThings([$"parts/{part.Id}"], by)] : (Edit[])[], .. boxed ? Boxed(question.Rig, part.Box with { At = at }) : []]);
+            return (zone, [.. by.DistanceM(default) > 1e-6 ? [new MoveThings([$"parts/{part.Id}"], by)] : (Edit[])[], .. boxed
+                ? Boxed(question.Rig, part.Box with { At = at }) : []]);
         }
         return null;
     }
@@ -124,7 +131,8 @@ public static class PlaceFinder
     {
         asked.Cancel.ThrowIfCancellationRequested();
         var night = asked.Ask(RigNight.Of);
-        double? At(RigNight of) => Enumerable.Range(0, of.Candidates.Count).Where(n => of.Candidates[n].Id == part.Id).Select(n => (double?)of.Marks(n).FirstIceS).FirstOrDefault() is { } s && double.IsFinite(s) ? s : null;
+        double? At(RigNight of) => Enumerable.Range(0, of.Candidates.Count).Where(n => of.Candidates[n].Id == part.Id)
+            .Select(n => (double?)of.Marks(n).FirstIceS).FirstOrDefault() is { } s && double.IsFinite(s) ? s : null;
         var zone = asked.Index.ZoneAt(part.Box.Centre());
         int morning = Math.Max(1, night.Answer.ReportS.ToList().FindIndex(s => s >= night.MorningS));
         double Coldest(Zone? of) => Enumerable.Range(0, morning + 1).Min(r => night.AirC(of, r));
@@ -132,10 +140,12 @@ public static class PlaceFinder
         var steady = asked.Conditions.Steady();
         bool inRoom = zone?.Kind is ZoneKind.Living or ZoneKind.Garage or ZoneKind.Cupboard;
         bool Windy(Point3 at) => asked.Index.ZoneAt(at) is null or { Kind: ZoneKind.OpenUnderfloor };
-        int joints = asked.Rig.Runs.Where(r => r.From.Part == part.Id || r.To.Part == part.Id).SelectMany(r => asked.Index.CourseOf(r) is { Length: > 1 } course ? (Point3[])[course[0], course[^1]] : []).Count(Windy);
+        int joints = asked.Rig.Runs.Where(r => r.From.Part == part.Id || r.To.Part == part.Id)
+            .SelectMany(r => asked.Index.CourseOf(r) is { Length: > 1 } course ? (Point3[])[course[0], course[^1]] : []).Count(Windy);
         bool vessel = Catalogue.Part(part.Stock)!.Passage == Passage.Vessel;
         return new ComparedPlace(
-            name, edits.Count == 0, edits, effect, At(night), At(RigNight.Of(asked, Uncertainty.Pessimistic)), At(RigNight.Of(asked, Uncertainty.Optimistic)), coldest, PartContacts.Of(asked, part).Sum(c => c.AtWPerK(steady.OutdoorC, steady.WindMPerS) * Math.Max(0, TradeConstants.HoldC - Coldest(c.To))),
+            name, edits.Count == 0, edits, effect, At(night), At(RigNight.Of(asked, Uncertainty.Pessimistic)), At(RigNight.Of(asked, Uncertainty.Optimistic)),
+            coldest, PartContacts.Of(asked, part).Sum(c => c.AtWPerK(steady.OutdoorC, steady.WindMPerS) * Math.Max(0, TradeConstants.HoldC - Coldest(c.To))),
             inRoom ? part.Box.VolumeM3() * 1000 : 0, PartWater.HoldsL(part) + PartWater.EmptyKg(part), part.Box.Centre().ZM, joints, wins,
             vessel ? Caution(zone) : null);
     }
@@ -148,7 +158,8 @@ public static class PlaceFinder
     private static Point3? Spot(Question question, Part part, Zone zone, double around)
     {
         var (low, far, size) = (zone.Box.At, zone.Box.Far(), part.Box.Size);
-        var solids = question.Rig.Shell.Obstacles.Select(o => o.Box).Concat(question.Rig.Parts.Where(p => p.Id != part.Id && Catalogue.Part(p.Stock)!.Look != PartLook.Joint).Select(p => p.Box)).ToList();
+        var solids = question.Rig.Shell.Obstacles.Select(o => o.Box).Concat(question.Rig.Parts.Where(p => p.Id != part.Id
+            && Catalogue.Part(p.Stock)!.Look != PartLook.Joint).Select(p => p.Box)).ToList();
         double z = zone.Kind == ZoneKind.OpenUnderfloor ? far.ZM - size.ZM - around : low.ZM + around;
         if (z < low.ZM + around - 1e-9 || z + size.ZM + around > far.ZM + 1e-9) return null;
         Point3? best = null;
@@ -181,7 +192,8 @@ public static class PlaceFinder
             new("floor", "its floor", FaceSide.Floor, Math.Round(s.XM * s.YM, 3), board, 0, [], under.Id),
             new("roof", "the floor above it", FaceSide.Roof, Math.Round(s.XM * s.YM, 3), [new("plywood", 0.012)], 0, [], living?.Id ?? under.Id),
         ];
-        var zone = new Zone(id, "tank box", ZoneKind.EnclosedUnderfloor, box, 0.5, faces, living is null ? [] : [new Opening("louvre", living.Id, 0.02, 0.1, FaceSide.Roof)]);
+        var zone = new Zone(id, "tank box", ZoneKind.EnclosedUnderfloor, box, 0.5, faces, living is null ? []
+            : [new Opening("louvre", living.Id, 0.02, 0.1, FaceSide.Roof)]);
         return [new AddThing("shell/zones", (JsonObject)RigDiff.Node(zone)!)];
     }
 }

@@ -20,9 +20,11 @@ namespace WarmConduit.Core.Advice.Cold;
 /// <param name="ZoneId">The room it warms as a whole; null where it is about one thing.</param>
 /// <param name="Thing">The run or part it is about; null where it is about a room.</param>
 /// <param name="Event">What is done in the course of the night instead of an edit; null: nothing.</param>
-internal sealed record WarmIdea(string Sort, Sentence Words, IReadOnlyList<Edit> Edits, double? ThicknessM, double SpaceL, double? Money, string? ZoneId, string? Thing, PlanEvent? Event = null);
+internal sealed record WarmIdea(string Sort, Sentence Words, IReadOnlyList<Edit> Edits, double? ThicknessM, double SpaceL, double? Money, string? ZoneId,
+    string? Thing, PlanEvent? Event = null);
 
-/// <summary>What might be done against the cold: sleeves, jackets, linings, louvres, doors, boxes, and another place. What each wins is found by trying it.</summary>
+/// <summary>What might be done against the cold: sleeves, jackets, linings, louvres, doors, boxes, and another place. What each wins is found by trying
+/// it.</summary>
 internal sealed class WarmIdeas(Question question)
 {
     private static readonly SolidStock Tube = Catalogue.Usual(UsualFor.Sleeve), Board = Catalogue.Usual(UsualFor.Board);
@@ -46,7 +48,8 @@ internal sealed class WarmIdeas(Question question)
         else if (Rig.Parts.Find(candidate.Thing) is { } part)
         {
             foreach (var idea in Jackets(part, candidate.Zone, 0.025)) yield return idea;
-            if (candidate.Zone is null or { Kind: ZoneKind.OpenUnderfloor } && Catalogue.Part(part.Stock)!.Passage is Passage.Vessel or Passage.Pump) foreach (var idea in OutOfTheWind(part)) yield return idea;
+            if (candidate.Zone is null or { Kind: ZoneKind.OpenUnderfloor } && Catalogue.Part(part.Stock)!.Passage is Passage.Vessel or Passage.Pump)
+                foreach (var idea in OutOfTheWind(part)) yield return idea;
         }
         if (candidate.Zone is { } zone) foreach (var idea in Room(zone, 6)) yield return idea;
     }
@@ -55,20 +58,24 @@ internal sealed class WarmIdeas(Question question)
     public IEnumerable<WarmIdea> Doors(FreezeCandidate candidate)
     {
         var events = question.Conditions.Events ?? [];
-        if (candidate.Zone is not { Kind: ZoneKind.Cupboard } zone || events.Count >= NightPlan.MostEvents || events.Any(e => e.Kind == PlanEventKind.Open && e.ZoneId == zone.Id) || WarmerBeside(zone) is not { } warmer) yield break;
+        if (candidate.Zone is not { Kind: ZoneKind.Cupboard } zone || events.Count >= NightPlan.MostEvents
+            || events.Any(e => e.Kind == PlanEventKind.Open && e.ZoneId == zone.Id) || WarmerBeside(zone) is not { } warmer) yield break;
         string id = Enumerable.Range(1, NightPlan.MostEvents).Select(n => $"door-{n}").First(n => events.All(e => e.Id != n));
         yield return new WarmIdea(
             $"door {zone.Id}", Sentence.Of($"{zone.Name}: its door to {warmer.Name} left open all night"), [], null, 0, null, zone.Id, null,
-            new PlanEvent(id, PlanEventKind.Open, 0, ZoneId: zone.Id, Towards: warmer.Id, AreaM2: DoorM2, HeightM: Math.Min(DoorHeightM, Math.Min(zone.Box.Size.ZM, warmer.Box.Size.ZM))));
+            new PlanEvent(id, PlanEventKind.Open, 0, ZoneId: zone.Id, Towards: warmer.Id, AreaM2: DoorM2,
+            HeightM: Math.Min(DoorHeightM, Math.Min(zone.Box.Size.ZM, warmer.Box.Size.ZM))));
     }
 
     private IEnumerable<WarmIdea> OutOfTheWind(Part part)
     {
         if (PlaceFinder.Indoors(question, part) is { } inside)
-            yield return new WarmIdea($"inside {part.Id}", Sentence.Of($"{part.Name}: set inside, in {inside.Zone.Name}"), inside.Edits, null, part.Box.VolumeM3() * 1000, null, null, part.Id);
+            yield return new WarmIdea($"inside {part.Id}", Sentence.Of($"{part.Name}: set inside, in {inside.Zone.Name}"), inside.Edits, null,
+                part.Box.VolumeM3() * 1000, null, null, part.Id);
         if (PlaceFinder.BoxedIn(question, part) is { } boxed)
             yield return new WarmIdea(
-                $"box {part.Id}", Sentence.Of($"{part.Name}: boxed in under the floor with {Measure.Length(PlaceFinder.BoxM)} of {Board.Name}"), boxed.Edits, PlaceFinder.BoxM, 0,
+                $"box {part.Id}", Sentence.Of($"{part.Name}: boxed in under the floor with {Measure.Length(PlaceFinder.BoxM)} of {Board.Name}"), boxed.Edits,
+                PlaceFinder.BoxM, 0,
                 Rig.Prices.OfBoard(Board.Id, PlaceFinder.BoxM) * PartContacts.Sides.Sum(s => PartContacts.AreaM2(part, s)), null, part.Id);
     }
 
@@ -76,12 +83,14 @@ internal sealed class WarmIdeas(Question question)
     {
         Sleeve Thicker(Sleeve? sleeve) => sleeve is null ? new Sleeve(Tube.Id, more) : sleeve with { ThicknessM = Math.Min(0.3, sleeve.ThicknessM + more) };
         var edits = new List<Edit> { new ChangeThing($"runs/{run.Id}", new JsonObject { ["insulation"] = RigDiff.Node(Thicker(run.Insulation)) }) };
-        if (run.Bends.Any(b => b.Insulation is not null)) edits.Add(new RouteRun(run.Id, [.. run.Bends.Select(b => b.Insulation is null ? b : b with { Insulation = Thicker(b.Insulation) })]));
+        if (run.Bends.Any(b => b.Insulation is not null))
+            edits.Add(new RouteRun(run.Id, [.. run.Bends.Select(b => b.Insulation is null ? b : b with { Insulation = Thicker(b.Insulation) })]));
         double length = question.Index.PipeLengthM(run), outer = Catalogue.Pipe(run.Pipe)!.OuterDiameterM + (2 * (run.Insulation?.AllM() ?? 0));
         double volume = Math.PI / 4 * (Math.Pow(outer + (2 * more), 2) - Math.Pow(outer, 2)) * length * 1000;
         var sleeve = Thicker(run.Insulation);
         return new WarmIdea(
-            $"sleeve {run.Id}", Sentence.Of($"{run.Name}: {Measure.Length(more)} of {Catalogue.Solid(sleeve.Material)!.Name}{(run.Insulation is null ? "" : " more")} all along"), edits, more, Takes(zone) ? volume : 0,
+            $"sleeve {run.Id}", Sentence.Of($"{run.Name}: {Measure.Length(more)} of " +
+            $"{Catalogue.Solid(sleeve.Material)!.Name}{(run.Insulation is null ? "" : " more")} all along"), edits, more, Takes(zone) ? volume : 0,
             Rig.Prices.OfMetre(sleeve.Material) * length, null, run.Id);
     }
 
@@ -94,21 +103,25 @@ internal sealed class WarmIdeas(Question question)
         {
             double area = PartContacts.Sides.Except(off).Sum(s => PartContacts.AreaM2(part, s));
             return new WarmIdea(
-                $"jacket {part.Id}{sort}", words, [new ChangeThing($"parts/{part.Id}", new JsonObject { ["jacket"] = RigDiff.Node(jacket), ["jacketOff"] = off.Count == 0 ? null : RigDiff.Node(off) })], more,
+                $"jacket {part.Id}{sort}", words, [new ChangeThing($"parts/{part.Id}",
+                new JsonObject { ["jacket"] = RigDiff.Node(jacket), ["jacketOff"] = off.Count == 0 ? null : RigDiff.Node(off) })], more,
                 Takes(zone) ? area * more * 1000 : 0, Rig.Prices.OfBoard(jacket.Material, more) * area, null, part.Id);
         }
         if (part.Jacket is not null)
         {
             yield return Idea("", Sentence.Of($"{part.Name}: {Measure.Length(more)} more of {material} where its jacket is"), part.JacketOff ?? []);
-            if (part.JacketOff is { Count: > 0 }) yield return Idea(" whole", Sentence.Of($"{part.Name}: its jacket all around, and {Measure.Length(more)} more of {material}"), []);
+            if (part.JacketOff is { Count: > 0 })
+                yield return Idea(" whole", Sentence.Of($"{part.Name}: its jacket all around, and {Measure.Length(more)} more of {material}"), []);
             yield break;
         }
         yield return Idea("", Sentence.Of($"{part.Name}: a jacket of {Measure.Length(more)} of {material}"), []);
         if (zone is null || Catalogue.Part(part.Stock)!.Passage != Passage.Vessel) yield break;
         var stands = PartContacts.Sides.Where(s => question.SurfaceContacts.Of(zone, part.Box, s) is not null).ToList();
-        if (stands.Count is > 0 and < 6) yield return Idea(" free", Sentence.Of($"{part.Name}: {Measure.Length(more)} of {material} but where it stands against something"), stands);
+        if (stands.Count is > 0 and < 6) yield return Idea(" free", Sentence.Of($"{part.Name}: {Measure.Length(more)} of {material} but where it stands " +
+            $"against something"), stands);
         if (PartContacts.Sides.Except(stands).OrderByDescending(s => PartContacts.AreaM2(part, s)).Select(s => (Facing?)s).FirstOrDefault() is { } largest)
-            yield return Idea($" {largest}", Sentence.Of($"{part.Name}: {Measure.Length(more)} of {material} on its {SideWords(largest)} only"), [.. PartContacts.Sides.Where(s => s != largest)]);
+            yield return Idea($" {largest}", Sentence.Of($"{part.Name}: {Measure.Length(more)} of {material} on its {SideWords(largest)} only"),
+                [.. PartContacts.Sides.Where(s => s != largest)]);
     }
 
     private static string SideWords(Facing side) => side switch { Facing.Up => "top", Facing.Down => "underside", _ => Skin.Words(side) };
@@ -126,10 +139,13 @@ internal sealed class WarmIdeas(Question question)
             else layers.Insert(Math.Min(1, layers.FindIndex(l => l.Material == "plywood") + 1), new FaceLayer(Board.Id, FaceM));
             yield return new WarmIdea(
                 $"face {zone.Id} {face.Id}", Sentence.Of($"{zone.Name}, {face.Name}: {Measure.Length(FaceM)} of insulation more"),
-                [new ChangeThing($"shell/zones/{zone.Id}/faces/{face.Id}", new JsonObject { ["layers"] = RigDiff.Node(layers) })], FaceM, Takes(zone) ? face.AreaM2 * FaceM * 1000 : 0, Rig.Prices.OfBoard(at >= 0 ? layers[at].Material : Board.Id, FaceM) * face.AreaM2, zone.Id, null);
+                [new ChangeThing($"shell/zones/{zone.Id}/faces/{face.Id}", new JsonObject { ["layers"] = RigDiff.Node(layers) })], FaceM, Takes(zone)
+                ? face.AreaM2 * FaceM * 1000 : 0, Rig.Prices.OfBoard(at >= 0 ? layers[at].Material : Board.Id, FaceM) * face.AreaM2, zone.Id, null);
         }
         foreach (var opening in zone.Openings.Where(o => Colder(o.Towards) && air[o.Towards] < 0))
-            yield return new WarmIdea($"shut {zone.Id} {opening.Id}", Sentence.Of($"{zone.Name}: shut the opening to {Rig.Shell.Zones.Find(opening.Towards)!.Name}"), [new RemoveThing($"shell/zones/{zone.Id}/openings/{opening.Id}")], null, 0, null, zone.Id, null);
+            yield return new WarmIdea($"shut {zone.Id} {opening.Id}",
+                Sentence.Of($"{zone.Name}: shut the opening to {Rig.Shell.Zones.Find(opening.Towards)!.Name}"),
+                [new RemoveThing($"shell/zones/{zone.Id}/openings/{opening.Id}")], null, 0, null, zone.Id, null);
         if (WarmerBeside(zone) is { } warmer)
         {
             string id = Enumerable.Range(1, 100).Select(n => $"louvre-{n}").First(n => zone.Openings.Find(n) is null);
@@ -143,7 +159,12 @@ internal sealed class WarmIdeas(Question question)
     private static Opening LouvreTo(string id, Zone zone, Zone warmer)
     {
         FaceSide? side = zone.Faces.FirstOrDefault(f => f.Towards == warmer.Id)?.Side
-            ?? warmer.Faces.FirstOrDefault(f => f.Towards == zone.Id)?.Side switch { FaceSide.Roof => FaceSide.Floor, FaceSide.Floor => FaceSide.Roof, var other => other };
+            ?? warmer.Faces.FirstOrDefault(f => f.Towards == zone.Id)?.Side switch
+            {
+                FaceSide.Roof => FaceSide.Floor,
+                FaceSide.Floor => FaceSide.Roof,
+                var other => other
+            };
         var louvre = new Opening(id, warmer.Id, LouvreM2, LouvreHeightM, side == FaceSide.Wall ? null : side);
         return louvre with { HeightM = Math.Min(LouvreHeightM, louvre.MostHeightM(zone, warmer)) };
     }
@@ -152,7 +173,8 @@ internal sealed class WarmIdeas(Question question)
     private Zone? WarmerBeside(Zone zone)
     {
         var air = question.Ask(RigNight.Of).Zones().ToDictionary(z => z.ZoneId, z => z.AirC);
-        return Rig.Shell.Zones.Where(z => air[z.Id] > air[zone.Id] + 2 && (z.Faces.Any(f => f.Towards == zone.Id) || zone.Faces.Any(f => f.Towards == z.Id))).MaxBy(z => air[z.Id]);
+        return Rig.Shell.Zones.Where(z => air[z.Id] > air[zone.Id] + 2 && (z.Faces.Any(f => f.Towards == zone.Id) || zone.Faces.Any(f => f.Towards == z.Id)))
+            .MaxBy(z => air[z.Id]);
     }
 
     // What is built into a room that people use takes room from them.

@@ -11,7 +11,8 @@ namespace WarmConduit.Core.Advice.Fixes;
 public sealed record MoreWater(string Words, double Litres);
 
 /// <summary>
-/// A rig before edits and after them, place by place: water is known by where it lies, a finding by what it is and whom it is about. A run that a tee cuts in two is still the place it was.
+/// A rig before edits and after them, place by place: water is known by where it lies, a finding by what it is and whom it is about. A run that a tee cuts in
+/// two is still the place it was.
 /// </summary>
 internal sealed class Comparison
 {
@@ -36,7 +37,8 @@ internal sealed class Comparison
     }
 
     /// <summary>Places that hold more than before, most first.</summary>
-    public IReadOnlyList<MoreWater> Worse => field ??= [.. _is.Select(p => (p.Key, More: p.Value - _was.GetValueOrDefault(p.Key))).Where(p => p.More > LeastL).OrderByDescending(p => p.More).Select(p => new MoreWater(NameOf(p.Key), p.More))];
+    public IReadOnlyList<MoreWater> Worse => field ??= [.. _is.Select(p => (p.Key, More: p.Value - _was.GetValueOrDefault(p.Key))).Where(p => p.More > LeastL)
+        .OrderByDescending(p => p.More).Select(p => new MoreWater(NameOf(p.Key), p.More))];
 
     /// <summary>Litres after, where a finding's water lay before.</summary>
     public double WaterAt(Finding finding) => PlacesOf(_before, finding).Sum(p => _is.GetValueOrDefault(p));
@@ -76,15 +78,18 @@ internal sealed class Comparison
     // What is told of water that stays, or follows from it.
     private static bool IsWater(Finding f) => Adviser.RuleOf(f.Kind).Harm.Follows;
 
-    private static List<Finding> Heavy(Question question) => [.. question.Ask(Adviser.Ask).Findings.Where(f => f.Severity != Severity.Note).DistinctBy(f => f.Id)];
+    private static List<Finding> Heavy(Question question) => [.. question.Ask(Adviser.Ask).Findings.Where(f => f.Severity != Severity.Note)
+        .DistinctBy(f => f.Id)];
 
     // What is told of a part is known by the part, of a line by the lines that it was made of.
-    private (FindingKind, string, string) Key(Finding f) => f.Place is { RunId: null, PartId: { } part } ? (f.Kind, "", part) : (f.Kind, string.Join("+", f.RunIds.Select(OriginOf).Distinct().Order(StringComparer.Ordinal)), f.RunIds.Count == 0 ? f.Id : "");
+    private (FindingKind, string, string) Key(Finding f) => f.Place is { RunId: null, PartId: { } part } ? (f.Kind, "", part)
+        : (f.Kind, string.Join("+", f.RunIds.Select(OriginOf).Distinct().Order(StringComparer.Ordinal)), f.RunIds.Count == 0 ? f.Id : "");
 
     private HashSet<string> PlacesOf(Question question, Finding finding)
     {
         var places = finding.RunIds.Select(OriginOf).ToHashSet();
-        var parts = question.Ask(DrainDownStudy.Ask).Pools.FirstOrDefault(p => p.Id == finding.Id)?.Parts.Select(p => p.PartId) ?? (finding.RunIds.Count == 0 && finding.Place?.PartId is { } only ? [only] : []);
+        var parts = question.Ask(DrainDownStudy.Ask).Pools.FirstOrDefault(p => p.Id == finding.Id)?.Parts.Select(p => p.PartId)
+            ?? (finding.RunIds.Count == 0 && finding.Place?.PartId is { } only ? [only] : []);
         places.UnionWith(parts);
         return places;
     }

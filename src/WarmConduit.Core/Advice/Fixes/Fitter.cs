@@ -21,14 +21,16 @@ internal sealed class Fitter(Question question)
     private Rig Rig => question.Rig;
 
     /// <summary>A part by itself and the line that leads to it from a port.</summary>
-    public IEnumerable<Edit> OnPort(Part part, string port, string stock, string name, string line, Service service, string pipe, Point3 inlet, params Point3[] by)
+    public IEnumerable<Edit> OnPort(Part part, string port, string stock, string name, string line, Service service, string pipe, Point3 inlet,
+        params Point3[] by)
     {
         var end = Catalogue.Part(stock)!.Ports.First(p => p.Id is "in" or "end");
         string id = Free(name);
         return
         [
             new PlacePart(id, stock, $"{part.Name}, {name}", Turning.Micro(inlet - end.Offset)),
-            Line(id, $"{part.Name}, {line}", service, pipe, new RunEnd(part.Id, port), new RunEnd(id, end.Id), [.. by.Select((at, n) => new Bend($"b{n + 1}", Turning.Micro(at)))]),
+            Line(id, $"{part.Name}, {line}", service, pipe, new RunEnd(part.Id, port), new RunEnd(id, end.Id),
+            [.. by.Select((at, n) => new Bend($"b{n + 1}", Turning.Micro(at)))]),
         ];
     }
 
@@ -36,7 +38,8 @@ internal sealed class Fitter(Question question)
     public InsertFragment Line(string stem, string name, Service service, string pipe, RunEnd from, RunEnd to, IReadOnlyList<Bend>? bends = null) =>
         new("its line", [], [new Run(Free($"{stem}-line", Rig.Runs.Select(r => r.Id)), name, service, pipe, from, to, bends ?? [])]);
 
-    /// <summary>A tee in the place of point number <paramref name="at"/>, and a part beside it, higher or lower by <paramref name="upM"/>; null: there is no room for it.</summary>
+    /// <summary>A tee in the place of point number <paramref name="at"/>, and a part beside it, higher or lower by <paramref name="upM"/>; null: there is no
+    /// room for it.</summary>
     public Idea? Branch(Run run, int at, string stock, string name, double upM, Sentence words)
     {
         var edits = new List<Edit>();
@@ -53,7 +56,8 @@ internal sealed class Fitter(Question question)
             int next = at == 0 ? 1 : course.Length - 2;
             double length = course[at].DistanceM(course[next]);
             if (length < ShortestM) return null;
-            (place, after) = (course[at].Towards(course[next], Math.Min(0.06, length / 2) / length), at == 0 ? null : run.Bends.Count > 0 ? run.Bends[^1].Id : null);
+            (place, after) = (course[at].Towards(course[next], Math.Min(0.06, length / 2) / length), at == 0 ? null : run.Bends.Count > 0
+                ? run.Bends[^1].Id : null);
         }
         string stem = Free(name);
         edits.Add(new PutTee(run.Id, after, place, $"{stem}-tee", $"{run.Name}, tee", Free($"{run.Id}-on", Rig.Runs.Select(r => r.Id))));
@@ -69,7 +73,8 @@ internal sealed class Fitter(Question question)
         var tee = teed.Parts.Find($"{stem}-tee")!;
         var (branch, middle) = (tee.PortAt("c")!.Value, tee.Box.Centre());
         var inlet = branch + (branch - middle with { ZM = branch.ZM }) + new Point3(0, 0, upM);
-        edits.Add(new PlacePart(stem, stock, $"{run.Name}, {name}", Turning.Micro(inlet - Catalogue.Part(stock)!.Ports.First(p => p.Id is "in" or "end").Offset)));
+        edits.Add(new PlacePart(stem, stock, $"{run.Name}, " +
+            $"{name}", Turning.Micro(inlet - Catalogue.Part(stock)!.Ports.First(p => p.Id is "in" or "end").Offset)));
         edits.Add(Line(stem, $"{run.Name}, line of the {name}", run.Service, run.Pipe, new RunEnd($"{stem}-tee", "c"), new RunEnd(stem, "in")));
         return new Idea(words, edits);
     }
@@ -97,7 +102,14 @@ internal sealed class Fitter(Question question)
         var placed = Turning.FromStock(Catalogue.Part(stock)!, id, name, default, way);
         var middle = placed.PortAt(inlet)!.Value.Towards(placed.PortAt(outlet)!.Value, 0.5);
         var at = Turning.Micro(a.Towards(b, 0.5) - middle);
-        var onward = run with { Name = Names.Next(Rig, run.Name), Id = Free($"{run.Id}-on", Rig.Runs.Select(r => r.Id)), From = new RunEnd(id, outlet), Bends = [.. run.Bends.Skip(longest)], Insulation = run.SleeveOn(longest) };
+        var onward = run with
+        {
+            Name = Names.Next(Rig, run.Name),
+            Id = Free($"{run.Id}-on", Rig.Runs.Select(r => r.Id)),
+            From = new RunEnd(id, outlet),
+            Bends = [.. run.Bends.Skip(longest)],
+            Insulation = run.SleeveOn(longest)
+        };
         return
         [
             new PlacePart(id, stock, name, at, way),

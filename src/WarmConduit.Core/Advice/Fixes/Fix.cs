@@ -15,7 +15,8 @@ public sealed record Band(string RunId, string PointId, double? LowestM, double?
 /// <param name="Gone">Titles of faults and warnings that go, the one it is for among them.</param>
 /// <param name="Made">Titles of faults and warnings that come.</param>
 /// <param name="Worse">Places that hold more than before, though all together hold less.</param>
-/// <param name="HoursWon">Hours of the night until ice first breaks something, more than before; negative: fewer. Counted to the end of what is looked at.</param>
+/// <param name="HoursWon">Hours of the night until ice first breaks something, more than before; negative: fewer. Counted to the end of what is looked
+/// at.</param>
 public sealed record FixGain(double Litres, IReadOnlyList<string> Gone, IReadOnlyList<string> Made, IReadOnlyList<MoreWater> Worse, double HoursWon);
 
 /// <summary>What a fix costs.</summary>

@@ -23,7 +23,8 @@ public static class Fixer
     private const int MostRuns = 80, MostPairs = 3;
 
     /// <summary>
-    /// Fixes of one finding, the best first: those that make it go and bring no new fault. Pure. O(ideas · all studies). What is not a finding of the rig has none.
+    /// Fixes of one finding, the best first: those that make it go and bring no new fault. Pure. O(ideas · all studies). What is not a finding of the rig has
+    /// none.
     /// </summary>
     public static FixesAnswer Ask(Question question, FixesInput input)
     {
@@ -58,11 +59,14 @@ public static class Fixer
             var gain = trial.Gain();
             if (Worth(question, finding, trial, gain, out bool gone) is not { } worth)
             {
-                refused ??= $"{idea.Words.Print(UnitSystem.Metric)}: {(trial.NewFault() is { } made ? $"then {made} is a new fault" : gain.Litres < -0.001 ? $"then {(gain.Worse.Count > 0 ? gain.Worse[0].Words : "the rig")} keeps more water" : "it does not help enough")}";
+                string lacking = trial.NewFault() is { } made ? $"then {made} is a new fault"
+                    : gain.Litres < -0.001 ? $"then {(gain.Worse.Count > 0 ? gain.Worse[0].Words : "the rig")} keeps more water" : "it does not help enough";
+                refused ??= $"{idea.Words.Print(UnitSystem.Metric)}: {lacking}";
                 return;
             }
             var cost = trial.Cost();
-            worth -= 25 * cost.Parts + 10 * Math.Max(0, cost.PipeM) + 40 * cost.FarthestM + 2 * cost.Moved + cost.StorageL + 20 * cost.OutOfReach + 0.1 * (cost.Money ?? 0);
+            worth -= 25 * cost.Parts + 10 * Math.Max(0, cost.PipeM) + 40 * cost.FarthestM + 2 * cost.Moved + cost.StorageL + 20 * cost.OutOfReach
+                + 0.1 * (cost.Money ?? 0);
             string sort = idea.Sort ?? idea.Words.Print(UnitSystem.Metric);
             // One cure has one height: the first that mends it, however else it is come by.
             if (fixes.TryGetValue(sort, out var known) && (known.Gone || (!gone && known.Worth >= worth))) return;
@@ -75,14 +79,17 @@ public static class Fixer
         if (water && !fixes.Values.Any(f => f.Gone))
         {
             int looks = QuickLook.Looks(question);
-            foreach (var (_, pair, _) in QuickLook.Pairs(question, first.Concat(rest).Select(i => ("", i)), ref looks).OrderBy(p => Math.Round(p.Litres, 3)).Take(MostPairs)) Try(pair);
+            foreach (var (_, pair, _) in QuickLook.Pairs(question, first.Concat(rest).Select(i => ("", i)), ref looks).OrderBy(p => Math.Round(p.Litres, 3))
+                .Take(MostPairs)) Try(pair);
         }
         // Water that stands in many low places at once, on a slope above all, is mended by all heights together.
         if (water && fixes.Count == 0 && question.Rig.Runs.Count <= MostRuns)
             foreach (var idea in new Ideas(question).OfAllHeights()) Try(idea);
         return new FixesAnswer(
             finding.Id, [.. fixes.Values.OrderByDescending(f => f.Worth).Take(Most).Select(f => f.Fix)], tried + rest.Count,
-            fixes.Count > 0 ? null : finding is { Kind: FindingKind.KeepsWater, Severity: Severity.Note } ? "It is on the list of what is done by hand on leaving." : tried == 0 ? "This wants thought: there is no edit that mends it by itself." : $"None of the {tried + rest.Count} ideas that were tried mends it. {Sentence(refused)}");
+            fixes.Count > 0 ? null : finding is { Kind: FindingKind.KeepsWater, Severity: Severity.Note }
+            ? "It is on the list of what is done by hand on leaving." : tried == 0 ? "This wants thought: there is no edit that mends it by itself."
+            : $"None of the {tried + rest.Count} ideas that were tried mends it. {Sentence(refused)}");
     }
 
     // What it wins, in millilitres or the like; null where the finding stays as it is or a fault comes. An order among fixes, not a measure.
@@ -99,7 +106,8 @@ public static class Fixer
         bool retains = gain.Litres < (harm.OfWater ? -0.001 : -0.1);
         if ((!gone && !harm.Helps(was, less, now)) || retains || (harm.IsWater && gain.Litres < 0.5 * was)) return null;
         int notes = after.Count - question.Ask(Adviser.Ask).Findings.Count;
-        return 1000 * Math.Min(Math.Max(gain.Litres, less), 1) + (10 * gain.HoursWon) + (gone ? 100 : 0) + 30 * gain.Gone.Count - 60 * gain.Made.Count - 10 * notes;
+        return 1000 * Math.Min(Math.Max(gain.Litres, less), 1) + (10 * gain.HoursWon) + (gone ? 100 : 0)
+            + 30 * gain.Gone.Count - 60 * gain.Made.Count - 10 * notes;
     }
 
     private static string Key(IReadOnlyList<Edit> edits) => System.Text.Json.JsonSerializer.Serialize(edits, Rigs.RigFile.Compact);

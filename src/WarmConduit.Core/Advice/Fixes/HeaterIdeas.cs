@@ -17,12 +17,15 @@ internal sealed class HeaterIdeas(Question question, Fitter fit)
         if (findingId.StartsWith("relief:", StringComparison.Ordinal))
         {
             foreach (var (port, _, _, run) in lines.Where(j => j.Port is "hot" or "cold").OrderByDescending(j => j.Port == "hot"))
-                if (fit.Branch(run, run.From.Part == heaterId ? 0 : run.Bends.Count + 1, "relief-valve", "relief", 0.05, $"A relief valve on the {port} side of {question.Index.Part(heaterId).Name}; lead its outlet outside") is { } relief) yield return relief;
+                if (fit.Branch(run, run.From.Part == heaterId ? 0 : run.Bends.Count + 1, "relief-valve", "relief", 0.05,
+                    $"A relief valve on the {port} side of {question.Index.Part(heaterId).Name}; lead its outlet outside") is { } relief) yield return relief;
             yield break;
         }
         foreach (var (_, _, _, run) in lines.Where(j => j.Port == "cold"))
             if (fit.LongestLeg(run).LengthM >= Fitter.StraightM)
-                yield return new Idea($"A check valve in {run.Name}", run.From.Part == heaterId ? fit.Inline(run, "check-valve", "heater-check", "heater check valve", "out", "in") : fit.Inline(run, "check-valve", "heater-check", "heater check valve", "in", "out"));
+                yield return new Idea($"A check valve in {run.Name}", run.From.Part == heaterId
+                    ? fit.Inline(run, "check-valve", "heater-check", "heater check valve", "out", "in")
+                    : fit.Inline(run, "check-valve", "heater-check", "heater check valve", "in", "out"));
     }
 
     /// <summary>A ball valve in a line that joins hot and cold, shut in use and open when draining; or the line taken away.</summary>
@@ -35,7 +38,8 @@ internal sealed class HeaterIdeas(Question question, Fitter fit)
             string id = ((PlacePart)valve[0]).PartId;
             yield return new Idea(
                 $"A ball valve in {run.Name}, shut in use and open when draining",
-                [.. valve, .. question.Rig.Scenarios.Select(s => new SetPosition(s.Id, id, s.Kind is ScenarioKind.Drain or ScenarioKind.BlowOut or ScenarioKind.Antifreeze ? Positions.Open : Positions.Closed))]);
+                [.. valve, .. question.Rig.Scenarios.Select(s => new SetPosition(s.Id, id,
+                s.Kind is ScenarioKind.Drain or ScenarioKind.BlowOut or ScenarioKind.Antifreeze ? Positions.Open : Positions.Closed))]);
         }
         yield return new Idea($"Take {run.Name} away", [new RemoveThing($"runs/{runId}")]);
     }
@@ -58,7 +62,8 @@ internal sealed class HeaterIdeas(Question question, Fitter fit)
                     Sentence.Of($"A thermostatic mixing valve in {hot.Name}, with cold water from {feed.Name}"),
                     [
                         .. inline,
-                        new PutTee(feed.Id, leg == 0 ? null : feed.Bends[leg - 1].Id, course[leg].Towards(course[leg + 1], 0.5), tee, "tempering tee", fit.Free($"{feed.Id}-on", question.Rig.Runs.Select(r => r.Id))),
+                        new PutTee(feed.Id, leg == 0 ? null : feed.Bends[leg - 1].Id, course[leg].Towards(course[leg + 1], 0.5), tee, "tempering tee",
+                        fit.Free($"{feed.Id}-on", question.Rig.Runs.Select(r => r.Id))),
                         fit.Line("tempering", "cold to the mixing valve", Service.Cold, feed.Pipe, new RunEnd(tee, "c"), new RunEnd(valve, "cold")),
                     ]);
             }

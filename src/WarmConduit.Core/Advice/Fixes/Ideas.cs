@@ -17,7 +17,8 @@ using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Fixes;
 
-/// <summary>What a builder might do about a finding. Whether it helps is found by trying it. Of ideas of one <paramref name="Sort"/> the best is enough.</summary>
+/// <summary>What a builder might do about a finding. Whether it helps is found by trying it. Of ideas of one <paramref name="Sort"/> the best is
+/// enough.</summary>
 internal sealed record Idea(Sentence Words, IReadOnlyList<Edit> Edits, Band? Band = null, string? Sort = null)
 {
     /// <summary>Both, this one first.</summary>
@@ -110,7 +111,8 @@ internal sealed class Ideas(Question question)
             foreach (var idea in OfSlope(share.RunId)) yield return idea;
         // A bend that climbs, or one that hangs, on its own.
         foreach (var place in (Place?[])[pool.Crest, pool.Lowest])
-            if (place is { RunId: { } run, PointId: { } point } && point is not (RunPoint.From or RunPoint.To) && !Breathes(pool, run) && SlopesOf(run).Straight(point) is { } straight)
+            if (place is { RunId: { } run, PointId: { } point } && point is not (RunPoint.From or RunPoint.To) && !Breathes(pool, run)
+                && SlopesOf(run).Straight(point) is { } straight)
                 yield return Moved(run, straight);
         if (pool.Crest is { PartId: { } crest } && Movable(crest) && pool.DepthM is { } depth)
             foreach (double more in (double[])[Spare, 0.03])
@@ -136,7 +138,8 @@ internal sealed class Ideas(Question question)
             if (slopes.Lifted(fall) is { } up) yield return Moved(runId, up);
             if (slopes.Lowered(fall) is { } down) yield return Moved(runId, down);
         }
-        if (RunRegrading.ItsFall(question.Index, question.Index.Run(runId), question.Conditions.Parked, 0.003)?[0] is { } even) yield return new Idea($"Lay {question.Index.Run(runId).Name} evenly between its ends", even.Edits);
+        if (RunRegrading.ItsFall(question.Index, question.Index.Run(runId), question.Conditions.Parked, 0.003)?[0] is { } even)
+            yield return new Idea($"Lay {question.Index.Run(runId).Name} evenly between its ends", even.Edits);
     }
 
     // The joint at its upper end lifted, or that at its lower end lowered.
@@ -161,12 +164,18 @@ internal sealed class Ideas(Question question)
         return new Idea(words, [how.Edit], how.Band, $"{runId} {way} {how.Band?.PointId}");
     }
 
-    private bool Movable(string partId) => Catalogue.Part(question.Index.Part(partId).Stock) is { Group: PartGroup.Joints or PartGroup.Valves or PartGroup.Drain or PartGroup.Clean or PartGroup.Move, Passage: not Passage.Vessel };
+    private bool Movable(string partId) =>
+        Catalogue.Part(question.Index.Part(partId).Stock) is
+        {
+            Group: PartGroup.Joints or PartGroup.Valves or PartGroup.Drain or PartGroup.Clean or PartGroup.Move,
+            Passage: not Passage.Vessel
+        };
 
     private Idea Raised(string partId, double byM)
     {
         double by = byM > 0 ? Math.Ceiling(byM * 1000) / 1000 : Math.Floor(byM * 1000) / 1000;
-        return new Idea(Sentence.Of($"{question.Index.Part(partId).Name}: {(by > 0 ? "up" : "down")} by {Measure.Length(Math.Abs(by))}"), [new MoveThings([$"parts/{partId}"], new Point3(0, 0, by))], null, $"{partId} {Math.Sign(by)}");
+        return new Idea(Sentence.Of($"{question.Index.Part(partId).Name}: {(by > 0 ? "up" : "down")} by {Measure.Length(Math.Abs(by))}"),
+            [new MoveThings([$"parts/{partId}"], new Point3(0, 0, by))], null, $"{partId} {Math.Sign(by)}");
     }
 
     private IEnumerable<Idea> Open(IEnumerable<Part> parts)
@@ -174,7 +183,8 @@ internal sealed class Ideas(Question question)
         string scenario = question.Scenario.Id;
         if (Rig.Scenarios.Find(scenario) is null) yield break;
         foreach (var part in parts)
-            foreach (var position in Catalogue.Part(part.Stock)!.Positions.Where(p => p.Passes && p.Id is not Positions.On && p.Id != question.Scenario.PositionOf(part)?.Id))
+            foreach (var position in Catalogue.Part(part.Stock)!.Positions.Where(p => p.Passes && p.Id is not Positions.On
+                && p.Id != question.Scenario.PositionOf(part)?.Id))
                 yield return new Idea($"Leave {part.Name} {position.Name} when draining", [new SetPosition(scenario, part.Id, position.Id)]);
     }
 
@@ -183,9 +193,11 @@ internal sealed class Ideas(Question question)
     {
         var runs = runIds.Select(question.Index.Run).ToList();
         var ends = runs.SelectMany(r => (RunEnd[])[r.From, r.To]).Select(e => e.Part).OfType<string>().Distinct().Select(question.Index.Part);
-        foreach (var idea in Open(ends.Where(p => question.Scenario.PositionOf(p) is { Passes: false } && Catalogue.Part(p.Stock)!.Passage is Passage.Valve or Passage.Mixer or Passage.Drain))) yield return idea;
+        foreach (var idea in Open(ends.Where(p => question.Scenario.PositionOf(p) is { Passes: false }
+            && Catalogue.Part(p.Stock)!.Passage is Passage.Valve or Passage.Mixer or Passage.Drain))) yield return idea;
         // At each place that is higher than what is beside it, the highest first.
-        foreach (var (run, at) in runs.SelectMany(r => Extremes(r, highest: true).Select(k => (Run: r, At: k))).OrderByDescending(p => HeightOf(p.Run, p.At)).Take(MostPlaces))
+        foreach (var (run, at) in runs.SelectMany(r => Extremes(r, highest: true).Select(k => (Run: r, At: k))).OrderByDescending(p => HeightOf(p.Run, p.At))
+            .Take(MostPlaces))
             if (_fit.Branch(run, at, "bleed", "bleed", 0.03, Sentence.Of($"A bleed {WordsOf(run, at)}, opened when draining")) is { } bleed) yield return bleed;
     }
 
@@ -200,7 +212,8 @@ internal sealed class Ideas(Question question)
     private string WordsOf(Run run, int at)
     {
         var end = at == 0 ? run.From : at == run.Bends.Count + 1 ? run.To : null;
-        return end is null ? $"at {run.Name}, bend {at}" : end.Part is { } part ? $"in {run.Name}, beside {question.Index.Part(part).Name}" : $"at the loose end of {run.Name}";
+        return end is null ? $"at {run.Name}, bend {at}" : end.Part is { } part ? $"in {run.Name}, beside {question.Index.Part(part).Name}"
+            : $"at the loose end of {run.Name}";
     }
 
     private double HeightOf(Run run, int at) => question.Conditions.Parked.HeightM(question.Index.CourseOf(run)[at]);
@@ -226,20 +239,24 @@ internal sealed class Ideas(Question question)
 
     // What lets a tank breathe or fill is no way out for its water.
     private bool Breathes(PoolAnswer pool, string runId) =>
-        question.Index.Run(runId).Service is Service.Vent or Service.Fill or Service.Overflow && pool.Parts.Any(p => Catalogue.Part(question.Index.Part(p.PartId).Stock)!.Passage == Passage.Vessel);
+        question.Index.Run(runId).Service is Service.Vent or Service.Fill or Service.Overflow
+            && pool.Parts.Any(p => Catalogue.Part(question.Index.Part(p.PartId).Stock)!.Passage == Passage.Vessel);
 
     // A tee with a drain cock under it, at each low place that is wet, the lowest first.
-    private IEnumerable<Idea> Drained(PoolAnswer pool) => Drained(pool.Shares.Where(s => !Breathes(pool, s.RunId)).Select(s => question.Index.Run(s.RunId)), pool.LevelM);
+    private IEnumerable<Idea> Drained(PoolAnswer pool) => Drained(pool.Shares.Where(s => !Breathes(pool, s.RunId)).Select(s => question.Index.Run(s.RunId)),
+        pool.LevelM);
 
     // At each low place under the level of the water, the lowest first.
     private IEnumerable<Idea> Drained(IEnumerable<Run> runs, double? levelM)
     {
-        var places = runs.SelectMany(r => Extremes(r, highest: false).Select(k => (Run: r, At: k))).Where(p => levelM is not { } level || HeightOf(p.Run, p.At) < level).OrderBy(p => HeightOf(p.Run, p.At)).Take(MostPlaces);
+        var places = runs.SelectMany(r => Extremes(r, highest: false).Select(k => (Run: r, At: k)))
+            .Where(p => levelM is not { } level || HeightOf(p.Run, p.At) < level).OrderBy(p => HeightOf(p.Run, p.At)).Take(MostPlaces);
         foreach (var (run, at) in places)
         {
             var course = question.Index.CourseOf(run);
             // As low as it takes, and no lower than what it stands on.
-            if (_fit.Branch(run, at, "drain-cock", "drain", -Math.Min(DrainDropM, Math.Max(0.02, course[at].ZM - 0.05)), Sentence.Of($"A drain {WordsOf(run, at)}")) is { } drain) yield return drain;
+            if (_fit.Branch(run, at, "drain-cock", "drain", -Math.Min(DrainDropM, Math.Max(0.02, course[at].ZM - 0.05)),
+                Sentence.Of($"A drain {WordsOf(run, at)}")) is { } drain) yield return drain;
         }
     }
 
@@ -247,7 +264,8 @@ internal sealed class Ideas(Question question)
     {
         var part = question.Index.Part(partId);
         if (Rig.ByHand.Find(partId) is null && Catalogue.Part(part.Stock)!.Remedy is { } remedy)
-            yield return new Idea($"By hand on leaving: {char.ToLowerInvariant(remedy[0])}{remedy[1..]}", [new AddThing("byHand", new JsonObject { ["id"] = partId, ["task"] = $"{char.ToLowerInvariant(remedy[0])}{remedy[1..]}" })]);
+            yield return new Idea($"By hand on leaving: {char.ToLowerInvariant(remedy[0])}{remedy[1..]}",
+                [new AddThing("byHand", new JsonObject { ["id"] = partId, ["task"] = $"{char.ToLowerInvariant(remedy[0])}{remedy[1..]}" })]);
     }
 
     // A line that freezes is mended where its water comes from, or kept warm.
@@ -257,7 +275,8 @@ internal sealed class Ideas(Question question)
             foreach (var pool in _drained.Pools.Where(p => p.Shares.Any(s => s.RunId == runId)))
                 foreach (var idea in OfPool(pool)) yield return idea;
         var night = question.Ask(RigNight.Of);
-        if (Enumerable.Range(0, night.Candidates.Count).Where(n => night.Candidates[n].Thing == runId).OrderBy(night.BreaksS).Select(n => night.Candidates[n]).FirstOrDefault() is { } first)
+        if (Enumerable.Range(0, night.Candidates.Count).Where(n => night.Candidates[n].Thing == runId).OrderBy(night.BreaksS).Select(n => night.Candidates[n])
+            .FirstOrDefault() is { } first)
             foreach (var idea in new WarmIdeas(question).For(first)) yield return new Idea(idea.Words, idea.Edits, null, idea.Sort);
     }
 
@@ -274,15 +293,5 @@ internal sealed class Ideas(Question question)
         if (dip is { PointId: { } point } && SlopesOf(runId).Straight(point) is { } straight) yield return Moved(runId, straight);
         yield return new Idea($"Lay {run.Name} evenly between its ends", [RunRegrading.Even(run, question.Index.CourseOf(run))]);
         if (dip is { PointId: { } low }) yield return Routes.Without(runId, low);
-    }
-
-    // A ball valve in the line that leads to the part.
-    public IEnumerable<Idea> Isolated(string partId)
-    {
-        // At the tank or at the part, wherever there is a straight length for it.
-        bool Tank(RunEnd end) => end.Part is { } id && Catalogue.Part(question.Index.Part(id).Stock) is { Group: PartGroup.Store, Passage: Passage.Vessel };
-        var run = Rig.Runs.Where(r => r.Service == Service.Cold && (r.To.Part == partId || r.From.Part == partId || Tank(r.From) || Tank(r.To))).OrderByDescending(r => Tank(r.From) || Tank(r.To)).FirstOrDefault(r => _fit.LongestLeg(r).LengthM >= Fitter.StraightM);
-        if (run is null) yield break;
-        yield return new Idea($"A ball valve in {run.Name}", _fit.Inline(run, "ball-valve", "isolator", "isolating valve", "a", "b"));
     }
 }

@@ -64,7 +64,8 @@ public static class MendAll
     private sealed record Step(string About, Sentence Words, IReadOnlyList<Edit> Edits, FixCost Costs);
 
     /// <summary>
-    /// A set for the faults and warnings of a rig under the school it has chosen, within a budget. Water first: the best of all ideas about it, again and again, two at once where none alone helps; then the rest. Pure. O(fixes · steps · all studies).
+    /// A set for the faults and warnings of a rig under the school it has chosen, within a budget. Water first: the best of all ideas about it, again and
+    /// again, two at once where none alone helps; then the rest. Pure. O(fixes · steps · all studies).
     /// </summary>
     public static MendAllAnswer Ask(Question question, MendAllInput budget)
     {
@@ -105,7 +106,8 @@ public static class MendAll
             {
                 // Two at once: those that are worth most, and each on top of them.
                 int had = looks;
-                var pairs = QuickLook.Pairs(at, looked.OrderByDescending(l => l.Worth).Select(l => (l.About, l.Idea)), ref looks).Select(p => (p.About, p.Idea, Worth: 1000 * (now - p.Litres) - PriceOf(p.Idea.Edits)));
+                var pairs = QuickLook.Pairs(at, looked.OrderByDescending(l => l.Worth).Select(l => (l.About, l.Idea)), ref looks)
+                    .Select(p => (p.About, p.Idea, Worth: 1000 * (now - p.Litres) - PriceOf(p.Idea.Edits)));
                 next = Best(question, at, budget, chosen, [.. pairs.OrderByDescending(p => p.Worth)], ref tried);
                 tried += had - looks;
             }
@@ -116,7 +118,8 @@ public static class MendAll
     }
 
     // The first that can be done: room for it, no fault from it, the purse for it.
-    private static (Step Step, Question After)? Best(Question question, Question at, MendAllInput budget, List<Step> chosen, List<(string About, Idea Idea, double Worth)> ideas, ref int tried)
+    private static (Step Step, Question After)? Best(Question question, Question at, MendAllInput budget, List<Step> chosen,
+        List<(string About, Idea Idea, double Worth)> ideas, ref int tried)
     {
         foreach (var (about, idea, worth) in ideas.Where(i => i.Worth > LeastWorth).Take(Checked))
         {
@@ -144,7 +147,9 @@ public static class MendAll
             all.AddRange(answer.Fixes.Where(f => budget.Allows([f.Costs])).Select(f => (finding, f)));
         }
         // Of each finding its best first, so that none is crowded out.
-        var pool = all.GroupBy(f => f.Finding.Id).SelectMany(g => g.Select((f, rank) => (f, rank))).OrderBy(f => f.rank).ThenByDescending(f => f.f.Fix.Wins.Litres).Select(f => new Step(f.f.Finding.Title, f.f.Fix.Words, f.f.Fix.Edits, f.f.Fix.Costs)).Take(MostTried).ToList();
+        var pool = all.GroupBy(f => f.Finding.Id).SelectMany(g => g.Select((f, rank) => (f, rank))).OrderBy(f => f.rank)
+            .ThenByDescending(f => f.f.Fix.Wins.Litres).Select(f => new Step(f.f.Finding.Title, f.f.Fix.Words, f.f.Fix.Edits, f.f.Fix.Costs))
+            .Take(MostTried).ToList();
         double now = Burden(at) + Price(chosen);
         while (true)
         {
@@ -177,7 +182,8 @@ public static class MendAll
             at = trial.After;
         }
         var left = at.Ask(Adviser.Ask).Findings.Where(f => f.Severity != Severity.Note)
-            .Select(f => new NotMended(f.Id, f.Title, refusals.GetValueOrDefault(f.Id) ?? "What would mend it wins less than it costs, or lies beyond the budget.")).ToList();
+            .Select(f => new NotMended(f.Id, f.Title, refusals.GetValueOrDefault(f.Id)
+                ?? "What would mend it wins less than it costs, or lies beyond the budget.")).ToList();
         double before = question.Ask(DrainDownStudy.Ask).Stays.TotalL;
         return new MendAllAnswer(fixes, before, at.Ask(DrainDownStudy.Ask).Stays.TotalL, Together(question, chosen)?.Gain(), left, tried);
     }
@@ -189,7 +195,8 @@ public static class MendAll
         {
             var without = chosen.Where((_, i) => i != n).ToList();
             tried++;
-            if (Together(question, without) is { } trial && Burden(trial.After) + Price(without) <= Burden(Together(question, chosen)!.After) + Price(chosen) + 1e-6) chosen.RemoveAt(n);
+            if (Together(question, without) is { } trial && Burden(trial.After) + Price(without) <= Burden(Together(question, chosen)!.After) + Price(chosen)
+                + 1e-6) chosen.RemoveAt(n);
         }
     }
 
@@ -199,7 +206,8 @@ public static class MendAll
     // Millilitres that stay, half as much on a slope, and faults in their worth.
     private static double Burden(Question question) =>
         1000 * question.Ask(DrainDownStudy.Ask).Stays.TotalL
-        + question.Ask(Adviser.Ask).Findings.Sum(f => f.Severity switch { Severity.Fault => 60, Severity.Warning => 20, _ => 2 } + (Adviser.RuleOf(f.Kind).Harm.PriceALitre is > 0 and var price ? price * f.Number!.Value!.Value : 0));
+        + question.Ask(Adviser.Ask).Findings.Sum(f => f.Severity switch { Severity.Fault => 60, Severity.Warning => 20, _ => 2 }
+            + (Adviser.RuleOf(f.Kind).Harm.PriceALitre is > 0 and var price ? price * f.Number!.Value!.Value : 0));
 
     private static double Price(List<Step> fixes) => fixes.Sum(f => 4 * f.Costs.Parts + f.Costs.FarthestM + (0.01 * (f.Costs.Money ?? 0)));
 }

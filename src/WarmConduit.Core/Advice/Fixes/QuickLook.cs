@@ -18,7 +18,8 @@ internal static class QuickLook
     public static double? Litres(Question question, IReadOnlyList<Edit> edits) => After(question, edits)?.Ask(DrainDownStudy.Ask).Stays.TotalL;
 
     /// <summary>How many looks a rig is given, so that a large one is answered in time as well.</summary>
-    public static int Looks(Question question) => Math.Clamp(MostPoints / Math.Max(1, question.Rig.Runs.Sum(r => r.Bends.Count + 2) + question.Rig.Parts.Count), 150, 3000);
+    public static int Looks(Question question) => Math.Clamp(MostPoints / Math.Max(1,
+        question.Rig.Runs.Sum(r => r.Bends.Count + 2) + question.Rig.Parts.Count), 150, 3000);
 
     /// <summary>The ideas that leave least, least first, and the others.</summary>
     public static (List<Idea> First, List<Idea> Others) Order(Question question, List<Idea> ideas)
@@ -26,11 +27,13 @@ internal static class QuickLook
         if (ideas.Count <= Worthwhile) return (ideas, []);
         double now = question.Ask(DrainDownStudy.Ask).Stays.TotalL;
         // Those that come to the same stay in the order in which they were thought of, the plainest first.
-        var looked = ideas.Take(Looks(question)).Select((idea, n) => (idea, n, Litres: Litres(question, idea.Edits) ?? now)).OrderBy(i => Math.Round(i.Litres, 3)).ThenBy(i => i.n).Select(i => i.idea).ToList();
+        var looked = ideas.Take(Looks(question)).Select((idea, n) => (idea, n, Litres: Litres(question, idea.Edits) ?? now))
+            .OrderBy(i => Math.Round(i.Litres, 3)).ThenBy(i => i.n).Select(i => i.idea).ToList();
         return (looked[..Math.Min(looked.Count, Worthwhile)], looked[Math.Min(looked.Count, Worthwhile)..]);
     }
 
-    /// <summary>Pairs: each of the first few ideas, and on top of it each that then comes to mind about water, with the litres that then stay. Takes from <paramref name="looks"/> while there are any.</summary>
+    /// <summary>Pairs: each of the first few ideas, and on top of it each that then comes to mind about water, with the litres that then stay. Takes from
+    /// <paramref name="looks"/> while there are any.</summary>
     public static List<(string About, Idea Idea, double Litres)> Pairs(Question question, IEnumerable<(string About, Idea Idea)> ideas, ref int looks)
     {
         var pairs = new List<(string, Idea, double)>();

@@ -20,7 +20,8 @@ internal sealed class Slopes
         _down = drain.Reversed ? [.. drain.Stations.Reverse()] : drain.Stations;
     }
 
-    /// <summary>Every bend at least as high as it must be for the water to fall by <paramref name="fall"/> to the lower end; null where the upper end is too low for that, and where nothing moves.</summary>
+    /// <summary>Every bend at least as high as it must be for the water to fall by <paramref name="fall"/> to the lower end; null where the upper end is too
+    /// low for that, and where nothing moves.</summary>
     public (RouteRun Edit, int Moved, double ByM, Band? Band)? Lifted(double fall)
     {
         var z = Heights();
@@ -65,7 +66,8 @@ internal sealed class Slopes
         for (int i = 1; i + 1 < z.Length; i++)
             if (Math.Abs(z[i] - _down[i].HeightM) > 1e-6) by[_down[i].Id] = z[i] - _down[i].HeightM;
         if (by.Count == 0) return null;
-        var edit = new RouteRun(_run.Id, [.. _run.Bends.Select(b => by.TryGetValue(b.Id, out double d) ? b with { At = b.At with { ZM = Math.Round(b.At.ZM + d, 4) } } : b)]);
+        var edit = new RouteRun(_run.Id, [.. _run.Bends.Select(b => by.TryGetValue(b.Id, out double d)
+            ? b with { At = b.At with { ZM = Math.Round(b.At.ZM + d, 4) } } : b)]);
         Band? allowed = null;
         if (by.Count == 1)
         {

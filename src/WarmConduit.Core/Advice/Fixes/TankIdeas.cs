@@ -24,7 +24,8 @@ internal sealed class TankIdeas(Question question, Fitter fit)
         foreach (var (wallY, side) in ((double, string)[])[(body.At.YM, "kerb side"), (body.Far().YM, "far side")])
             yield return new Idea(
                 $"A vent from {tank.Name} up and out on the {side}",
-                [.. fit.OnPort(tank, port.Id, "vent-cap", "vent", "vent hose", Service.Vent, "vent-hose-10", new Point3(leaves.XM, wallY, up), leaves with { ZM = up - 0.05 })],
+                [.. fit.OnPort(tank, port.Id, "vent-cap", "vent", "vent hose", Service.Vent, "vent-hose-10", new Point3(leaves.XM, wallY, up),
+                leaves with { ZM = up - 0.05 })],
                 null, $"vent {tankId}");
     }
 
@@ -34,11 +35,15 @@ internal sealed class TankIdeas(Question question, Fitter fit)
         foreach (var idea in Cocked(tank)) yield return idea;
         if (!TankStudy.IsTank(tank)) yield break;
         foreach (var port in tank.Ports.Where(p => tank.RoleOf(p) is PortRole.Outlet or PortRole.Drain && p.Offset.ZM > 0.002))
-            yield return new Idea($"{tank.Name}: {port.Id} at its floor", [new ChangeThing($"parts/{tank.Id}/ports/{port.Id}", new JsonObject { ["offset"] = Json(port.Offset with { ZM = 0 }) })]);
-        foreach (var port in tank.Ports.Where(p => tank.RoleOf(p) == PortRole.Drain || (tank.RoleOf(p) == PortRole.Outlet && tank.Ports.All(o => tank.RoleOf(o) != PortRole.Drain))))
+            yield return new Idea($"{tank.Name}: {port.Id} at its floor",
+                [new ChangeThing($"parts/{tank.Id}/ports/{port.Id}", new JsonObject { ["offset"] = Json(port.Offset with { ZM = 0 }) })]);
+        foreach (var port in tank.Ports.Where(p => tank.RoleOf(p) == PortRole.Drain
+            || (tank.RoleOf(p) == PortRole.Outlet && tank.Ports.All(o => tank.RoleOf(o) != PortRole.Drain))))
         {
             var middle = new Point3(tank.Box.Size.XM / 2, tank.Box.Size.YM / 2, 0);
-            if (port.Offset.DistanceM(middle) > 0.02) yield return new Idea($"{tank.Name}: {port.Id} in the middle of its floor", [new ChangeThing($"parts/{tank.Id}/ports/{port.Id}", new JsonObject { ["offset"] = Json(Turning.Micro(middle)) })]);
+            if (port.Offset.DistanceM(middle) > 0.02)
+                yield return new Idea($"{tank.Name}: {port.Id} in the middle of its floor",
+                [new ChangeThing($"parts/{tank.Id}/ports/{port.Id}", new JsonObject { ["offset"] = Json(Turning.Micro(middle)) })]);
         }
         if (question.Conditions.Parked != Attitude.Level || tank.Ports.Any(p => tank.RoleOf(p) == PortRole.Outlet))
         {
@@ -47,7 +52,8 @@ internal sealed class TankIdeas(Question question, Fitter fit)
         }
         // What an arm reaches into.
         if (question.Rig.ByHand.Find(tank.Id) is null && PartWater.OpenTop(tank))
-            yield return new Idea($"By hand on leaving: sponge out {tank.Name}", [new AddThing("byHand", new JsonObject { ["id"] = tank.Id, ["task"] = "sponge out what the outlet leaves" })]);
+            yield return new Idea($"By hand on leaving: sponge out {tank.Name}",
+                [new AddThing("byHand", new JsonObject { ["id"] = tank.Id, ["task"] = "sponge out what the outlet leaves" })]);
     }
 
     // A drain cock on a port that nothing is joined to, or on one that is made in its floor.
@@ -60,11 +66,13 @@ internal sealed class TankIdeas(Question question, Fitter fit)
         if (spare is null && !TankStudy.IsTank(tank)) yield break;
         string port = spare?.Id ?? fit.Free("drain", tank.Ports.Select(p => p.Id));
         var offset = spare?.Offset ?? Turning.Micro(new Point3(tank.Box.Size.XM / 2, tank.Box.Size.YM / 2, 0));
-        Edit[] bored = spare is null ? [new AddThing($"parts/{tank.Id}/ports", new JsonObject { ["id"] = port, ["offset"] = Json(offset), ["facing"] = "down", ["boreM"] = 0.0123, ["role"] = "drain" })] : [];
+        Edit[] bored = spare is null ? [new AddThing($"parts/{tank.Id}/ports",
+            new JsonObject { ["id"] = port, ["offset"] = Json(offset), ["facing"] = "down", ["boreM"] = 0.0123, ["role"] = "drain" })] : [];
         var service = Catalogue.Part(tank.Stock)!.Group == PartGroup.Waste ? Service.Waste : Service.Cold;
         yield return new Idea(
             spare is null ? $"A drain in the floor of {tank.Name}" : $"A drain at the drain port of {tank.Name}",
-            [.. bored, .. fit.OnPort(tank, port, "drain-cock", "drain", "line of the drain", service, "pex-1/2", tank.Box.At + offset - new Point3(0, 0, Ideas.DrainDropM))]);
+            [.. bored, .. fit.OnPort(tank, port, "drain-cock", "drain", "line of the drain", service, "pex-1/2",
+            tank.Box.At + offset - new Point3(0, 0, Ideas.DrainDropM))]);
     }
 
     private static JsonNode Json<T>(T value) => JsonSerializer.SerializeToNode(value, RigFile.Compact)!;

@@ -46,7 +46,8 @@ internal sealed class Trial
             if (Catalogue.Part(part.Stock)!.Look == PartLook.Joint) continue;
             var solid = rig.Shell.Obstacles.FirstOrDefault(o => o.Box.Overlaps(part.Box, 0.004));
             if (solid is not null) return $"“{solid.Name}” is in the way";
-            var other = rig.Parts.FirstOrDefault(p => p.Id != part.Id && Catalogue.Part(p.Stock)!.Look != PartLook.Joint && p.Box.Overlaps(part.Box, 0.004) && !WereOver(p.Id, part.Id));
+            var other = rig.Parts.FirstOrDefault(p => p.Id != part.Id && Catalogue.Part(p.Stock)!.Look != PartLook.Joint && p.Box.Overlaps(part.Box, 0.004)
+                && !WereOver(p.Id, part.Id));
             if (other is not null) return $"{other.Name} is in the way";
         }
         return null;
@@ -60,7 +61,8 @@ internal sealed class Trial
     public FixGain Gain()
     {
         var (gone, made) = Compared.Changes();
-        return new FixGain(Litres(), [.. gone.Select(f => f.Title).Distinct()], [.. made.Select(f => f.Title).Distinct()], Compared.Worse, Math.Round(HoursWon(), 2));
+        return new FixGain(Litres(), [.. gone.Select(f => f.Title).Distinct()], [.. made.Select(f => f.Title).Distinct()], Compared.Worse,
+            Math.Round(HoursWon(), 2));
     }
 
     /// <summary>A fault that was not there: what it is about; null: none.</summary>
@@ -117,7 +119,8 @@ internal sealed class Trial
             if (_before.Rig.Parts.Find(part.Id) is { } was && was.Box.At.DistanceM(part.Box.At) is > 1e-6 and var far) yield return far;
         foreach (var run in Edited.Rig.Runs)
             foreach (var bend in run.Bends)
-                if (_before.Rig.Runs.Find(run.Id)?.Bends.FirstOrDefault(b => b.Id == bend.Id) is { } was && was.At.DistanceM(bend.At) is > 1e-6 and var far) yield return far;
+                if (_before.Rig.Runs.Find(run.Id)?.Bends.FirstOrDefault(b => b.Id == bend.Id) is { } was && was.At.DistanceM(bend.At) is > 1e-6 and var far)
+                    yield return far;
     }
 
     private IEnumerable<Part> Changed() => Edited.Rig.Parts.Where(p => _before.Rig.Parts.Find(p.Id) is not { } was || was.Box != p.Box);

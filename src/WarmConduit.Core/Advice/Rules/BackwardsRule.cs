@@ -25,10 +25,12 @@ internal sealed class BackwardsRule : IRule
             var stock = Catalogue.Part(part.Stock)!;
             bool waste = stock.Group == PartGroup.Waste;
             // Town water comes from the other side; in a hot loop both sides of what sends the water back are reached first.
-            bool loop = stock.Passage is Passage.OneWay or Passage.Pump && joined.Of(part.Id) is var lines && lines.Count > 1 && lines.All(j => j.Run.Service == Service.Hot);
+            bool loop = stock.Passage is Passage.OneWay or Passage.Pump && joined.Of(part.Id) is var lines && lines.Count > 1
+                && lines.All(j => j.Run.Service == Service.Hot);
             if (stock.Group == PartGroup.Fill || loop || Ends(part, stock) is not var (first, second) || (waste ? basins : tanks).Count == 0) continue;
             // What lies behind a port is nearer to the source than the part itself when water comes in by it.
-            int Behind(string port) => joined.Of(part.Id).Where(j => j.Port == port).Select(j => (waste ? used : fresh).GetValueOrDefault(j.Other, int.MaxValue)).DefaultIfEmpty(int.MaxValue).Min();
+            int Behind(string port) => joined.Of(part.Id).Where(j => j.Port == port)
+                .Select(j => (waste ? used : fresh).GetValueOrDefault(j.Other, int.MaxValue)).DefaultIfEmpty(int.MaxValue).Min();
             if (Behind(second) < Behind(first)) yield return Backwards(question, joined, part, first, second, waste);
         }
     }
@@ -36,8 +38,10 @@ internal sealed class BackwardsRule : IRule
     // The port that water should reach first, and the one that it should leave by.
     private static (string, string)? Ends(Part part, StockPart stock)
     {
-        if (stock.Passage is Passage.OneWay or Passage.Pump || part.PortAt("in") is not null && part.PortAt("out") is not null && stock.Group is PartGroup.Clean) return ("in", "out");
-        if (stock.Group == PartGroup.Heat && part.PortAt("cold") is not null && part.PortAt("hot") is not null && stock.Passage == Passage.Vessel) return ("cold", "hot");
+        if (stock.Passage is Passage.OneWay or Passage.Pump || part.PortAt("in") is not null && part.PortAt("out") is not null
+            && stock.Group is PartGroup.Clean) return ("in", "out");
+        if (stock.Group == PartGroup.Heat && part.PortAt("cold") is not null && part.PortAt("hot") is not null && stock.Passage == Passage.Vessel)
+            return ("cold", "hot");
         return stock.Id == "gas-heater" ? ("in", "out") : null;
     }
 
@@ -48,13 +52,15 @@ internal sealed class BackwardsRule : IRule
         return new Finding(
             $"backwards:{part.Id}", FindingKind.Backwards, Severity.Fault, part.Name, "backwards", null,
             $"From the {(waste ? "basin" : "tank")} water reaches its “{second}” first. Look for its arrow: it has to come in by “{first}”.",
-            Place.OnPart(question.Index, part), [.. joined.Of(part.Id).Select(j => j.Run.Id).Distinct()], null, [new Mend("Swap its two lines", Swapped(joined, part.Id, first, second))]);
+            Place.OnPart(question.Index, part), [.. joined.Of(part.Id).Select(j => j.Run.Id).Distinct()], null,
+            [new Mend("Swap its two lines", Swapped(joined, part.Id, first, second))]);
     }
 
     /// <summary>The lines at two ports of a part, each led to the other port.</summary>
     internal static IReadOnlyList<Edit> Swapped(Joined joined, string partId, string first, string second) =>
     [
         .. joined.Of(partId).Where(j => j.Port == first || j.Port == second).Select(j => new ChangeThing(
-            $"runs/{j.Run.Id}", new JsonObject { [j.Run.From.Part == partId && j.Run.From.Port == j.Port ? "from" : "to"] = new JsonObject { ["part"] = partId, ["port"] = j.Port == first ? second : first } })),
+            $"runs/{j.Run.Id}", new JsonObject { [j.Run.From.Part == partId && j.Run.From.Port == j.Port ? "from" : "to"] =
+            new JsonObject { ["part"] = partId, ["port"] = j.Port == first ? second : first } })),
     ];
 }

@@ -36,11 +36,14 @@ internal sealed class BareSkinRule : IRule
             if (along < LeastM || first is not { } at) continue;
             // What can be moved: bends that lie against that skin.
             var by = at.Out * -ClearM;
-            var near = run.Bends.Where(bend => at.Zone.Box.Holds(bend.At) && SurfaceContacts.FromSide(at.Zone.Box, bend.At, at.Out) <= SurfaceContacts.NearM).Select(bend => $"runs/{run.Id}/bends/{bend.Id}").ToList();
+            var near = run.Bends.Where(bend => at.Zone.Box.Holds(bend.At) && SurfaceContacts.FromSide(at.Zone.Box, bend.At, at.Out) <= SurfaceContacts.NearM)
+                .Select(bend => $"runs/{run.Id}/bends/{bend.Id}").ToList();
             yield return new Finding(
                 $"skin:{run.Id}", FindingKind.BareSkin, Severity.Note, run.Name, "on bare skin", Measure.Length(along),
-                Sentence.Of($"It lies against a skin without insulation for {Measure.Length(along)}: the air there is the skin's, not the room's. Keep {Measure.Length(ClearM)} off it, or insulate behind it."),
-                Place.OnRun(question.Index, run, at.Segment, course[at.Segment]), [run.Id], null, near.Count == 0 ? null : [new Mend("Move its bends off the skin", [new MoveThings(near, by)])]);
+                Sentence.Of($"It lies against a skin without insulation for {Measure.Length(along)}: the air there is the skin's, not the room's. Keep " +
+                $"{Measure.Length(ClearM)} off it, or insulate behind it."),
+                Place.OnRun(question.Index, run, at.Segment, course[at.Segment]), [run.Id], null, near.Count == 0 ? null
+                : [new Mend("Move its bends off the skin", [new MoveThings(near, by)])]);
         }
     }
 }

@@ -41,7 +41,8 @@ internal sealed class ChokedRule : IRule
         return new Finding(
             $"dip:{run.Id}", FindingKind.Choked, Severity.Warning, run.Name, "dips", Measure.Length(deepest),
             Sentence.Of($"It dips by {Measure.Length(deepest)} at bend {lowest}.").And($" {harm}"),
-            Place.OnRun(question.Index, run, lowest, course[lowest]), [run.Id], null, [new Mend("Lay it even between its ends", [RunRegrading.Even(run, course)])]);
+            Place.OnRun(question.Index, run, lowest, course[lowest]), [run.Id], null,
+            [new Mend("Lay it even between its ends", [RunRegrading.Even(run, course)])]);
     }
 
     private static Finding? Narrow(Question question, Run run)
@@ -55,7 +56,8 @@ internal sealed class ChokedRule : IRule
         var wider = Catalogue.Pipes.Where(p => p.InnerDiameterM > 0.9 * bore && p.RatedBar <= 2).OrderBy(p => p.InnerDiameterM).FirstOrDefault();
         return new Finding(
             $"narrow:{run.Id}", FindingKind.Choked, Severity.Warning, run.Name, "narrow", Measure.Length(pipe.InnerDiameterM),
-            Sentence.Of($"Its bore of {Measure.Length(pipe.InnerDiameterM)} is smaller than the outlet of {Measure.Length(bore)} above it: it backs up, and what comes down sticks."),
+            Sentence.Of($"Its bore of {Measure.Length(pipe.InnerDiameterM)} is smaller than the outlet of {Measure.Length(bore)} above it: it backs up, and " +
+            $"what comes down sticks."),
             Place.OnRun(question.Index, run, 0, question.Index.PlaceOf(run.From)), [run.Id], null,
             wider is null ? null : [new Mend($"Make it {wider.Name}", [new ChangeThing($"runs/{run.Id}", new JsonObject { ["pipe"] = wider.Id })])]);
     }

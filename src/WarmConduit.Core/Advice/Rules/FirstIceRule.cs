@@ -19,13 +19,15 @@ internal sealed class FirstIceRule : IRule
     /// <summary>Ids of findings of lines that ice breaks begin so.</summary>
     public const string OfRun = "ice:run:";
 
-    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.Place?.PartId is { } id ? ideas.ByHand(id).Concat(ideas.OfPoolsAt(id)).Concat(ideas.Warmed(id)) : finding.RunIds.SelectMany(ideas.OfBurst);
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.Place?.PartId is { } id
+        ? ideas.ByHand(id).Concat(ideas.OfPoolsAt(id)).Concat(ideas.Warmed(id)) : finding.RunIds.SelectMany(ideas.OfBurst);
 
     public IEnumerable<Finding> Find(Question question)
     {
         foreach (var rung in Freezing(question)) yield return Of(question, rung);
         // Of a line that ice breaks, the piece that goes first.
-        foreach (var rung in question.Ask(FreezeLadderStudy.Ask).Rungs.Where(r => r is { RunId: not null, Breaks: true }).DistinctBy(r => r.RunId)) yield return OfLine(question, rung);
+        foreach (var rung in question.Ask(FreezeLadderStudy.Ask).Rungs.Where(r => r is { RunId: not null, Breaks: true }).DistinctBy(r => r.RunId))
+            yield return OfLine(question, rung);
     }
 
     internal static IEnumerable<Rung> Freezing(Question question) =>
@@ -37,14 +39,16 @@ internal sealed class FirstIceRule : IRule
         string remedy = Catalogue.Part(part.Stock)!.Remedy is { } r ? $" {r}." : "";
         return new Finding(
             $"ice:{part.Id}", FindingKind.FirstIce, rung.Breaks ? Severity.Fault : Severity.Note, part.Name, "ice in", Measure.Duration(rung.FirstIceS),
-            Sentence.Of($"First ice after {Measure.Duration(rung.FirstIceS)}, {Left(question)}, in air of {Measure.Temperature(rung.AirC)}. {(rung.Breaks ? "Ice breaks it." : "It stands ice.")}{remedy}"),
+            Sentence.Of($"First ice after {Measure.Duration(rung.FirstIceS)}, {Left(question)}, in air of {Measure.Temperature(rung.AirC)}. " +
+            $"{(rung.Breaks ? "Ice breaks it." : "It stands ice.")}{remedy}"),
             Place.OnPart(question.Index, part), [], null);
     }
 
     private static Finding OfLine(Question question, Rung rung) => new(
         OfRun + rung.RunId, FindingKind.FirstIce, Severity.Fault, question.Index.Run(rung.RunId!).Name, "bursts in", Measure.Duration(rung.BreaksS),
         rung.ShutIn
-            ? Sentence.Of($"First ice after {Measure.Duration(rung.FirstIceS)}, {Left(question)}, in air of {Measure.Temperature(rung.AirC)}. After {Measure.Duration(rung.BreaksS)} ice shuts it at both ends; it freezes on and bursts at a fitting.")
+            ? Sentence.Of($"First ice after {Measure.Duration(rung.FirstIceS)}, {Left(question)}, in air of {Measure.Temperature(rung.AirC)}. After " +
+                $"{Measure.Duration(rung.BreaksS)} ice shuts it at both ends; it freezes on and bursts at a fitting.")
             : Sentence.Of($"First ice after {Measure.Duration(rung.FirstIceS)}, {Left(question)}, in air of {Measure.Temperature(rung.AirC)}. Ice breaks it."),
         new Place(rung.Course[rung.Course.Count / 2], rung.Name, rung.RunId, null, null, rung.ZoneId), [rung.RunId!], null);
 

@@ -21,7 +21,8 @@ internal sealed class FlatRunRule : IRule
         var drained = question.Ask(DrainDownStudy.Ask);
 
         foreach (var run in drained.Runs)
-            if (question.Index.Run(run.RunId).Service != Service.Coolant && Flattest(run, question.Rig.Brief.LeastFall, run.PoolL >= TradeConstants.LeastPoolL) is { } at)
+            if (question.Index.Run(run.RunId).Service != Service.Coolant
+                && Flattest(run, question.Rig.Brief.LeastFall, run.PoolL >= TradeConstants.LeastPoolL) is { } at)
                 yield return Of(question, run, at);
     }
 

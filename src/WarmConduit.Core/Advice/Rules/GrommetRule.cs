@@ -8,7 +8,8 @@ using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Rules;
 
-/// <summary>Lines that pass the floor, the skin or the lining of a wall with nothing between them and the edge of the hole. One finding for all, since one drill and one bag of grommets mends them.</summary>
+/// <summary>Lines that pass the floor, the skin or the lining of a wall with nothing between them and the edge of the hole. One finding for all, since one
+/// drill and one bag of grommets mends them.</summary>
 internal sealed class GrommetRule : IRule
 {
     public IReadOnlyList<FindingKind> Kinds => [FindingKind.NoGrommet];
@@ -23,8 +24,10 @@ internal sealed class GrommetRule : IRule
         string[] runs = [.. bare.Select(b => b.Run.Id).Distinct()];
         var first = bare[0];
         yield return new Finding(
-            "grommets", FindingKind.NoGrommet, Severity.Note, runs.Length == 1 ? first.Run.Name : $"{runs.Length} runs", "bare hole for", Measure.Length(Catalogue.Pipe(first.Run.Pipe)!.OuterDiameterM),
-            Sentence.Of($"{(bare.Count == 1 ? "A hole has" : $"{bare.Count} holes have")} no grommet, the first where {first.Run.Name} passes {first.Words}. An edge of sheet metal cuts through hose and pipe as the vehicle shakes, and an open hole lets cold in."),
+            "grommets", FindingKind.NoGrommet, Severity.Note, runs.Length == 1 ? first.Run.Name : $"{runs.Length} runs", "bare hole for",
+            Measure.Length(Catalogue.Pipe(first.Run.Pipe)!.OuterDiameterM),
+            Sentence.Of($"{(bare.Count == 1 ? "A hole has" : $"{bare.Count} holes have")} no grommet, the first where {first.Run.Name} passes {first.Words}. " +
+            $"An edge of sheet metal cuts through hose and pipe as the vehicle shakes, and an open hole lets cold in."),
             Place.OnRun(question.Index, first.Run, first.Leg, first.At), runs, null,
             [new Mend(bare.Count == 1 ? "A grommet there" : $"A grommet at each of the {bare.Count}", [.. bare.Select(b => b.Mend)])]);
     }

@@ -15,7 +15,8 @@ internal sealed class GuardRule : IRule
 
     private const string Relief = "A heater whose relief valve cannot open bursts. Never plug, shut or bypass one; let a licensed fitter look at it.";
 
-    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding is { Kind: FindingKind.HeaterUnguarded, Place.PartId: { } boiler } ? ideas.Heaters.Guarded(boiler, finding.Id) : [];
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding is { Kind: FindingKind.HeaterUnguarded, Place.PartId: { } boiler }
+        ? ideas.Heaters.Guarded(boiler, finding.Id) : [];
 
     public IEnumerable<Finding> Find(Question question)
     {
@@ -26,15 +27,18 @@ internal sealed class GuardRule : IRule
             if (part.Stock == "town-coupling" && Unguarded(question, joined, part))
                 yield return new Finding(
                     $"backflow:{part.Id}", FindingKind.Backflow, Severity.Fault, part.Name, "no non-return", null,
-                    "No non-return valve stands between the hose and this rig: its water can be drawn back into the drinking water of others, and the pump pumps it out of the hose.",
-                    Place.OnPart(question.Index, part), [], null, [new Mend("Make it an inlet with a non-return valve", [new ChangeThing($"parts/{part.Id}", new JsonObject { ["stock"] = "town-inlet" })])],
+                    "No non-return valve stands between the hose and this rig: its water can be drawn back into the drinking water of others, and the pump " +
+                    "pumps it out of the hose.",
+                    Place.OnPart(question.Index, part), [], null, [new Mend("Make it an inlet with a non-return valve",
+                    [new ChangeThing($"parts/{part.Id}", new JsonObject { ["stock"] = "town-inlet" })])],
                     "Local rules say which device keeps drinking water safe from what is joined to it.");
             if (part.Stock != "relief-valve") continue;
             if (Ways(question, part, "in").FirstOrDefault(w => Passes(w.Other) == Passage.Valve) is { Other: { } valve })
                 yield return new Finding(
                     $"shut:{part.Id}", FindingKind.ReliefShut, Severity.Fault, part.Name, "can be shut off", null,
                     $"“{valve.Name}” stands between it and what it relieves.", Place.OnPart(question.Index, part), [], null, null, Relief);
-            if (Ways(question, part, "out").FirstOrDefault(w => w.Other is not null && Passes(w.Other) is Passage.DeadEnd or Passage.Valve or Passage.Drain) is { Other: { } plug } way)
+            if (Ways(question, part, "out").FirstOrDefault(w => w.Other is not null
+                && Passes(w.Other) is Passage.DeadEnd or Passage.Valve or Passage.Drain) is { Other: { } plug } way)
                 yield return new Finding(
                     $"plugged:{part.Id}", FindingKind.ReliefShut, Severity.Fault, part.Name, "plugged", null,
                     $"Its way out ends at “{plug.Name}”, which shuts it.", Place.OnPart(question.Index, part), [way.Run.Id], null,
@@ -45,11 +49,13 @@ internal sealed class GuardRule : IRule
     // Stored water swells as it warms, and boils where a thermostat sticks: whatever the school, it needs a way out that nothing shuts.
     private static IEnumerable<Finding> OfHeater(Question question, Joined joined, Part heater)
     {
-        if (Catalogue.Part(heater.Stock) is not { Group: PartGroup.Heat, Passage: Passage.Vessel } || joined.Of(heater.Id).All(j => j.Run.Service is not (Service.Cold or Service.Hot))) yield break;
+        if (Catalogue.Part(heater.Stock) is not { Group: PartGroup.Heat, Passage: Passage.Vessel }
+            || joined.Of(heater.Id).All(j => j.Run.Service is not (Service.Cold or Service.Hot))) yield break;
         if (Meets(joined, question, heater, null).All(p => p.Stock != "relief-valve"))
             yield return new Finding(
                 $"relief:{heater.Id}", FindingKind.HeaterUnguarded, Severity.Fault, heater.Name, "no relief valve", null,
-                "No relief valve is joined to it without a valve between. Water swells by a fiftieth as it warms, and a thermostat that sticks boils it: the heater bursts.",
+                "No relief valve is joined to it without a valve between. Water swells by a fiftieth as it warms, and a thermostat that sticks boils it: the " +
+                "heater bursts.",
                 Place.OnPart(question.Index, heater), [], null, null, Relief);
         if (Meets(joined, question, heater, "cold").ToList() is { Count: > 0 } feed && feed.All(p => Passes(p) != Passage.OneWay))
             yield return new Finding(
@@ -91,7 +97,8 @@ internal sealed class GuardRule : IRule
         var at = question.Index.PlaceOf(end == "to" ? run.To : run.From);
         return
         [
-            new ChangeThing($"runs/{run.Id}", new JsonObject { [end] = new JsonObject { ["at"] = new JsonObject { ["xM"] = at.XM, ["yM"] = at.YM, ["zM"] = at.ZM } } }),
+            new ChangeThing($"runs/{run.Id}", new JsonObject { [end] = new JsonObject { ["at"] =
+            new JsonObject { ["xM"] = at.XM, ["yM"] = at.YM, ["zM"] = at.ZM } } }),
             new RemoveThing($"parts/{plug.Id}"),
         ];
     }
@@ -99,7 +106,8 @@ internal sealed class GuardRule : IRule
     // To a tap, pump or tank with nothing one-way before it.
     private static bool Unguarded(Question question, Joined joined, Part coupling)
     {
-        var behind = joined.Reach(joined.Of(coupling.Id).Select(j => j.Other), p => p.Id != coupling.Id && Passes(p) is not Passage.OneWay, r => r.Service is Service.Cold or Service.Fill or Service.Hot).ToList();
+        var behind = joined.Reach(joined.Of(coupling.Id).Select(j => j.Other), p => p.Id != coupling.Id && Passes(p) is not Passage.OneWay, r =>
+            r.Service is Service.Cold or Service.Fill or Service.Hot).ToList();
         return behind.Any(p => Passes(p) is Passage.Mixer or Passage.Pump or Passage.Vessel);
     }
 }

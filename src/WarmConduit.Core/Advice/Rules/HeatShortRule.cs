@@ -15,14 +15,17 @@ internal sealed class HeatShortRule : IRule
 
     private static Finding Of(Question question, ShortHeater heater)
     {
-        if (heater.ZoneId is not { } zoneId) return new Finding(Id, FindingKind.HeatShort, Severity.Warning, "Heat", "on, with no heater", null, heater.Words, null, [], null);
+        if (heater.ZoneId is not { } zoneId)
+            return new Finding(Id, FindingKind.HeatShort, Severity.Warning, "Heat", "on, with no heater", null, heater.Words, null, [], null);
         var (zone, night) = (question.Rig.Shell.Zones.First(z => z.Id == zoneId), question.Conditions.Steady());
         return new Finding(
-            $"{Id}:{zoneId}", FindingKind.HeatShort, Severity.Warning, zone.Name, "heater too weak, short by", Measure.Power(heater.NeededW - heater.PowerW), heater.Words,
+            $"{Id}:{zoneId}", FindingKind.HeatShort, Severity.Warning, zone.Name, "heater too weak, short by", Measure.Power(heater.NeededW - heater.PowerW),
+            heater.Words,
             new Place(zone.Box.Centre(), zone.Name, null, null, null, zoneId), [],
             new Why("Heat balance of all rooms in the coldest hour of the night: walls, air leakage and openings against the heaters.",
             [
-                new("outdoors, coldest hour", Measure.Temperature(night.OutdoorC), false), new("wind", new Measure(night.WindMPerS, Quantity.Speed), false), new("thermostat", Measure.Temperature(zone.Heater!.SetpointC), false),
+                new("outdoors, coldest hour", Measure.Temperature(night.OutdoorC), false), new("wind", new Measure(night.WindMPerS, Quantity.Speed), false),
+                new("thermostat", Measure.Temperature(zone.Heater!.SetpointC), false),
                 new("heater", Measure.Power(heater.PowerW), true), new("needed", Measure.Power(heater.NeededW), true),
             ]));
     }

@@ -14,41 +14,53 @@ internal sealed class HotColdRule : IRule
 
     private const string Scald = "Hot water where cold is expected scalds, children and guests first.";
 
-    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.Id.StartsWith("past:", StringComparison.Ordinal) ? finding.RunIds.SelectMany(ideas.Heaters.Parted) : [];
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.Id.StartsWith("past:", StringComparison.Ordinal)
+        ? finding.RunIds.SelectMany(ideas.Heaters.Parted) : [];
 
     public IEnumerable<Finding> Find(Question question) => UsedIn(question.Rig).SelectMany(s => Find(question, s)).DistinctBy(f => f.Id);
 
     // Where there is an inlet for town water, it is used from that as well.
     private static IEnumerable<Scenario> UsedIn(Rig rig) =>
-        rig.Scenarios.Where(s => s.Kind == ScenarioKind.InUse || (s.Kind == ScenarioKind.TownWater && rig.Parts.Any(p => p.Stock is "town-inlet" or "town-coupling")));
+        rig.Scenarios.Where(s => s.Kind == ScenarioKind.InUse || (s.Kind == ScenarioKind.TownWater
+            && rig.Parts.Any(p => p.Stock is "town-inlet" or "town-coupling")));
 
     private static IEnumerable<Finding> Find(Question question, Scenario scenario)
     {
         var rig = question.Rig;
-        var hot = Reach(question, scenario, rig.Parts.Where(PartWater.HeatsWater).SelectMany(h => h.Ports.Where(p => PartWater.LeavesHot(p.Id)).Select(p => (h.Id, p.Id))), pumped: false);
+        var hot = Reach(question, scenario, rig.Parts.Where(PartWater.HeatsWater)
+            .SelectMany(h => h.Ports.Where(p => PartWater.LeavesHot(p.Id)).Select(p => (h.Id, p.Id))), pumped: false);
         if (hot.Count == 0) yield break;
-        var sources = rig.Parts.Where(p => Catalogue.Part(p.Stock) is { Group: PartGroup.Store, Passage: Passage.Vessel } or { Group: PartGroup.Fill, Passage: Passage.OneWay or Passage.Through });
+        var sources = rig.Parts.Where(p => Catalogue.Part(p.Stock) is { Group: PartGroup.Store, Passage: Passage.Vessel } or
+        {
+            Group: PartGroup.Fill,
+            Passage: Passage.OneWay or Passage.Through
+        });
         var cold = Reach(question, scenario, sources.SelectMany(s => s.Ports.Select(p => (s.Id, p.Id))), pumped: true);
         var joined = question.Ask(Joined.Of);
         foreach (var tap in rig.Parts.Where(p => p.PortAt("hot") is not null && p.PortAt("cold") is not null && !PartWater.HeatsWater(p)))
         {
-            bool Only(string port, Dictionary<(string, string), Way> one, Dictionary<(string, string), Way> other) => one.ContainsKey((tap.Id, port)) && !other.ContainsKey((tap.Id, port));
+            bool Only(string port, Dictionary<(string, string), Way> one, Dictionary<(string, string), Way> other) => one.ContainsKey((tap.Id, port))
+                && !other.ContainsKey((tap.Id, port));
             if (!Only("cold", hot, cold) || !Only("hot", cold, hot)) continue;
             yield return new Finding(
                 $"exchanged:{tap.Id}", FindingKind.HotCold, Severity.Fault, tap.Name, "hot and cold exchanged", null,
                 "Its cold side is fed by the heater, and its hot side by the cold line.",
-                Place.OnPart(question.Index, tap), [.. joined.Of(tap.Id).Where(j => j.Port is "hot" or "cold").Select(j => j.Run.Id)], null, [new Mend("Swap its two lines", BackwardsRule.Swapped(joined, tap.Id, "cold", "hot"))], Scald);
+                Place.OnPart(question.Index, tap), [.. joined.Of(tap.Id).Where(j => j.Port is "hot" or "cold").Select(j => j.Run.Id)], null,
+                [new Mend("Swap its two lines", BackwardsRule.Swapped(joined, tap.Id, "cold", "hot"))], Scald);
         }
-        // Where they meet, all lines from there to the heater and to the tank are reached from both sides: what joins a hot line to a cold one is the place, else the middle.
+        // Where they meet, all lines from there to the heater and to the tank are reached from both sides: what joins a hot line to a cold one is the place,
+        // else the middle.
         var meet = hot.Where(h => h.Value.Run is not null && cold.ContainsKey(h.Key) && IsJoint(question.Index.Part(h.Key.Part)))
             .OrderBy(h => joined.Of(h.Key.Part).Select(j => j.Run.Service).Where(s => s is Service.Cold or Service.Hot).Distinct().Count() > 1 ? 0 : 1)
             .ThenBy(h => Math.Abs(h.Value.Runs - cold[h.Key].Runs)).Select(h => ((string Part, string Run)?)(h.Key.Part, h.Value.Run!)).FirstOrDefault();
         if (meet is not var (joint, line)) yield break;
         var place = question.Index.Part(joint);
-        IReadOnlyList<Mend>? shut = Catalogue.Part(place.Stock)!.Passage == Passage.Valve ? [new Mend($"Leave {place.Name} closed in use", [.. UsedIn(rig).Select(s => new SetPosition(s.Id, place.Id, Positions.Closed))])] : null;
+        IReadOnlyList<Mend>? shut = Catalogue.Part(place.Stock)!.Passage == Passage.Valve
+            ? [new Mend($"Leave {place.Name} closed in use", [.. UsedIn(rig).Select(s => new SetPosition(s.Id, place.Id, Positions.Closed))])] : null;
         yield return new Finding(
             $"past:{line}", FindingKind.HotCold, Severity.Fault, place.Name, "joins hot and cold", null,
-            $"In use “{question.Index.Run(line).Name}” joins the hot lines to the cold ones here, past the heater, with nothing shut between them: each runs into the other, and no tap is hot or cold.",
+            $"In use “{question.Index.Run(line).Name}” joins the hot lines to the cold ones here, past the heater, with nothing shut between them: each runs " +
+            $"into the other, and no tap is hot or cold.",
             Place.OnPart(question.Index, place), [line], null, shut, Scald);
     }
 
@@ -57,8 +69,10 @@ internal sealed class HotColdRule : IRule
 
     private static bool IsJoint(Part part) => Catalogue.Part(part.Stock) is { Group: PartGroup.Joints } or { Passage: Passage.Valve };
 
-    // Every port that water comes to from these, and the run by which it came; not through taps and heaters, nor through what mixes hot with cold on purpose. Breadth first, so that the first is the nearest.
-    private static Dictionary<(string Part, string Port), Way> Reach(Question question, Scenario scenario, IEnumerable<(string Part, string Port)> from, bool pumped)
+    // Every port that water comes to from these, and the run by which it came; not through taps and heaters, nor through what mixes hot with cold on purpose.
+    // Breadth first, so that the first is the nearest.
+    private static Dictionary<(string Part, string Port), Way> Reach(Question question, Scenario scenario,
+        IEnumerable<(string Part, string Port)> from, bool pumped)
     {
         var joined = question.Ask(Joined.Of);
         var found = new Dictionary<(string, string), Way>();
@@ -77,7 +91,8 @@ internal sealed class HotColdRule : IRule
                 Come((other, otherPort), way);
                 var part = question.Index.Part(other);
                 var stock = Catalogue.Part(part.Stock)!;
-                if (PartWater.HeatsWater(part) || stock.Passage is Passage.Mixer or Passage.Vessel || part.PortAt("mixed") is not null || (stock.Passage == Passage.Pump && !pumped)) continue;
+                if (PartWater.HeatsWater(part) || stock.Passage is Passage.Mixer or Passage.Vessel || part.PortAt("mixed") is not null
+                    || (stock.Passage == Passage.Pump && !pumped)) continue;
                 var position = scenario.PositionOf(part);
                 foreach (var next in part.Ports)
                     if (next.Id != otherPort && Inside.Leads(part, position, otherPort, next.Id)) Come((other, next.Id), way);

@@ -23,17 +23,22 @@ internal sealed class HumpRule : IRule
         var coolant = rig.Runs.Where(r => r.Service == Service.Coolant).ToList();
         // Air leaves a circuit at its header tank, at its bleeds, and at a radiator, which has one of its own.
         foreach (var finding in Caught(question, coolant, p => p.Stock is "header-tank" or "bleed" or "radiator", Coolant)) yield return finding;
-        foreach (var finding in Caught(question, Suction(question), p => Catalogue.Part(p.Stock) is { Group: PartGroup.Store, Passage: Passage.Vessel } or { Passage: Passage.Pump }, Drawn)) yield return finding;
+        foreach (var finding in Caught(question, Suction(question), p =>
+            Catalogue.Part(p.Stock) is { Group: PartGroup.Store, Passage: Passage.Vessel } or { Passage: Passage.Pump }, Drawn)) yield return finding;
     }
 
-    private static readonly (string Why, string Caution) Coolant = ("Air stays there when the circuit is filled: it gurgles, and little or nothing flows past it.", "Bleed a coolant circuit cold: it is hot and under pressure when it runs.");
-    private static readonly (string Why, string Caution) Drawn = ("The pump has to draw that air away each time it has stood empty, and hammers until it has.", "");
+    private static readonly (string Why, string Caution) Coolant =
+        ("Air stays there when the circuit is filled: it gurgles, and little or nothing flows past it.",
+        "Bleed a coolant circuit cold: it is hot and under pressure when it runs.");
+    private static readonly (string Why, string Caution) Drawn =
+        ("The pump has to draw that air away each time it has stood empty, and hammers until it has.", "");
 
     // The shortest way from a pump back to a tank.
     private static List<Run> Suction(Question question)
     {
         var joined = question.Ask(Joined.Of);
-        var far = joined.From(question.Rig.Parts.Where(p => Catalogue.Part(p.Stock) is { Group: PartGroup.Store, Passage: Passage.Vessel }).Select(p => p.Id), r => r.Service == Service.Cold);
+        var far = joined.From(question.Rig.Parts.Where(p => Catalogue.Part(p.Stock) is { Group: PartGroup.Store, Passage: Passage.Vessel }).Select(p => p.Id),
+            r => r.Service == Service.Cold);
         var found = new List<Run>();
         foreach (var pump in question.Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Pump))
         {
@@ -61,7 +66,8 @@ internal sealed class HumpRule : IRule
         var edges = new List<LevelEdge>();
         foreach (var run in runs)
         {
-            edges.Add(new LevelEdge(run.Id, End(run, run.From, RunPoint.From), End(run, run.To, RunPoint.To), Catalogue.Pipe(run.Pipe)!.InnerDiameterM, Passes.Both, [.. run.Bends.Select(b => b.At)]));
+            edges.Add(new LevelEdge(run.Id, End(run, run.From, RunPoint.From), End(run, run.To, RunPoint.To), Catalogue.Pipe(run.Pipe)!.InnerDiameterM,
+                Passes.Both, [.. run.Bends.Select(b => b.At)]));
         }
         var scenario = question.Rig.ScenarioOf(ScenarioKind.InUse);
         foreach (var part in parts.Where(p => Catalogue.Part(p.Stock)!.Passage is Passage.Through or Passage.Valve))
@@ -76,7 +82,8 @@ internal sealed class HumpRule : IRule
             var place = Place.OnRun(question.Index, run, top, question.Index.CourseOf(run)[top]);
             yield return new Finding(
                 $"hump:{run.Id}", FindingKind.CatchesAir, Severity.Warning, run.Name, "catches air", Measure.Volume(pool.VolumeM3 * 1000),
-                Sentence.Of($"It has a hump at {place.Words} from which air has no way up.").And($" {words.Why}"), place, [run.Id], null, null, words.Caution.Length > 0 ? words.Caution : null);
+                Sentence.Of($"It has a hump at {place.Words} from which air has no way up.").And($" {words.Why}"), place, [run.Id], null, null,
+                words.Caution.Length > 0 ? words.Caution : null);
         }
 
         string End(Run run, RunEnd end, string name)

@@ -26,7 +26,8 @@ internal sealed class JointInKeepOutRule : IRule
                     _ => "Joints keep out of there.",
                 };
                 yield return new Finding(
-                    $"keepout:{keepOut.Id}:{part.Id}", FindingKind.JointInKeepOut, keepOut.Kind == KeepOutKind.Electrics ? Severity.Fault : Severity.Warning, part.Name, "joint", null,
+                    $"keepout:{keepOut.Id}:{part.Id}", FindingKind.JointInKeepOut, keepOut.Kind == KeepOutKind.Electrics ? Severity.Fault : Severity.Warning,
+                    part.Name, "joint", null,
                     $"It has a joint in “{keepOut.Name}”. {harm}", Place.OnPart(question.Index, part), [], null);
             }
         }

@@ -28,10 +28,13 @@ internal sealed class LevellingRule : IRule
             string over = hump ? $"the line between them goes over {place.Words}" : "the higher of the two ports lies";
             var reason = never
                 ? Sentence.Of($"The line between them goes as high as {Measure.Length(heightM)}, higher than either of them: neither runs into the other.")
-                : Sentence.Of($"They stand at one level only above {Measure.Length(heightM)}, where {over}. Below that {Measure.Volume(pair.BelowAL)} stay in {pair.A.Name} and {Measure.Volume(pair.BelowBL)} in {pair.B.Name}, each by itself.");
-            if (hump) reason = reason.And(" ").And(Sentence.Of($"Take the line {Measure.Length(pair.CrestM - pair.PortsM)} lower there, and let both tanks breathe."));
+                : Sentence.Of($"They stand at one level only above {Measure.Length(heightM)}, where {over}. Below that {Measure.Volume(pair.BelowAL)} stay " +
+                    $"in {pair.A.Name} and {Measure.Volume(pair.BelowBL)} in {pair.B.Name}, each by itself.");
+            if (hump) reason = reason.And(" ").And(Sentence.Of($"Take the line {Measure.Length(pair.CrestM - pair.PortsM)} lower there, and let both " +
+                $"tanks breathe."));
             yield return new Finding(
-                $"level:{pair.A.Id}:{pair.B.Id}", FindingKind.Levelling, hump ? Severity.Warning : Severity.Note, pair.A.Name, $"levels with {pair.B.Name} only above a {(hump ? "hump" : "port")}", Measure.Volume(most),
+                $"level:{pair.A.Id}:{pair.B.Id}", FindingKind.Levelling, hump ? Severity.Warning : Severity.Note, pair.A.Name,
+                $"levels with {pair.B.Name} only above a {(hump ? "hump" : "port")}", Measure.Volume(most),
                 reason, place, hump ? [pair.Run!.Id] : [], null, hump ? Lowered(pair.Run!, pair) : null);
         }
     }
@@ -41,6 +44,7 @@ internal sealed class LevellingRule : IRule
     {
         double mostM = run.Bends.Count == 0 ? 0 : run.Bends.Max(b => b.At.ZM) - (pair.CrestM - pair.PortsM);
         var bends = run.Bends.Select(b => b with { At = b.At with { ZM = Math.Round(Math.Min(b.At.ZM, mostM), 4) } }).ToList();
-        return pair.Point == 0 || pair.Point > run.Bends.Count ? null : [new Mend(Sentence.Of($"Lower the hump of {run.Name} by {Measure.Length(pair.CrestM - pair.PortsM)}"), [new RouteRun(run.Id, bends)])];
+        return pair.Point == 0 || pair.Point > run.Bends.Count ? null
+            : [new Mend(Sentence.Of($"Lower the hump of {run.Name} by {Measure.Length(pair.CrestM - pair.PortsM)}"), [new RouteRun(run.Id, bends)])];
     }
 }

@@ -16,12 +16,14 @@ internal sealed class OutOfReachRule : IRule
         if (question.Rig.Shell.Access.Count == 0) yield break;
         foreach (var part in question.Rig.Parts)
         {
-            if (Catalogue.Part(part.Stock)!.Group is not (PartGroup.Joints or PartGroup.Valves or PartGroup.Drain or PartGroup.Clean or PartGroup.Move)) continue;
+            if (Catalogue.Part(part.Stock)!.Group is not
+                (PartGroup.Joints or PartGroup.Valves or PartGroup.Drain or PartGroup.Clean or PartGroup.Move)) continue;
             if (part.Reach is not null) continue;
             if (question.Rig.Shell.AccessTo(part.Box.Centre()) is not null) continue;
             yield return new Finding(
                 $"reach:{part.Id}", FindingKind.OutOfReach, Severity.Note, part.Name, "out of reach", null,
-                "No hatch, door or panel leads to it. A joint that cannot be reached leaks for months before anybody knows.", Place.OnPart(question.Index, part), [], null);
+                "No hatch, door or panel leads to it. A joint that cannot be reached leaks for months before anybody knows.",
+                Place.OnPart(question.Index, part), [], null);
         }
     }
 }

@@ -25,16 +25,20 @@ internal sealed class PipeUnfitRule : IRule
             if (hottest is { } c && pipe.MaxC < c)
             {
                 yield return new Finding(
-                    $"heat:{run.Id}", FindingKind.PipeUnfit, run.Service == Service.Coolant ? Severity.Fault : Severity.Warning, run.Name, "too hot", Measure.Temperature(c),
-                    Sentence.Of($"{pipe.Name} is made for {Measure.Temperature(pipe.MaxC)} at most; here it may get {Measure.Temperature(c)}."), Middle(question, run), [run.Id], null,
-                    Better(run, p => p.MaxC >= c && p.RatedBar >= (pressed ? TradeConstants.PumpCutOutBar : 1) && (run.Service == Service.Coolant || p.StandsFreezing == StandsFreezing.PipeOnly), pipe),
+                    $"heat:{run.Id}", FindingKind.PipeUnfit, run.Service == Service.Coolant ? Severity.Fault : Severity.Warning, run.Name, "too hot",
+                    Measure.Temperature(c),
+                    Sentence.Of($"{pipe.Name} is made for {Measure.Temperature(pipe.MaxC)} at most; here it may get {Measure.Temperature(c)}."),
+                    Middle(question, run), [run.Id], null,
+                    Better(run, p => p.MaxC >= c && p.RatedBar >= (pressed ? TradeConstants.PumpCutOutBar : 1)
+                    && (run.Service == Service.Coolant || p.StandsFreezing == StandsFreezing.PipeOnly), pipe),
                     "Hot coolant is under pressure: a hose that lets go scalds.");
             }
             else if (pressed && pipe.RatedBar <= TradeConstants.PumpCutOutBar)
             {
                 yield return new Finding(
                     $"pressure:{run.Id}", FindingKind.PipeUnfit, Severity.Fault, run.Name, "rated", Measure.Pressure(pipe.RatedBar * 1e5),
-                    Sentence.Of($"{pipe.Name} is rated {Measure.Pressure(pipe.RatedBar * 1e5)}; a pump cuts out at {Measure.Pressure(TradeConstants.PumpCutOutBar * 1e5)}, and town water is higher."), Middle(question, run), [run.Id], null,
+                    Sentence.Of($"{pipe.Name} is rated {Measure.Pressure(pipe.RatedBar * 1e5)}; a pump cuts out at " +
+                    $"{Measure.Pressure(TradeConstants.PumpCutOutBar * 1e5)}, and town water is higher."), Middle(question, run), [run.Id], null,
                     Better(run, p => p.RatedBar > 2 * TradeConstants.PumpCutOutBar && (run.Service != Service.Hot || p.MaxC >= HotC), pipe));
             }
         }

@@ -26,7 +26,8 @@ internal sealed class PoolRule : IRule
         var reason = pool switch
         {
             { Shares: [], Crest: { } crest } => Sentence.Of(
-                $"{Measure.Volume(pool.RetainedL)} of {Measure.Volume(drained.Parts.First(p => p.PartId == pool.Parts[0].PartId).FullL)} stays below its lowest way out, {crest.Words}.").And(Slope(question, pool.Lowest, crest)),
+                $"{Measure.Volume(pool.RetainedL)} of {Measure.Volume(drained.Parts.First(p => p.PartId == pool.Parts[0].PartId).FullL)} stays below its " +
+                $"lowest way out, {crest.Words}.").And(Slope(question, pool.Lowest, crest)),
             { Crest: { } crest } => Sentence.Of(
                 $"It lies {Measure.Length(pool.DepthM)} lower than the crest at {crest.Words}, which it would have to climb on its way out."),
             { ShutBy: { } shut } => $"Nothing lets it out: it is shut in by {shut.Words}.",
@@ -37,7 +38,8 @@ internal sealed class PoolRule : IRule
             pool.Id, FindingKind.Pool, School.OfRetainedWater(question.Rig), pool.Words, "holds", Measure.Volume(pool.RetainedL), reason, pool.Lowest,
             [.. pool.Shares.Select(s => s.RunId)],
             new Why(
-                "Water leaves over the lowest crest on its way to any open drain. What lies below that level stays: in the bottom of pipes as far as it reaches, and level in tanks.",
+                "Water leaves over the lowest crest on its way to any open drain. What lies below that level stays: in the bottom of pipes as far as it " +
+                "reaches, and level in tanks.",
                 [
                     .. pool.Shares.Select(s => new WhyInput(question.Index.Run(s.RunId).Name, Measure.Volume(s.RetainedL), false)),
                     .. pool.Parts.Select(p => new WhyInput(question.Index.Part(p.PartId).Name, Measure.Volume(p.RetainedL), false)),

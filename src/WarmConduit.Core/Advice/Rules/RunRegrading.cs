@@ -16,7 +16,8 @@ internal static class RunRegrading
         return new RouteRun(run.Id, [.. run.Bends.Select((b, i) => b with { At = b.At with { ZM = Math.Round(Height(i + 1), 4) } })]);
     }
 
-    /// <summary>A mend that lays <paramref name="run"/> evenly, where that gives it at least <paramref name="leastFall"/> as it is parked; none where its ends are too level for it.</summary>
+    /// <summary>A mend that lays <paramref name="run"/> evenly, where that gives it at least <paramref name="leastFall"/> as it is parked; none where its ends
+    /// are too level for it.</summary>
     public static IReadOnlyList<Mend>? ItsFall(RigIndex index, Run run, Attitude parked, double leastFall)
     {
         if (run.Bends.Count == 0) return null;

@@ -21,7 +21,8 @@ internal sealed class SagRule : IRule
 
     private const double Step = 0.01, LeastSpacingM = 0.05;
 
-    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.Place is { RunId: { } hanging, PointId: { } first } ? ideas.Routes.Clipped(hanging, first) : [];
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.Place is { RunId: { } hanging, PointId: { } first }
+        ? ideas.Routes.Clipped(hanging, first) : [];
 
     public IEnumerable<Finding> Find(Question question)
     {
@@ -43,21 +44,27 @@ internal sealed class SagRule : IRule
         {
             double length = stations[k + 1].DistanceM - stations[k].DistanceM;
             // What stands up does not sag, and what climbs is told otherwise.
-            if (length < LeastSpacingM || stations[k].Fall is not (>= 0 and < 0.5) || stations[k].Fall is not { } fall || run.Spans(length) is not { } spans) continue;
+            if (length < LeastSpacingM || stations[k].Fall is not (>= 0 and < 0.5) || stations[k].Fall is not { } fall
+                || run.Spans(length) is not { } spans) continue;
             double slope = clipped.EndSlope(length / spans);
             if (slope > fall && (worst is null || slope - fall > worst.Value.Slope - worst.Value.Fall)) worst = (k, slope, fall, length / spans);
         }
         if (worst is not { } at) return null;
         double least = Math.Floor(clipped.SpacingForFallM(at.Fall) / Step) * Step;
-        var how = run.ClipSpacingM is { } every ? Sentence.Of($"With clips every {Measure.Length(every)}") : Sentence.Of($"Over {Measure.Length(at.SpanM)} from clip to clip");
+        var how = run.ClipSpacingM is { } every ? Sentence.Of($"With clips every {Measure.Length(every)}")
+            : Sentence.Of($"Over {Measure.Length(at.SpanM)} from clip to clip");
         return new Finding(
             $"sag:{run.Id}", FindingKind.Sag, severity, run.Name, "sags", Measure.Length(clipped.SagM(at.SpanM)),
             least >= LeastSpacingM
-                ? how.And(Sentence.Of($" it hangs through steeper than it falls ({Measure.Fall(at.Fall)}), and water stays between them. Every {Measure.Length(least)} it runs dry."))
-                : how.And(Sentence.Of($" it hangs through, and it is so flat there ({Measure.Fall(at.Fall)}) that no spacing helps: give it more fall, or lay it on a board.")),
+                ? how.And(Sentence.Of($" it hangs through steeper than it falls ({Measure.Fall(at.Fall)}), and water stays between them. Every " +
+                    $"{Measure.Length(least)} it runs dry."))
+                : how.And(Sentence.Of($" it hangs through, and it is so flat there ({Measure.Fall(at.Fall)}) that no spacing helps: give it more fall, or " +
+                    $"lay it on a board.")),
             Place.OnRun(question.Index, run, at.At, stations[at.At].At), [run.Id],
-            new Why("Slope at a clip = weight × spacing³ ÷ (24 × stiffness), simply supported; a span pools where that is more than the fall.", [new("slope at the clip", Measure.Fall(at.Slope), true)]),
-            least >= LeastSpacingM ? [new Mend("Clip it closer", [new ChangeThing($"runs/{run.Id}", new JsonObject { ["clipSpacingM"] = Math.Round(least, 3) })])] : null);
+            new Why("Slope at a clip = weight × spacing³ ÷ (24 × stiffness), simply supported; a span pools where that is more than the fall.",
+            [new("slope at the clip", Measure.Fall(at.Slope), true)]),
+            least >= LeastSpacingM ? [new Mend("Clip it " +
+            "closer", [new ChangeThing($"runs/{run.Id}", new JsonObject { ["clipSpacingM"] = Math.Round(least, 3) })])] : null);
     }
 
     // A belly of depth f over a span L leaves its clip with a slope of 4f/L beside the fall of the span.
@@ -69,9 +76,11 @@ internal sealed class SagRule : IRule
         if (slope <= fall) return null;
         return new Finding(
             $"slack:{run.Id}", FindingKind.Sag, severity, run.Name, "hangs through", Measure.Length(slack.BellyM),
-            Sentence.Of($"It is {Measure.Length(run.SlackM!.Value)} longer than its way, so that it hangs through by about {Measure.Length(slack.BellyM)} and keeps water there. Cut it to its length, or lay it on a board."),
+            Sentence.Of($"It is {Measure.Length(run.SlackM!.Value)} longer than its way, so that it hangs through by about {Measure.Length(slack.BellyM)} " +
+            $"and keeps water there. Cut it to its length, or lay it on a board."),
             Place.OnRun(question.Index, run, slack.Leg, stations[slack.Leg].At), [run.Id],
-            new Why("Depth of a flat belly = √(3/8 × span × slack); it pools where its slope at the clip, 4 × depth ÷ span, is more than the fall.", [new("slope at the clip", Measure.Fall(slope), true)]),
+            new Why("Depth of a flat belly = √(3/8 × span × slack); it pools where its slope at the clip, 4 × depth ÷ span, is more than the fall.",
+            [new("slope at the clip", Measure.Fall(slope), true)]),
             [new Mend("Take its slack out", [new ChangeThing($"runs/{run.Id}", new JsonObject { ["slackM"] = null })])]);
     }
 }

@@ -23,15 +23,19 @@ internal sealed class ScaldRule : IRule
             if (!PartWater.HeatsWater(heater)) continue;
             var behind = joined.Of(heater.Id).Where(j => PartWater.LeavesHot(j.Port)).Select(j => j.Other);
             // Behind a mixing valve it is tempered.
-            var taps = joined.Reach(behind, p => p.Id != heater.Id && p.Stock != "mixing-valve", r => r.Service == Service.Hot).Where(p => Catalogue.Part(p.Stock) is { Passage: Passage.Mixer }).Select(p => p.Name).ToList();
+            var taps = joined.Reach(behind, p => p.Id != heater.Id && p.Stock != "mixing-valve", r => r.Service == Service.Hot)
+                .Where(p => Catalogue.Part(p.Stock) is { Passage: Passage.Mixer }).Select(p => p.Name).ToList();
             if (taps.Count == 0) continue;
             yield return new Finding(
                 $"scald:{heater.Id}", FindingKind.Scald, Severity.Warning, heater.Name, "may pass", Measure.Temperature(TradeConstants.HottestOutletC),
-                Sentence.Of($"No thermostatic mixing valve stands between it and {string.Join(", ", taps.Take(3))}. Water above {Measure.Temperature(TradeConstants.HottestOutletC)} scalds."),
+                Sentence.Of($"No thermostatic mixing valve stands between it and {string.Join(", ", taps.Take(3))}. Water above " +
+                $"{Measure.Temperature(TradeConstants.HottestOutletC)} scalds."),
                 Place.OnPart(question.Index, heater), [], null, null, heater.Stock switch
                 {
-                    "gas-heater" => "Scalding: a gas heater runs hotter at low flow. Let a licensed gas fitter set it and the mixing valve, and check flue, air supply and carbon monoxide alarm.",
-                    "storage-heater" => "Scalding: stored water is kept at 60 °C or more against Legionella. Let a licensed electrician connect it, and set the mixing valve by local rules.",
+                    "gas-heater" => "Scalding: a gas heater runs hotter at low flow. Let a licensed gas fitter set it and the mixing valve, and check flue, " +
+                        "air supply and carbon monoxide alarm.",
+                    "storage-heater" => "Scalding: stored water is kept at 60 °C or more against Legionella. Let a licensed electrician connect it, and set " +
+                    "the mixing valve by local rules.",
                     _ => "Scalding: water heated by coolant scalds in seconds. Let a licensed fitter set the mixing valve.",
                 });
         }

@@ -17,15 +17,20 @@ internal sealed class SchoolRule : IRule
         var rig = question.Rig;
         var chosen = rig.Brief.Chosen();
         bool Has(params string[] stock) => rig.Parts.Any(p => stock.Contains(p.Stock));
-        bool taps = rig.Parts.Any(p => Catalogue.Part(p.Stock)!.Passage == Passage.Mixer), pump = rig.Parts.Any(p => Catalogue.Part(p.Stock)!.Passage == Passage.Pump);
+        bool taps = rig.Parts.Any(p => Catalogue.Part(p.Stock)!.Passage == Passage.Mixer),
+            pump = rig.Parts.Any(p => Catalogue.Part(p.Stock)!.Passage == Passage.Pump);
         var joined = question.Ask(Joined.Of);
         if (!taps || !pump) yield break;
 
         if (rig.Brief.School == FreezeSchool.Air && !Has("air-port"))
-            yield return Lacks("air-port", "Blow-out port", "Lines that are blown out want a port behind the pump's non-return, with a way to every outlet. Put a tee there and a capped port on it.", "Regulated air, never above the weakest part's rating, eye protection, an outlet open first.");
+            yield return Lacks("air-port", "Blow-out port",
+                "Lines that are blown out want a port behind the pump's non-return, with a way to every outlet. Put a tee there and a capped port on it.",
+                "Regulated air, never above the weakest part's rating, eye protection, an outlet open first.");
         bool heater = rig.Parts.Any(p => Catalogue.Part(p.Stock) is { Group: PartGroup.Heat, Passage: Passage.Vessel } || p.Stock == "gas-heater");
         if (rig.Brief.School is FreezeSchool.Antifreeze or FreezeSchool.Air && heater && !rig.Parts.Any(p => CrossesToHot(joined, p)))
-            yield return Lacks("heater-bypass", "Heater bypass", "Without a bypass a heater's worth of antifreeze is wasted, or of air. Three valves between cold and hot do it.", "Only propylene glycol for drinking-water systems; automotive coolant is poison.");
+            yield return Lacks("heater-bypass", "Heater bypass",
+                "Without a bypass a heater's worth of antifreeze is wasted, or of air. Three valves between cold and hot do it.",
+                "Only propylene glycol for drinking-water systems; automotive coolant is poison.");
         if (rig.Brief.Choices is null) yield break;
         if (chosen.Filter == FilterSchool.Everything)
         {
@@ -33,30 +38,39 @@ internal sealed class SchoolRule : IRule
             foreach (var filter in rig.Parts.Where(p => p.Stock == "filter" && !HasBypass(joined, p)))
                 yield return new Finding(
                     $"school:bypass:{filter.Id}", FindingKind.SchoolLacks, Severity.Note, filter.Name, "no bypass", null,
-                    "No valve leads around it: with its cartridge out for the winter, or cracked, there is no water at all. Three valves and two tees do it.", Place.OnPart(question.Index, filter), [], null);
+                    "No valve leads around it: with its cartridge out for the winter, or cracked, there is no water at all. Three valves and two tees do it.",
+                    Place.OnPart(question.Index, filter), [], null);
         }
-        if (chosen.Filter == FilterSchool.DrinkingTap && !Has("drinking-tap")) yield return Lacks("drinking-tap", "Drinking tap", "Drinking water shall come from a tap of its own, and none is drawn.");
-        if (chosen.Piping == PipingSchool.HomeRuns && !rig.Parts.Any(p => p.Stock.StartsWith("manifold", StringComparison.Ordinal))) yield return Lacks("manifold", "Manifold", "Home runs start at one manifold, and none is drawn.");
-        if (chosen.Piping == PipingSchool.Loop && !Has("return-pump")) yield return Lacks("return-pump", "Return pump", "A hot loop needs a pump that sends the water back, and none is drawn.");
-        if (chosen.Grey == GreySchool.Fixed && Has("basin", "shower-tray") && !Has("grey-tank")) yield return Lacks("grey-tank", "Grey tank", "Waste shall go into a tank that is built in, and none is drawn.");
+        if (chosen.Filter == FilterSchool.DrinkingTap && !Has("drinking-tap"))
+            yield return Lacks("drinking-tap", "Drinking tap", "Drinking water shall come from a tap of its own, and none is drawn.");
+        if (chosen.Piping == PipingSchool.HomeRuns && !rig.Parts.Any(p => p.Stock.StartsWith("manifold", StringComparison.Ordinal)))
+            yield return Lacks("manifold", "Manifold", "Home runs start at one manifold, and none is drawn.");
+        if (chosen.Piping == PipingSchool.Loop && !Has("return-pump"))
+            yield return Lacks("return-pump", "Return pump", "A hot loop needs a pump that sends the water back, and none is drawn.");
+        if (chosen.Grey == GreySchool.Fixed && Has("basin", "shower-tray") && !Has("grey-tank"))
+            yield return Lacks("grey-tank", "Grey tank", "Waste shall go into a tank that is built in, and none is drawn.");
         if (chosen.Traps == TrapSchool.Waterless)
         {
             foreach (var trap in rig.Parts.Where(p => p.Stock == "trap"))
                 yield return new Finding(
-                    $"school:trap:{trap.Id}", FindingKind.SchoolLacks, Severity.Note, trap.Name, "holds water", null, "Traps shall be waterless, and this one holds water by design.", Place.OnPart(question.Index, trap), [], null,
-                    [new Mend("Make it a waterless trap", [new ChangeThing($"parts/{trap.Id}", new JsonObject { ["stock"] = "waterless-trap", ["holdsL"] = null })])]);
+                    $"school:trap:{trap.Id}", FindingKind.SchoolLacks, Severity.Note, trap.Name, "holds water", null,
+                    "Traps shall be waterless, and this one holds water by design.", Place.OnPart(question.Index, trap), [], null,
+                    [new Mend("Make it a waterless trap", [new ChangeThing($"parts/{trap.Id}",
+                    new JsonObject { ["stock"] = "waterless-trap", ["holdsL"] = null })])]);
         }
     }
 
     // A valve with cold on one side and hot on the other leads around the heater between.
     private static bool CrossesToHot(Joined joined, Part part) =>
-        Catalogue.Part(part.Stock)!.Passage == Passage.Valve && joined.Of(part.Id).Select(j => j.Run.Service).ToHashSet().IsSupersetOf([Service.Cold, Service.Hot]);
+        Catalogue.Part(part.Stock)!.Passage == Passage.Valve && joined.Of(part.Id).Select(j => j.Run.Service).ToHashSet()
+            .IsSupersetOf([Service.Cold, Service.Hot]);
 
     // From what stands before it to what stands behind it by joints and valves alone.
     private static bool HasBypass(Joined joined, Part filter)
     {
         IEnumerable<string> At(string port) => joined.Of(filter.Id).Where(j => j.Port == port).Select(j => j.Other);
-        var around = joined.Reach(At("in"), p => p.Id != filter.Id && Catalogue.Part(p.Stock) is { Group: PartGroup.Joints or PartGroup.Valves }).Select(p => p.Id).ToHashSet();
+        var around = joined.Reach(At("in"), p => p.Id != filter.Id && Catalogue.Part(p.Stock) is { Group: PartGroup.Joints or PartGroup.Valves })
+            .Select(p => p.Id).ToHashSet();
         return At("out").Any(around.Contains);
     }
 

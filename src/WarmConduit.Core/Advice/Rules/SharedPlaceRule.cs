@@ -44,7 +44,8 @@ internal sealed class SharedPlaceRule : IRule
                 if (!told.Add((a.Run.Id, b.Run.Id))) continue;
                 yield return new Finding(
                     $"shared:{a.Run.Id}:{b.Run.Id}", FindingKind.SharedPlace, Severity.Warning, a.Run.Name, "in one place", null,
-                    $"It lies where {b.Run.Name} lies. Two pipes want two places, side by side or one above the other.", Place.OnRun(question.Index, a.Run, a.Index, at), [a.Run.Id, b.Run.Id], null);
+                    $"It lies where {b.Run.Name} lies. Two pipes want two places, side by side or one above the other.",
+                    Place.OnRun(question.Index, a.Run, a.Index, at), [a.Run.Id, b.Run.Id], null);
             }
             open.RemoveRange(kept, open.Count - kept);
             open.Add(length);
@@ -93,7 +94,8 @@ internal sealed class SharedPlaceRule : IRule
 
         public double High { get; } = Math.Max(from.XM, to.XM) + radius;
 
-        private readonly double _near = Math.Min(from.YM, to.YM) - radius, _away = Math.Max(from.YM, to.YM) + radius, _under = Math.Min(from.ZM, to.ZM) - radius, _over = Math.Max(from.ZM, to.ZM) + radius;
+        private readonly double _near = Math.Min(from.YM, to.YM) - radius, _away = Math.Max(from.YM, to.YM) + radius,
+            _under = Math.Min(from.ZM, to.ZM) - radius, _over = Math.Max(from.ZM, to.ZM) + radius;
 
         public bool Apart(Length o) => _away < o._near || o._away < _near || _over < o._under || o._over < _under;
     }

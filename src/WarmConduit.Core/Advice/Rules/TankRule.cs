@@ -15,7 +15,8 @@ internal sealed class TankRule : IRule
 {
     public IReadOnlyList<FindingKind> Kinds => [FindingKind.NoAir, FindingKind.Light];
 
-    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding is { Kind: FindingKind.NoAir, Place.PartId: { } tank } ? ideas.Tanks.Vented(tank) : [];
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding is { Kind: FindingKind.NoAir, Place.PartId: { } tank }
+        ? ideas.Tanks.Vented(tank) : [];
 
     public IEnumerable<Finding> Find(Question question)
     {
@@ -26,7 +27,8 @@ internal sealed class TankRule : IRule
             var place = Place.OnPart(question.Index, part);
             bool fresh = Catalogue.Part(part.Stock)!.Group == PartGroup.Store, twin = tank.Twins.Count > 0;
             // A can is open at its top; what nothing is joined to is not in use yet.
-            bool piped = joined.Of(part.Id).Any(j => j.Run.Service is Service.Cold or Service.Fill or Service.Waste) && part.Ports.Any(p => part.RoleOf(p) == PortRole.Vent) && !PartWater.OpenTop(part);
+            bool piped = joined.Of(part.Id).Any(j => j.Run.Service is Service.Cold or Service.Fill or Service.Waste)
+                && part.Ports.Any(p => part.RoleOf(p) == PortRole.Vent) && !PartWater.OpenTop(part);
             if (piped && tank.VentPa is null)
                 yield return new Finding(
                     $"breath:{part.Id}", FindingKind.NoAir, Severity.Warning, part.Name, "does not breathe", null,
@@ -35,14 +37,18 @@ internal sealed class TankRule : IRule
                         : "No vent leads from it to an opening: what comes down pushes air back up through the traps.",
                     place, [], null);
             // A dip within one of its runs is told of that run.
-            else if (piped && tank is { VentDipM: { } dip, VentRuns: { Count: > 1 } runs } && runs.All(id => LineDip.Of(question, question.Index.Run(id)) is null))
+            else if (piped && tank is { VentDipM: { } dip, VentRuns: { Count: > 1 } runs }
+                && runs.All(id => LineDip.Of(question, question.Index.Run(id)) is null))
                 yield return new Finding(
                     $"dip:{part.Id}", FindingKind.Choked, Severity.Warning, part.Name, "vent dips", Measure.Length(dip),
-                    Sentence.Of($"Its vent dips by {Measure.Length(dip)} where its runs join. Water lies in it and the tank stops breathing: the pump pulls a vacuum, filling spits back."), place, [.. runs], null);
+                    Sentence.Of($"Its vent dips by {Measure.Length(dip)} where its runs join. Water lies in it and the tank stops breathing: the pump pulls " +
+                    $"a vacuum, filling spits back."), place, [.. runs], null);
             else if (piped && tank.VentPa > TankStudy.MostVentPa)
                 yield return new Finding(
-                    $"vent:{part.Id}", FindingKind.NoAir, Severity.Warning, part.Name, "vent too small", new Measure(tank.VentPa.Value / 1e5, Quantity.Pressure),
-                    Sentence.Of($"Its air goes by only at {new Measure(tank.VentPa.Value / 1e5, Quantity.Pressure)}; a flat wall bulges at {new Measure(TankStudy.MostVentPa / 1e5, Quantity.Pressure)}. Make the vent wider or shorter. Estimate."),
+                    $"vent:{part.Id}", FindingKind.NoAir, Severity.Warning, part.Name, "vent too small",
+                    new Measure(tank.VentPa.Value / 1e5, Quantity.Pressure),
+                    Sentence.Of($"Its air goes by only at {new Measure(tank.VentPa.Value / 1e5, Quantity.Pressure)}; a flat wall bulges at " +
+                    $"{new Measure(TankStudy.MostVentPa / 1e5, Quantity.Pressure)}. Make the vent wider or shorter. Estimate."),
                     place, [], null);
             if (fresh && part.Covered != true && question.Index.ZoneAt(part.Box.Centre())?.Kind is null or ZoneKind.Living or ZoneKind.OpenUnderfloor)
                 yield return new Finding(

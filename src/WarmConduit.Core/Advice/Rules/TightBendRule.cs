@@ -13,7 +13,8 @@ internal sealed class TightBendRule : IRule
 
     private const double LeastTurn = 10 * Math.PI / 180;
 
-    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.Place is { RunId: { } run, PointId: { } bend } ? ideas.Routes.Unbent(run, bend) : [];
+    public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.Place is { RunId: { } run, PointId: { } bend }
+        ? ideas.Routes.Unbent(run, bend) : [];
 
     public IEnumerable<Finding> Find(Question question)
     {
@@ -33,13 +34,16 @@ internal sealed class TightBendRule : IRule
             }
             // Neighbours share a leg in proportion to what they need.
             double Room(int i, int leg) => course[leg].DistanceM(course[leg + 1]) * takes[i] / (takes[leg] + takes[leg + 1]);
-            var tight = Enumerable.Range(1, course.Length - 2).Where(i => takes[i] > 0 && (double.IsInfinity(takes[i]) || Math.Min(Room(i, i - 1), Room(i, i)) < takes[i] - 1e-3)).ToList();
+            var tight = Enumerable.Range(1, course.Length - 2).Where(i => takes[i] > 0
+                && (double.IsInfinity(takes[i]) || Math.Min(Room(i, i - 1), Room(i, i)) < takes[i] - 1e-3)).ToList();
             if (tight.Count == 0) continue;
             string where = tight.Count == 1 ? $"bend {tight[0]}" : $"bends {string.Join(", ", tight.SkipLast(1))} and {tight[^1]}";
             yield return new Finding(
-                $"tight:{run.Id}", FindingKind.TightBend, pipe.Kinks ? Severity.Warning : Severity.Note, run.Name, pipe.Kinks ? "kinks" : "takes elbows", Measure.Length(radius),
+                $"tight:{run.Id}", FindingKind.TightBend, pipe.Kinks ? Severity.Warning : Severity.Note, run.Name, pipe.Kinks ? "kinks" : "takes elbows",
+                Measure.Length(radius),
                 Sentence.Of($"It is bent by {Measure.Length(radius)} at the least, and there is no room for that at {where}.")
-                    .And(pipe.Kinks ? " A hose kinks and shuts there: lead it wider, or put an elbow in." : " It takes an elbow there: a joint more, to be reached and to be kept from freezing."),
+                    .And(pipe.Kinks ? " A hose kinks and shuts there: lead it wider, or put an elbow in."
+                        : " It takes an elbow there: a joint more, to be reached and to be kept from freezing."),
                 Place.OnRun(question.Index, run, tight[0], course[tight[0]]), [run.Id], null);
         }
     }

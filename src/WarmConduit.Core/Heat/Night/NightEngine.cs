@@ -9,15 +9,16 @@ namespace WarmConduit.Core.Heat.Night;
 /// an exponential while it is all water or all ice, a midpoint rule while ice grows. That answer is linear in the zones' end temperatures, so all bodies are
 /// folded into one small matrix of the zones (trapezoidal rule), solved once a step. A body that crosses into another state within a step is followed through
 /// it at its exact time; what its heat then differs from what the zones were told is handed on with the next step, so that the balance closes. Second order in
-/// the step; steps end at every knot of the weather, where a thermostat turns and where a body that matters to its zone changes state, and start small after every jump.
+/// the step; steps end at every knot of the weather, where a thermostat turns and where a body that matters to its zone changes state, and start small after
+/// every jump.
 /// </para>
 /// <para>Cost: O(bodies + zones³) a step; 72 h of 202 bodies are some 350 steps.</para>
 /// </summary>
 public static class NightEngine
 {
     /// <summary>
-    /// Runs <paramref name="network"/>. Deterministic: the same network and options give the same bits. Throws <see cref="HeatNetworkException"/> for a network that makes
-    /// no sense and <see cref="OperationCanceledException"/> when <paramref name="cancel"/> asks for it.
+    /// Runs <paramref name="network"/>. Deterministic: the same network and options give the same bits. Throws <see cref="HeatNetworkException"/> for a network
+    /// that makes no sense and <see cref="OperationCanceledException"/> when <paramref name="cancel"/> asks for it.
     /// </summary>
     public static NightAnswer Run(NightNetwork network, NightOptions? options = null, CancellationToken cancel = default)
     {
@@ -28,11 +29,13 @@ public static class NightEngine
 
     private static void Check(NightOptions options, NightNetwork network)
     {
-        if (!(options.MaxStepS >= 0.01) || !(options.FirstStepS >= 0.01)) throw new HeatNetworkException("options", "steps are a hundredth of a second at the least");
+        if (!(options.MaxStepS >= 0.01) || !(options.FirstStepS >= 0.01))
+            throw new HeatNetworkException("options", "steps are a hundredth of a second at the least");
         double before = network.StartS;
         foreach (double report in options.ReportS ?? [])
         {
-            if (!(report >= before && report <= network.EndS)) throw new HeatNetworkException("reports", $"they must rise from the start to the end; {report} s does not");
+            if (!(report >= before && report <= network.EndS))
+                throw new HeatNetworkException("reports", $"they must rise from the start to the end; {report} s does not");
             before = report;
         }
     }
@@ -42,7 +45,8 @@ public static class NightEngine
     /// <paramref name="progress"/> hears how many are done.
     /// </summary>
     public static NightAnswer[] RunMany(
-        IReadOnlyList<NightNetwork> networks, NightOptions? options = null, int threads = 0, IProgress<int>? progress = null, CancellationToken cancel = default)
+        IReadOnlyList<NightNetwork> networks, NightOptions? options = null, int threads = 0, IProgress<int>? progress = null,
+        CancellationToken cancel = default)
     {
         var answers = new NightAnswer[networks.Count];
         int done = 0;

@@ -1,14 +1,14 @@
 namespace WarmConduit.Core.Heat.Night;
 
 /// <summary>
-/// A conductance that ends in a surface film, for one unit of its size: how much goes through hangs on the wind, and in still air on how far the two sides are apart. Evaluated anew in every step. Both kinds
-/// never fall as the wind rises, and what they let through never falls as the difference grows.
+/// A conductance that ends in a surface film, for one unit of its size: how much goes through hangs on the wind, and in still air on how far the two sides are
+/// apart. Evaluated anew in every step. Both kinds never fall as the wind rises, and what they let through never falls as the difference grows.
 /// </summary>
 public abstract record NightFilm
 {
     /// <summary>
-    /// W/K between <paramref name="innerC"/> and air of <paramref name="airC"/>, °C, in a wind of <paramref name="windMPerS"/>. <paramref name="surfaceShare"/> (0..1) is where the surface lies between air and
-    /// inside: a guess that comes in, and the answer that goes out. O(1).
+    /// W/K between <paramref name="innerC"/> and air of <paramref name="airC"/>, °C, in a wind of <paramref name="windMPerS"/>. <paramref name="surfaceShare"/>
+    /// (0..1) is where the surface lies between air and inside: a guess that comes in, and the answer that goes out. O(1).
     /// </summary>
     public abstract double WPerK(double innerC, double airC, double windMPerS, ref double surfaceShare);
 
@@ -19,7 +19,8 @@ public abstract record NightFilm
     internal abstract void Check(string place);
 }
 
-/// <summary>A metre of pipe: <paramref name="InnerMKPerW"/> from its water to its outermost surface of <paramref name="DiameterM"/>, the film of ISO 12241 on that, of which <paramref name="WindShare"/> (0..1) is in the wind.</summary>
+/// <summary>A metre of pipe: <paramref name="InnerMKPerW"/> from its water to its outermost surface of <paramref name="DiameterM"/>, the film of ISO 12241 on
+/// that, of which <paramref name="WindShare"/> (0..1) is in the wind.</summary>
 public sealed record CylinderFilm(double DiameterM, double InnerMKPerW, double Emissivity, double WindShare) : NightFilm
 {
     private const double LeastK = 1e-3, WithinShare = 1e-4;
@@ -35,7 +36,8 @@ public sealed record CylinderFilm(double DiameterM, double InnerMKPerW, double E
         for (int round = 0; round < MostRounds; round++)
         {
             double over = surfaceShare * difference;
-            double h = Math.Max(SurfaceCoefficient.StillCylinderWPerM2K(DiameterM, over), blown) + SurfaceCoefficient.RadiationWPerM2K(airC + over, airC, Emissivity);
+            double h = Math.Max(SurfaceCoefficient.StillCylinderWPerM2K(DiameterM, over), blown)
+                + SurfaceCoefficient.RadiationWPerM2K(airC + over, airC, Emissivity);
             outside = 1 / (h * Math.PI * DiameterM);
             double share = outside / (outside + InnerMKPerW);
             bool settled = Math.Abs(share - surfaceShare) < WithinShare;
@@ -63,8 +65,8 @@ public sealed record CylinderFilm(double DiameterM, double InnerMKPerW, double E
 }
 
 /// <summary>
-/// A square metre behind <paramref name="ResistanceM2KPerW"/>, with the outer film of ISO 6946 in <paramref name="WindShare"/> (0..1) of the wind. <paramref name="SkyView"/> (0..1): how much of the sky it sees, for
-/// what a zone loses to outdoors.
+/// A square metre behind <paramref name="ResistanceM2KPerW"/>, with the outer film of ISO 6946 in <paramref name="WindShare"/> (0..1) of the wind. <paramref
+/// name="SkyView"/> (0..1): how much of the sky it sees, for what a zone loses to outdoors.
 /// </summary>
 public sealed record WallFilm(double ResistanceM2KPerW, double WindShare, double SkyView = 0) : NightFilm
 {
@@ -76,7 +78,8 @@ public sealed record WallFilm(double ResistanceM2KPerW, double WindShare, double
         1 / (ResistanceM2KPerW + 1 / SurfaceCoefficient.OuterWallWPerM2K(WindShare * windMPerS, Emissivity, airC));
 
     /// <summary>How much colder than the air outdoors is to it under a sky of <paramref name="skyC"/>, K (0 or less).</summary>
-    public double SkyShiftK(double airC, double skyC, double windMPerS) => SkyView == 0 ? 0 : OuterFace.ShiftK(airC, skyC, SkyView, WindShare * windMPerS, Emissivity);
+    public double SkyShiftK(double airC, double skyC, double windMPerS) => SkyView == 0 ? 0
+        : OuterFace.ShiftK(airC, skyC, SkyView, WindShare * windMPerS, Emissivity);
 
     /// <inheritdoc/>
     public override double MostWPerK(double windMPerS)

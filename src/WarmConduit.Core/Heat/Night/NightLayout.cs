@@ -45,7 +45,8 @@ internal sealed class NightLayout
     {
         Network = network;
         (ZoneCount, BodyCount) = (network.Zones.Count, network.Bodies.Count);
-        if (!(network.StartS >= 0 && network.EndS > network.StartS && network.EndS <= LongestS)) throw new HeatNetworkException("end", "it must lie after the start, and within ten years of it");
+        if (!(network.StartS >= 0 && network.EndS > network.StartS && network.EndS <= LongestS))
+            throw new HeatNetworkException("end", "it must lie after the start, and within ten years of it");
         if (ZoneCount == 0) throw new HeatNetworkException("zones", "there is no zone");
         CheckSeries("outdoor", network.OutdoorC, -HeatNumbers.HottestC);
         CheckSeries("wind", network.WindMPerS, 0);
@@ -198,7 +199,8 @@ internal sealed class NightLayout
         HeatNumbers.NotNegative(body.Id, "dry heat capacity", body.DryJPerK);
         HeatNumbers.Positive(body.Id, "mass or dry heat capacity", body.WaterKg + body.DryJPerK);
         HeatNumbers.Temperature(body.Id, body.StartC);
-        if (!(body.StartIce is >= 0 and <= 1) || (body.StartIce > 0 && body.StartC > 0)) throw new HeatNetworkException(body.Id, "ice is between none and all of it, and not above 0 °C");
+        if (!(body.StartIce is >= 0 and <= 1) || (body.StartIce > 0 && body.StartC > 0))
+            throw new HeatNetworkException(body.Id, "ice is between none and all of it, and not above 0 °C");
         if (body.Slush is { } slush && !(slush.FreezesC < 0 && slush.HardC <= slush.FreezesC && double.IsFinite(slush.HardC) && body.WaterKg == 0))
             throw new HeatNetworkException(body.Id, "antifreeze is no water, freezes below 0 °C, and is hard at no warmer temperature");
         if (!Enum.IsDefined(body.Ice)) throw new HeatNetworkException(body.Id, "how ice grows in it is not known");
@@ -216,10 +218,12 @@ internal sealed class NightLayout
 
     private static void CheckSeries(string id, TimeSeries series, double least)
     {
-        if (series.TimeS.Count == 0 || series.TimeS.Count != series.Value.Count) throw new HeatNetworkException(id, "it needs as many values as times, and at least one");
+        if (series.TimeS.Count == 0 || series.TimeS.Count != series.Value.Count)
+            throw new HeatNetworkException(id, "it needs as many values as times, and at least one");
         for (int i = 0; i < series.TimeS.Count; i++)
         {
-            if (!double.IsFinite(series.TimeS[i]) || !(series.Value[i] >= least && series.Value[i] < HeatNumbers.HottestC)) throw new HeatNetworkException(id, $"knot {i + 1} is no sensible number");
+            if (!double.IsFinite(series.TimeS[i]) || !(series.Value[i] >= least && series.Value[i] < HeatNumbers.HottestC))
+                throw new HeatNetworkException(id, $"knot {i + 1} is no sensible number");
             if (i > 0 && series.TimeS[i] <= series.TimeS[i - 1]) throw new HeatNetworkException(id, $"time goes back at knot {i + 1}");
         }
     }

@@ -16,18 +16,21 @@ public sealed record TimeSeries(IReadOnlyList<double> TimeS, IReadOnlyList<doubl
 public sealed record NightHeater(double SetpointC, double BandK, double PowerW, double FromS, double ToS, double LimitWh = double.PositiveInfinity);
 
 /// <summary>
-/// Air and linings of a room. To outdoors: <paramref name="OutdoorWPerK"/> + wind · <paramref name="OutdoorWPerKPerMPerS"/>, and with it its <paramref name="Outer"/> faces by the wind of the hour, colder where they
-/// see the sky. <paramref name="HandedOnJ"/>: heat on its way to it, from a night before this one.
+/// Air and linings of a room. To outdoors: <paramref name="OutdoorWPerK"/> + wind · <paramref name="OutdoorWPerKPerMPerS"/>, and with it its <paramref
+/// name="Outer"/> faces by the wind of the hour, colder where they see the sky. <paramref name="HandedOnJ"/>: heat on its way to it, from a night before this
+/// one.
 /// </summary>
 public sealed record NightZone(
-    string Id, double HeatCapacityJPerK, double OutdoorWPerK, double StartC, IReadOnlyList<NightHeater> Heaters, double OutdoorWPerKPerMPerS = 0, IReadOnlyList<NightFilmed>? Outer = null, double HandedOnJ = 0);
+    string Id, double HeatCapacityJPerK, double OutdoorWPerK, double StartC, IReadOnlyList<NightHeater> Heaters, double OutdoorWPerKPerMPerS = 0,
+    IReadOnlyList<NightFilmed>? Outer = null, double HandedOnJ = 0);
 
 /// <summary>Two zones that exchange heat, W/K, and with it what goes through <paramref name="Windy"/>: walls of which one side is in the wind.</summary>
 public sealed record NightLink(string A, string B, double ConductanceWPerK, IReadOnlyList<NightFilmed>? Windy = null);
 
 /// <summary>
-/// An opening between two zones (a louvre, an open door), or a zone and outdoors (<paramref name="B"/> null: a window), area m², height m: buoyant exchange that goes with the root
-/// of their difference, worked out anew every step, and with it what the wind blows through, of which <paramref name="WindShare"/> (0..1) reaches it (<see cref="AirExchange.OpeningWPerK"/>).
+/// An opening between two zones (a louvre, an open door), or a zone and outdoors (<paramref name="B"/> null: a window), area m², height m: buoyant exchange
+/// that goes with the root of their difference, worked out anew every step, and with it what the wind blows through, of which <paramref name="WindShare"/>
+/// (0..1) reaches it (<see cref="AirExchange.OpeningWPerK"/>).
 /// <paramref name="Above"/>: 1 where B is above A, -1 below, 0 beside.
 /// </summary>
 public sealed record NightOpening(string A, string? B, double AreaM2, double HeightM, double WindShare = 0, int Above = 0);
@@ -43,15 +46,15 @@ public enum IceGrowth
 }
 
 /// <summary>
-/// What a body touches: a zone, another body, a source, or "outdoor". W/K, and with it what goes through <paramref name="Films"/>, of the body's own surface. A contact of two bodies is given once, by either, and has no
-/// films.
+/// What a body touches: a zone, another body, a source, or "outdoor". W/K, and with it what goes through <paramref name="Films"/>, of the body's own surface. A
+/// contact of two bodies is given once, by either, and has no films.
 /// </summary>
 public sealed record NightContact(string To, double ConductanceWPerK, IReadOnlyList<NightFilmed>? Films = null);
 
 /// <summary>
 /// Water of <paramref name="WaterKg"/> with <paramref name="DryJPerK"/> beside it. Its enthalpy is 0 at 0 °C water: above, T = h/(m c + dry); between 0 and -mL
-/// it stays at 0 °C with ice fraction -h/(mL); below, T = (h + mL)/(m c_ice + dry). At a start of 0 °C, <paramref name="StartIce"/> of it is ice, 0..1. Antifreeze is no water: its heat capacity
-/// stands with what is dry, and <paramref name="Slush"/> says when it freezes.
+/// it stays at 0 °C with ice fraction -h/(mL); below, T = (h + mL)/(m c_ice + dry). At a start of 0 °C, <paramref name="StartIce"/> of it is ice, 0..1.
+/// Antifreeze is no water: its heat capacity stands with what is dry, and <paramref name="Slush"/> says when it freezes.
 /// </summary>
 public sealed record NightBody(
     string Id,
@@ -65,21 +68,23 @@ public sealed record NightBody(
     double StartIce = 0,
     NightSlush? Slush = null);
 
-/// <summary>Antifreeze: first crystals at <paramref name="FreezesC"/>, hard at <paramref name="HardC"/>, no warmer. Latent heat is not counted, so that it is told too cold and too soon.</summary>
+/// <summary>Antifreeze: first crystals at <paramref name="FreezesC"/>, hard at <paramref name="HardC"/>, no warmer. Latent heat is not counted, so that it is
+/// told too cold and too soon.</summary>
 public sealed record NightSlush(double FreezesC, double HardC);
 
 /// <summary>Something of known temperature, °C, over time: a coolant loop at its flow temperature, the ground.</summary>
 public sealed record NightSource(string Id, TimeSeries TemperatureC);
 
 /// <summary>
-/// From <paramref name="TimeS"/> on, the conductance between zone <paramref name="A"/> and zone <paramref name="B"/> (null: outdoors), openings included, is its
-/// own value times <paramref name="Factor"/>: a door opened, a louvre shut (0), driving off.
+/// From <paramref name="TimeS"/> on, the conductance between zone <paramref name="A"/> and zone <paramref name="B"/> (null: outdoors), openings included, is
+/// its own value times <paramref name="Factor"/>: a door opened, a louvre shut (0), driving off.
 /// </summary>
 public sealed record NightEvent(double TimeS, string A, string? B, double Factor);
 
 /// <summary>Constants of water and ice.</summary>
 public sealed record NightConstants(
-    double WaterJPerKgK = Water.FreezingJPerKgK, double IceJPerKgK = Ice.FreezingJPerKgK, double LatentJPerKg = Water.LatentJPerKg, double IceWPerMK = Ice.FreezingWPerMK);
+    double WaterJPerKgK = Water.FreezingJPerKgK, double IceJPerKgK = Ice.FreezingJPerKgK, double LatentJPerKg = Water.LatentJPerKg,
+    double IceWPerMK = Ice.FreezingWPerMK);
 
 /// <summary>Zones, bodies and what drives them from <see cref="StartS"/> to <paramref name="EndS"/>.</summary>
 public sealed record NightNetwork(
@@ -112,8 +117,8 @@ public sealed record NightNetwork(
 }
 
 /// <summary>
-/// How to run: steps of at most <paramref name="MaxStepS"/> (the first after a jump is <paramref name="FirstStepS"/>, each next one three tenths longer), and when to
-/// report, in s, rising. Reports are exact times, not interpolated.
+/// How to run: steps of at most <paramref name="MaxStepS"/> (the first after a jump is <paramref name="FirstStepS"/>, each next one three tenths longer), and
+/// when to report, in s, rising. Reports are exact times, not interpolated.
 /// </summary>
 public sealed record NightOptions(double MaxStepS = 900, double FirstStepS = 10, IReadOnlyList<double>? ReportS = null)
 {
@@ -121,11 +126,13 @@ public sealed record NightOptions(double MaxStepS = 900, double FirstStepS = 10,
     public static readonly NightOptions Default = new();
 
     /// <summary>
-    /// Reports every <paramref name="intervalS"/> up to <paramref name="endS"/>, both ends included: ten million at the most, or it throws <see cref="HeatNetworkException"/>. O(reports).
+    /// Reports every <paramref name="intervalS"/> up to <paramref name="endS"/>, both ends included: ten million at the most, or it throws <see
+    /// cref="HeatNetworkException"/>. O(reports).
     /// </summary>
     public static IReadOnlyList<double> Every(double intervalS, double endS)
     {
-        if (!(intervalS > 0 && endS / intervalS is >= 0 and < 1e7)) throw new HeatNetworkException("reports", "they must be some time apart, and not more than ten million");
+        if (!(intervalS > 0 && endS / intervalS is >= 0 and < 1e7))
+            throw new HeatNetworkException("reports", "they must be some time apart, and not more than ten million");
         var times = new double[(int)Math.Floor(endS / intervalS + 1e-9) + 1];
         for (int i = 0; i < times.Length; i++) times[i] = i * intervalS;
         return times;

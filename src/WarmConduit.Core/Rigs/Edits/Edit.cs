@@ -6,8 +6,8 @@ using WarmConduit.Core.Units;
 namespace WarmConduit.Core.Rigs.Edits;
 
 /// <summary>
-/// One thing done to a rig, as data. This vocabulary is closed: whatever changes a rig, from a drag to an import, is a list of these. Things are named by paths of
-/// ids: <c>parts/pump</c>, <c>runs/kitchen-cold/bends/b2</c>, <c>shell/zones/garage/faces/floor</c>, <c>brief</c>, <c>rig</c>.
+/// One thing done to a rig, as data. This vocabulary is closed: whatever changes a rig, from a drag to an import, is a list of these. Things are named by paths
+/// of ids: <c>parts/pump</c>, <c>runs/kitchen-cold/bends/b2</c>, <c>shell/zones/garage/faces/floor</c>, <c>brief</c>, <c>rig</c>.
 /// Ids of new things come with the edit. Lengths in metres.
 /// </summary>
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
@@ -73,7 +73,8 @@ public enum Axis
 public sealed record MirrorPart(string PartId, Axis Axis) : Edit;
 
 /// <summary>
-/// Gives a part another size as it stands: its lowest, rearmost, kerb-side corner stays, and its ports move in proportion. A content that was typed is taken away: it was that of the old size.
+/// Gives a part another size as it stands: its lowest, rearmost, kerb-side corner stays, and its ports move in proportion. A content that was typed is taken
+/// away: it was that of the old size.
 /// </summary>
 /// <param name="PartId">Id of the part.</param>
 /// <param name="Size">Its edges as turned, m; each above 0.</param>
@@ -87,7 +88,8 @@ public sealed record ResizePart(string PartId, Point3 Size) : Edit;
 public sealed record CopyPart(string PartId, string NewId, string Name, Point3 By) : Edit;
 
 /// <summary>
-/// Adds a whole thing to a list: <c>parts</c>, <c>runs</c>, <c>scenarios</c>, <c>byHand</c>, <c>prices</c>, <c>plans</c>, <c>left</c>, <c>shell/zones</c>, <c>shell/obstacles</c>,
+/// Adds a whole thing to a list: <c>parts</c>, <c>runs</c>, <c>scenarios</c>, <c>byHand</c>, <c>prices</c>, <c>plans</c>, <c>left</c>, <c>shell/zones</c>,
+/// <c>shell/obstacles</c>,
 /// <c>shell/keepOuts</c>, <c>shell/access</c>, and the lists inside of things, such as <c>shell/zones/garage/openings</c>.
 /// </summary>
 /// <param name="List">Path of the list.</param>
@@ -142,8 +144,8 @@ public sealed record SetPosition(string ScenarioId, string PartId, string? Posit
 public sealed record InsertFragment(string Name, IReadOnlyList<Part> Parts, IReadOnlyList<Run> Runs) : Edit;
 
 /// <summary>
-/// Gives zones the faces that their boxes have: what a zone is is its box less the zones inside. A face that was there keeps its layers and its name; a new one begins like the others that
-/// look the same way. Areas that were typed are worked out anew.
+/// Gives zones the faces that their boxes have: what a zone is is its box less the zones inside. A face that was there keeps its layers and its name; a new one
+/// begins like the others that look the same way. Areas that were typed are worked out anew.
 /// </summary>
 /// <param name="ZoneIds">The zones; empty: all of them. Of a partition the smaller zone has the face, so neighbours are drawn along.</param>
 public sealed record DrawFaces(IReadOnlyList<string> ZoneIds) : Edit;

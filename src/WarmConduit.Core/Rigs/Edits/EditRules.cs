@@ -7,7 +7,7 @@ using WarmConduit.Core.Units;
 namespace WarmConduit.Core.Rigs.Edits;
 
 /// <summary>What each edit does, and its words.</summary>
-internal static class EditRules
+internal static partial class EditRules
 {
     public static (Rig Rig, Sentence Words) Apply(Rig rig, Edit edit) => edit switch
     {
@@ -43,63 +43,9 @@ internal static class EditRules
         var set = PartSets.All.FirstOrDefault(s => s.Id == e.SetId) ?? throw new EditException("setId", $"there is no set '{e.SetId}'");
         if (!RigCheck.IsId(e.Stem) || e.Stem.Length > 40) throw new EditException("stem", "1 to 40 lower-case letters, digits and hyphens");
         var (parts, runs) = PartSets.At(set, e.Stem, e.At);
-        if (parts.Any(p => rig.Parts.Find(p.Id) is not null) || runs.Any(r => rig.Runs.Find(r.Id) is not null)) throw new EditException("stem", $"ids that begin with '{e.Stem}' are used already");
+        if (parts.Any(p => rig.Parts.Find(p.Id) is not null) || runs.Any(r => rig.Runs.Find(r.Id) is not null))
+            throw new EditException("stem", $"ids that begin with '{e.Stem}' are used already");
         return (Insert(rig, new InsertFragment(set.Name, parts, runs)).Item1, $"Placed {set.Name}");
-    }
-
-    private static (Rig, Sentence) Move(Rig rig, MoveThings e)
-    {
-        if (e.Things.Count == 0) throw new EditException("things", "name what is moved");
-        var by = e.By;
-        Point3 Moved(Point3 p) => Turning.Micro(p + by);
-        Box MovedBox(Box b) => b with { At = Moved(b.At) };
-        var names = new List<string>();
-        for (int i = 0; i < e.Things.Count; i++)
-        {
-            string thing = e.Things[i];
-            var steps = thing.Split('/');
-            EditException Nowhere() => new($"things[{i}]", $"there is nothing at '{thing}' that can be moved");
-            switch (steps)
-            {
-                case ["parts", var id]:
-                    rig = rig with { Parts = RigNodes.Put(rig.Parts, (rig.Parts.Find(id) ?? throw Nowhere()) is var p ? p with { Box = MovedBox(p.Box) } : null!) };
-                    names.Add(rig.Parts.Find(id)!.Name);
-                    break;
-                case ["runs", var id, "bends", var bend]:
-                    var run = rig.Runs.Find(id) ?? throw Nowhere();
-                    int k = IndexOf(run, bend);
-                    if (k < 0) throw Nowhere();
-                    rig = rig with { Runs = RigNodes.Put(rig.Runs, run with { Bends = [.. run.Bends.Select((b, n) => n == k ? b with { At = Moved(b.At) } : b)] }) };
-                    names.Add($"{run.Name}, bend {k + 1}");
-                    break;
-                case ["runs", var id, "from" or "to"]:
-                    var loose = rig.Runs.Find(id) ?? throw Nowhere();
-                    bool from = steps[2] == "from";
-                    if ((from ? loose.From : loose.To).At is not { } place) throw new EditException($"things[{i}]", "this end is joined to a part: move the part");
-                    var end = new RunEnd(At: Moved(place));
-                    rig = rig with { Runs = RigNodes.Put(rig.Runs, from ? loose with { From = end } : loose with { To = end }) };
-                    names.Add($"{loose.Name}, loose end");
-                    break;
-                case ["shell", var list and ("zones" or "obstacles" or "keepOuts" or "access"), var id]:
-                    var shell = rig.Shell;
-                    rig = rig with
-                    {
-                        Shell = list switch
-                        {
-                            "zones" => shell with { Zones = RigNodes.Put(shell.Zones, (shell.Zones.Find(id) ?? throw Nowhere()) is var z ? z with { Box = MovedBox(z.Box) } : null!) },
-                            "obstacles" => shell with { Obstacles = RigNodes.Put(shell.Obstacles, (shell.Obstacles.Find(id) ?? throw Nowhere()) is var o ? o with { Box = MovedBox(o.Box) } : null!) },
-                            "keepOuts" => shell with { KeepOuts = RigNodes.Put(shell.KeepOuts, (shell.KeepOuts.Find(id) ?? throw Nowhere()) is var q ? q with { Box = MovedBox(q.Box) } : null!) },
-                            _ => shell with { Access = RigNodes.Put(shell.Access, (shell.Access.Find(id) ?? throw Nowhere()) is var a ? a with { Box = MovedBox(a.Box) } : null!) },
-                        },
-                    };
-                    names.Add(id);
-                    break;
-                default:
-                    throw Nowhere();
-            }
-        }
-        string what = names.Count == 1 ? names[0] : $"{names[0]} and {names.Count - 1} more";
-        return (rig, EditWords.Moved(what, by));
     }
 
     private static (Rig, Sentence) Turn(Rig rig, TurnPart e)
@@ -182,7 +128,14 @@ internal static class EditRules
         var middle = tee.PortAt("a")!.Value.Towards(tee.PortAt("b")!.Value, 0.5);
         tee = tee with { Box = tee.Box with { At = Turning.Micro(e.At + (e.At - middle)) } };
         var first = run with { To = new RunEnd(tee.Id, "a"), Bends = [.. run.Bends.Take(place)] };
-        var second = run with { Id = e.NewRunId, Name = Words.Names.Next(rig, run.Name), From = new RunEnd(tee.Id, "b"), Bends = [.. run.Bends.Skip(place)], Insulation = run.SleeveOn(place) };
+        var second = run with
+        {
+            Id = e.NewRunId,
+            Name = Words.Names.Next(rig, run.Name),
+            From = new RunEnd(tee.Id, "b"),
+            Bends = [.. run.Bends.Skip(place)],
+            Insulation = run.SleeveOn(place)
+        };
         rig = rig with { Parts = Fresh(rig.Parts, tee, "teeId"), Runs = Fresh(RigNodes.Put(rig.Runs, first), second, "newRunId") };
         return (rig, $"Tee put into {run.Name}");
     }
@@ -194,7 +147,8 @@ internal static class EditRules
         var positions = Catalogue.Part(part.Stock)!.Positions;
         var position = positions.FirstOrDefault(p => p.Id == e.Position);
         if (e.Position is not null && position is null)
-            throw new EditException("position", positions.Count == 0 ? $"{part.Name} has no positions" : $"{part.Name} can be {string.Join(", ", positions.Select(p => p.Id))}");
+            throw new EditException("position", positions.Count == 0 ? $"{part.Name} has no positions"
+                : $"{part.Name} can be {string.Join(", ", positions.Select(p => p.Id))}");
         var settings = e.Position is null ? RigNodes.Without(scenario.Settings, part.Id) : RigNodes.Put(scenario.Settings, new Setting(part.Id, e.Position));
         rig = rig with { Scenarios = RigNodes.Put(rig.Scenarios, scenario with { Settings = settings }) };
         return (rig, $"{scenario.Name}: {part.Name} {position?.Name ?? "as usual"}");
@@ -209,7 +163,11 @@ internal static class EditRules
         taken = [.. rig.Runs.Select(r => r.Id)];
         for (int i = 0; i < e.Runs.Count; i++)
             if (!taken.Add(e.Runs[i].Id)) throw new EditException($"runs[{i}].id", $"the id '{e.Runs[i].Id}' is used already");
-        return (rig with { Parts = [.. rig.Parts.Concat(e.Parts.Select(p => p with { Ports = p.Ports.InOrder() })).InOrder()], Runs = rig.Runs.Concat(e.Runs).InOrder() }, $"Inserted {e.Name}");
+        return (rig with
+        {
+            Parts = [.. rig.Parts.Concat(e.Parts.Select(p => p with { Ports = p.Ports.InOrder() })).InOrder()],
+            Runs = rig.Runs.Concat(e.Runs).InOrder()
+        }, $"Inserted {e.Name}");
     }
 
     private static (Rig, Sentence) Draw(Rig rig, DrawFaces e)

@@ -77,7 +77,8 @@ internal static class EditWords
         if (values.Count == 1)
         {
             var (field, value) = values.First();
-            if (PlaceOf(thing, field) is { } old && PlaceOf(values, field) is { } now && now != old) return Moved(holder is null ? name : $"{holder}, bend {index}", Turning.Micro(now - old));
+            if (PlaceOf(thing, field) is { } old && PlaceOf(values, field) is { } now && now != old)
+                return Moved(holder is null ? name : $"{holder}, bend {index}", Turning.Micro(now - old));
             var (words, quantity) = Fields.GetValueOrDefault(field, (field, Quantity.Number));
             if (field == "name" && value is JsonValue v && v.TryGetValue(out string? renamed)) return $"Renamed {name} to {renamed}";
             if (value?.GetValueKind() == JsonValueKind.Number)

@@ -13,8 +13,8 @@ public static partial class Editor
     public const int MaxEdits = 1000;
 
     /// <summary>
-    /// Applies <paramref name="edits"/> in their order, all or none. Pure. Throws <see cref="RigFileException"/> at <c>edits[2].partId</c> and the like for what cannot
-    /// be done, and at the thing for a document that <see cref="RigCheck"/> would refuse; faults that the rig had before do not count.
+    /// Applies <paramref name="edits"/> in their order, all or none. Pure. Throws <see cref="RigFileException"/> at <c>edits[2].partId</c> and the like for
+    /// what cannot be done, and at the thing for a document that <see cref="RigCheck"/> would refuse; faults that the rig had before do not count.
     /// </summary>
     public static Edited Apply(Rig rig, IReadOnlyList<Edit> edits)
     {

@@ -2,7 +2,8 @@ using System.Text.Json.Nodes;
 
 namespace WarmConduit.Core.Rigs.Edits;
 
-/// <summary>A value set, by path: fields after the thing, such as <c>parts/pump/box/at/zM</c>. Null: left out. The order of a run's bends is <c>runs/x/bends/#order</c>.</summary>
+/// <summary>A value set, by path: fields after the thing, such as <c>parts/pump/box/at/zM</c>. Null: left out. The order of a run's bends is
+/// <c>runs/x/bends/#order</c>.</summary>
 /// <param name="Path">Where.</param>
 /// <param name="Before">The value before; null: left out.</param>
 /// <param name="After">The value after; null: left out.</param>

@@ -11,8 +11,9 @@ public sealed class ClashException(IReadOnlyList<string> paths) : Exception($"ch
 public static class Rebase
 {
     /// <summary>
-    /// <paramref name="edits"/>, made on <paramref name="then"/>, applied to <paramref name="now"/>. What an edit reads counts as touched, and what it refers to must still
-    /// be there. Throws <see cref="ClashException"/> when the two sides touch one thing, and <see cref="RigFileException"/> as <see cref="Editor.Apply"/> does.
+    /// <paramref name="edits"/>, made on <paramref name="then"/>, applied to <paramref name="now"/>. What an edit reads counts as touched, and what it refers
+    /// to must still be there. Throws <see cref="ClashException"/> when the two sides touch one thing, and <see cref="RigFileException"/> as <see
+    /// cref="Editor.Apply"/> does.
     /// </summary>
     public static Edited Over(Rig then, IReadOnlyList<Edit> edits, Rig now)
     {

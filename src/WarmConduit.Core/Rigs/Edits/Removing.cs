@@ -11,14 +11,16 @@ internal static class Removing
         {
             case ["parts", var id]:
                 var part = rig.Parts.Find(id) ?? throw Nothing(thing);
-                return (Loosened(rig with { Parts = RigNodes.Without(rig.Parts, id) }, e => e.Part == id, id), Words(part.Name, rig.Runs.Count(r => r.From.Part == id || r.To.Part == id)));
+                return (Loosened(rig with { Parts = RigNodes.Without(rig.Parts, id) }, e => e.Part == id, id),
+                    Words(part.Name, rig.Runs.Count(r => r.From.Part == id || r.To.Part == id)));
             case ["parts", var id, "ports", var port]:
                 var holder = rig.Parts.Find(id) ?? throw Nothing(thing);
                 if (holder.Ports.Find(port) is null) throw Nothing(thing);
                 if (holder.Ports.Count == 1) throw new EditException("thing", $"it is the only port of {holder.Name}");
                 bool Here(RunEnd e) => e.Part == id && e.Port == port;
                 var without = RigNodes.Put(rig.Parts, holder with { Ports = RigNodes.Without(holder.Ports, port) });
-                return (Loosened(rig with { Parts = without }, Here, null), Words($"port {port} of {holder.Name}", rig.Runs.Count(r => Here(r.From) || Here(r.To))));
+                return (Loosened(rig with { Parts = without }, Here, null),
+                    Words($"port {port} of {holder.Name}", rig.Runs.Count(r => Here(r.From) || Here(r.To))));
             case ["runs", var id]:
                 var run = rig.Runs.Find(id) ?? throw Nothing(thing);
                 return (NotDoneTo(rig with { Runs = RigNodes.Without(rig.Runs, id) }), $"Removed {run.Name}");
@@ -36,8 +38,10 @@ internal static class Removing
                     Measured = z.Measured?.Exchange is { } exchange ? z.Measured with { Exchange = RigNodes.Without(exchange, id) } : z.Measured,
                 });
                 // A door of a room that is gone opens no more.
-                var plans = rig.Plans?.Select(p => p.Events.Any(e => e.ZoneId == id || e.Towards == id) ? p with { Events = [.. p.Events.Where(e => e.ZoneId != id && e.Towards != id)] } : p).ToList();
-                return (rig with { Shell = rig.Shell with { Zones = [.. zones] }, Plans = plans }, faces == 0 ? $"Removed {zone.Name}" : $"Removed {zone.Name}, and with it {faces} faces and openings towards it");
+                var plans = rig.Plans?.Select(p => p.Events.Any(e => e.ZoneId == id || e.Towards == id)
+                    ? p with { Events = [.. p.Events.Where(e => e.ZoneId != id && e.Towards != id)] } : p).ToList();
+                return (rig with { Shell = rig.Shell with { Zones = [.. zones] }, Plans = plans }, faces == 0 ? $"Removed {zone.Name}"
+                    : $"Removed {zone.Name}, and with it {faces} faces and openings towards it");
             case ["scenarios", var id]:
                 var scenario = rig.Scenarios.Find(id) ?? throw Nothing(thing);
                 if (scenario.Kind != ScenarioKind.Own) throw new EditException("thing", $"'{scenario.Name}' is one of the standard scenarios");

@@ -32,13 +32,15 @@ internal static class Restoring
         return what with { Text = undone + (what.Text.StartsWith(again, StringComparison.Ordinal) ? what.Text[again.Length..] : what.Text) };
     }
 
-    /// <summary>Adds <paramref name="value"/> to the list at a path. Throws <see cref="EditException"/> where there is no such list or the id is taken.</summary>
+    /// <summary>Adds <paramref name="value"/> to the list at a path. Throws <see cref="EditException"/> where there is no such list or the id is
+    /// taken.</summary>
     public static Rig AddTo(Rig rig, string list, string id, JsonObject value)
     {
         if (!RigCheck.IsId(id)) throw new EditException("value.id", "an id is 1 to 60 lower-case letters, digits and hyphens");
         if (RigNodes.IsList(list))
         {
-            return RigNodes.With(rig, $"{list}/{id}", old => old is null ? value.DeepClone() : throw new EditException("value.id", $"the id '{id}' is used already"));
+            return RigNodes.With(rig, $"{list}/{id}", old => old is null ? value.DeepClone()
+                : throw new EditException("value.id", $"the id '{id}' is used already"));
         }
         var (root, inside) = RigNodes.Split(list);
         return RigNodes.With(rig, root, node =>
@@ -67,7 +69,8 @@ internal static class Restoring
                 said = NameOf(node) ?? said;
                 return null;
             }
-            if (!IsListOfThings(inside.AsSpan(0, inside.Length - 1)) || RigNodes.At(node, inside.AsSpan(0, inside.Length - 1)) is not JsonArray list || list.FirstOrDefault(t => EditRules.IdOf(t) == inside[^1]) is not { } thing) throw Nothing();
+            if (!IsListOfThings(inside.AsSpan(0, inside.Length - 1)) || RigNodes.At(node, inside.AsSpan(0, inside.Length - 1)) is not JsonArray list
+                || list.FirstOrDefault(t => EditRules.IdOf(t) == inside[^1]) is not { } thing) throw Nothing();
             said = NameOf(thing) ?? said;
             list.Remove(thing);
             return node;
@@ -78,7 +81,8 @@ internal static class Restoring
 
     // Lists of plain values, such as the layers of a face, are set whole.
     private static bool IsListOfThings(ReadOnlySpan<string> inside) =>
-        inside.Length > 0 && inside[^1] is "ports" or "bends" or "settings" or "zones" or "obstacles" or "keepOuts" or "access" or "photos" or "faces" or "openings" or "events" or "exchange";
+        inside.Length > 0 && inside[^1] is "ports" or "bends" or "settings" or "zones" or "obstacles" or "keepOuts" or "access" or "photos"
+            or "faces" or "openings" or "events" or "exchange";
 
     private static void Set(JsonNode? node, ValueSet set)
     {
@@ -104,7 +108,8 @@ internal static class Restoring
         else fields[inside[^1]] = set.After.DeepClone();
     }
 
-    private static string? NameOf(JsonNode thing) => thing is JsonObject fields && fields["name"] is JsonValue value && value.TryGetValue(out string? name) ? name : null;
+    private static string? NameOf(JsonNode thing) => thing is JsonObject fields && fields["name"] is JsonValue value && value.TryGetValue(out string? name)
+        ? name : null;
 
     private static string IdOf(ThingMoved thing, string field) => EditRules.IdOf(thing.Thing) ?? throw new EditException(field, "a thing has an id");
 }

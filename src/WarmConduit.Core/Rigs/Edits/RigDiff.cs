@@ -3,7 +3,8 @@ using System.Text.Json.Nodes;
 
 namespace WarmConduit.Core.Rigs.Edits;
 
-/// <summary>What differs between two documents, thing by thing. What is the same object on both sides is not looked into, so a small edit costs little.</summary>
+/// <summary>What differs between two documents, thing by thing. What is the same object on both sides is not looked into, so a small edit costs
+/// little.</summary>
 public static class RigDiff
 {
     /// <summary>The effect that leads from <paramref name="before"/> to <paramref name="after"/>. O(things), and O(size) of those that differ.</summary>
@@ -86,9 +87,11 @@ public static class RigDiff
                     Added.Add(new ThingMoved(path, (JsonObject)thing.DeepClone()));
             // All other lists stand in order of id.
             if (path.EndsWith("/bends", StringComparison.Ordinal) && !old.Keys.SequenceEqual(now.Keys))
-                Set.Add(new ValueSet($"{path}/{Effect.Order}", new JsonArray([.. old.Keys.Select(k => (JsonNode)k)]), new JsonArray([.. now.Keys.Select(k => (JsonNode)k)])));
+                Set.Add(new ValueSet($"{path}/{Effect.Order}", new JsonArray([.. old.Keys.Select(k => (JsonNode)k)]),
+                    new JsonArray([.. now.Keys.Select(k => (JsonNode)k)])));
         }
 
-        private static bool IsById(JsonArray list) => list.All(n => n is JsonObject thing && thing["id"] is JsonValue id && id.GetValueKind() == JsonValueKind.String);
+        private static bool IsById(JsonArray list) => list.All(n => n is JsonObject thing && thing["id"] is JsonValue id
+            && id.GetValueKind() == JsonValueKind.String);
     }
 }

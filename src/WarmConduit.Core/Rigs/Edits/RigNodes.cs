@@ -11,7 +11,8 @@ internal static class RigNodes
     /// <summary>Whether <paramref name="root"/> is one of the document's own lists of things.</summary>
     public static bool IsList(string root) => root is "parts" or "runs" or "scenarios" or "byHand" or "prices" or "plans" or "left";
 
-    /// <summary>Splits a path into the top-level thing that holds it and the steps inside. Throws <see cref="EditException"/> for a path that leads nowhere.</summary>
+    /// <summary>Splits a path into the top-level thing that holds it and the steps inside. Throws <see cref="EditException"/> for a path that leads
+    /// nowhere.</summary>
     public static (string Root, string[] Inside) Split(string path)
     {
         var steps = path.Split('/');
@@ -25,8 +26,8 @@ internal static class RigNodes
     }
 
     /// <summary>
-    /// The rig with the top-level thing <paramref name="root"/> as <paramref name="change"/> makes it: it gets the thing's JSON, or null when there is none, and
-    /// gives what shall stand there, or null for nothing.
+    /// The rig with the top-level thing <paramref name="root"/> as <paramref name="change"/> makes it: it gets the thing's JSON, or null when there is none,
+    /// and gives what shall stand there, or null for nothing.
     /// </summary>
     public static Rig With(Rig rig, string root, Func<JsonNode?, JsonNode?> change)
     {
@@ -35,7 +36,8 @@ internal static class RigNodes
         {
             case "rig":
                 var fields = (JsonObject)change(new JsonObject { ["name"] = rig.Name, ["note"] = rig.Note })!;
-                if (fields.FirstOrDefault(f => f.Key is not ("name" or "note")).Key is { } unknown) throw new EditException(unknown, $"the field '{unknown}' is not known");
+                if (fields.FirstOrDefault(f => f.Key is not ("name" or "note")).Key is { } unknown)
+                    throw new EditException(unknown, $"the field '{unknown}' is not known");
                 return rig with { Name = Read<string>(fields["name"], "name"), Note = Read<string>(fields["note"], "note") };
             case "brief":
                 return rig with { Brief = Read<Brief>(change(RigDiff.Node(rig.Brief)), root) };
@@ -50,7 +52,11 @@ internal static class RigNodes
             case "byHand":
                 return rig with { ByHand = Upsert(rig.ByHand, steps[1], change, h => h) };
             case "plans":
-                return rig with { Plans = Upsert(rig.Plans ?? [], steps[1], change, p => p with { Events = p.Events.InOrder() }) is { Count: > 0 } plans ? plans : null };
+                return rig with
+                {
+                    Plans = Upsert(rig.Plans ?? [], steps[1], change, p => p with { Events = p.Events.InOrder() }) is { Count: > 0 } plans
+                    ? plans : null
+                };
             case "left":
                 return rig with { Left = Upsert(rig.Left ?? [], steps[1], change, a => a) is { Count: > 0 } left ? left : null };
             default:

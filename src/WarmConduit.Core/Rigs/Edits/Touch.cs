@@ -84,7 +84,8 @@ internal sealed class Touch
         foreach (string field in (ReadOnlySpan<string>)["box", "ports", "orientation"]) Read.Add($"parts/{partId}/{field}");
     }
 
-    private void ReadPlace(string thing) => Read.Add(thing.StartsWith("parts/", StringComparison.Ordinal) || thing.StartsWith("shell/", StringComparison.Ordinal) ? $"{thing}/box/at" : $"{thing}/at");
+    private void ReadPlace(string thing) => Read.Add(thing.StartsWith("parts/", StringComparison.Ordinal)
+        || thing.StartsWith("shell/", StringComparison.Ordinal) ? $"{thing}/box/at" : $"{thing}/at");
 
     // Where a tee goes in, and which way it lies, depends on where the ends are.
     private void ReadEnds(Rig rig, string first, string second)
@@ -111,7 +112,8 @@ internal sealed class Touch
                 RefersTo.Add($"parts/{id}");
                 break;
             case ["shell", "zones", var id, ..] when rig.Shell.Zones.Find(id) is { } zone:
-                foreach (string towards in zone.Faces.Select(f => f.Towards).OfType<string>().Concat(zone.Openings.Select(o => o.Towards))) RefersTo.Add($"shell/zones/{towards}");
+                foreach (string towards in zone.Faces.Select(f => f.Towards).OfType<string>().Concat(zone.Openings.Select(o => o.Towards)))
+                    RefersTo.Add($"shell/zones/{towards}");
                 break;
             case ["left", var id, ..] when rig.Left?.Find(id)?.Thing is { } done:
                 RefersTo.Add(done);

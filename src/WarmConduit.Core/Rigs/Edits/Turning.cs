@@ -27,7 +27,8 @@ internal static class Turning
         return part with
         {
             Box = new Box(Micro(new Point3(at.XM + half, at.YM - half, at.ZM)), new Point3(size.YM, size.XM, size.ZM)),
-            Ports = [.. part.Ports.Select(p => p with { Offset = Micro(new Point3(size.YM - p.Offset.YM, p.Offset.XM, p.Offset.ZM)), Facing = p.Facing is { } f ? Turned(f) : null })],
+            Ports = [.. part.Ports.Select(p => p with { Offset = Micro(new Point3(size.YM - p.Offset.YM, p.Offset.XM, p.Offset.ZM)), Facing = p.Facing is { } f
+            ? Turned(f) : null })],
             Orientation = Kept(orientation with { QuarterTurns = (orientation.QuarterTurns + 1) % 4 }),
         };
     }
@@ -51,7 +52,8 @@ internal static class Turning
         };
         return part with
         {
-            Ports = [.. part.Ports.Select(p => p with { Offset = Micro(Across(p.Offset)), Facing = p.Facing is { } f && AxisOf(f) == axis ? Opposite(f) : p.Facing })],
+            Ports = [.. part.Ports.Select(p => p with { Offset = Micro(Across(p.Offset)), Facing = p.Facing is { } f && AxisOf(f) == axis ? Opposite(f)
+                : p.Facing })],
             Orientation = Kept(now),
         };
     }
@@ -64,7 +66,8 @@ internal static class Turning
         return part with
         {
             Box = part.Box with { Size = Micro(size) },
-            Ports = [.. part.Ports.Select(p => p with { Offset = Micro(new Point3(Along(p.Offset.XM, was.XM, size.XM), Along(p.Offset.YM, was.YM, size.YM), Along(p.Offset.ZM, was.ZM, size.ZM))) })],
+            Ports = [.. part.Ports.Select(p => p with { Offset = Micro(new Point3(Along(p.Offset.XM, was.XM, size.XM), Along(p.Offset.YM, was.YM, size.YM),
+            Along(p.Offset.ZM, was.ZM, size.ZM))) })],
             HoldsL = null,
         };
     }

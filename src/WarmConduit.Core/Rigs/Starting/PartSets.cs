@@ -27,7 +27,8 @@ public static class PartSets
     /// <summary>All of them.</summary>
     public static IReadOnlyList<PartSet> All { get; } =
     [
-        Of("pump-set", "pump set", "Isolating valve, strainer, pump, accumulator on its tee, isolating valve: in the order in which the water comes.", PartGroup.Move, (980, 260, 260),
+        Of("pump-set", "pump set", "Isolating valve, strainer, pump, accumulator on its tee, isolating valve: in the order in which the water comes.",
+        PartGroup.Move, (980, 260, 260),
             [
                 new("valve-in", "ball-valve", "pump valve, tank side", Mm(0, 50, 35)),
                 new("strainer", "strainer", "strainer", Mm(150, 30, -14)),
@@ -43,7 +44,8 @@ public static class PartSets
                 new("tee.c", "accumulator.port"),
                 new("tee.b", "valve-out.a"),
             ]),
-        Of("filter-bypass", "filter with three-valve bypass", "Two tees and three valves, so that the filter comes out for the winter and water goes around it.", PartGroup.Clean, (860, 180, 330),
+        Of("filter-bypass", "filter with three-valve bypass",
+        "Two tees and three valves, so that the filter comes out for the winter and water goes around it.", PartGroup.Clean, (860, 180, 330),
             [
                 new("tee-in", "tee", "bypass tee, in", Mm(0, 120, 255)),
                 new("valve-in", "ball-valve", "filter valve, in", Mm(120, 120, 258)),
@@ -60,7 +62,8 @@ public static class PartSets
                 new("tee-in.c", "valve-bypass.a"),
                 new("valve-bypass.b", "tee-out.c"),
             ]),
-        Of("heater-bypass", "heater bypass", "Two tees and three valves between cold and hot, so that antifreeze need not fill the heater.", PartGroup.Heat, (420, 300, 60),
+        Of("heater-bypass", "heater bypass", "Two tees and three valves between cold and hot, so that antifreeze need not fill the heater.", PartGroup.Heat,
+        (420, 300, 60),
             [
                 new("tee-cold", "tee", "bypass tee, cold", Mm(0, 40, 0)),
                 new("valve-cold", "ball-valve", "heater valve, cold", Mm(130, 40, 3)),
@@ -74,7 +77,8 @@ public static class PartSets
                 new("tee-cold.c", "valve-bypass.a"),
                 new("valve-bypass.b", "tee-hot.c", Service.Hot),
             ]),
-        Of("hot-set", "hot set with mixing valve", "Non-return valve, storage heater with its relief valve and drain, thermostatic mixing valve: no tap above 49 °C.", PartGroup.Heat, (900, 420, 420),
+        Of("hot-set", "hot set with mixing valve", "Non-return valve, storage heater with its relief valve and drain, thermostatic mixing valve: no tap " +
+        "above 49 °C.", PartGroup.Heat, (900, 420, 420),
             [
                 new("check", "check-valve", "heater non-return valve", Mm(0, 70, 52)),
                 new("tee-relief", "tee", "relief tee", Mm(130, 70, 55)),
@@ -92,7 +96,8 @@ public static class PartSets
                 new("tee-mix.b", "mix.cold"),
                 new("heater.drain", "drain.in", Service.Hot),
             ]),
-        Of("sink-set", "kitchen sink with tap and trap", "Basin, lever mixer and waterless trap, to be joined to cold, hot and grey.", PartGroup.Use, (420, 420, 700),
+        Of("sink-set", "kitchen sink with tap and trap", "Basin, lever mixer and waterless trap, to be joined to cold, hot and grey.", PartGroup.Use,
+        (420, 420, 700),
             [
                 new("sink", "basin", "sink", Mm(0, 0, 560)),
                 new("mixer", "mixer", "kitchen mixer", Mm(120, 350, 700)),
@@ -128,11 +133,14 @@ public static class PartSets
         RunEnd End(string port) => port.Split('.') is var p ? new RunEnd(Of(p[0]), p[1]) : null!;
         var names = set.Parts.ToDictionary(p => p.Id, p => p.Name);
         return (
-            [.. set.Parts.Select(p => Turning.FromStock(Catalogue.Part(p.Stock)!, Of(p.Id), p.Name, Turning.Micro(at + p.At), p.QuarterTurns == 0 ? null : new Orientation(p.QuarterTurns)))],
-            [.. set.Runs.Select((r, i) => new Run(Of($"run-{i + 1}"), $"{names[r.From.Split('.')[0]]} to {names[r.To.Split('.')[0]]}", r.Service, r.Pipe, End(r.From), End(r.To), []))]);
+            [.. set.Parts.Select(p => Turning.FromStock(Catalogue.Part(p.Stock)!, Of(p.Id), p.Name, Turning.Micro(at + p.At), p.QuarterTurns == 0 ? null
+            : new Orientation(p.QuarterTurns)))],
+            [.. set.Runs.Select((r, i) => new Run(Of($"run-{i + 1}"), $"{names[r.From.Split('.')[0]]} to " +
+            $"{names[r.To.Split('.')[0]]}", r.Service, r.Pipe, End(r.From), End(r.To), []))]);
     }
 
-    private static PartSet Of(string id, string name, string words, PartGroup group, (double X, double Y, double Z) mm, IReadOnlyList<SetPart> parts, IReadOnlyList<SetRun> runs) =>
+    private static PartSet Of(string id, string name, string words, PartGroup group, (double X, double Y, double Z) mm, IReadOnlyList<SetPart> parts,
+        IReadOnlyList<SetRun> runs) =>
         new(id, name, words, group, Mm(mm.X, mm.Y, mm.Z)) { Parts = parts, Runs = runs };
 
     private static Point3 Mm(double x, double y, double z) => new(x / 1000, y / 1000, z / 1000);

@@ -34,14 +34,19 @@ public static class Start
     private const double DrawnKitchenX = 2, DrawnWidth = 1.7, LeastKitchenX = 1.64;
 
     private static readonly string[] Plumbed = ["short-van", "long-van", "box-body", "coach", "trailer"];
-    private static readonly Lazy<Plumbing> Drawn = new(() => JsonSerializer.Deserialize<Plumbing>(typeof(Start).Assembly.GetManifestResourceStream("plumbing.json")!, RigFile.Json)!);
+    private static readonly Lazy<Plumbing> Drawn =
+        new(() => JsonSerializer.Deserialize<Plumbing>(typeof(Start).Assembly.GetManifestResourceStream("plumbing.json")!, RigFile.Json)!);
 
     /// <summary>Water systems to begin with.</summary>
     public static IReadOnlyList<Starter> Starters { get; } =
     [
-        new("weekend-drain", "Weekends, drains itself", "Tank and pump at the rear, storage heater and sink in the kitchen, every line falling to two drains; a grey tank under the floor.", WayOfLiving.Weekends, FreezeSchool.Drain, Plumbed),
-        new("lived-in", "Lived in, kept warm", "The same lines with the heat on all winter: what counts is how long they stand when it fails.", WayOfLiving.LivedIn, FreezeSchool.Heat, Plumbed),
-        new("laid-up", "Laid up, blown out", "The same lines with a capped air port behind the pump, to be blown out once in autumn.", WayOfLiving.LaidUp, FreezeSchool.Air, Plumbed),
+        new("weekend-drain", "Weekends, drains itself",
+        "Tank and pump at the rear, storage heater and sink in the kitchen, every line falling to two drains; a grey tank under the floor.",
+        WayOfLiving.Weekends, FreezeSchool.Drain, Plumbed),
+        new("lived-in", "Lived in, kept warm", "The same lines with the heat on all winter: what counts is how long they stand when it fails.",
+        WayOfLiving.LivedIn, FreezeSchool.Heat, Plumbed),
+        new("laid-up", "Laid up, blown out", "The same lines with a capped air port behind the pump, to be blown out once in autumn.", WayOfLiving.LaidUp,
+        FreezeSchool.Air, Plumbed),
     ];
 
     /// <summary>The rig that <paramref name="ask"/> describes. Throws <see cref="RigFileException"/> at its fields.</summary>
@@ -53,13 +58,15 @@ public static class Start
         var starter = ask.Starter is null ? null : Starters.FirstOrDefault(s => s.Id == ask.Starter);
         if (string.IsNullOrWhiteSpace(ask.Name) || ask.Name.Length > 80) Refuse("name", "a name has 1 to 80 characters");
         if (ask.Body is not null && kind is null) Refuse("body", $"there is no body '{ask.Body}'; there are {string.Join(", ", Bodies.All.Select(b => b.Id))}");
-        if (ask.Starter is not null && starter is null) Refuse("starter", $"there is no starter '{ask.Starter}'; there are {string.Join(", ", Starters.Select(s => s.Id))}");
+        if (ask.Starter is not null && starter is null)
+            Refuse("starter", $"there is no starter '{ask.Starter}'; there are {string.Join(", ", Starters.Select(s => s.Id))}");
         else if (starter is not null && (kind is null || !starter.Bodies.Contains(kind.Id))) Refuse("starter", "it does not fit this body");
         void Range(string field, double value, BodyMeasure m)
         {
             if (!(value >= m.Least && value <= m.Most)) Refuse(field, FormattableString.Invariant($"it must lie between {m.Least} and {m.Most} m"));
         }
-        if (starter is not null && kind is not null && starter.Bodies.Contains(kind.Id) && !Fits(Bodies.KitchenOf(kind, ask.LengthM, ask.WidthM, ask.HeightM), ask.LengthM))
+        if (starter is not null && kind is not null && starter.Bodies.Contains(kind.Id)
+            && !Fits(Bodies.KitchenOf(kind, ask.LengthM, ask.WidthM, ask.HeightM), ask.LengthM))
             Refuse("starter", "this body is too short for it: its kitchen and its pump set would meet");
         Range("lengthM", ask.LengthM, kind?.Length ?? AnyLength);
         Range("widthM", ask.WidthM, kind?.Width ?? AnyAcross);
@@ -69,7 +76,8 @@ public static class Start
         var shell = kind is null
             ? new Shell(new Box(default, new Point3(ask.LengthM, ask.WidthM, ask.HeightM)), [], [], [], [])
             : Bodies.Make(kind, ask.LengthM, ask.WidthM, ask.HeightM, heated: ask.Living != WayOfLiving.LaidUp);
-        var rig = new Rig(Rig.CurrentFormat, RigCheck.IdFrom(ask.Name, "rig"), ask.Name.Trim(), "", BriefOf(ask.Living, ask.School), shell, [], [], Scenarios.Standard, [], []);
+        var rig = new Rig(Rig.CurrentFormat, RigCheck.IdFrom(ask.Name, "rig"), ask.Name.Trim(), "", BriefOf(ask.Living, ask.School), shell, [], [],
+            Scenarios.Standard, [], []);
         if (starter is not null) rig = Plumb(rig, kind!, starter);
         rig = rig.InOrder();
         RigCheck.Demand(rig);
@@ -81,8 +89,8 @@ public static class Start
     private static Brief BriefOf(WayOfLiving living, FreezeSchool school) =>
         new(2, 3, 9, -9, 4, living switch { WayOfLiving.LivedIn => 8, WayOfLiving.Weekends => 104, _ => 24 * 120 }, living, school, 0.02);
 
-    // The plumbing is stretched from the vehicle that it was drawn in: what stands at the rear stays there, the kitchen goes where this body's kitchen is, and lines between get longer; the
-    // kitchen end rises with their length, so that they keep their fall.
+    // The plumbing is stretched from the vehicle that it was drawn in: what stands at the rear stays there, the kitchen goes where this body's kitchen is, and
+    // lines between get longer; the kitchen end rises with their length, so that they keep their fall.
     private static Rig Plumb(Rig rig, BodyKind kind, Starter starter)
     {
         var body = rig.Shell.Body.Size;
@@ -110,7 +118,8 @@ public static class Start
         [
             new PutTee("to-filter", null, at, "tee-air", "air port tee", "from-air-tee"),
             new PlacePart("air-port", "air-port", "blow-out port", at + new Point3(0.03, 0.1, 0.04)),
-            new InsertFragment("Air port", [], [new Run("air-leg", "air port leg", Service.Cold, "pex-1/2", new RunEnd("tee-air", "c"), new RunEnd("air-port", "in"), [])]),
+            new InsertFragment("Air port", [], [new Run("air-leg", "air port " +
+            "leg", Service.Cold, "pex-1/2", new RunEnd("tee-air", "c"), new RunEnd("air-port", "in"), [])]),
         ]).Rig;
     }
 

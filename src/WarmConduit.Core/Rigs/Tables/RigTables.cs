@@ -8,10 +8,11 @@ using WarmConduit.Core.Units;
 namespace WarmConduit.Core.Rigs.Tables;
 
 /// <summary>
-/// Parts and runs as tables. Parts: name, stock, from rear, from kerb, above floor, turned, holds, along, across, high, ports, positions. Runs, a line for each point in the order of flow: run, carries, pipe, part, port,
-/// from rear, from kerb, above floor, insulation, thickness. Things are known by their name: one that is there already is moved or laid anew, one that is not is made.
+/// Parts and runs as tables. Parts: name, stock, from rear, from kerb, above floor, turned, holds, along, across, high, ports, positions. Runs, a line for each
+/// point in the order of flow: run, carries, pipe, part, port, from rear, from kerb, above floor, insulation, thickness. Things are known by their name: one
+/// that is there already is moved or laid anew, one that is not is made.
 /// </summary>
-public static class RigTables
+public static partial class RigTables
 {
     private const string Rear = "from rear", Kerb = "from kerb", Height = "above floor", Along = "along", Across = "across", High = "high";
     private const int MostFaults = 200;
@@ -19,12 +20,15 @@ public static class RigTables
     /// <summary>The parts of a rig, a line each under their headings, lengths in mm.</summary>
     public static IEnumerable<IReadOnlyList<string>> Parts(Rig rig)
     {
-        yield return ["name", "stock", $"{Rear} (mm)", $"{Kerb} (mm)", $"{Height} (mm)", "turned", "holds (L)", $"{Along} (mm)", $"{Across} (mm)", $"{High} (mm)", "ports", "positions"];
+        yield return ["name", "stock", $"{Rear} (mm)", $"{Kerb} (mm)", $"{Height} (mm)", "turned", "holds (L)", $"{Along} (mm)", $"{Across} (mm)",
+            $"{High} (mm)", "ports", "positions"];
         foreach (var part in rig.Parts)
             yield return
             [
-                Plain(part.Name), part.Stock, .. Millimetres(part.Box.At), Turned(part.Orientation), part.HoldsL?.ToString("0.###", CultureInfo.InvariantCulture) ?? "", .. Millimetres(part.Box.Size),
-                string.Join("; ", part.Ports.Where(p => AsStock(part).PortAt(p.Id) is not { } usual || usual.DistanceM(part.PortAt(p.Id)!.Value) > 5e-6).Select(p => Written(p, AsStock(part).PortAt(p.Id) is not null))),
+                Plain(part.Name), part.Stock, .. Millimetres(part.Box.At), Turned(part.Orientation),
+                part.HoldsL?.ToString("0.###", CultureInfo.InvariantCulture) ?? "", .. Millimetres(part.Box.Size),
+                string.Join("; ", part.Ports.Where(p => AsStock(part).PortAt(p.Id) is not { } usual || usual.DistanceM(part.PortAt(p.Id)!.Value) > 5e-6)
+                .Select(p => Written(p, AsStock(part).PortAt(p.Id) is not null))),
                 string.Join("; ", rig.Scenarios.Where(s => s.Settings.Find(part.Id) is not null).Select(s => $"{s.Id}={s.Settings.Find(part.Id)!.Position}")),
             ];
     }
@@ -48,7 +52,8 @@ public static class RigTables
     }
 
     /// <summary>
-    /// Reads a table of parts or of runs, whichever its headings say. A row that is wrong is left out and told; of a run every row has to be right. Pure. O(rows · log rows).
+    /// Reads a table of parts or of runs, whichever its headings say. A row that is wrong is left out and told; of a run every row has to be right. Pure.
+    /// O(rows · log rows).
     /// </summary>
     /// <param name="rig">The rig it is read for.</param>
     /// <param name="lines">Its lines, the headings first.</param>
@@ -62,9 +67,11 @@ public static class RigTables
         string what;
         if (sheet.Has("run")) what = ReadRuns(rig, sheet, system, made, faults);
         else if (sheet.Has("stock")) what = ReadParts(rig, sheet, system, made, faults);
-        else return new TableRead("Nothing to do", [], [new TableFault(1, null, "its first line has to name the columns: “name, stock, from rear, from kerb, above floor” for parts, “run, carries, pipe, part, port, from rear, from kerb, above floor” for runs")]);
+        else return new TableRead("Nothing to do", [], [new TableFault(1, null, "its first line has to name the columns: “name, stock, from rear, from kerb, " +
+            "above floor” for parts, “run, carries, pipe, part, port, from rear, from kerb, above floor” for runs")]);
         LeaveOut(rig, made, faults);
-        return new TableRead(made.Count == 0 ? "Nothing to do" : $"{made.Count} {(made.Count == 1 ? what : what + "s")} from a table", [.. made.Select(m => m.Edit)], [.. faults.OrderBy(f => f.Line).Take(MostFaults)]);
+        return new TableRead(made.Count == 0 ? "Nothing to do" : $"{made.Count} {(made.Count == 1 ? what : what + "s")} from a table",
+            [.. made.Select(m => m.Edit)], [.. faults.OrderBy(f => f.Line).Take(MostFaults)]);
     }
 
     // What the editor refuses is left out as well, at its own line.
@@ -101,11 +108,14 @@ public static class RigTables
             string name = row["name"], stock = row["stock"];
             if (name.Length is 0 or > 80) faults.Add(new TableFault(row.Line, "name", "a name has 1 to 80 characters"));
             var kind = Catalogue.Part(stock) ?? Catalogue.Parts.FirstOrDefault(p => string.Equals(p.Name, stock, StringComparison.OrdinalIgnoreCase));
-            if (kind is null) faults.Add(new TableFault(row.Line, "stock", stock.Length == 0 ? "say what it is" : $"there is no “{stock}” in stock{Nearest(stock, Catalogue.Parts.Select(p => p.Id))}"));
+            if (kind is null)
+                faults.Add(new TableFault(row.Line, "stock", stock.Length == 0 ? "say what it is"
+                : $"there is no “{stock}” in stock{Nearest(stock, Catalogue.Parts.Select(p => p.Id))}"));
             var at = Place(row, system, faults);
             double? holds = row.Quantity("holds", Quantity.Volume, system, faults);
             Orientation? turned = null;
-            if (row["turned"] is { Length: > 0 } turns && (turned = ReadTurned(turns)) is null) faults.Add(new TableFault(row.Line, "turned", "quarter turns, 0 to 3, and “mirrored” or “upside down” behind them"));
+            if (row["turned"] is { Length: > 0 } turns && (turned = ReadTurned(turns)) is null)
+                faults.Add(new TableFault(row.Line, "turned", "quarter turns, 0 to 3, and “mirrored” or “upside down” behind them"));
             var edges = ((string[])[Along, Across, High]).Select(c => row.Quantity(c, Quantity.Length, system, faults)).ToList();
             var ports = ReadPorts(row, faults);
             var positions = ReadPositions(row, faults);
@@ -139,23 +149,28 @@ public static class RigTables
     }
 
     // A part of its stock, where and as large as it is: where its ports lie unless they were moved.
-    private static Part AsStock(Part part) => Turning.Resized(Turning.FromStock(Catalogue.Part(part.Stock)!, part.Id, part.Name, part.Box.At, part.Orientation), part.Box.Size);
+    private static Part AsStock(Part part) => Turning.Resized(Turning.FromStock(Catalogue.Part(part.Stock)!, part.Id, part.Name, part.Box.At,
+        part.Orientation), part.Box.Size);
 
     private static string Turned(Orientation? turned) =>
-        turned is null ? "" : string.Create(CultureInfo.InvariantCulture, $"{turned.QuarterTurns}{(turned.Mirrored ? " mirrored" : "")}{(turned.UpsideDown ? " upside down" : "")}");
+        turned is null ? "" : string.Create(CultureInfo.InvariantCulture,
+            $"{turned.QuarterTurns}{(turned.Mirrored ? " mirrored" : "")}{(turned.UpsideDown ? " upside down" : "")}");
 
     private static Orientation? ReadTurned(string text)
     {
         bool mirrored = text.Contains("mirrored", StringComparison.OrdinalIgnoreCase), over = text.Contains("upside down", StringComparison.OrdinalIgnoreCase);
         string turns = text.Replace("mirrored", "", StringComparison.OrdinalIgnoreCase).Replace("upside down", "", StringComparison.OrdinalIgnoreCase).Trim();
-        return int.TryParse(turns.Length == 0 ? "0" : turns, NumberStyles.None, CultureInfo.InvariantCulture, out int quarter) && quarter <= 3 ? new Orientation(quarter, mirrored, over) : null;
+        return int.TryParse(turns.Length == 0 ? "0" : turns, NumberStyles.None, CultureInfo.InvariantCulture, out int quarter) && quarter <= 3
+            ? new Orientation(quarter, mirrored, over) : null;
     }
 
     // "outlet 0/150/20", mm from its corner; of a port that stock does not have also the way it looks, its bore in mm and what it is for.
     private static string Written(Port port, bool known)
     {
-        string place = string.Create(CultureInfo.InvariantCulture, $"{port.Id} {port.Offset.XM * 1000:0.##}/{port.Offset.YM * 1000:0.##}/{port.Offset.ZM * 1000:0.##}");
-        return known ? place : string.Create(CultureInfo.InvariantCulture, $"{place}{(port.Facing is { } f ? $" {Camel(f)}" : "")}{(port.BoreM is { } b ? $" {b * 1000:0.###}" : "")}{(port.Role is { } r ? $" {Camel(r)}" : "")}");
+        string place = string.Create(CultureInfo.InvariantCulture,
+            $"{port.Id} {port.Offset.XM * 1000:0.##}/{port.Offset.YM * 1000:0.##}/{port.Offset.ZM * 1000:0.##}");
+        return known ? place : string.Create(CultureInfo.InvariantCulture,
+            $"{place}{(port.Facing is { } f ? $" {Camel(f)}" : "")}{(port.BoreM is { } b ? $" {b * 1000:0.###}" : "")}") + (port.Role is { } r ? $" {Camel(r)}" : "");
     }
 
     private static List<Port> ReadPorts(Sheet.Row row, List<TableFault> faults)
@@ -167,7 +182,8 @@ public static class RigTables
             double[] mm = [.. place.Select(p => double.TryParse(p, NumberStyles.Float, CultureInfo.InvariantCulture, out double v) ? v : double.NaN)];
             if (mm.Length != 3 || !mm.All(double.IsFinite))
             {
-                faults.Add(new TableFault(row.Line, "ports", $"“{said}”: a port is its name and its place from the corner of the part in mm, such as outlet 0/150/20"));
+                faults.Add(new TableFault(row.Line, "ports",
+                    $"“{said}”: a port is its name and its place from the corner of the part in mm, such as outlet 0/150/20"));
                 continue;
             }
             var port = new Port(words[0], new Point3(Math.Round(mm[0] / 1000, 5), Math.Round(mm[1] / 1000, 5), Math.Round(mm[2] / 1000, 5)));
@@ -192,73 +208,6 @@ public static class RigTables
             else faults.Add(new TableFault(row.Line, "positions", $"“{said}”: a scenario and how the part stands in it, such as drain=open"));
         }
         return positions;
-    }
-
-    private static string ReadRuns(Rig rig, Sheet sheet, UnitSystem system, List<(int, Edit)> made, List<TableFault> faults)
-    {
-        var parts = ByName(rig.Parts, p => p.Name);
-        var runs = ByName(rig.Runs, r => r.Name);
-        var ids = rig.Parts.Select(p => p.Id).Concat(rig.Runs.Select(r => r.Id)).ToHashSet();
-        foreach (var rows in InARow(sheet.Rows))
-        {
-            int before = faults.Count;
-            var first = rows[0];
-            string name = first["run"];
-            if (name.Length is 0 or > 80) faults.Add(new TableFault(first.Line, "run", "a name has 1 to 80 characters"));
-            if (rows.Count < 2) faults.Add(new TableFault(first.Line, null, "a run has at least two lines: where it starts, and where it ends"));
-            if (!Enum.TryParse<Service>(first["carries"], ignoreCase: true, out var service)) faults.Add(new TableFault(first.Line, "carries", $"one of {string.Join(", ", Enum.GetValues<Service>().Select(Camel))}"));
-            var pipe = Catalogue.Pipe(first["pipe"]) ?? Catalogue.Pipes.FirstOrDefault(p => string.Equals(p.Name, first["pipe"], StringComparison.OrdinalIgnoreCase));
-            if (pipe is null) faults.Add(new TableFault(first.Line, "pipe", $"there is no pipe “{first["pipe"]}”{Nearest(first["pipe"], Catalogue.Pipes.Select(p => p.Id))}"));
-            Sleeve? sleeve = null;
-            if (first["insulation"] is { Length: > 0 } material)
-            {
-                if (Catalogue.Solid(material) is null) faults.Add(new TableFault(first.Line, "insulation", $"there is no material “{material}”{Nearest(material, Catalogue.Solids.Select(s => s.Id))}"));
-                sleeve = new Sleeve(material, first.Quantity("thickness", Quantity.Length, system, faults) ?? 0.013);
-            }
-            RunEnd End(Sheet.Row row)
-            {
-                if (row["part"].Length == 0) return new RunEnd(At: Place(row, system, faults) ?? default(Point3));
-                if (!parts.TryGetValue(row["part"], out var part))
-                {
-                    faults.Add(new TableFault(row.Line, "part", $"there is no part “{row["part"]}”{Nearest(row["part"], parts.Keys)}"));
-                    return new RunEnd();
-                }
-                if (part.PortAt(row["port"]) is null) faults.Add(new TableFault(row.Line, "port", $"{part.Name} has the ports {string.Join(", ", part.Ports.Select(p => p.Id))}"));
-                return new RunEnd(part.Id, row["port"]);
-            }
-            var from = End(first);
-            var to = rows.Count > 1 ? End(rows[^1]) : from;
-            var bends = new List<Bend>();
-            foreach (var row in rows.Skip(1).SkipLast(1))
-                if (Place(row, system, faults) is { } at)
-                    bends.Add(new Bend($"b{bends.Count + 1}", at));
-            if (faults.Count > before) continue;
-            if (runs.TryGetValue(name, out var known))
-            {
-                made.Add((first.Line, new RouteRun(known.Id, bends)));
-                made.Add((first.Line, new ChangeThing($"runs/{known.Id}", new JsonObject { ["service"] = Camel(service), ["pipe"] = pipe!.Id, ["from"] = RigDiff.Node(from), ["to"] = RigDiff.Node(to), ["insulation"] = RigDiff.Node(sleeve) })));
-            }
-            else made.Add((first.Line, new AddThing("runs", (JsonObject)RigDiff.Node(new Run(Fresh(name, ids), name, service, pipe!.Id, from, to, bends, sleeve))!)));
-        }
-        return "run";
-    }
-
-    // Lines that follow each other under one name; a line without a name goes with the one above.
-    private static List<List<Sheet.Row>> InARow(List<Sheet.Row> rows)
-    {
-        var groups = new List<List<Sheet.Row>>();
-        string? name = null;
-        foreach (var row in rows)
-        {
-            string run = row["run"];
-            if (groups.Count == 0 || (run.Length > 0 && !string.Equals(run, name, StringComparison.OrdinalIgnoreCase)))
-            {
-                groups.Add([]);
-                name = run;
-            }
-            groups[^1].Add(row);
-        }
-        return groups;
     }
 
     private static Point3? Place(Sheet.Row row, UnitSystem system, List<TableFault> faults)
@@ -291,7 +240,8 @@ public static class RigTables
     private static string Nearest(string typed, IEnumerable<string> known)
     {
         if (typed.Length < 2) return "";
-        var like = known.Where(k => k.Contains(typed, StringComparison.OrdinalIgnoreCase) || typed.Contains(k, StringComparison.OrdinalIgnoreCase) || k.StartsWith(typed[..2], StringComparison.OrdinalIgnoreCase)).Take(3).ToList();
+        var like = known.Where(k => k.Contains(typed, StringComparison.OrdinalIgnoreCase) || typed.Contains(k, StringComparison.OrdinalIgnoreCase)
+            || k.StartsWith(typed[..2], StringComparison.OrdinalIgnoreCase)).Take(3).ToList();
         return like.Count == 0 ? "" : $"; did you mean {string.Join(", ", like)}?";
     }
 

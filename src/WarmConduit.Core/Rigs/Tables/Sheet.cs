@@ -52,7 +52,8 @@ internal sealed partial class Sheet
 
         // A mark that keeps a spreadsheet from working a name out is no part of it.
         public string this[string column] =>
-            sheet._columns.TryGetValue(column, out int i) && i < cells.Count ? cells[i].Trim() is ['\'', '=' or '+' or '-' or '@' or '\t' or '\r', ..] name ? name[1..] : cells[i].Trim() : "";
+            sheet._columns.TryGetValue(column, out int i) && i < cells.Count ? cells[i].Trim() is ['\'', '=' or '+' or '-' or '@' or '\t' or '\r', ..] name
+                ? name[1..] : cells[i].Trim() : "";
 
         public double? Quantity(string column, Quantity quantity, UnitSystem system, List<TableFault> faults)
         {

@@ -16,7 +16,8 @@ internal static class From1To2
         // Fields of the new version in a file that claims the old one would otherwise slip through.
         Known(rig, "", Root);
         var brief = Child(rig, "", "brief");
-        int nights = Take(brief, "brief", "nightsWithoutHeat") is JsonValue n && n.TryGetValue(out int value) ? value : throw new UpgradeException("brief.nightsWithoutHeat", "a whole number belongs here");
+        int nights = Take(brief, "brief", "nightsWithoutHeat") is JsonValue n && n.TryGetValue(out int value) ? value
+            : throw new UpgradeException("brief.nightsWithoutHeat", "a whole number belongs here");
         brief["hoursWithoutHeat"] = Math.Max(0, 24.0 * nights - 16);
         UpgradeShell(Child(rig, "", "shell"));
         var (settings, byHand) = UpgradeParts(List(rig, "", "parts"));
@@ -68,7 +69,8 @@ internal static class From1To2
             // Only what stood in the way of the water, or let it by, was ever read.
             if (stock.Passage is Passage.Valve or Passage.Mixer or Passage.Drain)
             {
-                string position = state == "closed" ? Positions.Closed : state == "halfOpen" && stock.Passage == Passage.Valve ? Positions.HalfOpen : Positions.Open;
+                string position = state == "closed" ? Positions.Closed : state == "halfOpen" && stock.Passage == Passage.Valve ? Positions.HalfOpen
+                    : Positions.Open;
                 settings.Add(new JsonObject { ["id"] = id, ["position"] = position });
             }
             if (stock.KeepsWater) byHand.Add(new JsonObject { ["id"] = id, ["task"] = stock.Remedy });
@@ -120,10 +122,12 @@ internal static class From1To2
 
     private static JsonObject Child(JsonObject value, string path, string name) => Object(value[name], Join(path, name));
 
-    private static JsonObject Object(JsonNode? node, string path) => node as JsonObject ?? throw new UpgradeException(path, node is null ? "it is missing" : "this is not the kind of value that belongs here");
+    private static JsonObject Object(JsonNode? node, string path) => node as JsonObject
+        ?? throw new UpgradeException(path, node is null ? "it is missing" : "this is not the kind of value that belongs here");
 
     private static JsonArray List(JsonObject value, string path, string name) =>
-        value[name] as JsonArray ?? throw new UpgradeException(Join(path, name), value[name] is null ? "it is missing" : "this is not the kind of value that belongs here");
+        value[name] as JsonArray ?? throw new UpgradeException(Join(path, name), value[name] is null ? "it is missing"
+            : "this is not the kind of value that belongs here");
 
     private static string Text(JsonNode? node, string path) =>
         node is JsonValue v && v.TryGetValue(out string? text) ? text : throw new UpgradeException(path, node is null ? "it is missing" : "text belongs here");

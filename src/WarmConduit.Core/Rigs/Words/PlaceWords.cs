@@ -13,15 +13,16 @@ namespace WarmConduit.Core.Rigs.Words;
 public sealed record PlaceRead(Sentence? Understood, IReadOnlyList<Edit> Edits, IReadOnlyList<string> Next);
 
 /// <summary>
-/// Reads a part with its place and what it joins, in plain words: <c>place ball valve at 1.2 m, 30 cm, 20 cm joining fresh tank outlet</c>. The place is that of its lowest corner at the rear on
-/// the kerb side: from the rear, from the kerb, above the floor.
+/// Reads a part with its place and what it joins, in plain words: <c>place ball valve at 1.2 m, 30 cm, 20 cm joining fresh tank outlet</c>. The place is that
+/// of its lowest corner at the rear on the kerb side: from the rear, from the kerb, above the floor.
 /// </summary>
 public static class PlaceWords
 {
     private const string At = " at ", Joining = " joining ";
     private const int MostNext = 8;
 
-    /// <summary>Reads <paramref name="text"/> for <paramref name="rig"/>. Throws <see cref="QuantityFormatException"/> at the character that is not understood.</summary>
+    /// <summary>Reads <paramref name="text"/> for <paramref name="rig"/>. Throws <see cref="QuantityFormatException"/> at the character that is not
+    /// understood.</summary>
     /// <param name="rig">The rig, checked before.</param>
     /// <param name="text">What was typed; at most 200 characters.</param>
     /// <param name="system">The system in which a bare number is meant.</param>
@@ -37,16 +38,19 @@ public static class PlaceWords
         {
             [var only] => only,
             [] => throw new QuantityFormatException(begin, "there is nothing of that name in stock"),
-            var several => several.FirstOrDefault(s => s.Name.Equals(text[begin..at].Trim(), StringComparison.OrdinalIgnoreCase)) ?? throw new QuantityFormatException(begin, $"that could be {string.Join(", ", several.Take(4).Select(s => s.Name))}"),
+            var several => several.FirstOrDefault(s => s.Name.Equals(text[begin..at].Trim(), StringComparison.OrdinalIgnoreCase))
+            ?? throw new QuantityFormatException(begin, $"that could be {string.Join(", ", several.Take(4).Select(s => s.Name))}"),
         };
         int tail = at + At.Length, joining = text.IndexOf(Joining, tail, StringComparison.OrdinalIgnoreCase);
         string figured = tail > text.Length ? "" : text[tail..(joining < 0 ? text.Length : joining)];
         if (PointText.Figures(figured) is not { } figures)
-            return joining < 0 && figured.Count(c => c is ',' or ';') < 3 ? new PlaceRead(null, [], []) : throw new QuantityFormatException(tail, "after at come three lengths: from the rear, from the kerb, above the floor");
+            return joining < 0 && figured.Count(c => c is ',' or ';') < 3 ? new PlaceRead(null, [], [])
+                : throw new QuantityFormatException(tail, "after at come three lengths: from the rear, from the kerb, above the floor");
         var place = PointText.Read(figures, tail, system);
         var part = Turning.FromStock(stock, partId, stock.Name, place, null);
         var placed = new PlacePart(partId, stock.Id, stock.Name, part.Box.At);
-        var understood = Sentence.Of($"{stock.Name}: {Measure.Length(place.XM)} from the rear, {Measure.Length(place.YM)} from the kerb, {Measure.Length(place.ZM)} above the floor");
+        var understood = Sentence.Of($"{stock.Name}: {Measure.Length(place.XM)} from the rear, {Measure.Length(place.YM)} from the kerb, " +
+            $"{Measure.Length(place.ZM)} above the floor");
         if (joining < 0) return new PlaceRead(understood, [placed], [text.TrimEnd() + Joining]);
 
         string typed = text[(joining + Joining.Length)..].Trim();
@@ -64,8 +68,10 @@ public static class PlaceWords
         var roles = new[] { end.Part.RoleOf(end.Port), part.RoleOf(mine) };
         var usual = UsualRuns.All.FirstOrDefault(u => roles.Contains(u.Role)) ?? UsualRuns.All[^1];
         string name = $"{end.Part.Name} to {stock.Name}";
-        var run = new Run(runId, Names.Cut(name, Names.Longest), usual.Service, usual.Pipe, new RunEnd(end.Part.Id, end.Port.Id), new RunEnd(partId, mine.Id), []);
-        return new PlaceRead(understood.And($"; {Catalogue.Pipe(usual.Pipe)!.Name} from {end.Words} to its {mine.Id}"), [placed, new AddThing("runs", (JsonObject)RigDiff.Node(run)!)], []);
+        var run = new Run(runId, Names.Cut(name, Names.Longest), usual.Service, usual.Pipe, new RunEnd(end.Part.Id, end.Port.Id),
+            new RunEnd(partId, mine.Id), []);
+        return new PlaceRead(understood.And($"; {Catalogue.Pipe(usual.Pipe)!.Name} from {end.Words} to its {mine.Id}"),
+            [placed, new AddThing("runs", (JsonObject)RigDiff.Node(run)!)], []);
     }
 
     private static List<StockPart> StockLike(string typed)

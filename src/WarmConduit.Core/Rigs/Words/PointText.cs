@@ -4,7 +4,8 @@ using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Rigs.Words;
 
-/// <summary>Reads three lengths as a place: from the rear, from the kerb, above the floor. <c>4.2 m, 0.2 m, 0.30 m</c>; <c>4.2, 0.2, 0.3</c>; <c>1200; 300; 200</c>.</summary>
+/// <summary>Reads three lengths as a place: from the rear, from the kerb, above the floor. <c>4.2 m, 0.2 m, 0.30 m</c>; <c>4.2, 0.2, 0.3</c>; <c>1200; 300;
+/// 200</c>.</summary>
 public static partial class PointText
 {
     // No vehicle is longer, m: beyond it bare numbers are millimetres.
@@ -29,8 +30,9 @@ public static partial class PointText
     }
 
     /// <summary>
-    /// The place that <paramref name="figures"/> say. A bare number has the unit of the figure beside it that has one; where none has, metres, or millimetres where one is beyond any vehicle; inches in US
-    /// units. Throws <see cref="QuantityFormatException"/> at the character that is not understood, counted with <paramref name="offset"/>.
+    /// The place that <paramref name="figures"/> say. A bare number has the unit of the figure beside it that has one; where none has, metres, or millimetres
+    /// where one is beyond any vehicle; inches in US units. Throws <see cref="QuantityFormatException"/> at the character that is not understood, counted with
+    /// <paramref name="offset"/>.
     /// </summary>
     public static Point3 Read((string Figure, int Place)[] figures, int offset, UnitSystem system)
     {
@@ -50,7 +52,8 @@ public static partial class PointText
         }
         int[] all = [0, 1, 2];
         foreach (int i in all.Where(i => units[i] is not null)) One(i, null);
-        string beside = units.FirstOrDefault(u => u is not null) ?? (system == UnitSystem.UsCustomary ? "in" : all.Any(i => Math.Abs(One(i, "m")) > LongestM) ? "mm" : "m");
+        string beside = units.FirstOrDefault(u => u is not null) ?? (system == UnitSystem.UsCustomary ? "in" : all.Any(i => Math.Abs(One(i, "m")) > LongestM)
+            ? "mm" : "m");
         double[] place = [.. all.Select(i => One(i, beside) is var m && units[i] is null && Math.Abs(m) > LongestM ? One(i, "mm") : One(i, beside))];
         return new Point3(Math.Round(place[0], 4), Math.Round(place[1], 4), Math.Round(place[2], 4));
     }

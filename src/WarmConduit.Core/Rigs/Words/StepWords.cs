@@ -24,8 +24,8 @@ public sealed record StepRead(Point3 At, Sentence Understood, PortName? To, IRea
 public sealed record PortName(string Words, string Part, string Port, Point3 At);
 
 /// <summary>
-/// Reads the next point of a run in plain words: <c>rear 1.2 m, fall 2 %</c>, <c>up 30 cm</c>, <c>height 400 mm</c>, <c>clear 20 mm</c>. A figure alone is a length on in the
-/// way the hand points; three are a place, <c>at 4.2, 0.2, 0.3</c>; <c>to fresh tank outlet</c> ends it there. Lengths in either system.
+/// Reads the next point of a run in plain words: <c>rear 1.2 m, fall 2 %</c>, <c>up 30 cm</c>, <c>height 400 mm</c>, <c>clear 20 mm</c>. A figure alone is a
+/// length on in the way the hand points; three are a place, <c>at 4.2, 0.2, 0.3</c>; <c>to fresh tank outlet</c> ends it there. Lengths in either system.
 /// </summary>
 public static partial class StepWords
 {
@@ -72,7 +72,8 @@ public static partial class StepWords
         if (text.StartsWith(To, StringComparison.OrdinalIgnoreCase)) return Port(text, from, ports);
         bool absolute = text.StartsWith(AtWord, StringComparison.OrdinalIgnoreCase);
         int begin = absolute ? AtWord.Length : 0;
-        if (PointText.Figures(text[begin..]) is { } figures && (absolute || figures.All(f => !Word().IsMatch(f.Figure)))) return Step(from, PointText.Read(figures, begin, system));
+        if (PointText.Figures(text[begin..]) is { } figures && (absolute || figures.All(f => !Word().IsMatch(f.Figure))))
+            return Step(from, PointText.Read(figures, begin, system));
         if (absolute) throw new QuantityFormatException(begin, "after at come three lengths: from the rear, from the kerb, above the floor");
         var at = from;
         double run = 0;
@@ -84,7 +85,8 @@ public static partial class StepWords
             {
                 try
                 {
-                    return QuantityText.Parse(figure, Quantity.Length, system, system == UnitSystem.Metric && figure.AsSpan().ContainsAny('.', ',') ? "m" : null);
+                    return QuantityText.Parse(figure, Quantity.Length, system, system == UnitSystem.Metric && figure.AsSpan().ContainsAny('.', ',')
+                        ? "m" : null);
                 }
                 catch (QuantityFormatException e)
                 {
@@ -160,7 +162,8 @@ public static partial class StepWords
         if (Far(at)) throw new QuantityFormatException(0, $"that leads farther than {FarthestM} m from the vehicle");
         double length = from.DistanceM(at);
         return new StepRead(at, Sentence.Of($"{Measure.Length(length)} on, to {Measure.Length(at.ZM)} above the floor").And(
-            Math.Abs(at.ZM - from.ZM) < 5e-5 || length < 1e-6 ? ", level" : Sentence.Of($", {(at.ZM < from.ZM ? "falling" : "rising")} {Measure.Fall(Math.Abs(at.ZM - from.ZM) / length)}")), null, []);
+            Math.Abs(at.ZM - from.ZM) < 5e-5 || length < 1e-6 ? ", level"
+            : Sentence.Of($", {(at.ZM < from.ZM ? "falling" : "rising")} {Measure.Fall(Math.Abs(at.ZM - from.ZM) / length)}")), null, []);
     }
 
     private static double Under(Shell shell, Point3 at)
@@ -184,7 +187,8 @@ public static partial class StepWords
         {
             int start = words[i].Index + words[i].Length, end = i + 1 < words.Count ? words[i + 1].Index : text.Length;
             string figure = text[start..end].Trim(' ', ',');
-            yield return (words[i].Value.ToLowerInvariant(), figure, figure.Length == 0 ? words[i].Index : text.IndexOf(figure, start, StringComparison.Ordinal));
+            yield return (words[i].Value.ToLowerInvariant(), figure, figure.Length == 0 ? words[i].Index
+                : text.IndexOf(figure, start, StringComparison.Ordinal));
         }
     }
 

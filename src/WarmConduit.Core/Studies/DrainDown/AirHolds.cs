@@ -24,7 +24,8 @@ internal sealed class AirHolds
 
     private readonly double[] _runL, _share;
 
-    private AirHolds(IReadOnlyList<AirHold> holds, double[] runL, double[] share, IReadOnlySet<int> vessels) => (Holds, _runL, _share, Vessels) = (holds, runL, share, vessels);
+    private AirHolds(IReadOnlyList<AirHold> holds, double[] runL, double[] share, IReadOnlySet<int> vessels) =>
+        (Holds, _runL, _share, Vessels) = (holds, runL, share, vessels);
 
     /// <summary>By place, largest first; also those that gulp.</summary>
     public IReadOnlyList<AirHold> Holds { get; }
@@ -45,18 +46,21 @@ internal sealed class AirHolds
         if (question.Draining is not { } levels) return new AirHolds([], new double[rig.Runs.Count], [], new HashSet<int>());
         var graph = levels.Graph;
         // A bowl that is off, or a drain screw that is open, lets air in; so does a pump that is run dry, from one side to the other.
-        string[] vents = [.. rig.Parts.Where(p => rig.ByHand.Find(p.Id) is not null && Catalogue.Part(p.Stock) is { KeepsWater: true, Protects: false }).SelectMany(p => p.Ports.Select(o => RigLevels.NodeId(p.Id, o.Id)))];
+        string[] vents = [.. rig.Parts.Where(p => rig.ByHand.Find(p.Id) is not null && Catalogue.Part(p.Stock) is { KeepsWater: true, Protects: false })
+            .SelectMany(p => p.Ports.Select(o => RigLevels.NodeId(p.Id, o.Id)))];
         var (basins, shares) = AirBasins.Find(graph, vents, question.Conditions.Parked);
         IReadOnlySet<int> driven = basins.Count == 0 ? new HashSet<int>() : question.DrivenRuns;
         var (holds, runL, counts) = (new List<AirHold>(), new double[rig.Runs.Count], new bool[rig.Runs.Count]);
         foreach (var basin in basins)
         {
-            var edges = basin.Edges.Where(e => e.Edge < rig.Runs.Count && rig.Runs[e.Edge].Service is not (Service.Coolant or Service.Vent) && !driven.Contains(e.Edge)).ToList();
+            var edges = basin.Edges.Where(e => e.Edge < rig.Runs.Count && rig.Runs[e.Edge].Service is not (Service.Coolant or Service.Vent)
+                && !driven.Contains(e.Edge)).ToList();
             double litres = 1000 * edges.Sum(e => e.VolumeM3);
             if (litres < LeastL) continue;
             bool gulps = basin.Edges.All(e => graph.SegBoreM[graph.EdgeFirst[e.Edge]] is 0 or >= VesselAir.GulpBoreM);
             var first = rig.Runs[edges.MaxBy(e => e.VolumeM3).Edge];
-            holds.Add(new AirHold([.. edges.Select(e => new PoolShare(rig.Runs[e.Edge].Id, e.VolumeM3 * 1000))], edges.Count == 1 ? first.Name : $"{first.Name} and {edges.Count - 1} more", litres, question.Levels.PlaceAt(basin.OpenAt), gulps));
+            holds.Add(new AirHold([.. edges.Select(e => new PoolShare(rig.Runs[e.Edge].Id, e.VolumeM3 * 1000))], edges.Count == 1 ? first.Name
+                : $"{first.Name} and {edges.Count - 1} more", litres, question.Levels.PlaceAt(basin.OpenAt), gulps));
             if (gulps) continue;
             foreach (var (edge, m3) in edges) (runL[edge], counts[edge]) = (runL[edge] + (1000 * m3), true);
         }
@@ -68,8 +72,8 @@ internal sealed class AirHolds
     }
 
     /// <summary>
-    /// Numbers of the runs through which a pump that is run dry by hand surely drives air: those on every way from its outlet to an opening, and from one to its
-    /// inlet. Where ways part, air takes the easiest alone. They hang on what is joined, not on where it lies.
+    /// Numbers of the runs through which a pump that is run dry by hand surely drives air: those on every way from its outlet to an opening, and from one to
+    /// its inlet. Where ways part, air takes the easiest alone. They hang on what is joined, not on where it lies.
     /// </summary>
     public static HashSet<int> Driven(Question question, LevelGraph graph)
     {

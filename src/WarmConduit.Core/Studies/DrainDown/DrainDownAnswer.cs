@@ -77,7 +77,8 @@ public sealed record PoolAnswer(
 /// <param name="DistanceM">Distance along the run from its start.</param>
 /// <param name="HeightM">Invert over ground as parked.</param>
 /// <param name="LevelM">Level at which water stands here; null without limit.</param>
-/// <param name="Fall">Fall of the length after this point, positive when it falls the way its water leaves; null at the last point and where there is no way out.</param>
+/// <param name="Fall">Fall of the length after this point, positive when it falls the way its water leaves; null at the last point and where there is no way
+/// out.</param>
 /// <param name="Direction">+1 when the water of that length leaves towards the run's end, -1 towards its start, 0 nowhere.</param>
 /// <param name="WetFrom">Start of the wet part of that length, 0..1.</param>
 /// <param name="WetTo">End of it; equal to the start when dry.</param>
@@ -85,7 +86,8 @@ public sealed record PoolAnswer(
 /// <param name="AirlockedFrom">Start of the part of that length that is airlocked, 0..1.</param>
 /// <param name="AirlockedTo">End of it; equal to the start where none is.</param>
 public sealed record Station(
-    string Id, Point3 At, double DistanceM, double HeightM, double? LevelM, double? Fall, int Direction, double WetFrom, double WetTo, double? StandsAtM, double AirlockedFrom, double AirlockedTo);
+    string Id, Point3 At, double DistanceM, double HeightM, double? LevelM, double? Fall, int Direction, double WetFrom, double WetTo, double? StandsAtM,
+    double AirlockedFrom, double AirlockedTo);
 
 /// <summary>A run after draining.</summary>
 /// <param name="RunId">Its id.</param>
@@ -134,7 +136,8 @@ public sealed record RunDrain(
 /// <param name="ByHandL">What is taken out of it by hand.</param>
 /// <param name="Task">What is done to it by hand on leaving; null for nothing.</param>
 /// <param name="Remedy">What would empty or protect it, when it keeps its water.</param>
-public sealed record PartDrain(string PartId, double FullL, double RetainedL, bool ByDesign, StayCause? Cause, double ProtectedL, double ByHandL, string? Task, string? Remedy)
+public sealed record PartDrain(string PartId, double FullL, double RetainedL, bool ByDesign, StayCause? Cause, double ProtectedL, double ByHandL, string? Task,
+    string? Remedy)
 {
     /// <summary>What ice can do something to, L.</summary>
     public double FreezesL => RetainedL - ProtectedL;

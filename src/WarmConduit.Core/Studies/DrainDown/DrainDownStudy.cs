@@ -26,28 +26,33 @@ public static class DrainDownStudy
         var hung = AllAirlocked(rig, runs);
         var parts = Wet(question).Select(p => PartAfter(question, levels, air, hung, p)).Where(p => p.FullL > 0).ToList();
         var retained = parts.ToDictionary(p => p.PartId, p => p.RetainedL);
-        var pools = levels.Pools().Where(p => p.Edges.Any(e => e.Edge >= rig.Runs.Count || rig.Runs[e.Edge].Service != Service.Coolant)).Select(p => PoolAfter(question, levels, p, runs, retained)).Where(p => p.RetainedL >= TradeConstants.LeastPoolL).ToList();
+        var pools = levels.Pools().Where(p => p.Edges.Any(e => e.Edge >= rig.Runs.Count || rig.Runs[e.Edge].Service != Service.Coolant))
+            .Select(p => PoolAfter.Of(question, levels, p, runs, retained)).Where(p => p.RetainedL >= TradeConstants.LeastPoolL).ToList();
         var named = pools.SelectMany(p => p.Parts).Select(p => p.PartId).ToHashSet();
         // A vessel that holds nothing but heating fluid is none of these.
-        pools.AddRange(network.VesselOf.Where(v => retained.GetValueOrDefault(v.Key) >= TradeConstants.LeastInVesselL && !named.Contains(v.Key)).Select(v => TankAfter(question, levels, v.Key, retained[v.Key])));
+        pools.AddRange(network.VesselOf.Where(v => retained.GetValueOrDefault(v.Key) >= TradeConstants.LeastInVesselL && !named.Contains(v.Key))
+            .Select(v => PoolAfter.OfTank(question, levels, v.Key, retained[v.Key])));
         var threatening = pools.Where(p => p.Threatens.Count > 0).SelectMany(p => p.Shares).Select(s => s.RunId).ToHashSet();
         for (int r = 0; r < runs.Count; r++)
             if (threatening.Contains(runs[r].RunId)) runs[r] = runs[r] with { Threatens = true };
-        return Sum(question, [.. pools.OrderByDescending(p => p.RetainedL)], runs, parts, AirlocksIn(runs, air), [.. network.Graph!.DrainPoints.Select(network.PlaceAt)]);
+        return Sum(question, [.. pools.OrderByDescending(p => p.RetainedL)], runs, parts, AirlocksIn(runs, air),
+            [.. network.Graph!.DrainPoints.Select(network.PlaceAt)]);
     }
 
-    private static DrainDownAnswer Sum(Question question, IReadOnlyList<PoolAnswer> pools, IReadOnlyList<RunDrain> runs, IReadOnlyList<PartDrain> parts, IReadOnlyList<AirHold> airlocks, IReadOnlyList<Place> drains)
+    private static DrainDownAnswer Sum(Question question, IReadOnlyList<PoolAnswer> pools, IReadOnlyList<RunDrain> runs, IReadOnlyList<PartDrain> parts,
+        IReadOnlyList<AirHold> airlocks, IReadOnlyList<Place> drains)
     {
         bool Tank(PartDrain p) => Catalogue.Part(question.Index.Part(p.PartId).Stock)!.Passage == Passage.Vessel;
         var stays = new Stays(
-            runs.Sum(r => r.PoolL), parts.Where(p => !Tank(p)).Sum(p => p.RetainedL), parts.Where(Tank).Sum(p => p.RetainedL), runs.Sum(r => r.AirlockedL), runs.Sum(r => r.FilmL),
+            runs.Sum(r => r.PoolL), parts.Where(p => !Tank(p)).Sum(p => p.RetainedL), parts.Where(Tank).Sum(p => p.RetainedL), runs.Sum(r => r.AirlockedL),
+            runs.Sum(r => r.FilmL),
             parts.Where(p => p.ByDesign).Sum(p => p.RetainedL), parts.Sum(p => p.ProtectedL), parts.Sum(p => p.ByHandL));
         return new DrainDownAnswer(stays, pools.Count > MostPools ? [.. pools.Take(MostPools)] : pools, pools.Count, runs, parts, airlocks, drains);
     }
 
     /// <summary>
-    /// Residual water: film and beads that stay on a length of bore with less than <paramref name="leastFall"/>: a quarter of the bore where dead level, nothing at the
-    /// least fall, linear between. Litres. Estimate (a puddle on plastic stands some 3 mm deep).
+    /// Residual water: film and beads that stay on a length of bore with less than <paramref name="leastFall"/>: a quarter of the bore where dead level,
+    /// nothing at the least fall, linear between. Litres. Estimate (a puddle on plastic stands some 3 mm deep).
     /// </summary>
     internal static double FilmL(double boreM2, double lengthM, double fall, double leastFall) =>
         leastFall <= 0 || fall >= leastFall ? 0 : 0.25 * boreM2 * lengthM * 1000 * (1 - Math.Max(fall, 0) / leastFall);
@@ -58,7 +63,8 @@ public static class DrainDownStudy
     private static DrainDownAnswer NothingOpen(Question question)
     {
         var rig = question.Rig;
-        var parts = Wet(question).Select(p => Left(question, p, PartWater.HoldsL(p), Catalogue.Part(p.Stock)!.KeepsWater ? StayCause.Design : StayCause.Shut)).Where(p => p.FullL > 0).ToList();
+        var parts = Wet(question).Select(p => Left(question, p, PartWater.HoldsL(p), Catalogue.Part(p.Stock)!.KeepsWater ? StayCause.Design : StayCause.Shut))
+            .Where(p => p.FullL > 0).ToList();
         var runs = new List<RunDrain>();
         foreach (var run in rig.Runs)
         {
@@ -69,10 +75,12 @@ public static class DrainDownStudy
             for (int k = 0; k < course.Length; k++)
             {
                 if (k > 0) at += course[k].DistanceM(course[k - 1]);
-                stations.Add(new Station(RunPoint.IdOf(run, k), course[k], at, question.Conditions.Parked.HeightM(course[k]), null, null, 0, 0, k < course.Length - 1 && run.Service != Service.Coolant ? 1 : 0, null, 0, 0));
+                stations.Add(new Station(RunPoint.IdOf(run, k), course[k], at, question.Conditions.Parked.HeightM(course[k]), null, null, 0, 0,
+                    k < course.Length - 1 && run.Service != Service.Coolant ? 1 : 0, null, 0, 0));
             }
             double full = pipe.BoreM2() * at * 1000;
-            runs.Add(new RunDrain(run.Id, pipe.InnerDiameterM, at, full, run.Service == Service.Coolant ? 0 : full, 0, 0, 0, null, null, stations, false, null, false, null));
+            runs.Add(new RunDrain(run.Id, pipe.InnerDiameterM, at, full, run.Service == Service.Coolant ? 0 : full, 0, 0, 0, null, null, stations, false, null,
+                false, null));
         }
         return Sum(question, [], runs, parts, [], []);
     }
@@ -115,9 +123,11 @@ public static class DrainDownStudy
         double full = PartWater.HoldsL(part);
         if (stock.KeepsWater) return Left(question, part, full, StayCause.Design);
         if (question.Levels.VesselOf.TryGetValue(part.Id, out int vessel))
-            return air.Vessels.Contains(vessel) ? Left(question, part, full, StayCause.Airlock) : Left(question, part, levels.VesselM3(vessel) * 1000, StayCause.Crest);
+            return air.Vessels.Contains(vessel) ? Left(question, part, full, StayCause.Airlock)
+                : Left(question, part, levels.VesselM3(vessel) * 1000, StayCause.Crest);
         // Each at its worst: it is full once.
-        double stands = full * Math.Clamp(question.Levels.JoinedPointsOf(part).Select(p => Depth(levels, p)).DefaultIfEmpty(0).Max() / PartWater.InnerHeightM(part), 0, 1);
+        double stands = full * Math.Clamp(question.Levels.JoinedPointsOf(part).Select(p => Depth(levels, p)).DefaultIfEmpty(0)
+            .Max() / PartWater.InnerHeightM(part), 0, 1);
         if (stands < full && IsShut(question, part)) return Left(question, part, full, StayCause.Shut);
         return stands < full && hung.Contains(part.Id) ? Left(question, part, full, StayCause.Airlock) : Left(question, part, stands, StayCause.Crest);
     }
@@ -135,7 +145,8 @@ public static class DrainDownStudy
         // What is poured into a trap takes nothing out of it.
         bool emptied = task is not null && !stock.Protects;
         double stays = emptied ? 0 : leftL;
-        return new PartDrain(part.Id, PartWater.HoldsL(part), stays, stock.KeepsWater, stays > 0 ? cause : null, task is not null && stock.Protects ? leftL : 0, emptied ? leftL : 0, task, stock.Remedy);
+        return new PartDrain(part.Id, PartWater.HoldsL(part), stays, stock.KeepsWater, stays > 0 ? cause : null, task is not null && stock.Protects ? leftL
+            : 0, emptied ? leftL : 0, task, stock.Remedy);
     }
 
     private static double Depth(LevelAnswer levels, int point) => levels.LevelM[point] - levels.HeightM[point] is > 1e-6 and var depth ? depth : 0;
@@ -177,13 +188,16 @@ public static class DrainDownStudy
                     if (leastFall is null || f < leastFall) (leastFall, leastAt) = (Short(f), RunPoint.IdOf(run, k));
                 }
             }
-            stations.Add(new Station(RunPoint.IdOf(run, k), graph.Points[p], Short(distance), Short(z), Short((double?)levels.LevelM[p]), Short(fall), direction, Short(wetFrom), Short(wetTo), Short(standsAt), Short(airFrom), Short(airTo)));
+            stations.Add(new Station(RunPoint.IdOf(run, k), graph.Points[p], Short(distance), Short(z), Short((double?)levels.LevelM[p]), Short(fall),
+                direction, Short(wetFrom), Short(wetTo), Short(standsAt), Short(airFrom), Short(airTo)));
             distance += length;
         }
         // What is in the bore is in it once: above the pool what is airlocked, beside that the film, and what hangs between clips.
-        double full = pipe.BoreM2() * distance * 1000, pool = coolant ? 0 : levels.EdgeM3[r] * 1000, airlocked = Math.Clamp(air.InRunL(r), 0, Math.Max(0, full - pool)), rest = Math.Max(0, full - pool - airlocked);
+        double full = pipe.BoreM2() * distance * 1000, pool = coolant ? 0 : levels.EdgeM3[r] * 1000,
+            airlocked = Math.Clamp(air.InRunL(r), 0, Math.Max(0, full - pool)), rest = Math.Max(0, full - pool - airlocked);
         double sag = coolant ? 0 : Math.Min(rest, Sags.LitresOf(question, run, stations)), flat = Math.Min(film, rest - sag);
-        return new RunDrain(run.Id, pipe.InnerDiameterM, distance, full, pool, airlocked, flat + sag, sag, leastFall, leastAt, stations, ways.Reversed(r), ways.LeadsTo(r), false, ways.EndOf(r));
+        return new RunDrain(run.Id, pipe.InnerDiameterM, distance, full, pool, airlocked, flat + sag, sag, leastFall, leastAt, stations, ways.Reversed(r),
+            ways.LeadsTo(r), false, ways.EndOf(r));
     }
 
     // Neither end drains through this length: its water parts in the middle or goes to the end with the lower level.
@@ -200,86 +214,6 @@ public static class DrainDownStudy
         if (level >= Math.Max(zStart, zEnd)) return (0, 1);
         double at = Math.Clamp((level - zStart) / (zEnd - zStart), 0, 1);
         return zStart < zEnd ? (0, at) : (at, 1);
-    }
-
-    private static PoolAnswer PoolAfter(Question question, LevelAnswer levels, Pool pool, List<RunDrain> runs, Dictionary<string, double> retainedByPart)
-    {
-        var rig = question.Rig;
-        var network = question.Levels;
-        var shares = pool.Edges.Where(e => e.Edge < rig.Runs.Count).Select(e => new PoolShare(rig.Runs[e.Edge].Id, e.VolumeM3 * 1000)).ToList();
-        var parts = pool.Points.Select(network.PortAt).OfType<(string Part, string Port)>().Select(p => p.Part).Distinct()
-            .Where(id => retainedByPart.GetValueOrDefault(id) > 0 && !Catalogue.Part(question.Index.Part(id).Stock)!.KeepsWater)
-            .Select(id => new PoolPart(id, retainedByPart[id])).ToList();
-        var threatens = pool.Edges.Where(e => e.Edge < rig.Runs.Count).SelectMany(e => TouchedParts(rig.Runs[e.Edge], runs[e.Edge])).Distinct().Where(network.IceBreaks).ToList();
-        return new PoolAnswer(
-            "pool:" + string.Join("+", shares.Select(s => s.RunId).Order()),
-            WordsOf(question, shares, parts),
-            pool.VolumeM3 * 1000 + parts.Sum(p => p.RetainedL),
-            Finite(pool.LevelM),
-            Finite(pool.LevelM - levels.HeightM[pool.LowestPoint]),
-            network.PlaceAt(pool.LowestPoint),
-            pool.CrestPoint < 0 ? null : network.PlaceAt(pool.CrestPoint),
-            pool.CrestPoint < 0 ? ShutBy(question, levels, pool.Points) : null,
-            shares,
-            parts,
-            threatens);
-    }
-
-    // Water in a tank and in nothing that leads from it.
-    private static PoolAnswer TankAfter(Question question, LevelAnswer levels, string id, double retainedL)
-    {
-        var part = question.Index.Part(id);
-        var network = question.Levels;
-        int point = levels.Graph.VesselPoint[network.VesselOf[id]], crest = levels.Crest[point];
-        return new PoolAnswer(
-            "vessel:" + id,
-            part.Name,
-            retainedL,
-            Finite(levels.LevelM[point]),
-            null,
-            Place.OnPart(question.Index, part),
-            crest < 0 ? null : network.PlaceAt(crest),
-            crest < 0 ? ShutBy(question, levels, part.Ports.Select(p => network.PointOf(id, p.Id))) : null,
-            [],
-            [new PoolPart(id, retainedL)],
-            network.IceBreaks(id) ? [id] : []);
-    }
-
-    // By the runs and tanks that hold most; fittings go without saying.
-    private static string WordsOf(Question question, List<PoolShare> shares, List<PoolPart> parts)
-    {
-        var holders = shares.Select(s => (question.Index.Run(s.RunId).Name, s.RetainedL))
-            .Concat(parts.Where(p => question.Levels.VesselOf.ContainsKey(p.PartId)).Select(p => (question.Index.Part(p.PartId).Name, p.RetainedL)))
-            .OrderByDescending(h => h.RetainedL).Select(h => h.Name).ToList();
-        return holders.Count switch
-        {
-            0 => "parts",
-            1 => holders[0],
-            2 => $"{holders[0]} and {holders[1]}",
-            _ => $"{holders[0]} and {holders.Count - 1} more",
-        };
-    }
-
-    // Parts whose port the water of a run reaches, if only to its lip: ice that grows there has nowhere to go but into them.
-    private static IEnumerable<string> TouchedParts(Run run, RunDrain drain)
-    {
-        var stations = drain.Stations;
-        if (run.From.Part is not null && stations[0].WetTo > 0 && stations[0].WetFrom < 1e-6) yield return run.From.Part!;
-        if (run.To.Part is not null && stations[^2].WetTo > 1 - 1e-6) yield return run.To.Part!;
-    }
-
-    // What to open: of the parts that shut the pool in, the one whose other side lets water out, lowest first; else the first of them.
-    private static Place? ShutBy(Question question, LevelAnswer levels, IEnumerable<int> points)
-    {
-        var network = question.Levels;
-        var (found, lowest) = ((int?)null, double.PositiveInfinity);
-        foreach (int p in points)
-        {
-            if (network.PortAt(p) is not { } port || !network.Shuts(port.Part)) continue;
-            double beyond = question.Index.Part(port.Part).Ports.Min(o => levels.LevelM[network.PointOf(port.Part, o.Id)]);
-            if (found is null || beyond < lowest) (found, lowest) = (p, beyond);
-        }
-        return found is { } at ? network.PlaceAt(at) : null;
     }
 
     // To the nanometre: of the thousands of stations of a large rig half of the digits would be noise.

@@ -4,10 +4,12 @@ using WarmConduit.Core.Rigs;
 
 namespace WarmConduit.Core.Studies.DrainDown;
 
-/// <summary>Where a hose that is longer than its way hangs through: on the straight length after point number <paramref name="Leg"/> of its course, by <paramref name="BellyM"/>.</summary>
+/// <summary>Where a hose that is longer than its way hangs through: on the straight length after point number <paramref name="Leg"/> of its course, by
+/// <paramref name="BellyM"/>.</summary>
 internal sealed record Slack(int Leg, double BellyM)
 {
-    /// <summary>The slack of <paramref name="run"/> gathers where its span across is the longest. Null where it has none, or stands upright all the way.</summary>
+    /// <summary>The slack of <paramref name="run"/> gathers where its span across is the longest. Null where it has none, or stands upright all the
+    /// way.</summary>
     public static Slack? Of(RigIndex index, Run run)
     {
         if (run.SlackM is not > 0) return null;

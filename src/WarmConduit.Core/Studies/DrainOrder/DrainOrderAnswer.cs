@@ -29,7 +29,8 @@ public enum DrainStepKind
 /// <param name="Needed">Something comes out, or stays, because of it.</param>
 /// <param name="Why">Why it comes here.</param>
 public sealed record DrainStep(
-    string Id, DrainStepKind Kind, Sentence Words, IReadOnlyList<string> PartIds, double OutL, double StaysL, double? ShortestS, double? LongestS, string? Reach, bool Needed, string Why);
+    string Id, DrainStepKind Kind, Sentence Words, IReadOnlyList<string> PartIds, double OutL, double StaysL, double? ShortestS, double? LongestS,
+    string? Reach, bool Needed, string Why);
 
 /// <summary>What stays when one thing is forgotten.</summary>
 /// <param name="PartId">The part.</param>
@@ -48,7 +49,8 @@ public sealed record Forgotten(string PartId, string Words, double MoreL, string
 /// <param name="Air">Water that is airlocked even when all is open.</param>
 /// <param name="Forgets">Each step forgotten in turn, the worst first.</param>
 public sealed record DrainOrderAnswer(
-    IReadOnlyList<DrainStep> Steps, double FullL, Stays Stays, double WalkM, double ShortestS, double LongestS, IReadOnlyList<AirHold> Air, IReadOnlyList<Forgotten> Forgets);
+    IReadOnlyList<DrainStep> Steps, double FullL, Stays Stays, double WalkM, double ShortestS, double LongestS, IReadOnlyList<AirHold> Air,
+    IReadOnlyList<Forgotten> Forgets);
 
 /// <summary>The rig part way through its draining.</summary>
 /// <param name="Count">After so many steps.</param>

@@ -18,8 +18,8 @@ public static class DrainOrderStudy
     private const int MostWalked = 7;
 
     /// <summary>
-    /// An order with few steps and little walking: the tank by its own drain first where it would else run out of the lines' drains, then the taps, so that air gets in, then the drains on the shortest
-    /// way, then what is done by hand. Pure. O(steps · drain-down). Times are estimates.
+    /// An order with few steps and little walking: the tank by its own drain first where it would else run out of the lines' drains, then the taps, so that air
+    /// gets in, then the drains on the shortest way, then what is done by hand. Pure. O(steps · drain-down). Times are estimates.
     /// </summary>
     public static DrainOrderAnswer Ask(Question question)
     {
@@ -45,7 +45,8 @@ public static class DrainOrderStudy
                 walked += stood is { } from ? from.DistanceM(at) : 0;
                 stood = at;
             }
-            var (shortest, longest) = kind == DrainStepKind.Drain && comes > LeastL ? Times(question, before, after, question.Index.Part(id), comes) : (null, null);
+            var (shortest, longest) = kind == DrainStepKind.Drain && comes > LeastL ? Times(question, before, after, question.Index.Part(id), comes)
+                : (null, null);
             string? reach = ReachOf(question.Rig, question.Index.Part(parts[0]), at);
             hand += question.Index.Part(parts[0]).Reach?.HandS() ?? HandS;
             steps.Add(new DrainStep(id, kind, WordsOf(question, id, kind), parts, comes, after.StaysL(), shortest, longest, reach, true, why));
@@ -56,9 +57,11 @@ public static class DrainOrderStudy
         foreach (var (id, parts, kind, _) in order)
             foreach (string part in parts) forgets.Add(Forget(question, hands, part, kind, before));
         for (int n = 0; n < steps.Count; n++)
-            if (steps[n].Kind == DrainStepKind.Drain && steps[n].OutL < LeastL && forgets.First(f => f.PartId == steps[n].Id).MoreL < LeastL) steps[n] = steps[n] with { Needed = false };
+            if (steps[n].Kind == DrainStepKind.Drain && steps[n].OutL < LeastL && forgets.First(f => f.PartId == steps[n].Id).MoreL < LeastL)
+                steps[n] = steps[n] with { Needed = false };
         return new DrainOrderAnswer(
-            steps, full.StaysL(), before.Drained.Stays, walked, hand + steps.Sum(s => s.ShortestS ?? 0), (2 * hand) + steps.Sum(s => s.LongestS ?? 0), before.Drained.Airlocks, [.. forgets.Where(f => f.MoreL >= LeastL).OrderByDescending(f => f.MoreL)]);
+            steps, full.StaysL(), before.Drained.Stays, walked, hand + steps.Sum(s => s.ShortestS ?? 0), (2 * hand) + steps.Sum(s => s.LongestS ?? 0),
+            before.Drained.Airlocks, [.. forgets.Where(f => f.MoreL >= LeastL).OrderByDescending(f => f.MoreL)]);
     }
 
     internal static List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> Order(Question question, Stage full)
@@ -68,7 +71,8 @@ public static class DrainOrderStudy
         Part[] taps = [.. rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Mixer && question.Scenario.PositionOf(p)?.Passes == true)];
         var drains = rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Drain && question.Scenario.PositionOf(p)?.Passes == true).ToList();
         // What each would let out of the tanks by itself.
-        double InTanks(Stage stage) => stage.Drained.Parts.Where(p => Catalogue.Part(question.Index.Part(p.PartId).Stock) is { Passage: Passage.Vessel }).Sum(p => p.RetainedL + p.ByHandL);
+        double InTanks(Stage stage) => stage.Drained.Parts.Where(p => Catalogue.Part(question.Index.Part(p.PartId).Stock) is { Passage: Passage.Vessel })
+            .Sum(p => p.RetainedL + p.ByHandL);
         double tanks = InTanks(full);
         var fromTank = drains.ToDictionary(d => d.Id, d => tanks - InTanks(new Stage(question, new HashSet<string> { d.Id }, none)));
         var nearTank = drains.Where(d => fromTank[d.Id] > 0.5).OrderByDescending(d => fromTank[d.Id]).ToList();
@@ -83,9 +87,13 @@ public static class DrainOrderStudy
             else open.Remove(drain.Id);
             left = Math.Min(left, now);
         }
-        foreach (var drain in first) order.Add((drain.Id, [drain.Id], DrainStepKind.Drain, "A tank empties by it: else that water runs out of the drains of the lines, and their jugs tell nothing."));
-        if (taps.Length > 0) order.Add((Taps, [.. taps.Select(t => t.Id)], DrainStepKind.Taps, "Air gets in behind the water: a line that is shut above keeps what is in it."));
-        foreach (var drain in Walk([.. drains.Except(first)], first.Count > 0 ? first[^1].Box.Centre() : null)) order.Add((drain.Id, [drain.Id], DrainStepKind.Drain, "On the shortest way round."));
+        foreach (var drain in first)
+            order.Add((drain.Id, [drain.Id], DrainStepKind.Drain,
+            "A tank empties by it: else that water runs out of the drains of the lines, and their jugs tell nothing."));
+        if (taps.Length > 0)
+            order.Add((Taps, [.. taps.Select(t => t.Id)], DrainStepKind.Taps, "Air gets in behind the water: a line that is shut above keeps what is in it."));
+        foreach (var drain in Walk([.. drains.Except(first)], first.Count > 0 ? first[^1].Box.Centre() : null))
+            order.Add((drain.Id, [drain.Id], DrainStepKind.Drain, "On the shortest way round."));
         foreach (var hand in rig.ByHand) order.Add((hand.Id, [hand.Id], DrainStepKind.Hand, "No slope empties it."));
         return order;
     }
@@ -137,13 +145,16 @@ public static class DrainOrderStudy
             foreach (var station in run.Stations) top = Math.Max(top, station.HeightM);
         }
         foreach (var part in before.Drained.Parts)
-            if (part.RetainedL + part.ByHandL - after.Drained.Parts.First(p => p.PartId == part.PartId).RetainedL > 0.1 && question.Index.Part(part.PartId) is var tank)
-                top = Math.Max(top, question.Conditions.Parked.HeightM(tank.Box.Centre()) + (tank.Box.Size.ZM * ((part.RetainedL / Math.Max(part.FullL, 1e-9)) - 0.5)));
+            if (part.RetainedL + part.ByHandL - after.Drained.Parts.First(p => p.PartId == part.PartId).RetainedL > 0.1
+                && question.Index.Part(part.PartId) is var tank)
+                top = Math.Max(top, question.Conditions.Parked.HeightM(tank.Box.Centre())
+                    + (tank.Box.Size.ZM * ((part.RetainedL / Math.Max(part.FullL, 1e-9)) - 0.5)));
         double head = Math.Max(0.02, top - outlet);
         double volume = comesL / 1000, area = Math.PI * bore * bore / 4;
         double free = Discharge * area * Math.Sqrt(2 * TradeConstants.GravityMPerS2 * head);
         // The greatest flow whose loss in the opening and along the way is no more than the head.
-        double loss(double flow) => Friction.PipeLossM(flow, way, bore, SmoothM, 1 / (Discharge * Discharge), Water.DensityKgPerM3(CoolC), Water.ViscosityPaS(CoolC));
+        double loss(double flow) => Friction.PipeLossM(flow, way, bore, SmoothM, 1 / (Discharge * Discharge), Water.DensityKgPerM3(CoolC),
+            Water.ViscosityPaS(CoolC));
         var (low, slowed) = (0.0, free);
         for (int i = 0; i < 40; i++)
         {
@@ -157,14 +168,16 @@ public static class DrainOrderStudy
     private static Forgotten Forget(Question question, List<string> hands, string partId, DrainStepKind kind, Stage all)
     {
         var part = question.Index.Part(partId);
-        var opened = question.Rig.Parts.Where(p => Stage.Opens(p) && p.Id != partId && question.Scenario.PositionOf(p)?.Passes == true).Select(p => p.Id).ToHashSet();
+        var opened = question.Rig.Parts.Where(p => Stage.Opens(p) && p.Id != partId && question.Scenario.PositionOf(p)?.Passes == true).Select(p => p.Id)
+            .ToHashSet();
         if (kind == DrainStepKind.Hand) opened.Add(partId);
         var without = new Stage(question, opened, hands.Where(h => kind != DrainStepKind.Hand || h != partId).ToHashSet());
         double more = without.StaysL() - all.StaysL();
         var pool = without.Drained.Pools.Where(p => all.Drained.Pools.All(o => o.Id != p.Id || o.RetainedL < p.RetainedL - LeastL)).MaxBy(p => p.RetainedL);
         var held = without.Drained.Airlocks.Where(h => !h.Gulps && all.Drained.Airlocks.All(o => o.Words != h.Words)).MaxBy(h => h.Litres);
         string? where = held is not null && held.Litres > (pool?.RetainedL ?? 0) ? held.Words : pool?.Words ?? (kind == DrainStepKind.Hand ? part.Name : null);
-        return new Forgotten(partId, kind == DrainStepKind.Hand ? $"{part.Name}: {Task(question, partId)}, not done" : $"{part.Name} left shut", more, more >= LeastL ? where : null);
+        return new Forgotten(partId, kind == DrainStepKind.Hand ? $"{part.Name}: {Task(question, partId)}, not done" : $"{part.Name} left shut", more,
+            more >= LeastL ? where : null);
     }
 
     private static Sentence WordsOf(Question question, string id, DrainStepKind kind) => kind switch
@@ -176,7 +189,8 @@ public static class DrainOrderStudy
 
     /// <summary>What is done to a part by hand, as it stands in the middle of a sentence.</summary>
     internal static string Task(Question question, string partId) =>
-        question.Rig.ByHand.Find(partId)!.Task is { Length: > 1 } task && char.IsUpper(task[0]) && char.IsLower(task[1]) ? char.ToLowerInvariant(task[0]) + task[1..] : question.Rig.ByHand.Find(partId)!.Task;
+        question.Rig.ByHand.Find(partId)!.Task is { Length: > 1 } task && char.IsUpper(task[0]) && char.IsLower(task[1])
+            ? char.ToLowerInvariant(task[0]) + task[1..] : question.Rig.ByHand.Find(partId)!.Task;
 
     private static string? ReachOf(Rig rig, Part part, Point3 at)
     {

@@ -46,14 +46,16 @@ public static class ProofStudy
         // Where it is known what was done before it, by that.
         if (new LeftActs(question).Before(step) is { } before)
         {
-            order = [.. before.Append(step).Select(p => (p, (string[])[p], question.Rig.ByHand.Find(p) is null ? DrainStepKind.Drain : DrainStepKind.Hand, ""))];
+            order = [.. before.Append(step).Select(p => (p, (string[])[p], question.Rig.ByHand.Find(p) is null ? DrainStepKind.Drain
+                : DrainStepKind.Hand, ""))];
             at = before.Count;
         }
         if (at < 0) return new ProofAnswer(step, 0, 0, "Type what came out at one of the steps.", []);
         double expected = Out(question, order, at, null, null);
         var reading = JugReading.Of(step, expected, measured);
         if (reading.Agrees)
-            return new ProofAnswer(step, expected, measured, Sentence.Of($"As it should be: {Measure.Volume(expected)} was expected, and a jug is no finer than {Measure.Volume(reading.FinestL)}."), []);
+            return new ProofAnswer(step, expected, measured,
+                Sentence.Of($"As it should be: {Measure.Volume(expected)} was expected, and a jug is no finer than {Measure.Volume(reading.FinestL)}."), []);
         var suspects = new List<Suspect>();
         double stays = All(question, whole, null, null).StaysL();
         foreach (var part in question.Rig.Parts)
@@ -64,23 +66,28 @@ public static class ProofStudy
             if (part.Id == step || !stock.Positions.Any(p => p.Id == Positions.Closed) || question.Scenario.PositionOf(part)?.Passes != true) continue;
             Add(part, $"{part.Name} is shut, or stuck", part.Id, null);
         }
-        foreach (var hand in question.Rig.ByHand) Add(question.Index.Part(hand.Id), $"{question.Index.Part(hand.Id).Name}: {DrainOrderStudy.Task(question, hand.Id)}, not done yet", null, hand.Id);
+        foreach (var hand in question.Rig.ByHand)
+            Add(question.Index.Part(hand.Id), $"{question.Index.Part(hand.Id).Name}: {DrainOrderStudy.Task(question, hand.Id)}, not done yet", null, hand.Id);
         var ranked = suspects.Where(s => Math.Abs(s.WouldBeL - expected) > 0.005).OrderBy(s => Math.Abs(s.WouldBeL - measured)).Take(Most).ToList();
         var verdict = measured < expected
             ? Sentence.Of($"{Measure.Volume(expected - measured)} is missing of {Measure.Volume(expected)}: it is still in the rig, or came out elsewhere.")
-            : Sentence.Of($"{Measure.Volume(measured - expected)} more came than the {Measure.Volume(expected)} expected: an earlier step let less out, or a tank was fuller than it was taken to be.");
+            : Sentence.Of($"{Measure.Volume(measured - expected)} more came than the {Measure.Volume(expected)} expected: an earlier step let less out, or a " +
+                $"tank was fuller than it was taken to be.");
         return new ProofAnswer(step, expected, measured, verdict, ranked);
 
         void Add(Part part, string words, string? shut, string? undone) =>
             suspects.Add(new Suspect(part.Id, words, Out(question, order, at, shut, undone), All(question, whole, shut, undone).StaysL() - stays));
     }
 
-    private static double Out(Question question, List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> order, int step, string? shut, string? undone) =>
+    private static double Out(Question question, List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> order, int step, string? shut,
+        string? undone) =>
         Math.Max(0, After(question, order, step, shut, undone).StaysL() - After(question, order, step + 1, shut, undone).StaysL());
 
-    private static Stage All(Question question, List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> order, string? shut, string? undone) => After(question, order, order.Count, shut, undone);
+    private static Stage All(Question question, List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> order, string? shut, string? undone) =>
+        After(question, order, order.Count, shut, undone);
 
-    private static Stage After(Question question, List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> order, int count, string? shut, string? undone)
+    private static Stage After(Question question, List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> order, int count, string? shut,
+        string? undone)
     {
         var (opened, done) = (new HashSet<string>(), new HashSet<string>());
         foreach (var (id, parts, kind, _) in order.Take(count))

@@ -4,12 +4,14 @@ using WarmConduit.Core.Studies.DrainDown;
 
 namespace WarmConduit.Core.Studies.DrainOrder;
 
-/// <summary>A rig part way through its draining: what has been opened, and which tasks have been done by hand. What is not named stands as the scenario has it, openings shut.</summary>
+/// <summary>A rig part way through its draining: what has been opened, and which tasks have been done by hand. What is not named stands as the scenario has it,
+/// openings shut.</summary>
 internal sealed class Stage
 {
     private readonly Question _question;
 
-    /// <summary>Of <paramref name="of"/>, with <paramref name="opened"/> parts open and tasks of <paramref name="done"/> parts done; <paramref name="shut"/> parts are shut whatever the scenario says.</summary>
+    /// <summary>Of <paramref name="of"/>, with <paramref name="opened"/> parts open and tasks of <paramref name="done"/> parts done; <paramref name="shut"/>
+    /// parts are shut whatever the scenario says.</summary>
     public Stage(Question of, IReadOnlySet<string> opened, IReadOnlySet<string> done, string? shut = null)
     {
         var scenario = of.Scenario;

@@ -8,8 +8,8 @@ namespace WarmConduit.Core.Studies.FreezeLadder;
 internal static class Antifreeze
 {
     /// <summary>
-    /// The body with <paramref name="glycol"/> of its water's volume glycol: it cools as a liquid, has first ice at its freezing point, and is hard where its burst protection ends. As much mass as of water, with
-    /// the mixture's heat capacity at 0 °C: less than it has, so that it cools sooner.
+    /// The body with <paramref name="glycol"/> of its water's volume glycol: it cools as a liquid, has first ice at its freezing point, and is hard where its
+    /// burst protection ends. As much mass as of water, with the mixture's heat capacity at 0 °C: less than it has, so that it cools sooner.
     /// </summary>
     public static NightBody In(NightBody body, double glycol)
     {

@@ -14,7 +14,8 @@ internal abstract class FreezeCandidate
 {
     protected static readonly FreezingConstants Constants = FreezingConstants.Default;
 
-    /// <summary>Id of its rung: the part's, or the run's with the zone it lies in and its number there. A piece of the same zone has the same one wet and drained.</summary>
+    /// <summary>Id of its rung: the part's, or the run's with the zone it lies in and its number there. A piece of the same zone has the same one wet and
+    /// drained.</summary>
     public abstract string Id { get; }
 
     /// <summary>Id of the run or part.</summary>
@@ -70,14 +71,16 @@ internal abstract class FreezeCandidate
     // The rung without its times, in air of so many degrees in the morning.
     protected abstract Rung Named(double morningAirC);
 
-    protected static Rung Bare(string id, string name, string? runId, string? partId, string? zoneId, IReadOnlyList<Point3> course, double litres, double airC) =>
+    protected static Rung Bare(string id, string name, string? runId, string? partId, string? zoneId, IReadOnlyList<Point3> course, double litres,
+        double airC) =>
         new(id, name, runId, partId, zoneId, course, litres, airC, null, null, null, null, airC, 0, IceState.Safe, false, null, null, false);
 
     private static double? Finite(double value) => double.IsFinite(value) ? value : null;
 }
 
 /// <summary>A piece of a run in one zone.</summary>
-internal sealed class PipeCandidate(PipeFilms films, Run run, PipeStock pipe, Piece piece, double glycol, string id, string name, bool full, bool breaksByIce) : FreezeCandidate
+internal sealed class PipeCandidate(PipeFilms films, Run run, PipeStock pipe, Piece piece, double glycol, string id, string name, bool full, bool breaksByIce)
+    : FreezeCandidate
 {
     public override string Id => id;
 
@@ -96,7 +99,8 @@ internal sealed class PipeCandidate(PipeFilms films, Run run, PipeStock pipe, Pi
     private readonly List<(PipeCandidate Other, double AlongM)> _beside = [];
 
     /// <summary>As it lies, for what lies beside it.</summary>
-    public LineLaid Laid => new(piece.Zone, [.. piece.Course.Select(p => p + new Point3(0, 0, pipe.InnerDiameterM / 2))], (pipe.OuterDiameterM / 2) + (piece.Sleeve?.AllM() ?? 0));
+    public LineLaid Laid => new(piece.Zone, [.. piece.Course.Select(p => p + new Point3(0, 0, pipe.InnerDiameterM / 2))],
+        (pipe.OuterDiameterM / 2) + (piece.Sleeve?.AllM() ?? 0));
 
     /// <summary>Lays two lines side by side for <paramref name="alongM"/> metres.</summary>
     public static void Join(PipeCandidate a, PipeCandidate b, double alongM)
@@ -108,7 +112,8 @@ internal sealed class PipeCandidate(PipeFilms films, Run run, PipeStock pipe, Pi
     public override NightBody Body(Conditions night, Func<string?, string> target)
     {
         double kgPerM = Math.Min(piece.Litres / piece.LengthM, pipe.BoreM2() * 1000) * Constants.WaterKgPerM3 / 1000;
-        return Antifreeze.In(new NightBody(id, kgPerM * piece.LengthM, pipe.WallJPerMK() * piece.LengthM, night.StartWaterC, IceGrowth.Cylinder, piece.LengthM, Contacts(target), []), glycol);
+        return Antifreeze.In(new NightBody(id, kgPerM * piece.LengthM, pipe.WallJPerMK() * piece.LengthM, night.StartWaterC, IceGrowth.Cylinder, piece.LengthM,
+            Contacts(target), []), glycol);
     }
 
     private double StillResistanceMKPerW => films.StillResistanceMKPerW(pipe, piece.Sleeve);
@@ -133,18 +138,21 @@ internal sealed class PipeCandidate(PipeFilms films, Run run, PipeStock pipe, Pi
         bool windy = PipeFilms.InWind(piece.Zone);
         double airC = night.AirC(piece.Zone, 0), wind = windy ? night.WeatherAt(0).WindMPerS : 0;
         return new Why(
-            "The piece cools towards the air around it, which cools as the vehicle does: loss × (its temperature − the air's), minute by minute; still air takes less from it the nearer the two are. At 0 °C its ice grows inwards and insulates (Plank).",
+            "The piece cools towards the air around it, which cools as the vehicle does: loss × (its temperature − the air's), minute by minute; still air " +
+            "takes less from it the nearer the two are. At 0 °C its ice grows inwards and insulates (Plank).",
             [
                 new("length of this piece", Measure.Length(piece.LengthM), false),
                 new("water in it", Measure.Volume(piece.Litres), !full),
                 .. Antifreeze.Why(glycol),
-                new("loss of this piece at the start", Measure.Conductance(piece.LengthM / films.ResistanceMKPerW(pipe, piece.Sleeve, windy, night.Asked.StartWaterC, airC, wind)), true),
+                new("loss of this piece at the start", Measure.Conductance(piece.LengthM / films.ResistanceMKPerW(pipe, piece.Sleeve, windy,
+                night.Asked.StartWaterC, airC, wind)), true),
                 new("air around it at the start", Measure.Temperature(airC), true),
                 new("air around it in the morning", Measure.Temperature(rung.AirC), true),
                 new("wind on it at the start, and all up to it", new Measure(wind, Quantity.Speed), false),
                 new("water at the start", Measure.Temperature(night.Asked.StartWaterC), false),
                 new("insulation", Measure.Length(piece.Sleeve?.AllM() ?? 0), false),
-                .. piece.Leans.Select(l => new WhyInput($"share of its loss to {l.To?.Name ?? "outdoors"}, where it lies against a face", new Measure(l.Share, Quantity.Share), true)),
+                .. piece.Leans.Select(l => new WhyInput($"share of its loss to {l.To?.Name ?? "outdoors"}, where it lies against a face",
+                new Measure(l.Share, Quantity.Share), true)),
                 .. _beside.Count > 0 ? [new("of it beside other lines", Measure.Length(_beside.Max(b => b.AlongM)), true)] : (WhyInput[])[],
                 .. piece.SkinM > 0 ? [new("of it against a bare skin", Measure.Length(piece.SkinM), true)] : (WhyInput[])[],
                 .. piece.Sleeve?.GapShare is > 0 and var gaps ? [new("gaps in it", new Measure(gaps, Quantity.Share), false)] : (WhyInput[])[],
@@ -184,7 +192,8 @@ internal sealed class PartCandidate : FreezeCandidate
     public override NightBody Body(Conditions night, Func<string?, string> target)
     {
         double kg = _litres * Constants.WaterKgPerM3 / 1000;
-        return Antifreeze.In(new NightBody(_part.Id, kg, PartWater.DryJPerK(kg), night.StartWaterC, IceGrowth.Lumped, 0, [.. _losses.Select(c => new NightContact(target(c.To?.Id), c.WPerK, c.Films))], []), _glycol);
+        return Antifreeze.In(new NightBody(_part.Id, kg, PartWater.DryJPerK(kg), night.StartWaterC, IceGrowth.Lumped, 0,
+            [.. _losses.Select(c => new NightContact(target(c.To?.Id), c.WPerK, c.Films))], []), _glycol);
     }
 
     public override Why Why(RigNight night, Rung rung)
@@ -192,12 +201,14 @@ internal sealed class PartCandidate : FreezeCandidate
         var start = night.WeatherAt(0);
         double Loss(PartContact c) => c.AtWPerK(start.TemperatureC, start.WindMPerS);
         return new Why(
-            "It cools towards the air around it, which cools as the vehicle does: loss × (its temperature − the air's), minute by minute. At 0 °C the latent heat of its water leaves in the same way.",
+            "It cools towards the air around it, which cools as the vehicle does: loss × (its temperature − the air's), minute by minute. At 0 °C the latent " +
+            "heat of its water leaves in the same way.",
             [
                 new("water in it", Measure.Volume(_litres), _part.HoldsL is null),
                 .. Antifreeze.Why(_glycol),
                 new("loss at the start", Measure.Conductance(_losses.Sum(Loss)), _part.LossWPerK is null),
-                .. _losses.Where(c => c.Through).Select(c => new WhyInput($"of it to {c.To?.Name ?? "outdoors"}, through what it stands against", Measure.Conductance(Loss(c)), true)),
+                .. _losses.Where(c => c.Through).Select(c => new WhyInput($"of it to {c.To?.Name ?? "outdoors"}, through what it stands against",
+                Measure.Conductance(Loss(c)), true)),
                 new("air around it in the morning", Measure.Temperature(rung.AirC), true),
                 new("water at the start", Measure.Temperature(night.Asked.StartWaterC), false),
             ]);

@@ -18,7 +18,8 @@ public enum Verdict
 
 /// <summary>What freezes and when on a night.</summary>
 /// <param name="Verdict">Whether the rig stands this night.</param>
-/// <param name="Rungs">Pieces of runs and parts that hold water: what ice breaks by morning first, the soonest of it leading, then the rest by its first ice; the first 3000 of them.</param>
+/// <param name="Rungs">Pieces of runs and parts that hold water: what ice breaks by morning first, the soonest of it leading, then the rest by its first ice;
+/// the first 3000 of them.</param>
 /// <param name="Count">How many there are in all.</param>
 /// <param name="Zones">Each zone's air in the morning, and what its heater gave in the hour before.</param>
 /// <param name="MorningS">Seconds from the start until morning.</param>

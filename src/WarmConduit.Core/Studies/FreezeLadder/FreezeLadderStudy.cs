@@ -16,17 +16,20 @@ public static class FreezeLadderStudy
     private const int MostRungs = 3000;
 
     /// <summary>
-    /// Every piece of run and every part with water in it, by when ice breaks it, and when it has its first ice. Wet: drinking-water lines and all parts are full, tanks as full as they start, while
-    /// waste, vent and fill lines hold what stays in them. Drained: all hold what stays after draining, with what is done by hand done. Dead water, no supercooling: on the safe side for
-    /// lines in use. The hours are those of <see cref="RigNight"/>; what freezes neither by morning nor within twelve hours has no time. Pure.
+    /// Every piece of run and every part with water in it, by when ice breaks it, and when it has its first ice. Wet: drinking-water lines and all parts are
+    /// full, tanks as full as they start, while waste, vent and fill lines hold what stays in them. Drained: all hold what stays after draining, with what is
+    /// done by hand done. Dead water, no supercooling: on the safe side for lines in use. The hours are those of <see cref="RigNight"/>; what freezes neither
+    /// by morning nor within twelve hours has no time. Pure.
     /// </summary>
     public static FreezeLadderAnswer Ask(Question question)
     {
         var night = question.Ask(RigNight.Of);
         var rungs = night.Candidates.Select((f, n) => f.Rung(night, n))
-            .OrderByDescending(r => r.Breaks).ThenBy(r => r.AtS ?? double.PositiveInfinity).ThenBy(r => r.AirC).ThenBy(r => r.Id, StringComparer.Ordinal).ToList();
+            .OrderByDescending(r => r.Breaks).ThenBy(r => r.AtS ?? double.PositiveInfinity).ThenBy(r => r.AirC)
+                .ThenBy(r => r.Id, StringComparer.Ordinal).ToList();
         var verdict = rungs.Any(r => r.Breaks) ? Verdict.Fails : rungs.Any(r => r.State != IceState.Safe) ? Verdict.PassesButForIce : Verdict.Passes;
-        return new FreezeLadderAnswer(verdict, rungs.Count > MostRungs ? rungs[..MostRungs] : rungs, rungs.Count, night.Zones(), night.MorningS, night.Answer.ReportS[^1]);
+        return new FreezeLadderAnswer(verdict, rungs.Count > MostRungs ? rungs[..MostRungs] : rungs, rungs.Count, night.Zones(), night.MorningS,
+            night.Answer.ReportS[^1]);
     }
 
     /// <summary>All that could freeze, not yet asked when.</summary>
@@ -48,7 +51,8 @@ public static class FreezeLadderStudy
             foreach (var piece in PiecesOf(question, left, r)) yield return piece;
         }
         foreach (var (part, litres, _) in left.Parts)
-            if (litres > TradeConstants.DryShare * part.FullL) yield return new PartCandidate(question, question.Index.Part(part.PartId), litres, part.FullL, left.Glycol($"parts/{part.PartId}"));
+            if (litres > TradeConstants.DryShare * part.FullL)
+                yield return new PartCandidate(question, question.Index.Part(part.PartId), litres, part.FullL, left.Glycol($"parts/{part.PartId}"));
     }
 
     // A run in pieces, one for each zone it passes, for each sleeve and, drained, for each wet length.
@@ -108,7 +112,8 @@ public static class FreezeLadderStudy
             }
             litres += full || airlocked || station.StandsAtM is not { } stands
                 ? pipe.BoreM2() * (to - from) * segment * 1000
-                : 1000 * BoreSegment.VolumeM3(pipe.InnerDiameterM, (to - from) * segment, stands - Between(station, next, from), stands - Between(station, next, to));
+                : 1000 * BoreSegment.VolumeM3(pipe.InnerDiameterM, (to - from) * segment, stands - Between(station, next, from),
+                    stands - Between(station, next, to));
             if (to < cut.To) Close();
         }
         Close();
@@ -119,7 +124,8 @@ public static class FreezeLadderStudy
             int number = inZone[where] = inZone.GetValueOrDefault(where) + 1;
             if (pieces[i].Litres < 1e-4) continue;
             string name = pieces.Count > 1 && (i == 0 || pieces[i - 1].Zone != pieces[i].Zone) ? $"{run.Name}, {pieces[i].Zone?.Name ?? "outdoors"}" : run.Name;
-            yield return new PipeCandidate(question.Films, run, pipe, pieces[i], left.Glycol($"runs/{run.Id}"), $"{run.Id}#{where}.{number}", name, full, pipe.StandsFreezing == StandsFreezing.No || (!full && drain.Threatens));
+            yield return new PipeCandidate(question.Films, run, pipe, pieces[i], left.Glycol($"runs/{run.Id}"), $"{run.Id}#{where}.{number}", name, full,
+                pipe.StandsFreezing == StandsFreezing.No || (!full && drain.Threatens));
         }
     }
 
@@ -131,8 +137,9 @@ public static class FreezeLadderStudy
 }
 
 /// <summary>
-/// A piece of a run in one zone and one sleeve, how far from the start of the run it begins, with the water in it, how much of it lies against a bare skin, and which share of what it loses goes to what is
-/// behind the faces that it lies against.
+/// A piece of a run in one zone and one sleeve, how far from the start of the run it begins, with the water in it, how much of it lies against a bare skin, and
+/// which share of what it loses goes to what is behind the faces that it lies against.
 /// </summary>
 internal sealed record Piece(
-    Zone? Zone, Sleeve? Sleeve, IReadOnlyList<Point3> Course, double StartM, double LengthM, double Litres, double SkinM, IReadOnlyList<(Zone? To, double Share)> Leans);
+    Zone? Zone, Sleeve? Sleeve, IReadOnlyList<Point3> Course, double StartM, double LengthM, double Litres, double SkinM,
+    IReadOnlyList<(Zone? To, double Share)> Leans);

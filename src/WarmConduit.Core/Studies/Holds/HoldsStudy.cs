@@ -72,12 +72,17 @@ public static class HoldsStudy
         // As much as is in the bores, which is no more than they hold.
         var inRun = drained.Runs.ToDictionary(r => r.RunId);
         foreach (var lock_ in airlocked)
-            holds.Add(new Hold(HoldKind.Airlock, lock_.Words, lock_.Litres, lock_.RunIds.Any(id => inRun[id].Threatens), $"Let air in at {lock_.OpenAt.Words}: open a tap or valve there, or loosen a joint.", true));
+            holds.Add(new Hold(HoldKind.Airlock, lock_.Words, lock_.Litres, lock_.RunIds.Any(id => inRun[id].Threatens),
+                $"Let air in at {lock_.OpenAt.Words}: open a tap or valve there, or loosen a joint.", true));
         foreach (var run in drained.Runs)
         {
             string name = question.Index.Run(run.RunId).Name;
-            if (run.SagL > 0) holds.Add(new Hold(HoldKind.Sag, name, run.SagL, false, Slack.Of(question.Index, question.Index.Run(run.RunId)) is null ? "Clips closer together." : "Cut it to length, or put a board beneath.", true));
-            if (run.FilmL - run.SagL >= LeastFilmL) holds.Add(new Hold(HoldKind.Film, name, run.FilmL - run.SagL, false, Sentence.Of($"A fall of {Measure.Fall(question.Rig.Brief.LeastFall)} all the way, or air."), true));
+            if (run.SagL > 0)
+                holds.Add(new Hold(HoldKind.Sag, name, run.SagL, false, Slack.Of(question.Index, question.Index.Run(run.RunId)) is null
+                ? "Clips closer together." : "Cut it to length, or put a board beneath.", true));
+            if (run.FilmL - run.SagL >= LeastFilmL)
+                holds.Add(new Hold(HoldKind.Film, name, run.FilmL - run.SagL, false,
+                Sentence.Of($"A fall of {Measure.Fall(question.Rig.Brief.LeastFall)} all the way, or air."), true));
         }
         double rest = drained.Stays.TotalL - holds.Sum(h => h.Litres);
         if (rest > LeastRestL) holds.Add(new Hold(HoldKind.Rest, "small amounts", rest, false, "Too little to name.", true));
@@ -89,7 +94,8 @@ public static class HoldsStudy
     private static Hold OfPool(Question question, PoolAnswer pool)
     {
         if (pool.Shares.Count == 0)
-            return new Hold(HoldKind.Vessel, pool.Words, pool.RetainedL, pool.Threatens.Count > 0, pool.ShutBy is { } by ? $"Open {by.Words}." : OfVessel(question, pool.Parts[0].PartId), false);
+            return new Hold(HoldKind.Vessel, pool.Words, pool.RetainedL, pool.Threatens.Count > 0, pool.ShutBy is { } by ? $"Open {by.Words}."
+                : OfVessel(question, pool.Parts[0].PartId), false);
         bool dead = pool.Shares.Select(s => question.Index.Run(s.RunId)).Any(r => Dead(question, r.From) || Dead(question, r.To));
         return new Hold(
             dead ? HoldKind.DeadLeg : HoldKind.Pool, pool.Words, pool.RetainedL, pool.Threatens.Count > 0,
@@ -97,7 +103,8 @@ public static class HoldsStudy
     }
 
     private static Sentence OfVessel(Question question, string partId) =>
-        question.Ask(DrainDownStudy.Ask).Parts.First(p => p.PartId == partId).Cause == StayCause.Airlock ? "Add a vent: no air gets in behind its water." : "A drain at its lowest corner.";
+        question.Ask(DrainDownStudy.Ask).Parts.First(p => p.PartId == partId).Cause == StayCause.Airlock ? "Add a vent: no air gets in behind its water."
+            : "A drain at its lowest corner.";
 
     private static bool Dead(Question question, RunEnd end) => end.Part is { } id && Catalogue.Part(question.Index.Part(id).Stock)!.Passage == Passage.DeadEnd;
 
@@ -108,12 +115,15 @@ public static class HoldsStudy
         bool breaks = question.Levels.IceBreaks(part.Id);
         return drain.Cause switch
         {
-            StayCause.Design when drain.ProtectedL > 0 => new Hold(HoldKind.Protected, part.Name, drain.RetainedL, false, $"It stays, mixed with antifreeze: {drain.Task}.", false),
+            StayCause.Design when drain.ProtectedL > 0 => new Hold(HoldKind.Protected, part.Name, drain.RetainedL, false,
+                $"It stays, mixed with antifreeze: {drain.Task}.", false),
             StayCause.Design => new Hold(HoldKind.Design, part.Name, drain.RetainedL, breaks, $"{drain.Remedy}.", false),
             StayCause.Shut => new Hold(
                 HoldKind.Shut, part.Name, drain.RetainedL, breaks,
-                stock.Passage == Passage.Valve ? "Leave it half open: shut, the ball keeps what is in it, and so may what lies behind." : "Leave it open, lever in the middle: its cartridge keeps what is in it.", true),
-            StayCause.Airlock when stock.Passage != Passage.Vessel => new Hold(HoldKind.Airlock, part.Name, drain.RetainedL, breaks, "Let air in above it.", true),
+                stock.Passage == Passage.Valve ? "Leave it half open: shut, the ball keeps what is in it, and so may what lies behind."
+                : "Leave it open, lever in the middle: its cartridge keeps what is in it.", true),
+            StayCause.Airlock when stock.Passage != Passage.Vessel => new Hold(HoldKind.Airlock, part.Name, drain.RetainedL, breaks,
+            "Let air in above it.", true),
             _ when stock.Passage == Passage.Vessel => new Hold(HoldKind.Vessel, part.Name, drain.RetainedL, breaks, OfVessel(question, part.Id), false),
             _ => null,
         };

@@ -15,7 +15,8 @@ internal sealed class LeftActs
     {
         (_question, _since) = (question, Since(question.Rig));
         _hands = [.. question.Rig.ByHand.Select(h => h.Id)];
-        _done = [.. _since.Where(a => a.Kind == LeftActKind.Done).Select(a => (a.Thing!["parts/".Length..], a.OutL)).Where(a => _hands.Contains(a.Item1) || Stage.Opens(question.Index.Part(a.Item1))).DistinctBy(a => a.Item1)];
+        _done = [.. _since.Where(a => a.Kind == LeftActKind.Done).Select(a => (a.Thing!["parts/".Length..], a.OutL))
+            .Where(a => _hands.Contains(a.Item1) || Stage.Opens(question.Index.Part(a.Item1))).DistinctBy(a => a.Item1)];
     }
 
     /// <summary>Nothing was.</summary>
@@ -45,7 +46,8 @@ internal sealed class LeftActs
     }
 
     /// <summary>Glycol by thing: what was filled in last is what it has.</summary>
-    public Dictionary<string, double> Glycol() => _since.Where(a => a.Kind == LeftActKind.Antifreeze).GroupBy(a => a.Thing!).ToDictionary(a => a.Key, a => a.Last().Glycol ?? 0);
+    public Dictionary<string, double> Glycol() => _since.Where(a => a.Kind == LeftActKind.Antifreeze).GroupBy(a => a.Thing!)
+        .ToDictionary(a => a.Key, a => a.Last().Glycol ?? 0);
 
     /// <summary>What was done since the last filling, in the order of time.</summary>
     public static IReadOnlyList<LeftAct> Since(Rig rig)

@@ -33,4 +33,5 @@ public sealed record LeftThing(string Thing, string Name, double Litres, double 
 /// <param name="NotDone">Parts that the drain scenario opens, or that are handled on leaving, and have not been.</param>
 /// <param name="Readings">What jugs took.</param>
 public sealed record LeftAnswer(
-    DateTimeOffset? Filled, DateTimeOffset? At, LeftWord Word, double? ProtectedC, double StaysL, IReadOnlyList<LeftThing> Things, IReadOnlyList<Place> NotDone, IReadOnlyList<JugReading> Readings);
+    DateTimeOffset? Filled, DateTimeOffset? At, LeftWord Word, double? ProtectedC, double StaysL, IReadOnlyList<LeftThing> Things,
+    IReadOnlyList<Place> NotDone, IReadOnlyList<JugReading> Readings);

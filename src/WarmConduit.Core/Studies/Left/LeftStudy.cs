@@ -11,7 +11,8 @@ public static class LeftStudy
     private const double FullLine = 0.5;
 
     /// <summary>
-    /// What is in it at the start of the night asked about, piece by piece. It is wet where ice breaks something, where a vessel holds more than a cup, or a line is fuller than half. Pure. O(drain-down).
+    /// What is in it at the start of the night asked about, piece by piece. It is wet where ice breaks something, where a vessel holds more than a cup, or a
+    /// line is fuller than half. Pure. O(drain-down).
     /// </summary>
     public static LeftAnswer Ask(Question question)
     {
@@ -22,7 +23,8 @@ public static class LeftStudy
         var things = new List<LeftThing>();
         for (int r = 0; r < rig.Runs.Count; r++)
             if (left.LitresIn(r) is > TradeConstants.DryRunL and var litres)
-                things.Add(Of($"runs/{rig.Runs[r].Id}", rig.Runs[r].Name, litres, left.Runs[r].FullL, breaks.Contains(rig.Runs[r].Id) || litres > FullLine * left.Runs[r].FullL));
+                things.Add(Of($"runs/{rig.Runs[r].Id}", rig.Runs[r].Name, litres, left.Runs[r].FullL, breaks.Contains(rig.Runs[r].Id)
+                    || litres > FullLine * left.Runs[r].FullL));
         foreach (var (drain, litres, all) in left.Parts)
         {
             if (all <= TradeConstants.DryRunL) continue;
@@ -34,7 +36,8 @@ public static class LeftStudy
         var done = since.Where(a => a.Kind == LeftActKind.Done).Select(a => a.Thing!).ToHashSet();
         return new LeftAnswer(
             (rig.Left ?? []).Where(a => a.Kind == LeftActKind.Filled).Select(a => (DateTimeOffset?)a.At).Max(), since.Count > 0 ? since.Max(a => a.At) : null,
-            things.Select(t => t.Word).Append(LeftWord.Drained).Min(), things.Max(t => t.ProtectedC), Enumerable.Range(0, rig.Runs.Count).Sum(left.LitresIn) + left.Parts.Sum(p => p.AllL),
+            things.Select(t => t.Word).Append(LeftWord.Drained).Min(), things.Max(t => t.ProtectedC),
+            Enumerable.Range(0, rig.Runs.Count).Sum(left.LitresIn) + left.Parts.Sum(p => p.AllL),
             [.. things.OrderBy(t => t.Word).ThenByDescending(t => t.Litres).ThenBy(t => t.Thing, StringComparer.Ordinal)],
             [.. LeftActs.Wanted(question).Where(p => !done.Contains($"parts/{p.Id}")).Select(p => Place.OnPart(question.Index, p))], left.Readings);
 

@@ -14,7 +14,8 @@ internal sealed class LeftWater
     private readonly IReadOnlyDictionary<string, double> _glycol;
     private readonly bool _inUse;
 
-    private LeftWater(Question question, bool inUse, IReadOnlyList<RunDrain> runs, IReadOnlyList<LeftInPart> parts, IReadOnlyList<JugReading> readings, IReadOnlyDictionary<string, double> glycol) =>
+    private LeftWater(Question question, bool inUse, IReadOnlyList<RunDrain> runs, IReadOnlyList<LeftInPart> parts, IReadOnlyList<JugReading> readings,
+        IReadOnlyDictionary<string, double> glycol) =>
         (_question, _inUse, Runs, Parts, Readings, _glycol) = (question, inUse, runs, parts, readings, glycol);
 
     /// <summary>Every run with the water in it, in order of id.</summary>
@@ -39,8 +40,9 @@ internal sealed class LeftWater
     public double Glycol(string thing) => _glycol.GetValueOrDefault(thing);
 
     /// <summary>
-    /// Of the question's <see cref="WaterState"/>. As it was left: with nothing opened it is full; with all opened that the scenario opens, drained. In between it stands as after those steps, and where a jug
-    /// took less than it should, what that step empties holds what it held before it. Pure. O(drain-down), and two more for each jug.
+    /// Of the question's <see cref="WaterState"/>. As it was left: with nothing opened it is full; with all opened that the scenario opens, drained. In between
+    /// it stands as after those steps, and where a jug took less than it should, what that step empties holds what it held before it. Pure. O(drain-down), and
+    /// two more for each jug.
     /// </summary>
     public static LeftWater Of(Question question)
     {
@@ -63,16 +65,20 @@ internal sealed class LeftWater
     private static LeftWater InUse(Question question, IReadOnlyDictionary<string, double> glycol)
     {
         var drained = question.Ask(DrainDownStudy.Ask);
-        return new LeftWater(question, true, drained.Runs, [.. drained.Parts.Select(p => (Part: p, StartL: PartWater.AtStartL(question.Index.Part(p.PartId), question.Conditions))).Select(p => new LeftInPart(p.Part, p.StartL, p.StartL))], [], glycol);
+        return new LeftWater(question, true, drained.Runs, [.. drained.Parts.Select(p =>
+            (Part: p, StartL: PartWater.AtStartL(question.Index.Part(p.PartId), question.Conditions)))
+            .Select(p => new LeftInPart(p.Part, p.StartL, p.StartL))], [], glycol);
     }
 
-    private static LeftWater Stays(Question question, DrainDownAnswer drained, IReadOnlyList<JugReading> readings, IReadOnlyDictionary<string, double> glycol) =>
+    private static LeftWater Stays(Question question, DrainDownAnswer drained, IReadOnlyList<JugReading> readings,
+        IReadOnlyDictionary<string, double> glycol) =>
         new(question, false, drained.Runs, [.. drained.Parts.Select(p => new LeftInPart(p, p.FreezesL, p.RetainedL))], readings, glycol);
 
     // What a step did not empty for certain is as it was before it.
     private static DrainDownAnswer Worse(DrainDownAnswer now, DrainDownAnswer before, DrainDownAnswer after) => now with
     {
         Runs = [.. now.Runs.Select((r, i) => before.Runs[i].StaysL > Math.Max(r.StaysL, after.Runs[i].StaysL + TradeConstants.DryRunL) ? before.Runs[i] : r)],
-        Parts = [.. now.Parts.Select((p, i) => before.Parts[i].FreezesL > Math.Max(p.FreezesL, after.Parts[i].FreezesL + TradeConstants.DryRunL) ? before.Parts[i] : p)],
+        Parts = [.. now.Parts.Select((p, i) => before.Parts[i].FreezesL > Math.Max(p.FreezesL, after.Parts[i].FreezesL + TradeConstants.DryRunL)
+        ? before.Parts[i] : p)],
     };
 }

@@ -43,21 +43,27 @@ public static class MeasureNextStudy
             question.Cancel.ThrowIfCancellationRequested();
             var other = rig with { Shell = rig.Shell with { Zones = [.. rig.Shell.Zones.Select(change)] } };
             double moved = Math.Abs(ZoneBalance.Solve(other, night).First(z => z.ZoneId == coldest.ZoneId).AirC - coldest.AirC);
-            if (moved >= 0.05) items.Add(new ToMeasure(id, what, how, Sentence.Of($"{off} moves the air of {name} by {Measure.Difference(moved)}."), moved, place));
+            if (moved >= 0.05)
+                items.Add(new ToMeasure(id, what, how, Sentence.Of($"{off} moves the air of {name} by {Measure.Difference(moved)}."), moved, place));
         }
-        static FaceLayer Thinner(FaceLayer l) => Catalogue.Solid(l.Material)!.ConductivityWPerMK < 0.1 ? l with { ThicknessM = l.ThicknessM * (1 - LayerShare) } : l;
+        static FaceLayer Thinner(FaceLayer l) => Catalogue.Solid(l.Material)!.ConductivityWPerMK < 0.1
+            ? l with { ThicknessM = l.ThicknessM * (1 - LayerShare) } : l;
         int before = items.Count;
         foreach (var side in Enum.GetValues<FaceSide>())
-            Swing($"layers-{side}".ToLowerInvariant(), $"Insulation of the {side.ToString().ToLowerInvariant()}s", "Push a wire through to the metal and measure it.", "A third less of it",
+            Swing($"layers-{side}".ToLowerInvariant(), $"Insulation of the {side.ToString().ToLowerInvariant()}s",
+                "Push a wire through to the metal and measure it.", "A third less of it",
                 z => z with { Faces = [.. z.Faces.Select(f => f.Side == side ? f with { Layers = [.. f.Layers.Select(Thinner)] } : f)] });
         foreach (var zone in rig.Shell.Zones.Where(z => z.Kind != ZoneKind.OpenUnderfloor))
         {
             var at = new Place(zone.Box.Centre(), zone.Name, null, null, null, zone.Id);
-            Swing($"leaks-{zone.Id}", $"Draughts of {zone.Name}", "On a windy day hold a wet hand to its doors and corners.", "Twice as much air through it", z => z.Id == zone.Id ? z with { AirChangesPerHour = z.AirChangesPerHour * (1 + LeakShare) } : z, at);
+            Swing($"leaks-{zone.Id}", $"Draughts of {zone.Name}", "On a windy day hold a wet hand to its doors and corners.", "Twice as much air through it",
+                z => z.Id == zone.Id ? z with { AirChangesPerHour = z.AirChangesPerHour * (1 + LeakShare) } : z, at);
             if (zone.Heater is { } heater)
-                Swing($"heater-{zone.Id}", $"Heater of {zone.Name}", "Read its label.", "A quarter less", z => z.Id == zone.Id ? z with { Heater = heater with { PowerW = heater.PowerW * (1 - HeaterShare) } } : z, at);
+                Swing($"heater-{zone.Id}", $"Heater of {zone.Name}", "Read its label.", "A quarter less", z => z.Id == zone.Id
+                    ? z with { Heater = heater with { PowerW = heater.PowerW * (1 - HeaterShare) } } : z, at);
         }
-        Swing("size", "Inside length, width and height", "Tape them at the floor and at half height.", "Five per cent more of every face", z => z with { Faces = [.. z.Faces.Select(f => f with { AreaM2 = f.AreaM2 * (1 + SizeShare) })] });
+        Swing("size", "Inside length, width and height", "Tape them at the floor and at half height.", "Five per cent more of every face", z =>
+            z with { Faces = [.. z.Faces.Select(f => f with { AreaM2 = f.AreaM2 * (1 + SizeShare) })] });
         items.Sort(before, items.Count - before, Comparer<ToMeasure>.Create((a, b) => Nullable.Compare(b.SwingK, a.SwingK)));
         return new MeasureNextAnswer(coldest.ZoneId, coldest.AirC, items);
     }
@@ -66,14 +72,18 @@ public static class MeasureNextStudy
     {
         var rig = question.Rig;
         if (rig.Shell.Zones.Count == 0)
-            yield return new ToMeasure("rooms", "Rooms", "Draw the living space first, then what is closed off in it.", "Until then everything is as cold as outdoors.", null, null);
+            yield return new ToMeasure("rooms", "Rooms", "Draw the living space first, then what is closed off in it.",
+                "Until then everything is as cold as outdoors.", null, null);
         if (rig.Shell.Obstacles.All(o => o.Kind != ObstacleKind.WheelArch))
-            yield return new ToMeasure("arches", "Wheel arches", "Length, depth and height of each, and how far it is from the rear.", "Lines are drawn through what is in the way.", null, null);
+            yield return new ToMeasure("arches", "Wheel arches", "Length, depth and height of each, and how far it is from the rear.",
+                "Lines are drawn through what is in the way.", null, null);
         if (rig.Parts.All(p => Catalogue.Part(p.Stock) is not { Passage: Passage.Vessel, Group: PartGroup.Store }))
-            yield return new ToMeasure("tank", "The place for the tank", "Its length, width and height, and its height over the floor.", "Falls, weights and the first ice hang on where it stands.", null, null);
+            yield return new ToMeasure("tank", "The place for the tank", "Its length, width and height, and its height over the floor.",
+                "Falls, weights and the first ice hang on where it stands.", null, null);
         foreach (var part in rig.Parts.Where(p => p.HoldsL is null && Catalogue.Part(p.Stock) is { Passage: Passage.Vessel, HoldsL: 0 }).Take(3))
             yield return new ToMeasure(
                 $"holds-{part.Id}", $"Content of {part.Name}", "Read its label, or fill it from a can and count.",
-                Sentence.Of($"It is taken to be {Measure.Volume(PartWater.HoldsL(part))} from its outside; walls and corners take a tenth."), null, Place.OnPart(question.Index, part));
+                Sentence.Of($"It is taken to be {Measure.Volume(PartWater.HoldsL(part))} from its outside; walls and corners take a tenth."), null,
+                Place.OnPart(question.Index, part));
     }
 }

@@ -18,7 +18,8 @@ internal sealed class CutRuns
     private readonly Dictionary<Run, (Point3[] Course, CutLength[] Lengths)> _known = new(ReferenceEqualityComparer.Instance);
 
     /// <summary>
-    /// Cuts all runs; those that lie as they did in <paramref name="earlier"/>, which must be of the same shell, are the same lengths. O(bends · zones). Throws <see cref="TooLargeException"/>
+    /// Cuts all runs; those that lie as they did in <paramref name="earlier"/>, which must be of the same shell, are the same lengths. O(bends · zones). Throws
+    /// <see cref="TooLargeException"/>
     /// beyond 60,000 lengths.
     /// </summary>
     public CutRuns(RigIndex index, CutRuns? earlier, CancellationToken cancel)

@@ -4,11 +4,13 @@ using WarmConduit.Core.Rigs;
 
 namespace WarmConduit.Core.Studies.Networks;
 
-/// <summary>What joins what inside a part, by how it is set and which way it lets through. Whatever follows water, air or ice through a rig asks here.</summary>
+/// <summary>What joins what inside a part, by how it is set and which way it lets through. Whatever follows water, air or ice through a rig asks
+/// here.</summary>
 internal static class Inside
 {
     /// <summary>
-    /// The ways between ports of <paramref name="part"/>, each once, when it is set to <paramref name="position"/>; those that are shut are among them. A tank has none: its inside is a place of its own.
+    /// The ways between ports of <paramref name="part"/>, each once, when it is set to <paramref name="position"/>; those that are shut are among them. A tank
+    /// has none: its inside is a place of its own.
     /// </summary>
     public static IEnumerable<(string From, string To, Passes Passes)> Ways(Part part, StockPosition? position)
     {
@@ -35,5 +37,6 @@ internal static class Inside
     /// <summary>Whether it lets through from <paramref name="from"/> to <paramref name="to"/>, a tank through its inside.</summary>
     public static bool Leads(Part part, StockPosition? position, string from, string to) =>
         Catalogue.Part(part.Stock)!.Passage == Passage.Vessel
-        || Ways(part, position).Any(w => w.Passes != Passes.None && ((w.From == from && w.To == to) || (w.Passes == Passes.Both && w.From == to && w.To == from)));
+        || Ways(part, position).Any(w => w.Passes != Passes.None && ((w.From == from && w.To == to)
+            || (w.Passes == Passes.Both && w.From == to && w.To == from)));
 }

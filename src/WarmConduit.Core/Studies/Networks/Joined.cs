@@ -39,7 +39,8 @@ internal sealed class Joined
         return far;
     }
 
-    /// <summary>Every part that is reached from <paramref name="from"/> on through parts that <paramref name="passes"/>; those it ends at are not among them. O(runs).</summary>
+    /// <summary>Every part that is reached from <paramref name="from"/> on through parts that <paramref name="passes"/>; those it ends at are not among them.
+    /// O(runs).</summary>
     public IEnumerable<Part> Reach(IEnumerable<string> from, Func<Part, bool> passes, Func<Run, bool>? along = null)
     {
         var seen = new HashSet<string>();

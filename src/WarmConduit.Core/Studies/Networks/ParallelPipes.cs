@@ -21,10 +21,12 @@ internal static class ParallelPipes
         public bool MayMeet(in Leg other) => ReferenceEquals(Zone, other.Zone) && Line != other.Line
             && Meet(A.YM, B.YM, other.A.YM, other.B.YM, ReachM + other.ReachM) && Meet(A.ZM, B.ZM, other.A.ZM, other.B.ZM, ReachM + other.ReachM);
 
-        private static bool Meet(double a, double b, double c, double d, double reach) => Math.Min(a, b) - reach <= Math.Max(c, d) && Math.Min(c, d) - reach <= Math.Max(a, b);
+        private static bool Meet(double a, double b, double c, double d, double reach) => Math.Min(a, b) - reach <= Math.Max(c, d)
+            && Math.Min(c, d) - reach <= Math.Max(a, b);
     }
 
-    /// <summary>Pairs of lines and for how long they lie side by side, m; each pair once, the lower number first. O(legs log legs + pairs that meet along x).</summary>
+    /// <summary>Pairs of lines and for how long they lie side by side, m; each pair once, the lower number first. O(legs log legs + pairs that meet along
+    /// x).</summary>
     public static IReadOnlyList<(int A, int B, double M)> Of(IReadOnlyList<LineLaid> lines)
     {
         var legs = new List<Leg>(lines.Sum(l => l.Course.Count));

@@ -6,8 +6,8 @@ using WarmConduit.Core.Rigs;
 namespace WarmConduit.Core.Studies.Networks;
 
 /// <summary>
-/// What a part loses to a room, or to outdoors (null), W/K, and with it what goes through <paramref name="Films"/> by the wind of the hour; <paramref name="Through"/>: by the sides with which it stands against a face
-/// of its own room.
+/// What a part loses to a room, or to outdoors (null), W/K, and with it what goes through <paramref name="Films"/> by the wind of the hour; <paramref
+/// name="Through"/>: by the sides with which it stands against a face of its own room.
 /// </summary>
 internal sealed record PartContact(Zone? To, double WPerK, bool Through, IReadOnlyList<NightFilmed> Films)
 {
@@ -28,8 +28,9 @@ internal static class PartContacts
     public static readonly Facing[] Sides = [Facing.Rear, Facing.Forward, Facing.KerbSide, Facing.FarSide, Facing.Down, Facing.Up];
 
     /// <summary>
-    /// A plain tank loses by each side of its box: to the air of its room, or where it stands against a face of the room, through that to what is behind it. Any other part loses its own figure, or
-    /// that of stock, to its room and the share of it that stock says to outdoors. A jacket is in series with what it covers. Each room once, and once more for what goes through faces.
+    /// A plain tank loses by each side of its box: to the air of its room, or where it stands against a face of the room, through that to what is behind it.
+    /// Any other part loses its own figure, or that of stock, to its room and the share of it that stock says to outdoors. A jacket is in series with what it
+    /// covers. Each room once, and once more for what goes through faces.
     /// </summary>
     public static IReadOnlyList<PartContact> Of(Question question, Part part)
     {
@@ -38,7 +39,8 @@ internal static class PartContacts
         var jacket = Layered.Of(part.Jacket);
         double around = jacket.Sum(l => l.Resistance()), gaps = part.Jacket?.GapShare ?? 0, area = Sides.Sum(s => AreaM2(part, s));
         double Jacketed(Facing side, Func<double, double> transmittance) =>
-            AreaM2(part, side) * (around <= 0 || part.JacketOff?.Contains(side) == true ? transmittance(0) : ((1 - gaps) * transmittance(around)) + (gaps * transmittance(0)));
+            AreaM2(part, side) * (around <= 0 || part.JacketOff?.Contains(side) == true ? transmittance(0)
+                : ((1 - gaps) * transmittance(around)) + (gaps * transmittance(0)));
         bool plain = part.LossWPerK is null && stock is { LossWPerK: 0, Passage: Passage.Vessel };
         if (!plain)
         {
@@ -61,8 +63,10 @@ internal static class PartContacts
                     return new PartContact(to, 0, behind is not null, [.. films.Where(f => f.Size > 0)]);
                 }
                 double outer = behind is null ? AirSideWPerM2K : 1 / behind.ResistanceM2KPerW;
-                return new PartContact(to, Jacketed(side, r => TankFace.TransmittanceWPerM2K(TankWallM, r > 0 ? [new WallLayer(r, 1)] : [], outer)), behind is not null, []);
-            }).GroupBy(c => (c.To, c.Through)).Select(g => new PartContact(g.Key.To, g.Sum(c => c.WPerK), g.Key.Through, Films.Alike(g.SelectMany(c => c.Films)))),
+                return new PartContact(to, Jacketed(side, r => TankFace.TransmittanceWPerM2K(TankWallM, r > 0 ? [new WallLayer(r, 1)] : [], outer)),
+                    behind is not null, []);
+            }).GroupBy(c => (c.To, c.Through)).Select(g => new PartContact(g.Key.To, g.Sum(c => c.WPerK), g.Key.Through,
+                Films.Alike(g.SelectMany(c => c.Films)))),
         ];
     }
 

@@ -6,7 +6,8 @@ using WarmConduit.Core.Rigs;
 
 namespace WarmConduit.Core.Studies.Networks;
 
-/// <summary>What a metre of each kind of pipe loses, as films that follow the air and the wind. Kinds are few, pieces are many, so each is worked out once. Safe to share between threads.</summary>
+/// <summary>What a metre of each kind of pipe loses, as films that follow the air and the wind. Kinds are few, pieces are many, so each is worked out once.
+/// Safe to share between threads.</summary>
 internal sealed class PipeFilms
 {
     // Between two lines that lie side by side and are a few kelvin apart.
@@ -14,8 +15,10 @@ internal sealed class PipeFilms
 
     private readonly ConcurrentDictionary<(string Pipe, Sleeve? Sleeve, bool Windy), NightFilmed[]> _known = [];
 
-    /// <summary>The films of a metre: of what is covered, and of gaps that lie bare. <paramref name="windy"/>: outdoors, or under the floor in the wind.</summary>
-    public IReadOnlyList<NightFilmed> Of(PipeStock pipe, Sleeve? sleeve, bool windy) => _known.GetOrAdd((pipe.Id, sleeve, windy), _ => Made(pipe, sleeve, windy));
+    /// <summary>The films of a metre: of what is covered, and of gaps that lie bare. <paramref name="windy"/>: outdoors, or under the floor in the
+    /// wind.</summary>
+    public IReadOnlyList<NightFilmed> Of(PipeStock pipe, Sleeve? sleeve, bool windy) =>
+        _known.GetOrAdd((pipe.Id, sleeve, windy), _ => Made(pipe, sleeve, windy));
 
     /// <summary>Resistance from the water at <paramref name="waterC"/> to the air, mK/W.</summary>
     public double ResistanceMKPerW(PipeStock pipe, Sleeve? sleeve, bool windy, double waterC, double airC, double windMPerS)

@@ -30,7 +30,8 @@ internal sealed class RigLevels
         foreach (var run in rig.Runs)
         {
             double bore = Catalogue.Pipe(run.Pipe)!.InnerDiameterM;
-            edges.Add(new LevelEdge(run.Id, EndNode(run, run.From, RunPoint.From, nodes), EndNode(run, run.To, RunPoint.To, nodes), bore, Passes.Both, [.. run.Bends.Select(b => b.At)]));
+            edges.Add(new LevelEdge(run.Id, EndNode(run, run.From, RunPoint.From, nodes), EndNode(run, run.To, RunPoint.To, nodes), bore, Passes.Both,
+                [.. run.Bends.Select(b => b.At)]));
         }
         foreach (var part in rig.Parts)
         {
@@ -62,7 +63,8 @@ internal sealed class RigLevels
     /// <summary>Vessel number of a part, for those that are vessels.</summary>
     public Dictionary<string, int> VesselOf { get; } = [];
 
-    /// <summary>The run that is entered by going from its end <paramref name="point"/> to <paramref name="next"/>, reversed when that end is its last; or null.</summary>
+    /// <summary>The run that is entered by going from its end <paramref name="point"/> to <paramref name="next"/>, reversed when that end is its last; or
+    /// null.</summary>
     public (int Run, bool Reversed)? RunFrom(int point, int next) => _runFrom.TryGetValue((point, next), out var run) ? run : null;
 
     /// <summary>Points of run number <paramref name="run"/> along its course.</summary>

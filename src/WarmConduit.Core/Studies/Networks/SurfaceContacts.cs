@@ -42,7 +42,8 @@ internal sealed class SurfaceContacts(Shell shell)
     private readonly ConditionalWeakTable<CutLength[], FaceBehind?[]> _ofCuts = [];
     private readonly ZonesBySize _zones = new(shell.Zones);
 
-    /// <summary>For each length of a run, the face that it lies against; <paramref name="pointAt"/> has the points of its course, and is asked once for lengths that stay the same.</summary>
+    /// <summary>For each length of a run, the face that it lies against; <paramref name="pointAt"/> has the points of its course, and is asked once for lengths
+    /// that stay the same.</summary>
     public FaceBehind?[] Of(CutLength[] lengths, Func<int, Point3> pointAt)
     {
         if (_ofCuts.TryGetValue(lengths, out var known)) return known;
@@ -62,7 +63,8 @@ internal sealed class SurfaceContacts(Shell shell)
         FaceBehind? found = null;
         foreach (var (facing, _, outward) in Ways)
         {
-            if (Math.Max(FromSide(zone.Box, a, outward), FromSide(zone.Box, b, outward)) > NearM || Behind(zone, facing, a.Towards(b, 0.5)) is not { } face) continue;
+            if (Math.Max(FromSide(zone.Box, a, outward), FromSide(zone.Box, b, outward)) > NearM
+                || Behind(zone, facing, a.Towards(b, 0.5)) is not { } face) continue;
             if (face.IsBareSkin) return face;
             found ??= face;
         }
@@ -108,7 +110,8 @@ internal sealed class SurfaceContacts(Shell shell)
         if ((Listed(zone, facing, beyond?.Id) ?? (beyond is null ? null : Listed(beyond, back, zone.Id))) is not { } face) return null;
         // A wind of four metres a second stands for any where films of both sides are taken off again; what the wall holds without them hardly hangs on it.
         bool here = ZoneBalance.InWind(zone), there = beyond is null || ZoneBalance.InWind(beyond);
-        double film = 1 / SurfaceCoefficient.OuterWallWPerM2K(Windy.WindMPerS, WallFilm.Emissivity, Windy.OutdoorC), still = ZoneBalance.InnerSurfaceM2KPerW(face);
+        double film = 1 / SurfaceCoefficient.OuterWallWPerM2K(Windy.WindMPerS, WallFilm.Emissivity, Windy.OutdoorC),
+            still = ZoneBalance.InnerSurfaceM2KPerW(face);
         double whole = 1 / ZoneBalance.Transmittance(face, Windy, here || there);
         double near = here ? film : still, far = there ? here ? still : film : 0;
         bool bare = beyond is null && Layered.Of(face.Layers).Sum(l => l.Resistance()) < BareM2KPerW;
@@ -116,5 +119,6 @@ internal sealed class SurfaceContacts(Shell shell)
     }
 
     private static Face? Listed(Zone zone, Facing facing, string? towards) =>
-        (zone.Faces.Find(Skin.FaceId(Skin.Words(facing), towards)) ?? zone.Faces.FirstOrDefault(f => f.Towards == towards && f.Side == Skin.SideOf(facing))) is { Layers.Count: > 0 } face ? face : null;
+        (zone.Faces.Find(Skin.FaceId(Skin.Words(facing), towards)) ?? zone.Faces.FirstOrDefault(f => f.Towards == towards
+            && f.Side == Skin.SideOf(facing))) is { Layers.Count: > 0 } face ? face : null;
 }

@@ -16,16 +16,17 @@ public static class ZoneBalance
 {
     /// <summary>
     /// Solves the linear balance of all zones: faces (ISO 6946, wind on every outer face), leakage, openings, heaters. Openings depend on the difference
-    /// across them, so the balance is repeated with their new conductance until nothing moves by 0.01 K (at most 12 rounds). A partition or opening that both its zones
-    /// list counts once. Pure.
+    /// across them, so the balance is repeated with their new conductance until nothing moves by 0.01 K (at most 12 rounds). A partition or opening that both
+    /// its zones list counts once. Pure.
     /// </summary>
     public static IReadOnlyList<ZoneAir> Solve(Rig rig, SteadyNight night) =>
         Solve(rig, night, z => night.HeatOn && z.Heater is { } heater ? heater : new ZoneHeater(0, 0));
 
     /// <summary>
-    /// The balance of an evening, as the vehicle was kept until then. A room with a heater has its set point, or what its heater could hold in that weather. Living space that was kept at
-    /// <paramref name="insideC"/> has that whatever it took: all that has a heater, or all of it where none has; without a heater and where nothing is said it has <see cref="Conditions.UsualInsideC"/>.
-    /// Other rooms settle beside them. Pure.
+    /// The balance of an evening, as the vehicle was kept until then. A room with a heater has its set point, or what its heater could hold in that weather.
+    /// Living space that was kept at
+    /// <paramref name="insideC"/> has that whatever it took: all that has a heater, or all of it where none has; without a heater and where nothing is said it
+    /// has <see cref="Conditions.UsualInsideC"/>. Other rooms settle beside them. Pure.
     /// </summary>
     public static IReadOnlyList<ZoneAir> Kept(Rig rig, SteadyNight evening, double? insideC)
     {
@@ -47,7 +48,8 @@ public static class ZoneBalance
         var (partitions, openings) = Between(rig);
         var links = partitions.Select(p => new SteadyLink(p.A, p.B, p.Factor * p.Face.AreaM2 * Transmittance(p.Face, night, p.Windy))).ToList();
         int solid = links.Count;
-        foreach (var o in openings) links.Add(new SteadyLink(o.A, o.B, OpeningWPerK(o.Opening, night.OutdoorC + 1, night.OutdoorC, o.WindShare * night.WindMPerS)));
+        foreach (var o in openings)
+            links.Add(new SteadyLink(o.A, o.B, OpeningWPerK(o.Opening, night.OutdoorC + 1, night.OutdoorC, o.WindShare * night.WindMPerS)));
 
         var balance = SteadyZones.Solve(plain, links, night.OutdoorC);
         for (int round = 0; round < 12 && openings.Count > 0; round++)
@@ -67,33 +69,40 @@ public static class ZoneBalance
 
     /// <summary>What a zone with air of <paramref name="volumeM3"/> loses to outdoors through its faces and draughts, W/K.</summary>
     public static double OutdoorWPerK(Zone zone, double volumeM3, SteadyNight night) =>
-        LeakageWPerK(zone, volumeM3) + night.WindMPerS * BlownThroughWPerK(zone, volumeM3) + Measured(zone, null) * zone.Faces.Where(f => f.Towards is null).Sum(f => f.AreaM2 * Transmittance(f, night, inWind: true));
+        LeakageWPerK(zone, volumeM3) + night.WindMPerS * BlownThroughWPerK(zone, volumeM3) + Measured(zone, null) * zone.Faces.Where(f => f.Towards is null)
+            .Sum(f => f.AreaM2 * Transmittance(f, night, inWind: true));
 
     /// <summary>Its draughts without wind, W/K.</summary>
     public static double LeakageWPerK(Zone zone, double volumeM3) => Measured(zone, null) * AirExchange.LeakageWPerK(zone.AirChangesPerHour, volumeM3);
 
     /// <summary>What each m/s of wind blows through it besides, W/K.</summary>
-    public static double BlownThroughWPerK(Zone zone, double volumeM3) => InWind(zone) ? Measured(zone, null) * AirExchange.LeakageWPerK(BlownThrough(zone, 1), volumeM3) : 0;
+    public static double BlownThroughWPerK(Zone zone, double volumeM3) => InWind(zone)
+        ? Measured(zone, null) * AirExchange.LeakageWPerK(BlownThrough(zone, 1), volumeM3) : 0;
 
     /// <summary>
-    /// A face as paths of heat that end in the outer film: m² of its clear part and of what bridges it. <paramref name="windShare"/>: how much of the wind it gets; <paramref name="factor"/>: on its area.
+    /// A face as paths of heat that end in the outer film: m² of its clear part and of what bridges it. <paramref name="windShare"/>: how much of the wind it
+    /// gets; <paramref name="factor"/>: on its area.
     /// </summary>
     public static IEnumerable<NightFilmed> Films(Face face, double factor, double windShare = 1, double skyView = 0)
     {
         double inner = InnerSurfaceM2KPerW(face), bridge = Math.Clamp(face.BridgeFraction, 0, 1);
-        if (bridge < 1) yield return new(new WallFilm(inner + Layered.Of(face.Layers).Sum(l => l.Resistance()), windShare, skyView), factor * (1 - bridge) * face.AreaM2);
-        if (bridge > 0) yield return new(new WallFilm(inner + Layered.Of(face.BridgeLayers).Sum(l => l.Resistance()), windShare, skyView), factor * bridge * face.AreaM2);
+        if (bridge < 1)
+            yield return new(new WallFilm(inner + Layered.Of(face.Layers).Sum(l => l.Resistance()), windShare, skyView), factor * (1 - bridge) * face.AreaM2);
+        if (bridge > 0)
+            yield return new(new WallFilm(inner + Layered.Of(face.BridgeLayers).Sum(l => l.Resistance()), windShare, skyView), factor * bridge * face.AreaM2);
     }
 
-    /// <summary>What thermometers said that a zone loses to outdoors (null), or exchanges with another one, as a share of what is typed; 1 where nothing was measured.</summary>
+    /// <summary>What thermometers said that a zone loses to outdoors (null), or exchanges with another one, as a share of what is typed; 1 where nothing was
+    /// measured.</summary>
     public static double Measured(Zone zone, Zone? other) =>
         other is null ? zone.Measured?.LossFactor ?? 1 : (zone.Measured?.Exchange?.Find(other.Id) ?? other.Measured?.Exchange?.Find(zone.Id))?.Factor ?? 1;
 
     /// <summary>
-    /// What zones exchange through partitions and openings, by numbers of zones; each once. A partition counts <c>Factor</c> times, as thermometers said; it is <c>Windy</c> where one of its sides is in the
-    /// wind, and an opening gets <c>WindShare</c> of it.
+    /// What zones exchange through partitions and openings, by numbers of zones; each once. A partition counts <c>Factor</c> times, as thermometers said; it is
+    /// <c>Windy</c> where one of its sides is in the wind, and an opening gets <c>WindShare</c> of it.
     /// </summary>
-    public static (IReadOnlyList<(int A, int B, Face Face, double Factor, bool Windy)> Partitions, IReadOnlyList<(int A, int B, Opening Opening, double WindShare)> Openings) Between(Rig rig)
+    public static (IReadOnlyList<(int A, int B, Face Face, double Factor, bool Windy)> Partitions,
+        IReadOnlyList<(int A, int B, Opening Opening, double WindShare)> Openings) Between(Rig rig)
     {
         var zones = rig.Shell.Zones;
         var index = new Dictionary<string, int>();
@@ -110,15 +119,19 @@ public static class ZoneBalance
                 {
                     var other = zones[index[opening.Towards]];
                     // One that is drawn higher than its rooms are is as high as they are.
-                    openings.Add((z, index[opening.Towards], opening with { AreaM2 = opening.AreaM2 * Measured(zones[z], other), HeightM = Math.Min(opening.HeightM, opening.MostHeightM(zones[z], other)) }, WindShare(zones[z], other)));
+                    openings.Add((z, index[opening.Towards], opening with
+                    {
+                        AreaM2 = opening.AreaM2 * Measured(zones[z], other),
+                        HeightM = Math.Min(opening.HeightM, opening.MostHeightM(zones[z], other))
+                    }, WindShare(zones[z], other)));
                 }
         }
         return (partitions, openings);
     }
 
     /// <summary>
-    /// Transmittance of a face, W/m²K. Outdoors and an open underfloor are in the wind, so that the far side has the surface coefficient of an outer wall; between other zones it is still air
-    /// on both sides.
+    /// Transmittance of a face, W/m²K. Outdoors and an open underfloor are in the wind, so that the far side has the surface coefficient of an outer wall;
+    /// between other zones it is still air on both sides.
     /// </summary>
     public static double Transmittance(Face face, SteadyNight night, bool inWind)
     {
@@ -128,8 +141,8 @@ public static class ZoneBalance
     }
 
     /// <summary>
-    /// Surface resistance of still air at a face, m²K/W. A floor between two rooms is the same whichever of them it is drawn in: the warmer one is as a rule above, and where it is not, the colder one is
-    /// told a little colder.
+    /// Surface resistance of still air at a face, m²K/W. A floor between two rooms is the same whichever of them it is drawn in: the warmer one is as a rule
+    /// above, and where it is not, the colder one is told a little colder.
     /// </summary>
     internal static double InnerSurfaceM2KPerW(Face face) => Wall.InnerSurfaceM2KPerW(face.Side switch
     {
@@ -143,7 +156,8 @@ public static class ZoneBalance
     {
         int other = index[face.Towards!];
         return other < z && Paired(
-            zones[z].Faces.Where(f => f.Towards == face.Towards).ToList(), zones[other].Faces.Where(f => f.Towards == zones[z].Id), face, (a, b) => Near(a.AreaM2, b.AreaM2));
+            zones[z].Faces.Where(f => f.Towards == face.Towards).ToList(), zones[other].Faces.Where(f => f.Towards == zones[z].Id), face, (a, b) =>
+            Near(a.AreaM2, b.AreaM2));
     }
 
     /// <summary>As for faces; areas and heights agree within 1 %.</summary>
@@ -178,7 +192,8 @@ public static class ZoneBalance
 
     // Half a kelvin at least, so that a start at rest can move.
     private static double OpeningWPerK(Opening opening, double hereC, double thereC, double windMPerS) =>
-        AirExchange.OpeningWPerK(opening.AreaM2, opening.HeightM, Math.Max(Math.Abs(hereC - thereC), 0.5), hereC, windMPerS, still: opening.Above() * (thereC - hereC) > 0);
+        AirExchange.OpeningWPerK(opening.AreaM2, opening.HeightM, Math.Max(Math.Abs(hereC - thereC), 0.5), hereC, windMPerS,
+            still: opening.Above() * (thereC - hereC) > 0);
 
     /// <summary>The share of the wind that blows at an opening between two zones: all of it where one of them is in it.</summary>
     public static double WindShare(Zone a, Zone b) => InWind(a) || InWind(b) ? 1 : 0;

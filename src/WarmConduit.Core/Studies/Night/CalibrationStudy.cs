@@ -60,7 +60,8 @@ public static class CalibrationStudy
     private sealed record Sought(What What, int A, int B);
 
     /// <summary>
-    /// The night's engine is fitted to the readings with the water that the question has. What stays undetermined is held as typed, the worst first, and the rest is fitted again. Pure. O(some hundred nights).
+    /// The night's engine is fitted to the readings with the water that the question has. What stays undetermined is held as typed, the worst first, and the
+    /// rest is fitted again. Pure. O(some hundred nights).
     /// </summary>
     public static CalibrationAnswer Ask(Question question, CalibrationInput input)
     {
@@ -79,7 +80,9 @@ public static class CalibrationStudy
             question.GoOn(1 + sought.Count - kept.Count, 1 + sought.Count);
             int worst = Enumerable.Range(0, kept.Count).MaxBy(i => fit.Factors[i].Deviation);
             kept = [.. kept.Where((_, i) => i != worst)];
-            if (kept.Count > 0) fit = CoolingFit.Solve(Asked(read, rooms, zones, kept) with { Start = [.. fit.Factors.Where((_, i) => i != worst).Select(f => f.Value)] }, question.Cancel);
+            if (kept.Count > 0)
+                fit = CoolingFit.Solve(Asked(read, rooms, zones, kept) with { Start = [.. fit.Factors.Where((_, i) => i != worst).Select(f => f.Value)] },
+                question.Cancel);
         }
         return new CalibrationAnswer(
             read.TimeS, read.OutdoorC,
@@ -97,7 +100,8 @@ public static class CalibrationStudy
         var night = question.Conditions.Constant(read.OutdoorC.Average()).Happening(null) with { HeatOn = false, InsideC = read.Zones[0].C[0], Cloud = 1 };
         var asked = question.With(night);
         double endS = read.TimeS[^1];
-        var network = RigNetwork.Of(asked, [.. FreezeLadderStudy.Candidates(asked)], [new WeatherHour(night.OutdoorC, night.WindMPerS, 1)], NightCourse.Of(night, endS)[0], Uncertainty.None, out _);
+        var network = RigNetwork.Of(asked, [.. FreezeLadderStudy.Candidates(asked)], [new WeatherHour(night.OutdoorC, night.WindMPerS, 1)],
+            NightCourse.Of(night, endS)[0], Uncertainty.None, out _);
         var heaters = new List<NightHeater>();
         if (read.HeaterW is { } watts)
         {
@@ -116,10 +120,12 @@ public static class CalibrationStudy
         };
     }
 
-    // Without a known heater only rates are told: the room that is first keeps what it is typed to hold, and each that is joined to it tells its own against that.
+    // Without a known heater only rates are told: the room that is first keeps what it is typed to hold, and each that is joined to it tells its own against
+    // that.
     private static List<Sought> Unknowns(NightNetwork rooms, IReadOnlyList<Zone> zones, int[] measured, bool heater, int heated)
     {
-        bool Joined(int a, int b) => rooms.Links.Any(l => Joins(l.A, l.B, zones[a], zones[b])) || rooms.Openings.Any(o => o.B is not null && Joins(o.A, o.B, zones[a], zones[b]));
+        bool Joined(int a, int b) => rooms.Links.Any(l => Joins(l.A, l.B, zones[a], zones[b]))
+            || rooms.Openings.Any(o => o.B is not null && Joins(o.A, o.B, zones[a], zones[b]));
         var sought = measured.Where(z => OutdoorWPerK(rooms, z) > 0).Select(z => new Sought(What.Loss, z, z)).ToList();
         for (int a = 0; a < measured.Length; a++)
             for (int b = a + 1; b < measured.Length; b++)
@@ -137,7 +143,8 @@ public static class CalibrationStudy
         read.TimeS, [.. read.Zones.Select(s => s with { ZoneId = RigNetwork.IdOf(s.ZoneId) })], sought.Count, factors =>
         {
             double Of(What what, int z) => sought.FindIndex(s => s.What == what && s.A == z) is >= 0 and var i ? factors[i] : 1;
-            double Between(string a, string b) => sought.FindIndex(s => s.What == What.Exchange && Joins(a, b, zones[s.A], zones[s.B])) is >= 0 and var i ? factors[i] : 1;
+            double Between(string a, string b) => sought.FindIndex(s => s.What == What.Exchange && Joins(a, b, zones[s.A], zones[s.B])) is >= 0 and var i
+                ? factors[i] : 1;
             return rooms with
             {
                 Zones = [.. rooms.Zones.Select((z, i) => z with
@@ -147,7 +154,8 @@ public static class CalibrationStudy
                     OutdoorWPerKPerMPerS = z.OutdoorWPerKPerMPerS * Of(What.Loss, i),
                     Outer = z.Outer?.Times(Of(What.Loss, i)),
                 })],
-                Links = [.. rooms.Links.Select(l => l with { ConductanceWPerK = l.ConductanceWPerK * Between(l.A, l.B), Windy = l.Windy?.Times(Between(l.A, l.B)) })],
+                Links = [.. rooms.Links.Select(l => l with { ConductanceWPerK = l.ConductanceWPerK * Between(l.A, l.B),
+                Windy = l.Windy?.Times(Between(l.A, l.B)) })],
                 Openings = [.. rooms.Openings.Select(o => o with { AreaM2 = o.AreaM2 * (o.B is null ? 1 : Between(o.A, o.B)) })],
             };
         });
@@ -156,9 +164,11 @@ public static class CalibrationStudy
     private static double OutdoorWPerK(NightNetwork rooms, int z) =>
         rooms.Zones[z].OutdoorWPerK + (rooms.WindMPerS.Value[0] * rooms.Zones[z].OutdoorWPerKPerMPerS) + AtStart(rooms, rooms.Zones[z].Outer);
 
-    private static double AtStart(NightNetwork rooms, IReadOnlyList<NightFilmed>? films) => films?.AtWPerK(rooms.OutdoorC.Value[0], rooms.WindMPerS.Value[0]) ?? 0;
+    private static double AtStart(NightNetwork rooms, IReadOnlyList<NightFilmed>? films) =>
+        films?.AtWPerK(rooms.OutdoorC.Value[0], rooms.WindMPerS.Value[0]) ?? 0;
 
-    private static bool Joins(string a, string b, Zone x, Zone y) => (a, b) == (RigNetwork.IdOf(x.Id), RigNetwork.IdOf(y.Id)) || (b, a) == (RigNetwork.IdOf(x.Id), RigNetwork.IdOf(y.Id));
+    private static bool Joins(string a, string b, Zone x, Zone y) => (a, b) == (RigNetwork.IdOf(x.Id), RigNetwork.IdOf(y.Id))
+        || (b, a) == (RigNetwork.IdOf(x.Id), RigNetwork.IdOf(y.Id));
 
     private static CalibratedFigure Figure(NightNetwork rooms, IReadOnlyList<Zone> zones, Sought s, FittedFactor alone, FittedFactor? kept)
     {
@@ -169,11 +179,13 @@ public static class CalibrationStudy
             // What goes through openings depends on how warm it is on either side: as for a difference of ten.
             What.Exchange => ($"{a}, to {b}", Quantity.Conductance,
                 rooms.Links.Where(l => Joins(l.A, l.B, zones[s.A], zones[s.B])).Sum(l => l.ConductanceWPerK + AtStart(rooms, l.Windy))
-                + rooms.Openings.Where(o => o.B is not null && Joins(o.A, o.B, zones[s.A], zones[s.B])).Sum(o => Heat.AirExchange.OpeningWPerK(o.AreaM2, o.HeightM, 10, 5, o.WindShare * rooms.WindMPerS.Value[0]))),
+                + rooms.Openings.Where(o => o.B is not null && Joins(o.A, o.B, zones[s.A], zones[s.B]))
+                    .Sum(o => Heat.AirExchange.OpeningWPerK(o.AreaM2, o.HeightM, 10, 5, o.WindShare * rooms.WindMPerS.Value[0]))),
             _ => ($"{a} holds, kJ/K", Quantity.Number, rooms.Zones[s.A].HeatCapacityJPerK / 1000),
         };
         var factor = kept ?? alone;
-        return new CalibratedFigure(name, new Measure(typed, quantity), new Measure(typed * factor.Value, quantity), double.IsFinite(factor.Deviation) ? factor.Deviation : null, kept is not null);
+        return new CalibratedFigure(name, new Measure(typed, quantity), new Measure(typed * factor.Value, quantity), double.IsFinite(factor.Deviation)
+            ? factor.Deviation : null, kept is not null);
     }
 
     private static List<Edit> Edits(NightNetwork rooms, IReadOnlyList<Zone> zones, List<Sought> kept, CoolingAnswer fit)

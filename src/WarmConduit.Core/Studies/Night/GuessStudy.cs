@@ -37,20 +37,34 @@ public static class GuessStudy
             return new Guess(what, range, Finite(a), Finite(b), Math.Abs(Math.Min(a, endS) - Math.Min(b, endS)), measure);
         }
         RigNight With(Conditions conditions) => RigNight.Of(question.With(conditions));
-        RigNight Drawn(Func<Zone, Zone> zone) => RigNight.Of(question.On(question.Rig with { Shell = question.Rig.Shell with { Zones = [.. question.Rig.Shell.Zones.Select(zone)] } }, question.Cancel));
+        RigNight Drawn(Func<Zone, Zone> zone) => RigNight.Of(question.On(question.Rig with
+        {
+            Shell =
+            question.Rig.Shell with { Zones = [.. question.Rig.Shell.Zones.Select(zone)] }
+        }, question.Cancel));
         var guesses = new List<Guess>
         {
-            Swung("what walls lose", "four fifths to six fifths", "Two thermometers and a heater of known watts, over a cold night", k => RigNight.Of(question, Uncertainty.None with { Walls = k }), 0.8, 1.2),
-            Swung("draughts", "half to twice", "Feel round doors and hatches on a windy night; a candle shows the rest", k => Drawn(z => z.Measured is not null ? z : z with { AirChangesPerHour = Math.Min(1000, z.AirChangesPerHour * k) }), 0.5, 2),
-            Swung("what rooms hold of heat", "two thirds to one and a half", "How fast the air cools in the first two hours after the heat is off", k => RigNight.Of(question, Uncertainty.None with { Capacity = k }), 0.67, 1.5),
-            Swung("what pipes and parts lose", "four fifths to six fifths", "A thermometer on the part itself", k => RigNight.Of(question, Uncertainty.None with { Parts = k }), 0.8, 1.2),
-            Swung("how warm it was kept inside", Sentence.Of($"{Measure.Temperature(insideC - 2)} to {Measure.Temperature(insideC + 2)}"), "A thermometer where you sit", k => With(night with { InsideC = insideC + k }), -2, 2),
-            Swung("water at the start", Sentence.Of($"{Measure.Temperature(Math.Max(0, night.StartWaterC - 3))} to {Measure.Temperature(night.StartWaterC + 3)}"), "A thermometer in the tank", k => With(night with { StartWaterC = Math.Max(0, night.StartWaterC + k) }), -3, 3),
+            Swung("what walls lose", "four fifths to six fifths", "Two thermometers and a heater of known watts, over a cold night", k =>
+                RigNight.Of(question, Uncertainty.None with { Walls = k }), 0.8, 1.2),
+            Swung("draughts", "half to twice", "Feel round doors and hatches on a windy night; a candle shows the rest", k =>
+            Drawn(z => z.Measured is not null ? z : z with { AirChangesPerHour = Math.Min(1000, z.AirChangesPerHour * k) }), 0.5, 2),
+            Swung("what rooms hold of heat", "two thirds to one and a half", "How fast the air cools in the first two hours after the heat is off", k =>
+            RigNight.Of(question, Uncertainty.None with { Capacity = k }), 0.67, 1.5),
+            Swung("what pipes and parts lose", "four fifths to six fifths", "A thermometer on the part itself", k =>
+            RigNight.Of(question, Uncertainty.None with { Parts = k }), 0.8, 1.2),
+            Swung("how warm it was kept inside", Sentence.Of($"{Measure.Temperature(insideC - 2)} to {Measure.Temperature(insideC + 2)}"),
+            "A thermometer where you sit", k => With(night with { InsideC = insideC + k }), -2, 2),
+            Swung("water at the start", Sentence.Of($"{Measure.Temperature(Math.Max(0, night.StartWaterC - 3))} to " +
+            $"{Measure.Temperature(night.StartWaterC + 3)}"), "A thermometer in the tank", k =>
+            With(night with { StartWaterC = Math.Max(0, night.StartWaterC + k) }), -3, 3),
         };
         if (night.Weather is null)
         {
-            guesses.Add(Swung("outdoors", Sentence.Of($"{Measure.Temperature(night.OutdoorC - 2)} to {Measure.Temperature(night.OutdoorC + 2)}"), "The forecast of the evening", k => With(night with { OutdoorC = night.OutdoorC + k }), -2, 2));
-            guesses.Add(Swung("wind", Sentence.Of($"{new Measure(night.WindMPerS / 2, Quantity.Speed)} to {new Measure(Math.Min(60, Math.Max(1, night.WindMPerS * 2)), Quantity.Speed)}"), "The forecast, and whether you stand in the lee", k => With(night with { WindMPerS = Math.Min(60, k < 1 ? night.WindMPerS / 2 : Math.Max(1, night.WindMPerS * 2)) }), 0.5, 2));
+            guesses.Add(Swung("outdoors", Sentence.Of($"{Measure.Temperature(night.OutdoorC - 2)} to {Measure.Temperature(night.OutdoorC + 2)}"),
+                "The forecast of the evening", k => With(night with { OutdoorC = night.OutdoorC + k }), -2, 2));
+            guesses.Add(Swung("wind", Sentence.Of($"{new Measure(night.WindMPerS / 2, Quantity.Speed)} to " +
+                $"{new Measure(Math.Min(60, Math.Max(1, night.WindMPerS * 2)), Quantity.Speed)}"), "The forecast, and whether you stand in the lee", k =>
+                With(night with { WindMPerS = Math.Min(60, k < 1 ? night.WindMPerS / 2 : Math.Max(1, night.WindMPerS * 2)) }), 0.5, 2));
             guesses.Add(Swung("the sky", "clear to covered", "Look up", k => With(night with { Cloud = k }), 0, 1));
         }
         return new GuessAnswer(name, Finite(base_), [.. guesses.OrderByDescending(g => g.SwingS)], endS);

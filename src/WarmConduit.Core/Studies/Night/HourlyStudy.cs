@@ -25,7 +25,8 @@ public static class HourlyStudy
 {
     private const int MostSteps = 49;
 
-    /// <summary>The same night as the ladder's, read at every hour, or every few of a long one: at most 49 times. Pure. O(rungs · steps) beyond the night.</summary>
+    /// <summary>The same night as the ladder's, read at every hour, or every few of a long one: at most 49 times. Pure. O(rungs · steps) beyond the
+    /// night.</summary>
     public static HourlyAnswer Ask(Question question)
     {
         var night = question.Ask(RigNight.Of);

@@ -17,7 +17,8 @@ public sealed record Endurance(double OutdoorC, double? Hours, string? First);
 /// <param name="Limit">The coldest constant night of so many hours that it stands so.</param>
 /// <param name="AtLowest">How long it stands the brief's lowest; tried for its hours, or three days.</param>
 /// <param name="TriedHours">How long that was tried, h.</param>
-public sealed record BriefLimit(bool Drained, double Hours, double ForHours, double LowestC, bool Stands, ColdLimit Limit, Endurance AtLowest, double TriedHours);
+public sealed record BriefLimit(bool Drained, double Hours, double ForHours, double LowestC, bool Stands, ColdLimit Limit, Endurance AtLowest,
+    double TriedHours);
 
 /// <summary>How cold and how long.</summary>
 /// <param name="Curve">From the warmest to the coldest that was tried.</param>
@@ -62,6 +63,7 @@ public static class LimitStudy
         if (brief.HoursWithoutHeat <= 0) return null;
         var left = question.With(Conditions.WithoutHeat(brief));
         double hours = left.Conditions.Hours, tried = Math.Max(hours, TriedHours);
-        return new BriefLimit(left.Conditions.Water == WaterState.Drained, brief.HoursWithoutHeat, hours, brief.LowestC, left.Ask(RigNight.Of).Stands(), left.Ask(ColdLimit.Of), At(left, brief.LowestC, tried), tried);
+        return new BriefLimit(left.Conditions.Water == WaterState.Drained, brief.HoursWithoutHeat, hours, brief.LowestC, left.Ask(RigNight.Of).Stands(),
+            left.Ask(ColdLimit.Of), At(left, brief.LowestC, tried), tried);
     }
 }

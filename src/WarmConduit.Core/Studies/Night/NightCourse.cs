@@ -34,11 +34,13 @@ internal static class NightCourse
         double middle = (fromS + toS) / 2 / HourS;
         var on = events.Where(e => e.On(middle)).ToList();
         bool Is(PlanEventKind kind) => on.Any(e => e.Kind == kind);
-        bool wanted = (night.HeatOn || Is(PlanEventKind.HeatOn)) && !Is(PlanEventKind.HeatFails) && !on.Any(e => e is { Kind: PlanEventKind.Away, HoldC: null });
+        bool wanted = (night.HeatOn || Is(PlanEventKind.HeatOn)) && !Is(PlanEventKind.HeatFails)
+            && !on.Any(e => e is { Kind: PlanEventKind.Away, HoldC: null });
         bool power = !Is(PlanEventKind.BatteryOut) || Is(PlanEventKind.Mains), fuel = !Is(PlanEventKind.FuelOut);
         return new NightSegment(
             fromS, toS, Is(PlanEventKind.Drained) ? WaterState.Drained : night.Water, h => wanted && power && (h.Electric == true || fuel),
-            on.Where(e => e.Kind is PlanEventKind.SetBack or PlanEventKind.Away).Min(e => e.HoldC), on.Where(e => e.Kind == PlanEventKind.Drive).Max(e => e.SpeedMPerS) ?? 0,
+            on.Where(e => e.Kind is PlanEventKind.SetBack or PlanEventKind.Away).Min(e => e.HoldC),
+            on.Where(e => e.Kind == PlanEventKind.Drive).Max(e => e.SpeedMPerS) ?? 0,
             [.. on.Where(e => e.Kind == PlanEventKind.Open)]);
     }
 

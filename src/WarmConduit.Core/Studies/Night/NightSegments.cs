@@ -8,8 +8,8 @@ namespace WarmConduit.Core.Studies.Night;
 internal sealed record NightCourseAnswer(IReadOnlyList<FreezeCandidate> Candidates, int[] BodyOf, NightAnswer Answer);
 
 /// <summary>
-/// Runs a night segment after segment: each goes on from where the one before left rooms and water. What is drained away is gone, what has ice in it by then stays where it is, and what
-/// comes back with a fill is as warm as water at the start.
+/// Runs a night segment after segment: each goes on from where the one before left rooms and water. What is drained away is gone, what has ice in it by then
+/// stays where it is, and what comes back with a fill is as warm as water at the start.
 /// </summary>
 internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour> weather, double[] reports, double endS, Uncertainty doubt)
 {
@@ -34,7 +34,8 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
         return Join(course);
     }
 
-    private Question For(NightSegment segment) => segment.Water == question.Conditions.Water ? question : question.With(question.Conditions with { Water = segment.Water });
+    private Question For(NightSegment segment) => segment.Water == question.Conditions.Water ? question
+        : question.With(question.Conditions with { Water = segment.Water });
 
     private NightCourseAnswer Join(IReadOnlyList<NightSegment> course)
     {
@@ -51,12 +52,14 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
             var asked = For(segment);
             var found = Here(asked, segment);
             int[] here = [.. found.Select(f => f.Number)];
-            var bodies = RigNetwork.Bodies(asked, found.Select(f => f.FreezeCandidate), doubt).Select((b, i) => _state[here[i]] is { } was ? b with { StartC = was.C, StartIce = was.C == 0 ? was.Ice : 0 } : b);
+            var bodies = RigNetwork.Bodies(asked, found.Select(f => f.FreezeCandidate), doubt)
+                .Select((b, i) => _state[here[i]] is { } was ? b with { StartC = was.C, StartIce = was.C == 0 ? was.Ice : 0 } : b);
             var alike = RigNetwork.Alike(bodies, out int[] bodyOf);
             var network = RigNetwork.Rooms(asked, weather, segment, doubt) with { Bodies = alike };
             if (airC is not null) network = network with { Zones = [.. network.Zones.Select((z, i) => z with { StartC = airC[i], HandedOnJ = handedOn[i] })] };
             // What is reported at a segment's very start was reported at the end of the one before.
-            int[] mine = [.. Enumerable.Range(0, reports.Length).Where(r => reports[r] <= segment.ToS && (reports[r] > segment.FromS || (segment.FromS == 0 && reports[r] == 0)))];
+            int[] mine = [.. Enumerable.Range(0, reports.Length).Where(r => reports[r] <= segment.ToS
+                && (reports[r] > segment.FromS || (segment.FromS == 0 && reports[r] == 0)))];
             var answer = NightEngine.Run(network, new NightOptions(StepS, 60, [.. mine.Select(r => reports[r]).Append(segment.ToS)]), question.Cancel);
             for (int i = 0; i <= mine.Length; i++)
             {
@@ -78,7 +81,8 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
                 for (int h = 0; h < heater.WhByHour.Count; h++) sum[h] += heater.WhByHour[h];
             }
             handedOn = [.. answer.HandedOnJ];
-            balance = new HeatBalance(balance.HeatersJ + answer.Balance.HeatersJ, balance.BoundariesJ + answer.Balance.BoundariesJ, balance.StoredJ + answer.Balance.StoredJ, balance.TurnoverJ + answer.Balance.TurnoverJ);
+            balance = new HeatBalance(balance.HeatersJ + answer.Balance.HeatersJ, balance.BoundariesJ + answer.Balance.BoundariesJ,
+                balance.StoredJ + answer.Balance.StoredJ, balance.TurnoverJ + answer.Balance.TurnoverJ);
             steps += answer.Steps;
         }
         var (bodyC, ice) = (new double[reports.Length, _all.Count], new double[reports.Length, _all.Count]);
@@ -86,7 +90,8 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
         for (int r = 0; r < reports.Length; r++)
             for (int n = 0; n < _all.Count; n++)
                 // Where there is no water it is as warm as the air.
-                (bodyC[r, n], ice[r, n]) = n < rows[r].Count && rows[r][n] is { } at ? at : (_all[n].Zone is { } zone ? zoneC[r, zoneOf[zone.Id]] : weather.TemperatureAt(reports[r]), 0);
+                (bodyC[r, n], ice[r, n]) = n < rows[r].Count && rows[r][n] is { } at ? at
+                    : (_all[n].Zone is { } zone ? zoneC[r, zoneOf[zone.Id]] : weather.TemperatureAt(reports[r]), 0);
         return new NightCourseAnswer(_all, [.. Enumerable.Range(0, _all.Count)], new NightAnswer
         {
             ReportS = reports,
@@ -118,7 +123,8 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
                 n = _number[id] = _all.Count;
                 _all.Add(candidate);
                 _state.Add(null);
-                _marks.Add(new BodyMilestones(double.PositiveInfinity, double.PositiveInfinity, double.PositiveInfinity, double.PositiveInfinity, 0, double.PositiveInfinity));
+                _marks.Add(new BodyMilestones(double.PositiveInfinity, double.PositiveInfinity, double.PositiveInfinity, double.PositiveInfinity, 0,
+                    double.PositiveInfinity));
             }
             // It is told as it was when it first had ice.
             if (double.IsInfinity(_marks[n].FirstIceS)) _all[n] = candidate;

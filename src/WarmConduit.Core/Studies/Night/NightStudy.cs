@@ -16,13 +16,15 @@ public sealed record ZoneHours(string ZoneId, IReadOnlyList<double> C, Exposure 
 
 /// <summary>A rung of the ladder through the night.</summary>
 /// <param name="Rung">As the ladder has it.</param>
-/// <param name="EarliestS">The earliest that what is told of it (<see cref="Rung.AtS"/>) may come, by all that is guessed on the cold side, s; null: not then either.</param>
+/// <param name="EarliestS">The earliest that what is told of it (<see cref="Rung.AtS"/>) may come, by all that is guessed on the cold side, s; null: not then
+/// either.</param>
 /// <param name="LatestS">The same on the warm side, s; null: not then.</param>
 /// <param name="C">Its water at each hour, °C.</param>
 /// <param name="Ice">Its ice fraction at each hour, 0..1.</param>
 /// <param name="Exposure">How long and how far the air around it lies below zero until morning.</param>
 /// <param name="Money">What the part costs that breaks, at the builder's prices; null: it does not, or no price is known.</param>
-public sealed record RungHours(Rung Rung, double? EarliestS, double? LatestS, IReadOnlyList<double> C, IReadOnlyList<double> Ice, Exposure Exposure, double? Money);
+public sealed record RungHours(Rung Rung, double? EarliestS, double? LatestS, IReadOnlyList<double> C, IReadOnlyList<double> Ice, Exposure Exposure,
+    double? Money);
 
 /// <summary>A night hour by hour.</summary>
 /// <param name="Verdict">Whether the rig stands it.</param>
@@ -56,7 +58,8 @@ public static class NightStudy
     private const double Never = double.PositiveInfinity;
 
     /// <summary>
-    /// The night of <see cref="RigNight"/> and two more, with losses and heat capacities that are guessed all on the cold side and all on the warm side. Pure. O(three nights).
+    /// The night of <see cref="RigNight"/> and two more, with losses and heat capacities that are guessed all on the cold side and all on the warm side. Pure.
+    /// O(three nights).
     /// </summary>
     public static NightHoursAnswer Ask(Question question)
     {
@@ -67,7 +70,8 @@ public static class NightStudy
         Exposure Until(Func<int, double> celsius) => Exposure.Of(Enumerable.Range(0, night.Morning + 1).Select(r => (night.Answer.ReportS[r], celsius(r))));
         var number = night.Numbers();
         var zones = question.Rig.Shell.Zones.Select(z => new ZoneHours(
-            z.Id, [.. hours.Select(h => Math.Round(night.AirC(z, h), 2))], Until(r => night.AirC(z, r)), [.. night.HeaterWh(z).Select(w => Math.Round(w, 1))], Math.Round(night.UntilMorningWh(z), 1))).ToList();
+            z.Id, [.. hours.Select(h => Math.Round(night.AirC(z, h), 2))], Until(r => night.AirC(z, r)), [.. night.HeaterWh(z).Select(w => Math.Round(w, 1))],
+            Math.Round(night.UntilMorningWh(z), 1))).ToList();
         var rungs = ladder.Rungs.Take(MostRungs).Select(r =>
         {
             int n = number[r.Id];
@@ -75,11 +79,14 @@ public static class NightStudy
             double At(RigNight side, int of) => r.Breaks ? side.BreaksS(of) : side.Marks(of).FirstIceS;
             return new RungHours(
                 r, Finite(Math.Min(At(cold, n), r.AtS ?? Never)), Finite(Math.Max(At(warm, n), r.AtS ?? 0)),
-                [.. hours.Select(h => Math.Round(night.WaterC(h, n), 2))], [.. hours.Select(h => Math.Round(night.Ice(h, n), 3))], Until(r => night.AirC(night.Candidates[n].Zone, r)), r is { Breaks: true, PartId: { } part } ? question.Rig.Prices.OfPart(question.Index.Part(part).Stock) : null);
+                [.. hours.Select(h => Math.Round(night.WaterC(h, n), 2))], [.. hours.Select(h => Math.Round(night.Ice(h, n), 3))],
+                Until(r => night.AirC(night.Candidates[n].Zone, r)), r is { Breaks: true, PartId: { } part }
+                ? question.Rig.Prices.OfPart(question.Index.Part(part).Stock) : null);
         }).ToList();
         double? stops = NightCourse.HeatStopsS(question.Rig, question.Conditions, night.Answer.ReportS[^1]);
         return new NightHoursAnswer(
-            ladder.Verdict, question.Conditions.StartHour, night.MorningS, [.. hours.Select(night.WeatherAt)], Until(r => night.AirC(null, r)), zones, rungs, ladder.Count, stops, [.. question.Ask(ShortHeat.Of).Heaters.Select(h => h.Words)], question.Conditions.KeptC(question.Rig));
+            ladder.Verdict, question.Conditions.StartHour, night.MorningS, [.. hours.Select(night.WeatherAt)], Until(r => night.AirC(null, r)), zones, rungs,
+            ladder.Count, stops, [.. question.Ask(ShortHeat.Of).Heaters.Select(h => h.Words)], question.Conditions.KeptC(question.Rig));
     }
 
     private static double? Finite(double value) => double.IsFinite(value) ? value : null;

@@ -23,8 +23,8 @@ internal static class RigNetwork
 {
     private const double HourS = 3600, BandK = 1, RearShare = 0.5;
 
-    // A room of hardly anything but air follows the rooms around it within a quarter of an hour in a fresh wind, whatever blows later: frames, skins and lids hold that much. Estimate; figures are told to a quarter of
-    // an hour.
+    // A room of hardly anything but air follows the rooms around it within a quarter of an hour in a fresh wind, whatever blows later: frames, skins and lids
+    // hold that much. Estimate; figures are told to a quarter of an hour.
     private const double QuickestS = 900, WideK = 15, FreshMPerS = 4;
 
     // Stands for rooms where none is drawn.
@@ -34,10 +34,11 @@ internal static class RigNetwork
     public static string IdOf(string zoneId) => Nowhere + zoneId;
 
     /// <summary>
-    /// The network of one segment of a night; <paramref name="weather"/> has one value an hour from the start of the night, or one for all of it. Rooms start as they were kept; the caller sets
-    /// what an earlier segment left. <paramref name="bodyOf"/> is the number of the body that each candidate is part of.
+    /// The network of one segment of a night; <paramref name="weather"/> has one value an hour from the start of the night, or one for all of it. Rooms start
+    /// as they were kept; the caller sets what an earlier segment left. <paramref name="bodyOf"/> is the number of the body that each candidate is part of.
     /// </summary>
-    public static NightNetwork Of(Question question, IReadOnlyList<FreezeCandidate> candidates, IReadOnlyList<WeatherHour> weather, NightSegment segment, Uncertainty doubt, out int[] bodyOf)
+    public static NightNetwork Of(Question question, IReadOnlyList<FreezeCandidate> candidates, IReadOnlyList<WeatherHour> weather, NightSegment segment,
+        Uncertainty doubt, out int[] bodyOf)
     {
         var bodies = Alike(Bodies(question, candidates, doubt), out bodyOf);
         return Rooms(question, weather, segment, doubt) with { Bodies = bodies };
@@ -52,7 +53,8 @@ internal static class RigNetwork
         IEnumerable<NightContact> Once(NightBody b) => b.Contacts.Where(c => !IsBeside(c) || !there.Contains(c.To) || string.CompareOrdinal(b.Id, c.To) < 0)
             .Select(c => IsBeside(c) && !there.Contains(c.To) ? c with { To = b.Contacts[0].To } : c);
         if (there.Count == 0 && doubt.Parts == 1) return bodies;
-        return [.. bodies.Select(b => b with { Contacts = [.. (there.Count == 0 ? b.Contacts : Once(b)).Select(c => c with { ConductanceWPerK = c.ConductanceWPerK * doubt.Parts, Films = c.Films?.Times(doubt.Parts) })] })];
+        return [.. bodies.Select(b => b with { Contacts = [.. (there.Count == 0 ? b.Contacts : Once(b))
+            .Select(c => c with { ConductanceWPerK = c.ConductanceWPerK * doubt.Parts, Films = c.Films?.Times(doubt.Parts) })] })];
     }
 
     // Lines alone have such ids.
@@ -77,11 +79,13 @@ internal static class RigNetwork
         [
             .. partitions.Select(p => p.Windy
                 ? new NightLink(Nowhere + zones[p.A].Id, Nowhere + zones[p.B].Id, 0, [.. ZoneBalance.Films(p.Face, p.Factor)])
-                : new NightLink(Nowhere + zones[p.A].Id, Nowhere + zones[p.B].Id, p.Factor * p.Face.AreaM2 * ZoneBalance.Transmittance(p.Face, still, inWind: false))),
+                : new NightLink(Nowhere + zones[p.A].Id, Nowhere + zones[p.B].Id,
+                    p.Factor * p.Face.AreaM2 * ZoneBalance.Transmittance(p.Face, still, inWind: false))),
         ];
         NightOpening[] opened =
         [
-            .. openings.Select(o => new NightOpening(Nowhere + zones[o.A].Id, Nowhere + zones[o.B].Id, o.Opening.AreaM2, o.Opening.HeightM, o.WindShare, o.Opening.Above())),
+            .. openings.Select(o => new NightOpening(Nowhere + zones[o.A].Id, Nowhere + zones[o.B].Id, o.Opening.AreaM2, o.Opening.HeightM, o.WindShare,
+            o.Opening.Above())),
             .. segment.Open.Where(o => index.ContainsKey(o.ZoneId!)).Select(o => new NightOpening(
                 Nowhere + o.ZoneId, o.Towards is null ? null : Nowhere + o.Towards, o.AreaM2!.Value, Math.Min(o.HeightM!.Value, o.MostHeightM(zones)),
                 o.Towards is null ? 1 : ZoneBalance.WindShare(zones[index[o.ZoneId!]], zones[index[o.Towards]]))),
@@ -92,13 +96,17 @@ internal static class RigNetwork
             var zone = zones[z];
             // What was measured is known to its own deviation, twice of it either way.
             double walls = zone.Measured is { } known ? 1 + (2 * Math.Sign(doubt.Walls - 1) * Math.Min(0.3, known.LossDeviation)) : doubt.Walls;
-            double factor = walls * ZoneBalance.Measured(zone, null), leaks = walls * ZoneBalance.LeakageWPerK(zone, volumes[z]), blown = walls * ZoneBalance.BlownThroughWPerK(zone, volumes[z]);
-            var outer = Films.Alike(zone.Faces.Where(f => f.Towards is null).SelectMany(f => ZoneBalance.Films(f, factor, f.Rearward == true ? rear : 1, SkyView(f.Side))));
-            NightHeater[] heaters = zone.Heater is { PowerW: > 0 } heater && segment.Heats(heater) ? [new NightHeater(Math.Min(heater.SetpointC, segment.HoldC ?? heater.SetpointC), BandK, heater.PowerW, 0, 1e9)] : [];
+            double factor = walls * ZoneBalance.Measured(zone, null), leaks = walls * ZoneBalance.LeakageWPerK(zone, volumes[z]),
+                blown = walls * ZoneBalance.BlownThroughWPerK(zone, volumes[z]);
+            var outer = Films.Alike(zone.Faces.Where(f => f.Towards is null)
+                .SelectMany(f => ZoneBalance.Films(f, factor, f.Rearward == true ? rear : 1, SkyView(f.Side))));
+            NightHeater[] heaters = zone.Heater is { PowerW: > 0 } heater && segment.Heats(heater)
+                ? [new NightHeater(Math.Min(heater.SetpointC, segment.HoldC ?? heater.SetpointC), BandK, heater.PowerW, 0, 1e9)] : [];
             string id = Nowhere + zone.Id;
             double joined = (leaks + (FreshMPerS * blown) + Most(outer)) / walls
                 + links.Where(l => l.A == id || l.B == id).Sum(l => l.ConductanceWPerK + Most(l.Windy ?? []))
-                + opened.Where(o => o.A == id || o.B == id).Sum(o => AirExchange.OpeningWPerK(o.AreaM2, o.HeightM, WideK, now.TemperatureC, o.WindShare * FreshMPerS));
+                + opened.Where(o => o.A == id || o.B == id).Sum(o => AirExchange.OpeningWPerK(o.AreaM2, o.HeightM, WideK, now.TemperatureC,
+                    o.WindShare * FreshMPerS));
             double capacity = ZoneCapacity.JPerK(zone, volumes[z]) * (zone.HeatCapacityJPerK is null ? doubt.Capacity : 1);
             made.Add(new NightZone(id, Math.Max(capacity, QuickestS * joined), leaks, start[zone.Id], heaters, blown, outer));
         }
@@ -119,7 +127,8 @@ internal static class RigNetwork
     private static double SkyView(FaceSide side) => side switch { FaceSide.Roof => 1, FaceSide.Wall => 0.5, _ => 0 };
 
     /// <summary>
-    /// Bodies of which a kilogram is the same in all that cools it are one larger body: they keep to one temperature and freeze together. <paramref name="number"/> says which each has become.
+    /// Bodies of which a kilogram is the same in all that cools it are one larger body: they keep to one temperature and freeze together. <paramref
+    /// name="number"/> says which each has become.
     /// </summary>
     public static IReadOnlyList<NightBody> Alike(IEnumerable<NightBody> bodies, out int[] number)
     {
@@ -171,7 +180,8 @@ internal static class RigNetwork
             if (a.Ice != b.Ice || a.StartC != b.StartC || a.StartIce != b.StartIce || a.Slush != b.Slush || a.Contacts.Count != b.Contacts.Count) return false;
             if (AKilogram(a.DryJPerK, a) != AKilogram(b.DryJPerK, b) || AKilogram(a.LengthM, a) != AKilogram(b.LengthM, b)) return false;
             for (int c = 0; c < a.Contacts.Count; c++)
-                if (a.Contacts[c].To != b.Contacts[c].To || AKilogram(a.Contacts[c].ConductanceWPerK, a) != AKilogram(b.Contacts[c].ConductanceWPerK, b) || !AlikeFilms(a.Contacts[c].Films ?? [], b.Contacts[c].Films ?? [], a, b)) return false;
+                if (a.Contacts[c].To != b.Contacts[c].To || AKilogram(a.Contacts[c].ConductanceWPerK, a) != AKilogram(b.Contacts[c].ConductanceWPerK, b)
+                    || !AlikeFilms(a.Contacts[c].Films ?? [], b.Contacts[c].Films ?? [], a, b)) return false;
             return true;
         }
 
@@ -186,9 +196,12 @@ internal static class RigNetwork
         public override bool Equals(object? obj) => obj is Likeness other && Equals(other);
 
         // What loses nothing has no contact.
-        public override int GetHashCode() => _body.Contacts is [var first, ..] ? HashCode.Combine(_body.Ice, _body.Contacts.Count, first.To, AKilogram(first.ConductanceWPerK, _body), first.Films is [var film, ..] ? AKilogram(film.Size, _body) : 0) : 0;
+        public override int GetHashCode() => _body.Contacts is [var first, ..]
+            ? HashCode.Combine(_body.Ice, _body.Contacts.Count, first.To, AKilogram(first.ConductanceWPerK, _body), first.Films is [var film, ..]
+            ? AKilogram(film.Size, _body) : 0) : 0;
 
         // Without the last digits of a double, so that lengths of one line come to the same.
-        private static long AKilogram(double value, NightBody body) => (BitConverter.DoubleToInt64Bits(value / (body.Slush is null ? body.WaterKg : body.DryJPerK)) + (1L << 21)) >> 22;
+        private static long AKilogram(double value, NightBody body) => (BitConverter.DoubleToInt64Bits(value / (body.Slush is null ? body.WaterKg
+            : body.DryJPerK)) + (1L << 21)) >> 22;
     }
 }

@@ -7,16 +7,18 @@ using WarmConduit.Core.Weather;
 namespace WarmConduit.Core.Studies.Night;
 
 /// <summary>
-/// A rig through its night: rooms and all that holds water, from the evening on, as they were left. Rooms with a heater and living space start as warm as they were kept, the others from that evening's
-/// balance (<see cref="ZoneBalance.Kept"/>); water starts as it was left.
+/// A rig through its night: rooms and all that holds water, from the evening on, as they were left. Rooms with a heater and living space start as warm as they
+/// were kept, the others from that evening's balance (<see cref="ZoneBalance.Kept"/>); water starts as it was left.
 /// </summary>
 internal sealed class RigNight
 {
     private const double HourS = 3600, LeastAfterH = 12;
 
-    private RigNight(Question question, IReadOnlyList<FreezeCandidate> candidates, int[] bodyOf, IReadOnlyList<WeatherHour> weather, NightAnswer answer, double morningS) =>
+    private RigNight(Question question, IReadOnlyList<FreezeCandidate> candidates, int[] bodyOf, IReadOnlyList<WeatherHour> weather, NightAnswer answer,
+        double morningS) =>
         (Candidates, _bodyOf, Weather, Answer, MorningS, Rig, Asked, _zones, _breaks, Morning) = (
-            candidates, bodyOf, weather, answer, morningS, question.Rig, question.Conditions, question.Rig.Shell.Zones.Select((z, i) => (z.Id, i)).ToDictionary(z => z.Id, z => z.i),
+            candidates, bodyOf, weather, answer, morningS, question.Rig, question.Conditions,
+            question.Rig.Shell.Zones.Select((z, i) => (z.Id, i)).ToDictionary(z => z.Id, z => z.i),
             new Lazy<double[]>(() => ShutIce.Breaks(question, candidates, n => answer.Milestones[bodyOf[n]])), answer.ReportS.ToList().IndexOf(morningS));
 
     private readonly Dictionary<string, int> _zones;
@@ -63,7 +65,8 @@ internal sealed class RigNight
     public IReadOnlyList<ZoneAir> Zones()
     {
         int hour = Math.Max(0, (int)Math.Ceiling(MorningS / HourS) - 1);
-        double Heater(Zone zone) => Answer.Energy.FirstOrDefault(e => e.Owner == RigNetwork.IdOf(zone.Id)) is { } energy && hour < energy.WhByHour.Count ? energy.WhByHour[hour] : 0;
+        double Heater(Zone zone) => Answer.Energy.FirstOrDefault(e => e.Owner == RigNetwork.IdOf(zone.Id)) is { } energy && hour < energy.WhByHour.Count
+            ? energy.WhByHour[hour] : 0;
         return [.. Rig.Shell.Zones.Select(z => new ZoneAir(z.Id, AirC(z, Morning), Heater(z)))];
     }
 
@@ -82,7 +85,8 @@ internal sealed class RigNight
     /// <summary>When ice first breaks something, s, and what; infinite and null: not by the end.</summary>
     public (double AtS, string? Name) FirstBreak() => First(BreaksS);
 
-    /// <summary>When candidate number <paramref name="candidate"/> breaks, s; infinite: not by the end. What any ice breaks, and what freezes shut in.</summary>
+    /// <summary>When candidate number <paramref name="candidate"/> breaks, s; infinite: not by the end. What any ice breaks, and what freezes shut
+    /// in.</summary>
     public double BreaksS(int candidate) => _breaks.Value[candidate];
 
     /// <summary>When anything first has ice, s, and what.</summary>

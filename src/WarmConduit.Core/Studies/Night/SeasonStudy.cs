@@ -69,14 +69,16 @@ public static class SeasonStudy
             place, winters,
             [.. Enumerable.Range(0, Weeks).Select(week => new WeekRisk(week, Mean(f => f.Ice[week]), Mean(f => f.Breaks[week])))],
             found.Count(f => f.Breaks.Any(n => n > 0)),
-            [.. candidates.Select((f, n) => new SeasonLeader(f.Name, Mean(w => w.Nights[n]), found.Any(w => w.Broke[n]))).Where(l => l.Nights > 0).OrderByDescending(l => l.Breaks).ThenByDescending(l => l.Nights).Take(5)]);
+            [.. candidates.Select((f, n) => new SeasonLeader(f.Name, Mean(w => w.Nights[n]), found.Any(w => w.Broke[n]))).Where(l => l.Nights > 0)
+            .OrderByDescending(l => l.Breaks).ThenByDescending(l => l.Nights).Take(5)]);
     }
 
     /// <summary>So many days of one winter from noon of 1 October on, told twelve times a day; of a question without events.</summary>
     internal static NightAnswer Drawn(Question asked, IReadOnlyList<FreezeCandidate> candidates, WeatherChoice winter, int days, out int[] bodyOf)
     {
         var options = new NightOptions(StepS, 60, [.. Enumerable.Range(1, days * ReportsADay).Select(n => n * DayS / ReportsADay)]);
-        return NightEngine.Run(RigNetwork.Of(asked, candidates, winter.From(StartHour, days * 24), NightCourse.Of(asked.Conditions, days * DayS)[0], Uncertainty.None, out bodyOf), options, asked.Cancel);
+        return NightEngine.Run(RigNetwork.Of(asked, candidates, winter.From(StartHour, days * 24), NightCourse.Of(asked.Conditions, days * DayS)[0],
+            Uncertainty.None, out bodyOf), options, asked.Cancel);
     }
 
     // By week: nights with ice, and with ice that breaks something; by what freezes: its nights with ice, and whether it broke.

@@ -7,8 +7,9 @@ using WarmConduit.Core.Studies.Networks;
 namespace WarmConduit.Core.Studies.Night;
 
 /// <summary>
-/// Ice shut between two ends. Water that freezes grows by a tenth and pushes what is still water ahead of it: along its lines to a tank with air in it, the accumulator or an open end, as long as nothing on the
-/// way is blocked by ice, shut, or passes only the other way. A full plastic line that goes on freezing once its last way is blocked bursts at its fittings.
+/// Ice shut between two ends. Water that freezes grows by a tenth and pushes what is still water ahead of it: along its lines to a tank with air in it, the
+/// accumulator or an open end, as long as nothing on the way is blocked by ice, shut, or passes only the other way. A full plastic line that goes on freezing
+/// once its last way is blocked bursts at its fittings.
 /// </summary>
 internal sealed class ShutIce
 {
@@ -26,7 +27,8 @@ internal sealed class ShutIce
         (_question, _scenario, _closesS) = (question, question.Rig.ScenarioOf(ScenarioKind.InUse), closesS);
 
     /// <summary>
-    /// When each of <paramref name="candidates"/> breaks, s: what any ice breaks at its first, a full plastic line once it freezes shut in; infinite: not. O(ports log ports + pieces).
+    /// When each of <paramref name="candidates"/> breaks, s: what any ice breaks at its first, a full plastic line once it freezes shut in; infinite: not.
+    /// O(ports log ports + pieces).
     /// </summary>
     public static double[] Breaks(Question question, IReadOnlyList<FreezeCandidate> candidates, Func<int, BodyMilestones> marks)
     {
@@ -62,7 +64,8 @@ internal sealed class ShutIce
     private void Open()
     {
         var rig = _question.Rig;
-        var runsAt = rig.Runs.SelectMany(r => (RunEnd[])[r.From, r.To], (run, end) => (Run: run, End: end)).Where(r => r.End.Part is not null).ToLookup(r => (r.End.Part!, r.End.Port!));
+        var runsAt = rig.Runs.SelectMany(r => (RunEnd[])[r.From, r.To], (run, end) => (Run: run, End: end)).Where(r => r.End.Part is not null)
+            .ToLookup(r => (r.End.Part!, r.End.Port!));
         var parts = rig.Parts.ToDictionary(p => p.Id);
         double Blocked(string id) => _closesS.GetValueOrDefault(id, Always);
         var queue = new PriorityQueue<(string Part, string Port), double>();
@@ -97,7 +100,8 @@ internal sealed class ShutIce
         var stock = Catalogue.Part(part.Stock)!;
         return stock.Passage switch
         {
-            Passage.Vessel => PartWater.AtStartL(part, _question.Conditions) < TradeConstants.FullShare * PartWater.HoldsL(part) || part.Ports.Any(p => part.RoleOf(p) == PortRole.Vent),
+            Passage.Vessel => PartWater.AtStartL(part, _question.Conditions) < TradeConstants.FullShare * PartWater.HoldsL(part)
+                || part.Ports.Any(p => part.RoleOf(p) == PortRole.Vent),
             Passage.OpenEnd => true,
             Passage.Mixer or Passage.Drain => _scenario.PositionOf(part)?.Passes == true,
             _ => PartWater.Pushes(part),

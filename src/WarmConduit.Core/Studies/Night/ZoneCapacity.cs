@@ -10,8 +10,8 @@ public static class ZoneCapacity
     private const double FurnishedJPerKM3 = 30_000, StoredJPerKM3 = 12_000, InsulatingWPerMK = 0.1;
 
     /// <summary>
-    /// Air, what stands in it, and the linings on the warm side of the first insulating layer of each face (ISO 13786: what lies behind it takes no part in an evening). J/K. Estimate, unless the
-    /// zone says its own. <paramref name="volumeM3"/>: its air (<see cref="ZoneVolumes"/>).
+    /// Air, what stands in it, and the linings on the warm side of the first insulating layer of each face (ISO 13786: what lies behind it takes no part in an
+    /// evening). J/K. Estimate, unless the zone says its own. <paramref name="volumeM3"/>: its air (<see cref="ZoneVolumes"/>).
     /// </summary>
     public static double JPerK(Zone zone, double volumeM3) => zone.HeatCapacityJPerK ?? AssumedJPerK(zone, volumeM3);
 

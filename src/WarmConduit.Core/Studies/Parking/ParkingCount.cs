@@ -36,7 +36,8 @@ internal static class ParkingCount
             .. rig.Parts.Where(p => Counts(question, p) && !network.VesselOf.ContainsKey(p.Id) && PartWater.HoldsL(p) > 0)
                 .Select(p => new PatchPart([.. network.JoinedPointsOf(p)], PartWater.HoldsL(p) / 1000, PartWater.InnerHeightM(p), network.IceBreaks(p.Id))),
         ];
-        return ParkingEnvelope.Patch(graph, question.Elimination!, pitchDeg, rollDeg, new PatchQuestion(edges, parts, [.. Tanks(question).Select(t => network.VesselOf[t.Id])], eachTank), question.Cancel);
+        return ParkingEnvelope.Patch(graph, question.Elimination!, pitchDeg, rollDeg,
+            new PatchQuestion(edges, parts, [.. Tanks(question).Select(t => network.VesselOf[t.Id])], eachTank), question.Cancel);
     }
 
     // Corners and edges of the brief's slope; asked by two rules, worked out once.
@@ -48,7 +49,8 @@ internal static class ParkingCount
         return new AtCorners(Ask(question, angles, angles, eachTank: true), angles);
     }
 
-    private static IEnumerable<Part> Tanks(Question question) => question.Rig.Parts.Where(p => Counts(question, p) && question.Levels.VesselOf.ContainsKey(p.Id));
+    private static IEnumerable<Part> Tanks(Question question) => question.Rig.Parts.Where(p => Counts(question, p)
+        && question.Levels.VesselOf.ContainsKey(p.Id));
 
     /// <summary>The limit that is broken at one attitude of <paramref name="patch"/>.</summary>
     public static ParkingLimit Broken(PatchAnswer patch, int pitch, int roll, ParkingLimits limits) =>
@@ -57,7 +59,8 @@ internal static class ParkingCount
         : patch.VesselShare[pitch, roll] > limits.TankShare + 1e-9 ? ParkingLimit.Tank
         : ParkingLimit.None;
 
-    /// <summary>The attitude within the brief's slope at which pipes and parts break a limit worst, and what stays there, L; null where they drain on all of them. LevelL: what stays when level.</summary>
+    /// <summary>The attitude within the brief's slope at which pipes and parts break a limit worst, and what stays there, L; null where they drain on all of
+    /// them. LevelL: what stays when level.</summary>
     public static (Attitude At, double OutsideL, double LevelL)? WorstOutside(Question question)
     {
         var limits = question.Rig.Brief.ParkingAllowed() with { TankShare = 1 };
@@ -79,7 +82,8 @@ internal static class ParkingCount
         return worst;
     }
 
-    /// <summary>Tanks that keep more than the brief allows somewhere within its slope, each with the attitude at which it keeps most, and what stays, L.</summary>
+    /// <summary>Tanks that keep more than the brief allows somewhere within its slope, each with the attitude at which it keeps most, and what stays,
+    /// L.</summary>
     public static IEnumerable<(Part Tank, Attitude At, double StaysL)> WorstTanks(Question question)
     {
         var (patch, angles) = question.Ask(Corners);

@@ -8,7 +8,8 @@ namespace WarmConduit.Core.Studies.Parking;
 
 /// <summary>Where the patch ends on one side, and what ends it.</summary>
 /// <param name="Side">In words: "nose up".</param>
-/// <param name="FarDeg">The last slope of the map, from level, at which it still drains to the limits that way, degrees; below 0: the other way. Null: past the edge of the map.</param>
+/// <param name="FarDeg">The last slope of the map, from level, at which it still drains to the limits that way, degrees; below 0: the other way. Null: past the
+/// edge of the map.</param>
 /// <param name="Words">The pool that ends it.</param>
 public sealed record PatchSide(string Side, double? FarDeg, string Words);
 
@@ -20,7 +21,8 @@ public sealed record WheelBlock(string Wheel, double BlockM);
 /// <summary>The parking envelope: how the rig may stand and still drain to its limits.</summary>
 /// <param name="Limits">The limits it is judged by.</param>
 /// <param name="MostDeg">The map reaches from minus to plus this, degrees.</param>
-/// <param name="Rows">A row for each pitch, lowest first; a letter for each roll, lowest first: o drains to the limits; p too much in pipes and parts, b too much in a part that ice breaks, t too much in a tank.</param>
+/// <param name="Rows">A row for each pitch, lowest first; a letter for each roll, lowest first: o drains to the limits; p too much in pipes and parts, b too
+/// much in a part that ice breaks, t too much in a tank.</param>
 /// <param name="OutsideL">What stays outside tanks as it is parked now, L; null: nothing is open.</param>
 /// <param name="Now">The limit that is broken as it is parked now.</param>
 /// <param name="NowWords">How it is parked now, in words.</param>
@@ -28,7 +30,8 @@ public sealed record WheelBlock(string Wheel, double BlockM);
 /// <param name="Best">The attitude to aim for; null where there is none.</param>
 /// <param name="BestWords">What to do to stand so.</param>
 /// <param name="MarginDeg">How far that is from the edge of the patch, degrees.</param>
-/// <param name="Blocks">What to put under the wheels to stand so from how it is parked now; empty where wheelbase and track are not known, and where nothing is needed.</param>
+/// <param name="Blocks">What to put under the wheels to stand so from how it is parked now; empty where wheelbase and track are not known, and where nothing is
+/// needed.</param>
 /// <param name="Sides">What ends the patch on each side of the best attitude.</param>
 public sealed record ParkingAnswer(
     ParkingLimits Limits,
@@ -63,7 +66,8 @@ public static class ParkingStudy
         double[] angles = ParkingEnvelope.Angles(MostDeg, Count);
         string words = ParkingCount.Words(parked);
         if (ParkingCount.Ask(question, angles, angles) is not { } patch)
-            return new ParkingAnswer(limits, MostDeg, [], null, ParkingLimit.Outside, words, 0, null, "Nothing is open, so nothing drains however it stands.", 0, [], []);
+            return new ParkingAnswer(limits, MostDeg, [], null, ParkingLimit.Outside, words, 0, null,
+                "Nothing is open, so nothing drains however it stands.", 0, [], []);
         var broken = new ParkingLimit[Count, Count];
         for (int p = 0; p < Count; p++)
             for (int r = 0; r < Count; r++) broken[p, r] = ParkingCount.Broken(patch, p, r, limits);
@@ -74,7 +78,8 @@ public static class ParkingStudy
         return new ParkingAnswer(
             limits, MostDeg, [.. Enumerable.Range(0, Count).Select(p => string.Concat(Enumerable.Range(0, Count).Select(r => Letter(broken[p, r]))))],
             now.OutsideM3[0, 0] * 1000, ParkingCount.Broken(now, 0, 0, limits), words, ShareOf(question), at,
-            Advice(question, parked, at, blocks), best is { } m ? Short(m.MarginDeg) : 0, blocks, best is { } c ? Sides(question, broken, angles, (c.Pitch, c.Roll)) : []);
+            Advice(question, parked, at, blocks), best is { } m ? Short(m.MarginDeg) : 0, blocks, best is { } c
+            ? Sides(question, broken, angles, (c.Pitch, c.Roll)) : []);
     }
 
     /// <summary>The share alone, of the same attitudes as on the map: for those who ask for no more.</summary>
@@ -83,11 +88,19 @@ public static class ParkingStudy
         var limits = question.Rig.Brief.ParkingAllowed();
         double[] angles = [.. ParkingEnvelope.Angles(MostDeg, Count).Where(a => Math.Abs(a) <= limits.SlopeDeg + 1e-9)];
         if (ParkingCount.Ask(question, angles, angles) is not { } patch) return 0;
-        int good = Enumerable.Range(0, angles.Length).Sum(p => Enumerable.Range(0, angles.Length).Count(r => ParkingCount.Broken(patch, p, r, limits) == ParkingLimit.None));
+        int good = Enumerable.Range(0, angles.Length).Sum(p => Enumerable.Range(0, angles.Length)
+            .Count(r => ParkingCount.Broken(patch, p, r, limits) == ParkingLimit.None));
         return (double)good / (angles.Length * angles.Length);
     }
 
-    private static char Letter(ParkingLimit limit) => limit switch { ParkingLimit.None => 'o', ParkingLimit.Outside => 'p', ParkingLimit.Breakable => 'b', _ => 't' };
+    private static char Letter(ParkingLimit limit) => limit switch
+    {
+        ParkingLimit.None => 'o',
+        ParkingLimit.Outside => 'p',
+        ParkingLimit.Breakable =>
+        'b',
+        _ => 't'
+    };
 
     // As far from the edge as is worth while, then as near as may be to how it stands.
     private static (int Pitch, int Roll, double MarginDeg)? Best(ParkingLimit[,] broken, Attitude parked)
@@ -142,11 +155,16 @@ public static class ParkingStudy
     private static Sentence Advice(Question question, Attitude parked, Attitude? at, List<WheelBlock> blocks)
     {
         if (at is not { } aim) return "No slope on this map lets it drain to the limits with a third of a degree to spare. Fix its pools first.";
-        if (aim == parked || (Math.Abs(aim.PitchDeg - parked.PitchDeg) < ToldDeg && Math.Abs(aim.RollDeg - parked.RollDeg) < ToldDeg)) return $"It stands well as it is: {ParkingCount.Words(parked)}.";
+        if (aim == parked || (Math.Abs(aim.PitchDeg - parked.PitchDeg) < ToldDeg && Math.Abs(aim.RollDeg - parked.RollDeg) < ToldDeg))
+            return $"It stands well as it is: {ParkingCount.Words(parked)}.";
         var stand = Sentence.Of($"Stand it {ParkingCount.Words(aim)}: ");
-        if (blocks.Count == 0) return stand.And(question.Rig.Shell.Axles is null ? "with wheelbase and track, under Weights, the blocks are told." : "hardly a block is needed.");
+        if (blocks.Count == 0)
+            return stand.And(question.Rig.Shell.Axles is null ? "with wheelbase and track, under Weights, the blocks are told." : "hardly a block is needed.");
         // Alike under both wheels of an axle or a side: said once.
-        foreach (var (first, second, words) in ((string, string, string)[])[("front wheel, kerb side", "front wheel, far side", "each front wheel"), ("rear wheel, kerb side", "rear wheel, far side", "each rear wheel"), ("front wheel, kerb side", "rear wheel, kerb side", "each wheel on the kerb side"), ("front wheel, far side", "rear wheel, far side", "each wheel on the far side")])
+        foreach (var (first, second, words) in ((string, string, string)[])[("front wheel, kerb side", "front wheel, far side", "each front wheel"),
+            ("rear wheel, kerb side", "rear wheel, far side", "each rear wheel"),
+            ("front wheel, kerb side", "rear wheel, kerb side", "each wheel on the kerb side"),
+            ("front wheel, far side", "rear wheel, far side", "each wheel on the far side")])
             if (blocks.Count == 2 && blocks[0].Wheel == first && blocks[1].Wheel == second && Math.Abs(blocks[0].BlockM - blocks[1].BlockM) < 0.002)
                 return stand.And(Sentence.Of($"a block of {Measure.Length(blocks[0].BlockM)} under {words}."));
         var list = Sentence.Of($"a block of {Measure.Length(blocks[0].BlockM)} under the {blocks[0].Wheel}");

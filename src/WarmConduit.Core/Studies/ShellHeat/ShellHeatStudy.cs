@@ -22,7 +22,8 @@ public sealed record FaceHeat(string FaceId, double TransmittanceWPerM2K, double
 /// <param name="AssumedJPerK">What it is taken to hold of heat where nothing is typed, J/K. Estimate.</param>
 /// <param name="Faces">Its faces.</param>
 /// <param name="HoldsWater">Parts or runs with water stand in it.</param>
-public sealed record ZoneHeat(string ZoneId, double AirC, double HeaterW, double LeakWPerK, double VolumeM3, double AssumedJPerK, IReadOnlyList<FaceHeat> Faces, bool HoldsWater);
+public sealed record ZoneHeat(string ZoneId, double AirC, double HeaterW, double LeakWPerK, double VolumeM3, double AssumedJPerK,
+    IReadOnlyList<FaceHeat> Faces, bool HoldsWater);
 
 /// <summary>A room that builders forget, to be drawn with a press.</summary>
 /// <param name="Id">Stable id.</param>
@@ -66,7 +67,8 @@ public static class ShellHeatStudy
                 return new FaceHeat(f.Id, u, ZoneBalance.Measured(zone, f.Towards is null ? null : zones.Find(f.Towards)) * u * f.AreaM2, boxes);
             }).ToList();
             double leaks = ZoneBalance.LeakageWPerK(zone, volumes[number]) + (night.WindMPerS * ZoneBalance.BlownThroughWPerK(zone, volumes[number]));
-            return new ZoneHeat(zone.Id, air[zone.Id].AirC, air[zone.Id].HeaterW, leaks, volumes[number], ZoneCapacity.AssumedJPerK(zone, volumes[number]), faces, wet.Contains(zone.Id));
+            return new ZoneHeat(zone.Id, air[zone.Id].AirC, air[zone.Id].HeaterW, leaks, volumes[number], ZoneCapacity.AssumedJPerK(zone, volumes[number]),
+                faces, wet.Contains(zone.Id));
         }).ToList();
         return new ShellHeatAnswer(made, made.Where(z => z.HoldsWater).MinBy(z => z.AirC)?.ZoneId, Forgotten(rig.Shell));
     }
@@ -80,14 +82,29 @@ public static class ShellHeatStudy
         {
             if (shell.Zones.Find(id) is null) offers.Add(new ForgottenZone(id, name, words, new Zone(id, name, kind, box, changes, [], [])));
         }
-        if (!Has(ZoneKind.Living)) Offer("living", "living space", ZoneKind.Living, shell.Body, 0.8, "The room that is heated. Draw it first, as large as the body; other rooms are taken out of it.");
+        if (!Has(ZoneKind.Living))
+            Offer("living", "living space", ZoneKind.Living, shell.Body, 0.8,
+            "The room that is heated. Draw it first, as large as the body; other rooms are taken out of it.");
         if (!Has(ZoneKind.OpenUnderfloor, ZoneKind.EnclosedUnderfloor))
-            Offer("underfloor", "under the floor", ZoneKind.OpenUnderfloor, new Box(at - new Point3(0, 0, 0.36), new Point3(shell.Body.Size.XM, shell.Body.Size.YM, 0.36)), 60, "Tanks, valves and pipe down there are in the wind.");
-        if (!Has(ZoneKind.Hatch)) Offer("hatch", "hatch", ZoneKind.Hatch, new Box(new Point3(at.XM + 0.02, far.YM - 0.14, at.ZM + 0.3), new Point3(0.3, 0.14, 0.32)), 4, "A filler, a shower box or a town inlet behind a plastic lid is nearly outdoors.");
-        if (!Has(ZoneKind.WallCavity)) Offer("wall-cavity", "wall cavity", ZoneKind.WallCavity, new Box(new Point3(at.XM, far.YM - 0.04, at.ZM), new Point3(shell.Body.Size.XM, 0.04, Math.Min(0.9, shell.Body.Size.ZM))), 1, "Pipe between lining and skin has the insulation on the wrong side.");
+            Offer("underfloor", "under the floor", ZoneKind.OpenUnderfloor,
+                new Box(at - new Point3(0, 0, 0.36), new Point3(shell.Body.Size.XM, shell.Body.Size.YM, 0.36)), 60,
+                "Tanks, valves and pipe down there are in the wind.");
+        if (!Has(ZoneKind.Hatch))
+            Offer("hatch", "hatch", ZoneKind.Hatch, new Box(new Point3(at.XM + 0.02, far.YM - 0.14, at.ZM + 0.3), new Point3(0.3, 0.14, 0.32)), 4,
+            "A filler, a shower box or a town inlet behind a plastic lid is nearly outdoors.");
+        if (!Has(ZoneKind.WallCavity))
+            Offer("wall-cavity", "wall cavity", ZoneKind.WallCavity, new Box(new Point3(at.XM, far.YM - 0.04, at.ZM),
+            new Point3(shell.Body.Size.XM, 0.04, Math.Min(0.9, shell.Body.Size.ZM))), 1, "Pipe between lining and skin has the insulation on the wrong side.");
         if (!Has(ZoneKind.WheelArch) && shell.Obstacles.FirstOrDefault(o => o.Kind == ObstacleKind.WheelArch) is { } arch)
-            Offer("arch-corner", "corner behind the arch", ZoneKind.WheelArch, new Box(new Point3(Math.Max(at.XM, arch.Box.At.XM - 0.25), arch.Box.At.YM, at.ZM), new Point3(0.25, Math.Max(0.1, arch.Box.Size.YM), Math.Max(0.1, arch.Box.Size.ZM))), 1, "Bare metal on two sides and no air: pipes end there and freeze first.");
-        if (!Has(ZoneKind.EnclosedUnderfloor)) Offer("skirt", "behind the skirt", ZoneKind.EnclosedUnderfloor, new Box(new Point3(at.XM + shell.Body.Size.XM * 0.3, at.YM, at.ZM - 0.36), new Point3(shell.Body.Size.XM * 0.3, Math.Min(0.5, shell.Body.Size.YM), 0.36)), 6, "A skirt keeps the wind off what hangs behind it, if it is shut below too.");
+            Offer("arch-corner", "corner behind the arch", ZoneKind.WheelArch,
+                new Box(new Point3(Math.Max(at.XM, arch.Box.At.XM - 0.25), arch.Box.At.YM, at.ZM),
+                new Point3(0.25, Math.Max(0.1, arch.Box.Size.YM), Math.Max(0.1, arch.Box.Size.ZM))), 1,
+                "Bare metal on two sides and no air: pipes end there and freeze first.");
+        if (!Has(ZoneKind.EnclosedUnderfloor))
+            Offer("skirt", "behind the skirt", ZoneKind.EnclosedUnderfloor,
+            new Box(new Point3(at.XM + shell.Body.Size.XM * 0.3, at.YM, at.ZM - 0.36),
+            new Point3(shell.Body.Size.XM * 0.3, Math.Min(0.5, shell.Body.Size.YM), 0.36)), 6,
+            "A skirt keeps the wind off what hangs behind it, if it is shut below too.");
         return offers;
     }
 }

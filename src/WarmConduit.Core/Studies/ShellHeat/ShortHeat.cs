@@ -28,14 +28,18 @@ public static class ShortHeat
         var zones = question.Rig.Shell.Zones;
         var heated = zones.Where(z => z.Heater is { PowerW: > 0 }).ToList();
         if (heated.Count == 0)
-            return new HeatShortAnswer([new ShortHeater(null, 0, 0, "Heat is on, but no room has a heater with any power: the night is calculated without heat. Add a heater to a room, or turn the heat off.")]);
+            return new HeatShortAnswer([new ShortHeater(null, 0, 0, "Heat is on, but no room has a heater with any power: the night is calculated without " +
+                "heat. Add a heater to a room, or turn the heat off.")]);
         var held = ZoneBalance.Solve(question.Rig, night).ToDictionary(z => z.ZoneId, z => z.AirC);
         var cold = heated.Where(z => held[z.Id] < z.Heater!.SetpointC - ShortK).ToList();
         if (cold.Count == 0) return new HeatShortAnswer([]);
         Zone Plenty(Zone z) => z.Heater is { PowerW: > 0 } heater ? z with { Heater = heater with { PowerW = PlentyW } } : z;
-        var needed = ZoneBalance.Solve(question.Rig with { Shell = question.Rig.Shell with { Zones = [.. zones.Select(Plenty)] } }, night).ToDictionary(z => z.ZoneId, z => z.HeaterW);
+        var needed = ZoneBalance.Solve(question.Rig with { Shell = question.Rig.Shell with { Zones = [.. zones.Select(Plenty)] } }, night)
+            .ToDictionary(z => z.ZoneId, z => z.HeaterW);
         return new HeatShortAnswer([.. cold.Select(z => new ShortHeater(
             z.Id, z.Heater!.PowerW, needed[z.Id],
-            Sentence.Of($"The heater of {z.Name} gives {Measure.Power(z.Heater.PowerW)}. Holding {Measure.Temperature(z.Heater.SetpointC)} with {Measure.Temperature(night.OutdoorC)} outdoors takes {Measure.Power(needed[z.Id])}; it reaches {Measure.Temperature(held[z.Id])}. Add insulation, seal air leaks, or fit a stronger heater.")))]);
+            Sentence.Of($"The heater of {z.Name} gives {Measure.Power(z.Heater.PowerW)}. Holding {Measure.Temperature(z.Heater.SetpointC)} with " +
+            $"{Measure.Temperature(night.OutdoorC)} outdoors takes {Measure.Power(needed[z.Id])}; it reaches {Measure.Temperature(held[z.Id])}. Add " +
+            $"insulation, seal air leaks, or fit a stronger heater.")))]);
     }
 }

@@ -3,11 +3,13 @@ using WarmConduit.Core.Studies.Night;
 namespace WarmConduit.Core.Studies.Standing;
 
 /// <summary>How cold a night a rig stands, of nights that are as cold from start to end.</summary>
-/// <param name="ColdestC">The coldest at which nothing breaks, nor at any warmer one, °C: to a tenth, and never colder than what was tried; null: none below zero, or all that were tried.</param>
+/// <param name="ColdestC">The coldest at which nothing breaks, nor at any warmer one, °C: to a tenth, and never colder than what was tried; null: none below
+/// zero, or all that were tried.</param>
 /// <param name="StandsAllTried">Nothing breaks at any that was tried; how much colder it may get is not known.</param>
 /// <param name="FailsC">The warmest at which ice breaks something, °C; null: none of those tried.</param>
 /// <param name="KinderC">
-/// A colder one at which nothing breaks all the same, °C; null: none was found. Lines that freeze through at once have not been shut in by ice at their ends: no night to wait for.
+/// A colder one at which nothing breaks all the same, °C; null: none was found. Lines that freeze through at once have not been shut in by ice at their ends:
+/// no night to wait for.
 /// </param>
 /// <param name="TriedC">The coldest that was tried, °C.</param>
 /// <param name="StepK">How far apart those are that were tried, K.</param>
@@ -16,8 +18,9 @@ public sealed record ColdLimit(double? ColdestC, bool StandsAllTried, double? Fa
     private const double LowestTriedC = -40, HighestTriedC = -0.5, WithinK = 0.25, ScanK = 0.5, KinderK = 2;
 
     /// <summary>
-    /// Of nights left, and as long, as the one asked about. What any ice breaks is found by halving, since it never freezes later in a colder night. Lines that burst shut in are not so: it hangs on which of two
-    /// freezes sooner. So all nights are tried, half a kelvin apart, from the warmest in which such a line has ice. Pure. O(80 nights).
+    /// Of nights left, and as long, as the one asked about. What any ice breaks is found by halving, since it never freezes later in a colder night. Lines that
+    /// burst shut in are not so: it hangs on which of two freezes sooner. So all nights are tried, half a kelvin apart, from the warmest in which such a line
+    /// has ice. Pure. O(80 nights).
     /// </summary>
     public static ColdLimit Of(Question question)
     {
@@ -53,7 +56,8 @@ public sealed record ColdLimit(double? ColdestC, bool StandsAllTried, double? Fa
         {
             // Up to where something breaks at any rate.
             double before = Math.Min(HighestTriedC, burst.FailsC + ScanK);
-            for (double c = burst.FailsC; c > (ice?.FailsC ?? LowestTriedC - ScanK); before = c, c = c > LowestTriedC ? Math.Max(LowestTriedC, c - ScanK) : c - ScanK)
+            for (double c = burst.FailsC; c > (ice?.FailsC ?? LowestTriedC - ScanK); before = c, c = c > LowestTriedC
+                ? Math.Max(LowestTriedC, c - ScanK) : c - ScanK)
             {
                 if (At(c).Stands()) continue;
                 limit = c >= HighestTriedC ? (HighestTriedC, double.NaN) : Between(c, before, n => !n.Stands());
@@ -65,8 +69,10 @@ public sealed record ColdLimit(double? ColdestC, bool StandsAllTried, double? Fa
         if (ice is null)
             for (double c = found.FailsC - KinderK; c >= LowestTriedC && kinder is null; c -= KinderK)
                 if (At(c).Stands()) kinder = c;
-        return new ColdLimit(double.IsNaN(found.StandsC) ? null : Math.Ceiling((found.StandsC * 10) - 1e-9) / 10, false, Math.Round(found.FailsC, 2), kinder, LowestTriedC, ScanK);
+        return new ColdLimit(double.IsNaN(found.StandsC) ? null : Math.Ceiling((found.StandsC * 10) - 1e-9) / 10, false, Math.Round(found.FailsC, 2), kinder,
+            LowestTriedC, ScanK);
     }
 
-    private static bool Any(RigNight night, Func<int, bool> of) => Enumerable.Range(0, night.Candidates.Count).Any(n => of(n) && night.Marks(n).FirstIceS < night.MorningS);
+    private static bool Any(RigNight night, Func<int, bool> of) => Enumerable.Range(0, night.Candidates.Count)
+        .Any(n => of(n) && night.Marks(n).FirstIceS < night.MorningS);
 }

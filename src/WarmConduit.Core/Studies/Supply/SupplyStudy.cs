@@ -35,29 +35,39 @@ public static class SupplyStudy
         var (rig, brief) = (question.Rig, question.Rig.Brief);
         var chosen = brief.Chosen();
         double daily = brief.People * brief.LitresPerPersonDay, wanted = daily * brief.DaysBetweenFills;
-        double Held(PartGroup group) => rig.Parts.Where(p => Catalogue.Part(p.Stock) is { Passage: Passage.Vessel } s && s.Group == group).Sum(PartWater.HoldsL);
+        double Held(PartGroup group) => rig.Parts.Where(p => Catalogue.Part(p.Stock) is { Passage: Passage.Vessel } s && s.Group == group)
+            .Sum(PartWater.HoldsL);
         double fresh = Held(PartGroup.Store), grey = Held(PartGroup.Waste);
         int cans = (int)Math.Ceiling(wanted / chosen.CanL - 1e-9);
         double waterKgPerL = Water.DensityKgPerM3(10) / 1000;
         var made = new List<Consequence>
         {
-            new("wanted", "people", Sentence.Of($"{Measure.Volume(daily)} a day, so {Measure.Volume(wanted)} between fills: {Measure.Mass(wanted * waterKgPerL)} of water."), false),
+            new("wanted", "people", Sentence.Of($"{Measure.Volume(daily)} a day, so {Measure.Volume(wanted)} between fills: " +
+                $"{Measure.Mass(wanted * waterKgPerL)} of water."), false),
             fresh > 0
-                ? new("lasts", "daysBetweenFills", Sentence.Of($"The tanks drawn hold {Measure.Volume(fresh)}, which lasts {Measure.Duration(fresh / daily * 86_400)}."), fresh < wanted - 0.05)
+                ? new("lasts", "daysBetweenFills", Sentence.Of($"The tanks drawn hold {Measure.Volume(fresh)}, which lasts " +
+                    $"{Measure.Duration(fresh / daily * 86_400)}."), fresh < wanted - 0.05)
                 : new("lasts", "daysBetweenFills", "No fresh tank is drawn yet.", true),
-            new("cans", "choices/canL", Sentence.Of($"A fill from a can is {cans} {(cans == 1 ? "trip" : "trips")} of {Measure.Mass(Math.Min(chosen.CanL, wanted) * waterKgPerL)}."), false),
+            new("cans", "choices/canL", Sentence.Of($"A fill from a can is {cans} {(cans == 1 ? "trip" : "trips")} of " +
+            $"{Measure.Mass(Math.Min(chosen.CanL, wanted) * waterKgPerL)}."), false),
             chosen.Grey != GreySchool.Fixed
-                ? new("grey", "choices/grey", Sentence.Of($"{Measure.Volume(daily)} a day is carried or rolled out."), false, "Discharge only where it is permitted.")
-                : new("grey", "choices/grey", grey > 0 ? Sentence.Of($"Grey tanks hold {Measure.Volume(grey)}, fresh ones {Measure.Volume(fresh)}.") : "No grey tank is drawn yet.", grey < 0.9 * fresh || grey <= 0, "Discharge only where it is permitted."),
+                ? new("grey", "choices/grey", Sentence.Of($"{Measure.Volume(daily)} a day is carried or rolled out."), false,
+                    "Discharge only where it is permitted.")
+                : new("grey", "choices/grey", grey > 0 ? Sentence.Of($"Grey tanks hold {Measure.Volume(grey)}, fresh ones {Measure.Volume(fresh)}.")
+                    : "No grey tank is drawn yet.", grey < 0.9 * fresh || grey <= 0, "Discharge only where it is permitted."),
         };
         var (watts, heated) = Heat(question);
         double hours = question.Conditions.Hours, need = watts * hours;
         if (heated)
         {
             double fuel = need / (DieselWhPerL * HeaterEfficiency);
-            made.Add(new("night", "lowestC", Sentence.Of($"Holding the heat at {Measure.Temperature(brief.LowestC)} takes {Measure.Power(watts)}: {Measure.Energy(need)} in a night of {Measure.Duration(hours * 3600)}."), false));
-            made.Add(new("fuel", "choices/fuelL", Sentence.Of($"That is {Measure.Volume(fuel)} of diesel at 80 %: what you would spend lasts {(chosen.FuelL <= 0 ? "no night" : Nights(chosen.FuelL / fuel))}."), brief.School == FreezeSchool.Heat && fuel > chosen.FuelL, "A burning heater wants its flue, air, a carbon monoxide alarm, and a licensed fitter."));
-            made.Add(new("battery", "choices/batteryWh", Sentence.Of($"All of it from the battery: {(chosen.BatteryWh <= 0 ? "no night" : Nights(chosen.BatteryWh / need))}."), false));
+            made.Add(new("night", "lowestC", Sentence.Of($"Holding the heat at {Measure.Temperature(brief.LowestC)} takes {Measure.Power(watts)}: " +
+                $"{Measure.Energy(need)} in a night of {Measure.Duration(hours * 3600)}."), false));
+            made.Add(new("fuel", "choices/fuelL", Sentence.Of($"That is {Measure.Volume(fuel)} of diesel at 80 %: what you would spend lasts " +
+                $"{(chosen.FuelL <= 0 ? "no night" : Nights(chosen.FuelL / fuel))}."), brief.School == FreezeSchool.Heat && fuel > chosen.FuelL,
+                "A burning heater wants its flue, air, a carbon monoxide alarm, and a licensed fitter."));
+            made.Add(new("battery", "choices/batteryWh",
+                Sentence.Of($"All of it from the battery: {(chosen.BatteryWh <= 0 ? "no night" : Nights(chosen.BatteryWh / need))}."), false));
         }
         else
             made.Add(new("night", "lowestC", "No zone has a heater, so nothing is held against the cold.", brief.School == FreezeSchool.Heat));
@@ -65,12 +75,17 @@ public static class SupplyStudy
         made.Add(WithoutHeat(question));
         double pre = TradeConstants.PumpCutInBar - (chosen.Accumulator == AccumulatorSchool.BelowCutIn ? BelowBar : 0);
         double given = SmallSums.AccumulatorL(AccumulatorL, pre, TradeConstants.PumpCutInBar, TradeConstants.PumpCutOutBar);
-        made.Add(new("accumulator", "choices/accumulator", Sentence.Of($"With {Measure.Pressure(pre * 1e5)} of air, {Measure.Volume(AccumulatorL)} gives {Measure.Volume(given)} between two starts of a pump that cuts in at {Measure.Pressure(TradeConstants.PumpCutInBar * 1e5)} and out at {Measure.Pressure(TradeConstants.PumpCutOutBar * 1e5)}."), false));
+        made.Add(new("accumulator", "choices/accumulator",
+            Sentence.Of($"With {Measure.Pressure(pre * 1e5)} of air, {Measure.Volume(AccumulatorL)} gives {Measure.Volume(given)} between two starts of a " +
+            $"pump that cuts in at {Measure.Pressure(TradeConstants.PumpCutInBar * 1e5)} and out at " +
+            $"{Measure.Pressure(TradeConstants.PumpCutOutBar * 1e5)}."), false));
         double most = (chosen.Air == AirSchool.Psi25 ? 25 : 30) * UnitTable.PsiPa;
-        var weakest = rig.Parts.Select(p => (p.Name, Bar: Catalogue.Part(p.Stock)!.RatedBar)).Where(p => p.Bar is not null).OrderBy(p => p.Bar).FirstOrDefault();
+        var weakest = rig.Parts.Select(p => (p.Name, Bar: Catalogue.Part(p.Stock)!.RatedBar)).Where(p => p.Bar is not null).OrderBy(p => p.Bar)
+            .FirstOrDefault();
         made.Add(new("air", "choices/air",
             weakest.Name is null ? Sentence.Of($"Never more than {Measure.Pressure(most)} at the port.")
-                : Sentence.Of($"Never more than {Measure.Pressure(Math.Min(most, weakest.Bar!.Value * 1e5))} at the port; the weakest part drawn, {weakest.Name}, is rated {Measure.Pressure(weakest.Bar.Value * 1e5)}."),
+                : Sentence.Of($"Never more than {Measure.Pressure(Math.Min(most, weakest.Bar!.Value * 1e5))} at the port; the weakest part drawn, " +
+                    $"{weakest.Name}, is rated {Measure.Pressure(weakest.Bar.Value * 1e5)}."),
             false, "Regulator, eye protection, and an outlet open before the air is on."));
         // Both ends of every run under pressure, where there is something to be joined to.
         int ends = rig.Runs.Where(r => r.Service is Service.Cold or Service.Hot).Sum(r => (r.From.IsLoose() ? 0 : 1) + (r.To.IsLoose() ? 0 : 1));
@@ -80,7 +95,8 @@ public static class SupplyStudy
             JointSchool.Crimp => Sentence.Of($"{ends} rings to crimp and to gauge, and some to spare: the job stops for one."),
             _ => Sentence.Of($"{ends} clips, to be tightened again once the hose has settled."),
         }, false));
-        made.Add(new("threads", "choices/threads", chosen.Threads == ThreadSchool.Tape ? "Wound the way the thread turns, and never turned back." : "Only paste that is fit for drinking water, on the outer thread.", false));
+        made.Add(new("threads", "choices/threads", chosen.Threads == ThreadSchool.Tape ? "Wound the way the thread turns, and never turned back."
+            : "Only paste that is fit for drinking water, on the outer thread.", false));
         made.Add(new("fall", "leastFall", Sentence.Of($"A line of {Measure.Length(3)} drops {Measure.Length(3 * brief.LeastFall)}."), false));
         return new SupplyAnswer(chosen, wanted, fresh, grey, made);
     }
@@ -90,7 +106,8 @@ public static class SupplyStudy
         var brief = question.Rig.Brief;
         var night = SteadyNight.Of(brief);
         double windy = HeatW(question.Rig, night), still = HeatW(question.Rig, night with { WindMPerS = 0 });
-        return new("wind", "windMPerS", windy - still < 0.5 ? "It changes no heater's work in this rig." : Sentence.Of($"It takes {Measure.Power(windy - still)} more than still air."), false);
+        return new("wind", "windMPerS", windy - still < 0.5 ? "It changes no heater's work in this rig."
+            : Sentence.Of($"It takes {Measure.Power(windy - still)} more than still air."), false);
     }
 
     private static Consequence WithoutHeat(Question question)
@@ -101,12 +118,16 @@ public static class SupplyStudy
         int frozen = ladder.Rungs.Count(r => r.State != IceState.Safe);
         return frozen == 0
             ? new("cold", "hoursWithoutHeat", $"Without heat, {left}, nothing freezes in that time.", false)
-            : new("cold", "hoursWithoutHeat", Sentence.Of($"Without heat, {left}, {ladder.Rungs[0].Name} has its first ice after {Measure.Duration(ladder.Rungs[0].FirstIceS)}, and {frozen} {(frozen == 1 ? "piece" : "pieces")} in all have ice in that time."), ladder.Verdict == Verdict.Fails);
+            : new("cold", "hoursWithoutHeat", Sentence.Of($"Without heat, {left}, {ladder.Rungs[0].Name} has its first ice after " +
+                $"{Measure.Duration(ladder.Rungs[0].FirstIceS)}, and {frozen} {(frozen == 1 ? "piece" : "pieces")} in all have ice in that time."),
+                ladder.Verdict == Verdict.Fails);
     }
 
-    private static string Nights(double nights) => nights >= 10 ? $"{Math.Floor(nights):0} nights" : nights >= 1.95 ? FormattableString.Invariant($"{nights:0.#} nights") : nights >= 0.95 ? "one night" : FormattableString.Invariant($"{100 * nights:0} % of a night");
+    private static string Nights(double nights) => nights >= 10 ? $"{Math.Floor(nights):0} nights" : nights >= 1.95
+        ? FormattableString.Invariant($"{nights:0.#} nights") : nights >= 0.95 ? "one night" : FormattableString.Invariant($"{100 * nights:0} % of a night");
 
-    private static (double Watts, bool Heated) Heat(Question question) => (HeatW(question.Rig, SteadyNight.Of(question.Rig.Brief)), question.Rig.Shell.Zones.Any(z => z.Heater is not null));
+    private static (double Watts, bool Heated) Heat(Question question) =>
+        (HeatW(question.Rig, SteadyNight.Of(question.Rig.Brief)), question.Rig.Shell.Zones.Any(z => z.Heater is not null));
 
     private static double HeatW(Rig rig, SteadyNight night) => ZoneBalance.Solve(rig, night).Sum(z => z.HeaterW);
 }

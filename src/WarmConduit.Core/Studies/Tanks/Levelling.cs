@@ -54,7 +54,9 @@ internal sealed class Levelling(IReadOnlyList<JoinedTanks> pairs)
         double Height(Part part, string port) => parked.HeightM(part.PortAt(port)!.Value);
         foreach (var port in tank.Ports)
             foreach (var service in (Service[])[Service.Cold, Service.Waste])
-                if (joined.Of(tank.Id).Any(j => j.Port == port.Id && j.Run.Service == service)) queue.Enqueue(((tank.Id, port.Id), new Highest(tank.PortAt(port.Id)!.Value, Height(tank, port.Id), null, 0), Height(tank, port.Id), service), Height(tank, port.Id));
+                if (joined.Of(tank.Id).Any(j => j.Port == port.Id && j.Run.Service == service))
+                    queue.Enqueue(((tank.Id, port.Id), new Highest(tank.PortAt(port.Id)!.Value, Height(tank, port.Id), null, 0), Height(tank, port.Id),
+                    service), Height(tank, port.Id));
         var pairs = new Dictionary<string, JoinedTanks>();
         while (queue.TryDequeue(out var now, out _))
         {
@@ -70,7 +72,8 @@ internal sealed class Levelling(IReadOnlyList<JoinedTanks> pairs)
                 if (TankStudy.IsTank(part))
                 {
                     // Of several lines to it the lowest counts, whichever is met first.
-                    if (string.CompareOrdinal(tank.Id, other) < 0 && !(pairs.GetValueOrDefault(other)?.CrestM <= crest.HeightM)) pairs[other] = Pair(tank, part, crest, Math.Max(now.FromM, Height(part, otherPort)));
+                    if (string.CompareOrdinal(tank.Id, other) < 0 && !(pairs.GetValueOrDefault(other)?.CrestM <= crest.HeightM))
+                        pairs[other] = Pair(tank, part, crest, Math.Max(now.FromM, Height(part, otherPort)));
                     continue;
                 }
                 Go((other, otherPort), crest);
@@ -86,7 +89,8 @@ internal sealed class Levelling(IReadOnlyList<JoinedTanks> pairs)
         }
         return [.. pairs.Values];
 
-        JoinedTanks Pair(Part a, Part b, Highest crest, double portsM) => new(a, b, crest.At, crest.HeightM, portsM, crest.Run, crest.Point, Below(a, crest.HeightM), Below(b, crest.HeightM));
+        JoinedTanks Pair(Part a, Part b, Highest crest, double portsM) =>
+            new(a, b, crest.At, crest.HeightM, portsM, crest.Run, crest.Point, Below(a, crest.HeightM), Below(b, crest.HeightM));
         double Below(Part part, double levelM) => PartWater.HoldsL(part) * VesselSlice.FilledFraction(part.Box, levelM, parked);
     }
 }

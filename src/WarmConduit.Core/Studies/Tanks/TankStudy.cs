@@ -13,7 +13,8 @@ namespace WarmConduit.Core.Studies.Tanks;
 /// <param name="NeverPumpedL">What lies below its lowest outlet, L; null: it has none.</param>
 /// <param name="NeverDrainedL">What lies below its lowest port, L.</param>
 /// <param name="LowestPort">That port.</param>
-/// <param name="OverFillL">What cannot be filled, L: above the highest of its vent and fill ports, its spout, and where its vent runs over, whichever is lowest; null: it has none of them.</param>
+/// <param name="OverFillL">What cannot be filled, L: above the highest of its vent and fill ports, its spout, and where its vent runs over, whichever is
+/// lowest; null: it has none of them.</param>
 /// <param name="OverFillBy">Which of them that is.</param>
 /// <param name="VentEnd">Name of the opening that it breathes through; null: none is joined to its vent.</param>
 /// <param name="VentDipM">How deep its vent dips: water lies there, and shuts it until that much is sucked or blown aside, m; null: no dip.</param>
@@ -22,7 +23,8 @@ namespace WarmConduit.Core.Studies.Tanks;
 /// <param name="Twins">Tanks joined to it low down, which stand as high as it does only if each of them breathes.</param>
 /// <param name="EmptyKg">Its mass when empty, kg; by its walls where the rig does not say. Estimate.</param>
 public sealed record TankPorts(
-    string PartId, double FullL, double? NeverPumpedL, double NeverDrainedL, string LowestPort, double? OverFillL, string? OverFillBy, string? VentEnd, double? VentDipM, IReadOnlyList<string> VentRuns, double? VentPa, IReadOnlyList<string> Twins, double EmptyKg);
+    string PartId, double FullL, double? NeverPumpedL, double NeverDrainedL, string LowestPort, double? OverFillL, string? OverFillBy, string? VentEnd,
+    double? VentDipM, IReadOnlyList<string> VentRuns, double? VentPa, IReadOnlyList<string> Twins, double EmptyKg);
 
 /// <summary>All tanks that water is kept or caught in.</summary>
 /// <param name="Tanks">In order of id.</param>
@@ -61,20 +63,26 @@ public static class TankStudy
         // Through joints and valves alone to another tank, from a port in the lower half.
         var low = tank.Ports.Where(p => p.Offset.ZM < tank.Box.Size.ZM / 2).Select(p => p.Id).ToHashSet();
         var twins = joined.Of(tank.Id).Where(j => low.Contains(j.Port) && j.Run.Service is Service.Cold or Service.Waste).Select(j => j.Other).ToList();
-        var beyond = joined.Reach(twins, p => p.Id != tank.Id && Catalogue.Part(p.Stock) is { Group: PartGroup.Joints or PartGroup.Valves } or { Group: PartGroup.Store, Passage: Passage.Vessel });
+        var beyond = joined.Reach(twins, p => p.Id != tank.Id
+            && Catalogue.Part(p.Stock) is { Group: PartGroup.Joints or PartGroup.Valves } or { Group: PartGroup.Store, Passage: Passage.Vessel });
         return new TankPorts(
-            tank.Id, full, outlet is null ? null : Below(outlet), Below(lowest), lowest.Id, top is { } most ? full * (1 - VesselSlice.FilledFraction(tank.Box, most.HeightM, parked)) : null, top?.By, end, Dip(question, tank, way), [.. way.Select(r => r.Id)], pa,
+            tank.Id, full, outlet is null ? null : Below(outlet), Below(lowest), lowest.Id, top is { } most
+            ? full * (1 - VesselSlice.FilledFraction(tank.Box, most.HeightM, parked)) : null, top?.By, end, Dip(question, tank, way),
+            [.. way.Select(r => r.Id)], pa,
             [.. beyond.Where(p => p.Id != tank.Id && IsTank(p)).Select(p => p.Id).Distinct().Order(StringComparer.Ordinal)], PartWater.EmptyKg(tank));
     }
 
-    // How high water can come: air leaves by the highest port that it has, and what stands higher than the spout or than where the vent runs over does not stay.
+    // How high water can come: air leaves by the highest port that it has, and what stands higher than the spout or than where the vent runs over does not
+    // stay.
     private static (double HeightM, string By)? MostFull(Question question, Joined joined, Part tank, IReadOnlyList<Run> vent)
     {
         var parked = question.Conditions.Parked;
         var heights = new List<(double HeightM, string By)>();
-        var air = tank.Ports.Where(p => tank.RoleOf(p) is PortRole.Fill or PortRole.Vent).Select(p => (parked.HeightM(tank.Box.At + p.Offset), $"its {p.Id} port")).ToList();
+        var air = tank.Ports.Where(p => tank.RoleOf(p) is PortRole.Fill or PortRole.Vent)
+            .Select(p => (parked.HeightM(tank.Box.At + p.Offset), $"its {p.Id} port")).ToList();
         if (air.Count > 0) heights.Add(air.Max());
-        var spouts = joined.Of(tank.Id).Where(j => j.Run.Service == Service.Fill && Catalogue.Part(question.Index.Part(j.Other).Stock)!.Passage == Passage.OpenEnd)
+        var spouts = joined.Of(tank.Id).Where(j => j.Run.Service == Service.Fill
+            && Catalogue.Part(question.Index.Part(j.Other).Stock)!.Passage == Passage.OpenEnd)
             .Select(j => (parked.HeightM(question.Index.Part(j.Other).PortAt(j.OtherPort)!.Value), question.Index.Part(j.Other).Name)).ToList();
         if (spouts.Count > 0) heights.Add(spouts.Max());
         if (vent.Count > 0) heights.Add((vent.SelectMany(question.Index.CourseOf).Max(parked.HeightM), $"the top of {vent[^1].Name}"));
@@ -99,7 +107,8 @@ public static class TankStudy
     // Along vent lines to an opening; the air's way: in, along the bore, out; and the runs that it takes.
     private static (string? End, double? Pa, IReadOnlyList<Run> Way) Breath(Question question, Joined joined, Part tank)
     {
-        double flow = joined.Of(tank.Id).Where(j => j.Run.Service == Service.Fill).Select(j => Catalogue.Pipe(j.Run.Pipe)!.InnerDiameterM).DefaultIfEmpty(0).Max() switch
+        double flow = joined.Of(tank.Id).Where(j => j.Run.Service == Service.Fill).Select(j => Catalogue.Pipe(j.Run.Pipe)!.InnerDiameterM).DefaultIfEmpty(0)
+            .Max() switch
         {
             0 => DrawM3PerS,
             >= WideBoreM => WideFillM3PerS,
@@ -131,7 +140,8 @@ public static class TankStudy
             }
         }
         // A loose end is open to air too, for as long as it is loose.
-        if (best.End is null && question.Rig.Runs.FirstOrDefault(r => r.Service == Service.Vent && ((r.From.Part == tank.Id && r.To.IsLoose()) || (r.To.Part == tank.Id && r.From.IsLoose()))) is { } loose)
+        if (best.End is null && question.Rig.Runs.FirstOrDefault(r => r.Service == Service.Vent
+            && ((r.From.Part == tank.Id && r.To.IsLoose()) || (r.To.Part == tank.Id && r.From.IsLoose()))) is { } loose)
             best = (loose.Name, 1.5 * Dynamic(loose) + Friction(question, loose), [loose]);
         return best;
 

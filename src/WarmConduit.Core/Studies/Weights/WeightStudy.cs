@@ -15,7 +15,8 @@ namespace WarmConduit.Core.Studies.Weights;
 /// <param name="RearKerbShare">Part of the rear axle's load on the kerb side, 0 to 1.</param>
 /// <param name="Over">What is over its limit, in words.</param>
 public sealed record WeightState(
-    string Id, string Name, double SystemKg, double? TotalKg, double? FrontKg, double? RearKg, double? FrontKerbShare, double? RearKerbShare, IReadOnlyList<string> Over);
+    string Id, string Name, double SystemKg, double? TotalKg, double? FrontKg, double? RearKg, double? FrontKerbShare, double? RearKerbShare,
+    IReadOnlyList<string> Over);
 
 /// <summary>What a full tank does to the axles.</summary>
 /// <param name="PartId">The tank.</param>
@@ -35,14 +36,16 @@ public sealed record TankMoment(string PartId, string Name, double WaterKg, doub
 /// <param name="LiningKg">Boards and insulation of the zones' faces; skins of metal and glass fibre are the vehicle's own.</param>
 /// <param name="States">Dry, full, half; grey full where there is a grey tank.</param>
 /// <param name="Tanks">Tanks, heaviest first.</param>
-public sealed record WeightsAnswer(Axles Axles, bool Weighed, double PartsKg, double PipeKg, double LiningKg, IReadOnlyList<WeightState> States, IReadOnlyList<TankMoment> Tanks);
+public sealed record WeightsAnswer(Axles Axles, bool Weighed, double PartsKg, double PipeKg, double LiningKg, IReadOnlyList<WeightState> States,
+    IReadOnlyList<TankMoment> Tanks);
 
 /// <summary>Weights by moments about the front axle, and across about its kerb-side wheel.</summary>
 public static class WeightStudy
 {
     private const double CrashG = 20, CabM = 0.6;
 
-    private static readonly (string Id, string Name, double Fresh, double Grey)[] Fills = [("dry", "dry", 0, 0), ("full", "fresh tanks full", 1, 0), ("half", "half and half", 0.5, 0.5), ("greyFull", "grey tanks full", 0.1, 1)];
+    private static readonly (string Id, string Name, double Fresh, double Grey)[] Fills =
+        [("dry", "dry", 0, 0), ("full", "fresh tanks full", 1, 0), ("half", "half and half", 0.5, 0.5), ("greyFull", "grey tanks full", 0.1, 1)];
 
     /// <summary>Sums masses and their moments. Pure. O(parts + points + faces).</summary>
     public static WeightsAnswer Ask(Question question)
@@ -54,19 +57,25 @@ public static class WeightStudy
         double waterKgPerL = Water.DensityKgPerM3(10) / 1000;
         var parts = rig.Parts.Select(p => new Load(PartWater.EmptyKg(p), p.Box.Centre())).ToList();
         var pipe = rig.Runs.SelectMany(r => Along(question, r, Catalogue.Pipe(r.Pipe)!.WallKgPerM())).ToList();
-        var linings = rig.Shell.Zones.SelectMany(z => z.Faces.Select(f => new Load(f.AreaM2 * f.Layers.Sum(l => l.ThicknessM * (Catalogue.Solid(l.Material) is { IsSkin: false } lining ? lining.DensityKgPerM3 : 0)), z.Box.Centre()))).ToList();
-        var inLines = rig.Runs.Where(r => r.Service is Service.Cold or Service.Hot).SelectMany(r => Along(question, r, Catalogue.Pipe(r.Pipe)!.BoreM2() * 1000 * waterKgPerL)).ToList();
+        var linings = rig.Shell.Zones.SelectMany(z => z.Faces.Select(f =>
+            new Load(f.AreaM2 * f.Layers.Sum(l => l.ThicknessM * (Catalogue.Solid(l.Material) is { IsSkin: false } lining ? lining.DensityKgPerM3 : 0)),
+            z.Box.Centre()))).ToList();
+        var inLines = rig.Runs.Where(r => r.Service is Service.Cold or Service.Hot)
+            .SelectMany(r => Along(question, r, Catalogue.Pipe(r.Pipe)!.BoreM2() * 1000 * waterKgPerL)).ToList();
 
         WeightState State((string Id, string Name, double Fresh, double Grey) fill)
         {
             // Heaters, filters and lines are full whenever the system is in use.
-            double Share(StockPart stock) => fill.Id == "dry" ? 0 : stock.Passage != Passage.Vessel ? 1 : stock.Group switch { PartGroup.Store => fill.Fresh, PartGroup.Waste => fill.Grey, _ => 1 };
-            var water = rig.Parts.Select(p => new Load(PartWater.HoldsL(p) * Share(Catalogue.Part(p.Stock)!) * waterKgPerL, p.Box.Centre())).Concat(fill.Id == "dry" ? [] : inLines).ToList();
+            double Share(StockPart stock) => fill.Id == "dry" ? 0 : stock.Passage != Passage.Vessel ? 1
+                : stock.Group switch { PartGroup.Store => fill.Fresh, PartGroup.Waste => fill.Grey, _ => 1 };
+            var water = rig.Parts.Select(p => new Load(PartWater.HoldsL(p) * Share(Catalogue.Part(p.Stock)!) * waterKgPerL, p.Box.Centre()))
+                .Concat(fill.Id == "dry" ? [] : inLines).ToList();
             double system = Kg(parts) + Kg(pipe) + Kg(water);
             if (axles is null) return new WeightState(fill.Id, fill.Name, system, null, null, null, null, null, []);
             Load[] all =
             [
-                new(axles.FrontKg, body with { XM = axles.FrontXM }), new(axles.RearKg, body with { XM = axles.FrontXM - axles.WheelbaseM }), new(axles.OtherKg, body),
+                new(axles.FrontKg, body with { XM = axles.FrontXM }), new(axles.RearKg, body with { XM = axles.FrontXM - axles.WheelbaseM }),
+                new(axles.OtherKg, body),
                 .. parts, .. pipe, .. linings, .. water,
             ];
             var (front, rear) = (OnAxle(axles, all, front: true), OnAxle(axles, all, front: false));
@@ -75,7 +84,8 @@ public static class WeightStudy
             if (Kg(front) > axles.FrontMostKg) over.Add("front axle");
             if (Kg(rear) > axles.RearMostKg) over.Add("rear axle");
             if (total > axles.TotalMostKg) over.Add("total");
-            return new WeightState(fill.Id, fill.Name, system, total, Kg(front), Kg(rear), KerbKg(axles, body, front) / Kg(front), KerbKg(axles, body, rear) / Kg(rear), over);
+            return new WeightState(fill.Id, fill.Name, system, total, Kg(front), Kg(rear), KerbKg(axles, body, front) / Kg(front),
+                KerbKg(axles, body, rear) / Kg(rear), over);
         }
 
         TankMoment Moment(Part tank)
@@ -84,12 +94,16 @@ public static class WeightStudy
             Load[] full = [new(kg, tank.Box.Centre())];
             return axles is null
                 ? new TankMoment(tank.Id, tank.Name, kg, crash, null, null, null)
-                : new TankMoment(tank.Id, tank.Name, kg, crash, Kg(OnAxle(axles, full, front: true)), Kg(OnAxle(axles, full, front: false)), KerbKg(axles, body, full));
+                : new TankMoment(tank.Id, tank.Name, kg, crash, Kg(OnAxle(axles, full, front: true)), Kg(OnAxle(axles, full, front: false)),
+                    KerbKg(axles, body, full));
         }
 
         return new WeightsAnswer(
-            rig.Shell.Axles ?? Guess(rig.Shell), axles is not null, Kg(parts), Kg(pipe), Kg(linings), [.. Fills.Where(f => f.Id != "greyFull" || rig.Parts.Any(p => Catalogue.Part(p.Stock) is { Group: PartGroup.Waste, Passage: Passage.Vessel })).Select(State)],
-            [.. rig.Parts.Where(p => Catalogue.Part(p.Stock) is { Passage: Passage.Vessel }).Select(Moment).OrderByDescending(t => t.WaterKg).ThenBy(t => t.PartId, StringComparer.Ordinal)]);
+            rig.Shell.Axles ?? Guess(rig.Shell), axles is not null, Kg(parts), Kg(pipe), Kg(linings),
+            [.. Fills.Where(f => f.Id != "greyFull" || rig.Parts.Any(p => Catalogue.Part(p.Stock) is { Group: PartGroup.Waste, Passage: Passage.Vessel }))
+            .Select(State)],
+            [.. rig.Parts.Where(p => Catalogue.Part(p.Stock) is { Passage: Passage.Vessel }).Select(Moment).OrderByDescending(t => t.WaterKg)
+            .ThenBy(t => t.PartId, StringComparer.Ordinal)]);
     }
 
     /// <summary>Where axles are taken to be until they are typed: under the arches, the front one a little ahead of the body. Estimate.</summary>

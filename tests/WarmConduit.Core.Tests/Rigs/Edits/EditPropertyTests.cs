@@ -25,7 +25,8 @@ public class EditPropertyTests
     }
 
     // A rig some random edits away from the demo's.
-    private static readonly Gen<Rig> Edited = EditGen.On(Sparrow).Array[0, 8].Select(edits => edits.Aggregate(Sparrow, (rig, edit) => Try(rig, edit)?.Rig ?? rig));
+    private static readonly Gen<Rig> Edited = EditGen.On(Sparrow).Array[0, 8]
+        .Select(edits => edits.Aggregate(Sparrow, (rig, edit) => Try(rig, edit)?.Rig ?? rig));
 
     [Fact]
     public void An_edit_and_its_inverse_give_the_same_document_and_the_inverse_of_that_does_it_again()
@@ -79,7 +80,8 @@ public class EditPropertyTests
                     if (Try(rig, edit) is not { } done) continue;
                     Assert.Empty(RigCheck.Check(done.Rig));
                     Assert.Equal(RigFile.Write(done.Rig.InOrder()), RigFile.Write(done.Rig));
-                    Assert.Equal(JsonSerializer.Serialize(RigDiff.Between(rig, RigFile.Read(RigFile.WriteCompact(done.Rig)))), JsonSerializer.Serialize(done.Effect));
+                    Assert.Equal(JsonSerializer.Serialize(RigDiff.Between(rig, RigFile.Read(RigFile.WriteCompact(done.Rig)))),
+                        JsonSerializer.Serialize(done.Effect));
                     Assert.NotEmpty(done.Words[0].Print(Core.Units.UnitSystem.UsCustomary));
                     rig = done.Rig;
                 }
@@ -94,7 +96,8 @@ public class EditPropertyTests
             Assert.Equal(RigFile.Write(Sparrow), RigFile.Write(Editor.Apply(Sparrow, [.. Enumerable.Repeat(new TurnPart(id, 1), 4)]).Rig));
             Assert.Equal(RigFile.Write(Sparrow), RigFile.Write(Editor.Apply(Sparrow, [new MirrorPart(id, axis), new MirrorPart(id, axis)]).Rig));
             // A mirror across is a mirror along and half a turn.
-            Assert.Equal(RigFile.Write(Editor.Apply(Sparrow, [new MirrorPart(id, Axis.Y)]).Rig), RigFile.Write(Editor.Apply(Sparrow, [new MirrorPart(id, Axis.X), new TurnPart(id, 2)]).Rig));
+            Assert.Equal(RigFile.Write(Editor.Apply(Sparrow, [new MirrorPart(id, Axis.Y)]).Rig),
+                RigFile.Write(Editor.Apply(Sparrow, [new MirrorPart(id, Axis.X), new TurnPart(id, 2)]).Rig));
         });
 
     [Fact]
@@ -104,7 +107,9 @@ public class EditPropertyTests
         var larger = new Point3(1, 0.6, 0.3);
         var now = Editor.Apply(Sparrow, [new ResizePart("tank", larger)]).Rig.Parts.Find("tank")!;
         Assert.Equal((was.Box.At, larger), (now.Box.At, now.Box.Size));
-        foreach (var (before, after) in was.Ports.Zip(now.Ports)) Assert.Equal((Math.Round(before.Offset.XM * 2, 6), before.Offset.YM, Math.Round(before.Offset.ZM * 1.5, 6)), (after.Offset.XM, after.Offset.YM, after.Offset.ZM));
+        foreach (var (before, after) in was.Ports.Zip(now.Ports))
+            Assert.Equal((Math.Round(before.Offset.XM * 2, 6), before.Offset.YM, Math.Round(before.Offset.ZM * 1.5, 6)),
+            (after.Offset.XM, after.Offset.YM, after.Offset.ZM));
         Assert.Throws<RigFileException>(() => Editor.Apply(Sparrow, [new ResizePart("tank", larger with { YM = 0 })]));
     }
 }

@@ -50,16 +50,19 @@ public class EditorTests
         var dragged = Do(new ChangeThing("runs/kitchen-cold/bends/b2", new JsonObject { ["at"] = JsonNode.Parse("""{"xM":2.74,"yM":1.64,"zM":0.2}""") }));
         Assert.Equal("Lowered kitchen cold, bend 2 by 10 mm", Said(dragged));
         Assert.Equal("Content of filter: 0.40 gal", Said(Do(new ChangeThing("parts/filter", new JsonObject { ["holdsL"] = 1.5 })), UnitSystem.UsCustomary));
-        Assert.Equal("Removed {0}", Editor.Apply(Do(new ChangeThing("runs/drain-a-spigot", new JsonObject { ["name"] = "{0}" })).Rig, [new RemoveThing("runs/drain-a-spigot")]).Words[0].Print(UnitSystem.Metric));
+        Assert.Equal("Removed {0}", Editor.Apply(Do(new ChangeThing("runs/drain-a-spigot", new JsonObject { ["name"] = "{0}" })).Rig,
+            [new RemoveThing("runs/drain-a-spigot")]).Words[0].Print(UnitSystem.Metric));
         Assert.Equal("Lowest temperature of the brief: −12.0 °C", Said(Do(new ChangeThing("brief", new JsonObject { ["lowestC"] = -12 }))));
-        Assert.Equal("Drain: heater bypass valve closed", Said(Do(new SetPosition("drain", "valve-heater", "closed"))).Replace(Sparrow.Parts.Find("valve-heater")!.Name, "heater bypass valve", StringComparison.Ordinal));
+        Assert.Equal("Drain: heater bypass valve closed", Said(Do(new SetPosition("drain", "valve-heater", "closed")))
+            .Replace(Sparrow.Parts.Find("valve-heater")!.Name, "heater bypass valve", StringComparison.Ordinal));
     }
 
     [Fact]
     public void What_hangs_on_a_removed_thing_goes_with_it_and_is_listed()
     {
         var done = Do(new RemoveThing("parts/valve-bypass"));
-        Assert.Equal(["parts/valve-bypass", "runs/bypass-lower", "runs/bypass-upper", "scenarios/drain/settings/valve-bypass"], done.Effect.Removed.Select(r => r.Path()).Order());
+        Assert.Equal(["parts/valve-bypass", "runs/bypass-lower", "runs/bypass-upper", "scenarios/drain/settings/valve-bypass"],
+            done.Effect.Removed.Select(r => r.Path()).Order());
         var zone = Do(new RemoveThing("shell/zones/underfloor"));
         Assert.Equal(4, zone.Effect.Removed.Count);
         Assert.DoesNotContain(zone.Rig.Shell.Zones.SelectMany(z => z.Faces), f => f.Towards == "underfloor");
@@ -71,7 +74,8 @@ public class EditorTests
     {
         var done = Do(new PutTee("kitchen-cold", "b1", new Point3(2.6, 1.5, 0.3), "t1", "tap tee", "kitchen-cold-on"));
         // Two halves have two names.
-        Assert.Equal(["kitchen cold", "kitchen cold 2"], done.Rig.Runs.Where(r => r.Id.StartsWith("kitchen-cold", StringComparison.Ordinal)).Select(r => r.Name));
+        Assert.Equal(["kitchen cold", "kitchen cold 2"], done.Rig.Runs.Where(r => r.Id.StartsWith("kitchen-cold", StringComparison.Ordinal))
+            .Select(r => r.Name));
         var (first, second) = (done.Rig.Runs.Find("kitchen-cold")!, done.Rig.Runs.Find("kitchen-cold-on")!);
         var was = Sparrow.Runs.Find("kitchen-cold")!;
         Assert.Equal((new RunEnd("t1", "a"), new RunEnd("t1", "b"), was.To), (first.To, second.From, second.To));
@@ -100,14 +104,23 @@ public class EditorTests
         Refused("edits[0].people", "kind of value", new ChangeThing("brief", new JsonObject { ["people"] = "many" }));
         Refused("brief.people", "between 1 and 20", new ChangeThing("brief", new JsonObject { ["people"] = 0 }));
         Refused("parts/tank.holdsL", "more than 0 L", new ChangeThing("parts/tank", new JsonObject { ["holdsL"] = 0 }));
-        Refused("parts/tank.ports[0].offset", "off its part", new ChangeThing("parts/tank/ports/fill", new JsonObject { ["offset"] = JsonNode.Parse("""{"xM":29,"yM":0,"zM":0}""") }));
+        Refused("parts/tank.ports[0].offset", "off its part", new ChangeThing("parts/tank/ports/fill",
+            new JsonObject { ["offset"] = JsonNode.Parse("""{"xM":29,"yM":0,"zM":0}""") }));
         Refused("parts/pump.ports", "'in' and 'out'", new RemoveThing("parts/pump/ports/in"));
     }
 
     [Fact]
     public void A_rig_may_begin_with_nothing_and_every_state_of_its_drawing_can_be_asked_about()
     {
-        var empty = Sparrow with { Parts = [], Runs = [], ByHand = [], Prices = [], Scenarios = Scenarios.Standard, Shell = Sparrow.Shell with { Zones = [], Obstacles = [] } };
+        var empty = Sparrow with
+        {
+            Parts = [],
+            Runs = [],
+            ByHand = [],
+            Prices = [],
+            Scenarios = Scenarios.Standard,
+            Shell = Sparrow.Shell with { Zones = [], Obstacles = [] }
+        };
         Assert.Empty(RigCheck.Check(empty));
         Edit[] steps =
         [

@@ -47,7 +47,8 @@ internal sealed class BodyContacts
     }
 
     /// <summary>
-    /// Works out films for a step for which <see cref="StepAir"/> and <see cref="BodyExtras"/> are prepared: as they are in the middle of it, the body having gone there by what its contacts were before.
+    /// Works out films for a step for which <see cref="StepAir"/> and <see cref="BodyExtras"/> are prepared: as they are in the middle of it, the body having
+    /// gone there by what its contacts were before.
     /// </summary>
     public void Prepare(in NightStep step)
     {

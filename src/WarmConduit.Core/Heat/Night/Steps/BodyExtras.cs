@@ -1,8 +1,8 @@
 namespace WarmConduit.Core.Heat.Night.Steps;
 
 /// <summary>
-/// What acts on a body besides zones and boundaries, over the step at hand: its heaters (one more contact in their band, plain watts when full), its neighbours, and
-/// what it was handed on. Heaters of bodies stand still for a step.
+/// What acts on a body besides zones and boundaries, over the step at hand: its heaters (one more contact in their band, plain watts when full), its
+/// neighbours, and what it was handed on. Heaters of bodies stand still for a step.
 /// </summary>
 internal sealed class BodyExtras
 {

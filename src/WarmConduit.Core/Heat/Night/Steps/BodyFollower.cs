@@ -9,7 +9,8 @@ internal sealed class BodyFollower(StepAir air, Zones zones, BodyState state, Bo
     private const int MostParts = 200;
 
     /// <summary>
-    /// Takes body <paramref name="b"/> to the end of the step; gives its mean. The zones were told that it was at <paramref name="toldC"/> on average, with contacts of
+    /// Takes body <paramref name="b"/> to the end of the step; gives its mean. The zones were told that it was at <paramref name="toldC"/> on average, with
+    /// contacts of
     /// <paramref name="toldG"/> W/K (empty: as they are); what that differs from what it took is handed on to them.
     /// </summary>
     public double Follow(int b, in NightStep step, ReadOnlySpan<double> toldG, double toldC)

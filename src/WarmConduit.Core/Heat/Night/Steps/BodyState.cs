@@ -78,7 +78,8 @@ internal sealed class BodyState
         }
         // All water or all ice throughout, or nothing that could freeze.
         if ((after > 0 && before > 0) || (after <= -latent && before <= -latent) || latent == 0) return;
-        bool first = before >= 0 && after <= 0, blocked = before > -0.1 * latent && after <= -0.1 * latent, solid = before > -latent && after <= -latent, thawed = before < 0 && after >= 0;
+        bool first = before >= 0 && after <= 0, blocked = before > -0.1 * latent && after <= -0.1 * latent, solid = before > -latent && after <= -latent,
+            thawed = before < 0 && after >= 0;
         if (!(first || blocked || solid || thawed)) return;
         ref var m = ref _marks[b];
         double When(double level) => Math.Abs(after - before) < 1e-30 ? from + length : from + length * Math.Clamp((level - before) / (after - before), 0, 1);
@@ -99,7 +100,8 @@ internal sealed class BodyState
         if (was > 0 && ice <= 0) m = m with { ThawedS = from };
     }
 
-    /// <summary>In how many seconds antifreeze comes to its next edge at the earliest, cooling as fast as now towards <paramref name="surroundingsC"/>; infinite for what is none, or does not.</summary>
+    /// <summary>In how many seconds antifreeze comes to its next edge at the earliest, cooling as fast as now towards <paramref name="surroundingsC"/>;
+    /// infinite for what is none, or does not.</summary>
     public double SlushS(int b, double surroundingsC, double wPerK)
     {
         if (_slush[b] is not { } slush || surroundingsC >= C[b] || C[b] <= slush.HardC) return double.PositiveInfinity;
@@ -110,5 +112,6 @@ internal sealed class BodyState
     private double IceAt(int b, double h) =>
         _slush[b] is { } slush ? Slush(slush, CelsiusAt(b, h)) : h >= 0 ? 0 : Math.Min(1, -h * PerLatent[b]);
 
-    private static double Slush(NightSlush slush, double c) => c > slush.FreezesC ? 0 : c <= slush.HardC ? 1 : Math.Max(1e-9, (slush.FreezesC - c) / (slush.FreezesC - slush.HardC));
+    private static double Slush(NightSlush slush, double c) => c > slush.FreezesC ? 0 : c <= slush.HardC ? 1
+        : Math.Max(1e-9, (slush.FreezesC - c) / (slush.FreezesC - slush.HardC));
 }

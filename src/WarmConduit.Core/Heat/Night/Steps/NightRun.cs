@@ -1,6 +1,7 @@
 namespace WarmConduit.Core.Heat.Night.Steps;
 
-/// <summary>One run, from milestone to milestone in steps: each is prepared, cut short where something happens, solved for the zones' air, and taken by the bodies.</summary>
+/// <summary>One run, from milestone to milestone in steps: each is prepared, cut short where something happens, solved for the zones' air, and taken by the
+/// bodies.</summary>
 internal sealed class NightRun
 {
     private const int MostAttempts = 8, MostCuts = 4;
@@ -79,7 +80,8 @@ internal sealed class NightRun
             BodyC = reports.BodyC,
             IceFraction = reports.Ice,
             Milestones = _state.Milestones(),
-            Energy = [.. _layout.Heaters.Select((h, n) => new HeaterEnergy(h.OfZone ? _layout.Network.Zones[h.Owner].Id : _layout.Network.Bodies[h.Owner].Id, h.Index, _bank.WhByHour[n]))],
+            Energy = [.. _layout.Heaters.Select((h, n) => new HeaterEnergy(h.OfZone ? _layout.Network.Zones[h.Owner].Id : _layout.Network.Bodies[h.Owner].Id,
+            h.Index, _bank.WhByHour[n]))],
             Balance = new HeatBalance(_ledger.HeatersJ, _ledger.BoundariesJ, StoredJ() - stored, _ledger.TurnoverJ),
             HandedOnJ = _zones.HandedOnJ,
             Steps = steps,

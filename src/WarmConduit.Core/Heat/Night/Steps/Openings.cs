@@ -69,7 +69,8 @@ internal sealed class Openings(NightLayout layout, StepAir air)
     public void AddMostConductance(int z, double wind, ref double g)
     {
         for (int o = 0; o < _g.Length; o++)
-            if (layout.Openings[o].A == z || layout.Openings[o].B == z) g += Slope * WPerK(o, layout.Openings[o].Above < 0 ? 0 : WidestK, layout.Openings[o].Above < 0 ? WidestK : 0, wind);
+            if (layout.Openings[o].A == z || layout.Openings[o].B == z)
+                g += Slope * WPerK(o, layout.Openings[o].Above < 0 ? 0 : WidestK, layout.Openings[o].Above < 0 ? WidestK : 0, wind);
     }
 
     private double WPerK(int o, double ta, double tb, double? wind = null)

@@ -1,8 +1,8 @@
 namespace WarmConduit.Core.Heat.Night.Steps;
 
 /// <summary>
-/// What bodies touch, °C, at the two ends of the step at hand and straight between: the air of zones (the end is what is solved for), outdoors and sources; and the wind.
-/// Targets are numbered as in <see cref="NightLayout.ContactTo"/>.
+/// What bodies touch, °C, at the two ends of the step at hand and straight between: the air of zones (the end is what is solved for), outdoors and sources; and
+/// the wind. Targets are numbered as in <see cref="NightLayout.ContactTo"/>.
 /// </summary>
 internal sealed class StepAir
 {

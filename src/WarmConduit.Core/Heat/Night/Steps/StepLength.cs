@@ -25,7 +25,8 @@ internal sealed class StepLength
     private readonly int[] _heavy;
 
     /// <summary>Throws <see cref="HeatNetworkException"/> for two bodies joined so closely that no step is short enough.</summary>
-    public StepLength(NightLayout layout, double mostS, StepAir air, Zones zones, ZoneHeaters zoneHeaters, BodyState state, BodyContacts contacts, BodyExtras extras, BodyHeat bodies)
+    public StepLength(NightLayout layout, double mostS, StepAir air, Zones zones, ZoneHeaters zoneHeaters, BodyState state, BodyContacts contacts,
+        BodyExtras extras, BodyHeat bodies)
     {
         (_air, _zones, _zoneHeaters, _state, _contacts, _extras, _bodies) = (air, zones, zoneHeaters, state, contacts, extras, bodies);
         _bodiesS = mostS;
@@ -34,7 +35,8 @@ internal sealed class StepLength
         {
             if (g == 0) continue;
             double step = 0.4 * Math.Min(Math.Min(state.Wet[a], state.Wet[b]), Math.Min(state.Frozen[a], state.Frozen[b])) / g;
-            if (step < ShortestS) throw new HeatNetworkException(layout.Network.Bodies[a].Id, "it is joined to its neighbour so closely that the two are one body");
+            if (step < ShortestS)
+                throw new HeatNetworkException(layout.Network.Bodies[a].Id, "it is joined to its neighbour so closely that the two are one body");
             _bodiesS = Math.Min(_bodiesS, step);
         }
         _heavy = [.. Enumerable.Range(0, layout.BodyCount).Where(b => state.Latent[b] > 0 && (extras.Joined[b] || MovesAZone(b, HeavyK, _bodiesS)))];
@@ -74,7 +76,8 @@ internal sealed class StepLength
         return Math.Max(HoverS, soonest / 2);
     }
 
-    /// <summary>Share of the step to the first event in it that matters, and whether to start small after it; null when there is none, or it is as good as at an end.</summary>
+    /// <summary>Share of the step to the first event in it that matters, and whether to start small after it; null when there is none, or it is as good as at
+    /// an end.</summary>
     public (double Share, bool Turns)? EventWithin(in NightStep step)
     {
         // A body is to be over its edge at the end, a heater that is about to turn anyhow is mended.
@@ -112,7 +115,8 @@ internal sealed class StepLength
         return (share, neighbours);
     }
 
-    // Whether a body can move a zone more than is to be told wrong, when it is `offK` from what it was taken for (NaN: from the zone's own temperature) for a time.
+    // Whether a body can move a zone more than is to be told wrong, when it is `offK` from what it was taken for (NaN: from the zone's own temperature) for a
+    // time.
     private bool MovesAZone(int b, double offK, double time)
     {
         for (int c = _contacts.First(b); c < _contacts.End(b); c++)

@@ -1,6 +1,7 @@
 namespace WarmConduit.Core.Heat.Night.Steps;
 
-/// <summary>The zones' air at the end of a step by the trapezoidal rule: a matrix in W/K, a right side in W. What is added before <see cref="Keep"/> stands until the next step.</summary>
+/// <summary>The zones' air at the end of a step by the trapezoidal rule: a matrix in W/K, a right side in W. What is added before <see cref="Keep"/> stands
+/// until the next step.</summary>
 internal sealed class ZoneEquations(int zones)
 {
     private readonly double[,] _keptMatrix = new double[zones, zones];

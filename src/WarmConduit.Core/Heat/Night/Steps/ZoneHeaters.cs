@@ -30,7 +30,8 @@ internal sealed class ZoneHeaters(HeaterBank bank, Zones zones, StepAir air)
             var was = bank.State[n];
             var state = was == HeaterState.Rest || keep ? was : bank.StateAt(n, step.AtS, mean);
             // From off to full and back a narrow band would be jumped over: it is tried first.
-            if ((state, was) is (HeaterState.Off, HeaterState.Full) or (HeaterState.Full, HeaterState.Off) && bank.StateAt(n, step.AtS, bank[n].SetpointC) == HeaterState.InBand)
+            if ((state, was) is (HeaterState.Off, HeaterState.Full) or (HeaterState.Full, HeaterState.Off)
+                && bank.StateAt(n, step.AtS, bank[n].SetpointC) == HeaterState.InBand)
                 state = HeaterState.InBand;
             bank.PowerW[n] = bank.PowerAtW(n, state, mean);
             double left = bank.LeftJ(n);

@@ -30,7 +30,8 @@ internal sealed class Zones
         CapacityJPerK = [.. zones.Select(z => z.HeatCapacityJPerK)];
         _outdoorG = [.. zones.Select(z => z.OutdoorWPerK)];
         _windG = [.. zones.Select(z => z.OutdoorWPerKPerMPerS)];
-        (_outdoorFactor, _linkFactor, _handedOnJ, _contactG) = (new double[zones.Count], new double[layout.Links.Length], [.. zones.Select(z => z.HandedOnJ)], new double[zones.Count]);
+        (_outdoorFactor, _linkFactor, _handedOnJ, _contactG) = (new double[zones.Count], new double[layout.Links.Length], [.. zones.Select(z => z.HandedOnJ)],
+            new double[zones.Count]);
         (_outG, _skyW, _linkG) = (new double[zones.Count], new double[zones.Count], new double[layout.Links.Length]);
         (_outerShare, _linkShare) = (layout.OuterFilms.Shares(), layout.LinkFilms.Shares());
         Array.Fill(_outdoorFactor, 1);
@@ -133,8 +134,8 @@ internal sealed class Zones
     }
 
     /// <summary>
-    /// A zone that would answer within half a second, openings at their widest difference, is taken to answer in that from here on: no ice hangs on it, and the shortest step
-    /// keeps up with it. What the zone then holds more was not brought by anything.
+    /// A zone that would answer within half a second, openings at their widest difference, is taken to answer in that from here on: no ice hangs on it, and the
+    /// shortest step keeps up with it. What the zone then holds more was not brought by anything.
     /// </summary>
     public void RaiseCapacities()
     {
