@@ -82,7 +82,8 @@ public class PictureTests
     {
         await using var host = await Host.Start();
         byte[] place = Encoding.ASCII.GetBytes("GPS52N13E"), comment = [0xFF, 0xFE, 0, 11, .. place];
-        byte[] clean = await host.Http.GetByteArrayAsync($"/api/pictures/{(string)(await Send(host, Wall(300, 200, SKEncodedImageFormat.Jpeg), "image/jpeg")).Said!["picture"]!}");
+        var sent = await Send(host, Wall(300, 200, SKEncodedImageFormat.Jpeg), "image/jpeg");
+        byte[] clean = await host.Http.GetByteArrayAsync($"/api/pictures/{(string)sent.Said!["picture"]!}");
         int scan = clean.AsSpan().IndexOf((ReadOnlySpan<byte>)[0xFF, 0xDA]);
         byte[][] hidden =
         [

@@ -51,7 +51,6 @@ describe("the document", () => {
     expect([height(document), saveState(document), document.getState().revision]).toEqual([expect.closeTo(0.23), "saved", 2]);
     expect(shelf.kept.size).toBe(0);
   });
-
   it("draws only the newest of what a pointer drags, and nothing of it once it is let go", async () => {
     const document = await open();
     const drawn = vi.fn();

@@ -1,11 +1,12 @@
 import { dequal } from "dequal";
 import pRetry from "p-retry";
 import { createStore } from "zustand/vanilla";
-import { OFFLINE, Problem, type Schema } from "../api/client";
+import { Problem, type Schema } from "../api/client";
 import type { RigApi } from "../api/rigs";
-import type { Conflict, DocumentState, DocumentStore, Step } from "./documentState";
+import type { DocumentState, DocumentStore, Step } from "./documentState";
 import type { Drafts, Waiting } from "./drafts";
 import { applyEffect, drawn, isDrawnAtOnce, mayTouch, sharedWith } from "./effects";
+import { batchOf, copied, keepSteps, keptSteps, newKey, refusalOf } from "./saving";
 
 type Rig = Schema["Rig"];
 type Edit = Schema["Edit"];
@@ -15,9 +16,6 @@ const RETRY = { retries: Number.POSITIVE_INFINITY, minTimeout: 3000, factor: 1 }
 const MOST_STEPS = 200;
 /** Browsers send no more with a page that goes. */
 const MOST_LEAVING = 60_000;
-
-const stepsKey = (id: string) => `steps:${id}`;
-const newKey = () => crypto.randomUUID();
 
 /** One rig in the hands of this window: what is drawn, what waits to be saved, the way back. All that goes to the server goes one after the other. */
 export function createDocument(id: string, api: RigApi, drafts: Drafts): DocumentStore {
@@ -67,12 +65,7 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
       () => unkept && set({ unkept: false }),
       () => set({ unkept: waiting.length > 0 }),
     );
-    try {
-      // The way back is this window's own, and lasts as long as it does.
-      sessionStorage.setItem(stepsKey(id), JSON.stringify({ done, undone }));
-    } catch {
-      // A way back that is too long to be kept ends with the window.
-    }
+    keepSteps(id, { done, undone });
   }
 
   function saveSoon(ms: number) {
@@ -92,20 +85,10 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
     trying = null;
   }
 
-  /** What goes out together: edits made on one revision; a way back or forward goes alone. */
-  function batch() {
-    const { waiting, sending } = state();
-    if (sending) return sending;
-    const [first] = waiting;
-    if (!first) return null;
-    const other = waiting.findIndex((w, i) => i > 0 && (w.base !== first.base || w.way || first.way));
-    return { key: first.key, count: other < 0 ? waiting.length : other };
-  }
-
   async function save(): Promise<void> {
     clearTimeout(timer);
     for (;;) {
-      const going = batch();
+      const going = batchOf(state());
       if (!going || state().conflict || state().missing) return;
       set({ sending: going });
       const items = state().waiting.slice(0, going.count);
@@ -150,71 +133,11 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
 
   /** Says why a save was refused; true when there may be more to send. */
   function refused(caught: unknown, items: Waiting[]): boolean {
-    const problem = caught instanceof Problem ? caught : new Problem(OFFLINE, String(caught), undefined, {}, {});
-    const [first] = items as [Waiting];
-    const drop = (change: Partial<DocumentState>) => {
-      set({ sending: null, waiting: state().waiting.slice(items.length), ...change });
-      keep();
-    };
-    if (problem.status === OFFLINE || problem.status >= 500 || problem.status === 408) {
-      // The key stays: when the save stood after all, sending it again tells so.
-      set({ away: true });
-      if (!trying) saveSoon(RETRY.minTimeout);
-      return false;
-    }
-    if (problem.status === 404) {
-      // Taken off elsewhere. What waits is kept: the rig may be brought back.
-      set({ sending: null, missing: problem });
-      keep();
-      return false;
-    }
-    if (problem.status === 409 && typeof problem.extra.edits === "number") {
-      // Another window sent the first of these under this name: they stand, and the others go on from there.
-      let [count, edits] = [0, 0];
-      while (count < items.length && edits < problem.extra.edits) edits += (items[count++] as Waiting).edits.length;
-      const same = edits === problem.extra.edits && count < items.length;
-      set(
-        same
-          ? { sending: { key: first.key, count } }
-          : { sending: null, waiting: [{ ...first, key: newKey() }, ...state().waiting.slice(1)] },
-      );
-      keep();
-      return true;
-    }
-    if (problem.status === 409 && first.way) {
-      // What was kept of it is of no use to anybody: the rig stays as it is.
-      drop({ refusal: `That cannot be ${first.way === "undo" ? "undone" : "done again"}: it was changed elsewhere since.` });
-      return true;
-    }
-    if (problem.status === 409) {
-      const { current, keptAs, clash } = problem.extra as unknown as Conflict;
-      set({ sending: null, conflict: { current, keptAs: keptAs ?? null, clash: clash ?? [] } });
-      return false;
-    }
-    if (items.length > 1) {
-      // One of them cannot be done: each goes for itself, so that the others stand.
-      set({ sending: { key: newKey(), count: 1 } });
-      return true;
-    }
-    drop({ refusal: `${first.what}: ${problem.message}` });
-    return true;
-  }
-
-  /** A copy of the rig as it was when the first of these was made, with all of them done to it. */
-  async function copied(waiting: Waiting[]) {
-    const [first] = waiting;
-    if (!first) return null;
-    let copy = await api.copy(id, first.base);
-    for (const w of waiting) {
-      const answer = await api.save(copy.id, { base: copy.revision, edits: w.edits, key: newKey() }).catch((problem) => {
-        // What cannot be done to the copy is told; what the server could not hear is tried again by whoever asks again.
-        if (!(problem instanceof Problem) || problem.status !== 400) throw problem;
-        set({ refusal: `${w.what}: ${problem.message}` });
-        return null;
-      });
-      if (answer) copy = { ...copy, revision: answer.revision };
-    }
-    return copy;
+    const { more, change, away } = refusalOf(caught, items, state().waiting);
+    set(change);
+    if (!away) keep();
+    else if (!trying) saveSoon(RETRY.minTimeout);
+    return more;
   }
 
   async function follow() {
@@ -227,7 +150,7 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
   async function settle(keepThat: "mine" | "theirs" | "both") {
     const { conflict, waiting } = state();
     if (!conflict) return null;
-    const copy = keepThat === "both" ? await copied(waiting) : null;
+    const copy = keepThat === "both" ? await copied(api, id, waiting, (refusal: string) => set({ refusal })) : null;
     const open = await api.open(id);
     // What was done while that went on is kept with the rest.
     const now = state().waiting;
@@ -266,7 +189,7 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
         return null;
       });
       if (!open) return;
-      const steps = JSON.parse(sessionStorage.getItem(stepsKey(id)) ?? "{}");
+      const steps = JSON.parse(keptSteps(id) ?? "{}");
       set({
         saved: open.rig,
         revision: open.revision,
@@ -350,7 +273,7 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
 
     leave() {
       const { sending, waiting } = state();
-      const going = sending ? null : batch();
+      const going = sending ? null : batchOf(state());
       const first = waiting[0];
       if (!going || !first) return null;
       const ask = { base: first.base, edits: waiting.slice(0, going.count).flatMap((w) => w.edits), key: going.key };

@@ -2,7 +2,8 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { middleOf, plumbingOf, type Rig } from "../document/geometry";
 import { type Camera, cornersOf, type Eye, eyeOf, facesOf, hull } from "./corner";
-import { boxPiece, divide, inOrder, linePiece, type Piece } from "./cornerOrder";
+import { divide, inOrder } from "./cornerOrder";
+import { boxPiece, linePiece, type Piece } from "./cornerPieces";
 import { divideHeap, heapOf } from "./cornerScene";
 import { fromLine } from "./pick";
 

@@ -6,7 +6,8 @@ import { movedBy } from "../document/things";
 import { drain, rig } from "../test/rig";
 import { type Brush, CanvasBrush, PathBrush, type Style } from "./brushes";
 import { eyeOf } from "./corner";
-import { CornerPicture, paintTurning, type Waters } from "./cornerPaint";
+import { CornerPicture, paintTurning } from "./cornerPaint";
+import type { Waters } from "./cornerRuns";
 import { type CornerScene, divideHeap, heapOf, sceneOf as named, sceneWith } from "./cornerScene";
 
 const look = (p: Schema["Part"]) => (p.stock === "tee" ? ("joint" as const) : ("body" as const));

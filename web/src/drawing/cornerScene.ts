@@ -1,6 +1,7 @@
 import type { Schema } from "../api/client";
 import { courseOf, indexOf, middleOf, type Part, type Rig, type Run, towards } from "../document/geometry";
-import { boxPiece, divide, linePiece, type Piece, type Scene } from "./cornerOrder";
+import { divide, type Scene } from "./cornerOrder";
+import { boxPiece, linePiece, type Piece } from "./cornerPieces";
 
 /** What a piece of the corner view belongs to. */
 export type Owner = { kind: "part"; part: Part; look: Schema["PartLook"] } | { kind: "run"; run: Run; index: number };

@@ -1,5 +1,6 @@
 import type { Part, Xyz } from "../document/geometry";
-import { boxPiece, divide, type Piece, type Scene } from "./cornerOrder";
+import { divide, type Scene } from "./cornerOrder";
+import { boxPiece, type Piece } from "./cornerPieces";
 
 /** A box, or a body that is round about one axis, in hundredths of the box of a part as it comes from stock: from x, y, z to x, y, z. */
 type Shape = ["box" | "x" | "y" | "z", number, number, number, number, number, number];

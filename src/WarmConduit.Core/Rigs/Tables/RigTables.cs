@@ -170,7 +170,8 @@ public static partial class RigTables
         string place = string.Create(CultureInfo.InvariantCulture,
             $"{port.Id} {port.Offset.XM * 1000:0.##}/{port.Offset.YM * 1000:0.##}/{port.Offset.ZM * 1000:0.##}");
         return known ? place : string.Create(CultureInfo.InvariantCulture,
-            $"{place}{(port.Facing is { } f ? $" {Camel(f)}" : "")}{(port.BoreM is { } b ? $" {b * 1000:0.###}" : "")}") + (port.Role is { } r ? $" {Camel(r)}" : "");
+            $"{place}{(port.Facing is { } f ? $" {Camel(f)}" : "")}{(port.BoreM is { } b ? $" {b * 1000:0.###}" : "")}")
+            + (port.Role is { } r ? $" {Camel(r)}" : "");
     }
 
     private static List<Port> ReadPorts(Sheet.Row row, List<TableFault> faults)

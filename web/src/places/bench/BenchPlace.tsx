@@ -1,20 +1,17 @@
 import { lazy, memo, Suspense, useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Group, Panel, Separator, useDefaultLayout } from "react-resizable-panels";
-import { usePrint } from "../../app/units";
 import { nothingHidden } from "../../document/shown";
-import { stayWords } from "../../drawing/stays";
-import { Choice } from "../../ui/controls";
-import { Stale } from "../../ui/Stale";
 import { useMedia } from "../../ui/useMedia";
-import { BenchStores, useAnswers, useDrawing, useStores } from "./benchStores";
+import { BenchStores, useDrawing, useStores } from "./benchStores";
 import { ColdLegend, Key } from "./Legend";
+import { DrainSummary, LensChoice, Narrow } from "./Narrow";
 import { Rail } from "./Rail";
 import { inDrawing, keyed, RigPage } from "./RigPage";
 import { Shown } from "./Shown";
 import { useActions } from "./useActions";
 import { useDrawRun } from "./useDrawRun";
-import { hourOf, type Lens, type Pane, useView } from "./viewStore";
+import { hourOf, type Pane, useView } from "./viewStore";
 import { CornerView } from "./views/CornerView";
 import { FallStrip } from "./views/FallStrip";
 import { RunBar } from "./views/RunBar";
@@ -133,22 +130,6 @@ const panes: { pane: Pane; text: string; key: string }[] = [
   { pane: "rail", text: "Rail", key: "4" },
 ];
 
-function LensChoice() {
-  const lens = useView((s) => s.lens);
-  const setLens = useView((s) => s.setLens);
-  return (
-    <Choice<Lens>
-      label="Lens"
-      value={lens}
-      onChange={setLens}
-      options={[
-        { value: "drain", text: "Drain", title: "Falls, pools and drains (D)" },
-        { value: "cold", text: "Cold", title: "Temperatures and ice (C)" },
-      ]}
-    />
-  );
-}
-
 function Wide() {
   const lens = useView((s) => s.lens);
   const shown = useView((s) => s.shown);
@@ -253,55 +234,5 @@ function Grip({ upright }: { upright?: boolean }) {
         className={`rounded bg-strong opacity-60 group-hover:opacity-100 group-focus-visible:bg-ink ${upright ? "h-8 w-1" : "h-1 w-8"}`}
       />
     </Separator>
-  );
-}
-
-/** One view at a time on a page that scrolls: a tablet held upright, a page magnified. */
-function Narrow() {
-  const lens = useView((s) => s.lens);
-  const [view, setView] = useState<"sheet" | "corner" | "strip">("sheet");
-  return (
-    <main className="flex flex-col gap-2 p-2">
-      <div className="flex flex-wrap items-center gap-2">
-        <LensChoice />
-        <Choice<"sheet" | "corner" | "strip">
-          label="View"
-          value={view}
-          onChange={setView}
-          options={[
-            { value: "sheet", text: "Side and plan" },
-            { value: "corner", text: "Corner" },
-            { value: "strip", text: "Fall strip" },
-          ]}
-        />
-        <Shown />
-        <Key />
-      </div>
-      {lens === "drain" ? <DrainSummary /> : <ColdLegend />}
-      <RunBar />
-      <div className="h-[62vh] min-h-80 shrink-0">{view === "sheet" ? <Sheet /> : view === "corner" ? <CornerView /> : <FallStrip />}</div>
-      <div className="h-[70vh] min-h-96 shrink-0">
-        <Rail />
-      </div>
-      <WeatherStrip />
-    </main>
-  );
-}
-
-function DrainSummary() {
-  const drain = useAnswers((s) => s.answers?.drainDown);
-  const stale = useAnswers((s) => s.stale);
-  const print = usePrint();
-  if (!drain) return null;
-  const { sum, where, apart } = stayWords(drain.stays, print);
-  return (
-    <Stale as="p" stale={stale} className="min-w-0 line-clamp-2 leading-5 max-[899px]:line-clamp-none" data-summary>
-      <span className="text-muted">After draining </span>
-      <strong className="text-[17px] font-semibold">{sum}</strong>
-      <span className="text-muted">
-        {where && `: ${where}`}
-        {apart && `; ${apart}`}
-      </span>
-    </Stale>
   );
 }

@@ -8,9 +8,9 @@ import { useSettings } from "../../../app/settings";
 import { courseOf, indexOf, plus, portsTaken, type Rig, type RunPoint, volumeOf, type Xyz } from "../../../document/geometry";
 import { extentOf, movedBy, moverOf, placeOf, sameThing, type Thing } from "../../../document/things";
 import { CanvasBrush, showPaths } from "../../../drawing/brushes";
-import { type Camera, type Eye, eyeOf, placeAtHeight } from "../../../drawing/corner";
-import { boxPiece, type Piece } from "../../../drawing/cornerOrder";
+import { type Camera, eyeOf } from "../../../drawing/corner";
 import { CornerPicture, paintTurning } from "../../../drawing/cornerPaint";
+import { boxPiece, type Piece } from "../../../drawing/cornerPieces";
 import type { Owner } from "../../../drawing/cornerScene";
 import { Ports } from "../../../drawing/notes";
 import { type Px, pathOf } from "../../../drawing/projection";
@@ -18,11 +18,12 @@ import { useFollowing } from "../../../ui/useFollowing";
 import { useRested } from "../../../ui/useRested";
 import { useSize } from "../../../ui/useSize";
 import { useAnswers, useDocument, useSelection, useStores } from "../benchStores";
-import { snapped, stepsOf } from "../moving";
+import { stepsOf } from "../moving";
 import { useShownRig } from "../Shown";
 import { useActions } from "../useActions";
 import { cornerAtFirst, useView } from "../viewStore";
 import { CornerNotes } from "./CornerNotes";
+import { distance, type Grip, LEAD_LONG, LEAD_PX, Lead, PORT_PX, pulledBy } from "./cornerGrip";
 import { cameraOf, covers, inside, outlineOf, useScene, useWaters } from "./cornerParts";
 import { FixGhost } from "./FixGhost";
 import { toolClass, ViewFrame } from "./ViewFrame";
@@ -63,9 +64,7 @@ export function CornerView() {
   // biome-ignore lint/correctness/useExhaustiveDependencies: equal cameras are one
   const eye = useMemo(() => (camera ? eyeOf(camera) : null), [cameraKey]);
   const last = things.at(-1);
-  const runId = useMemo(() => {
-    return last && "runId" in last ? last.runId : stripRunId;
-  }, [last, stripRunId]);
+  const runId = last && "runId" in last ? last.runId : stripRunId;
   const run = runId ? indexOf(rig).runs.get(runId) : undefined;
   const course = run ? courseOf(rig, run) : noPoints;
 
@@ -169,16 +168,7 @@ export function CornerView() {
         const grip = memo === undefined ? gripAt(start) : memo;
         if (grip) {
           const step = shiftKey ? stepsOf(system).fine : stepsOf(system).plain;
-          const by = { xM: 0, yM: 0, zM: 0 };
-          if (grip.lead) {
-            const up = -my / (grip.camera.scale * Math.max(0.2, Math.cos((grip.camera.tipDeg * Math.PI) / 180)));
-            by.zM = snapped(grip.at.zM + up, step) - grip.at.zM;
-          } else {
-            // In the plane it lies in; where the sight is too level to tell, it stays.
-            const [from, to] = [placeAtHeight(grip.eye, start, grip.at.zM), placeAtHeight(grip.eye, local(x, y), grip.at.zM)];
-            if (from && to)
-              for (const axis of ["xM", "yM"] as const) by[axis] = snapped(grip.at[axis] + to[axis] - from[axis], step) - grip.at[axis];
-          }
+          const by = pulledBy(grip, start, local(x, y), my, step);
           const edits = movedBy(grip.rig, [grip.thing], by, actions.fixed);
           if (!last) document.drag(edits);
           else if (document.holds()) actions.commit(`${grip.lead ? "Height of" : "Move"} ${actions.what([grip.thing])}`, edits);
@@ -283,19 +273,7 @@ export function CornerView() {
                 data-zone={selectedZone.id}
               />
             )}
-            {lead && !turning && (
-              <g data-lead>
-                <path d={pathOf([lead.foot, lead.top])} stroke="var(--ink)" strokeWidth={1.5} strokeDasharray="2 3" />
-                <circle cx={lead.top.x} cy={lead.top.y} r={20} fill="transparent" className="cursor-ns-resize" />
-                <path
-                  d={`M${lead.top.x - 6} ${lead.top.y - 3}l6 -7l6 7zM${lead.top.x - 6} ${lead.top.y + 3}l6 7l6 -7z`}
-                  fill="var(--ink)"
-                  stroke="var(--panel)"
-                  strokeWidth={1.5}
-                  className="pointer-events-none"
-                />
-              </g>
-            )}
+            {lead && !turning && <Lead lead={lead} />}
             {selectedPart && (
               <Ports
                 part={selectedPart}
@@ -318,21 +296,6 @@ export function CornerView() {
     </ViewFrame>
   );
 }
-
-const PORT_PX = 14;
-/** How long the lead over what is in hand is, and how near it is taken. */
-const [LEAD_LONG, LEAD_PX] = [40, 20];
-
-interface Grip {
-  rig: Rig;
-  thing: Thing;
-  /** Up and down, else in its plane. */
-  lead: boolean;
-  at: Xyz;
-  camera: Camera;
-  eye: Eye;
-}
-const distance = (a: Px, b: Px) => Math.hypot(a.x - b.x, a.y - b.y);
 
 const none: Schema["Finding"][] = [];
 const noPoints: RunPoint[] = [];

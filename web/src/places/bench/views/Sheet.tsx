@@ -2,10 +2,10 @@ import { useGesture } from "@use-gesture/react";
 import { Spline } from "lucide-react";
 import { useMemo, useRef, useState } from "react";
 import { useSettings } from "../../../app/settings";
-import { indexOf, plumbingOf, type Rig, type Run, type Xyz } from "../../../document/geometry";
+import { indexOf, type Rig, type Run, type Xyz } from "../../../document/geometry";
 import { extentOf, movedBy, placeOf, sameThing, type Thing } from "../../../document/things";
 import { middleAt, pick, within } from "../../../drawing/pick";
-import { axesOf, type Frame, type Px, toPx, type View } from "../../../drawing/projection";
+import { type Px, toPx, type View } from "../../../drawing/projection";
 import { RigDrawing } from "../../../drawing/RigDrawing";
 import { useSize } from "../../../ui/useSize";
 import { useAnswers, useDocument, useDrawing, useSelection, useStores } from "../benchStores";
@@ -15,44 +15,11 @@ import { tieAt } from "../runDrawing";
 import { useShownRig } from "../Shown";
 import { useActions } from "../useActions";
 import { useDrawRun } from "../useDrawRun";
-import { useView, whole, type Zoom } from "../viewStore";
+import { useView, whole } from "../viewStore";
 import { FixGhost } from "./FixGhost";
 import { RunGhost } from "./RunGhost";
+import { axes, GAP, type Layout, layOut, Marquee, MOST_ZOOM, turned, useStable } from "./sheetLayout";
 import { toolClass, ViewFrame } from "./ViewFrame";
-
-const PAD = 10;
-const GAP = 14;
-const MOST = 14;
-
-/** Where the two drawings lie on the sheet: one scale of x for both. */
-interface Layout {
-  side: Frame;
-  plan: Frame;
-  planTop: number;
-  fit: number;
-}
-
-/** Side over plan, each as high as the plumbing in it is, both as large as the window allows. */
-export function layOut(rig: Rig, zoom: Zoom, size: { width: number; height: number }): Layout {
-  const seen = plumbingOf(rig);
-  const heightM = seen.size.zM + seen.size.yM;
-  const room = size.height - GAP - 4 * PAD;
-  const fit = Math.max(20, Math.min((size.width - 2 * PAD) / seen.size.xM, room / heightM));
-  const sideHeight = Math.max(40, Math.round(2 * PAD + (room * seen.size.zM) / heightM));
-  const planTop = sideHeight + GAP;
-  const scale = fit * zoom.factor;
-  const alongM = zoom.xM ?? seen.at.xM + seen.size.xM / 2;
-  const frame = (height: number, otherM: number): Frame => ({ width: size.width, height, scale, alongM, otherM });
-  return {
-    side: frame(sideHeight, zoom.zM ?? seen.at.zM + seen.size.zM / 2),
-    plan: frame(Math.max(40, size.height - planTop), zoom.yM ?? seen.at.yM + seen.size.yM / 2),
-    planTop,
-    fit,
-  };
-}
-
-/** Axes that lead right and up. */
-const axes = (view: View) => [axesOf[view].right, axesOf[view].up] as [keyof Xyz, keyof Xyz];
 
 /** The drafting sheet: the rig from the kerb over the rig from above. Things are taken and moved in it. */
 export function Sheet() {
@@ -110,7 +77,7 @@ export function Sheet() {
 
   const zoomTo = (factor: number, view: View = over, at?: Px) => {
     if (!layout) return;
-    const next = Math.min(MOST, Math.max(1, factor));
+    const next = Math.min(MOST_ZOOM, Math.max(1, factor));
     if (next === 1) return setZoom(whole);
     const frame = layout[view];
     const shift = 1 / frame.scale - 1 / (layout.fit * next);
@@ -123,7 +90,7 @@ export function Sheet() {
   const zoomBy = (factor: number) => {
     const target = things.flatMap((t) => extentOf(rig, t))[0];
     if (!target || factor < 1) return zoomTo(zoom.factor * factor);
-    setZoom({ factor: Math.min(MOST, zoom.factor * factor), ...target });
+    setZoom({ factor: Math.min(MOST_ZOOM, zoom.factor * factor), ...target });
   };
 
   useGesture(
@@ -328,35 +295,4 @@ export function Sheet() {
       </div>
     </ViewFrame>
   );
-}
-
-function Marquee({ a, b }: { a: Px; b: Px }) {
-  return (
-    <rect
-      x={Math.min(a.x, b.x)}
-      y={Math.min(a.y, b.y)}
-      width={Math.abs(a.x - b.x)}
-      height={Math.abs(a.y - b.y)}
-      fill="var(--ink)"
-      fillOpacity={0.06}
-      stroke="var(--ink)"
-      strokeDasharray="4 3"
-    />
-  );
-}
-
-/** A pixel turned about the middle of a frame. */
-function turned(p: Px, frame: Frame, deg: number): Px {
-  if (deg === 0) return p;
-  const [c, s] = [Math.cos((-deg * Math.PI) / 180), Math.sin((-deg * Math.PI) / 180)];
-  const [x, y] = [p.x - frame.width / 2, p.y - frame.height / 2];
-  return { x: frame.width / 2 + x * c - y * s, y: frame.height / 2 + x * s + y * c };
-}
-
-/** The last of equal layouts, so that what hangs on it is not drawn anew for nothing. */
-function useStable(layout: Layout | null): Layout | null {
-  const kept = useRef<{ text: string; layout: Layout | null }>({ text: "", layout: null });
-  const text = JSON.stringify(layout);
-  if (kept.current.text !== text) kept.current = { text, layout };
-  return kept.current.layout;
 }

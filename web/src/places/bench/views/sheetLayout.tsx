@@ -1,0 +1,69 @@
+import { useRef } from "react";
+import { plumbingOf, type Rig, type Xyz } from "../../../document/geometry";
+import { axesOf, type Frame, type Px, type View } from "../../../drawing/projection";
+import type { Zoom } from "../viewStore";
+
+const PAD = 10;
+export const GAP = 14;
+export const MOST_ZOOM = 14;
+
+/** Where the two drawings lie on the sheet: one scale of x for both. */
+export interface Layout {
+  side: Frame;
+  plan: Frame;
+  planTop: number;
+  fit: number;
+}
+
+/** Side over plan, each as high as the plumbing in it is, both as large as the window allows. */
+export function layOut(rig: Rig, zoom: Zoom, size: { width: number; height: number }): Layout {
+  const seen = plumbingOf(rig);
+  const heightM = seen.size.zM + seen.size.yM;
+  const room = size.height - GAP - 4 * PAD;
+  const fit = Math.max(20, Math.min((size.width - 2 * PAD) / seen.size.xM, room / heightM));
+  const sideHeight = Math.max(40, Math.round(2 * PAD + (room * seen.size.zM) / heightM));
+  const planTop = sideHeight + GAP;
+  const scale = fit * zoom.factor;
+  const alongM = zoom.xM ?? seen.at.xM + seen.size.xM / 2;
+  const frame = (height: number, otherM: number): Frame => ({ width: size.width, height, scale, alongM, otherM });
+  return {
+    side: frame(sideHeight, zoom.zM ?? seen.at.zM + seen.size.zM / 2),
+    plan: frame(Math.max(40, size.height - planTop), zoom.yM ?? seen.at.yM + seen.size.yM / 2),
+    planTop,
+    fit,
+  };
+}
+
+/** Axes that lead right and up. */
+export const axes = (view: View) => [axesOf[view].right, axesOf[view].up] as [keyof Xyz, keyof Xyz];
+
+export function Marquee({ a, b }: { a: Px; b: Px }) {
+  return (
+    <rect
+      x={Math.min(a.x, b.x)}
+      y={Math.min(a.y, b.y)}
+      width={Math.abs(a.x - b.x)}
+      height={Math.abs(a.y - b.y)}
+      fill="var(--ink)"
+      fillOpacity={0.06}
+      stroke="var(--ink)"
+      strokeDasharray="4 3"
+    />
+  );
+}
+
+/** A pixel turned about the middle of a frame. */
+export function turned(p: Px, frame: Frame, deg: number): Px {
+  if (deg === 0) return p;
+  const [c, s] = [Math.cos((-deg * Math.PI) / 180), Math.sin((-deg * Math.PI) / 180)];
+  const [x, y] = [p.x - frame.width / 2, p.y - frame.height / 2];
+  return { x: frame.width / 2 + x * c - y * s, y: frame.height / 2 + x * s + y * c };
+}
+
+/** The last of equal layouts, so that what hangs on it is not drawn anew for nothing. */
+export function useStable(layout: Layout | null): Layout | null {
+  const kept = useRef<{ text: string; layout: Layout | null }>({ text: "", layout: null });
+  const text = JSON.stringify(layout);
+  if (kept.current.text !== text) kept.current = { text, layout };
+  return kept.current.layout;
+}
