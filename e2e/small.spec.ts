@@ -44,7 +44,10 @@ async function run(page: Page, from: string, ...words: string[]) {
   await saved(page);
 }
 
-/** Water in a straight pipe, mL, that leans away from where it leaves: at its low end `deep` mm over the floor of the bore, nothing at its high end, `length` mm on. Deeper than the bore it is full; where the level runs out, half of the bore is. */
+/**
+ * Water in a straight pipe, mL, that leans away from where it leaves: at its low end `deep` mm over the floor of the bore,
+ * nothing at its high end, `length` mm on. Deeper than the bore it is full; where the level runs out, half of the bore is.
+ */
 const leaning = (bore: number, length: number, deep: number) => ((Math.PI / 4) * bore ** 2 * length * (1 - bore / 2 / deep)) / 1000;
 
 const settled = (page: Page) => expect(summary(page)).toHaveAttribute("data-stale", "false");
@@ -101,7 +104,8 @@ test("two waste tanks joined over a hump: the first keeps what stands below the 
   await run(page, "second grey vent", "to second vent end");
   await run(page, "second grey drain", "to grey dump valve in");
   await run(page, "first grey drain", "0.2, 0.525, 0.2", "0.2, 0.525, 0.25", "0.2, 0.9, 0.24", "1.725, 0.9, 0.2", "to second grey inlet");
-  // The hump is 50 mm above the first tank's floor: 0.45 m x 0.45 m x 0.05 m = 10.1 L stay in it, of the 16.2 L to which it is half full. The second one runs out.
+  // The hump is 50 mm above the first tank's floor: 0.45 m x 0.45 m x 0.05 m = 10.1 L stay in it, of the 16.2 L to which it is
+  // half full. The second one runs out.
   expect(await told(page, "in tanks")).toBe(10.1);
   // Of its pipe of 24 mm, 100 mm lie full below the hump, and the 50 mm that rise to it.
   expect(Math.abs((await told(page, "in pools")) - (Math.PI * 12 ** 2 * 100) / 1000 - leaning(24, 50, 50))).toBeLessThan(1);
@@ -154,7 +158,8 @@ cock, drain-cock, 70, 30, 5
   await settled(page);
   await expect(summary(page)).toContainText("nothing stays");
   await run(page, "spout end", "20, 31.654, 22.299", "to fresh tank fill");
-  // The dip lies 4 in below the fill port: 20.396 in rise to it, and of the line from the spout, 20.331 in that come down by 17.701 in, the last 4.594 in are under water.
+  // The dip lies 4 in below the fill port: 20.396 in rise to it, and of the line from the spout, 20.331 in that come down by
+  // 17.701 in, the last 4.594 in are under water.
   const [bore, mLPerFloz] = [38 / 25.4, 29.5735];
   const byHand = ((leaning(bore, 20.396, 4) + leaning(bore, 4.594, 4)) * 25.4 ** 3) / mLPerFloz;
   expect(Math.abs((await told(page, "stays")) - byHand)).toBeLessThan(0.15);
@@ -163,7 +168,8 @@ cock, drain-cock, 70, 30, 5
 });
 
 /**
- * When dead water in a bare 12.3/15.9 mm pipe comes to 0 °C, h, in a duct that passes so many W/K to what lies above and below it: stepped by seconds, with the film of still air after ISO 12241 and what
+ * When dead water in a bare 12.3/15.9 mm pipe comes to 0 °C, h, in a duct that passes so many W/K to what lies above and below
+ * it: stepped by seconds, with the film of still air after ISO 12241 and what
  * radiates worked out at each, and the air of the duct warmed by what the water gives off.
  */
 function hoursToIce(waterC: number, metres: number, above: number, aboveC: number, below: number, belowC: number, jPerK: number) {

@@ -28,7 +28,8 @@ public class ArchitectureTests
         Assert.True(result.IsSuccessful, string.Join(", ", result.FailingTypeNames ?? []));
     }
 
-    /// <summary>What is read on one screen: lines of 160 characters, files of 300 lines. A text in quotes of three may be longer.</summary>
+    /// <summary>What is read on one screen: lines of 160 characters, files of 300 lines. A text of some lines in C#, and one that the formatter of the front
+    /// end does not break, may be longer.</summary>
     [Fact]
     public void Files_and_lines_are_short()
     {
@@ -41,7 +42,9 @@ public class ArchitectureTests
             {
                 string[] lines = File.ReadAllLines(path);
                 read++;
-                Assert.All(lines, l => Assert.True(l.Length <= 160 || l.Contains("\"\"\"", StringComparison.Ordinal), $"{path}: {l}"));
+                bool web = path.EndsWith(".ts", StringComparison.Ordinal) || path.EndsWith(".tsx", StringComparison.Ordinal);
+                Assert.All(lines, l => Assert.True(l.Length <= 160 || (web ? l.Contains('"') || l.Contains('`')
+                    : l.Contains("\"\"\"", StringComparison.Ordinal)), $"{path}: {l}"));
                 Assert.True(lines.Length <= 300 || path.Contains("tests", StringComparison.Ordinal), $"{path}: {lines.Length} lines");
             }
         Assert.True(read > 500);

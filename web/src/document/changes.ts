@@ -10,7 +10,8 @@ const listeners = new Set<(news: News) => void>();
 let channel: BroadcastChannel | null = null;
 
 /**
- * Tells of every change on the shelf, also those made in other windows. All windows of a browser share one stream: the one that holds the lock has it, and passes on what it hears; when that
+ * Tells of every change on the shelf, also those made in other windows. All windows of a browser share one stream: the one that
+ * holds the lock has it, and passes on what it hears; when that
  * window closes, the next takes over. A browser allows only few connections to a server, so a stream a window would soon leave none for the rest.
  */
 export const listenChanges = (listener: (change: Heard) => void) => listen((news) => "change" in news && listener(news.change));

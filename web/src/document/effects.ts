@@ -67,7 +67,10 @@ function aloneEffect(edit: Edit): Effect | null {
   return alone.test(listOf(thing)) ? ({ ...none, removed: [{ list: listOf(thing), thing: { id } }] } as unknown as Effect) : null;
 }
 
-/** The document with all that can be drawn of edits before the server has answered: values that are set, and what comes and goes by itself. Other edits wait for their effect. */
+/**
+ * The document with all that can be drawn of edits before the server has answered: values that are set, and what comes and goes
+ * by itself. Other edits wait for their effect.
+ */
 export function drawn(rig: Rig, edits: Edit[]): Rig {
   return edits.reduce((made, edit) => {
     if (edit.kind === "change") {

@@ -48,7 +48,10 @@ export class PathBrush implements Brush {
 
 const keyOf = (s: Style) => `${s.fill}|${s.stroke}|${s.width}|${s.dash}|${s.opacity}|${s.cap}`;
 
-/** Paints on a canvas. Hatches are plain tints there: it is seen only while it moves. Lines of one style in a row are one stroke; `end` paints the last of them. */
+/**
+ * Paints on a canvas. Hatches are plain tints there: it is seen only while it moves. Lines of one style in a row are one stroke;
+ * `end` paints the last of them.
+ */
 export class CanvasBrush implements Brush {
   private readonly colours = new Map<string, string>();
   private open: Style | null = null;

@@ -2,7 +2,10 @@ import { AXES, cornersOf, type Eye, hull } from "./corner";
 import { cutAt, cutLines, EPS, type Piece, passes } from "./cornerPieces";
 import type { Px } from "./projection";
 
-/** Pieces divided by planes as far as no box is cut: what is on the eye's side of a plane is never behind what is beyond it. The same from every side, so it is made once for a drawing. */
+/**
+ * Pieces divided by planes as far as no box is cut: what is on the eye's side of a plane is never behind what is beyond it. The
+ * same from every side, so it is made once for a drawing.
+ */
 export type Scene<K> = { axis: (typeof AXES)[number]; below: Scene<K>; above: Scene<K> } | { pieces: Piece<K>[]; last?: Piece<K>[] };
 
 const FEW = 6;

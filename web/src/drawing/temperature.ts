@@ -14,7 +14,10 @@ export function colourOf(numbers: Schema["TradeNumbers"], celsius: number, ice =
 
 export const cssOf = (colour: WaterColour) => `var(--${colour})`;
 
-/** Marks beside the colours, so that none is told by colour alone: a tick across where it is close to freezing, a ring where it is warm, two where it is hot. */
+/**
+ * Marks beside the colours, so that none is told by colour alone: a tick across where it is close to freezing, a ring where it is
+ * warm, two where it is hot.
+ */
 export function markOf(colour: WaterColour, line: Px[]): string {
   if (colour === "ice" || colour === "safe") return "";
   let d = "";

@@ -25,7 +25,10 @@ interface Props {
 
 const AGAIN_MS = 1500;
 
-/** A quantity, typed in either system. Enter or leaving the field keeps it; Escape puts back what stood there. It is of one thing: where another may take its place, give it a key. */
+/**
+ * A quantity, typed in either system. Enter or leaving the field keeps it; Escape puts back what stood there. It is of one thing:
+ * where another may take its place, give it a key.
+ */
 export function QuantityField({
   label,
   value,

@@ -9,7 +9,8 @@ export function read(field: Promise<void>) {
 }
 
 /**
- * What is put together in fields before it is kept. Changes of single fields add up, however close they come; `whole` is all of it once each field that was typed into has been read.
+ * What is put together in fields before it is kept. Changes of single fields add up, however close they come; `whole` is all of
+ * it once each field that was typed into has been read.
  */
 export function useTyped<T>(first: T) {
   const [value, setValue] = useState(first);

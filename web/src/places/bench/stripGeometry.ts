@@ -75,7 +75,10 @@ interface Around {
   full: boolean;
 }
 
-/** Unrolls the run in hand and the runs its water passes on the way out. Places are the document's; what the water does is the answers', where they are about these places. */
+/**
+ * Unrolls the run in hand and the runs its water passes on the way out. Places are the document's; what the water does is the
+ * answers', where they are about these places.
+ */
 export function unroll(around: Around, runId: string): Strip | null {
   const { rig, answers, parked, bores } = around;
   const { runs } = indexOf(rig);

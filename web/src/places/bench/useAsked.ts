@@ -14,7 +14,10 @@ type Inputs = Schema["StudyInputs"];
 type InputOf<N> = N extends keyof Inputs ? NonNullable<Inputs[N]> : never;
 type Ask = Schema["AnswersRequest"];
 
-/** An answer about the document as it is drawn, asked for when it is shown; a new edit calls the question off. Null instead of an input: not to be asked yet. */
+/**
+ * An answer about the document as it is drawn, asked for when it is shown; a new edit calls the question off. Null instead of an
+ * input: not to be asked yet.
+ */
 export function useAsked<N extends keyof Answers>(name: N, input?: InputOf<N> | null) {
   return useQuestion(name, input, rigApi.answers);
 }

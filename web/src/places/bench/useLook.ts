@@ -22,7 +22,10 @@ export function useLook() {
         shown: tried?.effect ? { id: tried.id, on: rig, rig: applyEffect(rig, tried.effect), band: tried.band ?? null } : null,
       });
     };
-    /** For what offers it: shown under the mouse, and while something in it has the focus; by a finger from one tap to the next, but for those on what does it. */
+    /**
+     * For what offers it: shown under the mouse, and while something in it has the focus; by a finger from one tap to the next,
+     * but for those on what does it.
+     */
     const shows = (tried: Looked) => ({
       onPointerEnter: (e: PointerEvent) => e.pointerType === "mouse" && look(tried),
       onPointerLeave: (e: PointerEvent) => e.pointerType === "mouse" && look(null),

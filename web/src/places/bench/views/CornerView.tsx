@@ -297,5 +297,4 @@ export function CornerView() {
   );
 }
 
-const none: Schema["Finding"][] = [];
-const noPoints: RunPoint[] = [];
+const [none, noPoints]: [Schema["Finding"][], RunPoint[]] = [[], []];
