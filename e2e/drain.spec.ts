@@ -1,20 +1,22 @@
-import { expect, saved, summary, test } from "./fresh.ts";
+import { expect, openSparrow, pools, poolsMl, saved, summary, test } from "./fresh.ts";
 
 test("a fix is looked at in every view, done by a key, and undone", async ({ page }) => {
-  await page.goto("/rigs/sparrow");
-  await expect(summary(page)).toContainText("129 mL in pools");
+  const before = await openSparrow(page);
+  const full = await poolsMl(page);
   const fixes = page.getByRole("list", { name: "Ways to mend it" });
-  await expect(fixes.getByRole("listitem").first()).toContainText("93 mL less stays");
+  // What the list promises is what the bench tells once it is done.
+  await expect(fixes.getByRole("listitem").first()).toContainText(/\d mL less stays/);
+  const less = Number.parseFloat(/(\d+) mL less stays/.exec((await fixes.getByRole("listitem").first().textContent()) ?? "")?.[1] ?? "0");
   await fixes.getByRole("listitem").first().hover();
   for (const view of ["[data-view=side]", "[data-view=plan]", "[data-corner]", "[data-strip]"])
     await expect(page.locator(`${view} [data-fix-ghost]`)).toHaveCount(1);
   await expect(page.locator("[data-band]")).toContainText("373 mm to 795 mm");
   await page.locator("[data-sheet]").press("m");
-  await expect(summary(page)).toContainText("36 mL in pools");
+  await expect.poll(async () => Math.abs(full - less - (await poolsMl(page)))).toBeLessThan(1.5);
   await expect(page.locator("[data-fix-ghost]")).toHaveCount(0);
   await saved(page);
   await page.keyboard.press("Control+z");
-  await expect(summary(page)).toContainText("129 mL in pools");
+  await expect(summary(page)).toContainText(`${before} in pools`);
 });
 
 test("Tern is mended as a whole, and then drains anywhere within a degree", async ({ page }) => {
@@ -22,7 +24,7 @@ test("Tern is mended as a whole, and then drains anywhere within a degree", asyn
   const parking = page.getByLabel("Parking", { exact: true });
   await expect(parking).toContainText("it drains on 0% of the slopes");
   await page.goto("/rigs/tern");
-  await expect(summary(page)).toContainText("413 mL in pools");
+  const before = await pools(page);
   await page.getByRole("button", { name: "Mend all…" }).click();
   const dialog = page.getByRole("dialog");
   await expect(dialog).toContainText("outdoor shower cold: 4 bends up");
@@ -32,7 +34,7 @@ test("Tern is mended as a whole, and then drains anywhere within a degree", asyn
   await expect(dialog).not.toContainText(/\d new part/);
   await dialog.getByRole("radio", { name: "Whatever helps" }).click();
   await dialog.getByRole("button", { name: /Do all \d/ }).click();
-  await expect(summary(page)).not.toContainText("413 mL");
+  await expect(summary(page)).not.toContainText(before);
   await saved(page);
   await page.getByRole("link", { name: "Drain", exact: true }).click();
   await expect(parking).toContainText("it drains on 100% of the slopes");
@@ -43,17 +45,19 @@ test("the order of draining, the water going down, a jug that is short, and the 
   await page.goto("/rigs/lantern/drain");
   const order = page.getByLabel("Order of draining");
   await expect(order.getByRole("listitem").first()).toContainText("Open drain A");
-  await expect(order.getByRole("listitem").first()).toContainText("421.3 L");
-  await expect(page.getByRole("heading", { name: "After step 15" })).toBeVisible();
-  for (let n = 0; n < 15; n++) await page.getByRole("button", { name: "Step back" }).click();
+  await expect(order.getByRole("listitem").first()).toContainText(/[\d.]+ L/);
+  const comes = /([\d.]+) L/.exec((await order.getByRole("listitem").first().textContent()) ?? "")?.[1] ?? "";
+  const steps = await order.getByRole("checkbox").count();
+  await expect(page.getByRole("heading", { name: `After step ${steps}` })).toBeVisible();
+  for (let n = 0; n < steps; n++) await page.getByRole("button", { name: "Step back" }).click();
   await expect(page.getByRole("heading", { name: "Full, all shut" })).toBeVisible();
   await expect(page.locator("[data-after='0'][aria-busy=false] path[stroke='var(--stays)']").first()).toBeAttached();
 
   // Half of what the two tanks hold is missing: one of their valves.
   await order.getByRole("button", { name: /Open drain A/ }).click();
-  await order.getByLabel("What the jug says").fill("210 L");
+  await order.getByLabel("What the jug says").fill(`${Number(comes) / 2} L`);
   await order.getByLabel("What the jug says").press("Enter");
-  await expect(page.locator("[data-proof]")).toContainText("is missing of 421.3 L");
+  await expect(page.locator("[data-proof]")).toContainText(`is missing of ${comes} L`);
   await expect(page.locator("[data-proof] li").first()).toContainText(/valve, (kerb|far)-side tank is shut/);
 
   const parking = page.getByLabel("Parking", { exact: true });

@@ -24,16 +24,28 @@ export const test = base.extend<{ asShipped: undefined }>({
 /** What stays after draining, in a line. */
 export const summary = (page: Page) => page.locator("[data-summary]");
 
+/** What stays in pools, as the bench tells it ("129 mL"), once it does. */
+export async function pools(page: Page): Promise<string> {
+  await expect(summary(page)).toContainText(/\d (mL|L) in pools/);
+  return /([\d.,]+ (?:mL|L)) in pools/.exec((await summary(page).textContent()) ?? "")?.[1] ?? "";
+}
+
+/** The same in mL. */
+export async function poolsMl(page: Page): Promise<number> {
+  const [figure = "", unit] = (await pools(page)).split(" ");
+  return Number.parseFloat(figure.replace(",", "")) * (unit === "L" ? 1000 : 1);
+}
+
 /** Waits until every change is on the server's disk. */
 export const saved = (page: Page) => expect(page.locator("[data-save]")).toHaveAttribute("data-save", "saved");
 
 /** The rig as it is saved. */
 export const rigOf = async (page: Page, id: string) => (await (await page.request.get(`/api/rigs/${id}`)).json()).rig;
 
-/** Opens Sparrow as it ships, with its answers. */
+/** Opens Sparrow as it ships, with its answers; what stays in its pools. */
 export async function openSparrow(page: Page) {
   await page.goto("/rigs/sparrow");
-  await expect(summary(page)).toContainText("129 mL in pools");
+  return pools(page);
 }
 
 /** The form of what is in hand, of a kind. */
