@@ -95,6 +95,7 @@ test("what was done is ticked, what was not is told, and the night and the shelf
   await expect(page.getByRole("radio", { name: "As left" })).toBeChecked();
   await page.goto("/");
   await expect(page.getByRole("listitem").filter({ has: page.getByRole("heading", { name: /^Tern/ }) })).toContainText("as it was left");
+  await expect(page.locator("[data-left]")).toContainText("not done: outdoor shower");
   // Full again, nothing of it counts any more; and that is undone like all else.
   await page.goto("/rigs/tern/drain");
   await state.getByRole("button", { name: "Mark as filled" }).click();

@@ -17,3 +17,11 @@ export const stateWord = (left: Schema["LeftAnswer"], print: Print) =>
 /** A day and time, as the reader writes them. */
 export const whenWords = (at: string) =>
   new Date(at).toLocaleString(undefined, { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+
+/** How a water system stands now, in a line: its word, since when, and what was not done. */
+export function stateLine(left: Schema["LeftAnswer"], print: Print): string {
+  if (!left.at) return left.filled ? `Now full, since ${whenWords(left.filled)}` : "Now full";
+  const open = left.notDone.map((p) => p.words);
+  const rest = open.length > 2 ? `, ${open.length} steps not done` : open.length > 0 ? `, not done: ${open.join(", ")}` : "";
+  return `Now ${stateWord(left, print).toLowerCase()}, ${print(left.staysL, "volume")} in it, ${whenWords(left.at)}${rest}`;
+}

@@ -6,7 +6,7 @@ namespace WarmConduit.Core.Studies.Networks;
 /// <summary>A line as it lies in one room: its course through the middle of the pipe, and how far its outermost surface is from that, m.</summary>
 internal sealed record LineLaid(Zone? Zone, IReadOnlyList<Point3> Course, double RadiusM);
 
-/// <summary>Lines that lie side by side keep each other company: they look at one another instead of the room.</summary>
+/// <summary>Lines that lie side by side exchange heat; view factor 0.25 (<see cref="FacesShare"/>), so that they give the room that much less.</summary>
 internal static class ParallelPipes
 {
     /// <summary>The share of a line's surface that looks at a neighbour. Estimate.</summary>

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { Link } from "wouter";
 import { api, data, Problem, type Schema } from "../../api/client";
 import { clock, type Print, say, usePrint } from "../../app/units";
-import { leftWords } from "../../drawing/left";
+import { leftWords, stateLine } from "../../drawing/left";
 import { extentOf, type Frame } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
 import { stayWords } from "../../drawing/stays";
@@ -83,7 +83,7 @@ function Standing({ card, print }: { card: Schema["ShelfCard"]; print: Print }) 
   const asked = useQuery({
     queryKey: ["standing", id, revision],
     queryFn: async ({ signal }) =>
-      data(await api.POST("/api/answers", { body: { id, base: revision, wanted: ["standing", "drainDown"] }, signal })).answers,
+      data(await api.POST("/api/answers", { body: { id, base: revision, wanted: ["standing", "drainDown", "left"] }, signal })).answers,
     staleTime: Number.POSITIVE_INFINITY,
   });
   const [box, size] = useSize<HTMLDivElement>();
@@ -103,14 +103,14 @@ function Standing({ card, print }: { card: Schema["ShelfCard"]; print: Print }) 
           </svg>
         )}
       </div>
-      {asked.data?.standing && <Verdict standing={asked.data.standing} print={print} />}
+      {asked.data?.standing && <Verdict standing={asked.data.standing} state={asked.data.left ?? null} print={print} />}
       {asked.isPending && <p className="h-16 text-muted">Working out what stays and what freezes…</p>}
       {asked.isError && <p className="h-16 text-muted">No verdict: {asked.error.message}</p>}
     </>
   );
 }
 
-function Verdict({ standing: s, print }: { standing: Schema["StandingAnswer"]; print: Print }) {
+function Verdict({ standing: s, state, print }: { standing: Schema["StandingAnswer"]; state: Schema["LeftAnswer"] | null; print: Print }) {
   const left = leftWords[s.night.water];
   const stands = s.limit.standsAllTried
     ? `Safe to ${print(s.limit.triedC, "temperature")}, the coldest tested, ${left}`
@@ -130,6 +130,7 @@ function Verdict({ standing: s, print }: { standing: Schema["StandingAnswer"]; p
         </dt>
         <dd className="font-semibold">{stands}</dd>
         <dd>{first}</dd>
+        {state && (state.at || state.filled) && <dd data-left>{stateLine(state, print)}</dd>}
       </div>
       <div>
         <dt className="text-muted">After draining</dt>
