@@ -23,6 +23,7 @@ test("the night: what goes first, an hour looked at, the heat failing where it i
   // The answer goes with it: the sooner the heat fails, the less the heater has given; and as before where it fails as before.
   const given = page.getByRole("region", { name: "Cold and heat, until morning" }).getByRole("img", { name: /^living space: [\d, ]+ Wh$/ });
   const sum = async () => ((await given.getAttribute("aria-label")) ?? "").match(/\d+/g)?.reduce((all, wh) => all + Number(wh), 0) ?? 0;
+  await expect(page.locator("[data-answers]")).toHaveAttribute("data-answers", "current");
   await expect.poll(sum).toBeGreaterThan(0);
   const before = await sum();
   const box = await fails.boundingBox();

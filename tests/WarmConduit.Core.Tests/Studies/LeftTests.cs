@@ -155,6 +155,7 @@ public class LeftTests
             (JsonObject)JsonNode.Parse($$"""{"id":"{{id}}","kind":"done","at":"2026-11-01T18:00:00Z","thing":"{{thing}}"{{more}}}""")!;
         var done = Editor.Apply(rig, [new AddThing("left", Act("one", $"parts/{drain}", ""","outL":2.5"""))]);
         Assert.Equal(2.5, done.Rig.Left!.Single().OutL);
+        Assert.Equal([$"Done: {rig.Parts.Find(drain)!.Name}"], done.Words.Select(w => w.Text));
         Assert.Equal(WaterState.AsLeft, Conditions.Of(done.Rig).Water);
         Assert.Null(Editor.Apply(done.Rig, done.Inverse).Rig.Left);
         var gone = Editor.Apply(done.Rig, [new RemoveThing($"parts/{drain}")]);

@@ -78,8 +78,7 @@ internal static partial class EditRules
     private static (Rig, Sentence) Add(Rig rig, AddThing e)
     {
         string id = IdOf(e.Value) ?? throw new EditException("value.id", "a new thing comes with its id");
-        string name = e.Value["name"] is JsonValue n && n.TryGetValue(out string? said) ? said : id;
-        return (Restoring.AddTo(rig, e.List, id, e.Value), $"Added {name}");
+        return (Restoring.AddTo(rig, e.List, id, e.Value), EditWords.Added(rig, e.List, e.Value, id));
     }
 
     private static (Rig, Sentence) Change(Rig rig, ChangeThing e)
@@ -90,7 +89,7 @@ internal static partial class EditRules
         var after = RigNodes.With(rig, root, node =>
         {
             if (RigNodes.At(node, inside) is not JsonObject thing) throw new EditException("thing", $"there is nothing at '{e.Thing}'");
-            words = EditWords.Changed(e.Thing, node, thing, e.Values);
+            words = EditWords.Changed(rig, e.Thing, node, thing, e.Values);
             foreach (var (field, value) in e.Values)
             {
                 if (field == "id") throw new EditException("values.id", "an id never changes");

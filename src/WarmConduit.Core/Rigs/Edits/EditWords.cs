@@ -54,6 +54,12 @@ internal static class EditWords
         ["task"] = ("what is done by hand", Quantity.Number),
         ["amount"] = ("price", Quantity.Number),
         ["position"] = ("position", Quantity.Number),
+        ["outL"] = ("volume measured", Quantity.Volume),
+        ["atH"] = ("start, in hours,", Quantity.Number),
+        ["untilH"] = ("end, in hours,", Quantity.Number),
+        ["holdC"] = ("temperature held", Quantity.Temperature),
+        ["speedMPerS"] = ("speed", Quantity.Speed),
+        ["zoneId"] = ("room", Quantity.Number),
     };
 
     /// <summary>"Raised kitchen cold, bend 2 by 5 mm".</summary>
@@ -61,8 +67,31 @@ internal static class EditWords
         ? Sentence.Of($"{(by.ZM >= 0 ? "Raised" : "Lowered")} {what} by {Measure.Length(Math.Abs(by.ZM))}")
         : Sentence.Of($"Moved {what} by {Measure.Length(by.DistanceM(default))}");
 
+    /// <summary>What a thing is called: its name; else what it is done to, or what happens; else its id.</summary>
+    public static string NameOf(Rig rig, JsonNode? thing, string id)
+    {
+        string? Text(string field) => thing is JsonObject fields && fields[field] is JsonValue value && value.TryGetValue(out string? text) ? text : null;
+        if (Text("name") is { } name) return name;
+        if (Text("thing")?.Split('/') is [var list, var of])
+            return (list == "runs" ? rig.Runs.Find(of)?.Name : rig.Parts.Find(of)?.Name) ?? of;
+        return thing is JsonObject named && (named.ContainsKey("atH") || Text("kind") == "filled") ? InWords(Text("kind") ?? id) : id;
+    }
+
+    /// <summary>"Added fresh tank"; of what was done, "Done: drain A".</summary>
+    public static Sentence Added(Rig rig, string list, JsonObject value, string id) => (list, (string?)(value["kind"] as JsonValue)) switch
+    {
+        ("left", "filled") => "Filled",
+        ("left", "antifreeze") => $"Antifreeze in {NameOf(rig, value, id)}",
+        ("left", _) => $"Done: {NameOf(rig, value, id)}",
+        _ when list.EndsWith("/events", StringComparison.Ordinal) => $"Planned: {NameOf(rig, value, id)}",
+        _ => $"Added {NameOf(rig, value, id)}",
+    };
+
+    // "heatFails" as people write it.
+    private static string InWords(string kind) => string.Concat(kind.Select(c => char.IsUpper(c) ? $" {char.ToLowerInvariant(c)}" : $"{c}"));
+
     /// <summary>"Content of fresh tank: 60 L", "Name and note of the rig".</summary>
-    public static Sentence Changed(string path, JsonNode? root, JsonObject thing, JsonObject values)
+    public static Sentence Changed(Rig rig, string path, JsonNode? root, JsonObject thing, JsonObject values)
     {
         // A bend has no name of its own: its run's, and its number along it.
         string? holder = path.Contains("/bends/", StringComparison.Ordinal) ? (string?)root!["name"] : null;
@@ -72,7 +101,7 @@ internal static class EditWords
             "rig" => "the rig",
             "brief" => "the brief",
             "shell" => "the shell",
-            _ => thing["name"] is JsonValue n && n.TryGetValue(out string? said) ? said : path.Split('/')[^1],
+            _ => NameOf(rig, thing, path.Split('/')[^1]),
         };
         if (values.Count == 1)
         {

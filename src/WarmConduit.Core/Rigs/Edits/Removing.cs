@@ -46,6 +46,8 @@ internal static class Removing
                 var scenario = rig.Scenarios.Find(id) ?? throw Nothing(thing);
                 if (scenario.Kind != ScenarioKind.Own) throw new EditException("thing", $"'{scenario.Name}' is one of the standard scenarios");
                 return (rig with { Scenarios = RigNodes.Without(rig.Scenarios, id) }, $"Removed {scenario.Name}");
+            case ["left", _]:
+                return (Restoring.RemoveFrom(rig, thing, out string undone), $"Not done: {undone}");
             default:
                 return (Restoring.RemoveFrom(rig, thing, out string name), $"Removed {name}");
         }

@@ -66,12 +66,12 @@ internal static class Restoring
             if (node is null) throw Nothing();
             if (inside.Length == 0)
             {
-                said = NameOf(node) ?? said;
+                said = EditWords.NameOf(rig, node, said);
                 return null;
             }
             if (!IsListOfThings(inside.AsSpan(0, inside.Length - 1)) || RigNodes.At(node, inside.AsSpan(0, inside.Length - 1)) is not JsonArray list
                 || list.FirstOrDefault(t => EditRules.IdOf(t) == inside[^1]) is not { } thing) throw Nothing();
-            said = NameOf(thing) ?? said;
+            said = EditWords.NameOf(rig, thing, said);
             list.Remove(thing);
             return node;
         });
@@ -107,9 +107,6 @@ internal static class Restoring
         if (set.After is null) fields.Remove(inside[^1]);
         else fields[inside[^1]] = set.After.DeepClone();
     }
-
-    private static string? NameOf(JsonNode thing) => thing is JsonObject fields && fields["name"] is JsonValue value && value.TryGetValue(out string? name)
-        ? name : null;
 
     private static string IdOf(ThingMoved thing, string field) => EditRules.IdOf(thing.Thing) ?? throw new EditException(field, "a thing has an id");
 }

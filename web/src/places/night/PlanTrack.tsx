@@ -39,7 +39,7 @@ export function PlanTrack({ night, rig }: { night: Schema["NightHoursAnswer"]; r
             last={last}
             chosen={e.id === chosen}
             onChoose={() => setChosen(e.id === chosen ? null : e.id)}
-            onMove={(to, done) => (to === null ? plan.letGo() : done ? plan.set(to) : plan.show(to))}
+            onMove={(to, done, was) => (to === null ? plan.letGo() : done ? plan.set(to, was) : plan.show(to, was))}
           />
         ))}
       <div className="flex flex-wrap items-end gap-3 py-1">
@@ -63,7 +63,7 @@ export function PlanTrack({ night, rig }: { night: Schema["NightHoursAnswer"]; r
             event={open}
             rig={rig}
             startHour={night.startHour}
-            onChange={plan.set}
+            onChange={(to) => plan.set(to, open)}
             onRemove={() => {
               setChosen(null);
               plan.remove(open);
@@ -84,7 +84,7 @@ interface RowProps {
   chosen: boolean;
   onChoose(): void;
   /** Where it is dragged to, and whether that is done; null: it goes back. */
-  onMove(event: PlanEvent | null, done: boolean): void;
+  onMove(event: PlanEvent | null, done: boolean, was: PlanEvent): void;
 }
 
 function EventRow({ event, rig, startHour, width, last, chosen, onChoose, onMove }: RowProps) {
@@ -103,8 +103,8 @@ function EventRow({ event, rig, startHour, width, last, chosen, onChoose, onMove
         const was: PlanEvent = memo?.was ?? event;
         const grip = memo?.grip ?? at - was.atH;
         const to = movedEvent(was, part, part === "all" ? at - grip : at, last);
-        if (canceled || tap) onMove(null, true);
-        else if (!first) onMove(to, ends);
+        if (canceled || tap) onMove(null, true, was);
+        else if (!first) onMove(to, ends, was);
         return { part, grip, was };
       },
     },
@@ -126,7 +126,7 @@ function EventRow({ event, rig, startHour, width, last, chosen, onChoose, onMove
         const by = e.key === "ArrowRight" || e.key === "ArrowUp" ? 0.25 : e.key === "ArrowLeft" || e.key === "ArrowDown" ? -0.25 : 0;
         if (by === 0) return;
         e.preventDefault();
-        onMove(movedEvent(event, part, value + by, last), true);
+        onMove(movedEvent(event, part, value + by, last), true, event);
       }}
     >
       <span className="h-6 w-[5px] rounded-sm bg-ink" />

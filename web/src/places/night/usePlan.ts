@@ -1,3 +1,4 @@
+import { dequal } from "dequal";
 import type { Schema } from "../../api/client";
 import { added, changed, removed } from "../../document/edits";
 import type { Rig } from "../../document/geometry";
@@ -20,7 +21,12 @@ export function usePlan(rig: Rig) {
   const plans = rig.plans ?? [];
   const plan = plans.find((p) => p.id === planId);
   const at = (id: string) => `plans/${planId}/events/${id}`;
-  const moved = ({ id, ...values }: PlanEvent): Edit[] => [changed(at(id), values)];
+  /** What of it is not as it was: as it is drawn it may be on its way already. */
+  const moved = (event: PlanEvent, was: PlanEvent): Edit[] => {
+    const before = was as unknown as Record<string, unknown>;
+    const values = Object.entries(event).filter(([field, value]) => !dequal(value ?? null, before[field] ?? null));
+    return values.length > 0 ? [changed(at(event.id), Object.fromEntries(values))] : [];
+  };
   return {
     plan,
     events: plan?.events ?? [],
@@ -37,9 +43,13 @@ export function usePlan(rig: Rig) {
       }
     },
     /** Shows an event as it would be, while it is dragged. */
-    show: (event: PlanEvent) => document.drag(moved(event)),
-    set: (event: PlanEvent) => document.commit(`${eventWords[event.kind]} changed`, moved(event)),
-    remove: (event: PlanEvent) => document.commit(`${eventWords[event.kind]} taken out`, [removed(at(event.id))]),
+    show: (event: PlanEvent, was: PlanEvent) => document.drag(moved(event, was)),
+    set(event: PlanEvent, was: PlanEvent) {
+      const edits = moved(event, was);
+      if (edits.length > 0) document.commit(`Changed: ${eventWords[event.kind]}`, edits);
+      else document.letGo();
+    },
+    remove: (event: PlanEvent) => document.commit(`Removed: ${eventWords[event.kind]}`, [removed(at(event.id))]),
     letGo: () => document.letGo(),
   };
 }
