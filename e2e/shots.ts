@@ -1,8 +1,9 @@
 import { join } from "node:path";
 import { type Page, test } from "./fresh.ts";
 
-const shot = (page: Page, name: string) =>
+const shot = (page: Page, name: string, fullPage = false) =>
   page.screenshot({
+    fullPage,
     path: join(import.meta.dirname, "../docs/screenshots", `${name}.png`),
     animations: "disabled",
   });
@@ -18,7 +19,8 @@ async function bench(page: Page) {
 test("shelf", async ({ page }) => {
   await page.goto("/");
   await page.locator("svg path[stroke='var(--stays)']").first().waitFor({ state: "attached" });
-  await shot(page, "shelf");
+  await page.getByText("Save backup").waitFor();
+  await shot(page, "shelf", true);
 });
 
 /** The rig as it is at 3 am. */
@@ -183,6 +185,9 @@ test("the night, hour by hour, and what it rests on", async ({ page }) => {
 
 test("drain-down: order, water going down, how it may stand", async ({ page }) => {
   await page.goto("/rigs/lantern/drain");
+  const ticks = page.getByLabel("Order of draining").getByRole("checkbox");
+  for (let n = 0; n < 3; n++) await ticks.nth(n).click();
+  await page.getByLabel("How it is left").waitFor();
   await page.getByRole("button", { name: /Open drain C/ }).click();
   await page.locator("[data-after='3'][aria-busy=false]").waitFor();
   await page.waitForTimeout(600);
