@@ -38,7 +38,8 @@ public sealed class AnswerDesk(Shelf shelf, QuestionCache cache)
         var wrong = conditions.Check(asked);
         if (wrong.Count > 0) throw new RigFileException(wrong);
         QuestionCache.Key? key = saved ? new(ask.Id!, ask.Base!.Value, conditions) : null;
-        return new CheckedQuestion(cache, key, rig, edited, conditions, [.. studies.Select(s => (s, StudyInputs.Read(ask.Inputs, s, asked)))], ask.Since);
+        return new CheckedQuestion(cache, key, rig, edited, conditions,
+            [.. studies.Select(s => (s, StudyInputs.Read(ask.Inputs, s, asked)))], ask.Since, ask.Effect ?? true);
     }
 
     private static List<Study> Studies(AnswersRequest ask)
@@ -58,7 +59,7 @@ public sealed class AnswerDesk(Shelf shelf, QuestionCache cache)
 /// <summary>A question that was checked.</summary>
 public sealed class CheckedQuestion(
     QuestionCache cache, QuestionCache.Key? key, Rig rig, Edited? edited, Conditions conditions,
-    IReadOnlyList<(Study Study, IStudyInput? Input)> studies, int? since)
+    IReadOnlyList<(Study Study, IStudyInput? Input)> studies, int? since, bool asksEffect = true)
 {
     private readonly Rig _asked = edited?.Rig ?? rig;
 
@@ -82,7 +83,7 @@ public sealed class CheckedQuestion(
             if (held is null) answers[study.Name] = answer;
             else changed[study.Name] = AnswerChange.Between(held, answer);
         }
-        return new AnswersAnswer(conditions, edited?.Effect, answers, changed);
+        return new AnswersAnswer(conditions, asksEffect ? edited?.Effect : null, answers, changed);
     }
 
     // Of the base itself it is worked out where it is not known: whoever drags asks again.

@@ -15,6 +15,7 @@ namespace WarmConduit.Application.Answers;
 /// <param name="Inputs">What those answers are asked besides, by their names.</param>
 /// <param name="Since">The revision whose answers, without edits and for the same night, the asker holds: an answer that is told as what differs from those is
 /// short.</param>
+/// <param name="Effect">Whether to say what the edits do to the document; left out: yes. A drag has no use for it.</param>
 public sealed record AnswersRequest(
     IReadOnlyList<string> Wanted,
     string? Id = null,
@@ -23,11 +24,12 @@ public sealed record AnswersRequest(
     IReadOnlyList<Edit>? Edits = null,
     Conditions? Conditions = null,
     StudyInputs? Inputs = null,
-    int? Since = null);
+    int? Since = null,
+    bool? Effect = null);
 
 /// <summary>What was asked for, and only that.</summary>
 /// <param name="Conditions">The night that was asked about.</param>
-/// <param name="Effect">What the edits do to the document; null without edits.</param>
+/// <param name="Effect">What the edits do to the document; null without edits, and where it was not asked for.</param>
 /// <param name="Answers">Whole answers by name.</param>
 /// <param name="Changed">By name, those that are told as what differs from the ones that the asker holds.</param>
 public sealed record AnswersAnswer(Conditions Conditions, Effect? Effect, WantedAnswers Answers, IReadOnlyDictionary<string, AnswerChange> Changed);

@@ -101,6 +101,18 @@ public class LeftTests
         Assert.True(tried > 40);
     }
 
+    /// <summary>Drained for some hours and filled again, it is full, whatever was opened in the evening.</summary>
+    [Fact]
+    public void A_filling_in_the_course_of_the_night_ends_it_too()
+    {
+        var rig = After(DemoRigs.Of("tern"), Steps(DemoRigs.Of("tern")));
+        PlanEvent[] drained = [new("drained", PlanEventKind.Drained, 1, 2)];
+        var night = Conditions.Of(rig) with { HeatOn = false, Hours = 12, Events = drained };
+        Assert.Equal(
+            [WaterState.AsLeft, WaterState.Drained, WaterState.Wet],
+            WarmConduit.Core.Studies.Night.NightCourse.Of(night, 12 * 3600).Select(s => s.Water));
+    }
+
     private static Rig Line() => new RigBuilder().Part("tap", "open-end", ("end", 0, 0, 0.6)).Part("foot", "drain-cock", ("in", 3, 0, 0.2))
         .Run("line", "tap.end", "foot.in").Build();
 

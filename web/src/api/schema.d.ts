@@ -686,7 +686,7 @@ export interface components {
         AnswersAnswer: {
             /** @description The night that was asked about. */
             conditions: components["schemas"]["Conditions"];
-            /** @description What the edits do to the document; null without edits. */
+            /** @description What the edits do to the document; null without edits, and where it was not asked for. */
             effect: null | components["schemas"]["Effect"];
             /** @description Whole answers by name. */
             answers: components["schemas"]["WantedAnswers"];
@@ -719,6 +719,8 @@ export interface components {
              * @description The revision whose answers, without edits and for the same night, the asker holds: an answer that is told as what differs from those is short.
              */
             since?: null | number;
+            /** @description Whether to say what the edits do to the document; left out: yes. A drag has no use for it. */
+            effect?: null | boolean;
         };
         /** @description How the vehicle is parked, degrees. Positive pitch raises +x (the cab), positive roll raises +y (the side away from the kerb). */
         Attitude: {

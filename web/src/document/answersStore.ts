@@ -147,7 +147,7 @@ export function createAnswers(document: DocumentStore, api: RigApi, wanted: Want
     const night = JSON.stringify(conditions);
     const hourly = look !== null;
     const known = conditions && held?.night === night && (!hourly || held.answers.hourly) ? held : null;
-    const base = { id, base: revision, edits, wanted: hourly ? [...wanted, "hourly"] : [...wanted] };
+    const base = { id, base: revision, edits, effect: false, wanted: hourly ? [...wanted, "hourly"] : [...wanted] };
     const told = await api.answers({ ...base, ...(conditions && { conditions }), ...(known && { since: known.revision }) }, signal);
     const answers = { ...told.answers } as Record<string, object>;
     for (const [name, change] of Object.entries(told.changed))

@@ -3,8 +3,18 @@ using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Rigs.Edits;
 
-/// <summary>A rig after edits: the new document, what changed, each edit in words, and the edits that lead back.</summary>
-public sealed record Edited(Rig Rig, Effect Effect, IReadOnlyList<Sentence> Words, IReadOnlyList<Edit> Inverse);
+/// <summary>A rig after edits: the new document, and each edit in words.</summary>
+/// <param name="Before">The document before them.</param>
+/// <param name="Rig">The new document.</param>
+/// <param name="Words">Each edit in words.</param>
+public sealed record Edited(Rig Before, Rig Rig, IReadOnlyList<Sentence> Words)
+{
+    /// <summary>What changed; worked out when it is asked for, since a drag asks only for the document.</summary>
+    public Effect Effect => field ??= RigDiff.Between(Before, Rig);
+
+    /// <summary>The edits that lead back.</summary>
+    public IReadOnlyList<Edit> Inverse => field ??= [new Restore(Editor.Summary(Words), Effect.Inverse())];
+}
 
 /// <summary>Applies edits to rigs.</summary>
 public static partial class Editor
@@ -35,8 +45,7 @@ public static partial class Editor
             }
         }
         Demand(rig, at);
-        var effect = RigDiff.Between(rig, at);
-        return new Edited(at, effect, words, [new Restore(Summary(words), effect.Inverse())]);
+        return new Edited(rig, at, words);
     }
 
     /// <summary>A list of edits in one sentence.</summary>

@@ -36,9 +36,11 @@ internal static class NightCourse
         bool Is(PlanEventKind kind) => on.Any(e => e.Kind == kind);
         bool wanted = (night.HeatOn || Is(PlanEventKind.HeatOn)) && !Is(PlanEventKind.HeatFails)
             && !on.Any(e => e is { Kind: PlanEventKind.Away, HoldC: null });
+        // What was filled again is full, however it was left in the evening.
+        var water = night.Water == WaterState.AsLeft && events.Any(e => e.Kind == PlanEventKind.Drained && e.UntilH <= middle) ? WaterState.Wet : night.Water;
         bool power = !Is(PlanEventKind.BatteryOut) || Is(PlanEventKind.Mains), fuel = !Is(PlanEventKind.FuelOut);
         return new NightSegment(
-            fromS, toS, Is(PlanEventKind.Drained) ? WaterState.Drained : night.Water, h => wanted && power && (h.Electric == true || fuel),
+            fromS, toS, Is(PlanEventKind.Drained) ? WaterState.Drained : water, h => wanted && power && (h.Electric == true || fuel),
             on.Where(e => e.Kind is PlanEventKind.SetBack or PlanEventKind.Away).Min(e => e.HoldC),
             on.Where(e => e.Kind == PlanEventKind.Drive).Max(e => e.SpeedMPerS) ?? 0,
             [.. on.Where(e => e.Kind == PlanEventKind.Open)]);

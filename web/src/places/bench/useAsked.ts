@@ -50,7 +50,13 @@ function useQuestion<N extends keyof Answers>(
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
     queryFn: async ({ signal }) => {
-      const ask: Ask = { ...base, wanted: [name], ...(input && { inputs: { [name]: input } }), ...(conditions && { conditions }) };
+      const ask: Ask = {
+        ...base,
+        effect: false,
+        wanted: [name],
+        ...(input && { inputs: { [name]: input } }),
+        ...(conditions && { conditions }),
+      };
       return ((await answer(ask, signal)).answers[name] as NonNullable<Answers[N]> | undefined) ?? null;
     },
   });
