@@ -10,7 +10,10 @@ type LeftAct = Schema["LeftAct"];
 export function useLeft(rig: Rig) {
   const { document } = useStores();
   const acts = rig.left ?? [];
-  const actOf = (partId: string) => acts.find((a) => a.kind === "done" && a.thing === `parts/${partId}`);
+  // Two windows may both have said so, and one of them before the other filled it.
+  const filledAt = Math.max(...acts.filter((a) => a.kind === "filled").map((a) => Date.parse(a.at)));
+  const actsOf = (partId: string) => acts.filter((a) => a.kind === "done" && a.thing === `parts/${partId}` && Date.parse(a.at) > filledAt);
+  const actOf = (partId: string) => actsOf(partId)[0];
   const done = (partId: string, more: Partial<LeftAct> = {}) =>
     added("left", { id: newId("act"), kind: "done", at: new Date().toISOString(), thing: `parts/${partId}`, ...more });
   return {
@@ -21,7 +24,7 @@ export function useLeft(rig: Rig) {
     tick(what: string, partIds: string[], on: boolean) {
       const edits = on
         ? partIds.filter((id) => !actOf(id)).map((id) => done(id))
-        : partIds.flatMap((id) => actOf(id)?.id ?? []).map((id) => removed(`left/${id}`));
+        : partIds.flatMap(actsOf).map((a) => removed(`left/${a.id}`));
       if (edits.length > 0) document.commit(on ? `Done: ${what}` : `Not done: ${what}`, edits);
     },
     /** What a jug took: whoever held it there had opened it. */
