@@ -6,6 +6,7 @@ import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 
 const day = (at: string) => new Date(at).toLocaleDateString(undefined, { day: "numeric", month: "long", year: "numeric" });
+const [ASK_MS, GIVE_UP_MS] = [1000, 300_000];
 const rigsIn = (count: number) => (count === 1 ? "one rig" : `${count} rigs`);
 
 const check = (file: File) => sendFile<Schema["CheckedBackup"]>("/api/backup", "application/octet-stream", file);
@@ -13,7 +14,13 @@ const check = (file: File) => sendFile<Schema["CheckedBackup"]>("/api/backup", "
 /** All data as one file, and back. What restoring replaces is said before it is pressed. */
 export function Backup({ rigs }: { rigs: number }) {
   const client = useQueryClient();
-  const state = useQuery({ queryKey: ["backup"], queryFn: async () => data(await api.GET("/api/backup/state")) });
+  // The browser tells nobody when a download has ended: until the last backup is another one, it is asked for.
+  const [saving, setSaving] = useState<{ before: string | null } | null>(null);
+  const state = useQuery({
+    queryKey: ["backup"],
+    queryFn: async () => data(await api.GET("/api/backup/state")),
+    refetchInterval: ({ state: now }) => (saving && (now.data?.lastAt ?? null) === saving.before ? ASK_MS : false),
+  });
   const input = useRef<HTMLInputElement>(null);
   const [found, setFound] = useState<{ name: string; backup: Schema["CheckedBackup"] } | null>(null);
   const read = useMutation({
@@ -39,7 +46,10 @@ export function Backup({ rigs }: { rigs: number }) {
         <a
           href="/api/backup"
           download
-          onClick={() => setTimeout(() => client.invalidateQueries({ queryKey: ["backup"] }), 1500)}
+          onClick={() => {
+            setSaving({ before: lastAt ?? null });
+            setTimeout(() => setSaving(null), GIVE_UP_MS);
+          }}
           className="inline-flex h-10 items-center gap-2 rounded-md border border-rule bg-panel px-3 font-medium"
         >
           <Download size={17} />
