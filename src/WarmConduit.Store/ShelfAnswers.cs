@@ -1,10 +1,5 @@
-using System.Globalization;
-using System.Security.Cryptography;
-using System.Text.Json;
-using Microsoft.EntityFrameworkCore;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
-using WarmConduit.Core.Rigs.Words;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Store;

@@ -1,5 +1,3 @@
-using Xunit;
-
 namespace WarmConduit.Core.Tests;
 
 /// <summary>Rows of a table that the long campaign writes; a test that is run by itself tells them to its output.</summary>

@@ -5,7 +5,6 @@ using System.Text.Json.Nodes;
 using SkiaSharp;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
-using Xunit;
 
 namespace WarmConduit.Server.Tests;
 

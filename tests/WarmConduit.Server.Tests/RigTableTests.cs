@@ -5,8 +5,6 @@ using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Rigs.Starting;
 using WarmConduit.Core.Rigs.Tables;
 using WarmConduit.Core.Units;
-using WarmConduit.Server.Rigs;
-using Xunit;
 
 namespace WarmConduit.Server.Tests;
 

@@ -1,6 +1,5 @@
 using System.Text;
 using System.Text.Json.Nodes;
-using Xunit;
 
 namespace WarmConduit.Server.Tests;
 

@@ -1,5 +1,4 @@
 using System.Text.RegularExpressions;
-using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Materials;
 
 namespace WarmConduit.Core.Rigs;

@@ -1,7 +1,6 @@
 using WarmConduit.Core.Levels;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.DrainDown;
-using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Studies.Networks;
 
 namespace WarmConduit.Core.Studies;

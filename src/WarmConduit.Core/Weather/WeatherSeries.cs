@@ -1,4 +1,3 @@
-using System.Globalization;
 using WarmConduit.Core.Rigs;
 
 namespace WarmConduit.Core.Weather;

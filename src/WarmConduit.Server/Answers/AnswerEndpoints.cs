@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using WarmConduit.Application.Answers;
-using WarmConduit.Server.Hosting;
 
 namespace WarmConduit.Server.Answers;
 

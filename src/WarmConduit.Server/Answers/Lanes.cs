@@ -1,6 +1,5 @@
 using System.Threading.RateLimiting;
 using WarmConduit.Application.Answers;
-using WarmConduit.Core.Studies;
 
 namespace WarmConduit.Server.Answers;
 

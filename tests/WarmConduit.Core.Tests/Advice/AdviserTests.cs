@@ -19,6 +19,13 @@ public class AdviserTests
         .Part("foot", "drain-cock", ("in", 3, 0, foot))
         .Run("line", "tap.end", "foot.in", via);
 
+    /// <summary>What mends a kind and how a try against it is judged stands with one rule.</summary>
+    [Fact]
+    public void Every_kind_of_finding_is_of_one_rule_that_finds_it()
+    {
+        foreach (var kind in Enum.GetValues<FindingKind>()) Assert.Contains(kind, Adviser.RuleOf(kind).Kinds);
+    }
+
     [Fact]
     public void A_sound_line_on_a_mild_night_is_not_spoken_of() => Assert.Empty(Ask(Falling(0.5, 0.2)));
 

@@ -12,7 +12,6 @@ using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Tests.Rigs;
 using WarmConduit.Core.Tests.Studies;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Advice;
 

@@ -8,7 +8,6 @@ using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Rigs.Starting;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.Holds;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Advice;
 

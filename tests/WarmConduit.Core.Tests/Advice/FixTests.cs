@@ -10,7 +10,6 @@ using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.Parking;
 using WarmConduit.Core.Tests.Rigs;
 using WarmConduit.Core.Tests.Studies;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Advice;
 

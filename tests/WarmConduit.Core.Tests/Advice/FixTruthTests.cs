@@ -7,7 +7,6 @@ using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Tests.Rigs;
 using WarmConduit.Core.Tests.Studies;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Advice;
 

@@ -6,8 +6,6 @@ using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.Parking;
 using WarmConduit.Core.Tests.Rigs;
 using WarmConduit.Core.Tests.Studies;
-using WarmConduit.Core.Units;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Advice;
 

@@ -8,7 +8,6 @@ using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Tests.Rigs;
 using WarmConduit.Core.Tests.Studies;
-using Xunit;
 using Night = WarmConduit.Core.Studies.Conditions;
 
 namespace WarmConduit.Core.Tests.Advice;

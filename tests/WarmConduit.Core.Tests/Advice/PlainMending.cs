@@ -5,7 +5,6 @@ using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
-using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Tests.Advice;
 

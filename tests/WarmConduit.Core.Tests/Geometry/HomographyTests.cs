@@ -1,6 +1,5 @@
 using CsCheck;
 using WarmConduit.Core.Geometry;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Geometry;
 

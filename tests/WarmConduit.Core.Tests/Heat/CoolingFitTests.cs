@@ -1,7 +1,6 @@
 using WarmConduit.Core.Heat;
 using WarmConduit.Core.Heat.Night;
 using WarmConduit.Core.Tests.Reference;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Heat;
 

@@ -6,7 +6,6 @@ using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Rigs.Starting;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Rigs;
 

@@ -3,7 +3,6 @@ using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Rigs.Starting;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Rigs;
 

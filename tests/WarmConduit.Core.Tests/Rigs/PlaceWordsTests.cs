@@ -4,7 +4,6 @@ using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Rigs.Words;
 using WarmConduit.Core.Tests.Studies;
 using WarmConduit.Core.Units;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Rigs;
 

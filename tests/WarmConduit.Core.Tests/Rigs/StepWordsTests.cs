@@ -2,7 +2,6 @@ using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Words;
 using WarmConduit.Core.Units;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Rigs;
 

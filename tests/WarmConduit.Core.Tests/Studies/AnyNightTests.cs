@@ -6,12 +6,10 @@ using WarmConduit.Core.Heat.Night;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.FreezeLadder;
-using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Studies.Weights;
 using WarmConduit.Core.Tests.Rigs;
 using WarmConduit.Core.Weather;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Studies;
 

@@ -1,12 +1,9 @@
-using System.Globalization;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
-using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Tests.Rigs;
 using WarmConduit.Core.Weather;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Studies;
 

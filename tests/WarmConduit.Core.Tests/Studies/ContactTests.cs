@@ -1,13 +1,11 @@
 using CsCheck;
 using WarmConduit.Core.Geometry;
-using WarmConduit.Core.Heat;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Tests.Rigs;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Studies;
 

@@ -8,7 +8,6 @@ using WarmConduit.Core.Studies.DrainOrder;
 using WarmConduit.Core.Studies.Holds;
 using WarmConduit.Core.Tests.Rigs;
 using WarmConduit.Core.Units;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Studies;
 

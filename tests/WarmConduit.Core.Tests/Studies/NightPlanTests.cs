@@ -7,7 +7,6 @@ using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Tests.Rigs;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Studies;
 

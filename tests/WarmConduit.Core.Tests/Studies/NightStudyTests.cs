@@ -1,4 +1,3 @@
-using System.Globalization;
 using CsCheck;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Heat.Night;
@@ -10,7 +9,6 @@ using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Studies.Standing;
 using WarmConduit.Core.Tests.Rigs;
 using WarmConduit.Core.Weather;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Studies;
 

@@ -1,8 +1,5 @@
 using WarmConduit.Core.Advice;
 using WarmConduit.Core.Geometry;
-using WarmConduit.Core.Heat;
-using WarmConduit.Core.Heat.Night;
-using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.FreezeLadder;
@@ -14,7 +11,6 @@ using WarmConduit.Core.Studies.Supply;
 using WarmConduit.Core.Tests.Heat;
 using WarmConduit.Core.Tests.Rigs;
 using WarmConduit.Core.Weather;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Studies;
 

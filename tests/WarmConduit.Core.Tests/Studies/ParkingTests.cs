@@ -8,7 +8,6 @@ using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.Parking;
 using WarmConduit.Core.Tests.Rigs;
 using WarmConduit.Core.Units;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Studies;
 

@@ -11,9 +11,7 @@ using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainOrder;
 using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Studies.Night;
-using WarmConduit.Core.Tests.Rigs;
 using WarmConduit.Core.Weather;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Studies;
 

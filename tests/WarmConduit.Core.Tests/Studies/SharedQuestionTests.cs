@@ -6,7 +6,6 @@ using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Tests.Rigs;
 using WarmConduit.Core.Tests.Rigs.Edits;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Studies;
 

@@ -1,5 +1,4 @@
 using WarmConduit.Core.Geometry;
-using WarmConduit.Core.Levels;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;

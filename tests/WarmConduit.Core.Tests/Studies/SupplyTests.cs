@@ -1,11 +1,8 @@
-using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Starting;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.Measuring;
 using WarmConduit.Core.Studies.Supply;
-using WarmConduit.Core.Units;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Studies;
 

@@ -3,7 +3,6 @@ using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.Tanks;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Studies;
 

@@ -5,7 +5,6 @@ using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Rigs.Starting;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.Weights;
-using Xunit;
 
 namespace WarmConduit.Core.Tests.Studies;
 

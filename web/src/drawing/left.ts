@@ -18,10 +18,16 @@ export const stateWord = (left: Schema["LeftAnswer"], print: Print) =>
 export const whenWords = (at: string) =>
   new Date(at).toLocaleString(undefined, { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 
+/** What was not done, in words; empty: all was. */
+export function notDoneWords({ notDone }: Schema["LeftAnswer"]): string {
+  const names = notDone.map((p) => p.words);
+  const more = names.length > 3 ? ` and ${names.length - 3} more` : "";
+  return names.length === 0 ? "" : `not done: ${names.slice(0, 3).join(", ")}${more}`;
+}
+
 /** How a water system stands now, in a line: its word, since when, and what was not done. */
 export function stateLine(left: Schema["LeftAnswer"], print: Print): string {
   if (!left.at) return left.filled ? `Now full, since ${whenWords(left.filled)}` : "Now full";
-  const open = left.notDone.map((p) => p.words);
-  const rest = open.length > 2 ? `, ${open.length} steps not done` : open.length > 0 ? `, not done: ${open.join(", ")}` : "";
-  return `Now ${stateWord(left, print).toLowerCase()}, ${print(left.staysL, "volume")} in it, ${whenWords(left.at)}${rest}`;
+  const now = `Now ${stateWord(left, print).toLowerCase()}, ${print(left.staysL, "volume")} in it, ${whenWords(left.at)}`;
+  return [now, notDoneWords(left)].filter(Boolean).join(", ");
 }

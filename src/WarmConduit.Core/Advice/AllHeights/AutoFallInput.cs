@@ -1,5 +1,4 @@
 using WarmConduit.Core.Rigs;
-using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 
 namespace WarmConduit.Core.Advice.AllHeights;

@@ -6,7 +6,6 @@ using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
-using WarmConduit.Core.Studies.Parking;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.AllHeights;

@@ -3,7 +3,6 @@ using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Levels;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
-using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.Parking;

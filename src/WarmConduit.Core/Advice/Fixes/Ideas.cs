@@ -1,4 +1,3 @@
-using System.Text.Json;
 using System.Text.Json.Nodes;
 using WarmConduit.Core.Advice.AllHeights;
 using WarmConduit.Core.Advice.Cold;
@@ -9,10 +8,8 @@ using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
-using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Studies.Parking;
-using WarmConduit.Core.Studies.Tanks;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Fixes;

@@ -1,4 +1,3 @@
-using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies.DrainDown;

@@ -1,5 +1,4 @@
 using WarmConduit.Core.Advice.Fixes;
-using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 

@@ -1,7 +1,6 @@
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
-using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Tanks;
 using WarmConduit.Core.Units;
 

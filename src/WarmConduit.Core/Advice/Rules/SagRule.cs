@@ -1,13 +1,11 @@
 using System.Text.Json.Nodes;
 using WarmConduit.Core.Advice.Fixes;
-using WarmConduit.Core.Heat;
 using WarmConduit.Core.Levels;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
-using WarmConduit.Core.Studies.Holds;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Rules;

@@ -3,7 +3,6 @@ using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
-using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Rules;
 

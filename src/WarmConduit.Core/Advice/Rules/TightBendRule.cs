@@ -1,6 +1,5 @@
 using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Materials;
-using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Units;
 

@@ -1,7 +1,4 @@
-using System.Text.Json.Nodes;
 using WarmConduit.Core.Geometry;
-using WarmConduit.Core.Materials;
-using WarmConduit.Core.Rigs.Starting;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Rigs.Edits;

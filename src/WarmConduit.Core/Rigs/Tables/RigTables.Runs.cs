@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text.Json.Nodes;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Materials;

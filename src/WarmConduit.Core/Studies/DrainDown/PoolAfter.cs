@@ -1,8 +1,6 @@
-using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Levels;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
-using WarmConduit.Core.Studies.Networks;
 
 namespace WarmConduit.Core.Studies.DrainDown;
 

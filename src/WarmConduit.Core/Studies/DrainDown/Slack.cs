@@ -1,4 +1,3 @@
-using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Levels;
 using WarmConduit.Core.Rigs;
 

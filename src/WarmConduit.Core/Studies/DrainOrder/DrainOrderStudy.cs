@@ -2,7 +2,6 @@ using WarmConduit.Core.Flow;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
-using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.DrainOrder;

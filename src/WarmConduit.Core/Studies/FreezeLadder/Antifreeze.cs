@@ -14,12 +14,11 @@ internal static class Antifreeze
     public static NightBody In(NightBody body, double glycol)
     {
         if (glycol <= 0) return body;
-        double share = Math.Min(glycol, 0.6);
         return body with
         {
             WaterKg = 0,
-            DryJPerK = body.DryJPerK + (body.WaterKg * GlycolWater.HeatCapacityJPerKgK(GlycolWater.MassFraction(share), 0)),
-            Slush = new NightSlush(GlycolWater.FreezingC(share), GlycolWater.BurstProtectionC(share)),
+            DryJPerK = body.DryJPerK + (body.WaterKg * GlycolWater.HeatCapacityJPerKgK(GlycolWater.MassFraction(glycol), 0)),
+            Slush = new NightSlush(GlycolWater.FreezingC(glycol), GlycolWater.BurstProtectionC(glycol)),
         };
     }
 

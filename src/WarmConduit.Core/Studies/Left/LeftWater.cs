@@ -65,9 +65,12 @@ internal sealed class LeftWater
     private static LeftWater InUse(Question question, IReadOnlyDictionary<string, double> glycol)
     {
         var drained = question.Ask(DrainDownStudy.Ask);
-        return new LeftWater(question, true, drained.Runs, [.. drained.Parts.Select(p =>
-            (Part: p, StartL: PartWater.AtStartL(question.Index.Part(p.PartId), question.Conditions)))
-            .Select(p => new LeftInPart(p.Part, p.StartL, p.StartL))], [], glycol);
+        LeftInPart Full(PartDrain part)
+        {
+            double litres = PartWater.AtStartL(question.Index.Part(part.PartId), question.Conditions);
+            return new LeftInPart(part, litres, litres);
+        }
+        return new LeftWater(question, true, drained.Runs, [.. drained.Parts.Select(Full)], [], glycol);
     }
 
     private static LeftWater Stays(Question question, DrainDownAnswer drained, IReadOnlyList<JugReading> readings,

@@ -1,6 +1,5 @@
 using WarmConduit.Core.Heat;
 using WarmConduit.Core.Heat.Night;
-using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 
 namespace WarmConduit.Core.Studies.Networks;

@@ -1,5 +1,4 @@
 using WarmConduit.Core.Geometry;
-using WarmConduit.Core.Heat;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;

@@ -1,6 +1,5 @@
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Levels;
-using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.Networks;
 

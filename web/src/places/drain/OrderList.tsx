@@ -1,7 +1,7 @@
 import type { Schema } from "../../api/client";
 import { say, usePrint } from "../../app/units";
 import type { Rig } from "../../document/geometry";
-import { stateWord, whenWords } from "../../drawing/left";
+import { notDoneWords, stateWord, whenWords } from "../../drawing/left";
 import { stayWords } from "../../drawing/stays";
 import { Button, Panel, Tick } from "../../ui/controls";
 import { QuantityField } from "../../ui/QuantityField";
@@ -153,7 +153,6 @@ function LeftState({ left }: { left: ReturnType<typeof useLeft> }) {
       </p>
     );
   if (!state) return null;
-  const open = state.notDone.map((p) => p.words);
   const short = state.readings.filter((r) => r.isShort);
   return (
     <section className="mt-2 rounded-md bg-sunk px-2.5 py-2" aria-label="How it is left">
@@ -163,12 +162,7 @@ function LeftState({ left }: { left: ReturnType<typeof useLeft> }) {
           {state.at ? ` · last step ${whenWords(state.at)}` : state.filled ? ` · filled ${whenWords(state.filled)}` : ""}
         </span>
       </p>
-      {state.at && (
-        <p>
-          {print(state.staysL, "volume")} in it
-          {open.length > 0 && ` · not done: ${open.slice(0, 3).join(", ")}${open.length > 3 ? ` and ${open.length - 3} more` : ""}`}
-        </p>
-      )}
+      {state.at && <p>{[`${print(state.staysL, "volume")} in it`, notDoneWords(state)].filter(Boolean).join(" · ")}</p>}
       {short.length > 0 && (
         <p>
           {short.length === 1 ? "A jug took" : `${short.length} jugs took`} less than should come: what those steps empty counts as still
