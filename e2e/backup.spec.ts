@@ -9,6 +9,9 @@ test("all data is saved as one file, and restored after what it replaces is said
   const saved = await readFile(await file.path());
   await expect(backup).toContainText("Last backup:");
 
+  // The shelf scrolls by itself: what is hidden in it does not make the page longer.
+  expect(await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight)).toBeLessThanOrEqual(0);
+
   // A rig goes; another window has one open.
   const other = await page.context().newPage();
   await other.goto("/rigs/sparrow");

@@ -64,7 +64,7 @@ export function RigsPlace() {
           {open.isPending ? "Opening…" : "Open from file"}
         </Button>
       </AppBar>
-      <main className="min-h-0 grow overflow-y-auto p-5">
+      <main className="relative min-h-0 grow overflow-y-auto p-5">
         {shelf.isPending && <p className="text-muted">Fetching the shelf…</p>}
         {shelf.isError && (
           <div role="alert" className="max-w-md">
