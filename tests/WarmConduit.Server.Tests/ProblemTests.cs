@@ -56,6 +56,24 @@ public class ProblemTests(SharedHost shared) : IClassFixture<SharedHost>
         }
     }
 
+    [Theory]
+    [InlineData("""{"base":1,"edits":[{"kind":"change","thing":"runs/kitchen-cold","values":{"service":"tea","pipe":7}}]}""",
+        "edits[0].service", "use one of cold, hot", "edits[0].pipe", "it must be text")]
+    [InlineData("""{"base":1,"edits":[{"thing":"runs/kitchen-cold"},{"kind":"turn","partId":"pump","quarterTurns":0.5}]}""",
+        "edits[0]", "its 'kind' is missing or not known; use one of place", "edits[1].quarterTurns", "it must be a whole number")]
+    [InlineData("""{"base":"one","edits":[{"kind":"move","things":["parts/pump",null],"by":{"xM":1,"yM":0}}],"speed":1}""",
+        "base", "it must be a whole number", "edits[0].by", "it lacks 'zM'", "edits[0].things[1]", "it must be text", "speed", "there is no field 'speed' here")]
+    [InlineData("""{"base":1,"edits":[{"kind":"fly"}]}""", "edits[0]", "its 'kind' is missing or not known; use one of place")]
+    [InlineData("""{"base":1,"edits":[}""", "edits[0]", "this is not JSON that can be read (line 1")]
+    public async Task All_that_is_wrong_with_a_body_is_told_at_once_at_its_fields(string body, params string[] told)
+    {
+        var (status, said) = await shared.Host.Post("/api/rigs/sparrow/edits", Host.Json(body));
+        Assert.Equal(400, status);
+        var errors = said["errors"]!.AsObject();
+        Assert.Equal(told.Where((_, i) => i % 2 == 0).Order(), errors.Select(e => e.Key).Order());
+        for (int i = 0; i < told.Length; i += 2) Assert.StartsWith(told[i + 1], (string)errors[told[i]]![0]!, StringComparison.Ordinal);
+    }
+
     [Fact]
     public async Task Told_as_what_differs_from_the_base_an_answer_is_the_same_and_short()
     {

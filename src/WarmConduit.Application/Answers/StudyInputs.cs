@@ -22,8 +22,7 @@ public sealed class StudyInputs : Dictionary<string, JsonElement>
         }
         catch (JsonException e)
         {
-            var fault = RigFile.FaultOf(e);
-            throw new RigFileException([fault with { Path = fault.Path == "file" ? path : $"{path}.{fault.Path}" }]);
+            throw Misread.Refused(study.Input, JsonSerializer.SerializeToNode(json), e, path);
         }
         if (input is null) throw Refused(path, "a value belongs here");
         var faults = input.Check(rig).Select(f => f with { Path = f.Path.Length == 0 ? path : $"{path}.{f.Path}" }).ToList();

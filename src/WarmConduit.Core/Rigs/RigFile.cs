@@ -16,11 +16,16 @@ namespace WarmConduit.Core.Rigs;
 public sealed record RigFault(string Path, string Reason, bool Essential = true);
 
 /// <summary>A document that was refused, with all that is wrong with it.</summary>
-public sealed class RigFileException(IReadOnlyList<RigFault> faults)
+/// <param name="faults">What is wrong; never empty.</param>
+/// <param name="misread">What the reader of JSON was given, where it was that which refused.</param>
+public sealed class RigFileException(IReadOnlyList<RigFault> faults, Misread? misread = null)
     : FormatException(string.Join("; ", faults.Select(f => $"{f.Path}: {f.Reason}")))
 {
     /// <summary>What is wrong; never empty.</summary>
     public IReadOnlyList<RigFault> Faults { get; } = faults;
+
+    /// <summary>What the reader of JSON was given, so that its schema can say all that is wrong with it; else null.</summary>
+    public Misread? Misread { get; } = misread;
 }
 
 /// <summary>The open rig file: versioned JSON in UTF-8, the same record as <see cref="Rig"/>. Metres, °C, litres, W/K as the names say.</summary>
@@ -96,50 +101,13 @@ public static class RigFile
         }
         catch (JsonException e)
         {
-            throw new RigFileException([FaultOf(e)]);
+            throw Misread.Refused(typeof(Rig), utf8, e);
         }
         catch (InvalidOperationException)
         {
             // Half a character, as no text has it.
             throw Refuse("file", "it holds text that cannot be read");
         }
-    }
-
-    /// <summary>What the reader objects to, at a path such as <c>parts[3].name</c>.</summary>
-    public static RigFault FaultOf(JsonException e)
-    {
-        string path = e.Path ?? "$";
-        // The reader stands at the list or behind its last entry when the gap is found.
-        if (e is EmptyEntryException gap) path = $"{(path.EndsWith(']') ? path[..path.LastIndexOf('[')] : path)}[{gap.Index}]";
-        if (path.StartsWith("$.", StringComparison.Ordinal)) path = path[2..];
-        return new RigFault(path is "$" or "" ? "file" : path, InWords(e));
-    }
-
-    /// <summary>What the reader objects to where a thing of several kinds does not say which it is.</summary>
-    public static RigFault FaultOf(NotSupportedException e)
-    {
-        int at = e.Message.IndexOf(" Path: $.", StringComparison.Ordinal);
-        string path = at < 0 ? "" : e.Message[(at + " Path: $.".Length)..].Split(' ')[0];
-        return new RigFault(path.Length == 0 ? "file" : path, "its 'kind' is missing");
-    }
-
-    // The reader speaks to programmers; a builder is told what to look for.
-    private static string InWords(JsonException e)
-    {
-        if (e is EmptyEntryException) return e.Message;
-        string said = e.Message;
-        string Quoted() => said.Split('\'') is { Length: > 2 } parts ? parts[1] : "";
-        if (said.StartsWith("The JSON value could not be converted", StringComparison.Ordinal)) return "this is not the kind of value that belongs here";
-        if (said.Contains("could not be mapped to any .NET member", StringComparison.Ordinal)) return $"the field '{Quoted()}' is not known";
-        if (said.Contains("missing required properties", StringComparison.Ordinal))
-            return $"it lacks {said[(said.IndexOf(':', StringComparison.Ordinal) + 1)..].Split(" Path")[0].Trim().TrimEnd('.')}";
-        if (said.Contains("uplicate", StringComparison.Ordinal)) return $"the field '{Quoted()}' stands here twice";
-        if (said.Contains("doesn't allow null", StringComparison.Ordinal) || said.Contains("cannot be null", StringComparison.Ordinal))
-            return "a value belongs here";
-        if (said.Contains("type discriminator", StringComparison.Ordinal)) return "its 'kind' is missing or not known";
-        if (said.Contains("maximum", StringComparison.Ordinal) && said.Contains("depth", StringComparison.Ordinal)) return "it is nested too deep";
-        string where = e.LineNumber is { } line ? $" (line {line + 1}, byte {e.BytePositionInLine + 1})" : "";
-        return $"this is not JSON that can be read{where}";
     }
 
     /// <summary>Sets <paramref name="options"/> to read as rig files are read, so that a rig means the same everywhere.</summary>
@@ -208,9 +176,10 @@ public static class RigFile
             }
         };
     }
+}
 
-    private sealed class EmptyEntryException(int index) : JsonException("this entry of the list is empty")
-    {
-        public int Index => index;
-    }
+/// <summary>A gap in a list.</summary>
+internal sealed class EmptyEntryException(int index) : JsonException("this entry of the list is empty")
+{
+    public int Index => index;
 }

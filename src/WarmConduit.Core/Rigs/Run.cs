@@ -99,6 +99,9 @@ public sealed record Run(
     double? ClipSpacingM = null,
     double? SlackM = null) : IIdentified
 {
+    /// <summary>The run with another bend number <paramref name="index"/>, from 0.</summary>
+    public Run With(int index, Bend bend) => this with { Bends = [.. Bends.Select((b, i) => i == index ? bend : b)] };
+
     /// <summary>
     /// Into how many spans clips part a straight length of <paramref name="lengthM"/> metres: by their distance, or one where they are placed at points. Points
     /// of the course hold the pipe as well. Null where nothing is known of clips.

@@ -13,15 +13,18 @@ internal static class Limits
     private static readonly int AtOnce = Math.Max(1, Environment.ProcessorCount - 1);
     private const int InLine = 64;
 
-    /// <summary>Reads a body before its request waits in line: one that comes slowly holds nobody up.</summary>
+    /// <summary>Reads a body before its request waits in line: one that comes slowly holds nobody up. JSON is read whole, so that what is wrong with it can be
+    /// told.</summary>
     public static void UseWholeBodies(this IApplicationBuilder app) => app.Use(async (context, next) =>
     {
-        if (context.GetEndpoint()?.Metadata.GetMetadata<EnableRateLimitingAttribute>() is not null && context.Request.ContentLength != 0)
+        var request = context.Request;
+        bool waits = context.GetEndpoint()?.Metadata.GetMetadata<EnableRateLimitingAttribute>() is not null;
+        if (request.ContentLength != 0 && (waits || request.HasJsonContentType()))
         {
             var body = new MemoryStream();
-            await context.Request.Body.CopyToAsync(body, context.RequestAborted);
+            await request.Body.CopyToAsync(body, context.RequestAborted);
             body.Position = 0;
-            context.Request.Body = body;
+            request.Body = body;
         }
         await next(context);
     });

@@ -1,5 +1,7 @@
 using System.Text.Json;
 using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.AspNetCore.Http.Metadata;
+using WarmConduit.Application.Reading;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 using WarmConduit.Server.Answers;
@@ -15,10 +17,10 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
     {
         var answer = exception switch
         {
-            RigFileException e => Refused(e.Faults),
-            BadHttpRequestException { InnerException: JsonException e } => Refused([RigFile.FaultOf(e)]),
+            RigFileException e => Refused(SchemaFaults.Of(e)),
+            BadHttpRequestException { InnerException: JsonException e } => Misread(httpContext, e),
             // A thing of several kinds that does not say which it is.
-            NotSupportedException e when e.Message.Contains(" Path: ", StringComparison.Ordinal) => Refused([RigFile.FaultOf(e)]),
+            NotSupportedException e when Sent(httpContext) is not null => Misread(httpContext, new JsonException(null, e)),
             // Half a character in a text, which the reader of JSON cannot name.
             BadHttpRequestException { InnerException: InvalidOperationException } => Refused([new RigFault("body", "it holds text that cannot be read")]),
             BadHttpRequestException { StatusCode: 413 } => Results.Problem(statusCode: 413, title: $"That is larger than {RigFile.MaxBytes / 1_000_000} MB."),
@@ -47,6 +49,14 @@ internal sealed partial class ProblemAnswers(ILogger<ProblemAnswers> log) : IExc
         faults.GroupBy(f => f.Path).ToDictionary(g => g.Key, g => g.Select(f => f.Reason).ToArray()),
         title: "Refused; nothing was changed.",
         detail: $"{faults[0].Path}: {faults[0].Reason}");
+
+    private static IResult Misread(HttpContext context, JsonException e) => Refused(Sent(context) is { } sent
+        ? SchemaFaults.Of(Core.Rigs.Misread.Refused(sent.Type, sent.Body, e)) : [new RigFault("body", "it does not fit what is read here")]);
+
+    // What was sent, where it was to be a record.
+    private static (Type Type, byte[] Body)? Sent(HttpContext context) =>
+        context.Request.Body is MemoryStream body && context.Features.Get<IExceptionHandlerFeature>()?.Endpoint?.Metadata.GetMetadata<IAcceptsMetadata>() is
+        { RequestType: { } type } ? (type, body.ToArray()) : null;
 
     private static IResult Stale(StaleSaveException e) => Results.Problem(
         statusCode: 409,

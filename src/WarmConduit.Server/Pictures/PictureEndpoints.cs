@@ -65,7 +65,7 @@ internal static class PictureEndpoints
         }
         catch (JsonException e)
         {
-            throw new RigFileException([RigFile.FaultOf(e)]);
+            throw Misread.Refused(typeof(Rig), file.Span, e);
         }
         if (document is null || !document.TryGetPropertyValue(InFile, out var carried)) return (file, []);
         if (carried is not JsonObject pictures || pictures.Count > 12) throw new RigFileException([new RigFault(InFile, "at most 12 pictures by name")]);

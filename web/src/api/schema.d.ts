@@ -1431,7 +1431,7 @@ export interface components {
          */
         DrainStepKind: "drain" | "taps" | "hand";
         /** @description One thing done to a rig, as data. This vocabulary is closed: whatever changes a rig, from a drag to an import, is a list of these. Things are named by paths of ids: parts/pump, runs/kitchen-cold/bends/b2, shell/zones/garage/faces/floor, brief, rig. Ids of new things come with the edit. Lengths in metres. */
-        Edit: components["schemas"]["EditPlacePart"] | components["schemas"]["EditPlaceSet"] | components["schemas"]["EditMoveThings"] | components["schemas"]["EditTurnPart"] | components["schemas"]["EditMirrorPart"] | components["schemas"]["EditResizePart"] | components["schemas"]["EditCopyPart"] | components["schemas"]["EditAddThing"] | components["schemas"]["EditChangeThing"] | components["schemas"]["EditRemoveThing"] | components["schemas"]["EditRouteRun"] | components["schemas"]["EditInsertBend"] | components["schemas"]["EditPutTee"] | components["schemas"]["EditSetPosition"] | components["schemas"]["EditInsertFragment"] | components["schemas"]["EditDrawFaces"] | components["schemas"]["EditRestore"];
+        Edit: components["schemas"]["EditPlacePart"] | components["schemas"]["EditPlaceSet"] | components["schemas"]["EditMoveThings"] | components["schemas"]["EditTurnPart"] | components["schemas"]["EditMirrorPart"] | components["schemas"]["EditResizePart"] | components["schemas"]["EditCopyPart"] | components["schemas"]["EditAddThing"] | components["schemas"]["EditChangeThing"] | components["schemas"]["EditRemoveThing"] | components["schemas"]["EditRouteRun"] | components["schemas"]["EditInsertBend"] | components["schemas"]["EditPutTee"] | components["schemas"]["EditSetPosition"] | components["schemas"]["EditInsertFragment"] | components["schemas"]["EditDrawFaces"] | components["schemas"]["EditGradeThings"] | components["schemas"]["EditRestore"];
         /** @description Adds a whole thing to a list: parts, runs, scenarios, byHand, prices, plans, left, shell/zones, shell/obstacles, shell/keepOuts, shell/access, and the lists inside of things, such as shell/zones/garage/openings. */
         EditAddThing: {
             /**
@@ -1481,6 +1481,18 @@ export interface components {
             kind?: "faces";
             /** @description The zones; empty: all of them. Of a partition the smaller zone has the face, so neighbours are drawn along. */
             zoneIds: string[];
+        };
+        /** @description Gives things new heights; where they are along and across stays. A joined end moves with its part, a tank's port along the tank; an end at a tank stays. */
+        EditGradeThings: {
+            /**
+             * @description Which kind it is.
+             * @enum {string}
+             */
+            kind?: "grade";
+            /** @description Paths of parts, ports (parts/tank/ports/out), bends and ends of runs, in order; or of one run, whose ends then stay. */
+            things: string[];
+            /** @description How heights are given. */
+            grading: components["schemas"]["Grading"];
         };
         /** @description Puts a bend into a run, after the bend After, or first where that is null. */
         EditInsertBend: {
@@ -2001,6 +2013,11 @@ export interface components {
          * @enum {unknown}
          */
         FreezeSchool: "drain" | "air" | "antifreeze" | "heat";
+        /**
+         * @description How several things get their heights from the first of them, or from the first and the last.
+         * @enum {unknown}
+         */
+        Grading: "level" | "even";
         /**
          * @description Where grey water goes.
          * @enum {unknown}

@@ -1,28 +1,21 @@
 import { describe, expect, it } from "vitest";
 import { rig } from "../test/rig";
-import { evenFall, fallBetweenEnds, level, measured, mirrored } from "./arrange";
-import { drawn } from "./effects";
+import { graded, measured, mirrored } from "./arrange";
 import { fragmentOf, inserted, readFragment } from "./fragment";
-import { indexOf, type Run } from "./geometry";
-import { placeOf, type Thing } from "./things";
+import type { Thing } from "./things";
 
-const fixed = (id: string) => id === "tank";
 const tap: Thing = { kind: "part", partId: "tap" };
 const tee: Thing = { kind: "part", partId: "tee" };
 const tank: Thing = { kind: "part", partId: "tank" };
 const bend: Thing = { kind: "point", runId: "upper", pointId: "b1" };
-const height = (of: Thing, made: typeof rig) => placeOf(made, of)?.zM;
 
 describe("arranging", () => {
-  it("gives all the height of the first, and what lies between two their share of the fall", () => {
-    expect(height(tee, drawn(rig, level(rig, [tap, tee], fixed)))).toBeCloseTo(0.8);
-    // From 0.8 m at x = 0 to 0 m at x = 2.5: at x = 1 it is 0.48 m, at x = 2 0.16 m.
-    const laid = drawn(rig, evenFall(rig, [tap, bend, tee, tank], fixed));
-    expect(height(bend, laid)).toBeCloseTo(0.48);
-    expect(height(tee, laid)).toBeCloseTo(0.16);
-    expect(evenFall(rig, [tap, tee], fixed)).toEqual([]);
-    // Of the run alone: from the tap's 0.8 m to the tee's 0.4 m, half way.
-    expect(height(bend, drawn(rig, fallBetweenEnds(rig, indexOf(rig).runs.get("upper") as Run)))).toBeCloseTo(0.6);
+  it("asks for heights of what has one: a run alone by its points, of several things those with a place", () => {
+    const run: Thing = { kind: "run", runId: "upper" };
+    expect(graded([run], "even")).toEqual([{ kind: "grade", things: ["runs/upper"], grading: "even" }]);
+    expect(graded([tap, run, bend, tank], "even")).toMatchObject([{ things: ["parts/tap", "runs/upper/bends/b1", "parts/tank"] }]);
+    expect(graded([tap, tee], "even")).toEqual([]);
+    expect(graded([tap, tee], "level")).toHaveLength(1);
   });
 
   it("measures along, across, up and straight, with the fall", () => {

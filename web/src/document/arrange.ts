@@ -1,23 +1,8 @@
 import type { Schema } from "../api/client";
-import { changed } from "./edits";
-import { courseOf, distance, fallOf, indexOf, type Rig, type Run, type Xyz } from "./geometry";
-import { keyOf, moverOf, placeOf, putAt, rounded, type Thing } from "./things";
+import { distance, fallOf, indexOf, type Rig } from "./geometry";
+import { pathOf, placeOf, rounded, type Thing } from "./things";
 
 type Edit = Schema["Edit"];
-type Fixed = (partId: string) => boolean;
-
-const flat = (a: Xyz, b: Xyz) => Math.hypot(a.xM - b.xM, a.yM - b.yM);
-
-/** Heights of places whose first and last stay: each its share of the level way between them. */
-function heightsBetween(places: Xyz[]): number[] {
-  let way = 0;
-  const along = places.map((p, i) => {
-    way += i > 0 ? flat(places[i - 1] as Xyz, p) : 0;
-    return way;
-  });
-  const [from, to] = [places[0]?.zM ?? 0, places.at(-1)?.zM ?? 0];
-  return along.map((a) => from + ((to - from) * a) / (way || 1));
-}
 
 /** How far one thing is from another: along, across, up and straight. Null where one of them has no place of its own. */
 export function measured(rig: Rig, a: Thing, b: Thing) {
@@ -27,52 +12,12 @@ export function measured(rig: Rig, a: Thing, b: Thing) {
   return { along, across, up, straight: distance(from, to), fall: fallOf(from, to) };
 }
 
-/** Edits that give things other heights; what is moved by another of them, or cannot be moved, is left. */
-function withHeights(rig: Rig, heights: [Thing, number][], fixed: Fixed): Edit[] {
-  const movers = new Set<string>();
-  return heights.flatMap(([thing, zM]) => {
-    const at = placeOf(rig, thing);
-    const mover = moverOf(rig, thing, fixed);
-    const from = mover && placeOf(rig, mover);
-    if (!at || !mover || !from || movers.has(keyOf(mover)) || Math.abs(zM - at.zM) < 1e-6) return [];
-    movers.add(keyOf(mover));
-    return [putAt(rig, mover, { ...from, zM: from.zM + zM - at.zM })];
-  });
-}
-
-/** All as high as the first that was taken. */
-export function level(rig: Rig, things: Thing[], fixed: Fixed): Edit[] {
-  const [first, ...rest] = things;
-  const zM = first && placeOf(rig, first)?.zM;
-  return zM === undefined
-    ? []
-    : withHeights(
-        rig,
-        rest.map((t): [Thing, number] => [t, zM]),
-        fixed,
-      );
-}
-
-/** From the first to the last that was taken, each as high as its share of the way between them. */
-export function evenFall(rig: Rig, things: Thing[], fixed: Fixed): Edit[] {
-  const placed = things.flatMap((thing) => {
-    const at = placeOf(rig, thing);
-    return at ? [{ thing, at }] : [];
-  });
-  if (placed.length < 3) return [];
-  const heights = heightsBetween(placed.map((p) => p.at));
-  return withHeights(
-    rig,
-    placed.slice(1, -1).map(({ thing }, i) => [thing, heights[i + 1] as number]),
-    fixed,
-  );
-}
-
-/** The bends of a run, each as high as its share of the way between the ends. */
-export function fallBetweenEnds(rig: Rig, run: Run): Edit[] {
-  const heights = heightsBetween(courseOf(rig, run).map((p) => p.at));
-  const bends = run.bends.map((b, i) => ({ ...b, at: rounded({ ...b.at, zM: heights[i + 1] as number }) }));
-  return run.bends.length === 0 ? [] : [changed(`runs/${run.id}`, { bends })];
+/** Gives all the height of the first, or each its share of the fall from the first to the last; of a run alone, between its ends. */
+export function graded(things: Thing[], grading: Schema["Grading"]): Edit[] {
+  const alone = things.length === 1 && things[0]?.kind === "run";
+  const placed = alone ? things : things.filter((t) => t.kind !== "run" && t.kind !== "zone");
+  if (!alone && placed.length < (grading === "even" ? 3 : 2)) return [];
+  return [{ kind: "grade", things: placed.map(pathOf), grading } as Edit];
 }
 
 /** To the other side of the vehicle. */

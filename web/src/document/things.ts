@@ -15,6 +15,22 @@ export type Thing =
 export const keyOf = (thing: Thing): string => Object.values(thing).join("/");
 export const sameThing = (a: Thing | undefined, b: Thing | undefined) => a !== undefined && b !== undefined && keyOf(a) === keyOf(b);
 
+/** Path of a thing, as edits name it. */
+export function pathOf(thing: Thing): string {
+  switch (thing.kind) {
+    case "run":
+      return `runs/${thing.runId}`;
+    case "point":
+      return `runs/${thing.runId}/${thing.pointId === "from" || thing.pointId === "to" ? thing.pointId : `bends/${thing.pointId}`}`;
+    case "part":
+      return `parts/${thing.partId}`;
+    case "port":
+      return `parts/${thing.partId}/ports/${thing.portId}`;
+    case "zone":
+      return `shell/zones/${thing.zoneId}`;
+  }
+}
+
 /** Whether a thing is still there. */
 export function isThere(rig: Rig, thing: Thing): boolean {
   const { parts, runs } = indexOf(rig);

@@ -10,10 +10,8 @@ internal static class RunRegrading
     /// <summary>Each bend as high as its share of the way from end to end: the run falls evenly.</summary>
     public static RouteRun Even(Run run, Point3[] course)
     {
-        var along = new double[course.Length];
-        for (int i = 1; i < course.Length; i++) along[i] = along[i - 1] + Math.Max(1e-6, (course[i] with { ZM = 0 }).DistanceM(course[i - 1] with { ZM = 0 }));
-        double Height(int i) => course[0].ZM + (course[^1].ZM - course[0].ZM) * along[i] / along[^1];
-        return new RouteRun(run.Id, [.. run.Bends.Select((b, i) => b with { At = b.At with { ZM = Math.Round(Height(i + 1), 4) } })]);
+        var heights = Heights.Between(course);
+        return new RouteRun(run.Id, [.. run.Bends.Select((b, i) => b with { At = b.At with { ZM = Math.Round(heights[i + 1], 4) } })]);
     }
 
     /// <summary>A mend that lays <paramref name="run"/> evenly, where that gives it at least <paramref name="leastFall"/> as it is parked; none where its ends

@@ -27,6 +27,7 @@ namespace WarmConduit.Core.Rigs.Edits;
 [JsonDerivedType(typeof(SetPosition), "setPosition")]
 [JsonDerivedType(typeof(InsertFragment), "fragment")]
 [JsonDerivedType(typeof(DrawFaces), "faces")]
+[JsonDerivedType(typeof(GradeThings), "grade")]
 [JsonDerivedType(typeof(Restore), "restore")]
 public abstract record Edit;
 
@@ -149,6 +150,23 @@ public sealed record InsertFragment(string Name, IReadOnlyList<Part> Parts, IRea
 /// </summary>
 /// <param name="ZoneIds">The zones; empty: all of them. Of a partition the smaller zone has the face, so neighbours are drawn along.</param>
 public sealed record DrawFaces(IReadOnlyList<string> ZoneIds) : Edit;
+
+/// <summary>How several things get their heights from the first of them, or from the first and the last.</summary>
+public enum Grading
+{
+    /// <summary>All as high as the first.</summary>
+    Level,
+
+    /// <summary>Each its share of the fall from the first to the last, by level length.</summary>
+    Even,
+}
+
+/// <summary>
+/// Gives things new heights; where they are along and across stays. A joined end moves with its part, a tank's port along the tank; an end at a tank stays.
+/// </summary>
+/// <param name="Things">Paths of parts, ports (<c>parts/tank/ports/out</c>), bends and ends of runs, in order; or of one run, whose ends then stay.</param>
+/// <param name="Grading">How heights are given.</param>
+public sealed record GradeThings(IReadOnlyList<string> Things, Grading Grading) : Edit;
 
 /// <summary>Puts values, and things added and removed, as <paramref name="Effect"/> has them: the way back from any edit.</summary>
 /// <param name="What">What is put back, in words.</param>

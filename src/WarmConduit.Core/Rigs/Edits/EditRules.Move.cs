@@ -6,7 +6,7 @@ namespace WarmConduit.Core.Rigs.Edits;
 /// <summary>Moving things.</summary>
 internal static partial class EditRules
 {
-    private static (Rig, Sentence) Move(Rig rig, MoveThings e)
+    private static (Rig, Func<Sentence>) Move(Rig rig, MoveThings e)
     {
         if (e.Things.Count == 0) throw new EditException("things", "name what is moved");
         var by = e.By;
@@ -34,11 +34,7 @@ internal static partial class EditRules
                     if (k < 0) throw Nowhere();
                     rig = rig with
                     {
-                        Runs = RigNodes.Put(rig.Runs, run with
-                        {
-                            Bends =
-                        [.. run.Bends.Select((b, n) => n == k ? b with { At = Moved(b.At) } : b)]
-                        })
+                        Runs = RigNodes.Put(rig.Runs, run.With(k, run.Bends[k] with { At = Moved(run.Bends[k].At) }))
                     };
                     names.Add($"{run.Name}, bend {k + 1}");
                     break;
@@ -86,6 +82,6 @@ internal static partial class EditRules
             }
         }
         string what = names.Count == 1 ? names[0] : $"{names[0]} and {names.Count - 1} more";
-        return (rig, EditWords.Moved(what, by));
+        return (rig, () => EditWords.Moved(what, by));
     }
 }

@@ -72,10 +72,17 @@ internal static class EditWords
     {
         string? Text(string field) => thing is JsonObject fields && fields[field] is JsonValue value && value.TryGetValue(out string? text) ? text : null;
         if (Text("name") is { } name) return name;
-        if (Text("thing")?.Split('/') is [var list, var of])
-            return (list == "runs" ? rig.Runs.Find(of)?.Name : rig.Parts.Find(of)?.Name) ?? of;
+        if (Text("thing") is { } of) return NameAt(rig, of);
         return thing is JsonObject named && (named.ContainsKey("atH") || Text("kind") == "filled") ? InWords(Text("kind") ?? id) : id;
     }
+
+    /// <summary>What the part or run at a path, or that holds what is there, is called.</summary>
+    public static string NameAt(Rig rig, string path) => path.Split('/') switch
+    {
+        ["parts", var id, ..] => rig.Parts.Find(id)?.Name ?? id,
+        ["runs", var id, ..] => rig.Runs.Find(id)?.Name ?? id,
+        _ => path,
+    };
 
     /// <summary>"Added fresh tank"; of what was done, "Done: drain A".</summary>
     public static Sentence Added(Rig rig, string list, JsonObject value, string id) => (list, (string?)(value["kind"] as JsonValue)) switch
@@ -91,8 +98,12 @@ internal static class EditWords
     private static string InWords(string kind) => string.Concat(kind.Select(c => char.IsUpper(c) ? $" {char.ToLowerInvariant(c)}" : $"{c}"));
 
     /// <summary>"Content of fresh tank: 60 L", "Name and note of the rig".</summary>
-    public static Sentence Changed(Rig rig, string path, JsonNode? root, JsonObject thing, JsonObject values)
+    public static Sentence Changed(Rig rig, ChangeThing edit)
     {
+        var (path, values) = (edit.Thing, edit.Values);
+        var (top, inside) = RigNodes.Split(path);
+        var root = RigNodes.Node(rig, top);
+        var thing = (JsonObject)RigNodes.At(root, inside)!;
         // A bend has no name of its own: its run's, and its number along it.
         string? holder = path.Contains("/bends/", StringComparison.Ordinal) ? (string?)root!["name"] : null;
         int index = holder is null ? 0 : 1 + root!["bends"]!.AsArray().IndexOf(thing);

@@ -3,12 +3,22 @@ using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Rigs.Edits;
 
-/// <summary>A rig after edits: the new document, and each edit in words.</summary>
-/// <param name="Before">The document before them.</param>
-/// <param name="Rig">The new document.</param>
-/// <param name="Words">Each edit in words.</param>
-public sealed record Edited(Rig Before, Rig Rig, IReadOnlyList<Sentence> Words)
+/// <summary>A rig after edits.</summary>
+public sealed class Edited
 {
+    private readonly IReadOnlyList<Func<Sentence>> _words;
+
+    internal Edited(Rig before, Rig rig, IReadOnlyList<Func<Sentence>> words) => (Before, Rig, _words) = (before, rig, words);
+
+    /// <summary>The document before them.</summary>
+    public Rig Before { get; }
+
+    /// <summary>The new document.</summary>
+    public Rig Rig { get; }
+
+    /// <summary>Each edit in words, for the history; like the effect made when asked for.</summary>
+    public IReadOnlyList<Sentence> Words => field ??= [.. _words.Select(w => w())];
+
     /// <summary>What changed; worked out when it is asked for, since a drag asks only for the document.</summary>
     public Effect Effect => field ??= RigDiff.Between(Before, Rig);
 
@@ -28,20 +38,21 @@ public static partial class Editor
     /// </summary>
     public static Edited Apply(Rig rig, IReadOnlyList<Edit> edits)
     {
-        if (edits.Count is 0 or > MaxEdits) throw Refused("edits", $"{edits.Count} edits, where 1 to {MaxEdits} are allowed");
-        var words = new List<Sentence>(edits.Count);
+        if (edits.Count is 0 or > MaxEdits) throw new RigFileException([new RigFault("edits", $"{edits.Count} edits, where 1 to {MaxEdits} are allowed")]);
+        var words = new List<Func<Sentence>>(edits.Count);
         var at = rig;
         for (int i = 0; i < edits.Count; i++)
         {
             try
             {
-                Sentence said;
-                (at, said) = EditRules.Apply(at, edits[i]);
+                (at, var said) = EditRules.Apply(at, edits[i]);
                 words.Add(said);
             }
             catch (EditException e)
             {
-                throw Refused(e.Field.Length == 0 ? $"edits[{i}]" : $"edits[{i}].{e.Field}", e.Message);
+                string entry = $"edits[{i}]";
+                throw new RigFileException([new RigFault(e.Field.Length == 0 ? entry : $"{entry}.{e.Field}", e.Message)],
+                    e.Misread is { } misread ? misread with { At = entry } : null);
             }
         }
         Demand(rig, at);
@@ -84,8 +95,6 @@ public static partial class Editor
         });
         return fault with { Path = path };
     }
-
-    private static RigFileException Refused(string path, string reason) => new([new RigFault(path, reason)]);
 
     [GeneratedRegex(@"\A(parts|runs|scenarios|plans|left|shell\.zones)\[(\d+)\]")]
     private static partial Regex EntryPattern();

@@ -23,11 +23,16 @@ internal static class Restoring
         return rig;
     }
 
+    /// <summary>Refuses words that are too long to be kept.</summary>
+    public static void Demand(Sentence what)
+    {
+        if (what.Text.Length > 1000 || what.Values.Count > 50) throw new EditException("what", "it is longer than 1000 characters");
+    }
+
     /// <summary>Undoing what was undone is doing it again.</summary>
     public static Sentence Words(Sentence what)
     {
         const string undone = "Undone: ", again = "Done again: ";
-        if (what.Text.Length > 1000 || what.Values.Count > 50) throw new EditException("what", "it is longer than 1000 characters");
         if (what.Text.StartsWith(undone, StringComparison.Ordinal)) return what with { Text = again + what.Text[undone.Length..] };
         return what with { Text = undone + (what.Text.StartsWith(again, StringComparison.Ordinal) ? what.Text[again.Length..] : what.Text) };
     }

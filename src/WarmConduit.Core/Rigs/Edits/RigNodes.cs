@@ -25,6 +25,18 @@ internal static class RigNodes
         };
     }
 
+    /// <summary>JSON of the top-level thing <paramref name="root"/>; null when there is none.</summary>
+    public static JsonNode? Node(Rig rig, string root)
+    {
+        JsonNode? node = null;
+        With(rig, root, n =>
+        {
+            node = n?.DeepClone();
+            return n;
+        });
+        return node;
+    }
+
     /// <summary>
     /// The rig with the top-level thing <paramref name="root"/> as <paramref name="change"/> makes it: it gets the thing's JSON, or null when there is none,
     /// and gives what shall stand there, or null for nothing.
@@ -112,8 +124,9 @@ internal static class RigNodes
         }
         catch (JsonException e)
         {
-            var fault = RigFile.FaultOf(e);
-            throw new EditException(fault.Path == "file" ? path : fault.Path, fault.Reason);
+            var refused = Misread.Refused(typeof(T), node, e);
+            var fault = refused.Faults[0];
+            throw new EditException(fault.Path == "file" ? path : fault.Path, fault.Reason, refused.Misread);
         }
         catch (InvalidOperationException)
         {

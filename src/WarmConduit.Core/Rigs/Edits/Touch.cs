@@ -60,6 +60,9 @@ internal sealed class Touch
                     // Raised by some millimetres from where it was seen: where it was counts.
                     foreach (string thing in move.Things) touch.ReadPlace(thing);
                     break;
+                case GradeThings grade:
+                    foreach (string thing in grade.Things) touch.ReadHeight(done.Rig, thing);
+                    break;
                 case SetPosition set:
                     touch.RefersTo.Add($"parts/{set.PartId}");
                     touch.Read.Add($"parts/{set.PartId}/stock");
@@ -87,7 +90,28 @@ internal sealed class Touch
     private void ReadPlace(string thing) => Read.Add(thing.StartsWith("parts/", StringComparison.Ordinal)
         || thing.StartsWith("shell/", StringComparison.Ordinal) ? $"{thing}/box/at" : $"{thing}/at");
 
-    // Where a tee goes in, and which way it lies, depends on where the ends are.
+    // The height of an end or a port is its part's.
+    private void ReadHeight(Rig rig, string thing)
+    {
+        switch (thing.Split('/'))
+        {
+            case ["parts", var id, ..]:
+                ReadShape(id);
+                break;
+            case ["runs", var id]:
+                Read.Add($"runs/{id}");
+                ReadEnds(rig, id, id);
+                break;
+            case ["runs", var id, "from" or "to"]:
+                ReadEnds(rig, id, id);
+                break;
+            default:
+                ReadPlace(thing);
+                break;
+        }
+    }
+
+    // Where a tee goes in, which way it lies, and an even fall depend on where the ends are.
     private void ReadEnds(Rig rig, string first, string second)
     {
         foreach (string? part in (ReadOnlySpan<string?>)[rig.Runs.Find(first)?.From.Part, rig.Runs.Find(second)?.To.Part])

@@ -69,6 +69,8 @@ internal static class EditGen
             Gen.Select(bend, NewId, Place, Gen.Bool, (b, id, at, first) => (Edit)new InsertBend(b.Run, new Bend(id, at), first ? null : b.Bend)),
             Gen.Select(bend, NewId, Place, (b, id, at) => (Edit)new PutTee(b.Run, b.Bend, at, id, $"tee {id}", $"{id}-on")),
             Gen.Select(run, NewId, Place, (r, id, at) => (Edit)new RouteRun(r?.Id ?? "none", [new Bend(id, at), new Bend($"{id}-b", at)])),
+            Gen.Select(bend, part, Gen.Enum<Grading>(), Gen.Bool, (b, p, how, alone) => (Edit)new GradeThings(
+            alone ? [$"runs/{b.Run}"] : [$"runs/{b.Run}/from", $"runs/{b.Run}/bends/{b.Bend ?? "none"}", $"parts/{p}"], how)),
             Gen.Select(scenario, part, Gen.OneOfConst("open", "closed", "half-open", "on", null), (s, p, o) => (Edit)new SetPosition(s, p, o)),
             Gen.Select(NewId, Place, (id, at) => (Edit)new InsertFragment("pair",
             [new Part($"{id}-a", "a", "tee", new Box(at, new(0.1, 0.1, 0.1)), [new Port("x", default)]),

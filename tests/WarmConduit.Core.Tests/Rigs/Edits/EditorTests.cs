@@ -70,6 +70,32 @@ public class EditorTests
     }
 
     [Fact]
+    public void An_even_fall_is_even_between_what_stays_and_one_height_is_that_of_the_first()
+    {
+        foreach (var run in Sparrow.Runs.Where(r => r.Bends.Count > 0))
+        {
+            var done = Do(new GradeThings([$"runs/{run.Id}"], Grading.Even));
+            var (before, after) = (new RigIndex(Sparrow).CourseOf(run), new RigIndex(done.Rig).CourseOf(done.Rig.Runs.Find(run.Id)!));
+            Assert.Equal((before[0], before[^1]), (after[0], after[^1]));
+            double Drop(int i) => after[i].ZM - after[i - 1].ZM;
+            double Level(int i) => (after[i] with { ZM = 0 }).DistanceM(after[i - 1] with { ZM = 0 });
+            double fall = (after[^1].ZM - after[0].ZM) / Enumerable.Range(1, after.Length - 1).Sum(Level);
+            for (int i = 1; i < after.Length; i++) Assert.Equal(fall * Level(i), Drop(i), 3e-4);
+            Assert.StartsWith("Even fall of " + run.Name, Said(done), StringComparison.Ordinal);
+        }
+        // An end at a tee takes the tee along, a tank stays, its port is put elsewhere.
+        var tank = Sparrow.Parts.Find("tank")!;
+        var line = Sparrow.Runs.First(r => r.From.Part == tank.Id);
+        var level = Do(new GradeThings(["parts/filter", $"runs/{line.Id}/from", $"runs/{line.Id}/to", $"parts/tank/ports/{tank.Ports[0].Id}"], Grading.Level)).Rig;
+        double first = Sparrow.Parts.Find("filter")!.Box.At.ZM;
+        Assert.Equal(tank.Box, level.Parts.Find("tank")!.Box);
+        Assert.Equal(Math.Clamp(first, tank.Box.At.ZM, tank.Box.At.ZM + tank.Box.Size.ZM), level.Parts.Find("tank")!.PortAt(tank.Ports[0].Id)!.Value.ZM, 1e-4);
+        Assert.Equal(first, new RigIndex(level).CourseOf(level.Runs.Find(line.Id)!)[^1].ZM, 1e-4);
+        Refused("edits[0].things[1]", "no", new GradeThings(["parts/filter", "parts/no"], Grading.Level));
+        Refused("edits[0].things", "two things", new GradeThings(["parts/filter"], Grading.Level));
+    }
+
+    [Fact]
     public void A_tee_joins_both_halves_of_a_run_and_both_are_as_the_run_was()
     {
         var done = Do(new PutTee("kitchen-cold", "b1", new Point3(2.6, 1.5, 0.3), "t1", "tap tee", "kitchen-cold-on"));
@@ -101,7 +127,7 @@ public class EditorTests
         Refused("edits[0].thing", "standard scenarios", new RemoveThing("scenarios/drain"));
         Refused("edits[0].thing", "nothing at 'brief'", new RemoveThing("brief"));
         Refused("edits[0].list", "no list", new AddThing("shell/zones/garage/layers", new JsonObject { ["id"] = "x" }));
-        Refused("edits[0].people", "kind of value", new ChangeThing("brief", new JsonObject { ["people"] = "many" }));
+        Refused("edits[0].people", "does not fit", new ChangeThing("brief", new JsonObject { ["people"] = "many" }));
         Refused("brief.people", "between 1 and 20", new ChangeThing("brief", new JsonObject { ["people"] = 0 }));
         Refused("parts/tank.holdsL", "more than 0 L", new ChangeThing("parts/tank", new JsonObject { ["holdsL"] = 0 }));
         Refused("parts/tank.ports[0].offset", "off its part", new ChangeThing("parts/tank/ports/fill",

@@ -3,11 +3,11 @@ import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
 import { useSettings } from "../../app/settings";
 import { usePrint } from "../../app/units";
-import { evenFall, fallBetweenEnds, level, mirrored } from "../../document/arrange";
+import { graded, mirrored } from "../../document/arrange";
 import { removed } from "../../document/edits";
 import { fragmentOf, inserted, readFragment } from "../../document/fragment";
 import { courseOf, indexOf, type Xyz } from "../../document/geometry";
-import { movedBy, nameOf, type Thing } from "../../document/things";
+import { movedBy, nameOf, pathOf, type Thing } from "../../document/things";
 import { useStores } from "./benchStores";
 import { newId } from "./drawingTools";
 import { movedByKey } from "./moving";
@@ -79,17 +79,13 @@ export function useActions() {
       },
       /** The run in hand gets its fall between its ends; several things get it between the first and the last. */
       evenFall() {
-        const rig = rigNow();
         const { things } = selection.getState();
-        const last = things.at(-1);
-        const run = rig && last && things.length === 1 && "runId" in last ? indexOf(rig).runs.get(last.runId) : undefined;
-        if (rig) commit(`Even fall of ${what(things)}`, run ? fallBetweenEnds(rig, run) : evenFall(rig, things, fixed));
+        commit(`Even fall of ${what(things)}`, graded(things, "even"));
       },
       /** All as high as the first that was taken. */
       level() {
-        const rig = rigNow();
         const { things } = selection.getState();
-        if (rig) commit(`One height for ${what(things)}`, level(rig, things, fixed));
+        commit(`One height for ${what(things)}`, graded(things, "level"));
       },
       /** To the other side of the vehicle. */
       mirrorAcross() {
@@ -100,15 +96,9 @@ export function useActions() {
       /** Removes what is in hand; what hangs on it goes with it. */
       remove() {
         const { things } = selection.getState();
-        const paths = things.flatMap((t) =>
-          t.kind === "run"
-            ? [`runs/${t.runId}`]
-            : t.kind === "part"
-              ? [`parts/${t.partId}`]
-              : t.kind === "point" && t.pointId !== "from" && t.pointId !== "to"
-                ? [`runs/${t.runId}/bends/${t.pointId}`]
-                : [],
-        );
+        const joined = (t: Thing) =>
+          t.kind === "port" || t.kind === "zone" || (t.kind === "point" && (t.pointId === "from" || t.pointId === "to"));
+        const paths = things.filter((t) => !joined(t)).map(pathOf);
         if (paths.length === 0) return;
         const words = `Remove ${what(things)}`;
         selection.nothing();
