@@ -2,6 +2,7 @@ using WarmConduit.Core.Advice;
 using WarmConduit.Core.Advice.AllHeights;
 using WarmConduit.Core.Advice.Cold;
 using WarmConduit.Core.Advice.Fixes;
+using WarmConduit.Core.Advice.Outlook;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.DrainOrder;
@@ -47,6 +48,7 @@ public static class StudyRegistry
         Study.Of("tanks", TankStudy.Ask),
         Study.Of("weights", WeightStudy.Ask),
         Study.Of("advice", Adviser.Ask),
+        Study.Of("outlook", OutlookStudy.Ask),
         Study.Of<FixesInput, FixesAnswer>("fixes", Fixer.Ask, lane: Lane.Job),
         Study.Of("mendAll", MendAll.Ask, new MendAllInput(), Lane.Job),
         Study.Of("autoFall", HeightFinder.Ask, new AutoFallInput(), Lane.Job),

@@ -125,6 +125,19 @@ public sealed record Zone(
     double? HeatCapacityJPerK = null,
     ZoneMeasure? Measured = null) : IIdentified;
 
+/// <summary>What is before the load bay of a vehicle.</summary>
+public enum VehicleFront
+{
+    /// <summary>A cab behind a bonnet, as of a van.</summary>
+    Bonnet,
+
+    /// <summary>A cab over the engine, as of a coach or a lorry.</summary>
+    FlatCab,
+
+    /// <summary>A drawbar, as of a trailer.</summary>
+    Drawbar,
+}
+
 /// <summary>The vehicle's body: its box (load bay, metres), what gets in the way, its zones, where no joint may be, and where hands get in.</summary>
 /// <param name="Body">The load bay, m.</param>
 /// <param name="Obstacles">Solids that runs go around.</param>
@@ -133,9 +146,10 @@ public sealed record Zone(
 /// <param name="Access">Where hands get in.</param>
 /// <param name="Axles">What carries it, as weighed; left out: not known yet.</param>
 /// <param name="Photos">Pictures under the drawings, at most 12; left out: none.</param>
+/// <param name="Front">What is before the load bay, for the drawings; left out: nothing is drawn there.</param>
 public sealed record Shell(
     Box Body, IReadOnlyList<Obstacle> Obstacles, IReadOnlyList<Zone> Zones, IReadOnlyList<KeepOut> KeepOuts, IReadOnlyList<Access> Access, Axles? Axles = null,
-    IReadOnlyList<Photo>? Photos = null)
+    IReadOnlyList<Photo>? Photos = null, VehicleFront? Front = null)
 {
     /// <summary>What lets hands in at <paramref name="place"/>; null where nothing does.</summary>
     public Access? AccessTo(Point3 place) => Access.FirstOrDefault(a => a.Box.Holds(place));

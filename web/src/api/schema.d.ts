@@ -2465,7 +2465,7 @@ export interface components {
          * @description How a water system stands against frost, the worst first.
          * @enum {unknown}
          */
-        LeftWord: "wet" | "protected" | "drained";
+        LeftWord: "wet" | "protected" | "drained" | null;
         /** @description How cold and how long. */
         LimitAnswer: {
             /** @description From the warmest to the coldest that was tried. */
@@ -2605,6 +2605,27 @@ export interface components {
             body?: null | string;
             /** @description Id of a starter; left out: no plumbing yet. */
             starter?: null | string;
+        };
+        /**
+         * @description What to do next about it.
+         * @enum {unknown}
+         */
+        NextKind: "draw" | "describeRoom" | "drain" | "finding" | "keepHeat";
+        /** @description What to do next. */
+        NextStep: {
+            /** @description What kind of thing it is. */
+            kind: components["schemas"]["NextKind"];
+            /** @description In words: "Open drain A and drain B". */
+            words: string;
+            /**
+             * Format: double
+             * @description By when, seconds from the start of the night, rounded down to a quarter of an hour; null: no matter when.
+             */
+            beforeS?: null | number;
+            /** @description The finding it is about; null: none. */
+            findingId?: null | string;
+            /** @description The room it is about; null: none. */
+            zoneId?: null | string;
         };
         /** @description A night hour by hour. */
         NightHoursAnswer: {
@@ -2760,6 +2781,34 @@ export interface components {
              */
             upsideDown: boolean;
         };
+        /** @description The verdict on a night, in the state that the rig is left in: what every screen says first. */
+        OutlookAnswer: {
+            /** @description The verdict. */
+            state: components["schemas"]["OutlookState"];
+            /** @description How the water system was taken to be. */
+            water: components["schemas"]["WaterState"];
+            /** @description The word of what was done to it, where the water is as it was left; else null. */
+            left: null | components["schemas"]["LeftWord"];
+            /** @description What breaks first, or freezes first where nothing breaks; null: nothing does. */
+            firstName: null | string;
+            /**
+             * Format: double
+             * @description When, seconds from the start of the night. Estimate.
+             */
+            firstS: null | number;
+            /**
+             * Format: double
+             * @description Water in the rig: what stays after draining, L; null where it is full.
+             */
+            staysL: null | number;
+            /** @description What to do next; null: nothing. */
+            next: null | components["schemas"]["NextStep"];
+        };
+        /**
+         * @description How a night looks for a rig.
+         * @enum {unknown}
+         */
+        OutlookState: "safe" | "atRisk" | "freezeDamage" | "unknown";
         /** @description A part that a builder keeps as their own, and the rig that it is in. */
         OwnPart: {
             /** @description As it stands there. */
@@ -3926,6 +3975,8 @@ export interface components {
             axles?: null | components["schemas"]["Axles"];
             /** @description Pictures under the drawings, at most 12; left out: none. */
             photos?: null | components["schemas"]["Photo"][];
+            /** @description What is before the load bay, for the drawings; left out: nothing is drawn there. */
+            front?: null | components["schemas"]["VehicleFront"];
         };
         /** @description The shell on a night. */
         ShellHeatAnswer: {
@@ -4613,6 +4664,11 @@ export interface components {
             after?: unknown;
         };
         /**
+         * @description What is before the load bay of a vehicle.
+         * @enum {unknown}
+         */
+        VehicleFront: "bonnet" | "flatCab" | "drawbar" | null;
+        /**
          * @description Whether a rig stands its night.
          * @enum {unknown}
          */
@@ -4663,6 +4719,8 @@ export interface components {
             weights?: components["schemas"]["WeightsAnswer"];
             /** @description What the rules found. */
             advice?: components["schemas"]["AdviceAnswer"];
+            /** @description The verdict on a night, in the state that the rig is left in: what every screen says first. */
+            outlook?: components["schemas"]["OutlookAnswer"];
             /** @description Ways to mend one finding, the best first. */
             fixes?: components["schemas"]["FixesAnswer"];
             /** @description A set of fixes that mends a rig together. */

@@ -10,17 +10,17 @@ type Conditions = Schema["Conditions"];
 type All = Required<Schema["AnswersAnswer"]["answers"]>;
 
 /** What the bench wants to know of a rig. */
-export const ofBench = ["drainDown", "freezeLadder", "advice", "tanks"] as const;
+export const ofBench = ["drainDown", "freezeLadder", "advice", "tanks", "outlook"] as const;
 /** What the brief wants to know. */
-export const ofBrief = ["supply", "measureNext"] as const;
+export const ofBrief = ["supply", "measureNext", "outlook"] as const;
 /** What the weights want to know. */
-export const ofWeights = ["weights"] as const;
+export const ofWeights = ["weights", "outlook"] as const;
 /** What the shell wants to know. */
-export const ofShell = ["shellHeat"] as const;
+export const ofShell = ["shellHeat", "outlook"] as const;
 /** What the drain-down wants to know. */
-export const ofDrain = ["drainDown", "drainOrder", "holds", "parking", "left"] as const;
+export const ofDrain = ["drainDown", "drainOrder", "holds", "parking", "left", "outlook"] as const;
 /** What the night wants to know. */
-export const ofNight = ["night"] as const;
+export const ofNight = ["night", "outlook"] as const;
 export type Wanted = typeof ofBench | typeof ofBrief | typeof ofWeights | typeof ofShell | typeof ofDrain | typeof ofNight;
 /** A place has the answers that it asked for, and only those. */
 export type Answers = Pick<All, (typeof ofBench)[number]> &
@@ -39,6 +39,8 @@ export type Answers = Pick<All, (typeof ofBench)[number]> &
 export interface AnswersState {
   /** The night that is asked about. */
   conditions: Conditions | null;
+  /** It was set by the reader on this device; else it is the brief's. */
+  own: boolean;
   answers: Answers | null;
   /** The hour of the night that is looked at; null: the morning. */
   look: number | null;
@@ -57,6 +59,8 @@ export interface AnswersStore extends StoreApi<AnswersState> {
   /** Looks at an hour of the night, or at the morning again. */
   lookAt(hour: number | null): void;
   setConditions(change: Partial<Conditions>): void;
+  /** Back to the brief's night. */
+  takeBriefNight(): void;
   close(): void;
 }
 
@@ -66,6 +70,12 @@ const OVERTAKEN_MS = 400;
 const QUIET_MS = 1500;
 const RETRY = { retries: Number.POSITIVE_INFINITY, minTimeout: 1000, factor: 2, maxTimeout: 10_000 };
 const nightKey = (id: string) => `night:${id}`;
+
+/** The night that the reader has chosen for a rig on this device; null: the brief's. What happens in it stands in a plan of the rig. */
+export function keptNight(id: string): Conditions | null {
+  const kept = localStorage.getItem(nightKey(id));
+  return kept ? { ...JSON.parse(kept), events: null } : null;
+}
 
 /** A night that names a plan this rig has not (any more) is one in which nothing is planned. */
 const planned = (c: Conditions, rig: Schema["Rig"] | null) =>
@@ -79,7 +89,8 @@ function shownAt(answers: Answers, look: number | null): Answers {
 export function createAnswers(document: DocumentStore, api: RigApi, wanted: Wanted = ofBench): AnswersStore {
   const { id } = document.getState();
   const store = createStore<AnswersState>(() => ({
-    conditions: null,
+    conditions: keptNight(id),
+    own: keptNight(id) !== null,
     answers: null,
     look: null,
     shown: null,
@@ -128,8 +139,7 @@ export function createAnswers(document: DocumentStore, api: RigApi, wanted: Want
     if (again || closed) return false;
     if (error instanceof Problem && error.status === 400 && localStorage.getItem(nightKey(id))) {
       // A night from before, which this rig cannot have any more: that of the brief stands in.
-      localStorage.removeItem(nightKey(id));
-      store.setState({ conditions: null });
+      takeBriefNight();
       again = true;
       return false;
     }
@@ -173,10 +183,6 @@ export function createAnswers(document: DocumentStore, api: RigApi, wanted: Want
       timer = setTimeout(() => void ask(!store.getState().problem), QUIET_MS);
     }
   });
-  const kept = localStorage.getItem(nightKey(id));
-  // What happens in a night stands in a plan of the rig.
-  if (kept) store.setState({ conditions: { ...JSON.parse(kept), events: null } });
-
   function setConditions(change: Partial<Conditions>) {
     const { conditions } = store.getState();
     if (!conditions) return;
@@ -186,8 +192,13 @@ export function createAnswers(document: DocumentStore, api: RigApi, wanted: Want
     } catch {
       // The night is then that of the brief again when the rig is next opened.
     }
-    store.setState({ conditions: next });
+    store.setState({ conditions: next, own: true });
     void ask();
+  }
+
+  function takeBriefNight() {
+    localStorage.removeItem(nightKey(id));
+    store.setState({ conditions: null, own: false });
   }
 
   function lookAt(look: number | null) {
@@ -199,6 +210,10 @@ export function createAnswers(document: DocumentStore, api: RigApi, wanted: Want
 
   return Object.assign(store, {
     setConditions,
+    takeBriefNight() {
+      takeBriefNight();
+      void ask();
+    },
     lookAt,
     close() {
       closed = true;

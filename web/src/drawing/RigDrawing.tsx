@@ -3,16 +3,15 @@ import type { Schema } from "../api/client";
 import { useCatalogue } from "../app/catalogue";
 import { usePrint } from "../app/units";
 import { courseOf, indexOf, portsTaken } from "../document/geometry";
+import type { Way } from "../document/way";
 import { useRested } from "../ui/useRested";
-import { Backdrop } from "./Backdrop";
 import { placeDiscs } from "./discs";
 import { type Area, placeLabels, type Wanted } from "./labels";
+import type { Lens } from "./lens";
 import { Discs, Labels, Ports, roomOf } from "./notes";
-import { PartMarks } from "./PartMarks";
 import { middlesOf } from "./pick";
 import { type Frame, type Px, rectOf, toPx, type View } from "./projection";
-import { RunMarks } from "./RunMarks";
-import { stretches } from "./stretches";
+import { SheetMarks, ShellMarks } from "./SheetMarks";
 
 type Rig = Schema["Rig"];
 /** What is drawn of the answers; a thumbnail has fewer of them. */
@@ -25,7 +24,9 @@ interface Props {
   answers: Answers | null;
   view: View;
   frame: Frame;
-  lens: "drain" | "cold";
+  lens: Lens;
+  /** What belongs to what is selected; the rest is pale. Null: nothing is. */
+  way?: Way | null;
   /** Things in hand. */
   runs?: ReadonlySet<string>;
   parts?: ReadonlySet<string>;
@@ -49,36 +50,30 @@ const noRungs: Schema["Rung"][] = [];
 
 /** The rig from above or from the kerb: zones, what is in the way, parts, runs, and what its water does. */
 export const RigDrawing = memo(function RigDrawing(props: Props) {
-  const { rig, about, answers, view, frame, lens, bare = false, runs = none, parts = none } = props;
+  const { rig, about, answers, view, frame, lens, bare = false, runs = none, parts = none, way = null } = props;
   const { stock, numbers } = useCatalogue();
   const drains = useMemo(() => new Map(answers?.drainDown?.runs.map((r) => [r.runId, r])), [answers?.drainDown]);
   const held = useMemo(() => new Map(answers?.drainDown?.parts.map((p) => [p.partId, p])), [answers?.drainDown]);
   const ladder = answers?.freezeLadder;
   const rungOfPart = useMemo(() => new Map(ladder?.rungs.flatMap((r) => (r.partId ? [[r.partId, r] as const] : []))), [ladder]);
   const pieces = useMemo(() => Map.groupBy(ladder?.rungs ?? [], (r) => r.runId ?? null), [ladder]);
-  const weight = bare ? 0.6 : 1;
+  const sheet = useMemo(() => ({ view, frame, lens, numbers, bare }), [view, frame, lens, numbers, bare]);
   const then = about && indexOf(about);
 
   return (
     <g>
-      <Backdrop shell={rig.shell} view={view} frame={frame} bare={bare} zoneId={props.zoneId ?? null} />
-      {stretches(
-        rig.parts.map((part) => ({
+      <ShellMarks shell={rig.shell} view={view} frame={frame} bare={bare} zoneId={props.zoneId ?? null} />
+      <SheetMarks
+        sheet={sheet}
+        parts={rig.parts.map((part) => ({
           part,
-          view,
-          frame,
           rung: lens === "cold" ? rungOfPart.get(part.id) : undefined,
           look: stock.get(part.stock)?.look ?? "body",
           share: lens === "drain" ? shareOf(held.get(part.id)) : 0,
-          numbers,
           chosen: parts.has(part.id),
-          bare,
-        })),
-      ).map((marks) => (
-        <PartMarks key={marks[0]?.part.id} marks={marks} />
-      ))}
-      {stretches(
-        rig.runs.map((run) => {
+          pale: way !== null && !way.parts.has(part.id),
+        }))}
+        runs={rig.runs.map((run) => {
           const course = courseOf(rig, run);
           const before = then?.runs.get(run.id);
           // The answers are about the run as it lay then.
@@ -86,19 +81,13 @@ export const RigDrawing = memo(function RigDrawing(props: Props) {
           return {
             run,
             course,
-            view,
-            frame,
             drain: current && lens === "drain" ? drains.get(run.id) : undefined,
             rungs: current && lens === "cold" ? (pieces.get(run.id) ?? noRungs) : noRungs,
-            numbers,
             chosen: runs.has(run.id),
-            bare,
-            weight,
+            pale: way !== null && !way.runs.has(run.id),
           };
-        }),
-      ).map((marks) => (
-        <RunMarks key={marks[0]?.run.id} marks={marks} />
-      ))}
+        })}
+      />
       {!bare && <Notes {...props} />}
     </g>
   );
@@ -152,7 +141,7 @@ function Notes(props: Props) {
 
 /** Names and discs. Names are placed anew as a whole, once the hand rests. */
 const Names = memo(function Names(props: Props) {
-  const { answers, view, frame, lens, parts = none } = props;
+  const { answers, view, frame, lens, parts = none, way = null } = props;
   const rig = useRested(props.rig);
   const print = usePrint();
   const { stock } = useCatalogue();
@@ -187,6 +176,7 @@ const Names = memo(function Names(props: Props) {
       const r = rectOf(view, frame, p.box);
       if (!inside({ x: r.x + r.width / 2, y: r.y + r.height / 2 })) continue;
       const chosen = parts.has(p.id);
+      if (way && !way.parts.has(p.id)) continue;
       // Close up there is room for every name; from afar only for what a builder looks for first.
       const big = p.box.size.xM * p.box.size.yM > 0.015 || kind?.landmark;
       if (!big && !chosen && frame.scale < 190) continue;
@@ -201,7 +191,7 @@ const Names = memo(function Names(props: Props) {
       });
     const lines = rig.runs.map((r) => courseOf(rig, r).map((p) => px(p.at)));
     return placeLabels(wanted, JSON.parse(rooms) as Area[], frame, lines);
-  }, [rig, view, frame, lens, parts, stock, print, air, rooms, px, inside]);
+  }, [rig, view, frame, lens, parts, way, stock, print, air, rooms, px, inside]);
   return (
     <g>
       <Labels

@@ -16,16 +16,20 @@ export interface Brush {
   ring(style: Style, at: Px, r: number): void;
 }
 
-/** A path with its style; `key` names the style. */
+/** A path with its style; `key` names the style, `name` the thing that it is a mark of. */
 export interface Path {
   key: string;
   style: Style;
   d: string;
+  name?: string | undefined;
 }
 
 /** Paints paths of a drawing: what has the same style in a row is one path. */
 export class PathBrush implements Brush {
   readonly paths: Path[] = [];
+
+  /** What is painted is a mark of `name`: it is named where a pointer rests on it. */
+  constructor(private readonly name?: string) {}
 
   lines(style: Style, lines: Px[][], closed = false) {
     this.add(keyOf(style), style, lines.map((l) => (closed ? `${pathOf(l)}Z` : pathOf(l))).join(""));
@@ -36,13 +40,13 @@ export class PathBrush implements Brush {
   }
 
   again(paths: Path[]) {
-    for (const { key, style, d } of paths) this.add(key, style, d);
+    for (const { key, style, d, name } of paths) this.add(key, style, d, name);
   }
 
-  private add(key: string, style: Style, d: string) {
+  private add(key: string, style: Style, d: string, name = this.name) {
     const last = this.paths[this.paths.length - 1];
-    if (last?.key === key && style.opacity === undefined) last.d += d;
-    else this.paths.push({ key, style, d });
+    if (last?.key === key && last.name === name && style.opacity === undefined) last.d += d;
+    else this.paths.push({ key, style, d, name });
   }
 }
 
@@ -122,12 +126,12 @@ export class CanvasBrush implements Brush {
 }
 
 const NS = "http://www.w3.org/2000/svg";
-type Shown = SVGPathElement & { styleKey?: string; shownD?: string };
+type Shown = SVGPathElement & { styleKey?: string; shownD?: string; shownName?: string | undefined };
 
 /** Puts paths into a group, using again what is there: a nudge changes a few paths of a thousand. */
 export function showPaths(group: SVGGElement, paths: Path[]) {
   let element = group.firstElementChild as Shown | null;
-  for (const { key, style, d } of paths) {
+  for (const { key, style, d, name } of paths) {
     if (!element) {
       element = document.createElementNS(NS, "path");
       group.append(element);
@@ -145,6 +149,11 @@ export function showPaths(group: SVGGElement, paths: Path[]) {
       element.setAttribute("stroke-linecap", style.cap ?? "butt");
       element.setAttribute("stroke-linejoin", "round");
       element.setAttribute("opacity", String(style.opacity ?? 1));
+    }
+    if (element.shownName !== name) {
+      element.shownName = name;
+      if (name === undefined) element.removeAttribute("data-name");
+      else element.setAttribute("data-name", name);
     }
     element = element.nextElementSibling as Shown | null;
   }

@@ -14,6 +14,7 @@ const look = (p: Schema["Part"]) => (p.stock === "tee" ? ("joint" as const) : ("
 const eye = (tipDeg: number) => eyeOf({ turnDeg: 62, tipDeg, scale: 100, middle: middleOf(plumbingOf(rig)), width: 400, height: 300 });
 const waters: Waters = {
   lens: "drain",
+  way: null,
   drains: new Map(drain.runs.map((r) => [r.runId, r])),
   shares: new Map([["tank", 0.5]]),
   rungs: new Map(),

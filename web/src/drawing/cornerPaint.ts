@@ -1,12 +1,14 @@
 import type { Schema } from "../api/client";
 import { plus, type Xyz } from "../document/geometry";
-import { type Brush, type Path, PathBrush } from "./brushes";
+import { type Brush, type Path, PathBrush, type Style } from "./brushes";
 import { type Eye, facesOf, roundOf } from "./corner";
 import { inOrder, type Scene } from "./cornerOrder";
 import type { Piece } from "./cornerPieces";
 import { type Look, lookOf, mid, paintRun, type Sight, sameLook, type Waters } from "./cornerRuns";
 import type { CornerScene, Owner } from "./cornerScene";
 import { area, line, paintFaces, paintPicture, paintWater, SPECK_PX } from "./cornerSolids";
+import { PALE } from "./lens";
+import type { Px } from "./projection";
 import { solidOf } from "./solids";
 import { colourOf, cssOf } from "./temperature";
 
@@ -143,7 +145,21 @@ function paintFloor(out: Brush, { body, zones, obstacles }: Schema["Shell"], eye
   }
 }
 
-function paintPiece(out: Brush, piece: Piece<Owner>, look: Look, sight: Sight) {
+/** Paints paler, as through mist. */
+class PaleBrush implements Brush {
+  constructor(private readonly on: Brush) {}
+
+  lines(style: Style, lines: Px[][], closed?: boolean) {
+    this.on.lines({ ...style, opacity: (style.opacity ?? 1) * PALE }, lines, closed);
+  }
+
+  ring(style: Style, at: Px, r: number) {
+    this.on.ring({ ...style, opacity: (style.opacity ?? 1) * PALE }, at, r);
+  }
+}
+
+function paintPiece(onto: Brush, piece: Piece<Owner>, look: Look, sight: Sight) {
+  const out = look.pale ? new PaleBrush(onto) : onto;
   if (piece.key.kind === "part") paintPart(out, piece, piece.key, look, sight);
   else paintRun(out, piece as Extract<Piece<Owner>, { kind: "line" }>, piece.key, look, sight);
 }

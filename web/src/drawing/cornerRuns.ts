@@ -1,10 +1,12 @@
 import type { Schema } from "../api/client";
 import type { Xyz } from "../document/geometry";
+import type { Way } from "../document/way";
 import type { Brush } from "./brushes";
 import type { Eye } from "./corner";
 import type { Piece } from "./cornerPieces";
 import type { Owner } from "./cornerScene";
 import { line } from "./cornerSolids";
+import { type Lens, lineColour } from "./lens";
 import { part as partOfLine } from "./projection";
 import { type Stroke, strokes } from "./services";
 import { hanging, spansOf } from "./stays";
@@ -12,7 +14,7 @@ import { colourOf, cssOf } from "./temperature";
 
 /** What is known of the water, by run and part, and what is in hand. */
 export interface Waters {
-  lens: "drain" | "cold";
+  lens: Lens;
   drains: Map<string, Schema["RunDrain"]>;
   shares: Map<string, number>;
   rungs: Map<string, Schema["Rung"]>;
@@ -22,6 +24,8 @@ export interface Waters {
   current(runId: string): boolean;
   chosenRuns: ReadonlySet<string>;
   chosenParts: ReadonlySet<string>;
+  /** What belongs to what is selected; the rest is pale. */
+  way: Way | null;
 }
 
 /** What one part or run is painted from, besides where it is. */
@@ -31,6 +35,8 @@ export interface Look {
   rungs: Schema["Rung"][];
   /** How full of water that stays. */
   share: number;
+  lens: Lens;
+  pale: boolean;
 }
 
 const noRungs: Schema["Rung"][] = [];
@@ -39,15 +45,18 @@ export function lookOf({ key }: Piece<Owner>, w: Waters): Look {
   const cold = w.lens === "cold";
   if (key.kind === "part") {
     const rung = cold ? w.rungs.get(key.part.id) : undefined;
-    const share = cold ? 0 : (w.shares.get(key.part.id) ?? 0);
-    return { chosen: w.chosenParts.has(key.part.id), drain: undefined, rungs: rung ? [rung] : noRungs, share };
+    const share = w.lens === "drain" ? (w.shares.get(key.part.id) ?? 0) : 0;
+    const pale = w.way !== null && !w.way.parts.has(key.part.id);
+    return { chosen: w.chosenParts.has(key.part.id), drain: undefined, rungs: rung ? [rung] : noRungs, share, lens: w.lens, pale };
   }
   const current = w.current(key.run.id);
   return {
     chosen: w.chosenRuns.has(key.run.id),
-    drain: current && !cold ? w.drains.get(key.run.id) : undefined,
+    drain: current && w.lens === "drain" ? w.drains.get(key.run.id) : undefined,
     rungs: current && cold ? (w.pieces.get(key.run.id) ?? noRungs) : noRungs,
     share: 0,
+    lens: w.lens,
+    pale: w.way !== null && !w.way.runs.has(key.run.id),
   };
 }
 
@@ -55,6 +64,8 @@ export const sameLook = (a: Look, b: Look) =>
   a.chosen === b.chosen &&
   a.drain === b.drain &&
   a.share === b.share &&
+  a.lens === b.lens &&
+  a.pale === b.pale &&
   a.rungs.length === b.rungs.length &&
   a.rungs.every((r, i) => r === b.rungs[i]);
 
@@ -73,13 +84,13 @@ export function paintRun(
   out: Brush,
   piece: Extract<Piece<Owner>, { kind: "line" }>,
   { run, index }: Extract<Owner, { kind: "run" }>,
-  { chosen, drain, rungs }: Look,
+  { chosen, drain, rungs, lens }: Look,
   { eye, fine, numbers }: Sight,
 ) {
   const weight = chosen ? 1.3 : 1;
   const course = [[eye.px(piece.a), eye.px(piece.b)]];
   const rung = rungAt(rungs, piece.a, piece.b);
-  const plain = chosen ? "var(--ink)" : "var(--pipe)";
+  const plain = chosen && lens !== "lines" ? "var(--ink)" : lineColour(lens, run.service);
   const colour = !rung ? plain : rung.morningIce > 0 ? "url(#ice-hatch)" : cssOf(colourOf(numbers, rung.morningC));
   const lines = strokes[run.service];
   // A gap where it passes over another.

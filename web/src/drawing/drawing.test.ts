@@ -3,7 +3,7 @@ import { rig } from "../test/rig";
 import { placeDiscs } from "./discs";
 import { placeLabels, type Wanted } from "./labels";
 import { pick, within } from "./pick";
-import { extentOf, type Frame, part, pathOf, rectOf, toPx, wheelUnder } from "./projection";
+import { extentOf, type Frame, part, pathOf, rectOf, toPx, wheelsOf } from "./projection";
 import { colourOf, markOf } from "./temperature";
 
 const frame: Frame = { width: 400, height: 300, scale: 100, alongM: 1.5, otherM: 1 };
@@ -79,8 +79,12 @@ describe("projection", () => {
       box: { at: { xM: 1, yM: 0, zM: 0 }, size: { xM: 0.8, yM: 0.2, zM: 0.3 } },
     };
     const withWheel = { ...rig, shell: { ...rig.shell, obstacles: [arch] } };
-    const wheel = wheelUnder(arch.box);
-    expect(extentOf(withWheel, "side").lowO).toBeCloseTo(wheel.centre.zM - wheel.radiusM);
+    const [wheel] = wheelsOf(withWheel.shell);
+    expect(extentOf(withWheel, "side").lowO).toBeCloseTo((wheel?.centre.zM ?? 0) - (wheel?.radiusM ?? 0));
+    // A cab reaches forward of the load bay, with a wheel of its own; a trailer has none there.
+    const van = { ...withWheel, shell: { ...withWheel.shell, front: "bonnet" as const } };
+    expect(extentOf(van, "side").highX).toBeGreaterThan(4);
+    expect([van, { ...van, shell: { ...van.shell, front: "drawbar" as const } }].map((v) => wheelsOf(v.shell).length)).toEqual([2, 1]);
     expect(extentOf(withWheel, "plan").lowO).toBe(0);
   });
 

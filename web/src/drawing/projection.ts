@@ -1,5 +1,5 @@
 import type { Schema } from "../api/client";
-import { towards } from "../document/geometry";
+import { boxAround, plus, towards } from "../document/geometry";
 
 export type Point3 = Schema["Point3"];
 export type Box3 = Schema["Box"];
@@ -56,30 +56,49 @@ export const part = (a: Point3, b: Point3, from: number, to: number): [Point3, P
 
 export const pathOf = (points: Px[]) => points.map((p, i) => `${i ? "L" : "M"}${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join("");
 
-/** The wheel under an arch: no more than a sign of which way is down, so that the eye finds its place. */
-export function wheelUnder(arch: Box3) {
-  const radiusM = arch.size.xM * 0.4;
-  return {
-    centre: {
-      xM: arch.at.xM + arch.size.xM / 2,
-      yM: arch.at.yM,
-      zM: arch.at.zM + arch.size.zM - 0.05 - radiusM,
-    },
-    radiusM,
-  };
+export interface Wheel {
+  centre: Point3;
+  radiusM: number;
+}
+
+/** Wheels as seen from the side: under each arch at the kerb, and where the axles are said to be. They are a sign of which way is down, no measure. */
+export function wheelsOf(shell: Schema["Shell"]): Wheel[] {
+  const under = shell.obstacles
+    .filter((o) => o.kind === "wheelArch")
+    .map(({ box }) => {
+      const radiusM = Math.min(0.42, box.size.xM * 0.4);
+      return { centre: { xM: box.at.xM + box.size.xM / 2, yM: box.at.yM, zM: box.at.zM + box.size.zM - 0.05 - radiusM }, radiusM };
+    });
+  const height = under[0]?.centre.zM ?? -0.25;
+  const radiusM = under[0]?.radiusM ?? 0.36;
+  const { axles } = shell;
+  const said = axles && shell.front !== "drawbar" ? [axles.frontXM, axles.frontXM - axles.wheelbaseM] : [];
+  const front =
+    said.length === 0 && under.length > 0 && shell.front && shell.front !== "drawbar" ? [shell.body.at.xM + shell.body.size.xM + 0.75] : [];
+  const more = [...said, ...front].filter((x) => !under.some((w) => Math.abs(w.centre.xM - x) < 2 * w.radiusM));
+  return [...under, ...more.map((xM) => ({ centre: { xM, yM: shell.body.at.yM, zM: height }, radiusM }))];
+}
+
+/** How far what is before the load bay reaches, by what it is, m. It is drawn, and measures nothing. */
+export const frontDeepM: Record<NonNullable<Schema["VehicleFront"]>, number> = { bonnet: 1.5, flatCab: 1.25, drawbar: 1.1 };
+const frontBox = ({ body, front }: Schema["Shell"]): Box3[] =>
+  front ? [{ at: { ...body.at, xM: body.at.xM + body.size.xM }, size: { ...body.size, xM: frontDeepM[front] } }] : [];
+
+/** All of a vehicle that is drawn: body, cab or drawbar, rooms, parts, runs and wheels. */
+export function vehicleOf(rig: Schema["Rig"]): Box3 {
+  const wheels = wheelsOf(rig.shell).map(({ centre, radiusM: r }) => ({
+    at: { xM: centre.xM - r, yM: centre.yM, zM: centre.zM - r },
+    size: { xM: 2 * r, yM: 0, zM: 2 * r },
+  }));
+  const boxes = [rig.shell.body, ...frontBox(rig.shell), ...rig.shell.zones.map((z) => z.box), ...rig.parts.map((p) => p.box), ...wheels];
+  return boxAround([...boxes.flatMap((b) => [b.at, plus(b.at, b.size)]), ...rig.runs.flatMap((r) => r.bends.map((b) => b.at))]);
 }
 
 /** Extent of what a thumbnail shows of a rig, metres: body, rooms, parts and wheels. */
 export function extentOf(rig: Schema["Rig"], view: Look) {
-  const boxes = [rig.shell.body, ...rig.shell.zones.map((z) => z.box), ...rig.parts.map((p) => p.box)];
+  const { at, size } = vehicleOf(rig);
   const { right, up } = axesOf[view];
-  const other = (p: Point3) => p[up];
-  const lowX = Math.min(...boxes.map((b) => b.at[right]));
-  const highX = Math.max(...boxes.map((b) => b.at[right] + b.size[right]));
-  const wheels = rig.shell.obstacles.filter((o) => o.kind === "wheelArch").map((o) => wheelUnder(o.box));
-  const lowO = Math.min(...boxes.map((b) => other(b.at)), ...(view === "side" ? wheels.map((w) => w.centre.zM - w.radiusM) : []));
-  const highO = Math.max(...boxes.map((b) => other(b.at) + other(b.size)));
-  return { lowX, highX, lowO, highO };
+  return { lowX: at[right], highX: at[right] + size[right], lowO: at[up], highO: at[up] + size[up] };
 }
 
 /** Side over plan on one scale of x, the rear beside the side on the same scale, as large as a window allows. */

@@ -1,5 +1,5 @@
 import type { Schema } from "../api/client";
-import type { Px } from "./projection";
+import { type Px, pathOf } from "./projection";
 
 /** The only colours: what the water is doing. */
 export type WaterColour = "ice" | "near" | "safe" | "warm" | "hot";
@@ -18,9 +18,8 @@ export const cssOf = (colour: WaterColour) => `var(--${colour})`;
  * Marks beside the colours, so that none is told by colour alone: a tick across where it is close to freezing, a ring where it is
  * warm, two where it is hot.
  */
-export function markOf(colour: WaterColour, line: Px[]): string {
-  if (colour === "ice" || colour === "safe") return "";
-  let d = "";
+export function marksOf(colour: WaterColour, line: Px[], tick: (line: [Px, Px]) => void, ring: (at: Px) => void) {
+  if (colour === "ice" || colour === "safe") return;
   line.forEach((b, i) => {
     const a = line[i - 1];
     if (!a) return;
@@ -30,11 +29,28 @@ export function markOf(colour: WaterColour, line: Px[]): string {
     for (let k = 1; k <= count; k++) {
       const [x, y] = [a.x + ((b.x - a.x) * k) / (count + 1), a.y + ((b.y - a.y) * k) / (count + 1)];
       if (colour === "near")
-        d += `M${(x - 5 * uy).toFixed(1)} ${(y + 5 * ux).toFixed(1)}L${(x + 5 * uy).toFixed(1)} ${(y - 5 * ux).toFixed(1)}`;
-      for (const shift of colour === "warm" ? [0] : colour === "hot" ? [-4, 4] : [])
-        d += `M${(x + shift * ux - 3.5).toFixed(1)} ${(y + shift * uy).toFixed(1)}a3.5 3.5 0 1 0 7 0a3.5 3.5 0 1 0-7 0`;
+        tick([
+          { x: x - 5 * uy, y: y + 5 * ux },
+          { x: x + 5 * uy, y: y - 5 * ux },
+        ]);
+      for (const shift of colour === "warm" ? [0] : colour === "hot" ? [-4, 4] : []) ring({ x: x + shift * ux, y: y + shift * uy });
     }
   });
+}
+
+/** The same as one path. */
+export function markOf(colour: WaterColour, line: Px[]): string {
+  let d = "";
+  marksOf(
+    colour,
+    line,
+    (l) => {
+      d += pathOf(l);
+    },
+    ({ x, y }) => {
+      d += `M${(x - 3.5).toFixed(1)} ${y.toFixed(1)}a3.5 3.5 0 1 0 7 0a3.5 3.5 0 1 0-7 0`;
+    },
+  );
   return d;
 }
 

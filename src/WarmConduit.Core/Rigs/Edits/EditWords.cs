@@ -47,6 +47,7 @@ internal static class EditWords
         ["bridgeLayers"] = ("layers of metal that bridges", Quantity.Number),
         ["towards"] = ("what lies behind", Quantity.Number),
         ["side"] = ("side", Quantity.Number),
+        ["front"] = ("front of the vehicle", Quantity.Number),
         ["heater"] = ("heater", Quantity.Number),
         ["airChangesPerHour"] = ("air changes an hour", Quantity.Number),
         ["kind"] = ("kind", Quantity.Number),

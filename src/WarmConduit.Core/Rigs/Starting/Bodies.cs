@@ -65,7 +65,14 @@ public static class Bodies
         made = WithFaces(made, piece => Face(kind, metal, made.Find(piece.ZoneId)!, piece));
         var living = made.Find("living")!;
         made = [.. made.Select(z => z.Id == "living" ? living with { Openings = [new Opening("cupboard-gap", "cupboard", 0.02, 0.4)] } : z)];
-        return new Shell(body, Arches(kind, length, width), made, [], []);
+        VehicleFront? front = kind.Id switch
+        {
+            "short-van" or "long-van" => VehicleFront.Bonnet,
+            "box-body" or "coach" => VehicleFront.FlatCab,
+            "trailer" => VehicleFront.Drawbar,
+            _ => null,
+        };
+        return new Shell(body, Arches(kind, length, width), made, [], [], Front: front);
     }
 
     /// <summary>Where the kitchen stands: on the far side, ahead of the garage.</summary>

@@ -1,22 +1,26 @@
-import { lazy, memo, Suspense, useEffect, useState } from "react";
+import { PanelRight, Plus, Spline, X } from "lucide-react";
+import { lazy, memo, Suspense, useEffect, useMemo, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Group, Panel, Separator, useDefaultLayout } from "react-resizable-panels";
 import { nothingHidden } from "../../document/shown";
+import { Choice } from "../../ui/controls";
 import { useMedia } from "../../ui/useMedia";
-import { BenchStores, useDrawing, useStores } from "./benchStores";
-import { ColdLegend, Key } from "./Legend";
-import { DrainSummary, LensChoice, Narrow } from "./Narrow";
+import { BenchStores, useDrawing, useSelection, useStores } from "./benchStores";
+import { Key, Legend } from "./Legend";
+import { LensChoice, Narrow } from "./Narrow";
 import { Rail } from "./Rail";
 import { inDrawing, keyed, RigPage } from "./RigPage";
 import { Shown } from "./Shown";
+import { profileRun } from "./selectionStore";
 import { useActions } from "./useActions";
 import { useDrawRun } from "./useDrawRun";
-import { hourOf, type Pane, useView } from "./viewStore";
+import { hourOf, type Large, useView } from "./viewStore";
 import { CornerView } from "./views/CornerView";
 import { FallStrip } from "./views/FallStrip";
 import { RunBar } from "./views/RunBar";
 import { Sheet } from "./views/Sheet";
-import { WeatherStrip } from "./WeatherStrip";
+import { SmallView, viewWords } from "./views/SmallViews";
+import { toolClass } from "./views/ViewFrame";
 
 // What opens over the bench comes when it is asked for.
 const History = lazy(async () => ({ default: (await import("./History")).History }));
@@ -26,7 +30,7 @@ const Prices = lazy(async () => ({ default: (await import("./Prices")).Prices })
 const Tables = lazy(async () => ({ default: (await import("./Tables")).Tables }));
 
 // A panel that is laid out anew draws its view again only when the view itself has changed.
-const [SheetView, Corner, Strip, Side, Weather] = [memo(Sheet), memo(CornerView), memo(FallStrip), memo(Rail), memo(WeatherStrip)];
+const [SheetView, Corner, Strip, Side] = [memo(Sheet), memo(CornerView), memo(FallStrip), memo(Rail)];
 
 /** The heart: the drafting sheet, the corner view and the fall strip over one rig, the night as a control, and what follows from all of it. */
 export function BenchPlace({ id }: { id: string }) {
@@ -42,6 +46,7 @@ const NARROW = "(max-width: 899px), (max-height: 559px)";
 
 function Bench({ id }: { id: string }) {
   const [finding, setFinding] = useState(false);
+  const [adding, setAdding] = useState(false);
   const [tables, setTables] = useState(false);
   const [history, setHistory] = useState(false);
   const [photos, setPhotos] = useState(false);
@@ -52,16 +57,21 @@ function Bench({ id }: { id: string }) {
   useKeys(
     () => setFinding(true),
     () => setHistory(true),
+    () => setAdding(true),
   );
   useHour(id);
   return (
     <RigPage id={id} place="bench" full={!narrow} onFind={() => setFinding(true)}>
-      {narrow ? <Narrow /> : <Wide />}
+      {narrow ? <Narrow onAdd={() => setAdding(true)} /> : <Wide onAdd={() => setAdding(true)} />}
       <Suspense>
-        {finding && (
+        {(finding || adding) && (
           <Palette
             open
-            onOpen={setFinding}
+            parts={adding}
+            onOpen={(open) => {
+              setFinding(open && !adding);
+              setAdding(open && adding);
+            }}
             onTables={() => setTables(true)}
             onHistory={() => setHistory(true)}
             onPhotos={() => setPhotos(true)}
@@ -85,10 +95,11 @@ function useHour(id: string) {
   useEffect(() => answers.lookAt(cold ? hour : null), [answers, cold, hour]);
 }
 
-function useKeys(find: () => void, history: () => void) {
+function useKeys(find: () => void, history: () => void, add: () => void) {
   const { document, selection, drawing } = useStores();
   const draw = useDrawRun();
   const setLens = useView((s) => s.setLens);
+  const setLarge = useView((s) => s.setLarge);
   const toggle = useView((s) => s.toggle);
   const actions = useActions();
   const drawn = () => drawing.getState().drawing !== null;
@@ -98,10 +109,12 @@ function useKeys(find: () => void, history: () => void) {
   useHotkeys("mod+k", find, { preventDefault: true, enableOnFormTags: true });
   useHotkeys("d", () => setLens("drain"), looks);
   useHotkeys("c", () => setLens("cold"), looks);
-  useHotkeys("1", () => toggle("sheet"), looks);
-  useHotkeys("2", () => toggle("corner"), looks);
-  useHotkeys("3", () => toggle("strip"), looks);
+  useHotkeys("l", () => setLens("lines"), looks);
+  useHotkeys("1", () => setLarge("sheet"), looks);
+  useHotkeys("2", () => setLarge("corner"), looks);
   useHotkeys("4", () => toggle("rail"), looks);
+  useHotkeys("w", () => toggle("weather"), looks);
+  useHotkeys("a", add, { ...looks, preventDefault: true });
   useHotkeys("h", history, looks);
   useHotkeys("mod+c", () => window.getSelection()?.isCollapsed !== false && actions.carry(), keyed);
   useHotkeys("mod+v", () => void actions.paste(), keyed);
@@ -123,104 +136,128 @@ function useKeys(find: () => void, history: () => void) {
   );
 }
 
-const panes: { pane: Pane; text: string; key: string }[] = [
-  { pane: "sheet", text: "Side and plan", key: "1" },
-  { pane: "corner", text: "Corner", key: "2" },
-  { pane: "strip", text: "Fall strip", key: "3" },
-  { pane: "rail", text: "Rail", key: "4" },
+const larges: { value: Large; text: string; title: string }[] = [
+  { value: "sheet", text: viewWords.sheet, title: "Side and plan on one scale (1)" },
+  { value: "corner", text: viewWords.corner, title: "Turned and tipped (2)" },
 ];
 
-function Wide() {
-  const lens = useView((s) => s.lens);
-  const shown = useView((s) => s.shown);
-  const toggle = useView((s) => s.toggle);
+/** The drawing, nearly all of the screen; the profile of the run that is selected under it, what follows from it beside it. */
+function Wide({ onAdd }: { onAdd(): void }) {
+  const large = useView((s) => s.large);
+  const rail = useView((s) => s.shown.rail);
+  const run = useSelection(profileRun) !== null;
   const stored = { storage: localStorage };
-  const rails = useDefaultLayout({ id: "bench-rail", ...stored });
-  const rows = useDefaultLayout({ id: "bench-rows", ...stored });
-  const views = useDefaultLayout({ id: "bench-views", ...stored });
-  const drawings = shown.sheet || shown.corner;
+  const columns = useDefaultLayout({ id: "bench-columns", ...stored });
+  const rows = useDefaultLayout({ id: "bench-profile", ...stored });
   const drawingRun = useDrawing((d) => d !== null);
+  const { selection } = useStores();
+  const beside = useMemo(
+    () => (
+      <>
+        <SmallView of={large === "sheet" ? "corner" : "sheet"} />
+        <Legend />
+      </>
+    ),
+    [large],
+  );
   return (
-    <main className="flex min-h-0 grow flex-col gap-2 p-2">
-      <div className="flex shrink-0 items-center gap-3">
-        <LensChoice />
-        <div className="min-w-0 grow">{lens === "drain" ? <DrainSummary /> : <ColdLegend />}</div>
-        <Shown />
-        <Key />
-        <fieldset className="flex shrink-0 gap-1">
-          <legend className="sr-only">Views</legend>
-          {panes.map((p) => (
-            <button
-              key={p.pane}
-              type="button"
-              aria-pressed={shown[p.pane]}
-              title={`${shown[p.pane] ? "Hide" : "Show"} (${p.key})`}
-              onClick={() => toggle(p.pane)}
-              className="h-10 rounded-md px-2.5 text-muted hover:bg-sunk aria-pressed:font-semibold aria-pressed:text-ink aria-pressed:underline aria-pressed:decoration-2 aria-pressed:underline-offset-4"
-            >
-              {p.text}
-            </button>
-          ))}
-        </fieldset>
-      </div>
+    <main className="flex min-h-0 grow flex-col">
       <Group
         orientation="horizontal"
         className="min-h-0 grow"
-        id="bench-rail"
-        defaultLayout={rails.defaultLayout}
-        onLayoutChanged={rails.onLayoutChanged}
+        id="bench-columns"
+        defaultLayout={columns.defaultLayout}
+        onLayoutChanged={columns.onLayoutChanged}
       >
-        <Panel id="work" minSize="40%">
-          <Group orientation="vertical" id="bench-rows" defaultLayout={rows.defaultLayout} onLayoutChanged={rows.onLayoutChanged}>
-            {drawings && (
-              <Panel id="drawings" minSize="30%">
-                <Group
-                  orientation="horizontal"
-                  id="bench-views"
-                  defaultLayout={views.defaultLayout}
-                  onLayoutChanged={views.onLayoutChanged}
-                >
-                  {shown.sheet && (
-                    <Panel id="sheet" minSize="25%">
-                      <SheetView />
-                    </Panel>
-                  )}
-                  {shown.sheet && shown.corner && <Grip upright />}
-                  {shown.corner && (
-                    <Panel id="corner" minSize="20%">
-                      <Corner />
-                    </Panel>
-                  )}
-                </Group>
+        <Panel id="work" minSize="40%" className="flex flex-col gap-1.5 p-1.5">
+          <Tools onAdd={onAdd} />
+          <div className="min-[1181px]:hidden">
+            <Legend />
+          </div>
+          <div className="relative min-h-0 grow">
+            <Group orientation="vertical" id="bench-profile" defaultLayout={rows.defaultLayout} onLayoutChanged={rows.onLayoutChanged}>
+              <Panel id="drawing" minSize="40%">
+                {large === "sheet" ? <SheetView beside={beside} /> : <Corner beside={beside} />}
               </Panel>
+              {run && <Grip />}
+              {run && (
+                <Panel id="profile" defaultSize="27%" minSize="18%">
+                  <Strip onClose={closeProfile(() => selection.nothing())} />
+                </Panel>
+              )}
+            </Group>
+            {/* The bar lies over the drawing: one that moved when a run begins would move under the finger. */}
+            {drawingRun && (
+              <div className="absolute inset-x-0 bottom-0 z-10">
+                <RunBar />
+              </div>
             )}
-            {drawings && shown.strip && <Grip />}
-            {shown.strip && (
-              <Panel id="strip" defaultSize="31%" minSize="20%">
-                <Strip />
-              </Panel>
-            )}
-          </Group>
+          </div>
         </Panel>
-        {shown.rail && <Grip upright />}
-        {shown.rail && (
-          <Panel id="rail" defaultSize="26%" minSize="18%">
+        {rail && <Grip upright />}
+        {rail && (
+          <Panel id="rail" defaultSize="26%" minSize="18%" className="py-1.5 pr-1.5">
             <Side />
           </Panel>
         )}
       </Group>
-      {/* The bar lies over the strip: a drawing that moved when a run begins would move under the finger. */}
-      <div className="relative shrink-0">
-        <div className={drawingRun ? "invisible" : ""}>
-          <Weather />
-        </div>
-        {drawingRun && (
-          <div className="absolute inset-x-0 bottom-0 z-10">
-            <RunBar />
-          </div>
-        )}
-      </div>
     </main>
+  );
+}
+
+const closeProfile = (close: () => void) => (
+  <button type="button" className={toolClass} aria-label="Close the run profile" title="Close (Esc)" onClick={close}>
+    <X size={17} />
+  </button>
+);
+
+/** Over the drawing: what its colours mean, what can be put into it, and what it leaves out. */
+function Tools({ onAdd }: { onAdd(): void }) {
+  const { drawing } = useStores();
+  const large = useView((s) => s.large);
+  const setLarge = useView((s) => s.setLarge);
+  const rail = useView((s) => s.shown.rail);
+  const toggle = useView((s) => s.toggle);
+  const drawingRun = useDrawing((d) => d !== null);
+  const look =
+    "inline-flex h-10 shrink-0 items-center gap-1.5 rounded-md border border-rule bg-panel px-3 font-medium hover:border-strong aria-pressed:border-ink aria-pressed:bg-sunk";
+  return (
+    <div className="flex shrink-0 flex-wrap items-center gap-1.5">
+      <LensChoice />
+      <button type="button" className={look} onClick={onAdd} title="Add a part from stock">
+        <Plus size={17} aria-hidden="true" /> Add part
+      </button>
+      <button
+        type="button"
+        className={look}
+        title="Draw a line from port to port (R)"
+        aria-pressed={drawingRun}
+        onClick={() => {
+          // Lines are drawn from the side and from above.
+          if (!drawingRun) setLarge("sheet");
+          if (drawingRun) drawing.end();
+          else drawing.begin(null);
+        }}
+      >
+        <Spline size={17} aria-hidden="true" /> Draw line
+      </button>
+      <Shown />
+      <Key />
+      <span className="min-w-0 grow" />
+      <span className="min-[1181px]:hidden">
+        <Choice<Large> label="Large view" value={large} onChange={setLarge} options={larges} />
+      </span>
+      <button
+        type="button"
+        className={look}
+        aria-pressed={rail}
+        title={`${rail ? "Hide" : "Show"} the side panel (4)`}
+        aria-label="Side panel"
+        onClick={() => toggle("rail")}
+      >
+        <PanelRight size={17} aria-hidden="true" />
+      </button>
+    </div>
   );
 }
 

@@ -2,13 +2,15 @@ import { X } from "lucide-react";
 import { Popover } from "radix-ui";
 import type { ReactNode } from "react";
 import type { Schema } from "../../api/client";
-import { useClock } from "../../app/units";
+import { useClock, usePrint } from "../../app/units";
 import { hourRead } from "../../document/answers";
+import { lineColour } from "../../drawing/lens";
 import { RunStroke } from "../../drawing/RunStroke";
 import { services } from "../../drawing/services";
-import { hanging } from "../../drawing/stays";
+import { hanging, stayWords } from "../../drawing/stays";
 import { colourNames, cssOf, markOf, type WaterColour } from "../../drawing/temperature";
 import { Button, Slider } from "../../ui/controls";
+import { Stale } from "../../ui/Stale";
 import { useAnswers, useDocument } from "./benchStores";
 import { hourOf, useView } from "./viewStore";
 
@@ -18,10 +20,60 @@ const line = [
   { x: 30, y: 6 },
 ];
 
-/** What the colours and the marks beside them mean, at the hour that is looked at. */
-export function ColdLegend() {
+/** What the colours of the lens mean. */
+export function Legend() {
+  const lens = useView((s) => s.lens);
+  return lens === "cold" ? <ColdLegend /> : lens === "lines" ? <LinesLegend /> : <DrainLegend />;
+}
+
+const row = "flex min-w-0 flex-wrap items-center gap-x-3 gap-y-0.5";
+
+/** What lines carry: those that the rig has. */
+function LinesLegend() {
+  const rig = useDocument((s) => s.rig);
+  const used = (Object.keys(services) as Schema["Service"][]).filter((s) => rig?.runs.some((r) => r.service === s));
   return (
-    <div className="flex min-w-0 flex-wrap items-center gap-x-3 gap-y-1">
+    <p className={row}>
+      {used.map((s) => (
+        <span key={s} className="inline-flex items-center gap-1.5">
+          <svg width="28" height="12" aria-hidden="true">
+            <RunStroke d="M2 6H26" service={s} colour={lineColour("lines", s)} />
+          </svg>
+          {services[s]}
+        </span>
+      ))}
+    </p>
+  );
+}
+
+/** What stays after draining, in the drawing and in litres. */
+function DrainLegend() {
+  const drain = useAnswers((s) => s.answers?.drainDown);
+  const stale = useAnswers((s) => s.stale);
+  const print = usePrint();
+  if (!drain) return null;
+  const { sum, where, apart } = stayWords(drain.stays, print);
+  return (
+    <Stale as="p" stale={stale} className="flex min-w-0 items-center gap-2 leading-5" data-summary>
+      <svg width="26" height="12" aria-hidden="true" className="shrink-0">
+        <path d="M5 6H21" stroke="var(--stays)" strokeWidth="8" strokeLinecap="round" />
+      </svg>
+      <span className="line-clamp-2">
+        <span className="text-muted">After draining </span>
+        <strong className="font-semibold">{sum}</strong>
+        <span className="text-muted">
+          {where && `: ${where}`}
+          {apart && `; ${apart}`}
+        </span>
+      </span>
+    </Stale>
+  );
+}
+
+/** The temperature of the water, at the hour that is looked at. */
+function ColdLegend() {
+  return (
+    <div className={row}>
       <HourLooked />
       <p className="flex flex-wrap gap-x-2.5">
         {shown.map((c) => (
@@ -112,7 +164,7 @@ export function Key() {
         >
           <ul>
             {(Object.keys(services) as Schema["Service"][]).map((s) =>
-              row(<RunStroke d="M4 9H52" service={s} colour="var(--pipe)" />, services[s]),
+              row(<RunStroke d="M4 9H52" service={s} colour={lineColour("lines", s)} />, services[s]),
             )}
           </ul>
           <ul>{marks.map(([sign, words]) => row(sign, words))}</ul>

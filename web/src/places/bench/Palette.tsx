@@ -17,17 +17,17 @@ import { useView } from "./viewStore";
 const item = "flex min-h-10 cursor-pointer items-center gap-3 rounded-[5px] px-3 outline-none data-[selected=true]:bg-sunk";
 
 const groups: { id: Schema["PartGroup"]; name: string }[] = [
-  { id: "store", name: "Place: store" },
-  { id: "fill", name: "Place: fill" },
-  { id: "move", name: "Place: move" },
-  { id: "clean", name: "Place: clean" },
-  { id: "heat", name: "Place: heat" },
-  { id: "use", name: "Place: use" },
-  { id: "waste", name: "Place: waste" },
-  { id: "drain", name: "Place: drain" },
-  { id: "vent", name: "Place: vent" },
-  { id: "valves", name: "Place: valves" },
-  { id: "joints", name: "Place: joints" },
+  { id: "store", name: "Add: store" },
+  { id: "fill", name: "Add: fill" },
+  { id: "move", name: "Add: move" },
+  { id: "clean", name: "Add: clean" },
+  { id: "heat", name: "Add: heat" },
+  { id: "use", name: "Add: use" },
+  { id: "waste", name: "Add: waste" },
+  { id: "drain", name: "Add: drain" },
+  { id: "vent", name: "Add: vent" },
+  { id: "valves", name: "Add: valves" },
+  { id: "joints", name: "Add: joints" },
 ];
 
 /** How well what is typed names something: every word of it has to be there, and its own name counts most. */
@@ -45,6 +45,8 @@ export function rank(value: string, typed: string, named: string[] = []): number
 
 interface Props {
   open: boolean;
+  /** Parts to add alone. */
+  parts: boolean;
   onOpen(open: boolean): void;
   onTables(): void;
   onHistory(): void;
@@ -53,7 +55,7 @@ interface Props {
 }
 
 /** Everything in the rig by name, everything in stock, and what can be done: found by typing. */
-export function Palette({ open, onOpen, onTables, onHistory, onPhotos, onPrices }: Props) {
+export function Palette({ open, parts, onOpen, onTables, onHistory, onPhotos, onPrices }: Props) {
   const rig = useDocument((s) => s.rig);
   const { document, selection, drawing } = useStores();
   const { catalogue } = useCatalogue();
@@ -95,11 +97,14 @@ export function Palette({ open, onOpen, onTables, onHistory, onPhotos, onPrices 
     ["Parts and runs from a table, or to one", "", onTables],
     ["A photo under the drawing", "", onPhotos],
     ["What things cost: your prices", "", onPrices],
-    [
-      `The ${view.lens === "drain" ? "cold" : "drain"} lens`,
-      view.lens === "drain" ? "C" : "D",
-      () => view.setLens(view.lens === "drain" ? "cold" : "drain"),
-    ],
+    ["Show lines", "L", () => view.setLens("lines")],
+    ["Show drain", "D", () => view.setLens("drain")],
+    ["Show cold", "C", () => view.setLens("cold")],
+    ["Show side and plan", "1", () => view.setLarge("sheet")],
+    ["Show 3D", "2", () => view.setLarge("corner")],
+    [`${view.shown.rail ? "Hide" : "Show"} the side panel`, "4", () => view.toggle("rail")],
+    [`${view.shown.weather ? "Hide" : "Show"} the night`, "W", () => view.toggle("weather")],
+    [view.follow ? "Show all lines alike" : "Follow the selected line", "", () => view.setFollow(!view.follow)],
   ];
   const things: { thing: Thing; name: string; kind: string }[] = [
     ...rig.parts.map((p) => ({ thing: { kind: "part" as const, partId: p.id }, name: p.name, kind: "part" })),
@@ -110,7 +115,7 @@ export function Palette({ open, onOpen, onTables, onHistory, onPhotos, onPrices 
     <Command.Dialog
       open={open}
       onOpenChange={onOpen}
-      label="Find or do"
+      label={parts ? "Add part" : "Search"}
       filter={rank}
       overlayClassName="fixed inset-0 z-40 bg-black/40"
       contentClassName="fixed top-[12vh] left-1/2 z-50 w-[min(94vw,36rem)] -translate-x-1/2 rounded-md border border-strong bg-panel p-2 shadow-xl"
@@ -118,42 +123,39 @@ export function Palette({ open, onOpen, onTables, onHistory, onPhotos, onPrices 
       <Command.Input
         value={typed}
         onValueChange={setTyped}
-        placeholder="A part, a run, something from stock, or what to do"
+        placeholder={parts ? "Tank, pump, tap, drain…" : "A part, a run, a part from stock, or an action"}
         className="h-11 w-full rounded-md border border-rule bg-panel px-3 text-[15px]"
       />
       <Command.List className="mt-2 max-h-[60vh] overflow-y-auto">
         <Command.Empty className="p-3 text-muted">Nothing of that name.</Command.Empty>
         {said && <InWords text={typed} onText={setTyped} onDone={() => onOpen(false)} />}
-        <Command.Group heading="Do">
-          {commands.map(([words, key, act]) => (
-            <Command.Item key={words} className={item} onSelect={then(act)}>
-              {words} {key && <kbd className="ml-auto text-muted">{key}</kbd>}
-            </Command.Item>
-          ))}
-          {(["sheet", "corner", "strip", "rail"] as const).map((pane) => (
-            <Command.Item key={pane} className={item} onSelect={then(() => view.toggle(pane))}>
-              {view.shown[pane] ? "Hide" : "Show"} the{" "}
-              {{ sheet: "side and plan", corner: "corner view", strip: "fall strip", rail: "rail" }[pane]}
-              <kbd className="ml-auto text-muted">{{ sheet: "1", corner: "2", strip: "3", rail: "4" }[pane]}</kbd>
-            </Command.Item>
-          ))}
-        </Command.Group>
-        <Command.Group heading="In this rig">
-          {things.map((t) => (
-            <Command.Item
-              key={keyOf(t.thing)}
-              value={keyOf(t.thing)}
-              keywords={[t.name, t.kind]}
-              className={item}
-              onSelect={then(() => selection.take(t.thing))}
-            >
-              <span className="min-w-0 truncate">{t.name}</span>
-              <span className="ml-auto text-muted">{t.kind}</span>
-            </Command.Item>
-          ))}
-        </Command.Group>
+        {!parts && (
+          <Command.Group heading="Actions">
+            {commands.map(([words, key, act]) => (
+              <Command.Item key={words} className={item} onSelect={then(act)}>
+                {words} {key && <kbd className="ml-auto text-muted">{key}</kbd>}
+              </Command.Item>
+            ))}
+          </Command.Group>
+        )}
+        {!parts && (
+          <Command.Group heading="In this rig">
+            {things.map((t) => (
+              <Command.Item
+                key={keyOf(t.thing)}
+                value={keyOf(t.thing)}
+                keywords={[t.name, t.kind]}
+                className={item}
+                onSelect={then(() => selection.take(t.thing))}
+              >
+                <span className="min-w-0 truncate">{t.name}</span>
+                <span className="ml-auto text-muted">{t.kind}</span>
+              </Command.Item>
+            ))}
+          </Command.Group>
+        )}
         {own.length > 0 && (
-          <Command.Group heading="Place: your own">
+          <Command.Group heading="Add: your own">
             {own.map(({ part, rigName }) => (
               <Command.Item
                 key={`${part.stock}/${part.name}`}

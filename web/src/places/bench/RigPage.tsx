@@ -8,6 +8,9 @@ import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 import { BenchHeader, type Place } from "./BenchHeader";
 import { useDocument, useStores } from "./benchStores";
+import { VerdictLine } from "./VerdictLine";
+import { useView } from "./viewStore";
+import { WeatherStrip } from "./WeatherStrip";
 
 /** A key means the same where a choice, a slider or a point of the strip has the focus; in a field it is text. */
 export const keyed = { enableOnFormTags: ["radio", "slider", "option"] as const };
@@ -32,6 +35,7 @@ export function RigPage({ id, place, full = false, onFind, children }: Props) {
   const { document } = useStores();
   const missing = useDocument((s) => s.missing);
   const here = useDocument((s) => s.rig !== null);
+  const weather = useView((s) => s.shown.weather);
   useHotkeys("mod+z", () => void document.undo(), { ...keyed, preventDefault: true });
   useHotkeys("mod+shift+z, mod+y", () => void document.redo(), { ...keyed, preventDefault: true });
   if (missing) return <NotThere problem={missing} id={id} />;
@@ -39,6 +43,12 @@ export function RigPage({ id, place, full = false, onFind, children }: Props) {
     <div className={`flex flex-col ${full ? "h-full" : "min-h-full"}`}>
       <Patterns />
       <BenchHeader place={place} {...(onFind && { onFind })} />
+      {here && <VerdictLine place={place} />}
+      {here && weather && place !== "night" && (
+        <div className="shrink-0 px-2 pt-2">
+          <WeatherStrip />
+        </div>
+      )}
       {here ? children : <p className="p-8 text-muted">Fetching the rig…</p>}
       <Clash />
     </div>

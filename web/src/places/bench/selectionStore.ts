@@ -37,6 +37,10 @@ export function thingOf(f: Schema["Finding"]): Thing | null {
   return place?.zoneId ? { kind: "zone", zoneId: place.zoneId } : null;
 }
 
+/** The run whose profile is shown: one that is selected, or that the selected finding is about; null: none is. */
+export const profileRun = (s: SelectionState): string | null =>
+  s.findingId !== null || s.things.some((t) => runOf(t) !== null) ? s.stripRunId : null;
+
 export function createSelection(): SelectionStore {
   const store = createStore<SelectionState>(() => ({ things: [], findingId: null, about: [], stripRunId: null, awaited: [] }));
   const set = (things: Thing[], findingId = store.getState().findingId) => {

@@ -1,10 +1,13 @@
 import { create } from "zustand";
 import { persist } from "zustand/middleware";
 import { type Hidden, nothingHidden } from "../../document/shown";
+import type { Lens } from "../../drawing/lens";
 
-export type Lens = "drain" | "cold";
 export type RailTab = "findings" | "ladder" | "properties";
-export type Pane = "sheet" | "corner" | "strip" | "rail";
+/** The view that is large. */
+export type Large = "sheet" | "corner";
+/** What opens beside the drawing when it is asked for. */
+export type Pane = "rail" | "weather";
 
 /** How far a reader has zoomed in on the sheet, and where to; null: where the plumbing is. */
 export interface Zoom {
@@ -19,7 +22,10 @@ export const whole: Zoom = { factor: 1, xM: null, yM: null, zM: null };
 interface ViewState {
   lens: Lens;
   tab: RailTab;
+  large: Large;
   shown: Record<Pane, boolean>;
+  /** What does not belong to the way of what is selected goes pale. */
+  follow: boolean;
   zoom: Zoom;
   /** What is left out of the drawings. */
   hidden: Hidden;
@@ -29,7 +35,9 @@ interface ViewState {
   corner: { turnDeg: number; tipDeg: number; factor: number };
   setLens(lens: Lens): void;
   setTab(tab: RailTab): void;
+  setLarge(large: Large): void;
   toggle(pane: Pane): void;
+  setFollow(follow: boolean): void;
   setZoom(zoom: Zoom): void;
   hide(hidden: Hidden): void;
   lookAt(rigId: string, hour: number | null): void;
@@ -47,18 +55,18 @@ export const useView = create<ViewState>()(
     (set, get) => ({
       lens: "drain",
       tab: "findings",
-      shown: { sheet: true, corner: true, strip: true, rail: true },
+      large: "sheet",
+      shown: { rail: true, weather: false },
+      follow: true,
       zoom: whole,
       hidden: nothingHidden,
       look: null,
       corner: cornerAtFirst,
       setLens: (lens) => set({ lens }),
       setTab: (tab) => set({ tab }),
-      toggle(pane) {
-        const shown = { ...get().shown, [pane]: !get().shown[pane] };
-        // Something to look at stays.
-        if (shown.sheet || shown.corner) set({ shown });
-      },
+      setLarge: (large) => set({ large }),
+      toggle: (pane) => set({ shown: { ...get().shown, [pane]: !get().shown[pane] } }),
+      setFollow: (follow) => set({ follow }),
       setZoom: (zoom) => set({ zoom }),
       hide: (hidden) => set({ hidden }),
       lookAt: (rigId, hour) => set({ look: hour === null ? null : { rigId, hour } }),
@@ -67,6 +75,6 @@ export const useView = create<ViewState>()(
         set({ corner: { ...corner, turnDeg: (corner.turnDeg + 360) % 360, tipDeg: Math.min(88, Math.max(-60, corner.tipDeg)) } });
       },
     }),
-    { name: "bench-view", version: 1, partialize: ({ lens, tab, shown }) => ({ lens, tab, shown }) },
+    { name: "bench-view", version: 2, partialize: ({ lens, tab, large, shown, follow }) => ({ lens, tab, large, shown, follow }) },
   ),
 );

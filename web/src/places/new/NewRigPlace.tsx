@@ -4,10 +4,10 @@ import { api, data, type Problem, type Schema } from "../../api/client";
 import { AppBar } from "../../app/AppBar";
 import { useCatalogue } from "../../app/catalogue";
 import { useStarts } from "../../app/starts";
-import { Backdrop } from "../../drawing/Backdrop";
 import { Patterns } from "../../drawing/patterns";
 import { type Frame, threeViews } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
+import { ShellMarks } from "../../drawing/SheetMarks";
 import { Button, Choice, Panel } from "../../ui/controls";
 import { QuantityField, TextField } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
@@ -221,7 +221,7 @@ function Shape({ shell }: { shell: Schema["Shell"] | undefined }) {
   const frame: Frame = { width: size.xM * scale + 4, height: 56, scale, alongM: size.xM / 2, otherM: 0.85 };
   return (
     <svg width={frame.width} height={frame.height} aria-hidden="true" className="mb-1.5 max-w-full">
-      <Backdrop shell={shell} view="side" frame={frame} bare zoneId={null} />
+      <ShellMarks shell={shell} view="side" frame={frame} bare zoneId={null} />
     </svg>
   );
 }
@@ -244,7 +244,7 @@ function Preview({ rig, stale }: { rig: Schema["Rig"] | undefined; stale: boolea
               className="block"
             >
               {view === "rear" ? (
-                <Backdrop shell={rig.shell} view="rear" frame={frames.rear} bare zoneId={null} />
+                <ShellMarks shell={rig.shell} view="rear" frame={frames.rear} bare zoneId={null} />
               ) : (
                 <RigDrawing rig={rig} about={null} answers={null} view={view} frame={frames[view]} lens="drain" bare />
               )}

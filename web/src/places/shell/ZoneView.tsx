@@ -2,8 +2,8 @@ import type { PointerEvent } from "react";
 import { useSettings } from "../../app/settings";
 import { usePrint } from "../../app/units";
 import { type Rig, volumeOf } from "../../document/geometry";
-import { Backdrop } from "../../drawing/Backdrop";
 import { axesOf, type Frame, type Look, rectOf, threeViews } from "../../drawing/projection";
+import { ShellMarks } from "../../drawing/SheetMarks";
 import { useSize } from "../../ui/useSize";
 import { useAnswers, useStores } from "../bench/benchStores";
 import { stepsOf } from "../bench/moving";
@@ -75,7 +75,7 @@ function ZoneView({
       <text x={12} y={14} style={{ fill: "var(--muted)" }}>
         {words[view]}
       </text>
-      <Backdrop shell={{ ...rig.shell, zones: [] }} view={view} frame={frame} bare={false} zoneId={null} />
+      <ShellMarks shell={{ ...rig.shell, zones: [] }} view={view} frame={frame} bare={false} zoneId={null} />
       {zones.map((z) => {
         const r = rectOf(view, frame, z.box);
         const air = heat?.zones.find((h) => h.zoneId === z.id);

@@ -1,6 +1,6 @@
 import { useGesture } from "@use-gesture/react";
 import { ArrowDown, ArrowUp, RotateCcw, RotateCw } from "lucide-react";
-import { useLayoutEffect, useMemo, useRef } from "react";
+import { type ReactNode, useLayoutEffect, useMemo, useRef } from "react";
 import { useShallow } from "zustand/react/shallow";
 import type { Schema } from "../../../api/client";
 import { useCatalogue } from "../../../app/catalogue";
@@ -20,11 +20,12 @@ import { useSize } from "../../../ui/useSize";
 import { useAnswers, useDocument, useSelection, useStores } from "../benchStores";
 import { stepsOf } from "../moving";
 import { useShownRig } from "../Shown";
+import { profileRun } from "../selectionStore";
 import { useActions } from "../useActions";
 import { cornerAtFirst, useView } from "../viewStore";
 import { CornerNotes } from "./CornerNotes";
 import { distance, type Grip, LEAD_LONG, LEAD_PX, Lead, PORT_PX, pulledBy } from "./cornerGrip";
-import { cameraOf, covers, inside, outlineOf, useScene, useWaters } from "./cornerParts";
+import { cameraOf, covers, inside, outlineOf, useScene, useWaters, useWay } from "./cornerParts";
 import { FixGhost } from "./FixGhost";
 import { toolClass, ViewFrame } from "./ViewFrame";
 
@@ -33,7 +34,7 @@ const RESTS_MS = 160;
 const FINE = 45;
 
 /** The rig from a corner, to understand how it runs: turned and tipped, heights nudged in it. */
-export function CornerView() {
+export function CornerView({ beside }: { beside?: ReactNode }) {
   const [box, size] = useSize<HTMLDivElement>();
   const svg = useRef<SVGSVGElement>(null);
   const layer = useRef<SVGGElement>(null);
@@ -50,8 +51,8 @@ export function CornerView() {
   const actions = useActions();
   const system = useSettings((s) => s.system);
   const things = useSelection((s) => s.things);
-  const stripRunId = useSelection((s) => s.stripRunId);
-  const waters = useWaters(rig, answers, about, lens, things);
+  const stripRunId = useSelection(profileRun);
+  const waters = useWaters(rig, answers, about, lens, things, useWay(rig, answers));
 
   const scene = useScene(rig, stock);
   const held = useRef<Camera | null>(null);
@@ -206,10 +207,10 @@ export function CornerView() {
   ];
   return (
     <ViewFrame
-      title="Corner"
-      hint={corner.tipDeg < 0 ? "from below" : ""}
+      title="3D"
       svg={svg}
-      name={`${rig.name}, from a corner`}
+      name={`${rig.name}, 3D`}
+      beside={beside}
       zoom={{
         factor: corner.factor,
         by: (f) => turn({ factor: Math.min(8, Math.max(1, corner.factor * f)) }),
@@ -226,7 +227,7 @@ export function CornerView() {
             // biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing is worked with keys
             tabIndex={0}
             role="application"
-            aria-label="The rig from a corner. Left and right turn it; up and down move what is in hand, or tip the view."
+            aria-label="3D. Left and right turn it; up and down move what is selected, or tip the view."
             className="absolute inset-0 block cursor-grab touch-none select-none"
             data-corner
             onKeyDown={(e) => {
@@ -242,7 +243,7 @@ export function CornerView() {
               }
             }}
           >
-            <title>{`${rig.name} from a corner`}</title>
+            <title>{`${rig.name} in 3D`}</title>
             <g ref={layer} display={turning ? "none" : undefined} data-picture />
             {!turning && (
               <CornerNotes rig={rig} findings={answers?.advice.findings ?? none} eye={eye} size={size} close={corner.factor > 2} />
@@ -285,7 +286,7 @@ export function CornerView() {
           </svg>
         )}
         <fieldset className="absolute right-1 bottom-1 flex">
-          <legend className="sr-only">Turn the corner view</legend>
+          <legend className="sr-only">Turn the 3D view</legend>
           {buttons.map(([label, Icon, act]) => (
             <button key={label} type="button" className={`${toolClass} bg-panel/80`} aria-label={label} onClick={act}>
               <Icon size={17} />

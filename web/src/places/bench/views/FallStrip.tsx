@@ -1,4 +1,4 @@
-import { useMemo, useRef } from "react";
+import { type ReactNode, useMemo, useRef } from "react";
 import type { Schema } from "../../../api/client";
 import { useCatalogue } from "../../../app/catalogue";
 import { type Print, usePrint } from "../../../app/units";
@@ -6,19 +6,20 @@ import { indexOf, type Rig } from "../../../document/geometry";
 import { Stale } from "../../../ui/Stale";
 import { useAnswers, useDocument, usePreview, useSelection } from "../benchStores";
 import { RunPicker } from "../RunPicker";
+import { profileRun } from "../selectionStore";
 import { poolLine, type Strip, unroll } from "../stripGeometry";
 import { StripSvg } from "./StripSvg";
 import { ViewFrame } from "./ViewFrame";
 
 /** The run in hand and its way to the drain, unrolled along its length with heights exaggerated. Heights are dragged here, or nudged with keys. */
-export function FallStrip() {
+export function FallStrip({ onClose }: { onClose?: ReactNode }) {
   const rig = useDocument((s) => s.rig) as Rig;
   const answers = useAnswers((s) => s.answers);
   const about = useAnswers((s) => s.about);
   const stale = useAnswers((s) => s.stale);
   const conditions = useAnswers((s) => s.conditions);
   const night = useAnswers((s) => s.night);
-  const wantedId = useSelection((s) => s.stripRunId);
+  const wantedId = useSelection(profileRun);
   const print = usePrint();
   const { stock, numbers, bores } = useCatalogue();
   const svg = useRef<SVGSVGElement>(null);
@@ -49,10 +50,11 @@ export function FallStrip() {
   const told = night?.water === "wet" ? "wet" : "drained";
   return (
     <ViewFrame
-      title="Fall strip"
-      name={`${rig.name}, fall strip of ${run?.name ?? ""}`}
+      title="Run profile"
+      name={`${rig.name}, profile of ${run?.name ?? ""}`}
       svg={svg}
-      hint={
+      onClose={onClose}
+      line={
         <span className="inline-flex items-center gap-3">
           {run && <RunPicker runs={rig.runs} runId={run.id} />}
           {drain && run && strip && (
@@ -73,14 +75,14 @@ export function FallStrip() {
           svg={svg}
         />
       ) : (
-        <p className="p-4 text-muted">Take a run in a drawing, or draw one.</p>
+        <p className="p-4 text-muted">Select a run in the drawing, or draw one.</p>
       )}
     </ViewFrame>
   );
 }
 
 function summary(drain: Schema["RunDrain"], strip: Strip, dryRunL: number, print: Print, told: "wet" | "drained") {
-  const end = drain.routeEnd ? `its way leads to ${drain.routeEnd.words}` : "it has no way out";
-  const held = drain.staysL > dryRunL ? `${print(drain.staysL, "volume")} stays after draining` : "runs dry";
+  const end = drain.routeEnd ? `drains to ${drain.routeEnd.words}` : "nothing drains it";
+  const held = drain.staysL > dryRunL ? `keeps ${print(drain.staysL, "volume")}` : "drains empty";
   return `${print(strip.ownM, "length")} long · ${told === "wet" ? `full, ${print(drain.fullL, "volume")}` : held} · ${end}`;
 }

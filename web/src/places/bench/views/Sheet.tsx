@@ -1,6 +1,5 @@
 import { useGesture } from "@use-gesture/react";
-import { Spline } from "lucide-react";
-import { useMemo, useRef, useState } from "react";
+import { type ReactNode, useMemo, useRef, useState } from "react";
 import { useSettings } from "../../../app/settings";
 import { indexOf, type Rig, type Run, type Xyz } from "../../../document/geometry";
 import { extentOf, movedBy, placeOf, sameThing, type Thing } from "../../../document/things";
@@ -13,16 +12,18 @@ import { bentAt, newId } from "../drawingTools";
 import { snapped, stepsOf } from "../moving";
 import { tieAt } from "../runDrawing";
 import { useShownRig } from "../Shown";
+import { profileRun } from "../selectionStore";
 import { useActions } from "../useActions";
 import { useDrawRun } from "../useDrawRun";
 import { useView, whole } from "../viewStore";
+import { useWay } from "./cornerParts";
 import { FixGhost } from "./FixGhost";
 import { RunGhost } from "./RunGhost";
 import { axes, GAP, type Layout, layOut, Marquee, MOST_ZOOM, turned, useStable } from "./sheetLayout";
-import { toolClass, ViewFrame } from "./ViewFrame";
+import { ViewFrame } from "./ViewFrame";
 
 /** The drafting sheet: the rig from the kerb over the rig from above. Things are taken and moved in it. */
-export function Sheet() {
+export function Sheet({ beside }: { beside?: ReactNode }) {
   const [box, size] = useSize<HTMLDivElement>();
   const svg = useRef<SVGSVGElement>(null);
   const { document, selection, drawing } = useStores();
@@ -34,7 +35,7 @@ export function Sheet() {
   const parked = useAnswers((s) => s.conditions?.parked);
   const things = useSelection((s) => s.things);
   const findingId = useSelection((s) => s.findingId);
-  const stripRunId = useSelection((s) => s.stripRunId);
+  const stripRunId = useSelection(profileRun);
   const lens = useView((s) => s.lens);
   const zoom = useView((s) => s.zoom);
   const setZoom = useView((s) => s.setZoom);
@@ -65,6 +66,7 @@ export function Sheet() {
     };
   }, [things, stripRunId]);
 
+  const way = useWay(rig, answers);
   const tip = parked?.pitchDeg ?? 0;
   /** A place of the pointer in the frame of the drawing that it is over. */
   const local = (x: number, y: number): { view: View; at: Px } | null => {
@@ -220,6 +222,7 @@ export function Sheet() {
         frame={layout[view]}
         lens={lens}
         {...chosen}
+        way={way}
         findingId={findingId}
         close={zoom.factor > 2}
         onFinding={selection.takeFinding}
@@ -227,22 +230,10 @@ export function Sheet() {
     );
   return (
     <ViewFrame
-      title="Side over plan"
-      hint="cab →"
+      title="Side and plan"
       svg={svg}
       name={`${rig.name}, side and plan`}
-      tools={
-        <button
-          type="button"
-          className={`${toolClass} aria-pressed:bg-sunk aria-pressed:text-ink`}
-          aria-label="Draw a run"
-          title="Draw a run (R)"
-          aria-pressed={drawingRun}
-          onClick={() => (drawingRun ? drawing.end() : drawing.begin(null))}
-        >
-          <Spline size={17} />
-        </button>
-      }
+      beside={beside}
       zoom={{ factor: zoom.factor, by: zoomBy, all: () => setZoom(whole) }}
     >
       <div ref={box} className="relative min-h-0 grow overflow-hidden [contain:strict] will-change-transform">
@@ -254,7 +245,7 @@ export function Sheet() {
             // biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing is worked with keys
             tabIndex={0}
             role="application"
-            aria-label="Side over plan. Arrow keys move what is in hand, comma and full stop go from point to point."
+            aria-label="Side and plan. Arrow keys move what is selected, comma and full stop go from point to point."
             className={`absolute inset-0 block touch-none select-none ${drawingRun ? "cursor-crosshair" : ""}`}
             data-sheet
             onPointerOver={(e) => {
@@ -279,10 +270,10 @@ export function Sheet() {
             </svg>
             <line x1={0} x2={size.width} y1={layout.planTop - GAP / 2} y2={layout.planTop - GAP / 2} stroke="var(--rule)" />
             <text x={8} y={14} style={{ fill: "var(--muted)" }}>
-              from the kerb
+              side
             </text>
             <text x={8} y={layout.planTop + 8} style={{ fill: "var(--muted)" }}>
-              from above
+              plan
             </text>
             <svg y={layout.planTop} width={size.width} height={layout.plan.height} data-view="plan" aria-label="From above">
               {one("plan")}

@@ -2,26 +2,36 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import type { Schema } from "../../../api/client";
 import { type Stock, useCatalogue } from "../../../app/catalogue";
 import type { Answers } from "../../../document/answersStore";
-import { courseOf, indexOf, middleOf, plumbingOf, plus, type Rig, type Xyz } from "../../../document/geometry";
+import { boxAround, courseOf, indexOf, middleOf, plumbingOf, plus, type Rig, type Xyz } from "../../../document/geometry";
 import { extentOf, type Thing } from "../../../document/things";
+import { type Way, wayOf } from "../../../document/way";
 import { type Camera, cornersOf, type Eye, eyeOf, hull } from "../../../drawing/corner";
 import type { Piece } from "../../../drawing/cornerPieces";
 import type { Waters } from "../../../drawing/cornerRuns";
 import { type CornerScene, type Divided, heapOf, type Owner, sceneOf, sceneWith } from "../../../drawing/cornerScene";
+import type { Lens } from "../../../drawing/lens";
 import { fromLine } from "../../../drawing/pick";
 import type { Px } from "../../../drawing/projection";
+import { useSelection } from "../benchStores";
+import { useView } from "../viewStore";
 
 const PAD = 26;
 const DIVIDES_MS = 400;
 
-/** As large as the plumbing allows; the thing in hand in the middle once it is magnified. */
+/** The body, its rooms, and whatever sticks out of them. */
+function bodyOf(rig: Rig) {
+  const boxes = [rig.shell.body, ...rig.shell.zones.map((z) => z.box), plumbingOf(rig, 0.05)];
+  return boxAround(boxes.flatMap((b) => [b.at, plus(b.at, b.size)]));
+}
+
+/** As large as the vehicle allows; the thing in hand in the middle once it is magnified. */
 export function cameraOf(
   rig: Rig,
   corner: { turnDeg: number; tipDeg: number; factor: number },
   size: { width: number; height: number },
   things: Thing[],
 ): Camera {
-  const seen = plumbingOf(rig, 0.05);
+  const seen = bodyOf(rig);
   const middle = middleOf(seen);
   const unit = eyeOf({ ...corner, scale: 1, middle, width: 0, height: 0 });
   const corners = cornersOf({ low: seen.at, high: plus(seen.at, seen.size) }).map(unit.px);
@@ -50,7 +60,7 @@ export function inside(outline: Px[], at: Px): boolean {
 }
 
 /** What the picture takes from the answers. */
-export function useWaters(rig: Rig, answers: Answers | null, about: Rig | null, lens: "drain" | "cold", things: Thing[]): Waters {
+export function useWaters(rig: Rig, answers: Answers | null, about: Rig | null, lens: Lens, things: Thing[], way: Way | null): Waters {
   const { numbers } = useCatalogue();
   return useMemo(() => {
     const rungs = answers?.freezeLadder.rungs ?? [];
@@ -67,8 +77,22 @@ export function useWaters(rig: Rig, answers: Answers | null, about: Rig | null, 
       },
       chosenRuns: new Set(things.flatMap((t) => ("runId" in t ? [t.runId] : []))),
       chosenParts: new Set(things.flatMap((t) => ("partId" in t ? [t.partId] : []))),
+      way,
     };
-  }, [rig, lens, things, answers, about, numbers]);
+  }, [rig, lens, things, answers, about, numbers, way]);
+}
+
+/** What belongs to what is selected, in every view; null where nothing is selected, or where it is not to be followed. */
+export function useWay(rig: Rig, answers: Answers | null): Way | null {
+  const { stock } = useCatalogue();
+  const things = useSelection((s) => s.things);
+  const follow = useView((s) => s.follow);
+  const drains = answers?.drainDown.runs;
+  return useMemo(() => {
+    if (!follow) return null;
+    const { parts } = indexOf(rig);
+    return wayOf(rig, things, drains ?? [], (id) => stock.get(parts.get(id)?.stock ?? "")?.passage === "vessel");
+  }, [rig, things, drains, stock, follow]);
 }
 
 /** The scene of a rig: patched while a hand is on it, divided anew beside the page once it rests. Null until it is there for the first time. */

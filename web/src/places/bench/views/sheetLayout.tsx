@@ -1,9 +1,9 @@
 import { useRef } from "react";
-import { plumbingOf, type Rig, type Xyz } from "../../../document/geometry";
-import { axesOf, type Frame, type Px, type View } from "../../../drawing/projection";
+import type { Rig, Xyz } from "../../../document/geometry";
+import { axesOf, type Frame, type Px, type View, vehicleOf } from "../../../drawing/projection";
 import type { Zoom } from "../viewStore";
 
-const PAD = 10;
+const [PAD, HEAD] = [10, 26];
 export const GAP = 14;
 export const MOST_ZOOM = 14;
 
@@ -15,20 +15,22 @@ export interface Layout {
   fit: number;
 }
 
-/** Side over plan, each as high as the plumbing in it is, both as large as the window allows. */
+/** Side over plan: all of the vehicle, as large as the window allows. */
 export function layOut(rig: Rig, zoom: Zoom, size: { width: number; height: number }): Layout {
-  const seen = plumbingOf(rig);
+  const seen = vehicleOf(rig);
   const heightM = seen.size.zM + seen.size.yM;
-  const room = size.height - GAP - 4 * PAD;
+  // Over each drawing is room for its name and for a mark at its upper edge.
+  const room = size.height - GAP - 2 * (PAD + HEAD);
   const fit = Math.max(20, Math.min((size.width - 2 * PAD) / seen.size.xM, room / heightM));
-  const sideHeight = Math.max(40, Math.round(2 * PAD + (room * seen.size.zM) / heightM));
+  const sideHeight = Math.max(40, Math.round(PAD + HEAD + (room * seen.size.zM) / heightM));
   const planTop = sideHeight + GAP;
   const scale = fit * zoom.factor;
   const alongM = zoom.xM ?? seen.at.xM + seen.size.xM / 2;
+  const down = zoom.factor === 1 ? (HEAD - PAD) / 2 / scale : 0;
   const frame = (height: number, otherM: number): Frame => ({ width: size.width, height, scale, alongM, otherM });
   return {
-    side: frame(sideHeight, zoom.zM ?? seen.at.zM + seen.size.zM / 2),
-    plan: frame(Math.max(40, size.height - planTop), zoom.yM ?? seen.at.yM + seen.size.yM / 2),
+    side: frame(sideHeight, zoom.zM ?? seen.at.zM + seen.size.zM / 2 + down),
+    plan: frame(Math.max(40, size.height - planTop), zoom.yM ?? seen.at.yM + seen.size.yM / 2 + down),
     planTop,
     fit,
   };

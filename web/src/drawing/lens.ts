@@ -1,0 +1,20 @@
+import type { Schema } from "../api/client";
+
+/** What the colours of a drawing mean: what lines carry, what stays after draining, or how cold the water is. */
+export type Lens = "lines" | "drain" | "cold";
+
+const carried: Record<Schema["Service"], string> = {
+  cold: "var(--line-cold)",
+  hot: "var(--line-hot)",
+  waste: "var(--line-waste)",
+  coolant: "var(--line-coolant)",
+  fill: "var(--line-fill)",
+  vent: "var(--line-air)",
+  overflow: "var(--line-air)",
+};
+
+/** Colour of a line under a lens, before its water is painted on it. */
+export const lineColour = (lens: Lens, service: Schema["Service"]) => (lens === "lines" ? carried[service] : "var(--pipe)");
+
+/** How strongly what does not belong to the way of what is selected is drawn. */
+export const PALE = 0.22;
