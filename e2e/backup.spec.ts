@@ -19,7 +19,7 @@ test("all data is saved as one file, and restored after what it replaces is said
   const { rigs } = await (await page.request.get("/api/rigs")).json();
   const tern = rigs.find((r: { id: string }) => r.id === "tern");
   await page.request.delete(`/api/rigs/tern?revision=${tern.revision}`);
-  const takenOff = page.getByRole("region", { name: "Taken off the shelf" });
+  const takenOff = page.getByRole("region", { name: "Deleted" });
   await expect(takenOff).toContainText("Tern");
 
   const choose = (name: string, buffer: Buffer) =>

@@ -18,7 +18,7 @@ test("a rig is begun from a body and a starter, its brief answered, and what fol
   await expect(length).toHaveValue("2.74 m");
   await page.getByRole("radio", { name: /^Weekends, drains/ }).click();
   await expect(page.locator("[data-draft=current] path").first()).toBeAttached();
-  await page.getByRole("button", { name: "Make this rig" }).click();
+  await page.getByRole("button", { name: "Create rig" }).click();
 
   await expect(page).toHaveURL(/\/rigs\/hedge(-\d+)?\/brief$/);
   const follows = (id: string) => page.locator(`[data-follows="${id}"]`);
@@ -38,8 +38,8 @@ test("a rig is begun from a body and a starter, its brief answered, and what fol
   expect((await new AxeBuilder({ page }).analyze()).violations.filter((v) => v.impact === "serious" || v.impact === "critical")).toEqual(
     [],
   );
-  await page.getByRole("link", { name: "To the bench" }).click();
-  await expect(page.locator("[data-summary]")).toContainText("45 mL stays: airlocked");
+  await page.getByRole("link", { name: "Open the bench" }).click();
+  await expect(page.locator("[data-summary]")).toContainText("45 mL left: airlocked");
   const id = new URL(page.url()).pathname.split("/")[2];
   const { revision } = await (await page.request.get(`/api/rigs/${id}`)).json();
   await page.request.delete(`/api/rigs/${id}?revision=${revision}`);
@@ -51,17 +51,17 @@ test("a table is pasted: bad rows are told by line, good ones taken in one step"
   const count = async () => (await (await page.request.get("/api/rigs/sparrow")).json()).rig.parts.length;
   const before = await count();
   await page.keyboard.press("Control+k");
-  await page.getByPlaceholder(/A part, a run/).fill("from a table");
+  await page.getByPlaceholder(/A part, a run/).fill("import or copy tables");
   await page.keyboard.press("Enter");
   const dialog = page.getByRole("dialog", { name: "Parts and runs as tables" });
   await dialog
-    .getByLabel("Table", { exact: true })
+    .getByRole("textbox", { name: "Table" })
     .fill(
       "name\tstock\tfrom rear\tfrom kerb\tabove floor\npet wash\tpet-wash\t1.2 m\t2 in\t60 cm\nodd\tpet-wish\t1\t1\t1\ncan\tcan\t500\t500\t0",
     );
-  await expect(dialog).toContainText("2 parts from a table; one thing is wrong and left out");
+  await expect(dialog).toContainText("2 parts from a table; 1 row left out");
   await expect(dialog).toContainText("Line 3, stock: there is no “pet-wish” in stock");
-  await dialog.getByRole("button", { name: "Take the good rows" }).click();
+  await dialog.getByRole("button", { name: "Import valid rows" }).click();
   await expect.poll(count).toBe(before + 2);
   await page.getByRole("button", { name: "Undo" }).click();
   await expect.poll(count).toBe(before);
@@ -101,7 +101,7 @@ test("a pump set is placed as one, every part has its picture, and what is piped
   });
   const finding = page.getByRole("button", { name: /pump.*backwards/ });
   await finding.click();
-  await page.getByRole("button", { name: "Do it: Swap its two lines" }).click();
+  await page.getByRole("button", { name: "Apply: Swap its two lines" }).click();
   await expect(finding).toHaveCount(0);
   await expect.poll(async () => (await rig()).runs.find((r: { id: string }) => r.id === "strainer-pump").to.port).toBe("in");
 });
@@ -133,10 +133,10 @@ test("a room is pulled wider, its faces follow, a forgotten room is drawn, layer
   const face = page.locator('[data-face="garage/face-01"]');
   await expect(face).toContainText("1.17 W/m²K");
   await face.getByRole("button", { name: /^rear doors/ }).click();
-  await face.getByRole("combobox", { name: "Build it up as" }).selectOption({ label: "bare sheet metal" });
+  await face.getByRole("combobox", { name: "Build-up" }).selectOption({ label: "bare sheet metal" });
   await expect(face).not.toContainText("1.17 W/m²K");
   await page
-    .getByRole("region", { name: "Rooms that are forgotten" })
+    .getByRole("region", { name: "Rooms people forget" })
     .getByRole("listitem")
     .filter({ hasText: "wall cavity" })
     .getByRole("button")
@@ -152,7 +152,7 @@ test("axles are typed, and what each carries is told", async ({ page }) => {
   for (const [label, kg] of [
     ["Front axle, weighed empty", "1150"],
     ["Rear axle, weighed empty", "830"],
-    ["Rear axle at most", "950"],
+    ["Rear axle limit", "950"],
   ] as const) {
     const field = page.getByRole("textbox", { name: label });
     await field.fill(`${kg} kg`);
@@ -200,7 +200,7 @@ test("a photo is straightened by four corners, lies faint under the side, and is
   await page.keyboard.press("Enter");
   await dialog.getByLabel("Left edge from the rear").fill("2 m");
   await page.keyboard.press("Enter");
-  await dialog.getByRole("button", { name: "Put it under the drawing" }).click();
+  await dialog.getByRole("button", { name: "Add photo" }).click();
   await expect(dialog.getByText("kitchen wall")).toBeVisible();
   await dialog.getByRole("button", { name: "Close" }).click();
   await expect(page.locator("[data-view=side] image[data-photo]")).toHaveCount(1);

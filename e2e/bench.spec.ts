@@ -10,7 +10,7 @@ async function open(page: Page) {
   return pools(page);
 }
 
-test("a height is dragged until a pool vanishes, undone, redone, and found again as it was left", async ({ page }) => {
+test("a height is dragged until a pool vanishes, undone, redone, and found again as left", async ({ page }) => {
   const before = await open(page);
   const full = await poolsMl(page);
   const was = await height(page);
@@ -28,23 +28,23 @@ test("a height is dragged until a pool vanishes, undone, redone, and found again
   const left = await height(page);
 
   await page.keyboard.press("Control+z");
-  await expect(summary(page)).toContainText(`${before} in pools`);
+  await expect(summary(page)).toContainText(`${before} in dips`);
   expect(await height(page)).toBe(was);
   await page.keyboard.press("Control+Shift+z");
-  await expect(summary(page)).toContainText(`${less} in pools`);
+  await expect(summary(page)).toContainText(`${less} in dips`);
   await page.keyboard.press("Control+z");
-  await expect(summary(page)).toContainText(`${before} in pools`);
+  await expect(summary(page)).toContainText(`${before} in dips`);
   await page.keyboard.press("Control+Shift+z");
-  await expect(summary(page)).toContainText(`${less} in pools`);
+  await expect(summary(page)).toContainText(`${less} in dips`);
   await saved(page);
 
   await page.reload();
-  await expect(summary(page)).toContainText(`${less} in pools`);
+  await expect(summary(page)).toContainText(`${less} in dips`);
   await page.getByRole("combobox", { name: "Run" }).click();
   await page.getByRole("option", { name: "kitchen cold" }).click();
   expect(await height(page)).toBe(left);
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(summary(page)).toContainText(`${before} in pools`);
+  await expect(summary(page)).toContainText(`${before} in dips`);
 });
 
 test("keys alone: choose a run, nudge a bend, type a height in inches, be told what is wrong with one", async ({ page }) => {
@@ -65,7 +65,7 @@ test("keys alone: choose a run, nudge a bend, type a height in inches, be told w
   await page.keyboard.press("ArrowUp");
   await page.keyboard.press("Shift+ArrowUp");
   await expect(page.locator(kitchen)).toHaveAttribute("aria-valuetext", "216 mm");
-  await page.getByRole("tab", { name: "In hand" }).click();
+  await page.getByRole("tab", { name: "Selected" }).click();
   const field = page.getByRole("textbox", { name: "Above floor" });
   await field.fill("8 1/2 in");
   await field.press("Enter");
@@ -86,7 +86,7 @@ test("the night answers: heat keeps the kitchen, full lines freeze in the hatch,
   await open(page);
   await page.getByRole("radio", { name: "Cold" }).click();
   await page.getByRole("radio", { name: "Full" }).click();
-  await page.getByRole("tab", { name: "First ice" }).click();
+  await page.getByRole("tab", { name: "Freezes" }).click();
   const ladder = page.getByRole("tabpanel");
   // Only the rows in sight are there.
   await page.setViewportSize({ width: 1280, height: 2400 });
@@ -96,7 +96,7 @@ test("the night answers: heat keeps the kitchen, full lines freeze in the hatch,
   await expect(ladder.getByRole("button", { name: /^outdoor shower/ })).toContainText("22:");
   await page.getByRole("slider", { name: "Parking pitch" }).focus();
   for (let i = 0; i < 4; i++) await page.keyboard.press("ArrowRight");
-  await page.getByRole("tab", { name: /Findings/ }).click();
+  await page.getByRole("tab", { name: /Issues/ }).click();
   await expect(
     page
       .getByRole("tabpanel")
@@ -108,12 +108,12 @@ test("the night answers: heat keeps the kitchen, full lines freeze in the hatch,
 test("a finding leads to its place, and its number can be asked why", async ({ page }) => {
   await open(page);
   const findings = page.getByRole("tabpanel");
-  await findings.getByRole("button", { name: /shower hot holds/ }).click();
+  await findings.getByRole("button", { name: /shower hot keeps/ }).click();
   await expect(page.getByRole("combobox", { name: "Run" })).toHaveText("shower hot");
   await expect(findings).toContainText("Ice here breaks: outdoor shower");
   await findings.getByRole("button", { name: /^Why/ }).click();
   // Beside the finding, not over it.
-  await expect(findings.locator("[data-why]")).toContainText("lowest crest");
+  await expect(findings.locator("[data-why]")).toContainText("lowest high point");
   await expect(findings).toContainText("Ice here breaks: outdoor shower");
 });
 
@@ -144,7 +144,7 @@ test("one thing changed in two windows at once is a clash: it is named, and both
   await other.locator(kitchen).press("PageUp");
   const dialog = other.getByRole("dialog");
   await expect(dialog).toContainText("changed the same thing: kitchen cold");
-  await dialog.getByRole("button", { name: "Put this one on top" }).click();
+  await dialog.getByRole("button", { name: "Keep mine" }).click();
   await saved(other);
   await page.reload();
   await expect(page.locator(kitchen)).toHaveAttribute("aria-valuetext", "235 mm");
@@ -152,7 +152,7 @@ test("one thing changed in two windows at once is a clash: it is named, and both
   await page.locator(kitchen).press("ArrowUp");
   await saved(page);
   await other.locator(kitchen).press("PageDown");
-  await dialog.getByRole("button", { name: "Open this one beside it" }).click();
+  await dialog.getByRole("button", { name: "Keep both" }).click();
   await expect(other).toHaveURL(/sparrow-\d+$/);
   await expect(other.locator(kitchen)).toHaveAttribute("aria-valuetext", "210 mm");
   const copy = other.url().split("/").at(-1);
@@ -169,7 +169,7 @@ test("twelve windows share one stream and all follow", async ({ page, context })
   for (let n = 1; n < 12; n++) {
     const other = await context.newPage();
     await other.goto("/rigs/sparrow");
-    await expect(summary(other)).toContainText(`${before} in pools`);
+    await expect(summary(other)).toContainText(`${before} in dips`);
     others.push(other);
   }
   await page.locator(kitchen).press("ArrowUp");
@@ -189,7 +189,7 @@ test("a rig file is saved, opened again, and refused with field and reason when 
   const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Save to file" }).click()]);
   const rig = await (await fetch(new URL("/api/rigs/sparrow/file", page.url()))).text();
   expect(download.suggestedFilename()).toBe("sparrow.rig.json");
-  await page.getByRole("link", { name: "Rigs" }).click();
+  await page.getByRole("link", { name: "Rigs", exact: true }).click();
   const input = page.getByLabel("Rig file");
   await input.setInputFiles({
     name: "bad.json",
@@ -209,13 +209,13 @@ test("a rig file is saved, opened again, and refused with field and reason when 
   await page.goto("/");
   await expect(page.getByRole("heading", { name: "Sparrow (2)" })).toBeVisible();
   const off = async () => {
-    await page.getByRole("button", { name: "Take Sparrow (2) off the shelf" }).click();
-    await page.getByRole("button", { name: "Take it off" }).click();
+    await page.getByRole("button", { name: "Delete Sparrow (2)" }).click();
+    await page.getByRole("button", { name: "Delete", exact: true }).click();
     await expect(page.getByRole("link", { name: /Sparrow/ })).toHaveCount(1);
   };
   await off();
-  const gone = page.getByRole("region", { name: "Taken off the shelf" }).getByRole("listitem").filter({ hasText: "Sparrow (2)" });
-  await gone.getByRole("button", { name: "Bring back" }).first().click();
+  const gone = page.getByRole("region", { name: "Deleted" }).getByRole("listitem").filter({ hasText: "Sparrow (2)" });
+  await gone.getByRole("button", { name: "Restore" }).first().click();
   await expect(page.getByRole("link", { name: /Sparrow/ })).toHaveCount(2);
   await off();
 });
@@ -233,7 +233,7 @@ for (const theme of ["light", "dark"] as const) {
       ["/rigs/sparrow/night", "[data-hours]"],
       ["/rigs/sparrow/weights", "[data-weights]"],
       ["/rigs/sparrow/drain", "[data-envelope]"],
-      ["/new", "[data-draft=current] rect"],
+      ["/new", "[data-draft=current] path"],
     ] as const) {
       await page.goto(place);
       await page.locator(there).first().waitFor({ state: "attached" });

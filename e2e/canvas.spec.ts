@@ -14,7 +14,7 @@ for (const way of ["pointer", "keys"] as const) {
       await page.keyboard.press("Enter");
     };
     const find = async (text: string, name: RegExp) => {
-      if (way === "pointer") await page.getByRole("button", { name: "Find or do" }).click();
+      if (way === "pointer") await page.getByRole("button", { name: "Search" }).click();
       else await page.keyboard.press("Control+k");
       await page.getByPlaceholder(/A part, a run/).fill(text);
       const item = page.getByRole("option", { name }).first();
@@ -54,7 +54,7 @@ for (const way of ["pointer", "keys"] as const) {
     }
     await find("kitchen cold", /^kitchen cold\s*run/);
     await press(inspector(page, "run").getByRole("listitem").nth(1).getByRole("button"));
-    await press(point.getByRole("button", { name: "Put in a tee" }));
+    await press(point.getByRole("button", { name: "Add a tee" }));
     await expect(part.getByRole("heading", { name: "tee, kitchen cold" })).toBeVisible();
     const during = await rigOf(page, "sparrow");
     expect([during.parts.length, during.runs.length]).toEqual([before.parts.length + 2, before.runs.length + 2]);
@@ -87,7 +87,7 @@ test("Escape takes back a drag, and what it took back is not saved", async ({ pa
   await page.keyboard.press("Escape");
   await expect(bend).toHaveAttribute("aria-valuetext", height);
   await page.mouse.up();
-  await expect(summary(page)).toContainText(`${before} in pools`);
+  await expect(summary(page)).toContainText(`${before} in dips`);
   await expect(page.getByRole("button", { name: "Undo" })).toBeDisabled();
 });
 
@@ -103,14 +103,13 @@ for (const [name, size] of [
       await openSparrow(page);
       expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(size.width);
       for (const [tab, view] of [
-        ["Corner", "[data-corner]"],
-        ["Fall strip", "[data-strip]"],
+        ["3D", "[data-corner]"],
         ["Side and plan", "[data-sheet]"],
       ] as const) {
         await page.getByRole("radio", { name: tab }).tap();
         await expect(page.locator(view)).toBeVisible();
       }
-      for (const tab of ["First ice", "In hand", /Findings/]) {
+      for (const tab of ["Freezes", "Selected", /Issues/]) {
         await page.getByRole("tab", { name: tab }).tap();
         await expect(page.getByRole("tabpanel")).toBeVisible();
       }
@@ -124,7 +123,7 @@ for (const [name, size] of [
 
 test("a drawing is saved as it is seen: as SVG that stands alone, and as PNG", async ({ page }) => {
   await openSparrow(page);
-  for (const view of ["Side over plan", "Corner", "Fall strip"]) {
+  for (const view of ["Side and plan", "Run profile"]) {
     await page.getByRole("button", { name: `Save or print, ${view}` }).click();
     const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("menuitem", { name: "Save as SVG" }).click()]);
     expect(download.suggestedFilename()).toMatch(/^Sparrow-.*\.svg$/);
@@ -137,7 +136,8 @@ test("a drawing is saved as it is seen: as SVG that stands alone, and as PNG", a
     expect(await alone.locator("svg path").count()).toBeGreaterThan(10);
     await alone.close();
   }
-  await page.getByRole("button", { name: "Save or print, Corner" }).click();
+  await page.keyboard.press("2");
+  await page.getByRole("button", { name: "Save or print, 3D" }).click();
   const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("menuitem", { name: "Save as PNG" }).click()]);
   const png = await readFile(await download.path());
   expect(png.subarray(1, 4).toString()).toBe("PNG");
@@ -153,7 +153,8 @@ test("a drawing is printed alone, and the key says what strokes and marks mean",
     };
   });
   await openSparrow(page);
-  await page.getByRole("button", { name: "Save or print, Corner" }).click();
+  await page.keyboard.press("2");
+  await page.getByRole("button", { name: "Save or print, 3D" }).click();
   await page.getByRole("menuitem", { name: "Print" }).click();
   const paths = await page.evaluate(() => {
     const paper = document.createElement("div");
@@ -161,16 +162,16 @@ test("a drawing is printed alone, and the key says what strokes and marks mean",
     return [...paper.querySelectorAll("body > *, svg path")].length;
   });
   expect(paths).toBeGreaterThan(50);
-  await page.getByRole("button", { name: "Key" }).click();
-  const key = page.getByRole("dialog", { name: "Key to the drawings" });
-  for (const words of ["cold", "coolant", "water that stays", "drain", "open end"]) await expect(key).toContainText(words);
+  await page.getByRole("button", { name: "All signs" }).click();
+  const key = page.getByRole("dialog", { name: "Legend" });
+  for (const words of ["cold", "coolant", "water left", "drain", "open end"]) await expect(key).toContainText(words);
 });
 
 test("a panel keeps its size from visit to visit, and grows by keys", async ({ page }) => {
   await openSparrow(page);
   const width = async () => (await page.locator("[data-sheet]").boundingBox())?.width ?? 0;
   const before = await width();
-  const grip = page.getByRole("separator").first();
+  const grip = page.getByRole("separator").last();
   await grip.focus();
   for (let n = 0; n < 4; n++) await page.keyboard.press("ArrowRight");
   await expect.poll(width).toBeGreaterThan(before + 20);
@@ -183,7 +184,7 @@ test("a panel keeps its size from visit to visit, and grows by keys", async ({ p
 test("a name of 80 characters breaks nothing, and a file saved right after an edit holds it", async ({ page }) => {
   await openSparrow(page);
   const long = "Sparrow with a very long name ".padEnd(80, "abcdefghi ").slice(0, 79).concat("x");
-  await page.getByRole("button", { name: "Find or do" }).click();
+  await page.getByRole("button", { name: "Search" }).click();
   await page.getByPlaceholder(/A part, a run/).fill("fresh tank");
   await page
     .getByRole("option", { name: /^fresh tank/ })

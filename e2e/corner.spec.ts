@@ -2,6 +2,7 @@ import { expect, inspector, openSparrow, rigOf, saved, test } from "./fresh.ts";
 
 test("the corner view turns by keys and drag, looks under the floor, takes a part, and lifts what is in hand", async ({ page }) => {
   await openSparrow(page);
+  await page.keyboard.press("2");
   const corner = page.locator("[data-corner]");
   const picture = () => corner.locator("path").evaluateAll((all) => all.map((p) => p.getAttribute("d")).join());
   const first = await picture();
@@ -18,8 +19,7 @@ test("the corner view turns by keys and drag, looks under the floor, takes a par
   await expect.poll(picture).not.toBe(first);
   await expect(page.locator("canvas")).toHaveCount(0);
   for (let n = 0; n < 5; n++) await page.getByRole("button", { name: "Look from lower down" }).click();
-  await expect(page.getByRole("region", { name: "Corner" })).toContainText("from below");
-  await page.getByRole("button", { name: "Show all of it, Corner" }).click();
+  await page.getByRole("button", { name: "Show all, 3D" }).click();
   await page.locator('[data-point="kitchen-cold:b2"]').focus();
   await corner.focus();
   await page.keyboard.press("ArrowUp");
@@ -29,11 +29,12 @@ test("the corner view turns by keys and drag, looks under the floor, takes a par
 
 test("in the corner view a port and a room are taken too; stock and turn are chosen in the inspector", async ({ page }) => {
   await openSparrow(page);
+  await page.keyboard.press("2");
   await page.keyboard.press("Control+k");
   await page.getByPlaceholder(/A part, a run/).fill("place ball valve");
   await page.keyboard.press("Enter");
   const part = inspector(page, "part");
-  await part.getByRole("combobox", { name: "From stock" }).selectOption({ label: "angle valve" });
+  await part.getByRole("combobox", { name: "Stock part" }).selectOption({ label: "angle valve" });
   await expect(part).toContainText("angle valve");
   await part.getByRole("combobox", { name: /^Turned/ }).selectOption("3");
   await saved(page);
@@ -48,13 +49,14 @@ test("in the corner view a port and a room are taken too; stock and turn are cho
   // High above the floor there is nothing but the room.
   const box = await page.locator("[data-corner]").boundingBox();
   if (!box) throw new Error("there is no corner view");
-  await page.mouse.click(box.x + box.width * 0.5, box.y + 24);
+  await page.mouse.click(box.x + box.width * 0.5, box.y + box.height * 0.25);
   await expect(inspector(page, "zone")).toHaveAttribute("data-inspector", "zone/living");
   await expect(page.locator("[data-corner] [data-zone=living]")).toBeVisible();
 });
 
 test("in the corner view what is in hand is pulled in its plane, and by its lead up and down", async ({ page }) => {
   await openSparrow(page);
+  await page.keyboard.press("2");
   await page.keyboard.press("Control+k");
   await page.getByPlaceholder(/A part, a run/).fill("fresh tank");
   await page.keyboard.press("Enter");

@@ -1,6 +1,6 @@
 import { expect, inspector, openSparrow, rigOf, saved, summary, test } from "./fresh.ts";
 
-test("a port of the part in hand is taken in the drawing", async ({ page }) => {
+test("a port of the selected part is taken in the drawing", async ({ page }) => {
   await openSparrow(page);
   await page.keyboard.press("Control+k");
   await page.getByPlaceholder(/A part, a run/).fill("fresh tank");
@@ -23,7 +23,7 @@ test("a run is drawn from a port by taps and words, ends in another run with a t
   await inspector(page, "part")
     .getByRole("button", { name: /^cold no pipe yet/ })
     .click();
-  await inspector(page, "port").getByRole("button", { name: "Draw a run from here" }).click();
+  await inspector(page, "port").getByRole("button", { name: "Draw line from here" }).click();
   const bar = page.locator("[data-run-bar]");
   const words = bar.getByLabel("Next point");
   await words.fill("down a lot");
@@ -67,16 +67,16 @@ test("R, then words straight away: no letter is a shortcut, a run begins and end
   const path = page.url();
   await page.locator('[data-point="kitchen-cold:b2"]').press("r");
   const bar = page.locator("[data-run-bar]");
-  await expect(bar.getByLabel("Begin at")).toBeFocused();
+  await expect(bar.getByLabel("Start at")).toBeFocused();
   // Each of these letters does something when no run is drawn; a fix and a fall are among them.
   await page.keyboard.type("fdch1234 r");
-  await expect(bar.getByLabel("Begin at")).toHaveValue("fdch1234 r");
+  await expect(bar.getByLabel("Start at")).toHaveValue("fdch1234 r");
   await expect(bar.getByRole("alert")).toBeVisible();
   expect([page.url(), (await (await page.request.get("/api/rigs/sparrow")).json()).revision]).toEqual([path, revision]);
-  await bar.getByLabel("It carries").selectOption("waste");
+  await bar.getByLabel("Carries").selectOption("waste");
   const free = "kitchen mixer spout";
   for (const [label, words] of [
-    ["Begin at", free],
+    ["Start at", free],
     ["Next point", "at 2.5, 0.4, 0.6"],
     ["Next point", "down 0.2"],
   ] as const) {
@@ -87,7 +87,7 @@ test("R, then words straight away: no letter is a shortcut, a run begins and end
   await bar.getByLabel("Next point").fill("to no such port");
   await page.keyboard.press("Enter");
   await expect(bar.getByRole("alert")).toContainText("port");
-  await bar.getByRole("button", { name: "End here" }).click();
+  await bar.getByRole("button", { name: "Finish here" }).click();
   await saved(page);
   const rig = await rigOf(page, "sparrow");
   const made = rig.runs.find((r: { from: { part: string; port: string } }) => r.from.part === "mixer" && r.from.port === "spout");
@@ -108,8 +108,8 @@ test("several are taken with Shift or a rectangle, and moved as one", async ({ p
   await page.mouse.move(box.x + box.width / 2, box.y + box.height * 0.4, { steps: 6 });
   await page.mouse.up();
   await page.keyboard.up("Shift");
-  await page.getByRole("tab", { name: "In hand" }).click();
-  await expect(page.getByRole("tabpanel")).toContainText(/\d+ things in hand/);
+  await page.getByRole("tab", { name: "Selected" }).click();
+  await expect(page.getByRole("tabpanel")).toContainText(/\d+ selected/);
   const rig = await rigOf(page, "sparrow");
   await page.locator("[data-sheet]").focus();
   await page.keyboard.press("ArrowUp");
@@ -121,7 +121,7 @@ test("several are taken with Shift or a rectangle, and moved as one", async ({ p
   expect(moved.length).toBeGreaterThan(3);
   expect(moved.length).toBeLessThan(now.parts.length);
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(summary(page)).toContainText(`${before} in pools`);
+  await expect(summary(page)).toContainText(`${before} in dips`);
 });
 
 test("a leg pulled at its middle gets a bend, and a port in hand is moved on its tank, whose figures follow", async ({ page }) => {
@@ -157,7 +157,7 @@ test("a leg pulled at its middle gets a bend, and a port in hand is moved on its
   await page.getByPlaceholder(/A part, a run/).fill("fresh tank");
   await page.keyboard.press("Enter");
   const tank = inspector(page, "part");
-  await expect(tank).toContainText("Below its outlet, never pumped0 mL");
+  await expect(tank).toContainText("Below the outlet, can't be pumped0 mL");
   await tank.getByRole("button", { name: /^outlet/ }).click();
   const port = page.locator('[data-view=side] rect[data-handle="tank:outlet"]');
   const at = async () =>
@@ -193,14 +193,14 @@ test("what is in hand is carried to another rig, kept as one's own part, hidden 
   const pump = inspector(page, "part");
   await pump.getByLabel("Name").fill("my quiet pump");
   await page.keyboard.press("Enter");
-  await pump.getByRole("button", { name: "Keep as my own part" }).click();
+  await pump.getByRole("button", { name: "Add to my parts" }).click();
   await expect.poll(async () => (await parts("sparrow")).filter((p) => p.own).length).toBe(1);
   await page.locator("[data-sheet]").focus();
   await page.keyboard.press("Control+c");
   await page.keyboard.press("Control+v");
   await expect.poll(async () => (await parts("sparrow")).filter((p) => p.stock === "pump").length).toBe(3);
 
-  await page.getByRole("button", { name: "All shown" }).click();
+  await page.getByRole("button", { name: "Layers" }).click();
   const runs = page.locator("[data-view=plan] [data-run], [data-view=plan] [data-name]");
   const before = await runs.count();
   await page.getByLabel("cold", { exact: true }).uncheck();
@@ -211,7 +211,7 @@ test("what is in hand is carried to another rig, kept as one's own part, hidden 
 
   await page.locator("[data-sheet]").focus();
   await page.keyboard.press("h");
-  const history = page.getByRole("dialog", { name: "What was done" });
+  const history = page.getByRole("dialog", { name: "History" });
   await expect(history.getByRole("listitem").first()).toContainText("now");
   await history.getByRole("listitem").last().getByRole("button", { name: "Go back" }).click();
   await expect.poll(async () => (await parts("sparrow")).filter((p) => p.stock === "pump").length).toBe(1);

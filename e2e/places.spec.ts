@@ -10,9 +10,9 @@ async function bench(page: Page) {
 test("the shelf tells each rig's verdict, and says so when it is empty or cannot be fetched", async ({ page }) => {
   await page.goto("/");
   const card = page.getByRole("link", { name: /Sparrow/ });
-  await expect(card).toContainText("weekends, drains itself");
-  await expect(card).toContainText("1.7 °C, left drained");
-  await expect(card).toContainText(/\d (mL|L) in pools/);
+  await expect(card).toContainText("weekends, self-draining");
+  await expect(card).toContainText("safe to −1.7 °C");
+  await expect(card).toContainText(/\d (mL|L) in dips/);
   await expect(card).toContainText("by hand: filter, pump, strainer");
 
   const rigs = [
@@ -29,17 +29,17 @@ test("the shelf tells each rig's verdict, and says so when it is empty or cannot
   await page.reload();
   const torn = page.locator('[data-unreadable="torn"]');
   await expect(torn).toContainText("version 9 is not known");
-  await expect(torn.getByRole("link", { name: "Save the raw file" })).toHaveAttribute("href", "/api/rigs/torn/file");
+  await expect(torn.getByRole("link", { name: "Save raw file" })).toHaveAttribute("href", "/api/rigs/torn/file");
 
   await page.unroute("**/api/rigs");
   await page.route("**/api/rigs", (route) => route.fulfill({ json: { rigs: [], removed: [] } }));
   await page.reload();
-  await expect(page.getByRole("heading", { name: "The shelf is empty" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "No rigs yet" })).toBeVisible();
 
   await page.unroute("**/api/rigs");
   await page.route("**/api/rigs", (route) => route.abort());
   await page.reload();
-  await expect(page.getByRole("alert")).toContainText("could not be fetched");
+  await expect(page.getByRole("alert")).toContainText("Couldn't load the rigs");
   await page.unroute("**/api/rigs");
   await page.getByRole("button", { name: "Try again" }).click();
   await expect(card).toBeVisible();
@@ -48,10 +48,10 @@ test("the shelf tells each rig's verdict, and says so when it is empty or cannot
 test("an address that leads nowhere says so and leads back", async ({ page }) => {
   await page.goto("/rigs/albatross");
   await expect(page.getByRole("heading")).toContainText("no rig “albatross”");
-  await page.getByRole("link", { name: "To the shelf" }).click();
+  await page.getByRole("link", { name: "All rigs" }).click();
   await expect(page.getByRole("link", { name: /Sparrow/ })).toBeVisible();
   await page.goto("/attic/key");
-  await expect(page.getByRole("main")).toContainText("There is nothing here");
+  await expect(page.getByRole("main")).toContainText("This page doesn't exist");
 });
 
 test("a rig that was taken off elsewhere says what waits here, and saves it once it is brought back", async ({ page }) => {
@@ -65,9 +65,9 @@ test("a rig that was taken off elsewhere says what waits here, and saves it once
   await page.keyboard.press("Enter");
   await expect(page.getByRole("status")).toContainText("kept on this device");
   await page.request.delete(`/api/rigs/${id}?revision=1`);
-  await expect(page.getByRole("main")).toContainText("One change was not saved yet, and is kept on this device: Place cold tap");
+  await expect(page.getByRole("main")).toContainText("One change was not saved yet, and is kept on this device: Add cold tap");
   await page.reload();
-  await expect(page.getByRole("main")).toContainText("Place cold tap");
+  await expect(page.getByRole("main")).toContainText("Add cold tap");
   await page.unroute(`**/api/rigs/${id}/edits`);
   await page.request.post(`/api/rigs/${id}/bring-back`, { data: {} });
   await page.reload();
@@ -78,15 +78,15 @@ test("units and light are chosen once and kept on this device", async ({ page })
   const before = await bench(page);
   const ounces = (await poolsMl(page)) / 29.5735;
   await page.getByRole("button", { name: /^Units/ }).click();
-  await expect(summary(page)).toContainText(`${ounces.toFixed(1)} fl oz in pools`);
+  await expect(summary(page)).toContainText(`${ounces.toFixed(1)} fl oz in dips`);
   await expect(page.locator('[data-point="kitchen-cold:b2"]')).toHaveAttribute("aria-valuetext", "8 1/4 in");
   await page.getByRole("button", { name: "Dark screen" }).click();
   await page.reload();
-  await expect(summary(page)).toContainText(`${ounces.toFixed(1)} fl oz in pools`);
+  await expect(summary(page)).toContainText(`${ounces.toFixed(1)} fl oz in dips`);
   await expect(page.locator("html")).toHaveAttribute("data-theme", "dark");
   await page.getByRole("button", { name: "Light screen" }).click();
   await page.getByRole("button", { name: /^Units/ }).click();
-  await expect(summary(page)).toContainText(`${before} in pools`);
+  await expect(summary(page)).toContainText(`${before} in dips`);
 });
 
 test("a tee moves with every run that meets there, and a tank does not move at all", async ({ page }) => {
@@ -101,14 +101,14 @@ test("a tee moves with every run that meets there, and a tank does not move at a
   // Two nudges in one breath are one change.
   await saved(page);
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(summary(page)).toContainText(`${before} in pools`);
+  await expect(summary(page)).toContainText(`${before} in dips`);
 
   await run(page).click();
   await page.getByRole("option", { name: "tank to valve" }).click();
   const tank = page.locator('[data-point="suction-tank:from"]');
   await expect(tank).toHaveAttribute("aria-disabled", "true");
   await tank.press("ArrowUp");
-  await page.getByRole("tab", { name: "In hand" }).click();
+  await page.getByRole("tab", { name: "Selected" }).click();
   await expect(page.getByRole("textbox", { name: "Above floor" })).toBeDisabled();
   await saved(page);
 });
@@ -118,26 +118,28 @@ test("side and plan share one scale and zoom together, panels can be hidden, and
 }) => {
   await bench(page);
   const side = page.locator('svg[data-view="side"]');
-  const mixer = (view: string) => page.locator(`svg[data-view="${view}"] rect[data-name="kitchen mixer"]`).last().boundingBox();
+  const mixer = (view: string) => page.locator(`svg[data-view="${view}"] path[data-name="kitchen mixer"]`).last().boundingBox();
   const small = await mixer("side");
   expect((await mixer("plan"))?.x).toBeCloseTo(small?.x ?? 0, 1);
   expect((await mixer("plan"))?.width).toBeCloseTo(small?.width ?? 0, 1);
-  await page.getByRole("button", { name: "Zoom in, Side over plan" }).click();
+  await page.getByRole("button", { name: "Zoom in, Side and plan" }).click();
   expect((await mixer("side"))?.width).toBeGreaterThan(1.3 * (small?.width ?? 0));
   expect((await mixer("plan"))?.x).toBeCloseTo((await mixer("side"))?.x ?? 0, 1);
   await side.hover();
   await page.mouse.wheel(0, -200);
-  await page.getByRole("button", { name: "Show all of it, Side over plan" }).click();
+  await page.getByRole("button", { name: "Show all, Side and plan" }).click();
   expect((await mixer("side"))?.width).toBeCloseTo(small?.width ?? 0, 1);
 
-  await page.getByRole("button", { name: "Corner", exact: true }).click();
-  await expect(page.locator("[data-corner]")).toHaveCount(0);
-  await page.reload();
-  await expect(page.locator("[data-sheet]")).toBeVisible();
-  await expect(page.locator("[data-corner]")).toHaveCount(0);
-  await page.getByRole("button", { name: "Corner", exact: true }).click();
+  // The other view is small beside it; a press makes it large, and it is so when the page comes back.
+  await page.getByRole("button", { name: "Make 3D large" }).click();
   await expect(page.locator("[data-corner]")).toBeVisible();
+  await page.reload();
+  await expect(page.locator("[data-corner]")).toBeVisible();
+  await expect(page.locator("[data-sheet]")).toHaveCount(0);
+  await page.getByRole("button", { name: "Make Side and plan large" }).click();
+  await expect(page.locator("[data-sheet]")).toBeVisible();
 
+  await page.keyboard.press("Escape");
   await page.waitForTimeout(300);
   const box = await mixer("side");
   if (!box) throw new Error("the mixer is not in the side view");
@@ -151,7 +153,7 @@ test("while the program is away a change is kept on this device, and saved when 
   await page.route("**/api/rigs/sparrow/edits", (route) => route.abort());
   await page.locator('[data-point="kitchen-cold:b2"]').press("ArrowUp");
   await expect(page.getByRole("status")).toContainText("kept on this device");
-  await page.getByRole("button", { name: "1 edit waits" }).click();
+  await page.getByRole("button", { name: "1 unsaved edit" }).click();
   await expect(page.getByRole("dialog")).toContainText("kitchen cold, bend 2 up 5 mm");
   await page.keyboard.press("Escape");
   await page.unroute("**/api/rigs/sparrow/edits");
@@ -171,8 +173,8 @@ test("while the program is away a change is kept on this device, and saved when 
 test("lenses by key, ladder by hour, and the night's length answers", async ({ page }) => {
   await bench(page);
   await page.keyboard.press("c");
-  await expect(page.getByRole("slider", { name: "Hour", exact: true })).toHaveAttribute("aria-valuetext", "in the morning");
-  await page.getByRole("tab", { name: "First ice" }).click();
+  await expect(page.getByRole("slider", { name: "Hour", exact: true })).toHaveAttribute("aria-valuetext", "morning");
+  await page.getByRole("tab", { name: "Freezes" }).click();
   const ladder = page.getByRole("tabpanel");
   await expect(ladder).toContainText("6 of 6 before morning");
   const left = page.getByRole("slider", { name: "How long it is left" });
@@ -214,6 +216,6 @@ test.describe("by touch", () => {
     await expect.poll(() => poolsMl(page)).toBeLessThan(full / 2);
     await saved(page);
     await page.getByRole("button", { name: "Undo" }).tap();
-    await expect(summary(page)).toContainText(`${before} in pools`);
+    await expect(summary(page)).toContainText(`${before} in dips`);
   });
 });

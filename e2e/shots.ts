@@ -40,7 +40,7 @@ test("bench, cold lens", async ({ page }) => {
   await page.getByRole("radio", { name: "Full" }).click();
   await page.getByRole("switch", { name: "Heat" }).click();
   await page.getByRole("radio", { name: "Cold" }).click();
-  await page.getByRole("tab", { name: "First ice" }).click();
+  await page.getByRole("tab", { name: "Freezes" }).click();
   await atThree(page);
   await shot(page, "bench-cold");
 });
@@ -69,7 +69,7 @@ test("bench, tablet held upright", async ({ page }) => {
   await page.setViewportSize({ width: 768, height: 1024 });
   await page.goto("/rigs/sparrow");
   await page.locator("[data-summary][data-stale=false]").waitFor();
-  await page.getByRole("radio", { name: "Corner" }).click();
+  await page.getByRole("radio", { name: "3D" }).click();
   await page.waitForTimeout(500);
   await shot(page, "bench-portrait");
 });
@@ -81,7 +81,7 @@ test("bench, a run is drawn", async ({ page }) => {
   await page.keyboard.press("Enter");
   const inspector = page.locator("[data-inspector]");
   await inspector.getByRole("button", { name: /^cold no pipe yet/ }).click();
-  await inspector.getByRole("button", { name: "Draw a run from here" }).click();
+  await inspector.getByRole("button", { name: "Draw line from here" }).click();
   const words = page.getByLabel("Next point");
   await words.fill("down 60 mm");
   await page.getByText(/60 mm on/).waitFor();
@@ -128,8 +128,8 @@ test("weights", async ({ page }) => {
   for (const [label, value] of [
     ["Front axle, weighed empty", "1150 kg"],
     ["Rear axle, weighed empty", "830 kg"],
-    ["Rear axle at most", "1450 kg"],
-    ["All of it at most", "2800 kg"],
+    ["Rear axle limit", "1450 kg"],
+    ["Gross weight limit", "2800 kg"],
     ["People, furniture, gear", "420 kg"],
   ] as const) {
     const field = page.getByRole("textbox", { name: label });
@@ -146,22 +146,22 @@ test("the night, hour by hour, and what it rests on", async ({ page }) => {
   await page.getByRole("radio", { name: "Full" }).click();
   // The plan over a night with no heat at all.
   await page.waitForTimeout(800);
-  await page.getByRole("button", { name: "Hold it, and lay another over it" }).click();
-  await page.getByLabel("Kept with the rig").selectOption({ label: "Heat fails at two" });
+  await page.getByRole("button", { name: "Compare with…" }).click();
+  await page.getByLabel("Saved with the rig").selectOption({ label: "Heat fails at two" });
   await page.waitForTimeout(1500);
   await atThree(page);
   await page.evaluate(() => scrollTo(0, 0));
   await shot(page, "night");
   await page.goto("/rigs/sparrow/night");
   await page
-    .getByLabel("The winter", { exact: true })
+    .getByLabel("Winter", { exact: true })
     .getByText(/In \d of 5 winters/)
     .waitFor();
-  await page.getByLabel("Which guess matters").evaluate((e) => e.scrollIntoView({ block: "start" }));
+  await page.getByLabel("Biggest uncertainties").evaluate((e) => e.scrollIntoView({ block: "start" }));
   await page.waitForTimeout(600);
   await shot(page, "limit");
   await page.getByRole("button", { name: "Set it boxed in under the floor" }).waitFor();
-  await page.getByLabel("Insulation that pays").evaluate((e) => e.scrollIntoView({ block: "start" }));
+  await page.getByLabel("Insulation").evaluate((e) => e.scrollIntoView({ block: "start" }));
   await page.locator("[data-option]").first().hover();
   await page.waitForTimeout(600);
   await shot(page, "insulation");
@@ -172,10 +172,10 @@ test("the night, hour by hour, and what it rests on", async ({ page }) => {
     const noise = (k: number) => 0.1 * Math.sin(i * i * k);
     return `${h.toFixed(3)},${outdoors.toFixed(2)},${(-7 + 24 * Math.exp(-h / 4) + noise(7.3)).toFixed(2)},${(-7 + 14 * Math.exp(-h / 2.6) + noise(3.1)).toFixed(2)}`;
   });
-  const panel = page.getByRole("region", { name: "Set it by thermometers" });
+  const panel = page.getByRole("region", { name: "Calibration" });
   await panel.getByLabel(/Readings/).fill(`hour,outdoors,living space,garage\n${readings.join("\n")}`);
-  await panel.getByRole("button", { name: "Fit the rooms to it" }).click();
-  await panel.getByRole("button", { name: "Take it over" }).waitFor();
+  await panel.getByRole("button", { name: "Fit rooms" }).click();
+  await panel.getByRole("button", { name: "Use these values" }).waitFor();
   await panel.evaluate((e) => e.scrollIntoView({ block: "start" }));
   await page.waitForTimeout(600);
   await shot(page, "calibration");
@@ -183,9 +183,9 @@ test("the night, hour by hour, and what it rests on", async ({ page }) => {
 
 test("drain-down: order, water going down, how it may stand", async ({ page }) => {
   await page.goto("/rigs/lantern/drain");
-  const ticks = page.getByLabel("Order of draining").getByRole("checkbox");
+  const ticks = page.getByLabel("Draining steps").getByRole("checkbox");
   for (let n = 0; n < 3; n++) await ticks.nth(n).click();
-  await page.getByLabel("How it is left").waitFor();
+  await page.getByLabel("State").waitFor();
   await page.getByRole("button", { name: /Open drain C/ }).click();
   await page.locator("[data-after='3'][aria-busy=false]").waitFor();
   await page.waitForTimeout(600);
@@ -194,15 +194,15 @@ test("drain-down: order, water going down, how it may stand", async ({ page }) =
 
 test("all heights at once, before and after", async ({ page }) => {
   await page.goto("/rigs/sparrow/drain");
-  await page.getByRole("button", { name: "Look at it" }).click();
-  await page.getByLabel("What holds water").scrollIntoViewIfNeeded();
+  await page.getByRole("button", { name: "Preview" }).click();
+  await page.getByLabel("Water left").scrollIntoViewIfNeeded();
   await page.waitForTimeout(600);
   await shot(page, "heights");
 });
 
 test("a fix looked at before it is done", async ({ page }) => {
   await bench(page);
-  await page.getByRole("list", { name: "Ways to mend it" }).getByRole("listitem").first().hover();
+  await page.getByRole("list", { name: "Fixes" }).getByRole("listitem").first().hover();
   await page.waitForTimeout(500);
   await shot(page, "fixes");
 });

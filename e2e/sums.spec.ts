@@ -7,12 +7,12 @@ import { expect, test } from "./fresh.ts";
 const folder = process.env.WARM_CONDUIT_SUM_RIGS;
 const files = folder ? readdirSync(folder).filter((f) => f.endsWith(".json")) : [];
 
-/** "4.60 L stays: 420 mL in pools, …" without what is said besides; the sum of it, and of its parts, mL. */
+/** "4.60 L left: 420 mL in dips, …" without what is said besides; the sum of it, and of its parts, mL. */
 function sumOf(text: string) {
-  const where = "(?:in pools|in parts|in tanks|airlocked|as film and in sags)";
+  const where = "(?:in dips|in parts|in tanks|airlocked|as film and in sags)";
   const said = text
     .replace(/\s+/g, " ")
-    .match(new RegExp(`nothing stays|([\\d.]+ m?L) stays: ((?:[\\d.]+ m?L )?${where}(?:, [\\d.]+ m?L ${where})*)`));
+    .match(new RegExp(`nothing left|([\\d.]+ m?L) left: ((?:[\\d.]+ m?L )?${where}(?:, [\\d.]+ m?L ${where})*)`));
   if (!said) throw new Error(`no sum in “${text}”`);
   const parts = [...(said[2] ?? "").matchAll(/[\d.]+ m?L/g)].map((m) => m[0]);
   // One place alone is not given a figure of its own.
@@ -45,8 +45,8 @@ async function oneSum(page: Page, id: string) {
     await settled(page);
     const bench = sumOf((await page.locator("[data-summary]").textContent()) ?? "");
     await page.getByRole("link", { name: "Drain", exact: true }).click();
-    const holds = page.getByLabel("What holds water");
-    await expect(holds).toContainText(bench.words === "nothing" ? /nothing/i : `${bench.words} stays`);
+    const holds = page.getByLabel("Water left");
+    await expect(holds).toContainText(bench.words === "nothing" ? /nothing/i : `${bench.words} left`);
     const lines = await holds.locator("tr").allInnerTexts();
     const figures = lines.flatMap((line) => (/by hand/.test(line) ? [] : (line.match(/\t≈? ?([\d.]+ m?L)/)?.[1] ?? [])));
     const listed = figures.reduce((sum, f) => sum + mL(f), 0);

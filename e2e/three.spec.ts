@@ -62,7 +62,7 @@ async function typePlace(page: Page, form: Locator, at: readonly number[]) {
 }
 
 async function find(page: Page, text: string, byPointer: boolean) {
-  if (byPointer) await page.getByRole("button", { name: "Find or do" }).click();
+  if (byPointer) await page.getByRole("button", { name: "Search" }).click();
   else await page.keyboard.press("Control+k");
   await page.getByPlaceholder(/A part, a run/).fill(text);
   if (byPointer) await page.getByRole("option").first().click();
@@ -132,9 +132,9 @@ test("an empty rig becomes a small system by pointer, by keys and from a table, 
   for (const r of (await rigOf(page, made.keys as string)).runs) pipes[r.from.port] = r;
   const id = await begin(page, "From a table");
   for (const text of [table, runsTable(pipes)]) {
-    await find(page, "from a table", false);
+    await find(page, "import or copy tables", false);
     await page.getByRole("textbox", { name: "Table" }).fill(text);
-    await page.getByRole("button", { name: "Take the good rows" }).click();
+    await page.getByRole("button", { name: "Import valid rows" }).click();
     await saved(page);
   }
   await expect.poll(async () => (await rigOf(page, id)).runs.length).toBe(3);

@@ -40,9 +40,9 @@ createRoot(document.getElementById("root") as HTMLElement).render(
               </Route>
               <Route>
                 <main className="p-8">
-                  There is nothing here.{" "}
+                  This page doesn't exist.{" "}
                   <a href="/" className="underline">
-                    To the shelf
+                    All rigs
                   </a>
                 </main>
               </Route>

@@ -5,7 +5,7 @@ internal static class Cautions
 {
     private const string Coolant =
         "Hot coolant is under pressure and scalds: let it cool before you open anything. Engine coolant is poisonous; nothing but a sound wall may stand " +
-            "between it and drinking water. Let a licensed fitter join it.";
+            "between it and drinking water. Have a licensed fitter connect it.";
 
     private const string Heavy = "A litre weighs a kilogram, and a loose tank is a missile in a crash: strap it to the vehicle's frame, not to furniture.";
 

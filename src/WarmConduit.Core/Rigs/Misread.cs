@@ -39,7 +39,7 @@ public sealed record Misread(Type Type, JsonNode? Document, string At = "")
             bool twice = bad.LineNumber is null;
             string where = bad.LineNumber is { } line ? $" (line {line + 1}, byte {bad.BytePositionInLine + 1})" : "";
             return new RigFileException([new RigFault(PathOf(e) is { Length: > 0 } path ? path : "file",
-                twice ? "a field stands here twice" : $"this is not JSON that can be read{where}")]);
+                twice ? "this field appears twice" : $"this is not JSON that can be read{where}")]);
         }
         return Depth(document) > 32 ? new RigFileException([new RigFault("file", "it is nested too deep")]) : Refused(type, document, e);
     }

@@ -90,7 +90,7 @@ internal static class RigEndpoints
             .ProducesProblem(404);
         rigs.MapDelete("/{id}", async Task<Results<NoContent, NotFound>> (string id, [FromQuery] int revision, Shelf shelf, CancellationToken cancel) =>
             await shelf.Remove(id, revision, cancel) is true ? TypedResults.NoContent() : TypedResults.NotFound())
-            .WithName("removeRig").WithSummary("Takes a rig off the shelf, if the revision is still current. It can be brought back for 30 days.")
+            .WithName("removeRig").WithSummary("Deletes a rig, if the revision is still current. It can be restored for 30 days.")
                 .ProducesProblem(404).ProducesProblem(409);
         rigs.MapPost("/{id}/bring-back", async Task<Results<Ok<OpenRig>, NotFound>> (string id, Shelf shelf, CancellationToken cancel) =>
             await shelf.BringBack(id, cancel) is { } back ? TypedResults.Ok(Opened(back)) : TypedResults.NotFound())

@@ -87,7 +87,7 @@ public class AdviserTests
             .Run("above", "tap.end", "cock.a")
             .Run("below", "cock.b", "foot.in");
         var pool = Ask(rig).First(f => f.Kind == FindingKind.Pool);
-        Assert.Contains("shut in by cock", pool.Reason.Text);
+        Assert.Contains("closed in by cock", pool.Reason.Text);
         Assert.Equal(["above"], pool.RunIds);
     }
 

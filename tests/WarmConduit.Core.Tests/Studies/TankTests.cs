@@ -39,7 +39,7 @@ public class TankTests
         Assert.DoesNotContain(Adviser.Ask(Of(Pair(true))).Findings, f => f.Kind == FindingKind.NoAir);
         var still = Assert.Single(Adviser.Ask(Of(Pair(false))).Findings, f => f.Kind == FindingKind.NoAir);
         Assert.Equal("breath:two", still.Id);
-        Assert.Contains("only when both breathe", still.Reason.Text, StringComparison.Ordinal);
+        Assert.Contains("only when both can breathe", still.Reason.Text, StringComparison.Ordinal);
     }
 
     /// <summary>0.51 m of 10 mm hose, drawn on at 12 L/min: v = 2.546 m/s, Re = 1819, so 64/Re · L/D + 1.5 times ½ρv².</summary>

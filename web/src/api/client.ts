@@ -27,7 +27,7 @@ api.use({
     if (response.ok) return response;
     throw await problemOf(response);
   },
-  onError: () => new Problem(OFFLINE, "The program on this machine does not answer.", undefined, {}, {}),
+  onError: () => new Problem(OFFLINE, "The program isn't answering.", undefined, {}, {}),
 });
 
 /** Reads a refused answer. */
@@ -44,7 +44,7 @@ export function data<T>(answer: { data?: T }): T {
 /** Sends a file as it is; a failure is thrown as a {@link Problem}. */
 export async function sendFile<T>(path: string, type: string, file: File): Promise<T> {
   const answer = await fetch(path, { method: "POST", headers: { "content-type": type }, body: file }).catch(() => {
-    throw new Problem(OFFLINE, "The program on this machine does not answer.", undefined, {}, {});
+    throw new Problem(OFFLINE, "The program isn't answering.", undefined, {}, {});
   });
   if (!answer.ok) throw await problemOf(answer);
   return answer.json();

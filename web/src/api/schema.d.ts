@@ -186,7 +186,7 @@ export interface paths {
         get: operations["getRig"];
         put?: never;
         post?: never;
-        /** Takes a rig off the shelf, if the revision is still current. It can be brought back for 30 days. */
+        /** Deletes a rig, if the revision is still current. It can be restored for 30 days. */
         delete: operations["removeRig"];
         options?: never;
         head?: never;

@@ -6,9 +6,9 @@ import { useSettings } from "./settings";
 export function AppBar({ children }: { children: ReactNode }) {
   const { system, theme, hours12, toggleSystem, toggleTheme, toggleClock } = useSettings();
   return (
-    <header className="flex min-h-13 shrink-0 items-center gap-2 border-b border-rule bg-panel px-3 max-[860px]:flex-wrap max-[860px]:gap-y-0 max-[860px]:pt-1.5">
+    <header className="flex min-h-11 shrink-0 items-center gap-2 border-b border-rule bg-panel px-3 max-[860px]:flex-wrap max-[860px]:gap-y-0 max-[860px]:pt-1.5">
       <a href="/" className="grid size-10 shrink-0 place-items-center">
-        <span className="sr-only">Warm Conduit, to the shelf</span>
+        <span className="sr-only">Warm Conduit: all rigs</span>
         <svg width="34" height="24" viewBox="0 0 34 24" aria-hidden="true">
           <path d="M2 9c5-8 9-5 13 4s9 10 17 1" fill="none" stroke="var(--ink)" strokeWidth="3.4" strokeLinecap="round" />
         </svg>

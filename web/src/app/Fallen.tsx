@@ -7,9 +7,9 @@ export function Fallen({ children }: { children: ReactNode }) {
     <ErrorBoundary
       fallbackRender={({ error, resetErrorBoundary }) => (
         <main role="alert" className="mx-auto mt-24 max-w-md p-6">
-          <h1 className="text-[17px] font-semibold">This screen broke</h1>
+          <h1 className="text-[17px] font-semibold">This screen failed</h1>
           <p className="mt-2 text-muted">
-            The last saved state of the rig is safe, and a change not yet saved is kept on this device. The fault:{" "}
+            Your rig is safe: everything saved is kept, and unsaved changes are kept on this device. The error:{" "}
             {error instanceof Error ? error.message : String(error)}
           </p>
           <p className="mt-4 flex gap-4">
@@ -17,7 +17,7 @@ export function Fallen({ children }: { children: ReactNode }) {
               Try again
             </button>
             <a href="/" className="inline-flex h-10 items-center underline">
-              To the shelf
+              All rigs
             </a>
           </p>
         </main>

@@ -46,6 +46,11 @@ export function usePrint(): Print {
   return useMemo(() => printBy(rules, system), [rules, system]);
 }
 
+const rule = new Intl.PluralRules("en");
+
+/** A count with its noun: "1 issue", "2 issues"; without `many` the noun gets an s. */
+export const plural = (count: number, one: string, many = `${one}s`) => `${count} ${rule.select(count) === "one" ? one : many}`;
+
 /** A sentence of the core with its values filled in. */
 export function say(sentence: Schema["Sentence"], print: Print) {
   return sentence.text.replace(/\{\{|\}\}|\{(\d+)\}/g, (found, n) => {

@@ -259,7 +259,7 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
     heard(change: Schema["ShelfChange"] | null) {
       if (change && change.rigId !== id) return;
       if (change?.kind === "removed") {
-        set({ missing: new Problem(404, "This rig was taken off the shelf.", undefined, {}, {}) });
+        set({ missing: new Problem(404, "This rig was deleted.", undefined, {}, {}) });
       } else if (change && state().missing) {
         // Brought back, with what waited for it.
         set({ missing: null });

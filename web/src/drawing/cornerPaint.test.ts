@@ -45,7 +45,7 @@ describe("the picture from a corner", () => {
     expect(below.indexOf("tank")).toBeGreaterThan(below.indexOf("tap"));
   });
 
-  it("shows water that stays where it stands, while the answers are about the run as it lies", () => {
+  it("shows water left where it stands, while the answers are about the run as it lies", () => {
     const wet = (w: Waters) => paint(rig, sceneOf(rig, look), w).paths.filter((p) => p.style.stroke === "var(--stays)");
     expect(wet(waters).length).toBeGreaterThan(0);
     expect(wet({ ...waters, current: () => false })).toEqual([]);

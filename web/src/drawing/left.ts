@@ -4,7 +4,7 @@ import type { Print } from "../app/units";
 type Water = Schema["Conditions"]["water"];
 
 /** How the water system is left for a night, in the words of every screen. */
-export const leftWords: Record<Water, string> = { wet: "left full", drained: "left drained", asLeft: "as it was left" };
+export const leftWords: Record<Water, string> = { wet: "full", drained: "drained", asLeft: "as left" };
 
 /** The state of a water system in a word. */
 export const stateWord = (left: Schema["LeftAnswer"], print: Print) =>

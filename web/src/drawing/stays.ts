@@ -10,7 +10,7 @@ const WORTH_L = 0.0005;
 export function stayWords(s: Stays, print: Print): { sum: string; where: string; apart: string } {
   const litres = (l: number) => print(l, "volume");
   const places: [number, string][] = [
-    [s.poolsL, "in pools"],
+    [s.poolsL, "in dips"],
     [s.partsL, "in parts"],
     [s.tanksL, "in tanks"],
     [s.airlockedL, "airlocked"],
@@ -18,12 +18,12 @@ export function stayWords(s: Stays, print: Print): { sum: string; where: string;
   ];
   const there = places.filter(([l]) => l >= WORTH_L);
   const apart = [
-    s.protectedL >= WORTH_L ? `${litres(s.protectedL)} of it is safe in antifreeze` : null,
+    s.protectedL >= WORTH_L ? `${litres(s.protectedL)} of it is in antifreeze` : null,
     s.byDesignL - s.protectedL >= WORTH_L ? `${litres(s.byDesignL - s.protectedL)} of it is kept by design` : null,
-    s.byHandL >= WORTH_L ? `${litres(s.byHandL)} is emptied by hand` : null,
+    s.byHandL >= WORTH_L ? `${litres(s.byHandL)} emptied by hand` : null,
   ].filter(Boolean);
   return {
-    sum: s.totalL < WORTH_L ? "nothing stays" : `${litres(s.totalL)} stays`,
+    sum: s.totalL < WORTH_L ? "nothing left" : `${litres(s.totalL)} left`,
     where: there.map(([l, place]) => (there.length > 1 ? `${litres(l)} ${place}` : place)).join(", "),
     apart: apart.join("; "),
   };

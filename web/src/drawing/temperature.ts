@@ -72,7 +72,7 @@ export const stateWords: Record<Schema["IceState"], string> = {
 
 /** Whether a rig stands a night, in words. */
 export const verdictWords: Record<Schema["Verdict"], string> = {
-  passes: "It stands this night",
-  passesButForIce: "Ice, but nothing breaks",
-  fails: "Ice breaks something",
+  passes: "Safe",
+  passesButForIce: "At risk",
+  fails: "Freeze damage",
 };

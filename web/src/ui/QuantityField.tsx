@@ -103,7 +103,7 @@ export function QuantityField({
         return data(await api.POST("/api/units/parse", { body: { text, quantity, system, beside: (shown || placeholder) ?? null } }));
       } catch (problem) {
         if ((problem as Problem).status !== OFFLINE) throw problem;
-        setError("kept here until the program answers");
+        setError("kept until the program answers");
         await new Promise((then) => setTimeout(then, AGAIN_MS));
       }
     }

@@ -122,7 +122,7 @@ export function Panel({ className = "", children, ...rest }: { className?: strin
 export function Caution({ children }: { children: ReactNode }) {
   return (
     <p className="mt-1 border-l-[3px] border-ink pl-2">
-      {children} <span className="text-muted">Local codes and licensed fitters come before this program.</span>
+      {children} <span className="text-muted">Follow local codes; have a licensed fitter do it.</span>
     </p>
   );
 }

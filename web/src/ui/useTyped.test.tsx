@@ -100,7 +100,7 @@ describe("fields that are put together before they are kept", () => {
     vi.stubGlobal("fetch", () => Promise.reject(new TypeError("away")));
     await type(0, "60 cm");
     await act(async () => void (await vi.advanceTimersByTimeAsync(10)));
-    expect([field(0).value, place.querySelector("[role=alert]")?.textContent]).toEqual(["60 cm", "kept here until the program answers"]);
+    expect([field(0).value, place.querySelector("[role=alert]")?.textContent]).toEqual(["60 cm", "kept until the program answers"]);
     vi.stubGlobal("fetch", later);
     await act(async () => void (await vi.advanceTimersByTimeAsync(2000)));
     await act(async () => {

@@ -171,7 +171,7 @@ public static partial class HeightFinder
         public Sentence Words(FallChange change) =>
             change.Chain.Points is [var first, .., var last] && first != last
                 ? change.ByM <= MostShiftM && !OnVessel(first) && !OnVessel(last)
-                    ? Sentence.Of($"Let {_place[first].Words} stand {Measure.Length(change.ByM)} higher, or {_place[last].Words} as much lower.")
+                    ? Sentence.Of($"Set {_place[first].Words} {Measure.Length(change.ByM)} higher, or {_place[last].Words} as much lower.")
                     : Sentence.Of($"From {_place[first].Words} to {_place[last].Words} {Measure.Length(change.ByM)} of height are missing: put a drain where " +
                         $"it is lowest, or take a shorter way.")
                 : Sentence.Of($"The lines go in a ring at {_place[change.Chain.Points[0]].Words}: no heights make a ring fall all the way round.");

@@ -144,8 +144,8 @@ public static class InsulationFinder
 
     private static IEnumerable<Sentence> Notes(Question question)
     {
-        yield return "Insulation only buys time: what stands still long enough in frost freezes under any thickness. Heat buys nights, and draining buys " +
-            "all of them.";
+        yield return "Insulation only buys time: still water freezes under any thickness if the frost lasts. Heat protects while it runs; draining " +
+            "always does.";
         var pipes = question.Rig.Runs.Where(r => r.Service is Service.Cold or Service.Hot).Select(r => Catalogue.Pipe(r.Pipe)!).ToList();
         if (pipes.MinBy(p => p.OuterDiameterM) is { } thinnest)
         {

@@ -29,7 +29,7 @@ public static class Fixer
     public static FixesAnswer Ask(Question question, FixesInput input)
     {
         var finding = question.Ask(Adviser.Ask).Findings.FirstOrDefault(f => f.Id == input.FindingId);
-        return finding is null ? new FixesAnswer(input.FindingId, [], 0, "There is no such finding any more.") : Of(question, finding, question.GoOn);
+        return finding is null ? new FixesAnswer(input.FindingId, [], 0, "This issue is gone.") : Of(question, finding, question.GoOn);
     }
 
     /// <summary>Fixes of <paramref name="finding"/>.</summary>
@@ -88,8 +88,8 @@ public static class Fixer
         return new FixesAnswer(
             finding.Id, [.. fixes.Values.OrderByDescending(f => f.Worth).Take(Most).Select(f => f.Fix)], tried + rest.Count,
             fixes.Count > 0 ? null : finding is { Kind: FindingKind.KeepsWater, Severity: Severity.Note }
-            ? "It is on the list of what is done by hand on leaving." : tried == 0 ? "This wants thought: there is no edit that mends it by itself."
-            : $"None of the {tried + rest.Count} ideas that were tried mends it. {Sentence(refused)}");
+            ? "This is done by hand when you leave." : tried == 0 ? "No one-click fix."
+            : $"{Tried(tried + rest.Count)} {Sentence(refused)}");
     }
 
     // What it wins, in millilitres or the like; null where the finding stays as it is or a fault comes. An order among fixes, not a measure.
@@ -113,4 +113,6 @@ public static class Fixer
     private static string Key(IReadOnlyList<Edit> edits) => System.Text.Json.JsonSerializer.Serialize(edits, Rigs.RigFile.Compact);
 
     private static string? Sentence(string? reason) => reason is null ? null : $"{char.ToUpperInvariant(reason[0])}{reason[1..]}.";
+
+    private static string Tried(int count) => count == 1 ? "Tried one fix; it doesn't help." : $"Tried {count} fixes; none of them helps.";
 }

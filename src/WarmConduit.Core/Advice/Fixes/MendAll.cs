@@ -183,7 +183,7 @@ public static class MendAll
         }
         var left = at.Ask(Adviser.Ask).Findings.Where(f => f.Severity != Severity.Note)
             .Select(f => new NotMended(f.Id, f.Title, refusals.GetValueOrDefault(f.Id)
-                ?? "What would mend it wins less than it costs, or lies beyond the budget.")).ToList();
+                ?? "Every fix costs more than it helps, or is over the budget.")).ToList();
         double before = question.Ask(DrainDownStudy.Ask).Stays.TotalL;
         return new MendAllAnswer(fixes, before, at.Ask(DrainDownStudy.Ask).Stays.TotalL, Together(question, chosen)?.Gain(), left, tried);
     }

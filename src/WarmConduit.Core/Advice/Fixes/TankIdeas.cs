@@ -52,7 +52,7 @@ internal sealed class TankIdeas(Question question, Fitter fit)
         }
         // What an arm reaches into.
         if (question.Rig.ByHand.Find(tank.Id) is null && PartWater.OpenTop(tank))
-            yield return new Idea($"By hand on leaving: sponge out {tank.Name}",
+            yield return new Idea($"By hand when leaving: sponge out {tank.Name}",
                 [new AddThing("byHand", new JsonObject { ["id"] = tank.Id, ["task"] = "sponge out what the outlet leaves" })]);
     }
 

@@ -26,10 +26,10 @@ internal sealed class AirlockRule : IRule
             yield return new Finding(
                 $"airlock:{held.RunIds.Order(StringComparer.Ordinal).First()}:{held.OpenAt.PointId ?? held.OpenAt.PartId}", FindingKind.Airlock,
                 litres < WorthL ? Severity.Note : Severity.Warning, held.Words, "airlocked", Measure.Volume(litres),
-                $"No air gets in behind this water, so it stays although it lies above a way out. Let air in at {held.OpenAt.Words}: leave a tap or valve " +
+                $"Airlocked: no air gets in behind this water, so it stays above its drain. Let air in at {held.OpenAt.Words}: leave a tap or valve " +
                 $"open there, fit a bleed, or loosen a joint.",
                 held.OpenAt, held.RunIds,
-                new Why("A line that is shut above keeps its water like a straw under a thumb, up to 20 mm of bore; wider ones gulp air.",
+                new Why("A line that is closed at the top keeps its water like a straw under a thumb, up to 20 mm bore; wider ones let air in.",
                 [new("airlocked", Measure.Volume(litres), true)]));
         }
     }

@@ -51,7 +51,7 @@ internal sealed class BackwardsRule : IRule
     {
         return new Finding(
             $"backwards:{part.Id}", FindingKind.Backwards, Severity.Fault, part.Name, "backwards", null,
-            $"From the {(waste ? "basin" : "tank")} water reaches its “{second}” first. Look for its arrow: it has to come in by “{first}”.",
+            $"From the {(waste ? "basin" : "tank")} water reaches its “{second}” first. Check its arrow: water has to enter by “{first}”.",
             Place.OnPart(question.Index, part), [.. joined.Of(part.Id).Select(j => j.Run.Id).Distinct()], null,
             [new Mend("Swap its two lines", Swapped(joined, part.Id, first, second))]);
     }

@@ -39,11 +39,11 @@ internal sealed class BareSkinRule : IRule
             var near = run.Bends.Where(bend => at.Zone.Box.Holds(bend.At) && SurfaceContacts.FromSide(at.Zone.Box, bend.At, at.Out) <= SurfaceContacts.NearM)
                 .Select(bend => $"runs/{run.Id}/bends/{bend.Id}").ToList();
             yield return new Finding(
-                $"skin:{run.Id}", FindingKind.BareSkin, Severity.Note, run.Name, "on bare skin", Measure.Length(along),
-                Sentence.Of($"It lies against a skin without insulation for {Measure.Length(along)}: the air there is the skin's, not the room's. Keep " +
+                $"skin:{run.Id}", FindingKind.BareSkin, Severity.Note, run.Name, "on bare metal", Measure.Length(along),
+                Sentence.Of($"It runs on bare sheet metal for {Measure.Length(along)}: it gets as cold as the metal, not as the room. Keep " +
                 $"{Measure.Length(ClearM)} off it, or insulate behind it."),
                 Place.OnRun(question.Index, run, at.Segment, course[at.Segment]), [run.Id], null, near.Count == 0 ? null
-                : [new Mend("Move its bends off the skin", [new MoveThings(near, by)])]);
+                : [new Mend("Move its bends off the metal", [new MoveThings(near, by)])]);
         }
     }
 }

@@ -16,8 +16,8 @@ internal sealed class BareZoneRule : IRule
             // Under the floor, in the wind, there are none.
             if (zone.Kind == ZoneKind.OpenUnderfloor || zone.Faces.Count > 0 || zones.Any(z => z.Faces.Any(f => f.Towards == zone.Id))) continue;
             yield return new Finding(
-                $"bare:{zone.Id}", FindingKind.BareZone, Severity.Warning, zone.Name, "no faces", null,
-                "No face of it is described, so it is taken to be as cold as outdoors. Give it its walls, floor and roof.",
+                $"bare:{zone.Id}", FindingKind.BareZone, Severity.Warning, zone.Name, "no walls", null,
+                "It has no walls yet, so it counts as cold as outdoors. Add its walls, floor and roof.",
                 new Place(zone.Box.Centre(), zone.Name, null, null, null, zone.Id), [], null);
         }
     }

@@ -34,15 +34,15 @@ internal sealed class ChokedRule : IRule
         var course = question.Index.CourseOf(run);
         string harm = run.Service switch
         {
-            Service.Vent => "Water lies in it and the tank stops breathing: the pump pulls a vacuum, filling spits back.",
-            Service.Fill => "Water lies in it, to freeze and to spit back.",
-            _ => "Water lies in it.",
+            Service.Vent => "Water sits in it and the tank can't breathe: the pump pulls a vacuum, and filling spits back.",
+            Service.Fill => "Water sits in it, freezes and spits back.",
+            _ => "Water sits in it.",
         };
         return new Finding(
             $"dip:{run.Id}", FindingKind.Choked, Severity.Warning, run.Name, "dips", Measure.Length(deepest),
             Sentence.Of($"It dips by {Measure.Length(deepest)} at bend {lowest}.").And($" {harm}"),
             Place.OnRun(question.Index, run, lowest, course[lowest]), [run.Id], null,
-            [new Mend("Lay it even between its ends", [RunRegrading.Even(run, course)])]);
+            [new Mend("Set even fall", [RunRegrading.Even(run, course)])]);
     }
 
     private static Finding? Narrow(Question question, Run run)
@@ -59,6 +59,6 @@ internal sealed class ChokedRule : IRule
             Sentence.Of($"Its bore of {Measure.Length(pipe.InnerDiameterM)} is smaller than the outlet of {Measure.Length(bore)} above it: it backs up, and " +
             $"what comes down sticks."),
             Place.OnRun(question.Index, run, 0, question.Index.PlaceOf(run.From)), [run.Id], null,
-            wider is null ? null : [new Mend($"Make it {wider.Name}", [new ChangeThing($"runs/{run.Id}", new JsonObject { ["pipe"] = wider.Id })])]);
+            wider is null ? null : [new Mend($"Change to {wider.Name}", [new ChangeThing($"runs/{run.Id}", new JsonObject { ["pipe"] = wider.Id })])]);
     }
 }

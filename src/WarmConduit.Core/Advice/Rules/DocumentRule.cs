@@ -9,6 +9,6 @@ internal sealed class DocumentRule : IRule
     public IReadOnlyList<FindingKind> Kinds => [FindingKind.DocumentRule];
 
     public IEnumerable<Finding> Find(Question question) => RigCheck.Check(question.Rig, question.Sound).Select(f => new Finding(
-        $"document:{f.Path}", FindingKind.DocumentRule, Severity.Warning, "Something saved here would be refused today", "see", null, $"{f.Path}: {f.Reason}.",
+        $"document:{f.Path}", FindingKind.DocumentRule, Severity.Warning, "Something saved here breaks a newer rule", "see", null, $"{f.Path}: {f.Reason}.",
         null, [], null));
 }

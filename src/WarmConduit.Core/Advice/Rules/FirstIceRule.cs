@@ -39,23 +39,23 @@ internal sealed class FirstIceRule : IRule
         string remedy = Catalogue.Part(part.Stock)!.Remedy is { } r ? $" {r}." : "";
         return new Finding(
             $"ice:{part.Id}", FindingKind.FirstIce, rung.Breaks ? Severity.Fault : Severity.Note, part.Name, "ice in", Measure.Duration(rung.FirstIceS),
-            Sentence.Of($"First ice after {Measure.Duration(rung.FirstIceS)}, {Left(question)}, in air of {Measure.Temperature(rung.AirC)}. " +
-            $"{(rung.Breaks ? "Ice breaks it." : "It stands ice.")}{remedy}"),
+            Sentence.Of($"Ice after {Measure.Duration(rung.FirstIceS)}, {Left(question)}, in air of {Measure.Temperature(rung.AirC)}. " +
+            $"{(rung.Breaks ? "Ice breaks it." : "Ice does not break it.")}{remedy}"),
             Place.OnPart(question.Index, part), [], null);
     }
 
     private static Finding OfLine(Question question, Rung rung) => new(
         OfRun + rung.RunId, FindingKind.FirstIce, Severity.Fault, question.Index.Run(rung.RunId!).Name, "bursts in", Measure.Duration(rung.BreaksS),
         rung.ShutIn
-            ? Sentence.Of($"First ice after {Measure.Duration(rung.FirstIceS)}, {Left(question)}, in air of {Measure.Temperature(rung.AirC)}. After " +
-                $"{Measure.Duration(rung.BreaksS)} ice shuts it at both ends; it freezes on and bursts at a fitting.")
-            : Sentence.Of($"First ice after {Measure.Duration(rung.FirstIceS)}, {Left(question)}, in air of {Measure.Temperature(rung.AirC)}. Ice breaks it."),
+            ? Sentence.Of($"Ice after {Measure.Duration(rung.FirstIceS)}, {Left(question)}, in air of {Measure.Temperature(rung.AirC)}. After " +
+                $"{Measure.Duration(rung.BreaksS)} ice plugs it at both ends; the water between has nowhere to go and bursts a fitting.")
+            : Sentence.Of($"Ice after {Measure.Duration(rung.FirstIceS)}, {Left(question)}, in air of {Measure.Temperature(rung.AirC)}. Ice breaks it."),
         new Place(rung.Course[rung.Course.Count / 2], rung.Name, rung.RunId, null, null, rung.ZoneId), [rung.RunId!], null);
 
     private static string Left(Question question) => question.Conditions.Water switch
     {
-        WaterState.Wet => "left wet",
-        WaterState.AsLeft => "as it was left",
-        _ => "with what stays in it",
+        WaterState.Wet => "full",
+        WaterState.AsLeft => "as left",
+        _ => "drained",
     };
 }

@@ -50,8 +50,8 @@ internal sealed class FlatRunRule : IRule
         return new Finding(
             $"flat:{run.Id}", FindingKind.FlatRun, severity, run.Name, "falls", Measure.Fall(fall),
             fall < 0
-                ? Sentence.Of($"{Measure.Length(length)} of it climbs the way its water should leave, by {size} where a fall of {least} is asked.")
-                : Sentence.Of($"{Measure.Length(length)} of it falls by only {size} where {least} is asked; residual water stays as film and beads."),
+                ? Sentence.Of($"{Measure.Length(length)} of it rises towards its drain by {size}; it should fall by {least}.")
+                : Sentence.Of($"{Measure.Length(length)} of it falls by only {size}, less than {least}: a film of water stays."),
             Place.OnRun(question.Index, run, station, at.At), [run.Id],
             new Why(
                 "Fall = drop of the invert ÷ length, as parked, in the sense in which the water leaves.",

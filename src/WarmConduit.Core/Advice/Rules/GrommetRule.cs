@@ -24,12 +24,12 @@ internal sealed class GrommetRule : IRule
         string[] runs = [.. bare.Select(b => b.Run.Id).Distinct()];
         var first = bare[0];
         yield return new Finding(
-            "grommets", FindingKind.NoGrommet, Severity.Note, runs.Length == 1 ? first.Run.Name : $"{runs.Length} runs", "bare hole for",
+            "grommets", FindingKind.NoGrommet, Severity.Note, runs.Length == 1 ? first.Run.Name : $"{runs.Length} runs", "missing grommet",
             Measure.Length(Catalogue.Pipe(first.Run.Pipe)!.OuterDiameterM),
             Sentence.Of($"{(bare.Count == 1 ? "A hole has" : $"{bare.Count} holes have")} no grommet, the first where {first.Run.Name} passes {first.Words}. " +
-            $"An edge of sheet metal cuts through hose and pipe as the vehicle shakes, and an open hole lets cold in."),
+            $"Sheet metal cuts through hose and pipe as the vehicle shakes, and an open hole lets cold in."),
             Place.OnRun(question.Index, first.Run, first.Leg, first.At), runs, null,
-            [new Mend(bare.Count == 1 ? "A grommet there" : $"A grommet at each of the {bare.Count}", [.. bare.Select(b => b.Mend)])]);
+            [new Mend(bare.Count == 1 ? "Add a grommet" : $"Add grommets at all {bare.Count}", [.. bare.Select(b => b.Mend)])]);
     }
 
     private sealed record Hole(Run Run, int Leg, Point3 At, string Words, Edit Mend);

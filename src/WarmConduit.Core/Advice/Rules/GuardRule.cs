@@ -13,7 +13,7 @@ internal sealed class GuardRule : IRule
 {
     public IReadOnlyList<FindingKind> Kinds => [FindingKind.Backflow, FindingKind.ReliefShut, FindingKind.HeaterUnguarded];
 
-    private const string Relief = "A heater whose relief valve cannot open bursts. Never plug, shut or bypass one; let a licensed fitter look at it.";
+    private const string Relief = "A heater whose relief valve cannot open bursts. Never plug, close or bypass it. Have a licensed fitter check it.";
 
     public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding is { Kind: FindingKind.HeaterUnguarded, Place.PartId: { } boiler }
         ? ideas.Heaters.Guarded(boiler, finding.Id) : [];
@@ -26,22 +26,22 @@ internal sealed class GuardRule : IRule
             foreach (var finding in OfHeater(question, joined, part)) yield return finding;
             if (part.Stock == "town-coupling" && Unguarded(question, joined, part))
                 yield return new Finding(
-                    $"backflow:{part.Id}", FindingKind.Backflow, Severity.Fault, part.Name, "no non-return", null,
-                    "No non-return valve stands between the hose and this rig: its water can be drawn back into the drinking water of others, and the pump " +
-                    "pumps it out of the hose.",
-                    Place.OnPart(question.Index, part), [], null, [new Mend("Make it an inlet with a non-return valve",
+                    $"backflow:{part.Id}", FindingKind.Backflow, Severity.Fault, part.Name, "no check valve", null,
+                    "No check valve (non-return valve) between the hose and this rig: its water can be sucked back into the drinking-water main, and the pump " +
+                    "pushes it out of the hose.",
+                    Place.OnPart(question.Index, part), [], null, [new Mend("Use an inlet with a check valve",
                     [new ChangeThing($"parts/{part.Id}", new JsonObject { ["stock"] = "town-inlet" })])],
-                    "Local rules say which device keeps drinking water safe from what is joined to it.");
+                    "Local codes say which backflow device is required.");
             if (part.Stock != "relief-valve") continue;
             if (Ways(question, part, "in").FirstOrDefault(w => Passes(w.Other) == Passage.Valve) is { Other: { } valve })
                 yield return new Finding(
-                    $"shut:{part.Id}", FindingKind.ReliefShut, Severity.Fault, part.Name, "can be shut off", null,
-                    $"“{valve.Name}” stands between it and what it relieves.", Place.OnPart(question.Index, part), [], null, null, Relief);
+                    $"shut:{part.Id}", FindingKind.ReliefShut, Severity.Fault, part.Name, "can be closed off", null,
+                    $"“{valve.Name}” is between it and the heater.", Place.OnPart(question.Index, part), [], null, null, Relief);
             if (Ways(question, part, "out").FirstOrDefault(w => w.Other is not null
                 && Passes(w.Other) is Passage.DeadEnd or Passage.Valve or Passage.Drain) is { Other: { } plug } way)
                 yield return new Finding(
                     $"plugged:{part.Id}", FindingKind.ReliefShut, Severity.Fault, part.Name, "plugged", null,
-                    $"Its way out ends at “{plug.Name}”, which shuts it.", Place.OnPart(question.Index, part), [way.Run.Id], null,
+                    $"Its way out ends at “{plug.Name}”, which closes it.", Place.OnPart(question.Index, part), [way.Run.Id], null,
                     [new Mend($"Take {plug.Name} off and let it drip free", Opened(question, way.Run, plug))], Relief);
         }
     }
@@ -54,13 +54,12 @@ internal sealed class GuardRule : IRule
         if (Meets(joined, question, heater, null).All(p => p.Stock != "relief-valve"))
             yield return new Finding(
                 $"relief:{heater.Id}", FindingKind.HeaterUnguarded, Severity.Fault, heater.Name, "no relief valve", null,
-                "No relief valve is joined to it without a valve between. Water swells by a fiftieth as it warms, and a thermostat that sticks boils it: the " +
-                "heater bursts.",
+                "No relief valve is joined to it without a valve between. Water expands by 2 % as it heats, and a stuck thermostat boils it: the heater bursts.",
                 Place.OnPart(question.Index, heater), [], null, null, Relief);
         if (Meets(joined, question, heater, "cold").ToList() is { Count: > 0 } feed && feed.All(p => Passes(p) != Passage.OneWay))
             yield return new Finding(
                 $"check:{heater.Id}", FindingKind.HeaterUnguarded, Severity.Warning, heater.Name, "no check valve on its cold feed", null,
-                "No check valve (non-return valve) stands in its cold feed: hot water expands back into the cold line, and the cold tap runs warm.",
+                "No check valve (non-return valve) in its cold feed: hot water expands back into the cold line, and the cold tap runs warm.",
                 Place.OnPart(question.Index, heater), [], null);
     }
 

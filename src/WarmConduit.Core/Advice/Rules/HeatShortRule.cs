@@ -16,7 +16,7 @@ internal sealed class HeatShortRule : IRule
     private static Finding Of(Question question, ShortHeater heater)
     {
         if (heater.ZoneId is not { } zoneId)
-            return new Finding(Id, FindingKind.HeatShort, Severity.Warning, "Heat", "on, with no heater", null, heater.Words, null, [], null);
+            return new Finding(Id, FindingKind.HeatShort, Severity.Warning, "Heat", "on, but no heater", null, heater.Words, null, [], null);
         var (zone, night) = (question.Rig.Shell.Zones.First(z => z.Id == zoneId), question.Conditions.Steady());
         return new Finding(
             $"{Id}:{zoneId}", FindingKind.HeatShort, Severity.Warning, zone.Name, "heater too weak, short by", Measure.Power(heater.NeededW - heater.PowerW),

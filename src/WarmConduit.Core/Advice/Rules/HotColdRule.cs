@@ -43,7 +43,7 @@ internal sealed class HotColdRule : IRule
                 && !other.ContainsKey((tap.Id, port));
             if (!Only("cold", hot, cold) || !Only("hot", cold, hot)) continue;
             yield return new Finding(
-                $"exchanged:{tap.Id}", FindingKind.HotCold, Severity.Fault, tap.Name, "hot and cold exchanged", null,
+                $"exchanged:{tap.Id}", FindingKind.HotCold, Severity.Fault, tap.Name, "hot and cold swapped", null,
                 "Its cold side is fed by the heater, and its hot side by the cold line.",
                 Place.OnPart(question.Index, tap), [.. joined.Of(tap.Id).Where(j => j.Port is "hot" or "cold").Select(j => j.Run.Id)], null,
                 [new Mend("Swap its two lines", BackwardsRule.Swapped(joined, tap.Id, "cold", "hot"))], Scald);
@@ -59,8 +59,8 @@ internal sealed class HotColdRule : IRule
             ? [new Mend($"Leave {place.Name} closed in use", [.. UsedIn(rig).Select(s => new SetPosition(s.Id, place.Id, Positions.Closed))])] : null;
         yield return new Finding(
             $"past:{line}", FindingKind.HotCold, Severity.Fault, place.Name, "joins hot and cold", null,
-            $"In use “{question.Index.Run(line).Name}” joins the hot lines to the cold ones here, past the heater, with nothing shut between them: each runs " +
-            $"into the other, and no tap is hot or cold.",
+            $"In use, “{question.Index.Run(line).Name}” joins hot and cold lines here, after the heater, with nothing closed between them: they mix, and no " +
+            $"tap is properly hot or cold.",
             Place.OnPart(question.Index, place), [line], null, shut, Scald);
     }
 

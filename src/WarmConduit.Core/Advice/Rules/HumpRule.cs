@@ -28,10 +28,10 @@ internal sealed class HumpRule : IRule
     }
 
     private static readonly (string Why, string Caution) Coolant =
-        ("Air stays there when the circuit is filled: it gurgles, and little or nothing flows past it.",
+        ("Air stays there when you fill the circuit: it gurgles and blocks the flow.",
         "Bleed a coolant circuit cold: it is hot and under pressure when it runs.");
     private static readonly (string Why, string Caution) Drawn =
-        ("The pump has to draw that air away each time it has stood empty, and hammers until it has.", "");
+        ("The pump has to pull that air out each time the line was empty, and hammers until then.", "");
 
     // The shortest way from a pump back to a tank.
     private static List<Run> Suction(Question question)
@@ -81,8 +81,8 @@ internal sealed class HumpRule : IRule
             int top = Enumerable.Range(0, points.Length).MaxBy(k => -caught.HeightM[points[k]]);
             var place = Place.OnRun(question.Index, run, top, question.Index.CourseOf(run)[top]);
             yield return new Finding(
-                $"hump:{run.Id}", FindingKind.CatchesAir, Severity.Warning, run.Name, "catches air", Measure.Volume(pool.VolumeM3 * 1000),
-                Sentence.Of($"It has a hump at {place.Words} from which air has no way up.").And($" {words.Why}"), place, [run.Id], null, null,
+                $"hump:{run.Id}", FindingKind.CatchesAir, Severity.Warning, run.Name, "traps air", Measure.Volume(pool.VolumeM3 * 1000),
+                Sentence.Of($"It has a high point at {place.Words} where air can't escape.").And($" {words.Why}"), place, [run.Id], null, null,
                 words.Caution.Length > 0 ? words.Caution : null);
         }
 

@@ -27,7 +27,7 @@ internal sealed class InTheWayRule : IRule
                 if (solid is null) continue;
                 yield return new Finding(
                     $"through:{run.Id}:{solid.Id}", FindingKind.InTheWay, Severity.Fault, run.Name, "through", null,
-                    $"It passes through “{solid.Name}” between points {i} and {i + 1}. Lead it over or around.",
+                    $"It passes through “{solid.Name}” between points {i} and {i + 1}. Route it over or around.",
                     Place.OnRun(question.Index, run, i, course[i]), [run.Id], null);
                 break;
             }
@@ -38,7 +38,7 @@ internal sealed class InTheWayRule : IRule
                 if (shell.Body.OutsideM(course[i]) <= OutsideM || zones.Any(z => z.Box.OutsideM(course[i]) <= OutsideM)) continue;
                 yield return new Finding(
                     $"outside:{run.Id}", FindingKind.InTheWay, Severity.Warning, run.Name, "outside", null,
-                    "It leaves the vehicle: it lies in no room, so it is as cold as outdoors and can be torn off. If there is a room, draw it.",
+                    "It leaves the vehicle: it is outside every room, so it counts as cold as outdoors and can be torn off. If there is a room, draw it.",
                     Place.OnRun(question.Index, run, i, course[i]), [run.Id], null);
                 break;
             }

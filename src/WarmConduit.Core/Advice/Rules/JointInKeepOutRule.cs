@@ -23,7 +23,7 @@ internal sealed class JointInKeepOutRule : IRule
                     KeepOutKind.Electrics => "A joint near electrics is a fault: one drop is enough.",
                     KeepOutKind.Heat => "Heat softens pipe and seals there.",
                     KeepOutKind.SharpMetal => "Sharp metal chafes pipe there: use a grommet, or go around.",
-                    _ => "Joints keep out of there.",
+                    _ => "No joints there.",
                 };
                 yield return new Finding(
                     $"keepout:{keepOut.Id}:{part.Id}", FindingKind.JointInKeepOut, keepOut.Kind == KeepOutKind.Electrics ? Severity.Fault : Severity.Warning,

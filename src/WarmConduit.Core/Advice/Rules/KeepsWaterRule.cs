@@ -25,7 +25,7 @@ internal sealed class KeepsWaterRule : IRule
             yield return drain.Task is { } task
                 ? new Finding(
                     $"hand:{part.Id}", FindingKind.KeepsWater, Severity.Note, part.Name, "by hand", Measure.Volume(drain.ByHandL),
-                    $"No slope empties it. On leaving: {task}. Everything here takes that to be done.", Place.OnPart(question.Index, part), [], why)
+                    $"It doesn't drain by itself. When you leave: {task}. Assumed done.", Place.OnPart(question.Index, part), [], why)
                 : new Finding(
                     $"keeps:{part.Id}", FindingKind.KeepsWater, Severity.Warning, part.Name, "keeps", Measure.Volume(drain.RetainedL),
                     $"It keeps its water by design. {drain.Remedy}.", Place.OnPart(question.Index, part), [], why);

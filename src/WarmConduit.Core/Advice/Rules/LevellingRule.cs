@@ -27,7 +27,7 @@ internal sealed class LevellingRule : IRule
             string over = hump ? $"the line between them goes over {place.Words}" : "the higher of the two ports lies";
             var reason = never
                 ? Sentence.Of($"The line between them goes as high as {Measure.Length(heightM)}, higher than either of them: neither runs into the other.")
-                : Sentence.Of($"They stand at one level only above {Measure.Length(heightM)}, where {over}. Below that {Measure.Volume(pair.BelowAL)} stay " +
+                : Sentence.Of($"They level only above {Measure.Length(heightM)}, where {over}. Below that {Measure.Volume(pair.BelowAL)} stay " +
                     $"in {pair.A.Name} and {Measure.Volume(pair.BelowBL)} in {pair.B.Name}, each by itself.");
             if (hump) reason = reason.And(" ").And(Sentence.Of($"Take the line {Measure.Length(pair.CrestM - pair.PortsM)} lower there, and let both " +
                 $"tanks breathe."));

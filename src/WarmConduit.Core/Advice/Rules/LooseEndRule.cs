@@ -26,7 +26,7 @@ internal sealed class LooseEndRule : IRule
         var at = question.Index.PlaceOf(point == 0 ? run.From : run.To);
         return new Finding(
             $"loose:{run.Id}:{id}", FindingKind.LooseEnd, Severity.Warning, run.Name, "loose end", null,
-            $"Its {(point == 0 ? "start" : "end")} is joined to nothing yet. Until it is, it counts as capped.", Place.OnRun(question.Index, run, point, at),
+            $"Its {(point == 0 ? "start" : "end")} isn't connected yet. Until then it counts as capped.", Place.OnRun(question.Index, run, point, at),
             [run.Id], null);
     }
 }

@@ -38,9 +38,9 @@ internal sealed class NoIsolatorRule : IRule
             if (!(pump ? tank : town || (livedIn && tank))) continue;
             yield return new Finding(
                 $"isolator:{part.Id}", FindingKind.NoIsolator, pump ? Severity.Warning : Severity.Note, part.Name, "no valve", null,
-                pump ? "Nothing shuts it off from the tank: to clean its strainer or change it, the tank has to be emptied first. Put a ball valve between."
-                : town ? "Town water stands on it with nothing to shut between: to change it, the hose has to come off outside. Put a ball valve before it."
-                : "Nothing shuts it off: to change it while the rig is lived in, the line has to be drained. Put a ball valve before it.",
+                pump ? "No valve between it and the tank: to clean its strainer you have to empty the tank. Add a ball valve."
+                : town ? "No valve before it: to change it you have to take the town hose off. Add a ball valve."
+                : "No valve before it: to change it you have to drain the line. Add a ball valve.",
                 Place.OnPart(question.Index, part), [], null);
         }
     }

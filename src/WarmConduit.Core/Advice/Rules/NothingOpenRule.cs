@@ -21,7 +21,7 @@ internal sealed class NothingOpenRule : IRule
         if (drained.Drains.Count > 0 || drained.Stays.TotalL <= 0) yield break;
         yield return new Finding(
             "nothing-open", FindingKind.NothingOpen, School.OfRetainedWater(question.Rig), "Nothing is open", "keeps", Measure.Volume(drained.Stays.TotalL),
-            $"In “{question.Scenario.Name}” no drain, tap or open end lets water out, so all of it stays. Put a drain at the lowest place, or open one.",
+            $"In “{question.Scenario.Name}” no drain, tap or open end lets water out, so all of it stays. Add a drain at the lowest point, or open one.",
             null, [], null);
     }
 }

@@ -22,7 +22,7 @@ internal sealed class OutOfReachRule : IRule
             if (question.Rig.Shell.AccessTo(part.Box.Centre()) is not null) continue;
             yield return new Finding(
                 $"reach:{part.Id}", FindingKind.OutOfReach, Severity.Note, part.Name, "out of reach", null,
-                "No hatch, door or panel leads to it. A joint that cannot be reached leaks for months before anybody knows.",
+                "No hatch, door or panel gives access. A joint you can't reach leaks for months before anyone notices.",
                 Place.OnPart(question.Index, part), [], null);
         }
     }

@@ -41,7 +41,7 @@ internal sealed class ParkingRule : IRule
                 reason = reason.And(Sentence.Of($" Most of it, {Measure.Volume(pool.VolumeM3 * 1000)}, in {question.Index.Run(runs[0]).Name}"))
                     .And(runs.Length > 1 ? $" and {runs.Length - 1} more." : ".");
             yield return new Finding(
-                Outside, FindingKind.Parking, severity, $"Parked {ParkingCount.Words(worst.At)}", "holds", Measure.Volume(worst.OutsideL), reason,
+                Outside, FindingKind.Parking, severity, $"Parked {ParkingCount.Words(worst.At)}", "keeps", Measure.Volume(worst.OutsideL), reason,
                 pool is null ? null : question.Levels.PlaceAt(pool.LowestPoint), runs,
                 new Why("What stays at the corners and edges of the slope that the brief allows, by the rule of the drain-down; what is emptied by hand " +
                 "apart.", [new("when level", Measure.Volume(worst.LevelL), false)]));

@@ -27,11 +27,11 @@ internal sealed class PipeUnfitRule : IRule
                 yield return new Finding(
                     $"heat:{run.Id}", FindingKind.PipeUnfit, run.Service == Service.Coolant ? Severity.Fault : Severity.Warning, run.Name, "too hot",
                     Measure.Temperature(c),
-                    Sentence.Of($"{pipe.Name} is made for {Measure.Temperature(pipe.MaxC)} at most; here it may get {Measure.Temperature(c)}."),
+                    Sentence.Of($"{pipe.Name} is rated {Measure.Temperature(pipe.MaxC)} at most; here it can reach {Measure.Temperature(c)}."),
                     Middle(question, run), [run.Id], null,
                     Better(run, p => p.MaxC >= c && p.RatedBar >= (pressed ? TradeConstants.PumpCutOutBar : 1)
                     && (run.Service == Service.Coolant || p.StandsFreezing == StandsFreezing.PipeOnly), pipe),
-                    "Hot coolant is under pressure: a hose that lets go scalds.");
+                    "Hot coolant is under pressure: a hose that comes off scalds.");
             }
             else if (pressed && pipe.RatedBar <= TradeConstants.PumpCutOutBar)
             {
@@ -48,6 +48,6 @@ internal sealed class PipeUnfitRule : IRule
 
     private static IReadOnlyList<Mend>? Better(Run run, Func<PipeStock, bool> fits, PipeStock now) =>
         Catalogue.Pipes.Where(fits).OrderBy(p => Math.Abs(p.InnerDiameterM - now.InnerDiameterM)).FirstOrDefault() is { } better
-            ? [new Mend($"Make it {better.Name}", [new ChangeThing($"runs/{run.Id}", new JsonObject { ["pipe"] = better.Id })])]
+            ? [new Mend($"Change to {better.Name}", [new ChangeThing($"runs/{run.Id}", new JsonObject { ["pipe"] = better.Id })])]
             : null;
 }

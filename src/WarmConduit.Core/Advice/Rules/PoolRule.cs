@@ -29,17 +29,16 @@ internal sealed class PoolRule : IRule
                 $"{Measure.Volume(pool.RetainedL)} of {Measure.Volume(drained.Parts.First(p => p.PartId == pool.Parts[0].PartId).FullL)} stays below its " +
                 $"lowest way out, {crest.Words}.").And(Slope(question, pool.Lowest, crest)),
             { Crest: { } crest } => Sentence.Of(
-                $"It lies {Measure.Length(pool.DepthM)} lower than the crest at {crest.Words}, which it would have to climb on its way out."),
-            { ShutBy: { } shut } => $"Nothing lets it out: it is shut in by {shut.Words}.",
-            _ => "Nothing lets it out: there is no drain on this side.",
+                $"It lies {Measure.Length(pool.DepthM)} lower than the high point at {crest.Words}, so it can't drain."),
+            { ShutBy: { } shut } => $"Nothing drains it: it is closed in by {shut.Words}.",
+            _ => "Nothing drains it: no drain on this side.",
         };
         if (pool.Threatens.Count > 0) reason = reason.And($" Ice here breaks: {string.Join(", ", pool.Threatens.Select(id => question.Index.Part(id).Name))}.");
         return new Finding(
-            pool.Id, FindingKind.Pool, School.OfRetainedWater(question.Rig), pool.Words, "holds", Measure.Volume(pool.RetainedL), reason, pool.Lowest,
+            pool.Id, FindingKind.Pool, School.OfRetainedWater(question.Rig), pool.Words, "keeps", Measure.Volume(pool.RetainedL), reason, pool.Lowest,
             [.. pool.Shares.Select(s => s.RunId)],
             new Why(
-                "Water leaves over the lowest crest on its way to any open drain. What lies below that level stays: in the bottom of pipes as far as it " +
-                "reaches, and level in tanks.",
+                "Water drains over the lowest high point on its way to an open drain. What lies below that level stays, in pipes and in tanks.",
                 [
                     .. pool.Shares.Select(s => new WhyInput(question.Index.Run(s.RunId).Name, Measure.Volume(s.RetainedL), false)),
                     .. pool.Parts.Select(p => new WhyInput(question.Index.Part(p.PartId).Name, Measure.Volume(p.RetainedL), false)),
@@ -53,5 +52,5 @@ internal sealed class PoolRule : IRule
     // A tank whose outlet is at its floor, and stands at the high end, is helped by the way it is parked, not by its valve.
     private static Sentence Slope(Question question, Place lowest, Place outlet) =>
         question.Conditions.Parked == Attitude.Level || outlet.At.ZM > lowest.At.ZM + 0.005
-            ? "" : " The slope holds it back: park with that end low, or give the other end a drain.";
+            ? "" : " The slope holds it back: park with that end low, or add a drain at the other end.";
 }

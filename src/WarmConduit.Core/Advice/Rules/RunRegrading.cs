@@ -29,6 +29,6 @@ internal static class RunRegrading
             // A rounding of a tenth of a millimetre is no fault of the fall.
             if (length > 1e-3 && (parked.HeightM(laid[i]) - parked.HeightM(laid[i - 1])) * Math.Sign(way) < leastFall * length - 2e-4) return null;
         }
-        return [new Mend("Give it its fall between its ends", [even])];
+        return [new Mend("Set even fall", [even])];
     }
 }

@@ -54,15 +54,14 @@ internal sealed class SagRule : IRule
         return new Finding(
             $"sag:{run.Id}", FindingKind.Sag, severity, run.Name, "sags", Measure.Length(clipped.SagM(at.SpanM)),
             least >= LeastSpacingM
-                ? how.And(Sentence.Of($" it hangs through steeper than it falls ({Measure.Fall(at.Fall)}), and water stays between them. Every " +
+                ? how.And(Sentence.Of($" it sags more than it falls ({Measure.Fall(at.Fall)}), and water stays between them. Every " +
                     $"{Measure.Length(least)} it runs dry."))
-                : how.And(Sentence.Of($" it hangs through, and it is so flat there ({Measure.Fall(at.Fall)}) that no spacing helps: give it more fall, or " +
-                    $"lay it on a board.")),
+                : how.And(Sentence.Of($" it sags, and it is so flat there ({Measure.Fall(at.Fall)}) that no spacing helps: give it more fall, or " +
+                    $"support it on a board.")),
             Place.OnRun(question.Index, run, at.At, stations[at.At].At), [run.Id],
             new Why("Slope at a clip = weight × spacing³ ÷ (24 × stiffness), simply supported; a span pools where that is more than the fall.",
             [new("slope at the clip", Measure.Fall(at.Slope), true)]),
-            least >= LeastSpacingM ? [new Mend("Clip it " +
-            "closer", [new ChangeThing($"runs/{run.Id}", new JsonObject { ["clipSpacingM"] = Math.Round(least, 3) })])] : null);
+            least >= LeastSpacingM ? [new Mend("Add clips", [new ChangeThing($"runs/{run.Id}", new JsonObject { ["clipSpacingM"] = Math.Round(least, 3) })])] : null);
     }
 
     // A belly of depth f over a span L leaves its clip with a slope of 4f/L beside the fall of the span.
@@ -73,12 +72,12 @@ internal sealed class SagRule : IRule
         double slope = 4 * slack.BellyM * (run.Spans(span) ?? 1) / span;
         if (slope <= fall) return null;
         return new Finding(
-            $"slack:{run.Id}", FindingKind.Sag, severity, run.Name, "hangs through", Measure.Length(slack.BellyM),
-            Sentence.Of($"It is {Measure.Length(run.SlackM!.Value)} longer than its way, so that it hangs through by about {Measure.Length(slack.BellyM)} " +
-            $"and keeps water there. Cut it to its length, or lay it on a board."),
+            $"slack:{run.Id}", FindingKind.Sag, severity, run.Name, "sags", Measure.Length(slack.BellyM),
+            Sentence.Of($"It is {Measure.Length(run.SlackM!.Value)} too long, so it sags by about {Measure.Length(slack.BellyM)} " +
+            $"and keeps water there. Cut it to length, or support it on a board."),
             Place.OnRun(question.Index, run, slack.Leg, stations[slack.Leg].At), [run.Id],
             new Why("Depth of a flat belly = √(3/8 × span × slack); it pools where its slope at the clip, 4 × depth ÷ span, is more than the fall.",
             [new("slope at the clip", Measure.Fall(slope), true)]),
-            [new Mend("Take its slack out", [new ChangeThing($"runs/{run.Id}", new JsonObject { ["slackM"] = null })])]);
+            [new Mend("Remove extra length", [new ChangeThing($"runs/{run.Id}", new JsonObject { ["slackM"] = null })])]);
     }
 }

@@ -27,8 +27,8 @@ internal sealed class ScaldRule : IRule
                 .Where(p => Catalogue.Part(p.Stock) is { Passage: Passage.Mixer }).Select(p => p.Name).ToList();
             if (taps.Count == 0) continue;
             yield return new Finding(
-                $"scald:{heater.Id}", FindingKind.Scald, Severity.Warning, heater.Name, "may pass", Measure.Temperature(TradeConstants.HottestOutletC),
-                Sentence.Of($"No thermostatic mixing valve stands between it and {string.Join(", ", taps.Take(3))}. Water above " +
+                $"scald:{heater.Id}", FindingKind.Scald, Severity.Warning, heater.Name, "can reach", Measure.Temperature(TradeConstants.HottestOutletC),
+                Sentence.Of($"No thermostatic mixing valve between it and {string.Join(", ", taps.Take(3))}. Water above " +
                 $"{Measure.Temperature(TradeConstants.HottestOutletC)} scalds."),
                 Place.OnPart(question.Index, heater), [], null, null, heater.Stock switch
                 {

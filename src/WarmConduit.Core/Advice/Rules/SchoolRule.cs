@@ -24,38 +24,38 @@ internal sealed class SchoolRule : IRule
 
         if (rig.Brief.School == FreezeSchool.Air && !Has("air-port"))
             yield return Lacks("air-port", "Blow-out port",
-                "Lines that are blown out want a port behind the pump's non-return, with a way to every outlet. Put a tee there and a capped port on it.",
-                "Regulated air, never above the weakest part's rating, eye protection, an outlet open first.");
+                "To blow lines out you need a port after the pump's check valve that reaches every outlet. Add a tee with a capped port there.",
+                "Compressed air: regulate it below the weakest part's rating, wear eye protection, open an outlet first.");
         bool heater = rig.Parts.Any(p => Catalogue.Part(p.Stock) is { Group: PartGroup.Heat, Passage: Passage.Vessel } || p.Stock == "gas-heater");
         if (rig.Brief.School is FreezeSchool.Antifreeze or FreezeSchool.Air && heater && !rig.Parts.Any(p => CrossesToHot(joined, p)))
             yield return Lacks("heater-bypass", "Heater bypass",
-                "Without a bypass a heater's worth of antifreeze is wasted, or of air. Three valves between cold and hot do it.",
+                "Without a bypass you fill the whole heater with antifreeze, or blow air into it. Add three valves between cold and hot.",
                 "Only propylene glycol for drinking-water systems; automotive coolant is poison.");
         if (rig.Brief.Choices is null) yield break;
         if (chosen.Filter == FilterSchool.Everything)
         {
-            if (!Has("filter", "drinking-filter")) yield return Lacks("filter", "Filter", "All water shall be filtered, and no filter is drawn.");
+            if (!Has("filter", "drinking-filter")) yield return Lacks("filter", "Filter", "You want all water filtered, but there is no filter.");
             foreach (var filter in rig.Parts.Where(p => p.Stock == "filter" && !HasBypass(joined, p)))
                 yield return new Finding(
                     $"school:bypass:{filter.Id}", FindingKind.SchoolLacks, Severity.Note, filter.Name, "no bypass", null,
-                    "No valve leads around it: with its cartridge out for the winter, or cracked, there is no water at all. Three valves and two tees do it.",
+                    "No bypass: without its cartridge there is no water at all. Add three valves and two tees.",
                     Place.OnPart(question.Index, filter), [], null);
         }
         if (chosen.Filter == FilterSchool.DrinkingTap && !Has("drinking-tap"))
-            yield return Lacks("drinking-tap", "Drinking tap", "Drinking water shall come from a tap of its own, and none is drawn.");
+            yield return Lacks("drinking-tap", "Drinking tap", "You want a separate drinking tap, but there is none.");
         if (chosen.Piping == PipingSchool.HomeRuns && !rig.Parts.Any(p => p.Stock.StartsWith("manifold", StringComparison.Ordinal)))
-            yield return Lacks("manifold", "Manifold", "Home runs start at one manifold, and none is drawn.");
+            yield return Lacks("manifold", "Manifold", "Home runs start at a manifold, but there is none.");
         if (chosen.Piping == PipingSchool.Loop && !Has("return-pump"))
-            yield return Lacks("return-pump", "Return pump", "A hot loop needs a pump that sends the water back, and none is drawn.");
+            yield return Lacks("return-pump", "Return pump", "A hot loop needs a return pump, but there is none.");
         if (chosen.Grey == GreySchool.Fixed && Has("basin", "shower-tray") && !Has("grey-tank"))
-            yield return Lacks("grey-tank", "Grey tank", "Waste shall go into a tank that is built in, and none is drawn.");
+            yield return Lacks("grey-tank", "Grey tank", "You want a built-in grey tank, but there is none.");
         if (chosen.Traps == TrapSchool.Waterless)
         {
             foreach (var trap in rig.Parts.Where(p => p.Stock == "trap"))
                 yield return new Finding(
                     $"school:trap:{trap.Id}", FindingKind.SchoolLacks, Severity.Note, trap.Name, "holds water", null,
-                    "Traps shall be waterless, and this one holds water by design.", Place.OnPart(question.Index, trap), [], null,
-                    [new Mend("Make it a waterless trap", [new ChangeThing($"parts/{trap.Id}",
+                    "You want waterless traps, but this one holds water by design.", Place.OnPart(question.Index, trap), [], null,
+                    [new Mend("Use a waterless trap", [new ChangeThing($"parts/{trap.Id}",
                     new JsonObject { ["stock"] = "waterless-trap", ["holdsL"] = null })])]);
         }
     }

@@ -6,7 +6,7 @@ using WarmConduit.Core.Studies;
 
 namespace WarmConduit.Core.Advice.Rules;
 
-/// <summary>Two runs that lie in one place over some length.</summary>
+/// <summary>Two runs that lie same place over some length.</summary>
 internal sealed class SharedPlaceRule : IRule
 {
     public IReadOnlyList<FindingKind> Kinds => [FindingKind.SharedPlace];
@@ -42,8 +42,8 @@ internal sealed class SharedPlaceRule : IRule
                 var (a, b) = string.CompareOrdinal(length.Run.Id, other.Run.Id) < 0 ? (length, other) : (other, length);
                 if (!told.Add((a.Run.Id, b.Run.Id))) continue;
                 yield return new Finding(
-                    $"shared:{a.Run.Id}:{b.Run.Id}", FindingKind.SharedPlace, Severity.Warning, a.Run.Name, "in one place", null,
-                    $"It lies where {b.Run.Name} lies. Two pipes want two places, side by side or one above the other.",
+                    $"shared:{a.Run.Id}:{b.Run.Id}", FindingKind.SharedPlace, Severity.Warning, a.Run.Name, "same place", null,
+                    $"It runs where {b.Run.Name} runs. Move one of them aside or above.",
                     Place.OnRun(question.Index, a.Run, a.Index, at), [a.Run.Id, b.Run.Id], null);
             }
             open.RemoveRange(kept, open.Count - kept);

@@ -31,30 +31,30 @@ internal sealed class TankRule : IRule
                 && part.Ports.Any(p => part.RoleOf(p) == PortRole.Vent) && !PartWater.OpenTop(part);
             if (piped && tank.VentPa is null)
                 yield return new Finding(
-                    $"breath:{part.Id}", FindingKind.NoAir, Severity.Warning, part.Name, "does not breathe", null,
-                    twin ? "No vent leads from it to an opening. Two tanks level each other only when both breathe: the water stays in the one that does not."
-                        : fresh ? "No vent leads from it to an opening: the pump pulls a vacuum that can crush it, and filling spits back."
-                        : "No vent leads from it to an opening: what comes down pushes air back up through the traps.",
+                    $"breath:{part.Id}", FindingKind.NoAir, Severity.Warning, part.Name, "can't breathe", null,
+                    twin ? "No vent to the open air. Two tanks level only when both can breathe: the water stays in the one that can't."
+                        : fresh ? "No vent to the open air: the pump pulls a vacuum that can crush it, and filling spits back."
+                        : "No vent to the open air: waste pushes air back up through the traps.",
                     place, [], null);
             // A dip within one of its runs is told of that run.
             else if (piped && tank is { VentDipM: { } dip, VentRuns: { Count: > 1 } runs }
                 && runs.All(id => LineDip.Of(question, question.Index.Run(id)) is null))
                 yield return new Finding(
                     $"dip:{part.Id}", FindingKind.Choked, Severity.Warning, part.Name, "vent dips", Measure.Length(dip),
-                    Sentence.Of($"Its vent dips by {Measure.Length(dip)} where its runs join. Water lies in it and the tank stops breathing: the pump pulls " +
-                    $"a vacuum, filling spits back."), place, [.. runs], null);
+                    Sentence.Of($"Its vent dips by {Measure.Length(dip)} where its runs join. Water sits in it and the tank can't breathe: the pump pulls " +
+                    $"a vacuum, and filling spits back."), place, [.. runs], null);
             else if (piped && tank.VentPa > TankStudy.MostVentPa)
                 yield return new Finding(
                     $"vent:{part.Id}", FindingKind.NoAir, Severity.Warning, part.Name, "vent too small",
                     new Measure(tank.VentPa.Value / 1e5, Quantity.Pressure),
-                    Sentence.Of($"Its air goes by only at {new Measure(tank.VentPa.Value / 1e5, Quantity.Pressure)}; a flat wall bulges at " +
+                    Sentence.Of($"Its air only passes at {new Measure(tank.VentPa.Value / 1e5, Quantity.Pressure)}; a flat wall bulges at " +
                     $"{new Measure(TankStudy.MostVentPa / 1e5, Quantity.Pressure)}. Make the vent wider or shorter. Estimate."),
                     place, [], null);
             if (fresh && part.Covered != true && question.Index.ZoneAt(part.Box.Centre())?.Kind is null or ZoneKind.Living or ZoneKind.OpenUnderfloor)
                 yield return new Finding(
                     $"light:{part.Id}", FindingKind.Light, Severity.Note, part.Name, "in the light", null,
-                    "Light grows algae in it. Board it in, wrap it, or choose a tank that is black; then say here that it is covered.", place, [], null,
-                    [new Mend("It is covered from light", [new ChangeThing($"parts/{part.Id}", new JsonObject { ["covered"] = true })])]);
+                    "Light grows algae. Box it in, wrap it or use a black tank, then mark it as covered.", place, [], null,
+                    [new Mend("Mark as covered", [new ChangeThing($"parts/{part.Id}", new JsonObject { ["covered"] = true })])]);
         }
     }
 }

@@ -56,7 +56,7 @@ public static class MeasureNextStudy
         foreach (var zone in rig.Shell.Zones.Where(z => z.Kind != ZoneKind.OpenUnderfloor))
         {
             var at = new Place(zone.Box.Centre(), zone.Name, null, null, null, zone.Id);
-            Swing($"leaks-{zone.Id}", $"Draughts of {zone.Name}", "On a windy day hold a wet hand to its doors and corners.", "Twice as much air through it",
+            Swing($"leaks-{zone.Id}", $"Air leakage of {zone.Name}", "On a windy day hold a wet hand to its doors and corners.", "Twice as much air through it",
                 z => z.Id == zone.Id ? z with { AirChangesPerHour = z.AirChangesPerHour * (1 + LeakShare) } : z, at);
             if (zone.Heater is { } heater)
                 Swing($"heater-{zone.Id}", $"Heater of {zone.Name}", "Read its label.", "A quarter less", z => z.Id == zone.Id
@@ -76,14 +76,14 @@ public static class MeasureNextStudy
                 "Until then everything is as cold as outdoors.", null, null);
         if (rig.Shell.Obstacles.All(o => o.Kind != ObstacleKind.WheelArch))
             yield return new ToMeasure("arches", "Wheel arches", "Length, depth and height of each, and how far it is from the rear.",
-                "Lines are drawn through what is in the way.", null, null);
+                "Lines may run through it.", null, null);
         if (rig.Parts.All(p => Catalogue.Part(p.Stock) is not { Passage: Passage.Vessel, Group: PartGroup.Store }))
             yield return new ToMeasure("tank", "The place for the tank", "Its length, width and height, and its height over the floor.",
-                "Falls, weights and the first ice hang on where it stands.", null, null);
+                "Falls, weights and first ice depend on its place.", null, null);
         foreach (var part in rig.Parts.Where(p => p.HoldsL is null && Catalogue.Part(p.Stock) is { Passage: Passage.Vessel, HoldsL: 0 }).Take(3))
             yield return new ToMeasure(
                 $"holds-{part.Id}", $"Content of {part.Name}", "Read its label, or fill it from a can and count.",
-                Sentence.Of($"It is taken to be {Measure.Volume(PartWater.HoldsL(part))} from its outside; walls and corners take a tenth."), null,
+                Sentence.Of($"Assumed {Measure.Volume(PartWater.HoldsL(part))} from its outside; walls and corners take a tenth."), null,
                 Place.OnPart(question.Index, part));
     }
 }

@@ -44,13 +44,13 @@ public static class GuessStudy
         }, question.Cancel));
         var guesses = new List<Guess>
         {
-            Swung("what walls lose", "four fifths to six fifths", "Two thermometers and a heater of known watts, over a cold night", k =>
+            Swung("heat loss of walls", "four fifths to six fifths", "Two thermometers and a heater of known watts, over a cold night", k =>
                 RigNight.Of(question, Uncertainty.None with { Walls = k }), 0.8, 1.2),
-            Swung("draughts", "half to twice", "Feel round doors and hatches on a windy night; a candle shows the rest", k =>
+            Swung("draughts", "half to twice", "Feel around doors and hatches on a windy night; a candle shows small leaks", k =>
             Drawn(z => z.Measured is not null ? z : z with { AirChangesPerHour = Math.Min(1000, z.AirChangesPerHour * k) }), 0.5, 2),
-            Swung("what rooms hold of heat", "two thirds to one and a half", "How fast the air cools in the first two hours after the heat is off", k =>
+            Swung("heat capacity of rooms", "two thirds to one and a half", "How fast the air cools in the first two hours after the heat is off", k =>
             RigNight.Of(question, Uncertainty.None with { Capacity = k }), 0.67, 1.5),
-            Swung("what pipes and parts lose", "four fifths to six fifths", "A thermometer on the part itself", k =>
+            Swung("heat loss of pipes and parts", "four fifths to six fifths", "A thermometer on the part itself", k =>
             RigNight.Of(question, Uncertainty.None with { Parts = k }), 0.8, 1.2),
             Swung("how warm it was kept inside", Sentence.Of($"{Measure.Temperature(insideC - 2)} to {Measure.Temperature(insideC + 2)}"),
             "A thermometer where you sit", k => With(night with { InsideC = insideC + k }), -2, 2),
@@ -63,7 +63,7 @@ public static class GuessStudy
             guesses.Add(Swung("outdoors", Sentence.Of($"{Measure.Temperature(night.OutdoorC - 2)} to {Measure.Temperature(night.OutdoorC + 2)}"),
                 "The forecast of the evening", k => With(night with { OutdoorC = night.OutdoorC + k }), -2, 2));
             guesses.Add(Swung("wind", Sentence.Of($"{new Measure(night.WindMPerS / 2, Quantity.Speed)} to " +
-                $"{new Measure(Math.Min(60, Math.Max(1, night.WindMPerS * 2)), Quantity.Speed)}"), "The forecast, and whether you stand in the lee", k =>
+                $"{new Measure(Math.Min(60, Math.Max(1, night.WindMPerS * 2)), Quantity.Speed)}"), "The forecast, and whether you are sheltered", k =>
                 With(night with { WindMPerS = Math.Min(60, k < 1 ? night.WindMPerS / 2 : Math.Max(1, night.WindMPerS * 2)) }), 0.5, 2));
             guesses.Add(Swung("the sky", "clear to covered", "Look up", k => With(night with { Cloud = k }), 0, 1));
         }

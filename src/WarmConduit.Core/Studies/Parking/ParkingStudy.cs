@@ -67,7 +67,7 @@ public static class ParkingStudy
         string words = ParkingCount.Words(parked);
         if (ParkingCount.Ask(question, angles, angles) is not { } patch)
             return new ParkingAnswer(limits, MostDeg, [], null, ParkingLimit.Outside, words, 0, null,
-                "Nothing is open, so nothing drains however it stands.", 0, [], []);
+                "Nothing is open, so nothing drains on any slope.", 0, [], []);
         var broken = new ParkingLimit[Count, Count];
         for (int p = 0; p < Count; p++)
             for (int r = 0; r < Count; r++) broken[p, r] = ParkingCount.Broken(patch, p, r, limits);
@@ -154,12 +154,12 @@ public static class ParkingStudy
 
     private static Sentence Advice(Question question, Attitude parked, Attitude? at, List<WheelBlock> blocks)
     {
-        if (at is not { } aim) return "No slope on this map lets it drain to the limits with a third of a degree to spare. Fix its pools first.";
+        if (at is not { } aim) return "On no slope here does it drain to the limits with a third of a degree to spare. Fix its dips first.";
         if (aim == parked || (Math.Abs(aim.PitchDeg - parked.PitchDeg) < ToldDeg && Math.Abs(aim.RollDeg - parked.RollDeg) < ToldDeg))
-            return $"It stands well as it is: {ParkingCount.Words(parked)}.";
-        var stand = Sentence.Of($"Stand it {ParkingCount.Words(aim)}: ");
+            return $"Good as it is: {ParkingCount.Words(parked)}.";
+        var stand = Sentence.Of($"Park it {ParkingCount.Words(aim)}: ");
         if (blocks.Count == 0)
-            return stand.And(question.Rig.Shell.Axles is null ? "with wheelbase and track, under Weights, the blocks are told." : "hardly a block is needed.");
+            return stand.And(question.Rig.Shell.Axles is null ? "enter wheelbase and track under Weights to see the blocks." : "no block needed.");
         // Alike under both wheels of an axle or a side: said once.
         foreach (var (first, second, words) in ((string, string, string)[])[("front wheel, kerb side", "front wheel, far side", "each front wheel"),
             ("rear wheel, kerb side", "rear wheel, far side", "each rear wheel"),

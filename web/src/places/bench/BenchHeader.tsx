@@ -2,6 +2,7 @@ import { Redo2, Search, Undo2 } from "lucide-react";
 import { Popover } from "radix-ui";
 import { Link } from "wouter";
 import { AppBar } from "../../app/AppBar";
+import { plural } from "../../app/units";
 import { canRedo, canUndo, type SaveState, saveStateOf } from "../../document/documentState";
 import { useAnswers, useDocument, useStores } from "./benchStores";
 
@@ -11,7 +12,7 @@ const words: Record<SaveState, string> = {
   saved: "Saved",
   unsaved: "Saving soon…",
   saving: "Saving…",
-  offline: "Not reached; kept on this device",
+  offline: "Offline: kept on this device",
   refused: "Not saved",
 };
 
@@ -47,7 +48,7 @@ export function BenchHeader({ onFind, place }: { onFind?(): void; place: Place }
       <SaveWords />
       <AnswerWords />
       {onFind && (
-        <button type="button" className={tool} aria-label="Find or do" title="Find a thing, or do something (Ctrl K)" onClick={onFind}>
+        <button type="button" className={tool} aria-label="Search" title="Search parts, runs and actions (Ctrl K)" onClick={onFind}>
           <Search size={19} />
         </button>
       )}
@@ -89,17 +90,17 @@ function SaveWords() {
         data-save={state}
         title={refusal ?? undefined}
       >
-        {unkept ? "Not saved yet, and this device has no room to keep it: do not close this window" : words[state]}
+        {unkept ? "Not saved, and this device is full: keep this window open" : words[state]}
         {refusal ? `: ${refusal}` : ""}
       </span>
       {state === "offline" && waiting.length > 0 && (
         <Popover.Root>
           <Popover.Trigger className="h-10 shrink-0 rounded-md border border-rule px-3 font-medium hover:border-strong">
-            {waiting.length === 1 ? "1 edit waits" : `${waiting.length} edits wait`}
+            {plural(waiting.length, "unsaved edit")}
           </Popover.Trigger>
           <Popover.Portal>
             <Popover.Content className="z-50 w-80 rounded-md border border-strong bg-panel p-4 shadow-xl" collisionPadding={12}>
-              <h2 className="font-semibold">To be saved once the program answers</h2>
+              <h2 className="font-semibold">Waiting to be saved</h2>
               <ol className="mt-2 max-h-72 list-decimal overflow-y-auto pl-5">
                 {waiting.map((w) => (
                   <li key={w.key}>{w.what}</li>
@@ -120,14 +121,14 @@ function AnswerWords() {
   if (problem)
     return (
       <span role="alert" className="max-w-64 min-w-0 truncate font-semibold" title={problem}>
-        No newer answers: {problem}
+        Couldn't calculate: {problem}
       </span>
     );
   return (
     <span
       data-answers={stale ? "stale" : "current"}
       className="w-3 shrink-0 text-center text-muted"
-      title={stale ? "The answers are being worked out" : "The answers are about what is shown"}
+      title={stale ? "Calculating" : "Up to date"}
     >
       {stale ? "…" : ""}
     </span>

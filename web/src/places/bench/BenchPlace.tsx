@@ -6,7 +6,7 @@ import { nothingHidden } from "../../document/shown";
 import { Choice } from "../../ui/controls";
 import { useMedia } from "../../ui/useMedia";
 import { BenchStores, useDrawing, useSelection, useStores } from "./benchStores";
-import { Key, Legend } from "./Legend";
+import { Legend } from "./Legend";
 import { LensChoice, Narrow } from "./Narrow";
 import { Rail } from "./Rail";
 import { inDrawing, keyed, RigPage } from "./RigPage";
@@ -41,6 +41,8 @@ export function BenchPlace({ id }: { id: string }) {
   );
 }
 
+/** With so much room there are other views and the legend beside the drawing; with less there are words for them over it. */
+const ROOMY = "(min-width: 1181px)";
 /** Less room than this has one view at a time, on a page that scrolls. */
 const NARROW = "(max-width: 899px), (max-height: 559px)";
 
@@ -132,7 +134,8 @@ function useKeys(find: () => void, history: () => void, add: () => void) {
       if (document.holds()) document.letGo();
       else selection.nothing();
     },
-    keyed,
+    // What is open over the bench is closed by it first.
+    { ...keyed, ignoreEventWhen: (e) => e.defaultPrevented },
   );
 }
 
@@ -145,6 +148,7 @@ const larges: { value: Large; text: string; title: string }[] = [
 function Wide({ onAdd }: { onAdd(): void }) {
   const large = useView((s) => s.large);
   const rail = useView((s) => s.shown.rail);
+  const roomy = useMedia(ROOMY);
   const run = useSelection(profileRun) !== null;
   const stored = { storage: localStorage };
   const columns = useDefaultLayout({ id: "bench-columns", ...stored });
@@ -152,13 +156,14 @@ function Wide({ onAdd }: { onAdd(): void }) {
   const drawingRun = useDrawing((d) => d !== null);
   const { selection } = useStores();
   const beside = useMemo(
-    () => (
-      <>
-        <SmallView of={large === "sheet" ? "corner" : "sheet"} />
-        <Legend />
-      </>
-    ),
-    [large],
+    () =>
+      roomy && (
+        <>
+          <SmallView of={large === "sheet" ? "corner" : "sheet"} />
+          <Legend />
+        </>
+      ),
+    [large, roomy],
   );
   return (
     <main className="flex min-h-0 grow flex-col">
@@ -170,10 +175,8 @@ function Wide({ onAdd }: { onAdd(): void }) {
         onLayoutChanged={columns.onLayoutChanged}
       >
         <Panel id="work" minSize="40%" className="flex flex-col gap-1.5 p-1.5">
-          <Tools onAdd={onAdd} />
-          <div className="min-[1181px]:hidden">
-            <Legend />
-          </div>
+          <Tools onAdd={onAdd} roomy={roomy} />
+          {!roomy && <Legend />}
           <div className="relative min-h-0 grow">
             <Group orientation="vertical" id="bench-profile" defaultLayout={rows.defaultLayout} onLayoutChanged={rows.onLayoutChanged}>
               <Panel id="drawing" minSize="40%">
@@ -181,7 +184,7 @@ function Wide({ onAdd }: { onAdd(): void }) {
               </Panel>
               {run && <Grip />}
               {run && (
-                <Panel id="profile" defaultSize="27%" minSize="18%">
+                <Panel id="profile" defaultSize="186px" minSize="160px">
                   <Strip onClose={closeProfile(() => selection.nothing())} />
                 </Panel>
               )}
@@ -196,7 +199,7 @@ function Wide({ onAdd }: { onAdd(): void }) {
         </Panel>
         {rail && <Grip upright />}
         {rail && (
-          <Panel id="rail" defaultSize="26%" minSize="18%" className="py-1.5 pr-1.5">
+          <Panel id="rail" defaultSize="24%" minSize="18%" className="py-1.5 pr-1.5">
             <Side />
           </Panel>
         )}
@@ -212,7 +215,7 @@ const closeProfile = (close: () => void) => (
 );
 
 /** Over the drawing: what its colours mean, what can be put into it, and what it leaves out. */
-function Tools({ onAdd }: { onAdd(): void }) {
+function Tools({ onAdd, roomy }: { onAdd(): void; roomy: boolean }) {
   const { drawing } = useStores();
   const large = useView((s) => s.large);
   const setLarge = useView((s) => s.setLarge);
@@ -242,11 +245,8 @@ function Tools({ onAdd }: { onAdd(): void }) {
         <Spline size={17} aria-hidden="true" /> Draw line
       </button>
       <Shown />
-      <Key />
       <span className="min-w-0 grow" />
-      <span className="min-[1181px]:hidden">
-        <Choice<Large> label="Large view" value={large} onChange={setLarge} options={larges} />
-      </span>
+      {!roomy && <Choice<Large> label="Large view" value={large} onChange={setLarge} options={larges} />}
       <button
         type="button"
         className={look}

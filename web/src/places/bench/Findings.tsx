@@ -10,7 +10,7 @@ import { Fixes } from "./Fixes";
 import { MendAll } from "./MendAll";
 import { RungWhy, WhyButton, WhyText } from "./Why";
 
-const severities: Record<Schema["Severity"], string> = { fault: "Faults", warning: "To see to", note: "Worth knowing" };
+const severities: Record<Schema["Severity"], string> = { fault: "Faults", warning: "Warnings", note: "Notes" };
 
 /** What the rules found, most severe first; a press leads to the place. */
 export function Findings() {
@@ -18,13 +18,13 @@ export function Findings() {
   const stale = useAnswers((s) => s.stale);
   const chosen = useSelection((s) => s.findingId);
   const [all, setAll] = useState(false);
-  if (!findings) return <p className="p-4 text-muted">Asking…</p>;
-  if (findings.length === 0) return <p className="p-4 text-muted">Nothing to see to on this night: no pool, no ice, no run too flat.</p>;
+  if (!findings) return <p className="p-4 text-muted">Calculating…</p>;
+  if (findings.length === 0) return <p className="p-4 text-muted">No issues on this night.</p>;
   return (
     <Stale stale={stale} className="flex min-h-0 grow flex-col">
       {findings.some((f) => f.severity !== "note") && (
         <Button quiet className="m-1.5 mb-0 self-start" onClick={() => setAll(true)}>
-          <ListChecks size={17} /> Mend all…
+          <ListChecks size={17} /> Fix all…
         </Button>
       )}
       {all && <MendAll onClose={() => setAll(false)} />}

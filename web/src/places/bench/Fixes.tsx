@@ -2,7 +2,7 @@ import { Check } from "lucide-react";
 import { useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import type { Schema } from "../../api/client";
-import { type Print, say, usePrint } from "../../app/units";
+import { type Print, plural, say, usePrint } from "../../app/units";
 import { Button } from "../../ui/controls";
 import { Working } from "../../ui/Working";
 import { usePreview, useStores } from "./benchStores";
@@ -31,10 +31,10 @@ export function Fixes({ finding }: { finding: Schema["Finding"] }) {
     },
     inDrawing(() => drawing.getState().drawing !== null),
   );
-  if (!data) return <Working className="px-3 pb-3" words="Trying what would mend it…" asked={asked} />;
+  if (!data) return <Working className="px-3 pb-3" words="Trying fixes…" asked={asked} />;
   if (data.fixes.length === 0) return <p className="px-3 pb-3 text-muted">{data.refused}</p>;
   return (
-    <ul className="flex flex-col gap-1.5 px-2 pb-2" aria-label="Ways to mend it" onPointerLeave={() => pinned === null && look(null)}>
+    <ul className="flex flex-col gap-1.5 px-2 pb-2" aria-label="Fixes" onPointerLeave={() => pinned === null && look(null)}>
       {data.fixes.map((fix, i) => (
         <li
           key={fix.id}
@@ -57,10 +57,10 @@ export function Fixes({ finding }: { finding: Schema["Finding"] }) {
           <Button
             className="m-1"
             onClick={() => apply(fix)}
-            aria-label={`Do it: ${say(fix.words, print)}`}
-            {...(i === 0 && { title: "The best one: M in the drawing" })}
+            aria-label={`Apply: ${say(fix.words, print)}`}
+            {...(i === 0 && { title: "Best fix: M in the drawing" })}
           >
-            <Check size={16} /> Do it
+            <Check size={16} /> Apply
           </Button>
         </li>
       ))}
@@ -78,26 +78,26 @@ const SHOWN = 3;
 export function winWords(wins: Schema["FixGain"], print: Print): string[] {
   const worse = wins.worse.slice(0, SHOWN).map((w) => `${w.words} (${print(w.litres, "volume")})`);
   const words = [
-    wins.litres > 0.0005 ? `${print(wins.litres, "volume")} less stays` : null,
-    wins.litres < -0.0005 ? `${print(-wins.litres, "volume")} more stays` : null,
-    wins.hoursWon > 0.2 ? `${print(wins.hoursWon * 3600, "duration")} of the night won` : null,
-    wins.hoursWon < -0.2 ? `${print(-wins.hoursWon * 3600, "duration")} of the night lost` : null,
-    wins.gone.length > 1 ? `${wins.gone.length} findings go` : null,
+    wins.litres > 0.0005 ? `${print(wins.litres, "volume")} less water left` : null,
+    wins.litres < -0.0005 ? `${print(-wins.litres, "volume")} more water left` : null,
+    wins.hoursWon > 0.2 ? `${print(wins.hoursWon * 3600, "duration")} longer until ice` : null,
+    wins.hoursWon < -0.2 ? `${print(-wins.hoursWon * 3600, "duration")} sooner ice` : null,
+    wins.gone.length > 1 ? `fixes ${plural(wins.gone.length, "issue")}` : null,
     worse.length > 0
-      ? `more stays in ${worse.join(", ")}${wins.worse.length > SHOWN ? ` and ${wins.worse.length - SHOWN} other places` : ""}`
+      ? `more water left in ${worse.join(", ")}${wins.worse.length > SHOWN ? ` and ${wins.worse.length - SHOWN} other places` : ""}`
       : null,
-    wins.made.length > 0 ? `new findings: ${wins.made.join(", ")}` : null,
+    wins.made.length > 0 ? `adds: ${wins.made.join(", ")}` : null,
   ];
   return words.filter((w) => w !== null);
 }
 
 export function costWords(costs: Schema["FixCost"], print: Print): string {
   const words = [
-    costs.parts > 0 ? `${costs.parts} new ${costs.parts === 1 ? "part" : "parts"}` : null,
+    costs.parts > 0 ? plural(costs.parts, "new part") : null,
     costs.pipeM > 0.01 ? `${print(costs.pipeM, "length")} of pipe` : null,
-    costs.storageL > 0.05 ? `${print(costs.storageL, "volume")} of storage` : null,
+    costs.storageL > 0.05 ? `${print(costs.storageL, "volume")} less tank room` : null,
     costs.money != null ? `costs ${costs.money.toFixed(2)}` : null,
-    costs.outOfReach > 0 ? "out of reach" : null,
+    costs.outOfReach > 0 ? "joint out of reach" : null,
   ].filter(Boolean);
   return words.length > 0 ? words.join(", ") : "no new part";
 }

@@ -33,13 +33,13 @@ export function History({ onClose }: { onClose(): void }) {
     <Dialog
       open
       onClose={onClose}
-      title="What was done"
+      title="History"
       text={
         <>
-          <p>Going back is a step too: nothing after it is lost, and it can be undone from here.</p>
+          <p>Going back is a step too: nothing is lost, and you can undo it.</p>
           {refused && <p role="alert">{refused}</p>}
           {asked.isError && <p role="alert">{asked.error.message}</p>}
-          {asked.isPending && <p>Fetching…</p>}
+          {asked.isPending && <p>Loading…</p>}
           <ol className="mt-2 text-ink">
             {asked.data?.map((r) => (
               <li key={r.number} className="flex min-h-11 items-center gap-3 border-b border-rule py-1">

@@ -24,14 +24,13 @@ export function Inspector() {
   if (!last) {
     return (
       <div className="p-3 text-muted">
-        <p>Nothing is in hand.</p>
+        <p>Nothing selected</p>
         <p className="mt-2">
-          Tap a part, a run, a point or a zone in any view, or press Ctrl K to find one by name. Shift takes several; drag with Shift takes
-          all within a rectangle.
+          Tap a part, a run, a point or a room in any view, or press Ctrl K to search. Shift-tap selects several; drag with Shift to select
+          all inside a rectangle.
         </p>
         <p className="mt-2">
-          Arrow keys move what is in hand by {steps.words}, with Shift by {steps.fineWords}. Comma and full stop go from point to point.
-          Delete removes.
+          Arrow keys move the selection by {steps.words}, with Shift by {steps.fineWords}. Comma and full stop step from point to point.
         </p>
       </div>
     );
@@ -40,7 +39,7 @@ export function Inspector() {
     <div className="flex flex-col gap-3 p-3" data-inspector={keyOf(last)}>
       {things.length > 1 && (
         <div>
-          <p className="font-semibold">{things.length} things in hand; the last one:</p>
+          <p className="font-semibold">{things.length} selected; the last one:</p>
           <ul className="mt-1 flex flex-wrap gap-1">
             {things.map((t) => (
               <li key={keyOf(t)}>
@@ -85,13 +84,13 @@ function Several({ rig, things }: { rig: Rig; things: Thing[] }) {
         </p>
       )}
       <div className="mt-2 flex flex-wrap gap-2">
-        <Button onClick={() => actions.level()}>One height</Button>
+        <Button onClick={() => actions.level()}>Same height</Button>
         <Button disabled={things.length < 3} title="Between the first and the last (F)" onClick={() => actions.evenFall()}>
           Even fall
         </Button>
-        <Button onClick={() => actions.mirrorAcross()}>To the other side</Button>
+        <Button onClick={() => actions.mirrorAcross()}>Move to other side</Button>
         <Button onClick={() => actions.carry()}>Copy</Button>
-        <Button onClick={() => actions.remove()}>Remove all</Button>
+        <Button onClick={() => actions.remove()}>Delete all</Button>
       </div>
     </>
   );
@@ -108,7 +107,7 @@ function ZoneForm({ rig, id }: { rig: Rig; id: string }) {
       <Heading kind="Zone">{zone.name}</Heading>
       <TextField label="Name" value={zone.name} onCommit={(name) => change(`Name of ${zone.name}`, `shell/zones/${id}`, { name })} />
       <p>
-        <span className="text-muted">Air on this night </span>
+        <span className="text-muted">Air tonight </span>
         <strong className="font-semibold">{print(air, "temperature")}</strong>
         <span className="text-muted">, in the morning. Estimate.</span>
       </p>

@@ -18,7 +18,7 @@ export function Ladder() {
   const things = useSelection((s) => s.things);
   const rig = useDocument((s) => s.rig);
   const clock = useClock();
-  if (!ladder || !night) return <p className="p-4 text-muted">Asking…</p>;
+  if (!ladder || !night) return <p className="p-4 text-muted">Calculating…</p>;
   const { rungs, morningS, verdict, count } = ladder;
   const freezing = rungs.filter((r) => r.state !== "safe").length;
   const isChosen = (r: Schema["Rung"]) =>
@@ -39,7 +39,7 @@ export function Ladder() {
           <span>{clock(night.startHour, morningS)}</span>
         </p>
       </header>
-      {rungs.length === 0 && <p className="px-3 py-2 text-muted">No water is left that could freeze.</p>}
+      {rungs.length === 0 && <p className="px-3 py-2 text-muted">No water left that could freeze.</p>}
       <Rows
         items={rungs}
         keyOf={(r) => r.id}
@@ -50,9 +50,7 @@ export function Ladder() {
         <Key fill="url(#ice-hatch)">ice grows</Key>
         <Key fill="var(--ice)">solid</Key>
       </p>
-      <p className="shrink-0 px-3 pb-2 text-muted">
-        Estimates, for an evening that starts as it was left. A thermometer in the coldest corner outranks them.
-      </p>
+      <p className="shrink-0 px-3 pb-2 text-muted">Estimates. Trust a thermometer in the coldest corner more.</p>
     </Stale>
   );
 }

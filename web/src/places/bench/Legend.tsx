@@ -23,7 +23,12 @@ const line = [
 /** What the colours of the lens mean. */
 export function Legend() {
   const lens = useView((s) => s.lens);
-  return lens === "cold" ? <ColdLegend /> : lens === "lines" ? <LinesLegend /> : <DrainLegend />;
+  return (
+    <div className="flex min-w-0 flex-wrap items-center justify-between gap-x-3 gap-y-1">
+      {lens === "cold" ? <ColdLegend /> : lens === "lines" ? <LinesLegend /> : <DrainLegend />}
+      <Key />
+    </div>
+  );
 }
 
 const row = "flex min-w-0 flex-wrap items-center gap-x-3 gap-y-0.5";
@@ -58,7 +63,7 @@ function DrainLegend() {
       <svg width="26" height="12" aria-hidden="true" className="shrink-0">
         <path d="M5 6H21" stroke="var(--stays)" strokeWidth="8" strokeLinecap="round" />
       </svg>
-      <span className="line-clamp-2">
+      <span>
         <span className="text-muted">After draining </span>
         <strong className="font-semibold">{sum}</strong>
         <span className="text-muted">
@@ -103,7 +108,7 @@ function HourLooked() {
   const read = hourly ?? { stepH: 1, steps: Math.floor(ladder.endS / 3600) + 1 };
   // The one that is drawn is the one that is named.
   const hour = hourRead(read, chosen ?? ladder.morningS / 3600);
-  const when = chosen === null ? "in the morning" : clock(night.startHour, hour * 3600);
+  const when = chosen === null ? "morning" : clock(night.startHour, hour * 3600);
   return (
     <div className="flex items-center gap-2">
       <span className="w-20">
@@ -117,9 +122,9 @@ function HourLooked() {
           onChange={(h) => lookAt(id, h)}
         />
       </span>
-      <strong className="w-25 whitespace-nowrap font-semibold">{when}</strong>
+      <strong className="whitespace-nowrap font-semibold">{when}</strong>
       {chosen !== null && (
-        <Button quiet className="-ml-2 px-0" aria-label="In the morning" title="In the morning" onClick={() => lookAt(id, null)}>
+        <Button quiet className="-ml-2 px-0" aria-label="Back to the morning" title="Back to the morning" onClick={() => lookAt(id, null)}>
           <X size={16} />
         </Button>
       )}
@@ -128,8 +133,8 @@ function HourLooked() {
 }
 
 const marks: [ReactNode, string][] = [
-  [<path key="m" d="M6 9H50" stroke="var(--stays)" strokeWidth={8} strokeLinecap="round" />, "water that stays"],
-  [<path key="m" d="M8 9H50" stroke="var(--stays)" {...hanging(1)} />, "water that hangs: no air gets in"],
+  [<path key="m" d="M6 9H50" stroke="var(--stays)" strokeWidth={8} strokeLinecap="round" />, "water left"],
+  [<path key="m" d="M8 9H50" stroke="var(--stays)" {...hanging(1)} />, "airlocked water"],
   [<path key="m" d="M24 3L31 9L24 15" fill="none" stroke="var(--ink)" strokeWidth={1.6} />, "falls this way"],
   [<rect key="m" x={4} y={4} width={48} height={10} fill="url(#ice-hatch)" />, "ice"],
   [<path key="m" d="M19 4h18l-9 11z" fill="var(--ink)" />, "drain"],
@@ -137,13 +142,13 @@ const marks: [ReactNode, string][] = [
   [<circle key="m" cx={28} cy={9} r={4.5} fill="var(--panel)" stroke="var(--ink)" strokeWidth={1.25} />, "open end"],
   [
     <rect key="m" x={23} y={4} width={10} height={10} fill="var(--panel)" stroke="var(--ink)" strokeWidth={1.5} />,
-    "port of the part in hand",
+    "port of the selected part",
   ],
   [<rect key="m" x={4} y={3} width={48} height={12} fill="url(#solid-hatch)" stroke="var(--strong)" />, "solid: an arch, a wall"],
 ];
 
 /** What strokes and marks mean. */
-export function Key() {
+function Key() {
   const row = (sign: ReactNode, words: string) => (
     <li key={words} className="flex items-center gap-3">
       <svg width="56" height="18" aria-hidden="true">
@@ -154,13 +159,15 @@ export function Key() {
   );
   return (
     <Popover.Root>
-      <Popover.Trigger className="h-10 shrink-0 rounded-md border border-rule px-3 font-medium hover:border-strong">Key</Popover.Trigger>
+      <Popover.Trigger className="h-10 shrink-0 rounded-md px-1 text-muted underline decoration-rule underline-offset-4 hover:text-ink">
+        All signs
+      </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
           className="z-50 grid grid-cols-2 gap-x-8 rounded-md border border-strong bg-panel p-4 shadow-xl"
           align="end"
           collisionPadding={12}
-          aria-label="Key to the drawings"
+          aria-label="Legend"
         >
           <ul>
             {(Object.keys(services) as Schema["Service"][]).map((s) =>

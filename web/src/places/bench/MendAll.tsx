@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { say, usePrint } from "../../app/units";
+import { plural, say, usePrint } from "../../app/units";
 import { Button, Choice } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 import { QuantityField } from "../../ui/QuantityField";
@@ -23,7 +23,7 @@ export function MendAll({ onClose }: { onClose(): void }) {
   const apply = () => {
     if (data)
       document.commit(
-        `Mend all: ${data.fixes.length} fixes`,
+        `Fix all: ${data.fixes.length} fixes`,
         data.fixes.flatMap((f) => f.edits),
       );
     onClose();
@@ -31,17 +31,17 @@ export function MendAll({ onClose }: { onClose(): void }) {
   return (
     <Dialog
       open
-      title="Mend all"
+      title="Fix all"
       onClose={onClose}
       text={
         <div className="flex max-h-[60vh] flex-col gap-3 overflow-y-auto" aria-busy={!data}>
           <div className="flex flex-wrap items-end gap-3">
             <Choice<"any" | "parts" | "money">
-              label="What it may take"
+              label="Allowed"
               value={budget}
               onChange={setBudget}
               options={[
-                { value: "any", text: "Whatever helps" },
+                { value: "any", text: "Anything" },
                 { value: "parts", text: "New parts" },
                 { value: "money", text: "Money" },
               ]}
@@ -59,7 +59,7 @@ export function MendAll({ onClose }: { onClose(): void }) {
             )}
             {budget === "money" && <PricesButton />}
           </div>
-          {!data && <Working words="Trying fixes on the whole rig, alone and together…" asked={asked} />}
+          {!data && <Working words="Trying fixes on the whole rig, one by one and together…" asked={asked} />}
           {data && (
             <>
               <p>
@@ -67,7 +67,7 @@ export function MendAll({ onClose }: { onClose(): void }) {
                   {print(data.beforeL, "volume")} → {print(data.afterL, "volume")}
                 </strong>{" "}
                 <span className="text-muted">
-                  stays after draining, with {data.fixes.length === 1 ? "one fix" : `${data.fixes.length} fixes`}; {data.tried} trials.
+                  left after draining, with {plural(data.fixes.length, "fix", "fixes")}; {plural(data.tried, "trial")}.
                 </span>
               </p>
               {data.wins && (data.wins.worse.length > 0 || data.wins.made.length > 0) && (
@@ -79,19 +79,15 @@ export function MendAll({ onClose }: { onClose(): void }) {
                     <span className="font-medium">{say(f.words, print)}</span>
                     <span className="block text-muted">
                       For {f.finding}:{" "}
-                      {f.litres > 0.0005
-                        ? `${print(f.litres, "volume")} less stays`
-                        : f.gone.length === 1
-                          ? "one finding goes"
-                          : `${f.gone.length} findings go`}
-                      ; {costWords(f.costs, print)}.
+                      {f.litres > 0.0005 ? `${print(f.litres, "volume")} less water left` : `fixes ${plural(f.gone.length, "issue")}`};{" "}
+                      {costWords(f.costs, print)}.
                     </span>
                   </li>
                 ))}
               </ol>
               {data.left.length > 0 && (
                 <div>
-                  <h3 className="font-medium">What stays, and why</h3>
+                  <h3 className="font-medium">No one-click fix</h3>
                   <ul className="mt-1 flex flex-col gap-1.5">
                     {data.left.map((l) => (
                       <li key={l.findingId}>
@@ -106,9 +102,9 @@ export function MendAll({ onClose }: { onClose(): void }) {
         </div>
       }
     >
-      <Button onClick={onClose}>Leave it</Button>
+      <Button onClick={onClose}>Cancel</Button>
       <Button onClick={apply} disabled={!data || data.fixes.length === 0}>
-        {data && data.fixes.length > 0 ? `Do all ${data.fixes.length}` : "Nothing to do"}
+        {data && data.fixes.length > 0 ? `Apply all ${data.fixes.length}` : "Nothing to apply"}
       </Button>
     </Dialog>
   );

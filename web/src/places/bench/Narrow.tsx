@@ -2,7 +2,7 @@ import { Plus, Spline } from "lucide-react";
 import type { Lens } from "../../drawing/lens";
 import { Button, Choice } from "../../ui/controls";
 import { useDrawing, useSelection, useStores } from "./benchStores";
-import { Key, Legend } from "./Legend";
+import { Legend } from "./Legend";
 import { Rail } from "./Rail";
 import { Shown } from "./Shown";
 import { profileRun } from "./selectionStore";
@@ -64,7 +64,6 @@ export function Narrow({ onAdd }: { onAdd(): void }) {
           <Spline size={17} aria-hidden="true" /> Draw line
         </Button>
         <Shown />
-        <Key />
       </div>
       <Legend />
       <RunBar />

@@ -72,31 +72,31 @@ export function Palette({ open, parts, onOpen, onTables, onHistory, onPhotos, on
   const put = (stock: NonNullable<typeof catalogue>["parts"][number]) => {
     const made = place(stock, placeForNew(rig, selection.getState().things.at(-1), stock.size));
     selection.takeWhenThere(made.thing);
-    actions.commit(`Place ${stock.name}`, made.edits);
+    actions.commit(`Add ${stock.name}`, made.edits);
   };
   const putSet = (set: Schema["PartSet"]) => {
     const made = placeSet(set, placeForNew(rig, selection.getState().things.at(-1), set.size));
-    actions.commit(`Place ${set.name}`, made);
+    actions.commit(`Add ${set.name}`, made);
   };
   const putOwn = (part: Schema["Part"]) => {
     const made = placeOwn(part, placeForNew(rig, selection.getState().things.at(-1), part.box.size));
     selection.takeWhenThere(made.thing);
-    actions.commit(`Place ${part.name}`, made.edits);
+    actions.commit(`Add ${part.name}`, made.edits);
   };
   const commands: [string, string, () => void][] = [
     ["Undo", "Ctrl Z", () => void document.undo()],
     ["Redo", "Ctrl Shift Z", () => void document.redo()],
-    ["What was done, and back to any of it", "H", onHistory],
-    ["Draw a run", "R", () => drawing.begin(null)],
-    ["Copy what is in hand", "Ctrl C", () => actions.carry()],
-    ["Put in what was copied, here or in another rig", "Ctrl V", () => actions.paste()],
-    ["Even fall between the ends", "F", () => actions.evenFall()],
-    ["One height, that of the first in hand", "", () => actions.level()],
-    ["To the other side of the vehicle", "", () => actions.mirrorAcross()],
-    ["Remove what is in hand", "Delete", () => actions.remove()],
-    ["Parts and runs from a table, or to one", "", onTables],
-    ["A photo under the drawing", "", onPhotos],
-    ["What things cost: your prices", "", onPrices],
+    ["History", "H", onHistory],
+    ["Draw line", "R", () => drawing.begin(null)],
+    ["Copy selection", "Ctrl C", () => actions.carry()],
+    ["Paste, here or in another rig", "Ctrl V", () => actions.paste()],
+    ["Set even fall", "F", () => actions.evenFall()],
+    ["Set same height, that of the first selected", "", () => actions.level()],
+    ["Move to other side", "", () => actions.mirrorAcross()],
+    ["Delete selection", "Delete", () => actions.remove()],
+    ["Import or copy tables", "", onTables],
+    ["Add photo under the drawing", "", onPhotos],
+    ["Your prices", "", onPrices],
     ["Show lines", "L", () => view.setLens("lines")],
     ["Show drain", "D", () => view.setLens("drain")],
     ["Show cold", "C", () => view.setLens("cold")],
@@ -127,7 +127,7 @@ export function Palette({ open, parts, onOpen, onTables, onHistory, onPhotos, on
         className="h-11 w-full rounded-md border border-rule bg-panel px-3 text-[15px]"
       />
       <Command.List className="mt-2 max-h-[60vh] overflow-y-auto">
-        <Command.Empty className="p-3 text-muted">Nothing of that name.</Command.Empty>
+        <Command.Empty className="p-3 text-muted">Nothing found.</Command.Empty>
         {said && <InWords text={typed} onText={setTyped} onDone={() => onOpen(false)} />}
         {!parts && (
           <Command.Group heading="Actions">
@@ -166,7 +166,7 @@ export function Palette({ open, parts, onOpen, onTables, onHistory, onPhotos, on
               >
                 <PartGlyph stock={part.stock} />
                 <span className="min-w-0 truncate">{part.name}</span>
-                <span className="ml-auto shrink-0 text-muted">your own, from {rigName}</span>
+                <span className="ml-auto shrink-0 text-muted">yours, from {rigName}</span>
               </Command.Item>
             ))}
           </Command.Group>
@@ -234,7 +234,7 @@ function InWords({ text, onText, onDone }: { text: string; onText(text: string):
     const said = await client.fetchQuery(words).catch(() => null);
     if (!said?.understood) return;
     selection.takeWhenThere({ kind: "part", partId: ids.partId });
-    document.commit("Place in words", said.edits);
+    document.commit("Add in words", said.edits);
     onDone();
   };
   const problem = read.error as Problem | null;

@@ -27,7 +27,7 @@ async function keep(file: File): Promise<Schema["KeptPicture"]> {
   const answer = await fetch("/api/pictures", { method: "POST", headers: { "content-type": file.type }, body: file });
   const said = await answer.json().catch(() => null);
   if (answer.ok) return said;
-  throw new Problem(answer.status, said?.errors?.picture?.[0] ?? said?.title ?? "It could not be kept.", undefined, {}, {});
+  throw new Problem(answer.status, said?.errors?.picture?.[0] ?? said?.title ?? "Couldn't save the photo.", undefined, {}, {});
 }
 
 /** Pictures of walls and floors under the drawings: chosen, straightened by four corners of something whose size is known, put in their place. */
@@ -44,7 +44,7 @@ export function Photos({ onClose }: { onClose(): void }) {
       const name = nameCut(file.name.replace(/\.[^.]*$/, "")) || "wall";
       setDraft({ id: newId("photo"), name, picture, view: "side", corners: atFirst, widthM: 1, heightM: 0.6, alongM: 0, otherM: 0 });
     } catch (caught) {
-      setRefused(caught instanceof Problem ? caught.message : "It could not be kept.");
+      setRefused(caught instanceof Problem ? caught.message : "Couldn't save the photo.");
     }
   };
   const file = useDropzone({ noClick: true, noKeyboard: true, multiple: false, onDrop: ([f]) => void take(f) });
@@ -83,8 +83,8 @@ export function Photos({ onClose }: { onClose(): void }) {
         ) : (
           <div {...file.getRootProps({ className: file.isDragActive ? "bg-sunk" : "" })}>
             <p>
-              A picture of the wall or the floor, faint beneath the side or the plan, so that lines are traced where they really run. JPEG
-              or PNG, at most 12. Place and time are taken out of it; it is kept with the rig and sent nowhere.
+              A photo of a wall or the floor, faint under the side or the plan, to trace lines where they really run. JPEG or PNG, at most
+              12. Its place and time are removed. It stays with the rig and is sent nowhere.
             </p>
             <ul className="mt-2 text-ink">
               {photos.map((p) => (
@@ -120,8 +120,8 @@ export function Photos({ onClose }: { onClose(): void }) {
     >
       {draft ? (
         <>
-          <Button onClick={() => setDraft(null)}>Leave it</Button>
-          <Button onClick={() => void save()}>Put it under the drawing</Button>
+          <Button onClick={() => setDraft(null)}>Cancel</Button>
+          <Button onClick={() => void save()}>Add photo</Button>
         </>
       ) : (
         <Button onClick={onClose}>Close</Button>

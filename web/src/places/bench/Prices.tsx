@@ -65,7 +65,7 @@ export function Prices({ onClose }: { onClose(): void }) {
       onClose={onClose}
       text={
         <div className="max-h-[60vh] overflow-y-auto pr-1">
-          <p>In whatever money you count. They stay with this rig; fixes, insulation and what breaks are told by them.</p>
+          <p>In your own currency. They stay with this rig and are used for fixes, insulation and damage.</p>
           <table className="mt-2 w-full">
             {(Object.keys(units) as Unit[]).map((unit) => (
               <tbody key={unit}>

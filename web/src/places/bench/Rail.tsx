@@ -25,17 +25,17 @@ export function Rail() {
       value={tab}
       onValueChange={(v) => setTab(v as RailTab)}
       className="flex h-full min-h-0 flex-col rounded-md border border-rule bg-panel"
-      aria-label="Rail"
+      aria-label="Side panel"
     >
-      <Tabs.List className="flex shrink-0 gap-1 border-b border-rule p-1" aria-label="Rail">
+      <Tabs.List className="flex shrink-0 gap-1 border-b border-rule p-1" aria-label="Side panel">
         <Tabs.Trigger value="findings" className={trigger}>
-          Findings{count ? ` ${count}` : ""}
+          Issues{count ? ` ${count}` : ""}
         </Tabs.Trigger>
         <Tabs.Trigger value="ladder" className={trigger}>
-          First ice
+          Freezes
         </Tabs.Trigger>
         <Tabs.Trigger value="properties" className={trigger}>
-          In hand
+          Selected
         </Tabs.Trigger>
       </Tabs.List>
       <Tabs.Content value="findings" className="flex min-h-0 grow flex-col outline-none data-[state=inactive]:hidden">

@@ -21,6 +21,9 @@ export const inDrawing = (busy: () => boolean) => ({
   ignoreEventWhen: (e: KeyboardEvent) => busy() || !(e.target instanceof Element && e.target.closest("[role=application]")),
 });
 
+/** Places with controls of the night of their own. */
+const ownNight: ReadonlySet<Place> = new Set(["night", "shell"]);
+
 interface Props {
   id: string;
   place: Place;
@@ -44,12 +47,12 @@ export function RigPage({ id, place, full = false, onFind, children }: Props) {
       <Patterns />
       <BenchHeader place={place} {...(onFind && { onFind })} />
       {here && <VerdictLine place={place} />}
-      {here && weather && place !== "night" && (
+      {here && weather && !ownNight.has(place) && (
         <div className="shrink-0 px-2 pt-2">
           <WeatherStrip />
         </div>
       )}
-      {here ? children : <p className="p-8 text-muted">Fetching the rig…</p>}
+      {here ? children : <p className="p-8 text-muted">Loading the rig…</p>}
       <Clash />
     </div>
   );
@@ -72,16 +75,14 @@ function Clash() {
       text={
         <>
           <p>Both windows changed the same thing: {rig && conflict && namesOf(rig, conflict.clash)}.</p>
-          <p className="mt-2">
-            Nothing is lost: what the other window saved and what is on this screen are both kept. Which one shall go on under this name?
-          </p>
+          <p className="mt-2">Nothing is lost: both versions are kept. Which one do you want to keep under this name?</p>
         </>
       }
     >
-      {conflict?.keptAs && <Button onClick={both}>Open this one beside it</Button>}
-      <Button onClick={() => window.open(window.document.location.href, "_blank")}>Look at the other</Button>
-      <Button onClick={() => document.settle("theirs")}>Go on with the other</Button>
-      <Button onClick={() => document.settle("mine")}>Put this one on top</Button>
+      {conflict?.keptAs && <Button onClick={both}>Keep both</Button>}
+      <Button onClick={() => window.open(window.document.location.href, "_blank")}>Show theirs</Button>
+      <Button onClick={() => document.settle("theirs")}>Keep theirs</Button>
+      <Button onClick={() => document.settle("mine")}>Keep mine</Button>
     </Dialog>
   );
 }
@@ -104,18 +105,16 @@ function NotThere({ problem, id }: { problem: Problem; id: string }) {
       <h1 className="text-[17px] font-semibold break-words">
         {problem.status === 404 ? `There is no rig “${id}” on this shelf` : problem.title}
       </h1>
-      <p className="mt-2 text-muted">
-        {problem.status === 404 ? "It may have been taken off, or the address is misspelt." : problem.detail}
-      </p>
+      <p className="mt-2 text-muted">{problem.status === 404 ? "It may have been deleted, or the address is misspelt." : problem.detail}</p>
       {waiting.length > 0 && (
         <p className="mt-2" role="status">
           {waiting.length === 1 ? "One change was" : `${waiting.length} changes were`} not saved yet, and{" "}
-          {waiting.length === 1 ? "is" : "are"} kept on this device: {[...new Set(waiting.map((w) => w.what))].join(", ")}. Bring the rig
-          back on the shelf and open it here: then {waiting.length === 1 ? "it is" : "they are"} saved.
+          {waiting.length === 1 ? "is" : "are"} kept on this device: {[...new Set(waiting.map((w) => w.what))].join(", ")}. Restore the rig
+          and open it here to save {waiting.length === 1 ? "it" : "them"}.
         </p>
       )}
       <a href="/" className="mt-4 inline-flex h-10 items-center underline">
-        To the shelf
+        All rigs
       </a>
     </main>
   );

@@ -27,7 +27,7 @@ export function Shown() {
       <Popover.Trigger
         className={`h-10 shrink-0 rounded-md border px-3 font-medium hover:border-strong ${part ? "border-ink" : "border-rule"}`}
       >
-        {part ? "Part shown" : "All shown"}
+        {part ? "Layers: some" : "Layers"}
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
@@ -38,9 +38,9 @@ export function Shown() {
           className="z-40 w-64 rounded-md border border-strong bg-panel p-4 shadow-xl"
         >
           <h2 id={title} className="font-semibold">
-            In the drawings
+            Layers
           </h2>
-          <p className="text-muted">Answers are about the whole rig.</p>
+          <p className="text-muted">Results are always for the whole rig.</p>
           <ul className="mt-2">
             {used.map((s) => (
               <li key={s}>

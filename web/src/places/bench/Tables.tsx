@@ -4,7 +4,7 @@ import { useId, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { api, data } from "../../api/client";
 import { useSettings } from "../../app/settings";
-import { say, usePrint } from "../../app/units";
+import { plural, say, usePrint } from "../../app/units";
 import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 import { useDocument, useStores } from "./benchStores";
@@ -47,13 +47,13 @@ export function Tables({ open, onClose }: { open: boolean; onClose(): void }) {
       text={
         <div {...file.getRootProps({ className: file.isDragActive ? "bg-sunk" : "" })}>
           <p>
-            Paste from a spreadsheet, or let a file fall here. Parts come first, then runs: a line for each point, in the order of flow.
-            Bare numbers are {system === "metric" ? "millimetres" : "inches"}; a heading such as “above floor (cm)” says otherwise.
+            Paste from a spreadsheet, or drop a file here. Parts come first, then runs: a line for each point, in the order of flow. Bare
+            numbers are {system === "metric" ? "millimetres" : "inches"}; a heading such as “above floor (cm)” says otherwise.
           </p>
           <p className="mt-2 flex flex-wrap gap-2">
             <Button onClick={() => setText(samples.parts)}>Sample of parts</Button>
             <Button onClick={() => setText(samples.runs)}>Sample of runs</Button>
-            <Button onClick={file.open}>From a file</Button>
+            <Button onClick={file.open}>Open file</Button>
             <input {...file.getInputProps({ accept: ".csv,.tsv,.txt,text/csv", "aria-label": "Table file" })} />
           </p>
           <label htmlFor={field} className="mt-3 block">
@@ -71,8 +71,7 @@ export function Tables({ open, onClose }: { open: boolean; onClose(): void }) {
             <>
               <p className="mt-1 font-semibold text-ink" role="status">
                 {say(read.data.words, print)}
-                {read.data.faults.length > 0 &&
-                  `; ${read.data.faults.length === 1 ? "one thing is" : `${read.data.faults.length} things are`} wrong and left out:`}
+                {read.data.faults.length > 0 && `; ${plural(read.data.faults.length, "row")} left out:`}
               </p>
               <ul className="mt-1 max-h-40 overflow-y-auto text-ink">
                 {read.data.faults.map((f) => (
@@ -98,7 +97,7 @@ export function Tables({ open, onClose }: { open: boolean; onClose(): void }) {
     >
       <Button onClick={onClose}>Close</Button>
       <Button onClick={take} disabled={!read.data || read.data.edits.length === 0 || text.trim() === ""}>
-        Take the good rows
+        Import valid rows
       </Button>
     </Dialog>
   );

@@ -90,7 +90,7 @@ export function VerdictLine({ place }: { place: Place }) {
   return (
     <section
       aria-label="Verdict"
-      className="flex min-h-12 shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule bg-panel px-3 py-1"
+      className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule bg-panel px-3 py-0.5"
     >
       {outlook && night ? (
         <Stale stale={stale} className="flex min-w-0 grow basis-80 items-center gap-3" data-outlook={outlook.state}>
@@ -102,7 +102,7 @@ export function VerdictLine({ place }: { place: Place }) {
       ) : (
         <p className="grow text-muted">Working out what freezes…</p>
       )}
-      <NightChip opens={place !== "night"} />
+      <NightChip opens={place !== "night" && place !== "shell"} />
     </section>
   );
 }

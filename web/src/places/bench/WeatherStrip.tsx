@@ -23,7 +23,7 @@ export function WeatherStrip() {
   const [first] = [...events].sort((a, b) => a.atH - b.atH);
   const comes = first && `, ${eventWords[first.kind]} ${clock(c.startHour, first.atH * 3600).replace(" next day", "")}`;
   return (
-    <Panel aria-label="The night" className="shrink-0">
+    <Panel aria-label="Night" className="shrink-0">
       {/* Above the controls, so that none of them is pushed aside. */}
       <HeatShort brief />
       <div className="flex items-stretch divide-x divide-rule overflow-x-auto">
@@ -34,7 +34,7 @@ export function WeatherStrip() {
                 Hour by hour
               </Link>
               <Button quiet onClick={() => setConditions({ weather: null })}>
-                Make it steady
+                Use a steady night
               </Button>
             </p>
           </Field>

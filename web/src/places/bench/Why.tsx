@@ -23,7 +23,7 @@ export function WhyText({ why }: { why: Schema["Why"] | null | undefined }) {
   const print = usePrint();
   return (
     <div data-why className="px-3 pb-3">
-      <p className="text-muted">{why?.formula ?? "Working it out…"}</p>
+      <p className="text-muted">{why?.formula ?? "Calculating…"}</p>
       <dl className="mt-2 grid grid-cols-[1fr_auto] gap-x-3 gap-y-1">
         {why?.inputs.map((i) => (
           <div key={i.name} className="contents">

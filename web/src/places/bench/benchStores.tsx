@@ -64,7 +64,7 @@ export function BenchStores({ id, wanted = ofBench, children }: { id: string; wa
   }, [id, wanted]);
   const ready = useReady(stores);
   return (
-    stores && <Context.Provider value={stores}>{ready ? children : <p className="p-8 text-muted">Fetching the rig…</p>}</Context.Provider>
+    stores && <Context.Provider value={stores}>{ready ? children : <p className="p-8 text-muted">Loading the rig…</p>}</Context.Provider>
   );
 }
 

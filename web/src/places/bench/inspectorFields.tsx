@@ -102,7 +102,7 @@ export function SleeveFields({ label, none, sleeve, onCommit, layer = 1 }: Sleev
           />
           {layer === 1 && (
             <QuantityField
-              label="Gaps in it"
+              label="Uninsulated share"
               value={sleeve.gapShare ?? 0}
               quantity="share"
               limit="sleeve.gapShare"
@@ -111,7 +111,7 @@ export function SleeveFields({ label, none, sleeve, onCommit, layer = 1 }: Sleev
           )}
           {layer < MOST_LAYERS && (
             <SleeveFields
-              label={layer === 1 ? "Over it" : "Over that"}
+              label={layer === 1 ? "Outer layer" : "Outermost layer"}
               none="nothing"
               sleeve={sleeve.over}
               layer={layer + 1}

@@ -43,7 +43,7 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
       <PlaceFields rig={rig} thing={{ kind: "part", partId: id }} of="Its lowest corner, at the rear on the kerb side" />
       <div className="grid grid-cols-2 gap-2">
         <PickField
-          label="From stock"
+          label="Stock part"
           value={part.stock}
           options={alike.map((p) => ({ value: p.id, text: p.name }))}
           disabled={alike.length < 2}
@@ -52,7 +52,7 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
         <PickField
           label={`Turned${part.orientation?.mirrored ? ", mirrored" : ""}`}
           value={String(turned)}
-          options={[0, 1, 2, 3].map((q) => ({ value: String(q), text: q === 0 ? "as stock has it" : `${q * 90}°` }))}
+          options={[0, 1, 2, 3].map((q) => ({ value: String(q), text: q === 0 ? "default" : `${q * 90}°` }))}
           onCommit={(q) => commit(`Turn ${part.name}`, [{ kind: "turn", partId: id, quarterTurns: Number(q) - turned } as Edit])}
         />
       </div>
@@ -66,15 +66,15 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
         <Button onClick={make}>Copy</Button>
         <Button
           aria-pressed={part.own === true}
-          title="Its size, ports and figures are yours: it is offered in every rig"
+          title="Keeps its size, ports and figures, and offers it in every rig"
           onClick={() => change(`${part.name}, ${part.own ? "no longer" : "kept as"} your own part`, path, { own: part.own ? null : true })}
         >
-          {part.own ? "No longer my own part" : "Keep as my own part"}
+          {part.own ? "Remove from my parts" : "Add to my parts"}
         </Button>
         <Button onClick={remove}>Remove</Button>
       </div>
       <fieldset>
-        <legend className="text-muted">Size as it stands</legend>
+        <legend className="text-muted">Size</legend>
         <div className="mt-1 grid grid-cols-3 gap-2">
           {(["xM", "yM", "zM"] as const).map((axis) => (
             <QuantityField
@@ -94,7 +94,7 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
       {kind?.caution && <Caution>{kind.caution}</Caution>}
       <div className="grid grid-cols-3 gap-2">
         <QuantityField
-          label={part.holdsL == null ? "Holds" : "Holds, yours"}
+          label={part.holdsL == null ? "Volume" : "Volume, yours"}
           value={holdsL}
           quantity="volume"
           limit="part.holdsL"
@@ -108,11 +108,11 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
           onCommit={(massKg) => change(`Mass of ${part.name}`, path, { massKg })}
         />
         <QuantityField
-          label={part.lossWPerK == null ? "Loss" : "Loss, yours"}
+          label={part.lossWPerK == null ? "Heat loss" : "Heat loss, yours"}
           value={part.lossWPerK ?? (kind?.lossWPerK || null)}
           quantity="conductance"
           limit="part.lossWPerK"
-          onCommit={(lossWPerK) => change(`Loss of ${part.name}`, path, { lossWPerK })}
+          onCommit={(lossWPerK) => change(`Heat loss of ${part.name}`, path, { lossWPerK })}
         />
         <SleeveFields
           label="Jacket"
@@ -162,15 +162,15 @@ function TankFigures({ rig, part }: { rig: Rig; part: Part }) {
   if (!tank) return null;
   const named = (id: string) => indexOf(rig).parts.get(id)?.name ?? id;
   const lines: [string, string][] = [
-    ...(tank.neverPumpedL == null ? [] : [["Below its outlet, never pumped", print(tank.neverPumpedL, "volume")] as [string, string]]),
-    [`Below its lowest port (${tank.lowestPort}), never drained`, print(tank.neverDrainedL, "volume")],
+    ...(tank.neverPumpedL == null ? [] : [["Below the outlet, can't be pumped", print(tank.neverPumpedL, "volume")] as [string, string]]),
+    [`Below its lowest port (${tank.lowestPort}), can't drain`, print(tank.neverDrainedL, "volume")],
     ...(tank.overFillL == null
       ? []
-      : [[`Above ${tank.overFillBy ?? "its highest port"}, never filled`, print(tank.overFillL, "volume")] as [string, string]]),
+      : [[`Above ${tank.overFillBy ?? "its highest port"}, can't fill`, print(tank.overFillL, "volume")] as [string, string]]),
     [
       "Breathes through",
       !tank.ventEnd
-        ? "nothing: no vent leads to an opening"
+        ? "nothing: no vent to the open air"
         : tank.ventDipM != null
           ? `nothing while water lies in the dip of its vent, ${print(tank.ventDipM, "length")} deep`
           : `${tank.ventEnd}, at ${print((tank.ventPa ?? 0) / 1e5, "pressure")}`,
@@ -196,8 +196,8 @@ function TankFigures({ rig, part }: { rig: Rig; part: Part }) {
             label="Light"
             value={part.covered ? "kept" : ""}
             options={[
-              { value: "", text: "gets at it, or it is not known" },
-              { value: "kept", text: "is kept off it" },
+              { value: "", text: "reaches it, or not known" },
+              { value: "kept", text: "is kept out" },
             ]}
             onCommit={(v) => change(`Light on ${part.name}`, `parts/${part.id}`, { covered: v ? true : null })}
           />
@@ -236,7 +236,7 @@ function ReachFields({ part }: { part: Part }) {
       />
       {part.reach?.kind === "panel" && (
         <QuantityField
-          label="Its screws"
+          label="Frost plugs"
           value={part.reach.screws ?? 0}
           quantity="number"
           limit="part.reach.screws"
@@ -260,7 +260,7 @@ function Positions({ rig, part }: { rig: Rig; part: Part }) {
     <PickField
       label={`In “${scenario.name}”`}
       value={now}
-      options={[{ value: "", text: "as is usual" }, ...positions.map((p) => ({ value: p.id, text: p.name }))]}
+      options={[{ value: "", text: "default" }, ...positions.map((p) => ({ value: p.id, text: p.name }))]}
       onCommit={(position) =>
         commit(`${part.name} in ${scenario.name}`, [
           { kind: "setPosition", scenarioId: scenario.id, partId: part.id, position: position || null } as Edit,

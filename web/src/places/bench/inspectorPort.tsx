@@ -43,13 +43,13 @@ export function PortForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kin
       <PickField
         label="Run from here to"
         value=""
-        options={[{ value: "", text: open.length > 0 ? "choose an open port" : "there is no open port" }, ...open]}
+        options={[{ value: "", text: open.length > 0 ? "choose a free port" : "no free port" }, ...open]}
         onCommit={to}
       />
       <div className="flex flex-wrap gap-2">
         {here && !portsTaken(rig, part.id).has(thing.portId) && (
           <Button onClick={() => drawing.begin({ kind: "port", partId: part.id, portId: thing.portId, at: here })}>
-            Draw a run from here
+            Draw line from here
           </Button>
         )}
         <Button onClick={() => selection.take({ kind: "part", partId: part.id })}>Take {part.name}</Button>

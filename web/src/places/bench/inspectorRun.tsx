@@ -50,18 +50,18 @@ export function RunForm({ rig, id }: { rig: Rig; id: string }) {
           onCommit={(clipSpacingM) => change(`Clips of ${run.name}`, path, { clipSpacingM })}
         />
         <QuantityField
-          label="Slack: longer than its way by"
+          label="Extra length"
           value={run.slackM}
           quantity="length"
           limit="run.slackM"
-          onCommit={(slackM) => change(`Slack of ${run.name}`, path, { slackM })}
+          onCommit={(slackM) => change(`Extra length of ${run.name}`, path, { slackM })}
         />
       </div>
       <div className="flex flex-wrap gap-2">
-        <Button disabled={run.bends.length === 0} title="Every bend as high as its share of the way (F)" onClick={() => evenFall()}>
-          Give it its fall
+        <Button disabled={run.bends.length === 0} title="Every bend on one even fall between the ends (F)" onClick={() => evenFall()}>
+          Set even fall
         </Button>
-        <Button onClick={remove}>Remove</Button>
+        <Button onClick={remove}>Delete</Button>
       </div>
       <section>
         <h4 className="text-muted">Points, in the order of flow: height above the floor</h4>
@@ -106,7 +106,7 @@ export function PointForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { ki
       {isEnd && mover?.kind === "part" && (
         <p className="text-muted">It moves with {nameOf(rig, mover)}, and so does every run that meets there.</p>
       )}
-      {!mover && <p className="text-muted">It stays where its tank stands.</p>}
+      {!mover && <p className="text-muted">It stays: its tank is fixed.</p>}
       {bend && (
         <div className="grid grid-cols-2 gap-2">
           <SleeveFields
@@ -116,9 +116,9 @@ export function PointForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { ki
             onCommit={(insulation) => change(`Insulation of ${run.name}`, `runs/${run.id}/bends/${bend.id}`, { insulation })}
           />
           <PickField
-            label="Held here by"
+            label="Fixed here by"
             value={bend.fixing ?? ""}
-            options={[{ value: "", text: "nothing of its own" }, ...Object.entries(fixings).map(([value, text]) => ({ value, text }))]}
+            options={[{ value: "", text: "nothing" }, ...Object.entries(fixings).map(([value, text]) => ({ value, text }))]}
             onCommit={(fixing) =>
               change(`${fixing ? `A ${fixing} in` : "Nothing holds"} ${run.name}`, `runs/${run.id}/bends/${bend.id}`, {
                 fixing: fixing || null,
@@ -131,12 +131,12 @@ export function PointForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { ki
         <Button onClick={() => put("Bend", bendAfter(rig, run, thing.pointId))}>
           Add a bend {thing.pointId === "to" ? "before" : "after"}
         </Button>
-        <Button onClick={() => put("Tee", teeAfter(rig, run, thing.pointId))}>Put in a tee</Button>
+        <Button onClick={() => put("Tee", teeAfter(rig, run, thing.pointId))}>Add a tee</Button>
         <Button onClick={() => put("Clip", bendAfter(rig, run, thing.pointId, "clip"))}>
-          Clip it {thing.pointId === "to" ? "before" : "after"}
+          Add a clip {thing.pointId === "to" ? "before" : "after"}
         </Button>
-        {!isEnd && <Button onClick={actions.remove}>Remove</Button>}
-        <Button onClick={() => selection.take({ kind: "run", runId: run.id })}>Take the run</Button>
+        {!isEnd && <Button onClick={actions.remove}>Delete</Button>}
+        <Button onClick={() => selection.take({ kind: "run", runId: run.id })}>Select the run</Button>
       </div>
       <p className="flex items-center gap-2">
         <Button aria-label="Point before" onClick={() => actions.walk(-1)}>

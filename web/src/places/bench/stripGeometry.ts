@@ -208,8 +208,7 @@ function point({ rig, stock, parked }: Around, run: Run, p: RunPoint, index: num
   const base = { heightM: heightOver(parked, p.at), builtM: p.at.zM, runId: run.id, pointId: p.id, number: index };
   const self: Thing = { kind: "point", runId: run.id, pointId: p.id };
   if (!part) return { ...base, partId: null, name: end ? "loose end" : null, mover: self, fixed: null };
-  const fixed =
-    stock.get(part.stock)?.passage === "vessel" ? `${part.name} stays where it stands; move it in the plan or the side view` : null;
+  const fixed = stock.get(part.stock)?.passage === "vessel" ? `${part.name} is fixed here; move it in the plan or the side view` : null;
   return { ...base, partId: part.id, name: part.name, mover: fixed ? null : { kind: "part", partId: part.id }, fixed };
 }
 

@@ -76,7 +76,7 @@ describe("tools", () => {
 
   it("put in a tee under ids of its own each time", () => {
     const [one, other] = [teeAfter(rig, upper, "b1"), teeAfter(rig, upper, "b1")];
-    // At a bend it stands in the bend's place, and the bend goes.
+    // At a bend it is safe in the bend's place, and the bend goes.
     const at = upper.bends.find((b) => b.id === "b1")?.at;
     expect(one.edits).toMatchObject([
       { kind: "route", runId: "upper" },

@@ -7,6 +7,7 @@ export type RailTab = "findings" | "ladder" | "properties";
 /** The view that is large. */
 export type Large = "sheet" | "corner";
 /** What opens beside the drawing when it is asked for. */
+export type NightTab = "tonight" | "improve" | "confidence" | "winter";
 export type Pane = "rail" | "weather";
 
 /** How far a reader has zoomed in on the sheet, and where to; null: where the plumbing is. */
@@ -26,6 +27,7 @@ interface ViewState {
   shown: Record<Pane, boolean>;
   /** What does not belong to the way of what is selected goes pale. */
   follow: boolean;
+  nightTab: NightTab;
   zoom: Zoom;
   /** What is left out of the drawings. */
   hidden: Hidden;
@@ -38,6 +40,7 @@ interface ViewState {
   setLarge(large: Large): void;
   toggle(pane: Pane): void;
   setFollow(follow: boolean): void;
+  setNightTab(tab: NightTab): void;
   setZoom(zoom: Zoom): void;
   hide(hidden: Hidden): void;
   lookAt(rigId: string, hour: number | null): void;
@@ -58,6 +61,7 @@ export const useView = create<ViewState>()(
       large: "sheet",
       shown: { rail: true, weather: false },
       follow: true,
+      nightTab: "tonight",
       zoom: whole,
       hidden: nothingHidden,
       look: null,
@@ -67,6 +71,7 @@ export const useView = create<ViewState>()(
       setLarge: (large) => set({ large }),
       toggle: (pane) => set({ shown: { ...get().shown, [pane]: !get().shown[pane] } }),
       setFollow: (follow) => set({ follow }),
+      setNightTab: (nightTab) => set({ nightTab }),
       setZoom: (zoom) => set({ zoom }),
       hide: (hidden) => set({ hidden }),
       lookAt: (rigId, hour) => set({ look: hour === null ? null : { rigId, hour } }),

@@ -62,21 +62,21 @@ const numbers: NumberField[] = [
   { field: "people", label: "People", quantity: "number" },
   { field: "litresPerPersonDay", label: "Water a person and day", quantity: "volume" },
   { field: "daysBetweenFills", label: "Days between fills", quantity: "number" },
-  { field: "choices/canL", label: "Size of the can", quantity: "volume" },
-  { field: "lowestC", label: "Lowest temperature to stand", quantity: "temperature" },
+  { field: "choices/canL", label: "Jerrycan size", quantity: "volume" },
+  { field: "lowestC", label: "Lowest temperature", quantity: "temperature" },
   { field: "windMPerS", label: "Wind on that night", quantity: "speed" },
   { field: "hoursWithoutHeat", label: "Hours without heat", quantity: "number" },
-  { field: "choices/fuelL", label: "Fuel to spend on a night", quantity: "volume" },
-  { field: "choices/batteryWh", label: "Battery to spend on a night", quantity: "energy" },
-  { field: "leastFall", label: "Least fall of a line", quantity: "fall" },
+  { field: "choices/fuelL", label: "Fuel a night", quantity: "volume" },
+  { field: "choices/batteryWh", label: "Battery energy a night", quantity: "energy" },
+  { field: "leastFall", label: "Least fall", quantity: "fall" },
 ];
 
 function Numbers({ brief }: { brief: Brief }) {
   const { answerTo, set } = useBrief(brief);
   return (
-    <Panel className="p-4" aria-label="What it shall do">
-      <h2 className="text-[17px] font-semibold">What it shall do</h2>
-      <p className="text-muted">Beside each answer stands what follows from it, for the rig as it is drawn. All figures are estimates.</p>
+    <Panel className="p-4" aria-label="Requirements">
+      <h2 className="text-[17px] font-semibold">Requirements</h2>
+      <p className="text-muted">What follows from each answer stands beside it. Estimates, for the rig as drawn.</p>
       <div className="mt-3 divide-y divide-rule">
         {numbers.map((n) => (
           <Row key={n.field} field={n.field}>
@@ -154,9 +154,9 @@ function SchoolRows({ brief }: { brief: Brief }) {
   const { catalogue } = useCatalogue();
   const { answerTo, set } = useBrief(brief);
   return (
-    <Panel className="p-4" aria-label="Schools">
-      <h2 className="text-[17px] font-semibold">Schools</h2>
-      <p className="text-muted">None is the one true way. The rig is checked by the rules of those chosen here.</p>
+    <Panel className="p-4" aria-label="Build preferences">
+      <h2 className="text-[17px] font-semibold">Build preferences</h2>
+      <p className="text-muted">There is no single right way. Your rig is checked by the rules of what you choose here.</p>
       <div className="mt-3 divide-y divide-rule">
         {catalogue?.schools.map((school) => {
           const value = answerTo(school.field) as string | undefined;
@@ -220,7 +220,7 @@ function MeasureNext({ id }: { id: string }) {
         href={`/rigs/${id}`}
         className="mt-4 inline-flex h-10 items-center rounded-md border border-ink bg-ink px-4 font-medium text-panel"
       >
-        To the bench
+        Open the bench
       </Link>
     </Panel>
   );

@@ -117,7 +117,7 @@ export function AllHeights({ rig }: { rig: Rig }) {
     <Panel className="p-3" aria-label="All heights at once">
       <h2 className="text-[17px] font-semibold">All heights at once</h2>
       {!data ? (
-        <Working words="Working it out…" asked={job} />
+        <Working words="Calculating…" asked={job} />
       ) : (
         <>
           <p className="mt-0.5" data-heights={data.feasible}>
@@ -140,7 +140,7 @@ export function AllHeights({ rig }: { rig: Rig }) {
           {(data.changes.length > 0 || data.chain) && (
             <div className="mt-2 flex flex-wrap gap-2">
               <Button aria-pressed={looking} onClick={look} className="aria-pressed:border-ink">
-                {looking ? "As it is" : data.changes.length > 0 ? "Look at it" : "Show what allows no more"}
+                {looking ? "Hide preview" : data.changes.length > 0 ? "Preview" : "Show the limit"}
               </Button>
               {data.changes.length > 0 && (
                 <Button disabled={previewing} onClick={() => document.commit("All heights at once", data.edits)}>
@@ -161,7 +161,7 @@ export function AllHeights({ rig }: { rig: Rig }) {
                       </td>
                       <td className="py-0.5 pl-2 text-right">
                         <Button
-                          aria-label={`Hold ${c.words}`}
+                          aria-label={`Lock ${c.words}`}
                           onClick={() => {
                             setPoints({ ...points, [c.id]: c.words });
                             limit(c.id, { ...limits[c.id], held: true });
@@ -179,7 +179,7 @@ export function AllHeights({ rig }: { rig: Rig }) {
           )}
           {data.chain && (
             <p className="mt-2">
-              <span className="text-muted">What allows no more: </span>
+              <span className="text-muted">Limited by: </span>
               {data.chain.points.join(" → ")}
               <span className="text-muted">
                 : {print(data.chain.availableM, "length")} of height over {print(data.chain.lengthM, "length")}, of which the slope takes{" "}
@@ -201,7 +201,7 @@ export function AllHeights({ rig }: { rig: Rig }) {
       )}
       <div className="mt-2 max-w-56">
         <QuantityField
-          label="Shall fall on a slope of"
+          label="Fall beyond a parking slope of"
           value={slope ?? data?.slopeDeg}
           quantity="angle"
           limit="autoFall.slopeDeg"
@@ -235,7 +235,7 @@ export function AllHeights({ rig }: { rig: Rig }) {
       </details>
       <details>
         <summary className="flex min-h-10 cursor-pointer items-center text-muted">
-          {lines.length === 0 ? "Lines that must not move" : `${lines.length} lines must not move`}
+          {lines.length === 0 ? "Fixed lines" : `${lines.length} fixed lines`}
         </summary>
         <div className="max-h-64 overflow-y-auto">
           {rig.runs

@@ -7,13 +7,13 @@ import { Stale } from "../../ui/Stale";
 import { useAnswers } from "../bench/benchStores";
 
 const why: Record<Schema["HoldKind"], string> = {
-  pool: "below a crest",
+  pool: "below a high point",
   deadLeg: "a dead leg",
   vessel: "below its way out",
   design: "by design",
   shut: "shut in",
   sag: "between clips",
-  airlock: "no air",
+  airlock: "airlocked",
   film: "film",
   protected: "safe in antifreeze",
   rest: "each too little to name",
@@ -24,11 +24,11 @@ export function Holds() {
   const told = useAnswers((s) => s.answers?.holds);
   const stale = useAnswers((s) => s.stale);
   const print = usePrint();
-  if (!told) return <p className="p-3 text-muted">Asking…</p>;
+  if (!told) return <p className="p-3 text-muted">Calculating…</p>;
   const stays = stayWords(told.stays, print);
   return (
-    <Panel className="p-3" aria-label="What holds water">
-      <h2 className="text-[17px] font-semibold">What still holds water</h2>
+    <Panel className="p-3" aria-label="Water left">
+      <h2 className="text-[17px] font-semibold">Water left</h2>
       <p className="text-muted">
         <strong className="font-semibold text-ink" data-stays>
           {stays.sum}
@@ -37,14 +37,14 @@ export function Holds() {
         {stays.apart && `; ${stays.apart}`}. Airlocks, film and sags are estimates.
       </p>
       {told.holds.length === 0 ? (
-        <p className="mt-1">Nothing that could be found.</p>
+        <p className="mt-1">Nothing.</p>
       ) : (
         <Stale as="table" stale={stale} className="mt-1 w-full">
           <tbody>
             {told.holds.slice(0, 24).map((h) => (
               <tr key={`${h.kind} ${h.words}`} className="border-t border-rule align-top" data-hold={h.kind}>
                 <td className="py-1.5 pr-3">
-                  {h.breaks && <TriangleAlert size={15} className="mr-1 inline align-[-2px]" aria-label="Ice there breaks something" />}
+                  {h.breaks && <TriangleAlert size={15} className="mr-1 inline align-[-2px]" aria-label="Ice breaks something here" />}
                   {h.words} <span className="text-muted">{why[h.kind]}</span>
                 </td>
                 <td className="py-1.5 pr-3 text-right font-semibold whitespace-nowrap">

@@ -16,14 +16,14 @@ export function OrderList({ rig, count, onCount }: { rig: Rig; count: number; on
   const left = useLeft(rig);
   const stale = useAnswers((s) => s.stale);
   const print = usePrint();
-  if (!order) return <p className="p-3 text-muted">Asking…</p>;
+  if (!order) return <p className="p-3 text-muted">Calculating…</p>;
   const minutes = (seconds: number) => print(seconds, "duration");
   const nameOf = (id: string) => rig.parts.find((p) => p.id === id)?.name ?? id;
   const stays = stayWords(order.stays, print);
   return (
     <Stale stale={stale} className="flex min-w-0 flex-col gap-3">
-      <Panel className="p-3" aria-label="Order of draining">
-        <h2 className="text-[17px] font-semibold">In this order</h2>
+      <Panel className="p-3" aria-label="Draining steps">
+        <h2 className="text-[17px] font-semibold">Draining steps</h2>
         <p className="text-muted">
           {order.steps.length} steps, {minutes(order.shortestS)} to {minutes(order.longestS)}, {print(order.walkM, "length")} of walking.{" "}
           <strong className="font-semibold text-ink">{stays.sum}</strong>
@@ -74,7 +74,7 @@ export function OrderList({ rig, count, onCount }: { rig: Rig; count: number; on
                     <>
                       <div className="mt-2 max-w-44">
                         <QuantityField
-                          label="What the jug says"
+                          label="Measured volume"
                           value={left.jugOf(s.id)}
                           quantity="volume"
                           limit="left.outL"
@@ -91,13 +91,13 @@ export function OrderList({ rig, count, onCount }: { rig: Rig; count: number; on
         </ol>
       </Panel>
       {order.forgets.length > 0 && (
-        <Panel className="p-3" aria-label="If one is forgotten">
-          <h2 className="text-[17px] font-semibold">If one is forgotten</h2>
+        <Panel className="p-3" aria-label="Forgotten steps">
+          <h2 className="text-[17px] font-semibold">Forgotten steps</h2>
           <table className="mt-1 w-full table-fixed">
             <thead className="text-left text-muted">
               <tr>
                 <th className="w-[46%] font-normal">What</th>
-                <th className="w-[20%] text-right font-normal">more stays</th>
+                <th className="w-[20%] text-right font-normal">more left</th>
                 <th className="pl-3 font-normal">mostly in</th>
               </tr>
             </thead>
@@ -115,9 +115,9 @@ export function OrderList({ rig, count, onCount }: { rig: Rig; count: number; on
       )}
       {order.air.length > 0 && (
         <Panel className="p-3" aria-label="Air in">
-          <h2 className="text-[17px] font-semibold">Where no air gets in</h2>
+          <h2 className="text-[17px] font-semibold">Airlocks</h2>
           <p className="text-muted">
-            Water hangs in a line that is shut above, as in a straw. Narrow lines keep it, and it is counted in what stays; wide ones gulp
+            Water stays in a line that is closed above, as in a straw. Narrow lines keep it, and it is counted in what stays; wide ones gulp
             empty. Estimates, on the side of more water.
           </p>
           <ul className="mt-1">
@@ -127,7 +127,7 @@ export function OrderList({ rig, count, onCount }: { rig: Rig; count: number; on
                   {h.words}:{" "}
                   <span className="text-muted">
                     air would get in at {h.openAt.words}
-                    {h.gulps ? "; it gulps empty" : ""}
+                    {h.gulps ? "; it empties in gulps" : ""}
                   </span>
                 </span>
                 <span className="shrink-0 font-semibold">{print(h.litres, "volume")}</span>
@@ -147,15 +147,11 @@ function LeftState({ left }: { left: ReturnType<typeof useLeft> }) {
   const { setConditions } = useStores().answers;
   const print = usePrint();
   if (!left.known)
-    return (
-      <p className="mt-2 rounded-md bg-sunk px-2.5 py-2">
-        Tick what you have done. What is in the system then is worked out, and kept with its time.
-      </p>
-    );
+    return <p className="mt-2 rounded-md bg-sunk px-2.5 py-2">Tick each step as you do it. The rig remembers what is left, and when.</p>;
   if (!state) return null;
   const short = state.readings.filter((r) => r.isShort);
   return (
-    <section className="mt-2 rounded-md bg-sunk px-2.5 py-2" aria-label="How it is left">
+    <section className="mt-2 rounded-md bg-sunk px-2.5 py-2" aria-label="State">
       <p>
         <strong className="font-semibold">{state.at ? stateWord(state, print) : "Full"}</strong>
         <span className="text-muted">
@@ -171,7 +167,7 @@ function LeftState({ left }: { left: ReturnType<typeof useLeft> }) {
       )}
       <div className="mt-1 flex flex-wrap gap-2">
         {state.at && <Button onClick={left.fill}>Mark as filled</Button>}
-        {water !== "asLeft" && <Button onClick={() => setConditions({ water: "asLeft" })}>Start the night from this</Button>}
+        {water !== "asLeft" && <Button onClick={() => setConditions({ water: "asLeft" })}>Use this state for the night</Button>}
       </div>
     </section>
   );
@@ -187,14 +183,14 @@ function about(s: Schema["DrainStep"], minutes: (seconds: number) => string) {
         : low < 60
           ? `runs up to ${minutes(high)}`
           : `runs ${minutes(low)} to ${minutes(high)}`;
-  return [time, s.kind !== "taps" ? s.reach : null, s.needed ? null : "nothing comes once the others are open"].filter(Boolean).join(" · ");
+  return [time, s.kind !== "taps" ? s.reach : null, s.needed ? null : "nothing left after the others"].filter(Boolean).join(" · ");
 }
 
 /** What a jug that is not as full as it should be may point at. */
 function Proof({ step, litres }: { step: string; litres: number }) {
   const print = usePrint();
   const { data } = useAsked("proof", { stepId: step, measuredL: litres });
-  if (!data) return <p className="mt-2 text-muted">Asking…</p>;
+  if (!data) return <p className="mt-2 text-muted">Calculating…</p>;
   return (
     <div className="mt-2" data-proof={step}>
       <p>{say(data.verdict, print)}</p>
@@ -204,7 +200,7 @@ function Proof({ step, litres }: { step: string; litres: number }) {
             <li key={s.partId + say(s.words, print)}>
               {say(s.words, print)}:{" "}
               <span className="text-muted">
-                {print(s.wouldBeL, "volume")} would have come, and {print(Math.max(0, s.staysMoreL), "volume")} more stays.
+                {print(s.wouldBeL, "volume")} would have come, and {print(Math.max(0, s.staysMoreL), "volume")} more left.
               </span>
             </li>
           ))}

@@ -25,19 +25,19 @@ export function Parking({ rig }: { rig: Rig }) {
   const parked = useAnswers((s) => s.conditions?.parked);
   const stale = useAnswers((s) => s.stale);
   const print = usePrint();
-  if (!told || !parked) return <p className="p-3 text-muted">Asking…</p>;
+  if (!told || !parked) return <p className="p-3 text-muted">Calculating…</p>;
   const park = (to: Schema["Attitude"]) => answers.setConditions({ parked: to });
   return (
-    <Panel className="p-3" aria-label="Parking">
+    <Panel className="p-3" aria-label="Parking slope">
       <div className="flex flex-wrap items-start gap-x-4 gap-y-2">
         <div className="min-w-0 grow basis-72">
-          <h2 className="text-[17px] font-semibold">How it may stand</h2>
+          <h2 className="text-[17px] font-semibold">Parking slope</h2>
           <p className="mt-0.5" data-best>
             {say(told.bestWords, print)}
           </p>
           <p className="text-muted">
             Within {print(told.limits.slopeDeg, "angle")} either way it drains on {print(told.share, "share")} of the slopes.
-            {told.best && ` The best way to stand is ${print(told.marginDeg, "angle")} from the edge.`}
+            {told.best && ` The best slope is ${print(told.marginDeg, "angle")} from the edge.`}
           </p>
         </div>
         <SpiritLevel parked={parked} onChange={park} />
@@ -46,13 +46,13 @@ export function Parking({ rig }: { rig: Rig }) {
         <SlopeMap told={told} parked={parked} />
         <div className="flex min-w-0 flex-col gap-3">
           <p>
-            <span className="text-muted">As it stands now, {told.nowWords}: </span>
+            <span className="text-muted">Now, {told.nowWords}: </span>
             <strong className="font-semibold">{told.now === "none" ? "drains to the limits" : nowWords[told.now]}</strong>
             {told.outsideL != null && <span className="text-muted">, {print(told.outsideL, "volume")} in pools outside tanks.</span>}
           </p>
           {told.best && (told.best.pitchDeg !== parked.pitchDeg || told.best.rollDeg !== parked.rollDeg) && (
             <Button className="self-start" onClick={() => told.best && park(told.best)}>
-              Look at it standing so
+              Show it on this slope
             </Button>
           )}
           {told.sides.length > 0 && (
@@ -77,7 +77,7 @@ export function Parking({ rig }: { rig: Rig }) {
           )}
           <fieldset className="grid grid-cols-2 gap-2.5">
             <legend className="mb-1 text-muted">
-              It counts as drained when no more stays in pools than this. What is emptied by hand, airlocks and film are apart.
+              It counts as drained when no more than this stays in dips. Water emptied by hand, airlocks and film are not counted.
             </legend>
             {limits.map((l) => (
               <QuantityField

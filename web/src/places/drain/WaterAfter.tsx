@@ -35,11 +35,11 @@ export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: nu
   return (
     <Panel className="p-3" aria-label="The water">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
-        <h2 className="text-[17px] font-semibold">{count === 0 ? "Full, all shut" : `After step ${count}`}</h2>
+        <h2 className="text-[17px] font-semibold">{count === 0 ? "Full, all closed" : `After step ${count}`}</h2>
         <p className="min-w-0 grow truncate text-muted">
           {stays != null && (
             <strong className="font-semibold text-ink">
-              {print(stays, "volume")} {count < steps ? "still in it" : "stays"}
+              {print(stays, "volume")} {count < steps ? "left" : "stays"}
             </strong>
           )}
           {step && ` · ${say(step.words, print)}`}

@@ -76,11 +76,11 @@ export function NewRigPlace() {
       </AppBar>
       <main className="mx-auto grid w-full max-w-[84rem] gap-4 p-4 min-[1000px]:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
         <div className="flex flex-col gap-4">
-          <Panel className="p-4" aria-label="The body">
+          <Panel className="p-4" aria-label="Body">
             <div className="max-w-80">
               <TextField label="Name" value={ask.name} onCommit={(name) => change({ name })} />
             </div>
-            <h2 className="mt-4 font-semibold">A body like yours</h2>
+            <h2 className="mt-4 font-semibold">Body</h2>
             <div role="radiogroup" aria-label="Body" className="mt-2 grid gap-2 min-[560px]:grid-cols-2">
               {starts?.bodies.map((b, i) => (
                 // biome-ignore lint/a11y/useSemanticElements: a card is pressed like a button
@@ -105,8 +105,8 @@ export function NewRigPlace() {
                 className={`${card} border-rule`}
                 onClick={() => takeBody(null)}
               >
-                <span className="block font-semibold">Empty, from my tape</span>
-                <span className="block text-muted">A box of the size that you type; everything in it is yours.</span>
+                <span className="block font-semibold">Empty box</span>
+                <span className="block text-muted">A box of your own size.</span>
               </button>
             </div>
             <div className="mt-4 grid grid-cols-3 gap-3">
@@ -122,9 +122,9 @@ export function NewRigPlace() {
                 />
               ))}
             </div>
-            <p className="mt-1 text-muted">Floor to roof and wall to wall, over the lining. In any unit: 3.7 m, 146 in, 12 ft.</p>
+            <p className="mt-1 text-muted">Measure inside the lining. Any unit works: 3.7 m, 146 in, 12 ft.</p>
           </Panel>
-          <Panel className="p-4" aria-label="The way of living">
+          <Panel className="p-4" aria-label="Way of living">
             <h2 className="font-semibold">Way of living</h2>
             <div className="mt-2">
               <Choice
@@ -135,10 +135,10 @@ export function NewRigPlace() {
               />
             </div>
             <p className="mt-1.5">{ways("living").find((w) => w.id === ask.living)?.goodFor}</p>
-            <h2 className="mt-4 font-semibold">Against frost</h2>
+            <h2 className="mt-4 font-semibold">Frost protection</h2>
             <div className="mt-2">
               <Choice
-                label="Against frost"
+                label="Frost protection"
                 value={ask.school}
                 options={ways("school").map((w) => ({ value: w.id as Ask["school"], text: w.name }))}
                 onChange={(school) => change({ school })}
@@ -148,8 +148,8 @@ export function NewRigPlace() {
           </Panel>
         </div>
         <div className="flex flex-col gap-4">
-          <Panel className="p-4" aria-label="As it will be">
-            <h2 className="font-semibold">As it will be</h2>
+          <Panel className="p-4" aria-label="Preview">
+            <h2 className="font-semibold">Preview</h2>
             <Preview rig={draft.data} stale={draft.isPlaceholderData} />
             {draft.isError && (
               <p role="alert" className="font-semibold">
@@ -160,7 +160,7 @@ export function NewRigPlace() {
             )}
           </Panel>
           <Panel className="p-4" aria-label="Plumbing">
-            <h2 className="font-semibold">Plumbing to begin with</h2>
+            <h2 className="font-semibold">Plumbing</h2>
             <div role="radiogroup" aria-label="Plumbing" className="mt-2 grid gap-2">
               {/* biome-ignore lint/a11y/useSemanticElements: a card is pressed like a button */}
               <button
@@ -188,7 +188,7 @@ export function NewRigPlace() {
                   >
                     <span className="block font-semibold">{s.name}</span>
                     <span className="block text-muted">
-                      {fits ? s.words : "It has nothing under its floor for the grey tank: draw this one yourself."}
+                      {fits ? s.words : "No room under its floor for the grey tank: draw this one yourself."}
                     </span>
                   </button>
                 );
@@ -199,7 +199,7 @@ export function NewRigPlace() {
               onClick={() => make.mutate()}
               disabled={make.isPending || draft.isError}
             >
-              {make.isPending ? "Making it…" : "Make this rig"}
+              {make.isPending ? "Creating…" : "Create rig"}
             </Button>
             {make.isError && (
               <p role="alert" className="mt-2 font-semibold">

@@ -33,7 +33,7 @@ export function AtHour({ night, rig, hour, stale }: { night: Schema["NightHoursA
     otherM: at + long / 2,
   };
   return (
-    <Panel className="p-3" aria-label="The rig at that hour">
+    <Panel className="p-3" aria-label="Rig at this hour">
       <div className="flex flex-wrap items-center justify-between gap-2">
         <h2 className="text-[17px] font-semibold">At {clock(night.startHour, hour * 3600)}</h2>
         <Choice<View>

@@ -22,11 +22,11 @@ export function Calibration({ rig }: { rig: Rig }) {
   const id = useId();
   const rooms = measuredRooms(rig);
   return (
-    <Panel className="p-3" aria-label="Set it by thermometers">
-      <h2 className="text-[17px] font-semibold">Set it by thermometers</h2>
+    <Panel className="p-3" aria-label="Calibration">
+      <h2 className="text-[17px] font-semibold">Calibration</h2>
       <p className="text-muted">
-        Hang one outdoors and one in each room for a cold night, write the hours down, and what the rooms lose is measured instead of
-        guessed. With a heater of known watts, what they hold is too.
+        Hang a thermometer outdoors and in each room for a cold night and note the hours. Heat loss is then measured, not guessed. With a
+        heater of known watts, heat capacity is measured too.
       </p>
       {rooms.length > 0 && (
         <p className="mt-1 flex flex-wrap items-center gap-2">
@@ -35,12 +35,12 @@ export function Calibration({ rig }: { rig: Rig }) {
             disabled={previewing}
             onClick={() =>
               document.commit(
-                "Measurement taken back",
+                "Typed values used",
                 rooms.map((z) => changed(`shell/zones/${z.id}`, { measured: null })),
               )
             }
           >
-            Back to what is typed
+            Use typed values
           </Button>
         </p>
       )}
@@ -58,7 +58,7 @@ export function Calibration({ rig }: { rig: Rig }) {
       />
       <div className="mt-1 flex flex-wrap items-center gap-2">
         <Button disabled={typed.trim() === ""} onClick={() => setText(typed)}>
-          Fit the rooms to it
+          Fit rooms
         </Button>
         <label className="inline-flex min-h-10 cursor-pointer items-center rounded-md border border-rule px-3 font-medium focus-within:outline-2">
           Open a file
@@ -135,9 +135,9 @@ function Fitted({ text, rig, previewing, onDone }: { text: string; rig: Rig; pre
         </tbody>
       </table>
       <p className="mt-1 text-muted">
-        {open.length > 0 && `Not determined by this night, and left as typed: ${open.map((f) => f.name).join("; ")}. `}
-        {!data.heaterKnown && "No heater of known watts ran: only rates are told, so the warmest room keeps what it is taken to hold. "}
-        How a loss divides between walls and draughts stays as typed.
+        {open.length > 0 && `Not measurable from this night, left as typed: ${open.map((f) => f.name).join("; ")}. `}
+        {!data.heaterKnown && "No heater of known watts ran, so the heat capacity of the warmest room stays as typed. "}
+        How heat loss divides between walls and air leakage stays as typed.
         {unread.length > 0 && ` Not read: ${unread.join(", ")}.`}
       </p>
       {data.edits.length > 0 && (
@@ -145,11 +145,11 @@ function Fitted({ text, rig, previewing, onDone }: { text: string; rig: Rig; pre
           className="mt-1"
           disabled={previewing}
           onClick={() => {
-            document.commit("Rooms set by thermometers", data.edits);
+            document.commit("Rooms calibrated", data.edits);
             onDone();
           }}
         >
-          Take it over
+          Use these values
         </Button>
       )}
     </section>

@@ -36,9 +36,9 @@ export function Compared({ rig }: { rig: Rig }) {
     ["Joints in the wind", (p) => String(p.jointsOutside)],
   ];
   return (
-    <Panel className="p-3" aria-label="Places compared">
+    <Panel className="p-3" aria-label="Tank places">
       <div className="flex flex-wrap items-end justify-between gap-2">
-        <h2 className="text-[17px] font-semibold">Inside or under the floor</h2>
+        <h2 className="text-[17px] font-semibold">Compare tank places</h2>
         <div className="w-56">
           <PickField
             label="The part"
@@ -49,9 +49,9 @@ export function Compared({ rig }: { rig: Rig }) {
         </div>
       </div>
       {!data ? (
-        <Working words="Setting it in each place…" asked={asked} />
+        <Working words="Trying each place…" asked={asked} />
       ) : data.places.length === 0 ? (
-        <p className="text-muted">There is no tank yet; choose a part.</p>
+        <p className="text-muted">No tank yet: choose a part.</p>
       ) : (
         <div className="overflow-x-auto">
           <table className="mt-2 w-full">
@@ -89,11 +89,11 @@ export function Compared({ rig }: { rig: Rig }) {
                       <>
                         {p.wins && <p className="mb-1 text-muted">{winWords(p.wins, print).join("; ") || "nothing else changes"}</p>}
                         <Button
-                          aria-label={`Set it ${p.name}`}
+                          aria-label={`Move it ${p.name}`}
                           disabled={previewing}
                           onClick={() => document.commit(`${data.partName}: ${p.name}`, p.edits)}
                         >
-                          Set it there
+                          Move it there
                         </Button>
                       </>
                     )}
@@ -107,7 +107,7 @@ export function Compared({ rig }: { rig: Rig }) {
       {data && data.places.length > 0 && (
         <p className="mt-1 text-muted">
           {data.refused.length > 0 && `No room was found: ${data.refused.join(", ")}. `}
-          {print(data.endS, "duration")} are looked at. Its lines are drawn along as they are; lay them anew before you build.{" "}
+          {print(data.endS, "duration")} are looked at. Its lines are drawn along as they are; redraw them before you build.{" "}
           {[...new Set(data.places.flatMap((p) => (p.caution ? [say(p.caution, print)] : [])))].join(" ")}
         </p>
       )}

@@ -22,7 +22,7 @@ export function EventForm({ event, rig, startHour, onChange, onRemove }: Props) 
   const lasts = event.untilH == null ? null : event.untilH - event.atH;
   const zones = rig.shell.zones.map((z) => ({ value: z.id, text: z.name }));
   return (
-    <fieldset className="flex min-w-0 grow flex-wrap items-end gap-3" aria-label="The event">
+    <fieldset className="flex min-w-0 grow flex-wrap items-end gap-3" aria-label="Event">
       <div className="w-32">
         <QuantityField
           label={`After (${clock(startHour, event.atH * HOUR)})`}
@@ -46,7 +46,7 @@ export function EventForm({ event, rig, startHour, onChange, onRemove }: Props) 
       {(event.kind === "setBack" || event.kind === "away") && (
         <div className="w-32">
           <QuantityField
-            label={event.kind === "away" ? "Held, if at all" : "Held at"}
+            label={event.kind === "away" ? "Thermostat, if any" : "Thermostat"}
             value={event.holdC ?? null}
             quantity="temperature"
             limit="event.holdC"
@@ -57,7 +57,7 @@ export function EventForm({ event, rig, startHour, onChange, onRemove }: Props) 
       {event.kind === "drive" && (
         <div className="w-32">
           <QuantityField
-            label="How fast"
+            label="Speed"
             value={event.speedMPerS ?? 0}
             quantity="speed"
             limit="event.speedMPerS"
@@ -103,7 +103,7 @@ export function EventForm({ event, rig, startHour, onChange, onRemove }: Props) 
           </div>
         </>
       )}
-      <Button onClick={onRemove}>Take it out</Button>
+      <Button onClick={onRemove}>Delete event</Button>
     </fieldset>
   );
 }

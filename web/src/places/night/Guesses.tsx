@@ -15,9 +15,9 @@ export function Guesses() {
   const clock = useClock();
   if (!data)
     return (
-      <Panel className="p-3" aria-label="Which guess matters">
-        <h2 className="text-[17px] font-semibold">Which guess matters</h2>
-        <Working words="Swinging each of them…" asked={asked} />
+      <Panel className="p-3" aria-label="Biggest uncertainties">
+        <h2 className="text-[17px] font-semibold">Biggest uncertainties</h2>
+        <Working words="Trying each of them…" asked={asked} />
       </Panel>
     );
   // What lies far behind the last of them is left out of the bars.
@@ -27,10 +27,10 @@ export function Guesses() {
   const [first] = data.guesses;
   const moved = data.guesses.filter((g) => g.swingS > 60);
   return (
-    <Panel className="p-3" aria-label="Which guess matters">
-      <h2 className="text-[17px] font-semibold">Which guess matters</h2>
+    <Panel className="p-3" aria-label="Biggest uncertainties">
+      <h2 className="text-[17px] font-semibold">Biggest uncertainties</h2>
       {data.name == null || !first || moved.length === 0 ? (
-        <p className="text-muted">Nothing freezes, whichever way the guesses go.</p>
+        <p className="text-muted">Nothing freezes, whatever the guesses.</p>
       ) : (
         <>
           <p>

@@ -56,10 +56,10 @@ export function HourLadder({ night, rig, hour }: { night: Schema["NightHoursAnsw
       {broken.length > 0 && (
         <p className="shrink-0 border-t border-rule px-3 pt-2" data-broken={broken.length}>
           <strong className="font-semibold">
-            Ice breaks {broken.length === 1 ? "one thing" : `${broken.length} things`}; the rest that freezes stands it.
+            Ice breaks {broken.length === 1 ? "one thing" : `${broken.length} things`}; the rest freezes without damage.
           </strong>
           {shutIn > 0 &&
-            ` ${shutIn === 1 ? "One line freezes" : `${shutIn} lines freeze`} shut between two blocks with no way to expand, and burst${shutIn === 1 ? "s" : ""} at a fitting.`}
+            ` ${shutIn === 1 ? "One line freezes" : `${shutIn} lines freeze`} trapped between two ice plugs, and burst${shutIn === 1 ? "s" : ""} at a fitting.`}
           {priced.length > 0 &&
             ` At your prices ${priced.length === 1 ? "one of them costs" : `${priced.length} of them cost`} ${print(
               priced.reduce((sum, r) => sum + (r.money ?? 0), 0),
@@ -68,7 +68,7 @@ export function HourLadder({ night, rig, hour }: { night: Schema["NightHoursAnsw
         </p>
       )}
       <p className="shrink-0 px-3 py-2 text-muted">
-        Estimates for dead water; a thermometer in the coldest corner outranks them. Where something burns, fit a carbon monoxide alarm and
+        Estimates for still water. Trust a thermometer in the coldest corner more. Where something burns, fit a carbon monoxide alarm and
         keep its air free.
       </p>
     </Panel>

@@ -30,13 +30,13 @@ export function Insulation({ rig }: { rig: Rig }) {
   const at = (s: number | null | undefined) => (s == null ? "no ice" : clock(startHour, s));
   const rows = [...(data?.options ?? [])].filter((o) => o[by] != null).sort((a, b) => (b[by] ?? 0) - (a[by] ?? 0));
   return (
-    <Panel className="p-3" aria-label="Insulation that pays">
+    <Panel className="p-3" aria-label="Insulation">
       <div className="flex flex-wrap items-center gap-2">
-        <h2 className="grow text-[17px] font-semibold">Insulation that pays</h2>
+        <h2 className="grow text-[17px] font-semibold">Insulation</h2>
         <PricesButton />
         {rows.length > 0 && (
           <Choice<By>
-            label="In order of"
+            label="Sort by"
             value={by}
             onChange={setBy}
             options={(Object.keys(orders) as By[])
@@ -46,7 +46,7 @@ export function Insulation({ rig }: { rig: Rig }) {
         )}
       </div>
       {!data ? (
-        <Working words="Trying each of them…" asked={asked} />
+        <Working words="Trying each…" asked={asked} />
       ) : data.options.length === 0 ? (
         <p className="text-muted">
           Nothing that was tried wins a quarter of an hour on the {print(data.endS, "duration")} that were looked at
@@ -86,11 +86,11 @@ export function Insulation({ rig }: { rig: Rig }) {
                   )}
                   <td className="py-1 pl-2 text-right whitespace-nowrap">
                     <Button
-                      aria-label={`${o.event ? "Plan" : "Do"} it: ${say(o.words, print)}`}
+                      aria-label={`${o.event ? "Add to plan" : "Apply"}: ${say(o.words, print)}`}
                       disabled={previewing}
                       onClick={() => (o.event ? plan.add(o.event) : document.commit(say(o.words, print), o.edits))}
                     >
-                      {o.event ? "Plan it" : "Do it"}
+                      {o.event ? "Add to plan" : "Apply"}
                     </Button>
                   </td>
                 </tr>
@@ -158,7 +158,7 @@ function Best({
           )
         }
       >
-        {data.best.length === 1 ? "Do it" : `Do all ${data.best.length}`}
+        {data.best.length === 1 ? "Apply" : `Apply all ${data.best.length}`}
       </Button>
     </section>
   );

@@ -12,7 +12,7 @@ const HEIGHT = 150;
 /** Hours from line to line. */
 const steps = [4, 8, 12, 24];
 
-/** How cold and for how long: the hours it stands at each constant temperature. The end of what was tried is never shown as a limit. */
+/** How cold and for how long: the hours it is safe at each constant temperature. The end of what was tried is never shown as a limit. */
 export function Limit() {
   const [box, size] = useSize<HTMLDivElement>();
   const asked = useJob("limit");
@@ -28,11 +28,11 @@ export function Limit() {
   const x = scaleLinear([0, coldest], [left, size.width - right]);
   const y = scaleLinear([0, most], [HEIGHT - bottom, top]).clamp(true);
   const late = outdoorC < 0.7 * coldest;
-  // The coldest that it stands for longer than was tried, and the warmest that it does not.
+  // The coldest that it is safe for longer than was tried, and the warmest that it does not.
   const [longer, shortest] = [data?.curve.findLast((p) => p.hours == null), known[0]];
   return (
-    <Panel className="p-3" aria-label="How cold, and for how long">
-      <h2 className="text-[17px] font-semibold">How cold, and for how long</h2>
+    <Panel className="p-3" aria-label="Cold limit">
+      <h2 className="text-[17px] font-semibold">Cold limit</h2>
       {!data ? (
         <Working words="Trying colder and longer nights…" asked={asked} />
       ) : (
@@ -41,7 +41,7 @@ export function Limit() {
             ? `Nothing breaks in ${print(data.forHours * 3600, "duration")} down to ${print(data.triedC, "temperature")}; colder was not tried.`
             : data.limit.coldestC == null
               ? `It breaks just below zero within ${print(data.forHours * 3600, "duration")}.`
-              : `For ${print(data.forHours * 3600, "duration")} it stands ${print(data.limit.coldestC, "temperature")}.`}{" "}
+              : `For ${print(data.forHours * 3600, "duration")} it is safe ${print(data.limit.coldestC, "temperature")}.`}{" "}
           {data.limit.failsC != null && (
             <span className="text-muted">{`The warmest night that breaks something is ${print(data.limit.failsC, "temperature")}. `}</span>
           )}
@@ -56,7 +56,7 @@ export function Limit() {
       )}
       <div ref={box} className="mt-1" style={{ height: HEIGHT }}>
         {data && size.width > 0 && (
-          <svg width={size.width} height={HEIGHT} role="img" aria-label="Hours that it stands, by outdoor temperature">
+          <svg width={size.width} height={HEIGHT} role="img" aria-label="Safe hours by outdoor temperature">
             {[0, step, 2 * step, 3 * step].map((h) => (
               <g key={h}>
                 <line x1={left} x2={size.width - right} y1={y(h)} y2={y(h)} stroke="var(--rule)" />
@@ -128,22 +128,22 @@ function OfBrief({ brief: b, print, triedC }: { brief: Schema["BriefLimit"]; pri
   return (
     <p className="mt-2 border-t border-rule pt-2" data-brief>
       <span className="text-muted">
-        The brief asks for {hours} without heat at {lowest}, left {b.drained ? "drained" : "full"}:{" "}
+        The brief asks for {hours} without heat at {lowest}, {b.drained ? "drained" : "full"}:{" "}
       </span>
       <strong className="font-semibold">
         {breaks == null
           ? `nothing breaks in ${print(b.triedHours * 3600, "duration")}`
           : b.stands
-            ? `it stands that, and ${first} breaks after ${print(breaks * 3600, "duration")}`
+            ? `it is safe for that, and ${first} breaks after ${print(breaks * 3600, "duration")}`
             : `${first} breaks after ${print(breaks * 3600, "duration")}`}
       </strong>
       <span className="text-muted">
-        ; {b.forHours < b.hours ? `for ${print(b.forHours * 3600, "duration")}, the longest that was tried,` : "for so long"} it stands{" "}
+        . {b.forHours < b.hours ? `For ${print(b.forHours * 3600, "duration")}, the longest tested,` : "For that long"} it is safe{" "}
         {b.limit.standsAllTried
-          ? `${print(triedC, "temperature")}, and colder was not tried.`
+          ? `to ${print(triedC, "temperature")}, the coldest tested.`
           : b.limit.coldestC == null
-            ? "no frost."
-            : `${print(b.limit.coldestC, "temperature")}.`}
+            ? "in no frost."
+            : `to ${print(b.limit.coldestC, "temperature")}.`}
       </span>
     </p>
   );

@@ -11,7 +11,7 @@ import { WeatherFile } from "./WeatherFile";
 const LAST_DAY = 181;
 type Kind = "same" | "place" | "file";
 
-/** What the night is made of: its weather, how the vehicle was left, and its heat. */
+/** Night: its weather, how the vehicle was left, and its heat. */
 export function NightControls() {
   const shown = useNightSliders();
   const { setConditions } = useStores().answers;
@@ -24,8 +24,8 @@ export function NightControls() {
   const set = (change: Partial<NonNullable<typeof weather>>) =>
     setConditions({ weather: { place: place ?? "kettleFell", winter: weather?.winter ?? 1, day: weather?.day ?? 105, ...change } });
   return (
-    <Panel className="flex flex-col gap-3 p-3" aria-label="What the night is made of">
-      <h2 className="text-[17px] font-semibold">The weather</h2>
+    <Panel className="flex flex-col gap-3 p-3" aria-label="Night">
+      <h2 className="text-[17px] font-semibold">Weather</h2>
       <Choice<Kind>
         label="Weather"
         value={kind}
@@ -76,13 +76,13 @@ export function NightControls() {
           <Line title="Sky" {...sliders.cloud} />
         </>
       )}
-      <h2 className="text-[17px] font-semibold">How it was left</h2>
+      <h2 className="text-[17px] font-semibold">State</h2>
       <Line title="Inside, until the start" {...sliders.insideC} />
       {c.insideC == null ? (
-        <p className="-mt-2 text-muted">As the thermostat of the living space says.</p>
+        <p className="-mt-2 text-muted">As the thermostat says.</p>
       ) : (
         <Button quiet onClick={() => setConditions({ insideC: null })}>
-          Use the thermostat's setting
+          Use the thermostat setting
         </Button>
       )}
       <Line title="Water, at the start" {...sliders.startWaterC} />

@@ -1,14 +1,14 @@
+import { Tabs } from "radix-ui";
 import type { Schema } from "../../api/client";
 import { useClock, usePrint } from "../../app/units";
 import { ofNight } from "../../document/answersStore";
-import { indexOf, type Rig } from "../../document/geometry";
-import { verdictWords } from "../../drawing/temperature";
+import type { Rig } from "../../document/geometry";
 import { Panel } from "../../ui/controls";
 import { Stale } from "../../ui/Stale";
 import { useMedia } from "../../ui/useMedia";
 import { useAnswers, usePreview } from "../bench/benchStores";
 import { RigPlace } from "../bench/RigPlace";
-import { hourOf, useView } from "../bench/viewStore";
+import { hourOf, type NightTab, useView } from "../bench/viewStore";
 import { AtHour } from "./AtHour";
 import { Calibration } from "./Calibration";
 import { ColdSums } from "./ColdSums";
@@ -40,91 +40,115 @@ function Night({ rig }: { rig: Rig }) {
   const chosen = useView(hourOf(rig.id));
   const lookAt = useView((s) => s.lookAt);
   const held = useHeld((s) => s.held);
+  const tab = useView((s) => s.nightTab);
+  const setTab = useView((s) => s.setNightTab);
   const narrow = useMedia("(max-width: 999px)");
   const looking = usePreview() !== null;
   const under = held?.rigId === rig.id ? held.night : null;
-  if (!night) return <p className="p-6 text-muted">Working the night out…</p>;
+  if (!night) return <p className="p-6 text-muted">Calculating the night…</p>;
   const last = night.weather.length - 1;
   // Morning, until an hour is chosen.
   const hour = Math.min(chosen ?? Math.round(night.morningS / 3600), last);
   return (
-    <main className="mx-auto grid w-full max-w-[100rem] gap-3 p-3 min-[1000px]:grid-cols-[minmax(0,1fr)_23rem]">
-      <Stale stale={stale} className="flex min-w-0 flex-col gap-3">
-        <Panel className="p-3" aria-label="The night">
-          <Told night={night} rig={rig} />
-          <RestsOn rig={rig} />
-          <Hours night={night} under={under} rig={rig} hour={hour} onHour={(h) => lookAt(rig.id, h)} />
-          <PlanTrack night={night} rig={rig} />
-        </Panel>
-        <HourLadder night={night} rig={rig} hour={hour} />
-        <div className="grid gap-3 min-[1240px]:grid-cols-2">
-          <Guesses />
-          <Limit />
+    <Tabs.Root value={tab} onValueChange={(v) => setTab(v as NightTab)} asChild>
+      <main className="mx-auto w-full max-w-[100rem] p-3">
+        <Tabs.List className="mb-3 flex gap-1.5" aria-label="Night views">
+          {tabs.map(([value, text, title]) => (
+            <Tabs.Trigger
+              key={value}
+              value={value}
+              title={title}
+              className="h-10 rounded-md border border-rule bg-panel px-4 font-medium text-muted hover:text-ink data-[state=active]:border-ink data-[state=active]:text-ink"
+            >
+              {text}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
+        <div className="grid gap-3 min-[1000px]:grid-cols-[minmax(0,1fr)_23rem]">
+          <Stale stale={stale} className="min-w-0">
+            <Tabs.Content value="tonight" className={column}>
+              <Panel className="p-3" aria-label="Tonight">
+                <Doubt night={night} rig={rig} />
+                <RestsOn rig={rig} />
+                <Hours night={night} under={under} rig={rig} hour={hour} onHour={(h) => lookAt(rig.id, h)} />
+                <PlanTrack night={night} rig={rig} />
+              </Panel>
+              <HourLadder night={night} rig={rig} hour={hour} />
+            </Tabs.Content>
+            <Tabs.Content value="improve" className={column}>
+              <Insulation rig={rig} />
+              <Compared rig={rig} />
+            </Tabs.Content>
+            <Tabs.Content value="confidence" className={column}>
+              <RestsOn rig={rig} />
+              <Guesses />
+              <Calibration rig={rig} />
+            </Tabs.Content>
+            <Tabs.Content value="winter" className={column}>
+              <Limit />
+              <Season />
+            </Tabs.Content>
+          </Stale>
+          <div className="flex min-w-0 flex-col gap-3">
+            {/* What is tried is looked at here; where this is not beside it, over the foot of the screen. */}
+            {(tab === "tonight" || tab === "improve") && (
+              <div
+                className={
+                  narrow && looking
+                    ? "pointer-events-none fixed inset-x-0 bottom-0 z-20 border-t border-rule bg-ground p-2"
+                    : "-my-3 bg-ground py-3 min-[1000px]:[@media(min-height:600px)]:sticky top-0 z-10"
+                }
+              >
+                <AtHour night={night} rig={rig} hour={hour} stale={stale} />
+              </div>
+            )}
+            {tab === "tonight" && <Plans night={night} rig={rig} stale={stale} />}
+            <NightControls />
+            {tab === "tonight" && (
+              <Stale stale={stale}>
+                <ColdSums night={night} rig={rig} />
+              </Stale>
+            )}
+          </div>
         </div>
-        <Season />
-        <Insulation rig={rig} />
-        <Compared rig={rig} />
-        <Calibration rig={rig} />
-      </Stale>
-      <div className="flex min-w-0 flex-col gap-3">
-        {/* What is tried further down is looked at here; where this is not beside it, over the foot of the screen. */}
-        <div
-          className={
-            narrow && looking
-              ? "pointer-events-none fixed inset-x-0 bottom-0 z-20 border-t border-rule bg-ground p-2"
-              : "-my-3 bg-ground py-3 min-[1000px]:[@media(min-height:600px)]:sticky top-0 z-10"
-          }
-        >
-          <AtHour night={night} rig={rig} hour={hour} stale={stale} />
-        </div>
-        <Plans night={night} rig={rig} stale={stale} />
-        <NightControls />
-        <Stale stale={stale}>
-          <ColdSums night={night} rig={rig} />
-        </Stale>
-      </div>
-    </main>
+      </main>
+    </Tabs.Root>
   );
 }
 
-/** The verdict, and what goes first, in one sentence each. */
-function Told({ night, rig }: { night: Schema["NightHoursAnswer"]; rig: Rig }) {
+const column = "flex min-w-0 flex-col gap-3 outline-none data-[state=inactive]:hidden";
+const tabs: [NightTab, string, string][] = [
+  ["tonight", "Tonight", "What freezes, and when"],
+  ["improve", "Improve", "Insulation, and where tanks stand"],
+  ["confidence", "Confidence", "Guesses that matter, and thermometers"],
+  ["winter", "Winter", "How cold, how long, and how often"],
+];
+
+/** How sure the hour of the verdict is, and where it is. */
+function Doubt({ night, rig }: { night: Schema["NightHoursAnswer"]; rig: Rig }) {
   const clock = useClock();
   const print = usePrint();
-  const first = night.rungs.find((r) => r.rung.state !== "safe");
-  const breaks = night.rungs.find((r) => r.rung.breaks);
-  const shown = breaks ?? first;
+  const shown = night.rungs.find((r) => r.rung.breaks) ?? night.rungs.find((r) => r.rung.state !== "safe");
   const at = shown?.rung.atS;
-  const where = shown?.rung.zoneId ? rig.shell.zones.find((z) => z.id === shown.rung.zoneId)?.name : "outdoors";
-  const since =
-    at != null && night.heatStopsS != null && at > night.heatStopsS
-      ? `, ${print(at - night.heatStopsS, "duration")} after the heat stops`
-      : "";
-  const part = shown?.rung.partId ? indexOf(rig).parts.get(shown.rung.partId)?.name : shown?.rung.name;
-  return (
-    <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1" data-verdict={night.verdict}>
-      <h2 className="rounded-[5px] border-2 border-ink px-2 py-0.5 text-[17px] font-semibold">{verdictWords[night.verdict]}</h2>
-      <p className="min-w-0 grow">
-        {shown && at != null ? (
-          <>
-            <strong className="text-[17px] font-semibold">
-              {part} {breaks ? "breaks" : "has ice"}, about {clock(night.startHour, at)}
-            </strong>
-            <span className="text-muted">
-              {since}
-              {where && !part?.includes(where) && ` · ${where}`}
-              {shown.latestS == null
-                ? ` · ${clock(night.startHour, shown.earliestS ?? at)} at the earliest, or not that night`
-                : ` · between ${clock(night.startHour, shown.earliestS ?? at)} and ${clock(night.startHour, shown.latestS)}`}
-            </span>
-          </>
-        ) : (
-          <span className="text-muted">
-            No ice before {clock(night.startHour, night.morningS)}, with {print(night.outdoors.coldestC, "temperature")} outdoors at the
-            coldest.
-          </span>
-        )}
+  if (!shown || at == null)
+    return (
+      <p className="text-muted">
+        No ice before {clock(night.startHour, night.morningS)}. {print(night.outdoors.coldestC, "temperature")} outdoors at the coldest.
       </p>
-    </div>
+    );
+  const where = shown.rung.zoneId ? rig.shell.zones.find((z) => z.id === shown.rung.zoneId)?.name : "outdoors";
+  const stops =
+    night.heatStopsS != null && at > night.heatStopsS ? ` ${print(at - night.heatStopsS, "duration")} after the heat stops.` : "";
+  return (
+    <p data-doubt>
+      <strong className="font-semibold">{shown.rung.name}</strong> {shown.rung.breaks ? "breaks" : "freezes"} about{" "}
+      <strong className="font-semibold">{clock(night.startHour, at)}</strong>{" "}
+      <span className="text-muted">
+        {shown.latestS == null
+          ? `(${clock(night.startHour, shown.earliestS ?? at)} at the earliest, or not at all)`
+          : `(${clock(night.startHour, shown.earliestS ?? at)} to ${clock(night.startHour, shown.latestS)})`}
+        , {where}.{stops} Estimate.
+      </span>
+    </p>
   );
 }

@@ -27,7 +27,7 @@ export function PlanTrack({ night, rig }: { night: Schema["NightHoursAnswer"]; r
     plan.add(made);
   };
   return (
-    <section ref={box} className="mt-2 border-t border-rule pt-1" aria-label="What happens in the course of it">
+    <section ref={box} className="mt-2 border-t border-rule pt-1" aria-label="Events">
       {size.width > 0 &&
         events.map((e) => (
           <EventRow
@@ -45,11 +45,11 @@ export function PlanTrack({ night, rig }: { night: Schema["NightHoursAnswer"]; r
       <div className="flex flex-wrap items-end gap-3 py-1">
         <div className="w-56">
           <PickField
-            label={events.length === 0 ? "Nothing happens in the course of it" : "And besides"}
+            label={events.length === 0 ? "No events" : "Add"}
             value=""
             disabled={events.length >= MOST_EVENTS}
             options={[
-              { value: "", text: "Add what happens…" },
+              { value: "", text: "Add event…" },
               ...Object.entries(eventWords)
                 .filter(([kind]) => kind !== "open" || rig.shell.zones.length > 0)
                 .map(([value, text]) => ({ value, text })),

@@ -38,7 +38,7 @@ export function Plans({ night, rig, stale }: { night: Schema["NightHoursAnswer"]
       <h2 className="text-[17px] font-semibold">Plans</h2>
       {plans.length > 0 && (
         <PickField
-          label="Kept with the rig"
+          label="Saved with the rig"
           value={now?.id ?? ""}
           options={[{ value: "", text: "None" }, ...plans.map((p) => ({ value: p.id, text: p.name }))]}
           onCommit={(id) => {
@@ -56,7 +56,7 @@ export function Plans({ night, rig, stale }: { night: Schema["NightHoursAnswer"]
         />
       ) : (
         <div className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
-          <TextField label="Keep this night as" value={name} onCommit={setName} />
+          <TextField label="Save this night as" value={name} onCommit={setName} />
           <Button
             disabled={previewing || name === ""}
             onClick={() => {
@@ -71,7 +71,7 @@ export function Plans({ night, rig, stale }: { night: Schema["NightHoursAnswer"]
       <div className="flex flex-wrap gap-2">
         {changedSince && (
           <Button disabled={previewing} onClick={() => keep(now.name)}>
-            Keep how it is left in “{now.name}”
+            Update “{now.name}”
           </Button>
         )}
         {now && (
@@ -80,8 +80,8 @@ export function Plans({ night, rig, stale }: { night: Schema["NightHoursAnswer"]
           </Button>
         )}
         {now && (
-          <Button disabled={previewing} onClick={() => document.commit(`Plan ${now.name} taken away`, [removed(`plans/${now.id}`)])}>
-            Take “{now.name}” away
+          <Button disabled={previewing} onClick={() => document.commit(`Plan ${now.name} deleted`, [removed(`plans/${now.id}`)])}>
+            Delete “{now.name}”
           </Button>
         )}
         <Button
@@ -90,7 +90,7 @@ export function Plans({ night, rig, stale }: { night: Schema["NightHoursAnswer"]
           onClick={() => hold(shown ? null : { rigId: rig.id, what: `${now?.name ?? "the night before"}, revision ${revision}`, night })}
           className="aria-pressed:border-ink"
         >
-          {shown ? "Let the other night go" : "Hold it, and lay another over it"}
+          {shown ? "Stop comparing" : "Compare with…"}
         </Button>
       </div>
       {shown && <Changed before={shown.night} after={night} what={shown.what} />}
@@ -105,7 +105,7 @@ function Changed({ before, after, what }: { before: Schema["NightHoursAnswer"]; 
   return (
     <section aria-label="What changed">
       <p>
-        <span className="text-muted">Held: {what}. </span>
+        <span className="text-muted">Compared with: {what}. </span>
         {before.verdict === after.verdict
           ? verdictWords[after.verdict]
           : `${verdictWords[before.verdict]} → ${verdictWords[after.verdict]}`}
@@ -116,7 +116,7 @@ function Changed({ before, after, what }: { before: Schema["NightHoursAnswer"]; 
           <thead className="text-muted">
             <tr>
               <th className="text-left font-normal">ice in</th>
-              <th className="text-right font-normal">held</th>
+              <th className="text-right font-normal">before</th>
               <th className="text-right font-normal">now</th>
             </tr>
           </thead>

@@ -34,12 +34,12 @@ export function Season() {
   const wide = Math.max(0, size.width - left - right) / 26;
   const y = (n: number) => top + (HEIGHT - top - bottom) * (1 - n / 7);
   return (
-    <Panel className="p-3" aria-label="The winter">
+    <Panel className="p-3" aria-label="Winter">
       <div className="flex flex-wrap items-end gap-3">
-        <h2 className="grow text-[17px] font-semibold">The winter, left like this</h2>
+        <h2 className="grow text-[17px] font-semibold">Winter</h2>
         <div className="w-64">
           <PickField
-            label="Winters of, invented"
+            label="Invented winters of"
             value={place}
             options={Object.entries(places).map(([value, text]) => ({ value, text }))}
             onCommit={(value) => setPlace(value as Place)}
@@ -62,7 +62,7 @@ export function Season() {
               setWinters(lots.find((n) => n > winters) ?? MANY);
             }}
           >
-            Draw {MANY} winters
+            Calculate {MANY} winters
           </Button>
         )}
       </div>
@@ -70,14 +70,14 @@ export function Season() {
         {!data
           ? isError
             ? "Couldn't calculate this."
-            : `Drawing ${winters} winters…`
+            : `Calculating ${winters} winters…`
           : `In ${data.wintersThatBreak} of ${data.winters} winters ice breaks something${data.leaders[0]?.breaks ? `, most often ${data.leaders[0].name}` : ""}.`}
         {(goOn || !data) && !isError && (
           <progress
             className="ml-3 align-middle"
             max={goOn ? MANY : winters}
             value={Math.max(data?.winters ?? 0, drawn ? 0 : share * winters)}
-            aria-label="Winters drawn"
+            aria-label="Winters"
           />
         )}
       </p>

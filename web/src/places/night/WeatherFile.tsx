@@ -31,8 +31,8 @@ export function WeatherFile({ startHour, onHours }: { startHour: number; onHours
   return (
     <div className="flex flex-col gap-2">
       <div {...drop.getRootProps({ className: drop.isDragActive ? "bg-sunk" : "" })}>
-        <p className="text-muted">Hourly weather: an EPW file, or a table with temperature, wind, cloud. Let it fall here, or</p>
-        <Button onClick={drop.open}>Open a file</Button>
+        <p className="text-muted">Hourly weather: an EPW file, or a table with temperature, wind, cloud. Drop it here, or</p>
+        <Button onClick={drop.open}>open a file</Button>
         <input {...drop.getInputProps({ accept: ".epw,.csv,.tsv,.txt,text/csv", "aria-label": "Weather file" })} />
       </div>
       {error && (

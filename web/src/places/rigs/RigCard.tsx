@@ -3,15 +3,18 @@ import { Download, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { Link } from "wouter";
 import { api, data, Problem, type Schema } from "../../api/client";
-import { clock, type Print, say, usePrint } from "../../app/units";
+import { type Print, say, useClock, usePrint } from "../../app/units";
+import { keptNight } from "../../document/answersStore";
 import { leftWords, stateLine } from "../../drawing/left";
 import { extentOf, type Frame } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
 import { stayWords } from "../../drawing/stays";
-import { verdictWords } from "../../drawing/temperature";
 import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 import { useSize } from "../../ui/useSize";
+import { nextWords, nightWords, VerdictChip, verdictSentence, waterWords } from "../bench/VerdictLine";
+
+type Told = Schema["AnswersAnswer"]["answers"];
 
 const living: Record<Schema["WayOfLiving"], string> = {
   livedIn: "lived in",
@@ -19,10 +22,10 @@ const living: Record<Schema["WayOfLiving"], string> = {
   laidUp: "laid up",
 };
 const schools: Record<Schema["FreezeSchool"], string> = {
-  drain: "drains itself",
+  drain: "self-draining",
   air: "blown out",
   antifreeze: "antifreeze",
-  heat: "kept warm",
+  heat: "heated",
 };
 
 /** A rig on the shelf. */
@@ -56,16 +59,14 @@ function UnreadableCard({ card, reason }: { card: Schema["ShelfCard"]; reason: s
       <h2 className="truncate pr-10 text-[17px] font-semibold">{card.name}</h2>
       <p className="mt-2">This rig cannot be read.</p>
       <p className="mt-1 text-muted">{reason}</p>
-      <p className="mt-1 text-muted">
-        Nothing was changed in it. A newer version of the program may read it, or somebody who knows the file.
-      </p>
+      <p className="mt-1 text-muted">Nothing was changed in it. A newer version of the program may open it.</p>
       <a
         href={`/api/rigs/${card.id}/file`}
         download
         className="mt-3 inline-flex h-10 items-center gap-2 rounded-md border border-rule px-3 font-medium hover:border-strong"
       >
         <Download size={17} />
-        Save the raw file
+        Save raw file
       </a>
       <Remove card={card} />
     </li>
@@ -75,15 +76,21 @@ function UnreadableCard({ card, reason }: { card: Schema["ShelfCard"]; reason: s
 /** The drawing and the verdict: asked by id and revision, so that each is worked out once. */
 function Standing({ card, print }: { card: Schema["ShelfCard"]; print: Print }) {
   const { id, revision } = card;
+  const night = keptNight(id);
   const rig = useQuery({
     queryKey: ["rig", id, revision],
     queryFn: async ({ signal }) => data(await api.GET("/api/rigs/{id}", { params: { path: { id } }, signal })).rig,
     staleTime: Number.POSITIVE_INFINITY,
   });
   const asked = useQuery({
-    queryKey: ["standing", id, revision],
+    queryKey: ["standing", id, revision, night],
     queryFn: async ({ signal }) =>
-      data(await api.POST("/api/answers", { body: { id, base: revision, wanted: ["standing", "drainDown", "left"] }, signal })).answers,
+      data(
+        await api.POST("/api/answers", {
+          body: { id, base: revision, wanted: ["standing", "drainDown", "left", "outlook"], ...(night && { conditions: night }) },
+          signal,
+        }),
+      ).answers,
     staleTime: Number.POSITIVE_INFINITY,
   });
   const [box, size] = useSize<HTMLDivElement>();
@@ -103,45 +110,53 @@ function Standing({ card, print }: { card: Schema["ShelfCard"]; print: Print }) 
           </svg>
         )}
       </div>
-      {asked.data?.standing && <Verdict standing={asked.data.standing} state={asked.data.left ?? null} print={print} />}
-      {asked.isPending && <p className="h-16 text-muted">Working out what stays and what freezes…</p>}
+      {asked.data && <Verdict answers={asked.data} id={id} print={print} />}
+      {asked.isPending && <p className="h-16 text-muted">Calculating…</p>}
       {asked.isError && <p className="h-16 text-muted">No verdict: {asked.error.message}</p>}
     </>
   );
 }
 
-function Verdict({ standing: s, state, print }: { standing: Schema["StandingAnswer"]; state: Schema["LeftAnswer"] | null; print: Print }) {
-  const left = leftWords[s.night.water];
-  const stands = s.limit.standsAllTried
-    ? `Safe to ${print(s.limit.triedC, "temperature")}, the coldest tested, ${left}`
-    : s.limit.coldestC == null
-      ? `Fails at any frost, ${left}`
-      : `Safe to ${print(s.limit.coldestC, "temperature")}, ${left}`;
-  const first =
-    s.firstName && s.firstS != null
-      ? `${s.verdict === "fails" ? "Breaks first" : "First ice"} at ${clock(s.night.startHour, s.firstS)}: ${s.firstName}`
-      : "No ice by morning";
+function Verdict({ answers, id, print }: { answers: Told; id: string; print: Print }) {
+  const clock = useClock();
+  const { outlook, standing: s, left: state } = answers;
+  if (!outlook || !s) return null;
+  const next = nextWords(outlook, s.night, clock);
+  const { name, words } = nightWords(s.night, keptNight(id) !== null, print);
+  const coldest = s.limit.standsAllTried ? s.limit.triedC : s.limit.coldestC;
   const stays = stayWords(s.stays, print);
   return (
-    <dl className="grid grid-cols-2 gap-x-4">
-      <div>
-        <dt className="text-muted">
-          {print(s.night.outdoorC, "temperature")}, one night: <span data-verdict={s.verdict}>{verdictWords[s.verdict].toLowerCase()}</span>
-        </dt>
-        <dd className="font-semibold">{stands}</dd>
-        <dd>{first}</dd>
-        {state && (state.at || state.filled) && <dd data-left>{stateLine(state, print)}</dd>}
+    <>
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1" data-outlook={outlook.state}>
+        <VerdictChip state={outlook.state} />
+        <span className="text-muted">
+          <strong className="font-semibold text-ink">{name}</strong> {words} · {waterWords(outlook, state ?? null, print)}
+        </span>
       </div>
-      <div>
-        <dt className="text-muted">After draining</dt>
-        <dd className="font-semibold" data-stays>
-          {stays.sum}
-          {stays.where && `: ${stays.where}`}
-        </dd>
-        {stays.apart && <dd>{stays.apart}</dd>}
-        {s.byHand.length > 0 && <dd>by hand: {s.byHand.join(", ")}</dd>}
-      </div>
-    </dl>
+      <p className="mt-1.5 line-clamp-2 min-h-10 leading-5">
+        {verdictSentence(outlook, s.night, clock, print)} {next && <span className="text-muted">Next: {next}</span>}
+      </p>
+      <dl className="mt-1.5 grid grid-cols-2 gap-x-4">
+        <div>
+          <dt className="text-muted">Cold limit, {leftWords[s.night.water]}</dt>
+          <dd className="font-semibold">
+            {coldest == null
+              ? "breaks at any frost"
+              : `safe to ${print(coldest, "temperature")}${s.limit.standsAllTried ? ", the coldest tested" : ""}`}
+          </dd>
+          {state && (state.at || state.filled) && <dd data-left>{stateLine(state, print)}</dd>}
+        </div>
+        <div>
+          <dt className="text-muted">After draining</dt>
+          <dd className="font-semibold" data-stays>
+            {stays.sum}
+            {stays.where && `: ${stays.where}`}
+          </dd>
+          {stays.apart && <dd>{stays.apart}</dd>}
+          {s.byHand.length > 0 && <dd>by hand: {s.byHand.join(", ")}</dd>}
+        </div>
+      </dl>
+    </>
   );
 }
 
@@ -155,9 +170,7 @@ function Remove({ card }: { card: Schema["ShelfCard"] }) {
       setAsked(false);
     } catch (problem) {
       setRefused(
-        problem instanceof Problem && problem.status === 409
-          ? "It was changed meanwhile. Look at it again first."
-          : (problem as Error).message,
+        problem instanceof Problem && problem.status === 409 ? "It has changed since. Open it again first." : (problem as Error).message,
       );
     }
     await client.invalidateQueries({ queryKey: ["rigs"] });
@@ -166,7 +179,7 @@ function Remove({ card }: { card: Schema["ShelfCard"] }) {
     <>
       <button
         type="button"
-        aria-label={`Take ${card.name} off the shelf`}
+        aria-label={`Delete ${card.name}`}
         onClick={() => setAsked(true)}
         className="absolute top-2 right-2 grid size-10 place-items-center rounded-md text-muted hover:bg-sunk hover:text-ink"
       >
@@ -175,11 +188,11 @@ function Remove({ card }: { card: Schema["ShelfCard"] }) {
       <Dialog
         open={asked}
         onClose={() => setAsked(false)}
-        title={`Take ${card.name} off the shelf?`}
-        text={refused ? <p role="alert">{refused}</p> : <p>It can be brought back, with all its revisions, for 30 days.</p>}
+        title={`Delete ${card.name}?`}
+        text={refused ? <p role="alert">{refused}</p> : <p>You can restore it, with all its revisions, for 30 days.</p>}
       >
-        <Button onClick={() => setAsked(false)}>Keep it</Button>
-        <Button onClick={remove}>Take it off</Button>
+        <Button onClick={() => setAsked(false)}>Cancel</Button>
+        <Button onClick={remove}>Delete</Button>
       </Dialog>
     </>
   );

@@ -65,11 +65,11 @@ export function RigsPlace() {
         </Button>
       </AppBar>
       <main className="relative min-h-0 grow overflow-y-auto p-5">
-        {shelf.isPending && <p className="text-muted">Fetching the shelf…</p>}
+        {shelf.isPending && <p className="text-muted">Loading rigs…</p>}
         {shelf.isError && (
           <div role="alert" className="max-w-md">
-            <h2 className="text-[15px] font-semibold">The shelf could not be fetched</h2>
-            <p className="mt-1 text-muted">{shelf.error.message} Nothing is lost; it is in the data folder.</p>
+            <h2 className="text-[15px] font-semibold">Couldn't load the rigs</h2>
+            <p className="mt-1 text-muted">{shelf.error.message} Nothing is lost: your rigs are in the data folder.</p>
             <Button className="mt-3" onClick={() => shelf.refetch()}>
               Try again
             </Button>
@@ -77,7 +77,7 @@ export function RigsPlace() {
         )}
         {shelf.data?.rigs.length === 0 && (
           <div className="max-w-md">
-            <h2 className="text-[15px] font-semibold">The shelf is empty</h2>
+            <h2 className="text-[15px] font-semibold">No rigs yet</h2>
             <p className="mt-1 text-muted">
               Begin with a body like your vehicle, or with an empty box and your tape. A rig file is opened from a folder, or let fall
               anywhere on this page.
@@ -126,8 +126,8 @@ function TakenOff({ removed }: { removed: Schema["RemovedRig"][] }) {
     onSettled: () => client.invalidateQueries({ queryKey: ["rigs"] }),
   });
   return (
-    <section aria-label="Taken off the shelf" className="mt-8">
-      <h2 className="text-[15px] font-semibold">Taken off the shelf</h2>
+    <section aria-label="Deleted" className="mt-8">
+      <h2 className="text-[15px] font-semibold">Deleted</h2>
       <p className="text-muted">Kept for 30 days.</p>
       <ul className="mt-2 flex flex-wrap gap-2">
         {removed.map((r) => (
@@ -139,7 +139,7 @@ function TakenOff({ removed }: { removed: Schema["RemovedRig"][] }) {
               </span>
             </span>
             <Button quiet onClick={() => back.mutate(r.id)} disabled={back.isPending}>
-              Bring back
+              Restore
             </Button>
           </li>
         ))}

@@ -62,9 +62,9 @@ export function FaceRow({
               onCommit={(areaM2) => change("Area", { areaM2 })}
             />
             <PickField
-              label="Build it up as"
+              label="Build-up"
               value=""
-              options={[{ value: "", text: "as below" }, ...(starts?.buildUps ?? []).map((b) => ({ value: b.id, text: b.name }))]}
+              options={[{ value: "", text: "as listed" }, ...(starts?.buildUps ?? []).map((b) => ({ value: b.id, text: b.name }))]}
               onCommit={(id) => {
                 const b = starts?.buildUps.find((x) => x.id === id);
                 if (b) change("Layers", { layers: b.layers, bridgeFraction: b.bridgeFraction, bridgeLayers: b.bridgeLayers });
@@ -88,7 +88,7 @@ export function FaceRow({
               />
               <button
                 type="button"
-                aria-label={`Take layer ${i + 1} out`}
+                aria-label={`Delete layer ${i + 1}`}
                 className="grid size-10 place-items-center rounded-md hover:bg-panel"
                 onClick={() => change("Layers", { layers: face.layers.filter((_, k) => k !== i) })}
               >
@@ -104,7 +104,7 @@ export function FaceRow({
                 checked={face.rearward === true}
                 onChange={(e) => change("Rearward", { rearward: e.target.checked || null })}
               />
-              It looks rearward: driving, half the wind
+              Faces the rear: half the wind when driving
             </label>
           )}
           <div className="flex flex-wrap items-end gap-2">

@@ -59,7 +59,7 @@ function Sheet({ rig }: { rig: Rig }) {
                 Heat <strong className="w-6 font-semibold">{conditions.heatOn ? "on" : "off"}</strong>
                 <Switch label="Heat" on={conditions.heatOn} onChange={(heatOn) => answers.setConditions({ heatOn })} />
               </span>
-              <span className="text-muted">Air in the morning. Estimates: a thermometer in the coldest corner outranks them.</span>
+              <span className="text-muted">Air in the morning. Estimates: trust a thermometer in the coldest corner more.</span>
             </div>
           )}
           <ZoneDrawing rig={rig} zoneId={zone?.id ?? null} onZone={setWanted} />
@@ -97,8 +97,8 @@ function Forgotten({ onMade }: { onMade(id: string): void }) {
   const offers = useAnswers((s) => s.answers?.shellHeat?.forgotten);
   if (!offers || offers.length === 0) return null;
   return (
-    <Panel className="p-4" aria-label="Rooms that are forgotten">
-      <h2 className="text-[17px] font-semibold">Rooms that are forgotten</h2>
+    <Panel className="p-4" aria-label="Rooms people forget">
+      <h2 className="text-[17px] font-semibold">Rooms people forget</h2>
       <ul className="mt-2 divide-y divide-rule">
         {offers.map((o) => (
           <li key={o.id} className="flex flex-wrap items-center gap-3 py-2">
@@ -110,7 +110,7 @@ function Forgotten({ onMade }: { onMade(id: string): void }) {
                 onMade(o.zone.id);
               }}
             >
-              Draw it
+              Add room
             </Button>
           </li>
         ))}

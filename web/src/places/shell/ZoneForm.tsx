@@ -78,7 +78,7 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
           value={zone.airChangesPerHour}
           quantity="number"
           limit="zone.airChangesPerHour"
-          onCommit={(n) => change("Draughts", { airChangesPerHour: n })}
+          onCommit={(n) => change("Air leakage", { airChangesPerHour: n })}
         />
         <QuantityField
           label="Heat capacity, kJ/K"
@@ -87,7 +87,7 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
           quantity="number"
           limit="zone.heatCapacityJPerK"
           per={1 / 1000}
-          onCommit={(n) => change("What it holds of heat", { heatCapacityJPerK: n == null ? null : n * 1000 })}
+          onCommit={(n) => change("Heat capacity", { heatCapacityJPerK: n == null ? null : n * 1000 })}
         />
         <QuantityField
           label="Heater"
@@ -98,7 +98,7 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
         />
         {zone.heater && (
           <QuantityField
-            label="Holds"
+            label="Thermostat"
             value={zone.heater.setpointC}
             quantity="temperature"
             limit="heater.setpointC"
@@ -107,7 +107,7 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
         )}
         {zone.heater && (
           <PickField
-            label="It runs on"
+            label="Energy"
             value={zone.heater.electric ? "electric" : "fuel"}
             options={[
               { value: "fuel", text: "fuel, its fan on the battery" },
@@ -119,10 +119,10 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
       </div>
       {heat && (
         <Stale as="p" stale={stale}>
-          <span className="text-muted">Air on this night </span>
+          <span className="text-muted">Air tonight </span>
           <strong className="font-semibold">{print(heat.airC, "temperature")}</strong>
           <span className="text-muted">
-            ; draughts {print(heat.leakWPerK, "conductance")}
+            ; air leakage {print(heat.leakWPerK, "conductance")}
             {zone.measured && `; all to outdoors is ${print(zone.measured.lossFactor, "share")} of what is typed, as measured`}
           </span>
           {heat.heaterW > 0.5 && <span className="text-muted">; its heater gives {print(heat.heaterW, "power")}</span>}
@@ -146,9 +146,9 @@ export function ZoneForm({ rig, zone }: { rig: Rig; zone: Zone }) {
       </section>
       <Openings rig={rig} zone={zone} />
       <Button
-        onClick={() => document.commit(`Room ${zone.name} taken away`, [removed(path), ...(rig.shell.zones.length > 1 ? [drawFaces] : [])])}
+        onClick={() => document.commit(`Room ${zone.name} deleted`, [removed(path), ...(rig.shell.zones.length > 1 ? [drawFaces] : [])])}
       >
-        <Trash2 size={16} /> Take this room away
+        <Trash2 size={16} /> Delete room
       </Button>
     </Panel>
   );
@@ -203,16 +203,16 @@ function Openings({ rig, zone }: { rig: Rig; zone: Zone }) {
               onCommit={(heightM) => set({ heightM })}
             />
             <PickField
-              label="Lies in"
+              label="In face"
               value={o.side ?? "wall"}
               options={lies}
               onCommit={(side) => set({ side: side === "wall" ? null : side })}
             />
             <button
               type="button"
-              aria-label="Take this opening away"
+              aria-label="Delete opening"
               className="grid size-10 place-items-center rounded-md hover:bg-sunk"
-              onClick={() => document.commit(`Opening of ${zone.name} taken away`, [removed(at)])}
+              onClick={() => document.commit(`Opening of ${zone.name} deleted`, [removed(at)])}
             >
               <Trash2 size={16} />
             </button>

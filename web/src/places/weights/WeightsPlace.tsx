@@ -39,9 +39,9 @@ const fields: { field: keyof Axles; label: string; quantity: "length" | "mass" }
   { field: "frontKg", label: "Front axle, weighed empty", quantity: "mass" },
   { field: "rearKg", label: "Rear axle, weighed empty", quantity: "mass" },
   { field: "otherKg", label: "People, furniture, gear", quantity: "mass" },
-  { field: "frontMostKg", label: "Front axle at most", quantity: "mass" },
-  { field: "rearMostKg", label: "Rear axle at most", quantity: "mass" },
-  { field: "totalMostKg", label: "All of it at most", quantity: "mass" },
+  { field: "frontMostKg", label: "Front axle limit", quantity: "mass" },
+  { field: "rearMostKg", label: "Rear axle limit", quantity: "mass" },
+  { field: "totalMostKg", label: "Gross weight limit", quantity: "mass" },
 ];
 
 function AxleFields({ rig }: { rig: Rig }) {
@@ -55,7 +55,7 @@ function AxleFields({ rig }: { rig: Rig }) {
       <p className="text-muted">
         {axles
           ? "From a weighbridge, each axle on its own, before the water system went in."
-          : "Guessed from the arches. Weigh each axle on a weighbridge and type what it says; loads are told once both are typed."}{" "}
+          : "Guessed from the arches. Weigh each axle on a weighbridge and enter both weights to see the loads."}{" "}
         Of a trailer the coupling is the front axle.
       </p>
       <div className="mt-3 grid gap-2.5">
@@ -77,7 +77,11 @@ function AxleFields({ rig }: { rig: Rig }) {
 
 function Loads({ rig }: { rig: Rig }) {
   const weights = useAnswers((s) => s.answers?.weights);
-  return weights ? <LoadsOf rig={rig} weights={weights} axles={rig.shell.axles ?? weights.axles} /> : <p className="text-muted">Asking…</p>;
+  return weights ? (
+    <LoadsOf rig={rig} weights={weights} axles={rig.shell.axles ?? weights.axles} />
+  ) : (
+    <p className="text-muted">Calculating…</p>
+  );
 }
 
 function LoadsOf({ rig, weights, axles }: { rig: Rig; weights: Schema["WeightsAnswer"]; axles: Axles }) {
@@ -99,9 +103,9 @@ function LoadsOf({ rig, weights, axles }: { rig: Rig; weights: Schema["WeightsAn
   const at = (xM: number) => toPx("side", frame, { xM, yM: 0, zM: ground + 0.35 });
   return (
     <Panel className="p-4" aria-label="Loads">
-      <h2 className="text-[17px] font-semibold">What the axles carry</h2>
+      <h2 className="text-[17px] font-semibold">Axle loads</h2>
       <Stale as="p" stale={stale} className="text-muted">
-        {`Parts ${print(weights.partsKg, "mass")}, pipe ${print(weights.pipeKg, "mass")}, boards and insulation ${print(weights.liningKg, "mass")}. All are estimates: a weighbridge outranks them.`}
+        {`Parts ${print(weights.partsKg, "mass")}, pipe ${print(weights.pipeKg, "mass")}, boards and insulation ${print(weights.liningKg, "mass")}. All are estimates: trust a weighbridge more.`}
       </Stale>
       <div ref={box} className="mt-2 overflow-hidden rounded-[5px] bg-ground">
         {size.width > 0 && (
@@ -124,7 +128,7 @@ function LoadsOf({ rig, weights, axles }: { rig: Rig; weights: Schema["WeightsAn
               <th className="font-normal">Water system</th>
               {known && (
                 <>
-                  <th className="font-normal">All of it</th>
+                  <th className="font-normal">Total</th>
                   <th className="font-normal">Front axle</th>
                   <th className="font-normal">Rear axle</th>
                   <th className="font-normal">Kerb side, front and rear</th>
@@ -184,7 +188,7 @@ function Tanks() {
   const known = tanks.some((t) => t.frontKg != null);
   return (
     <Panel className="p-4" aria-label="Tanks">
-      <h2 className="text-[17px] font-semibold">What each tank does</h2>
+      <h2 className="text-[17px] font-semibold">Tanks</h2>
       <ul className="mt-2 divide-y divide-rule">
         {tanks.map((t) => (
           <li key={t.partId} className="flex flex-wrap gap-x-6 gap-y-1 py-2">
@@ -198,7 +202,7 @@ function Tanks() {
                 , {print(t.rearKg, "mass")} on the rear
               </span>
             )}
-            <span className="text-muted">at 20 g forward its straps bear {print(t.crashN, "force")}</span>
+            <span className="text-muted">strap load at 20 g forward {print(t.crashN, "force")}</span>
           </li>
         ))}
       </ul>

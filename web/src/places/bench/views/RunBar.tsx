@@ -67,24 +67,24 @@ export function RunBar() {
   const problem = read.error as Problem | null;
   return (
     <section
-      aria-label="The run that is drawn"
+      aria-label="Line being drawn"
       className="min-h-[5.25rem] shrink-0 rounded-md border-2 border-ink bg-panel px-3 py-1.5 max-[899px]:sticky max-[899px]:top-0 max-[899px]:z-10"
       data-run-bar
     >
       <div className="flex flex-wrap items-center gap-2">
         <p className="min-w-0 grow">
           {drawing.start
-            ? "Tap where it bends; end it on a port or on a run. Shift keeps it square."
-            : "Begin on a port (a square) or on a run, or type a port's name."}
+            ? "Tap where it bends; finish on a port or a run. Shift keeps it square."
+            : "Start on a port (a square) or on a run, or type a port's name."}
         </p>
         <label className="flex shrink-0 items-center gap-2 whitespace-nowrap text-muted">
-          It carries
+          Carries
           <select
             value={drawing.service ?? ""}
             onChange={(e) => store.carry((e.target.value || null) as Schema["Service"] | null)}
             className={`${fieldClass} w-40 border-rule text-ink`}
           >
-            <option value="">as where it begins</option>
+            <option value="">same as its start</option>
             {Object.entries(services).map(([value, words]) => (
               <option key={value} value={value}>
                 {words}
@@ -93,10 +93,10 @@ export function RunBar() {
           </select>
         </label>
         <Button quiet onClick={() => store.back()}>
-          Back one
+          Undo point
         </Button>
-        {drawing.bends.length > 0 && <Button onClick={() => draw.endLoose()}>End here</Button>}
-        <Button onClick={() => store.end()}>Leave it</Button>
+        {drawing.bends.length > 0 && <Button onClick={() => draw.endLoose()}>Finish here</Button>}
+        <Button onClick={() => store.end()}>Cancel</Button>
       </div>
       <form
         className="mt-1 flex flex-wrap items-center gap-2"
@@ -106,7 +106,7 @@ export function RunBar() {
         }}
       >
         <label htmlFor={id} className="text-muted">
-          {begun ? "Next point" : "Begin at"}
+          {begun ? "Next point" : "Start at"}
         </label>
         <div className="w-56">
           <input

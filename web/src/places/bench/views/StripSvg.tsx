@@ -94,7 +94,7 @@ export function StripSvg({ strip: now, ghost, pool, rig, print, svg }: StripProp
   const grid = gridLines(scale.lowM, scale.highM, span, system);
   const handles = strip.points.filter((p, i) => i === 0 || !sameMover(p.mover, strip.points[i - 1]?.mover ?? null));
   const wedges = strip.lengths.flatMap((l) => wedgeOf(l, rig.brief.leastFall, at, x, y, alongOf) ?? []);
-  const poolText = pool && `stands to ${print(pool.levelM, "length")}${pool.crest ? `, the crest at ${pool.crest}` : ""}`;
+  const poolText = pool && `water level ${print(pool.levelM, "length")}${pool.crest ? `, held by the high point at ${pool.crest}` : ""}`;
   const names = placeLabels(
     [
       ...(pool && poolText
@@ -139,7 +139,7 @@ export function StripSvg({ strip: now, ghost, pool, rig, print, svg }: StripProp
     <div ref={box} className="relative min-h-0 grow overflow-hidden [contain:strict] will-change-transform">
       {size.width > 0 && (
         <svg ref={svg} width={size.width} height={size.height} className="absolute inset-0 block touch-none select-none" data-strip>
-          <title>Heights along the way to the drain</title>
+          <title>Heights along the run to its drain</title>
           <clipPath id="strip-window">
             <rect x={margin.left - 20} y={0} width={size.width - margin.left + 10} height={size.height - margin.bottom + 16} />
           </clipPath>
@@ -189,7 +189,7 @@ export function StripSvg({ strip: now, ghost, pool, rig, print, svg }: StripProp
                 strokeDasharray="2 4"
               />
               <text x={x(strip.ownM) + 6} y={14} style={{ fill: "var(--muted)" }}>
-                its way to the drain
+                on to the drain
               </text>
             </g>
           )}

@@ -58,8 +58,8 @@ export function ViewFrame({ title, line, beside, name, svg, zoom, onClose, child
       )}
       <div className="flex min-h-0 min-w-0 grow flex-col">{children}</div>
       {!line && (
-        <div className={`flex shrink-0 flex-col gap-2 p-1.5 ${beside ? "w-46 max-[1180px]:w-13" : "w-13"}`}>
-          <div className="flex min-h-0 flex-col gap-3 overflow-y-auto max-[1180px]:hidden">{beside}</div>
+        <div className={`flex shrink-0 flex-col gap-2 p-1.5 ${beside ? "w-46" : "w-13"}`}>
+          {beside && <div className="flex min-h-0 flex-col gap-3 overflow-y-auto">{beside}</div>}
           <span className="grow" />
           <div className="flex flex-wrap justify-end">{tools}</div>
         </div>
