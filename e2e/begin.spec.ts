@@ -20,7 +20,9 @@ test("a rig is begun from a body and a starter, its brief answered, and what fol
   await expect(page.locator("[data-draft=current] path").first()).toBeAttached();
   await page.getByRole("button", { name: "Create rig" }).click();
 
-  await expect(page).toHaveURL(/\/rigs\/hedge(-\d+)?\/brief$/);
+  // It is there to be drawn in; the brief is a press away.
+  await expect(page).toHaveURL(/\/rigs\/hedge(-\d+)?$/);
+  await page.getByRole("link", { name: "Brief", exact: true }).click();
   const follows = (id: string) => page.locator(`[data-follows="${id}"]`);
   await expect(follows("wanted")).toContainText("18.0 L a day, so 54.0 L between fills");
   await expect(page.getByRole("region", { name: "Measure next" })).toContainText("Content of fresh tank");

@@ -7,6 +7,15 @@ const shot = (page: Page, name: string) =>
     animations: "disabled",
   });
 
+// As a reader finds it: the night is a line.
+test.beforeEach(({ page }) =>
+  page.addInitScript(() => {
+    if (localStorage.getItem("shot")) return;
+    localStorage.setItem("shot", "yes");
+    localStorage.removeItem("bench-view");
+  }),
+);
+
 async function bench(page: Page) {
   await page.goto("/rigs/sparrow");
   await page.locator("[data-summary]").waitFor();
@@ -37,8 +46,11 @@ test("bench, drain lens", async ({ page }) => {
 
 test("bench, cold lens", async ({ page }) => {
   await bench(page);
+  await page.keyboard.press("w");
   await page.getByRole("radio", { name: "Full" }).click();
   await page.getByRole("switch", { name: "Heat" }).click();
+  await page.keyboard.press("w");
+  await page.keyboard.press("Escape");
   await page.getByRole("radio", { name: "Cold" }).click();
   await page.getByRole("tab", { name: "Freezes" }).click();
   await atThree(page);
@@ -60,6 +72,7 @@ test("bench, a part in hand, from below", async ({ page }) => {
     .getByRole("option", { name: /^grey tank/ })
     .first()
     .click();
+  await page.keyboard.press("2");
   for (let n = 0; n < 4; n++) await page.getByRole("button", { name: "Look from lower down" }).click();
   await page.waitForTimeout(500);
   await shot(page, "bench-in-hand");
@@ -77,7 +90,7 @@ test("bench, tablet held upright", async ({ page }) => {
 test("bench, a run is drawn", async ({ page }) => {
   await bench(page);
   await page.keyboard.press("Control+k");
-  await page.getByPlaceholder(/A part, a run/).fill("place cold tap");
+  await page.getByPlaceholder(/A part, a run/).fill("add cold tap");
   await page.keyboard.press("Enter");
   const inspector = page.locator("[data-inspector]");
   await inspector.getByRole("button", { name: /^cold no pipe yet/ }).click();
@@ -97,8 +110,11 @@ test("bench, a run is drawn", async ({ page }) => {
 test("bench, Lantern", async ({ page }) => {
   await page.goto("/rigs/lantern");
   await page.locator("[data-summary][data-stale=false]").waitFor();
-  await page.keyboard.press("3");
-  await page.keyboard.press("4");
+  await page.keyboard.press("l");
+  await page.keyboard.press("2");
+  await page.keyboard.press("Control+k");
+  await page.getByPlaceholder(/A part, a run/).fill("shower hot");
+  await page.keyboard.press("Enter");
   await page.waitForTimeout(900);
   await shot(page, "bench-lantern");
 });
@@ -153,15 +169,12 @@ test("the night, hour by hour, and what it rests on", async ({ page }) => {
   await page.evaluate(() => scrollTo(0, 0));
   await shot(page, "night");
   await page.goto("/rigs/sparrow/night");
-  await page
-    .getByLabel("Winter", { exact: true })
-    .getByText(/In \d of 5 winters/)
-    .waitFor();
-  await page.getByLabel("Biggest uncertainties").evaluate((e) => e.scrollIntoView({ block: "start" }));
+  await page.getByRole("tab", { name: "Winter" }).click();
+  await page.getByText(/In \d of 5 winters/).waitFor();
   await page.waitForTimeout(600);
   await shot(page, "limit");
-  await page.getByRole("button", { name: "Set it boxed in under the floor" }).waitFor();
-  await page.getByLabel("Insulation").evaluate((e) => e.scrollIntoView({ block: "start" }));
+  await page.getByRole("tab", { name: "Improve" }).click();
+  await page.getByRole("button", { name: "Move it boxed in under the floor" }).waitFor();
   await page.locator("[data-option]").first().hover();
   await page.waitForTimeout(600);
   await shot(page, "insulation");
@@ -172,6 +185,7 @@ test("the night, hour by hour, and what it rests on", async ({ page }) => {
     const noise = (k: number) => 0.1 * Math.sin(i * i * k);
     return `${h.toFixed(3)},${outdoors.toFixed(2)},${(-7 + 24 * Math.exp(-h / 4) + noise(7.3)).toFixed(2)},${(-7 + 14 * Math.exp(-h / 2.6) + noise(3.1)).toFixed(2)}`;
   });
+  await page.getByRole("tab", { name: "Confidence" }).click();
   const panel = page.getByRole("region", { name: "Calibration" });
   await panel.getByLabel(/Readings/).fill(`hour,outdoors,living space,garage\n${readings.join("\n")}`);
   await panel.getByRole("button", { name: "Fit rooms" }).click();

@@ -9,7 +9,6 @@ async function begin(page: Page, name: string) {
   await page.getByRole("radio", { name: /^Long panel van/ }).click();
   await page.getByRole("radio", { name: /^None yet/ }).click();
   await page.getByRole("button", { name: "Create rig" }).click();
-  await page.getByRole("link", { name: "Open the bench" }).click();
   await page.locator("[data-sheet]").waitFor();
 }
 

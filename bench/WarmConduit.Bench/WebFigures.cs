@@ -35,7 +35,7 @@ internal static class WebFigures
                     @base = 1,
                     edits = (Edit[])[new MoveThings(["runs/kitchen-cold/bends/b2"], new Point3(0, 0, 0.005))],
                     conditions = Conditions.Of(rig.Brief) with { Water = WaterState.Wet, HeatOn = true },
-                    wanted = (string[])["drainDown", "freezeLadder", "advice"],
+                    wanted = (string[])["drainDown", "freezeLadder", "advice", "tanks", "outlook"],
                     since = 1,
                 },
                 RigFile.Compact);

@@ -13,6 +13,10 @@ internal static class Upgraded
         Parts = [.. rig.Parts.Where(p => !Since.Contains(p.Id))],
         Runs = [.. rig.Runs.Where(r => !Since.Contains(r.Id)).Select(r => r.From.Part == "tee-relief" ? r with { From = new RunEnd("heater", "hot") } : r)],
         Scenarios = [.. rig.Scenarios.Select(s => s with { Settings = [.. s.Settings.Where(o => !Since.Contains(o.Id))] })],
-        Shell = rig.Shell with { Zones = [.. rig.Shell.Zones.Select(z => z with { Faces = [.. z.Faces.Select(f => f with { Rearward = null })] })] },
+        Shell = rig.Shell with
+        {
+            Front = null,
+            Zones = [.. rig.Shell.Zones.Select(z => z with { Faces = [.. z.Faces.Select(f => f with { Rearward = null })] })],
+        },
     };
 }

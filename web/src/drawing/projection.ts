@@ -101,6 +101,18 @@ export function extentOf(rig: Schema["Rig"], view: Look) {
   return { lowX: at[right], highX: at[right] + size[right], lowO: at[up], highO: at[up] + size[up] };
 }
 
+/** All of a vehicle in a window. */
+export function wholeFrame(rig: Schema["Rig"], view: View, { width, height }: { width: number; height: number }, pad = 12): Frame {
+  const { lowX, highX, lowO, highO } = extentOf(rig, view);
+  return {
+    width,
+    height,
+    scale: Math.max(4, Math.min((width - 2 * pad) / (highX - lowX), (height - 2 * pad) / (highO - lowO))),
+    alongM: (lowX + highX) / 2,
+    otherM: (lowO + highO) / 2,
+  };
+}
+
 /** Side over plan on one scale of x, the rear beside the side on the same scale, as large as a window allows. */
 export function threeViews(rig: Schema["Rig"], size: { width: number; height: number }): Record<Look, Frame> | null {
   if (size.width === 0) return null;

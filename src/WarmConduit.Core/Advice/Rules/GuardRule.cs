@@ -27,8 +27,8 @@ internal sealed class GuardRule : IRule
             if (part.Stock == "town-coupling" && Unguarded(question, joined, part))
                 yield return new Finding(
                     $"backflow:{part.Id}", FindingKind.Backflow, Severity.Fault, part.Name, "no check valve", null,
-                    "No check valve (non-return valve) between the hose and this rig: its water can be sucked back into the drinking-water main, and the pump " +
-                    "pushes it out of the hose.",
+                    "No check valve (non-return valve) between the hose and this rig: its water can be sucked back into the " +
+                    "drinking-water main, and the pump pushes it out of the hose.",
                     Place.OnPart(question.Index, part), [], null, [new Mend("Use an inlet with a check valve",
                     [new ChangeThing($"parts/{part.Id}", new JsonObject { ["stock"] = "town-inlet" })])],
                     "Local codes say which backflow device is required.");
@@ -54,7 +54,8 @@ internal sealed class GuardRule : IRule
         if (Meets(joined, question, heater, null).All(p => p.Stock != "relief-valve"))
             yield return new Finding(
                 $"relief:{heater.Id}", FindingKind.HeaterUnguarded, Severity.Fault, heater.Name, "no relief valve", null,
-                "No relief valve is joined to it without a valve between. Water expands by 2 % as it heats, and a stuck thermostat boils it: the heater bursts.",
+                "No relief valve is joined to it without a valve between. Water expands by 2 % as it heats, and a stuck " +
+                "thermostat boils it: the heater bursts.",
                 Place.OnPart(question.Index, heater), [], null, null, Relief);
         if (Meets(joined, question, heater, "cold").ToList() is { Count: > 0 } feed && feed.All(p => Passes(p) != Passage.OneWay))
             yield return new Finding(

@@ -61,7 +61,9 @@ internal sealed class SagRule : IRule
             Place.OnRun(question.Index, run, at.At, stations[at.At].At), [run.Id],
             new Why("Slope at a clip = weight × spacing³ ÷ (24 × stiffness), simply supported; a span pools where that is more than the fall.",
             [new("slope at the clip", Measure.Fall(at.Slope), true)]),
-            least >= LeastSpacingM ? [new Mend("Add clips", [new ChangeThing($"runs/{run.Id}", new JsonObject { ["clipSpacingM"] = Math.Round(least, 3) })])] : null);
+            least >= LeastSpacingM
+                ? [new Mend("Add clips", [new ChangeThing($"runs/{run.Id}", new JsonObject { ["clipSpacingM"] = Math.Round(least, 3) })])]
+                : null);
     }
 
     // A belly of depth f over a span L leaves its clip with a slope of 4f/L beside the fall of the span.

@@ -1,4 +1,4 @@
-import { Redo2, Search, Undo2 } from "lucide-react";
+import { CircleHelp, Redo2, Search, Undo2 } from "lucide-react";
 import { Popover } from "radix-ui";
 import { Link } from "wouter";
 import { AppBar } from "../../app/AppBar";
@@ -17,7 +17,7 @@ const words: Record<SaveState, string> = {
 };
 
 /** The rig's name, undo and redo, whether it is saved, and whether the answers are those of what is shown. */
-export function BenchHeader({ onFind, place }: { onFind?(): void; place: Place }) {
+export function BenchHeader({ onFind, onHelp, place }: { onFind?(): void; onHelp(): void; place: Place }) {
   const { document } = useStores();
   const name = useDocument((s) => s.rig?.name ?? "");
   const id = useDocument((s) => s.id);
@@ -71,6 +71,9 @@ export function BenchHeader({ onFind, place }: { onFind?(): void; place: Place }
         onClick={() => document.redo()}
       >
         <Redo2 size={19} />
+      </button>
+      <button type="button" className={tool} aria-label="Help" title="Help and keys (?)" onClick={onHelp}>
+        <CircleHelp size={19} />
       </button>
       <SaveToFile />
     </AppBar>

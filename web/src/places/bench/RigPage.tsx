@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import { type ReactNode, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { useLocation } from "wouter";
 import type { Problem } from "../../api/client";
@@ -8,6 +8,7 @@ import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 import { BenchHeader, type Place } from "./BenchHeader";
 import { useDocument, useStores } from "./benchStores";
+import { Help } from "./Help";
 import { VerdictLine } from "./VerdictLine";
 import { useView } from "./viewStore";
 import { WeatherStrip } from "./WeatherStrip";
@@ -39,13 +40,15 @@ export function RigPage({ id, place, full = false, onFind, children }: Props) {
   const missing = useDocument((s) => s.missing);
   const here = useDocument((s) => s.rig !== null);
   const weather = useView((s) => s.shown.weather);
+  const [help, setHelp] = useState(false);
+  useHotkeys("?", () => setHelp(true), { ...keyed, useKey: true });
   useHotkeys("mod+z", () => void document.undo(), { ...keyed, preventDefault: true });
   useHotkeys("mod+shift+z, mod+y", () => void document.redo(), { ...keyed, preventDefault: true });
   if (missing) return <NotThere problem={missing} id={id} />;
   return (
     <div className={`flex flex-col ${full ? "h-full" : "min-h-full"}`}>
       <Patterns />
-      <BenchHeader place={place} {...(onFind && { onFind })} />
+      <BenchHeader place={place} onHelp={() => setHelp(true)} {...(onFind && { onFind })} />
       {here && <VerdictLine place={place} />}
       {here && weather && !ownNight.has(place) && (
         <div className="shrink-0 px-2 pt-2">
@@ -53,6 +56,7 @@ export function RigPage({ id, place, full = false, onFind, children }: Props) {
         </div>
       )}
       {here ? children : <p className="p-8 text-muted">Loading the rig…</p>}
+      {help && <Help place={place} onClose={() => setHelp(false)} />}
       <Clash />
     </div>
   );

@@ -93,9 +93,9 @@ export function VerdictLine({ place }: { place: Place }) {
       className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule bg-panel px-3 py-0.5"
     >
       {outlook && night ? (
-        <Stale stale={stale} className="flex min-w-0 grow basis-80 items-center gap-3" data-outlook={outlook.state}>
+        <Stale stale={stale} className="flex min-w-0 grow basis-80 items-center gap-3 max-[899px]:basis-full" data-outlook={outlook.state}>
           <VerdictChip state={outlook.state} />
-          <p className="line-clamp-2 min-w-0 leading-5">
+          <p className="min-w-0 leading-5 min-[900px]:line-clamp-2">
             {verdictSentence(outlook, night, clock, print)} <Next id={id} outlook={outlook} night={night} />
           </p>
         </Stale>

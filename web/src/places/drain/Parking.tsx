@@ -48,7 +48,7 @@ export function Parking({ rig }: { rig: Rig }) {
           <p>
             <span className="text-muted">Now, {told.nowWords}: </span>
             <strong className="font-semibold">{told.now === "none" ? "drains to the limits" : nowWords[told.now]}</strong>
-            {told.outsideL != null && <span className="text-muted">, {print(told.outsideL, "volume")} in pools outside tanks.</span>}
+            {told.outsideL != null && <span className="text-muted">, {print(told.outsideL, "volume")} in dips outside tanks.</span>}
           </p>
           {told.best && (told.best.pitchDeg !== parked.pitchDeg || told.best.rollDeg !== parked.rollDeg) && (
             <Button className="self-start" onClick={() => told.best && park(told.best)}>

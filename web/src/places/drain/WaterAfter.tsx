@@ -1,7 +1,7 @@
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import { say, usePrint } from "../../app/units";
-import { plumbingOf, type Rig } from "../../document/geometry";
-import { type Frame, toPx } from "../../drawing/projection";
+import type { Rig } from "../../document/geometry";
+import { toPx, wholeFrame } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
 import { Button, Panel, Slider } from "../../ui/controls";
 import { useSize } from "../../ui/useSize";
@@ -22,26 +22,15 @@ export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: nu
   const parked = useAnswers((s) => s.conditions?.parked);
   const asked = useAsked("afterStep", { steps: count });
   const drainDown = asked.data?.drainDown;
-  const seen = plumbingOf(rig, 0.1);
-  const frame: Frame = {
-    width: size.width,
-    height: HEIGHT,
-    scale: Math.max(20, Math.min((size.width - 40) / seen.size.xM, (HEIGHT - 40) / seen.size.zM)),
-    alongM: seen.at.xM + seen.size.xM / 2,
-    otherM: seen.at.zM + seen.size.zM / 2,
-  };
+  const frame = wholeFrame(rig, "side", { width: size.width, height: HEIGHT }, 20);
   const step = order?.steps[count - 1];
   const stays = count === 0 ? order?.fullL : step?.staysL;
   return (
-    <Panel className="p-3" aria-label="The water">
+    <Panel className="p-3" aria-label="Water left after each step">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
         <h2 className="text-[17px] font-semibold">{count === 0 ? "Full, all closed" : `After step ${count}`}</h2>
         <p className="min-w-0 grow truncate text-muted">
-          {stays != null && (
-            <strong className="font-semibold text-ink">
-              {print(stays, "volume")} {count < steps ? "left" : "stays"}
-            </strong>
-          )}
+          {stays != null && <strong className="font-semibold text-ink">{print(stays, "volume")} left</strong>}
           {step && ` · ${say(step.words, print)}`}
         </p>
         <Button quiet aria-label="Step back" disabled={count === 0} onClick={() => onCount(count - 1)}>

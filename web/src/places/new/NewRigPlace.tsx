@@ -41,7 +41,7 @@ export function NewRigPlace() {
   });
   const make = useMutation({
     mutationFn: async () => data(await api.POST("/api/starts", { body: await whole() })) as Schema["OpenRig"],
-    onSuccess: ({ id }) => go(`/rigs/${id}/brief`),
+    onSuccess: ({ id }) => go(`/rigs/${id}`),
   });
   const body = starts?.bodies.find((b) => b.id === ask.body);
   const takeBody = (id: string | null) => {

@@ -2,8 +2,8 @@ import { useMemo, useState } from "react";
 import type { Schema } from "../../api/client";
 import { useClock } from "../../app/units";
 import { ladderAt } from "../../document/answers";
-import { plumbingOf, type Rig } from "../../document/geometry";
-import { type Frame, toPx, type View } from "../../drawing/projection";
+import type { Rig } from "../../document/geometry";
+import { toPx, type View, wholeFrame } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
 import { Choice, Panel } from "../../ui/controls";
 import { useSize } from "../../ui/useSize";
@@ -22,16 +22,8 @@ export function AtHour({ night, rig, hour, stale }: { night: Schema["NightHoursA
     const hourly = { stepH: 1, steps: weather.length, zones, rungs: rungs.map(({ rung, c, ice }) => ({ id: rung.id, c, ice })) };
     return ladderAt({ rungs: rungs.map((r) => r.rung), zones: air, count, morningS, endS, verdict }, hourly, hour);
   }, [night, hour]);
-  const seen = plumbingOf(rig, 0.1);
   const [view, setView] = useState<View>("side");
-  const [at, long] = view === "side" ? [seen.at.zM, seen.size.zM] : [seen.at.yM, seen.size.yM];
-  const frame: Frame = {
-    width: size.width,
-    height: HEIGHT,
-    scale: Math.max(20, Math.min((size.width - 20) / seen.size.xM, (HEIGHT - 24) / long)),
-    alongM: seen.at.xM + seen.size.xM / 2,
-    otherM: at + long / 2,
-  };
+  const frame = wholeFrame(rig, view, { width: size.width, height: HEIGHT });
   return (
     <Panel className="p-3" aria-label="Rig at this hour">
       <div className="flex flex-wrap items-center justify-between gap-2">

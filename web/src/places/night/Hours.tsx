@@ -3,7 +3,8 @@ import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import { useRef } from "react";
 import type { Schema } from "../../api/client";
-import { clock as clockText, useClock, usePrint } from "../../app/units";
+import { useSettings } from "../../app/settings";
+import { useClock, usePrint } from "../../app/units";
 import type { Rig } from "../../document/geometry";
 import { Slider } from "../../ui/controls";
 import { useSize } from "../../ui/useSize";
@@ -14,8 +15,8 @@ const TOP = 26;
 const BOTTOM = 22;
 /** Degrees from line to line. */
 const STEP_C = 5;
-/** Rooms are told apart by their strokes, as nothing here is told by colour. */
-const dashes = ["", "10 4", "3 4", "14 4 2 4", "6 3", "2 3", "18 5", "1 5"];
+/** From one name to the next. */
+const NAME_PX = 18;
 
 interface Props {
   night: Schema["NightHoursAnswer"];
@@ -31,6 +32,7 @@ export function Hours({ night, under, rig, hour, onHour }: Props) {
   const svg = useRef<SVGSVGElement>(null);
   const print = usePrint();
   const clock = useClock();
+  const hours12 = useSettings((s) => s.hours12);
   const last = night.weather.length - 1;
   const width = size.width;
   const all = [
@@ -55,6 +57,8 @@ export function Hours({ night, under, rig, hour, onHour }: Props) {
     { target: svg, drag: { pointer: { keys: false }, preventDefault: true }, eventOptions: { passive: false } },
   );
 
+  // The room in which something breaks or freezes first is the one that is asked about.
+  const inQuestion = (night.rungs.find((r) => r.rung.breaks) ?? night.rungs.find((r) => r.rung.state !== "safe"))?.rung.zoneId ?? null;
   const grid = Array.from({ length: (high - low) / STEP_C + 1 }, (_, i) => low + STEP_C * i);
   return (
     <div className="mt-2">
@@ -96,7 +100,7 @@ export function Hours({ night, under, rig, hour, onHour }: Props) {
               <g key={h}>
                 <line x1={x(h * 3600)} x2={x(h * 3600)} y1={HEIGHT - BOTTOM} y2={HEIGHT - BOTTOM + 5} stroke="var(--strong)" />
                 <text x={x(h * 3600)} y={HEIGHT - 4} textAnchor="middle" style={{ fill: "var(--muted)" }}>
-                  {clockText(night.startHour, h * 3600).slice(0, 5)}
+                  {hourWords((night.startHour + h) % 24, hours12)}
                 </text>
               </g>
             ))}
@@ -119,7 +123,7 @@ export function Hours({ night, under, rig, hour, onHour }: Props) {
               strokeDasharray="0.1 7"
               strokeLinecap="round"
             />
-            {under?.zones.map((z, i) => (
+            {under?.zones.map((z) => (
               <path
                 key={z.zoneId}
                 d={path(z.c.slice(0, last + 1))}
@@ -127,18 +131,16 @@ export function Hours({ night, under, rig, hour, onHour }: Props) {
                 stroke="var(--strong)"
                 strokeWidth={4}
                 opacity={0.35}
-                strokeDasharray={dashes[i % dashes.length]}
                 data-under={z.zoneId}
               />
             ))}
-            {night.zones.map((z, i) => (
+            {night.zones.map((z) => (
               <path
                 key={z.zoneId}
                 d={path(z.c)}
                 fill="none"
-                stroke="var(--ink)"
-                strokeWidth={1.7}
-                strokeDasharray={dashes[i % dashes.length]}
+                stroke={z.zoneId === inQuestion ? "var(--ink)" : "var(--strong)"}
+                strokeWidth={z.zoneId === inQuestion ? 3 : 1.6}
                 data-room={z.zoneId}
               />
             ))}
@@ -153,7 +155,7 @@ export function Hours({ night, under, rig, hour, onHour }: Props) {
                 stroke="var(--ink)"
               />
             ))}
-            <Names night={night} rig={rig} hour={hour} />
+            <Names night={night} rig={rig} hour={hour} y={y} inQuestion={inQuestion} />
           </svg>
         )}
       </div>
@@ -164,39 +166,61 @@ export function Hours({ night, under, rig, hour, onHour }: Props) {
   );
 }
 
-/** What each line is, and how warm at the hour that is looked at: the warmest first. */
-function Names({ night, rig, hour }: Pick<Props, "night" | "rig" | "hour">) {
+/** An hour of the day on an axis: 22:00, or 10 pm. */
+export const hourWords = (hour: number, hours12: boolean) => {
+  const whole = Math.floor(hour);
+  const past = String(Math.round((hour - whole) * 60)).padStart(2, "0");
+  if (!hours12) return `${String(whole).padStart(2, "0")}:${past}`;
+  return `${whole % 12 || 12}${past === "00" ? "" : `:${past}`} ${whole < 12 ? "am" : "pm"}`;
+};
+
+/** Heights at least so far from one another, as near as may be to those that are wanted, which rise. */
+export function spread(wanted: number[], apart: number, most: number): number[] {
+  const placed: number[] = [];
+  for (const at of wanted) placed.push(Math.max(at, (placed.at(-1) ?? Number.NEGATIVE_INFINITY) + apart));
+  return placed.map((at, i) => Math.min(at, most - apart * (placed.length - 1 - i)));
+}
+
+/** The name of each line at its beginning, and how warm it is at the hour that is looked at. */
+function Names({
+  night,
+  rig,
+  hour,
+  y,
+  inQuestion,
+}: Pick<Props, "night" | "rig" | "hour"> & { y(c: number): number; inQuestion: string | null }) {
   const print = usePrint();
   const named = [
-    ...night.zones.map((z, i) => ({
+    ...night.zones.map((z) => ({
       id: z.zoneId,
       name: rig.shell.zones.find((r) => r.id === z.zoneId)?.name ?? "",
+      from: z.c[0] ?? 0,
       c: z.c[hour] ?? 0,
-      dash: dashes[i % dashes.length],
     })),
-    { id: "outdoors", name: "outdoors", c: night.weather[hour]?.temperatureC ?? 0, dash: null },
-  ].sort((a, b) => b.c - a.c);
-  const step = Math.min(22, (HEIGHT - 16) / named.length);
+    { id: "outdoors", name: "outdoors", from: night.weather[0]?.temperatureC ?? 0, c: night.weather[hour]?.temperatureC ?? 0 },
+  ].sort((a, b) => b.from - a.from);
+  const places = spread(
+    named.map((n) => y(n.from)),
+    Math.min(NAME_PX, (HEIGHT - 16) / named.length),
+    HEIGHT - 8,
+  );
   return (
     <g>
       {named.map((n, i) => {
-        const at = TOP - 2 + i * step;
+        const at = places[i] ?? 0;
+        const strong = n.id === inQuestion;
         return (
           <g key={n.id}>
-            <line
-              x1={2}
-              x2={28}
-              y1={at - 4}
-              y2={at - 4}
-              stroke={n.dash === null ? "var(--muted)" : "var(--ink)"}
-              strokeWidth={n.dash === null ? 4 : 1.7}
-              strokeDasharray={n.dash === null ? "0.1 7" : n.dash}
-              strokeLinecap={n.dash === null ? "round" : "butt"}
+            <path
+              d={`M${LEFT - 10} ${at}L${LEFT} ${y(n.from)}`}
+              stroke={strong ? "var(--ink)" : "var(--strong)"}
+              strokeWidth={strong ? 2 : 1}
+              fill="none"
             />
-            <text x={34} y={at}>
-              {n.name.length > 17 ? `${n.name.slice(0, 16)}…` : n.name}
+            <text x={2} y={at + 4} style={{ fontWeight: strong ? 700 : 450 }}>
+              {n.name.length > 20 ? `${n.name.slice(0, 19)}…` : n.name}
             </text>
-            <text x={LEFT - 14} y={at} textAnchor="end" style={{ fontWeight: 600 }}>
+            <text x={LEFT - 14} y={at + 4} textAnchor="end" style={{ fontWeight: 600 }}>
               {print(n.c, "temperature")}
             </text>
           </g>

@@ -6,7 +6,7 @@ import { api, data, Problem, type Schema } from "../../api/client";
 import { type Print, say, useClock, usePrint } from "../../app/units";
 import { keptNight } from "../../document/answersStore";
 import { leftWords, stateLine } from "../../drawing/left";
-import { extentOf, type Frame } from "../../drawing/projection";
+import { wholeFrame } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
 import { stayWords } from "../../drawing/stays";
 import { Button } from "../../ui/controls";
@@ -94,13 +94,7 @@ function Standing({ card, print }: { card: Schema["ShelfCard"]; print: Print }) 
     staleTime: Number.POSITIVE_INFINITY,
   });
   const [box, size] = useSize<HTMLDivElement>();
-  const extent = rig.data && extentOf(rig.data, "side");
-  const frame: Frame | undefined = extent && {
-    ...size,
-    scale: Math.min((size.width - 8) / (extent.highX - extent.lowX), (size.height - 8) / (extent.highO - extent.lowO)),
-    alongM: (extent.lowX + extent.highX) / 2,
-    otherM: (extent.lowO + extent.highO) / 2,
-  };
+  const frame = rig.data && wholeFrame(rig.data, "side", size, 4);
   return (
     <>
       <div ref={box} className="my-3 h-48 overflow-hidden rounded-[5px] bg-ground">

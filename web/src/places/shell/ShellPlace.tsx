@@ -8,6 +8,7 @@ import { Button, Panel, Slider, Switch } from "../../ui/controls";
 import { Stale } from "../../ui/Stale";
 import { useAnswers, useStores } from "../bench/benchStores";
 import { RigPlace } from "../bench/RigPlace";
+import { FrontField } from "./VehicleFields";
 import { ZoneForm } from "./ZoneForm";
 import { ZoneDrawing } from "./ZoneView";
 import { drawFaces } from "./zoneEdits";
@@ -36,8 +37,8 @@ function Sheet({ rig }: { rig: Rig }) {
         <Panel className="p-4" aria-label="Rooms">
           <h2 className="text-[17px] font-semibold">Rooms</h2>
           <p className="text-muted">
-            A place belongs to the smallest room that holds it. Take a room, and pull its edges: they catch on walls, floor, arches and
-            other rooms.
+            A point belongs to the smallest room around it. Select a room and drag its edges: they snap to walls, floor, arches and other
+            rooms.
           </p>
           {conditions && (
             <div className="mt-2 flex flex-wrap items-center gap-x-8 gap-y-2">
@@ -62,6 +63,9 @@ function Sheet({ rig }: { rig: Rig }) {
               <span className="text-muted">Air in the morning. Estimates: trust a thermometer in the coldest corner more.</span>
             </div>
           )}
+          <div className="mt-2 w-56">
+            <FrontField rig={rig} />
+          </div>
           <ZoneDrawing rig={rig} zoneId={zone?.id ?? null} onZone={setWanted} />
           <Stale as="ul" stale={stale} className="mt-3 flex flex-wrap gap-2">
             {zones.map((z) => {
