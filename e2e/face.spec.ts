@@ -83,7 +83,7 @@ test("a line that is selected stays with its whole way, in every view, and the r
   await page.goto("/rigs/lantern");
   await page.locator("[data-outlook]").first().waitFor();
   await page.keyboard.press("Escape");
-  const pale = page.locator('[data-view=plan] g[opacity="0.22"] path');
+  const pale = page.locator("[data-view=plan] [data-pale] path");
   await expect(pale).toHaveCount(0);
   await page.keyboard.press("Control+k");
   await page.getByPlaceholder(/A part, a run/).fill("shower hot");
@@ -94,7 +94,7 @@ test("a line that is selected stays with its whole way, in every view, and the r
   const names = await pale.evaluateAll((all) => new Set(all.map((p) => p.getAttribute("data-name"))).size);
   expect(names).toBeGreaterThan(20);
   for (const name of ["pump", "shower mixer"])
-    await expect(page.locator(`[data-view=plan] g[opacity="0.22"] path[data-name="${name}"]`)).toHaveCount(0);
+    await expect(page.locator(`[data-view=plan] [data-pale] path[data-name="${name}"]`)).toHaveCount(0);
   await page.getByRole("button", { name: "Close the run profile" }).click();
   await expect(pale).toHaveCount(0);
   await expect(page.getByRole("region", { name: "Run profile" })).toHaveCount(0);

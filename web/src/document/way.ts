@@ -7,6 +7,9 @@ export interface Way {
   parts: ReadonlySet<string>;
 }
 
+const sameSet = (a: ReadonlySet<string>, b: ReadonlySet<string>) => a.size === b.size && [...a].every((x) => b.has(x));
+export const sameWay = (a: Way, b: Way) => sameSet(a.runs, b.runs) && sameSet(a.parts, b.parts);
+
 /**
  * What belongs to what is selected: the line back to the tank that it comes from, on to where it ends, and where it drains to. Null where
  * nothing is selected that a line leads through.

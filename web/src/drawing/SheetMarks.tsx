@@ -1,16 +1,15 @@
 import { memo, useLayoutEffect, useMemo, useRef } from "react";
 import type { Schema } from "../api/client";
-import { type Path, PathBrush, showPaths } from "./brushes";
-import { PALE } from "./lens";
+import { type Brush, PaleBrush, type Path, PathBrush, showPaths } from "./brushes";
 import { coverOf, straightOf } from "./photos";
 import { type Frame, type Look, rectOf } from "./projection";
 import { type PartMark, paintPart, paintRun, paintShell, type RunMark, type Sheet } from "./sheetPaint";
 
 /** Paths as they were painted. */
-function Paths({ paths, opacity }: { paths: Path[]; opacity?: number }) {
+function Paths({ paths }: { paths: Path[] }) {
   const group = useRef<SVGGElement>(null);
   useLayoutEffect(() => showPaths(group.current as SVGGElement, paths), [paths]);
-  return <g ref={group} opacity={opacity} />;
+  return <g ref={group} />;
 }
 
 interface ShellProps {
@@ -49,48 +48,56 @@ export const ShellMarks = memo(function ShellMarks({ shell, view, frame, bare, z
   );
 });
 
-const sameMark = <T extends PartMark | RunMark>(a: T, b: T) =>
-  (Object.keys(a) as (keyof T)[]).every((k) => {
-    const [x, y] = [a[k], b[k]];
-    return x === y || (Array.isArray(x) && Array.isArray(y) && k === "rungs" && x.length === y.length && x.every((r, i) => r === y[i]));
+type Mark = PartMark | RunMark;
+const paintMark = (out: Brush, mark: Mark, sheet: Sheet) => ("part" in mark ? paintPart(out, mark, sheet) : paintRun(out, mark, sheet));
+const thingOf = (mark: Mark) => ("part" in mark ? mark.part : mark.run);
+
+const sameMark = (a: Mark, b: Mark) =>
+  (Object.keys(a) as (keyof Mark)[]).every((k) => {
+    const [x, y]: unknown[] = [a[k], b[k]];
+    return (
+      x === y ||
+      (Array.isArray(x) && Array.isArray(y) && x.length === y.length && (k as string) === "rungs" && x.every((r, i) => r === y[i]))
+    );
   });
 
-/** What has been painted of each thing: only what has changed is painted anew. */
-class Painted {
-  private readonly known = new Map<string, { mark: PartMark | RunMark; paths: Path[] }>();
+const STRETCH = 32;
 
-  constructor(private readonly sheet: Sheet) {}
+/** A stretch of a list: one of which nothing has changed is not painted anew, nor looked into. */
+const Stretch = memo(
+  function Stretch({ marks, sheet }: { marks: Mark[]; sheet: Sheet }) {
+    const known = useRef<{ sheet: Sheet; painted: Map<string, { mark: Mark; paths: Path[] }> }>({ sheet, painted: new Map() });
+    if (known.current.sheet !== sheet) known.current = { sheet, painted: new Map() };
+    const { painted } = known.current;
+    const paths = marks.flatMap((mark) => {
+      const { id, name } = thingOf(mark);
+      const before = painted.get(id);
+      if (before && sameMark(before.mark, mark)) return before.paths;
+      const out = new PathBrush(name);
+      paintMark(mark.pale ? new PaleBrush(out) : out, mark, sheet);
+      painted.set(id, { mark, paths: out.paths });
+      return out.paths;
+    });
+    return <Paths paths={paths} />;
+  },
+  (a, b) => a.sheet === b.sheet && a.marks.length === b.marks.length && a.marks.every((m, i) => sameMark(m, b.marks[i] as Mark)),
+);
 
-  private of<T extends PartMark | RunMark>(key: string, name: string, mark: T, paint: (out: PathBrush) => void): Path[] {
-    const before = this.known.get(key);
-    if (before && sameMark(before.mark as T, mark)) return before.paths;
-    const out = new PathBrush(name);
-    paint(out);
-    this.known.set(key, { mark, paths: out.paths });
-    return out.paths;
-  }
-
-  paths(parts: PartMark[], runs: RunMark[]): Path[] {
-    return [
-      ...parts.flatMap((m) => this.of(`part/${m.part.id}`, m.part.name, m, (out) => paintPart(out, m, this.sheet))),
-      ...runs.flatMap((m) => this.of(`run/${m.run.id}`, m.run.name, m, (out) => paintRun(out, m, this.sheet))),
-    ];
-  }
-}
+const stretches = (marks: Mark[]): Mark[][] =>
+  Array.from({ length: Math.ceil(marks.length / STRETCH) }, (_, i) => marks.slice(i * STRETCH, (i + 1) * STRETCH));
 
 /** Parts and runs from above or from the side: what does not belong to the way of what is selected is pale, behind the rest. */
 export function SheetMarks({ parts, runs, sheet }: { parts: PartMark[]; runs: RunMark[]; sheet: Sheet }) {
-  const painted = useMemo(() => new Painted(sheet), [sheet]);
-  const some = parts.some((m) => m.pale) || runs.some((m) => m.pale);
-  const of = (pale: boolean) =>
-    painted.paths(
-      parts.filter((m) => m.pale === pale),
-      runs.filter((m) => m.pale === pale),
-    );
+  const all = [...stretches(parts), ...stretches(runs)];
+  const some = (pale: boolean) =>
+    all.map((marks, i) => {
+      const first = marks[0] as Mark;
+      return <Stretch key={`${i}/${"part" in first}`} marks={marks.filter((m) => m.pale === pale)} sheet={sheet} />;
+    });
   return (
     <>
-      <Paths paths={some ? of(true) : []} opacity={PALE} />
-      <Paths paths={of(false)} />
+      <g data-pale>{some(true)}</g>
+      {some(false)}
     </>
   );
 }

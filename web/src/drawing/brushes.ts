@@ -50,6 +50,37 @@ export class PathBrush implements Brush {
   }
 }
 
+/**
+ * Paints pale: what does not belong to what is selected is its outline in one quiet colour, and water in it a lighter one. No
+ * opacity: hundreds of see-through layers would be painted one by one.
+ */
+export class PaleBrush implements Brush {
+  constructor(private readonly on: Brush) {}
+
+  lines(style: Style, lines: Px[][], closed?: boolean) {
+    const pale = paleOf(style);
+    if (pale) this.on.lines(pale, lines, closed);
+  }
+
+  ring(style: Style, at: Px, r: number) {
+    const pale = paleOf(style);
+    if (pale) this.on.ring(pale, at, r);
+  }
+}
+
+function paleOf({ fill, stroke, width, dash, cap }: Style): Style | null {
+  const lined = stroke !== "none" && stroke !== "var(--panel)" && width > 0;
+  if (!lined && fill !== "var(--ink)") return null;
+  const water = stroke === "var(--stays)" || stroke === "url(#ice-hatch)";
+  return {
+    fill: lined ? "none" : "var(--pale)",
+    stroke: lined ? (water ? "var(--full)" : "var(--pale)") : "none",
+    width,
+    ...(dash && { dash }),
+    ...(cap && { cap }),
+  };
+}
+
 const keyOf = (s: Style) => `${s.fill}|${s.stroke}|${s.width}|${s.dash}|${s.opacity}|${s.cap}`;
 
 /**

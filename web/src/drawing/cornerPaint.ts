@@ -1,14 +1,12 @@
 import type { Schema } from "../api/client";
 import { plus, type Xyz } from "../document/geometry";
-import { type Brush, type Path, PathBrush, type Style } from "./brushes";
+import { type Brush, PaleBrush, type Path, PathBrush } from "./brushes";
 import { type Eye, facesOf, roundOf } from "./corner";
 import { inOrder, type Scene } from "./cornerOrder";
 import type { Piece } from "./cornerPieces";
 import { type Look, lookOf, mid, paintRun, type Sight, sameLook, type Waters } from "./cornerRuns";
 import type { CornerScene, Owner } from "./cornerScene";
 import { area, line, paintFaces, paintPicture, paintWater, SPECK_PX } from "./cornerSolids";
-import { PALE } from "./lens";
-import type { Px } from "./projection";
 import { solidOf } from "./solids";
 import { colourOf, cssOf } from "./temperature";
 
@@ -142,19 +140,6 @@ function paintFloor(out: Brush, { body, zones, obstacles }: Schema["Shell"], eye
       faces.map((f) => f.corners.map(eye.px)),
       true,
     );
-  }
-}
-
-/** Paints paler, as through mist. */
-class PaleBrush implements Brush {
-  constructor(private readonly on: Brush) {}
-
-  lines(style: Style, lines: Px[][], closed?: boolean) {
-    this.on.lines({ ...style, opacity: (style.opacity ?? 1) * PALE }, lines, closed);
-  }
-
-  ring(style: Style, at: Px, r: number) {
-    this.on.ring({ ...style, opacity: (style.opacity ?? 1) * PALE }, at, r);
   }
 }
 

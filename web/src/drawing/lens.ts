@@ -15,6 +15,3 @@ const carried: Record<Schema["Service"], string> = {
 
 /** Colour of a line under a lens, before its water is painted on it. */
 export const lineColour = (lens: Lens, service: Schema["Service"]) => (lens === "lines" ? carried[service] : "var(--pipe)");
-
-/** How strongly what does not belong to the way of what is selected is drawn. */
-export const PALE = 0.22;

@@ -1,3 +1,4 @@
+using WarmConduit.Core.Advice.Rules;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
@@ -90,8 +91,8 @@ public static class OutlookStudy
         if (BareRoom(question) is { } bare)
             return Told(OutlookState.Unknown, new NextStep(NextKind.DescribeRoom, $"Describe the walls of {bare.Name}", ZoneId: bare.Id));
         if (ladder.Verdict == Verdict.PassesButForIce) return Told(OutlookState.AtRisk, ToDo(question, first?.AtS));
-        bool heated = question.Conditions.HeatOn && water == WaterState.Wet
-            && question.With(question.Conditions with { HeatOn = false }).Ask(FreezeLadderStudy.Ask).Verdict == Verdict.Fails;
+        // In frost a full rig is safe by its heat: another night without it would say no more than that.
+        bool heated = question.Conditions.HeatOn && water == WaterState.Wet && question.Conditions.Steady().OutdoorC < 0;
         return Told(OutlookState.Safe, heated ? new NextStep(NextKind.KeepHeat, "Keep the heat on") : null);
     }
 
@@ -119,7 +120,6 @@ public static class OutlookStudy
     private static Zone? BareRoom(Question question)
     {
         var wet = question.Ask(FreezeLadderStudy.Ask).Rungs.Select(r => r.ZoneId).ToHashSet();
-        var bare = question.Ask(Adviser.Ask).Findings.Where(f => f.Kind == FindingKind.BareZone).Select(f => f.Place?.ZoneId).ToHashSet();
-        return question.Rig.Shell.Zones.FirstOrDefault(z => wet.Contains(z.Id) && bare.Contains(z.Id));
+        return BareZoneRule.Bare(question.Rig.Shell).FirstOrDefault(z => wet.Contains(z.Id));
     }
 }

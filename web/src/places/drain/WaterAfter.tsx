@@ -26,7 +26,7 @@ export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: nu
   const step = order?.steps[count - 1];
   const stays = count === 0 ? order?.fullL : step?.staysL;
   return (
-    <Panel className="p-3" aria-label="Water left after each step">
+    <Panel className="p-3" aria-label="After each step">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
         <h2 className="text-[17px] font-semibold">{count === 0 ? "Full, all closed" : `After step ${count}`}</h2>
         <p className="min-w-0 grow truncate text-muted">

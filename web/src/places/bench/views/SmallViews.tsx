@@ -6,7 +6,7 @@ import { showPaths } from "../../../drawing/brushes";
 import { eyeOf } from "../../../drawing/corner";
 import { CornerPicture } from "../../../drawing/cornerPaint";
 import { RigDrawing } from "../../../drawing/RigDrawing";
-import { useFollowing } from "../../../ui/useFollowing";
+import { useRested } from "../../../ui/useRested";
 import { useSize } from "../../../ui/useSize";
 import { useAnswers, useDocument } from "../benchStores";
 import { useShownRig } from "../Shown";
@@ -33,11 +33,16 @@ export function SmallView({ of }: { of: Large }) {
   );
 }
 
-/** What is drawn follows the hand a moment later. */
+const RESTS_MS = 300;
+
+/** A small view follows once the hand rests: the large one has all the time there is. */
 function useDrawn() {
   const rigNow = useShownRig(useDocument((s) => s.rig) as Rig);
   const told = useAnswers(useShallow((s) => ({ answers: s.shown, about: s.about })));
-  return useFollowing(useMemo(() => ({ rig: rigNow, ...told }), [rigNow, told]));
+  return useRested(
+    useMemo(() => ({ rig: rigNow, ...told }), [rigNow, told]),
+    RESTS_MS,
+  );
 }
 
 function Box({ children }: { children(size: { width: number; height: number }): ReactNode }) {

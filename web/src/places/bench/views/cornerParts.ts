@@ -1,10 +1,10 @@
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Schema } from "../../../api/client";
 import { type Stock, useCatalogue } from "../../../app/catalogue";
 import type { Answers } from "../../../document/answersStore";
 import { boxAround, courseOf, indexOf, middleOf, plumbingOf, plus, type Rig, type Xyz } from "../../../document/geometry";
 import { extentOf, type Thing } from "../../../document/things";
-import { type Way, wayOf } from "../../../document/way";
+import { sameWay, type Way, wayOf } from "../../../document/way";
 import { type Camera, cornersOf, type Eye, eyeOf, hull } from "../../../drawing/corner";
 import type { Piece } from "../../../drawing/cornerPieces";
 import type { Waters } from "../../../drawing/cornerRuns";
@@ -88,10 +88,13 @@ export function useWay(rig: Rig, answers: Answers | null): Way | null {
   const things = useSelection((s) => s.things);
   const follow = useView((s) => s.follow);
   const drains = answers?.drainDown.runs;
+  const kept = useRef<Way | null>(null);
   return useMemo(() => {
-    if (!follow) return null;
     const { parts } = indexOf(rig);
-    return wayOf(rig, things, drains ?? [], (id) => stock.get(parts.get(id)?.stock ?? "")?.passage === "vessel");
+    const way = follow ? wayOf(rig, things, drains ?? [], (id) => stock.get(parts.get(id)?.stock ?? "")?.passage === "vessel") : null;
+    // The same way stays the same object: names are not placed anew for it.
+    if (!kept.current || !way || !sameWay(kept.current, way)) kept.current = way;
+    return kept.current;
   }, [rig, things, drains, stock, follow]);
 }
 

@@ -1,6 +1,3 @@
-/** What a drawing takes from the page: colours, type, and the patterns. */
-const colours = ["ground", "panel", "sunk", "ink", "muted", "rule", "strong", "pipe", "ice", "near", "safe", "warm", "hot", "stays"];
-
 /** The pictures of a drawing as text, by address: a file that stands alone carries them. */
 async function picturesOf(svg: SVGSVGElement): Promise<Map<string, string>> {
   const read = async (address: string): Promise<[string, string][]> => {
@@ -35,7 +32,7 @@ async function standingAlone(svg: SVGSVGElement): Promise<string> {
     else image.remove();
   }
   let text = new XMLSerializer().serializeToString(copy);
-  for (const name of colours) text = text.replaceAll(`var(--${name})`, style.getPropertyValue(`--${name}`).trim());
+  text = text.replace(/var\((--[\w-]+)\)/g, (_, name) => style.getPropertyValue(name).trim());
   const rules = `<style>text{font:12px sans-serif;fill:${style.getPropertyValue("--ink").trim()}}</style><rect width="100%" height="100%" fill="${style.getPropertyValue("--panel").trim()}"/>`;
   return text.replace(/(<svg[^>]*>)/, `$1${rules}`);
 }
