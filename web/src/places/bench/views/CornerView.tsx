@@ -1,5 +1,4 @@
 import { useGesture } from "@use-gesture/react";
-import { ArrowDown, ArrowUp, RotateCcw, RotateCw } from "lucide-react";
 import { type ReactNode, useLayoutEffect, useMemo, useRef } from "react";
 import { useShallow } from "zustand/react/shallow";
 import type { Schema } from "../../../api/client";
@@ -27,7 +26,8 @@ import { CornerNotes } from "./CornerNotes";
 import { distance, type Grip, LEAD_LONG, LEAD_PX, Lead, PORT_PX, pulledBy } from "./cornerGrip";
 import { cameraOf, covers, inside, outlineOf, useScene, useWaters, useWay } from "./cornerParts";
 import { FixGhost } from "./FixGhost";
-import { toolClass, ViewFrame } from "./ViewFrame";
+import { TurnButtons } from "./TurnButtons";
+import { ViewFrame } from "./ViewFrame";
 
 const RESTS_MS = 160;
 /** Pixels a metre from which details are worth their paths. */
@@ -52,7 +52,8 @@ export function CornerView({ beside }: { beside?: ReactNode }) {
   const system = useSettings((s) => s.system);
   const things = useSelection((s) => s.things);
   const stripRunId = useSelection(profileRun);
-  const waters = useWaters(rig, answers, about, lens, things, useWay(rig, answers));
+  const way = useWay(rig, answers);
+  const waters = useWaters(rig, answers, about, lens, things, way);
 
   const scene = useScene(rig, stock);
   const held = useRef<Camera | null>(null);
@@ -70,8 +71,8 @@ export function CornerView({ beside }: { beside?: ReactNode }) {
   const course = run ? courseOf(rig, run) : noPoints;
 
   // While it turns it is painted on a canvas, without names; at rest it is a drawing.
-  const way = `${corner.turnDeg},${corner.tipDeg},${corner.factor}`;
-  const turning = useRested(way, RESTS_MS) !== way;
+  const from = `${corner.turnDeg},${corner.tipDeg},${corner.factor}`;
+  const turning = useRested(from, RESTS_MS) !== from;
   const fine = (camera?.scale ?? 0) > FINE;
   const picture = useMemo(() => eye && !turning && new CornerPicture(eye, fine, waters.numbers), [eye, turning, fine, waters.numbers]);
   const drops = useMemo(
@@ -199,12 +200,6 @@ export function CornerView({ beside }: { beside?: ReactNode }) {
     return taken && taken.kind !== "zone" && taken.kind !== "run" && chosen(taken) ? make(taken, false) : null;
   };
 
-  const buttons: [string, typeof ArrowUp, () => void][] = [
-    ["Turn left", RotateCcw, () => turn({ turnDeg: corner.turnDeg - 15 })],
-    ["Turn right", RotateCw, () => turn({ turnDeg: corner.turnDeg + 15 })],
-    ["Look from higher up", ArrowUp, () => turn({ tipDeg: corner.tipDeg + 12 })],
-    ["Look from lower down", ArrowDown, () => turn({ tipDeg: corner.tipDeg - 12 })],
-  ];
   return (
     <ViewFrame
       title="3D"
@@ -246,7 +241,14 @@ export function CornerView({ beside }: { beside?: ReactNode }) {
             <title>{`${rig.name} in 3D`}</title>
             <g ref={layer} display={turning ? "none" : undefined} data-picture />
             {!turning && (
-              <CornerNotes rig={rig} findings={answers?.advice.findings ?? none} eye={eye} size={size} close={corner.factor > 2} />
+              <CornerNotes
+                rig={rig}
+                findings={answers?.advice.findings ?? none}
+                eye={eye}
+                size={size}
+                close={corner.factor > 2}
+                way={way}
+              />
             )}
             <FixGhost px={eye.px} />
             {course.map((p) => {
@@ -285,14 +287,7 @@ export function CornerView({ beside }: { beside?: ReactNode }) {
             )}
           </svg>
         )}
-        <fieldset className="absolute right-1 bottom-1 flex">
-          <legend className="sr-only">Turn the 3D view</legend>
-          {buttons.map(([label, Icon, act]) => (
-            <button key={label} type="button" className={`${toolClass} bg-panel/80`} aria-label={label} onClick={act}>
-              <Icon size={17} />
-            </button>
-          ))}
-        </fieldset>
+        <TurnButtons />
       </div>
     </ViewFrame>
   );
