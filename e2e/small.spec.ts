@@ -76,7 +76,7 @@ test("all lines to one drain: level nothing left, nose up what lies in the rear 
   await settled(page);
   await expect(summary(page)).toContainText("nothing left");
 
-  // Three degrees raise 1 m by 52.4 mm. The rear line's bend then lies so much below the middle of the tee, where the water leaves; it is safe in the riser too.
+  // Three degrees raise 1 m by 52.4 mm. The rear line's bend then lies so much below the middle of the tee, where the water leaves; it stands in the riser.
   const slope = Math.tan((3 * Math.PI) / 180);
   for (const [key, steps, length, falls] of [
     ["ArrowRight", 6, 1500, 30],

@@ -41,8 +41,8 @@ public class ContractTests(SharedHost shared) : IClassFixture<SharedHost>
         Assert.Equal("Outdoor temperature, °C, all night; -60 to 50.", (string)schemas["Conditions"]!["properties"]!["outdoorC"]!["description"]!);
         Assert.Contains("litres", (string)schemas["DrainDownAnswer"]!["description"]! + (string)schemas["Stays"]!["description"]!, StringComparison.Ordinal);
         Assert.Equal(["EditAddThing", "EditChangeThing", "EditCopyPart", "EditDrawFaces", "EditGradeThings", "EditInsertBend", "EditInsertFragment",
-            "EditMirrorPart", "EditMoveThings", "EditPlacePart", "EditPlaceSet", "EditPutTee", "EditRemoveThing", "EditResizePart", "EditRestore", "EditRouteRun",
-            "EditSetPosition", "EditTurnPart"],
+            "EditMirrorPart", "EditMoveThings", "EditPlacePart", "EditPlaceSet", "EditPutTee", "EditRemoveThing", "EditResizePart", "EditRestore",
+            "EditRouteRun", "EditSetPosition", "EditTurnPart"],
             schemas["Edit"]!["anyOf"]!.AsArray().Select(e => ((string)e!["$ref"]!).Split('/')[^1]).Order(StringComparer.Ordinal));
         // Every field, but for those of problem details, which a standard describes.
         Assert.Empty(schemas.Where(s => !s.Key.EndsWith("ProblemDetails", StringComparison.Ordinal))

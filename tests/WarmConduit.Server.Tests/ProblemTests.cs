@@ -62,7 +62,8 @@ public class ProblemTests(SharedHost shared) : IClassFixture<SharedHost>
     [InlineData("""{"base":1,"edits":[{"thing":"runs/kitchen-cold"},{"kind":"turn","partId":"pump","quarterTurns":0.5}]}""",
         "edits[0]", "its 'kind' is missing or not known; use one of place", "edits[1].quarterTurns", "it must be a whole number")]
     [InlineData("""{"base":"one","edits":[{"kind":"move","things":["parts/pump",null],"by":{"xM":1,"yM":0}}],"speed":1}""",
-        "base", "it must be a whole number", "edits[0].by", "it lacks 'zM'", "edits[0].things[1]", "it must be text", "speed", "there is no field 'speed' here")]
+        "base", "it must be a whole number", "edits[0].by", "it lacks 'zM'", "edits[0].things[1]", "it must be text", "speed",
+        "there is no field 'speed' here")]
     [InlineData("""{"base":1,"edits":[{"kind":"fly"}]}""", "edits[0]", "its 'kind' is missing or not known; use one of place")]
     [InlineData("""{"base":1,"edits":[}""", "edits[0]", "this is not JSON that can be read (line 1")]
     public async Task All_that_is_wrong_with_a_body_is_told_at_once_at_its_fields(string body, params string[] told)

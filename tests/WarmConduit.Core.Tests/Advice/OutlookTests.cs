@@ -56,6 +56,7 @@ public class OutlookTests
         Assert.Equal((OutlookState.Safe, null), (mild.State, mild.Next));
 
         var empty = sparrow with { Parts = [], Runs = [], ByHand = [], Scenarios = Scenarios.Standard };
-        Assert.Equal((OutlookState.Unknown, NextKind.Draw), (Of(empty, c => c).Ask(OutlookStudy.Ask).State, Of(empty, c => c).Ask(OutlookStudy.Ask).Next!.Kind));
+        var unknown = Of(empty, c => c).Ask(OutlookStudy.Ask);
+        Assert.Equal((OutlookState.Unknown, NextKind.Draw), (unknown.State, unknown.Next!.Kind));
     }
 }

@@ -38,8 +38,8 @@ internal sealed class TightBendRule : IRule
             if (tight.Count == 0) continue;
             string where = tight.Count == 1 ? $"bend {tight[0]}" : $"bends {string.Join(", ", tight.SkipLast(1))} and {tight[^1]}";
             yield return new Finding(
-                $"tight:{run.Id}", FindingKind.TightBend, pipe.Kinks ? Severity.Warning : Severity.Note, run.Name, pipe.Kinks ? "kinks" : "bend too tight, least",
-                Measure.Length(radius),
+                $"tight:{run.Id}", FindingKind.TightBend, pipe.Kinks ? Severity.Warning : Severity.Note, run.Name,
+                pipe.Kinks ? "kinks" : "bend too tight, least", Measure.Length(radius),
                 Sentence.Of($"It needs a bend of {Measure.Length(radius)} at least, and there is no room for it at {where}.")
                     .And(pipe.Kinks ? " A hose kinks there: route it wider, or add an elbow."
                         : " It needs an elbow there: one more joint to reach and to keep from freezing."),

@@ -78,7 +78,8 @@ internal static partial class EditRules
             case ["runs", var id, var end]:
                 var loose = rig.Runs.Find(id)!;
                 RunEnd Risen(RunEnd was) => new(At: was.At!.Value with { ZM = To(was.At.Value.ZM) });
-                return rig with { Runs = RigNodes.Put(rig.Runs, end == "from" ? loose with { From = Risen(loose.From) } : loose with { To = Risen(loose.To) }) };
+                var risen = end == "from" ? loose with { From = Risen(loose.From) } : loose with { To = Risen(loose.To) };
+                return rig with { Runs = RigNodes.Put(rig.Runs, risen) };
             default:
                 return rig;
         }

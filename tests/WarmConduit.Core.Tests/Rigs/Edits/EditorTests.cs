@@ -86,7 +86,8 @@ public class EditorTests
         // An end at a tee takes the tee along, a tank stays, its port is put elsewhere.
         var tank = Sparrow.Parts.Find("tank")!;
         var line = Sparrow.Runs.First(r => r.From.Part == tank.Id);
-        var level = Do(new GradeThings(["parts/filter", $"runs/{line.Id}/from", $"runs/{line.Id}/to", $"parts/tank/ports/{tank.Ports[0].Id}"], Grading.Level)).Rig;
+        string[] things = ["parts/filter", $"runs/{line.Id}/from", $"runs/{line.Id}/to", $"parts/tank/ports/{tank.Ports[0].Id}"];
+        var level = Do(new GradeThings(things, Grading.Level)).Rig;
         double first = Sparrow.Parts.Find("filter")!.Box.At.ZM;
         Assert.Equal(tank.Box, level.Parts.Find("tank")!.Box);
         Assert.Equal(Math.Clamp(first, tank.Box.At.ZM, tank.Box.At.ZM + tank.Box.Size.ZM), level.Parts.Find("tank")!.PortAt(tank.Ports[0].Id)!.Value.ZM, 1e-4);
