@@ -10,7 +10,7 @@ async function open(page: Page) {
   return pools(page);
 }
 
-test("a height is dragged until a pool vanishes, undone, redone, and found again as left", async ({ page }) => {
+test("a height is dragged until a pool vanishes, undone, redone, and found again as it was left", async ({ page }) => {
   const before = await open(page);
   const full = await poolsMl(page);
   const was = await height(page);

@@ -66,7 +66,7 @@ test("the order of draining, the water going down, a jug that is short, and the 
   await expect(parking).toContainText("a block of 42 mm under each front wheel");
   await parking.getByRole("button", { name: "Show it on this slope" }).click();
   await expect(parking).toContainText("nose 0.5° up");
-  await expect(parking).toContainText("It stands well as it is");
+  await expect(parking).toContainText("Good as it is");
   // Stricter limits leave fewer ways to stand; they are the rig's own.
   await parking.getByLabel("Of a tank's content").fill("0.5 %");
   await parking.getByLabel("Of a tank's content").press("Enter");

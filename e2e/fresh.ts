@@ -29,7 +29,7 @@ export const test = base.extend<{ asShipped: undefined }>({
   ],
 });
 
-/** What left after draining, in a line. */
+/** What is left after draining, in a line. */
 export const summary = (page: Page) => page.locator("[data-summary]");
 
 /** What stays in pools, as the bench tells it ("129 mL"), once it does. */

@@ -129,7 +129,7 @@ test("a plan is kept with the rig, taken up again, and laid over another", async
   await expect(course.locator("[data-event]")).toHaveCount(1);
   await page.keyboard.press("Control+z");
   await expect(course.locator("[data-event]")).toHaveCount(2);
-  // State is changed beside the plan, and taken up again with it.
+  // How it is left is changed beside the plan, and taken up again with it.
   await page.getByRole("switch", { name: "Heat", exact: true }).click();
   await expect(plans.getByRole("button", { name: "Update “Window left open”" })).toBeVisible();
   await plans.getByLabel("Saved with the rig").selectOption({ label: "None" });

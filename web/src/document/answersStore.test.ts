@@ -82,7 +82,7 @@ describe("the answers", () => {
     await settle();
     expect(server.asked.at(-1)?.conditions).toMatchObject({ water: "wet", planId: null });
     expect(answers.getState()).toMatchObject({ stale: false, problem: null });
-    // Night is remembered on this device for this rig.
+    // The night is remembered on this device for this rig.
     expect(createAnswers(createDocument("test", server, shelf), server).getState().conditions?.water).toBe("wet");
   });
 

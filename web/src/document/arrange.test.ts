@@ -26,7 +26,7 @@ describe("arranging", () => {
   });
 
   it("puts a part and the bends of a run on the other side", () => {
-    // Body is 2 m wide, the part 0.1 m.
+    // The body is 2 m wide, the part 0.1 m.
     expect(mirrored(rig, [tap, { kind: "run", runId: "upper" }])).toMatchObject([
       { kind: "mirror", partId: "tap", axis: "y" },
       { kind: "move", things: ["parts/tap"], by: { yM: 1.9 } },
