@@ -137,6 +137,7 @@ test("a drawing is saved as it is seen: as SVG that stands alone, and as PNG", a
     await alone.close();
   }
   await page.keyboard.press("2");
+  await page.locator("[data-corner] [data-picture] path").first().waitFor({ state: "attached" });
   await page.getByRole("button", { name: "Save or print, 3D" }).click();
   const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("menuitem", { name: "Save as PNG" }).click()]);
   const png = await readFile(await download.path());
@@ -154,6 +155,7 @@ test("a drawing is printed alone, and the key says what strokes and marks mean",
   });
   await openSparrow(page);
   await page.keyboard.press("2");
+  await page.locator("[data-corner] [data-picture] path").first().waitFor({ state: "attached" });
   await page.getByRole("button", { name: "Save or print, 3D" }).click();
   await page.getByRole("menuitem", { name: "Print" }).click();
   const paths = await page.evaluate(() => {

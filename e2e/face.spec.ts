@@ -99,3 +99,18 @@ test("a line that is selected stays with its whole way, in every view, and the r
   await expect(pale).toHaveCount(0);
   await expect(page.getByRole("region", { name: "Run profile" })).toHaveCount(0);
 });
+
+test("a line that is begun in 3D is drawn in side and plan, by key and by button", async ({ page }) => {
+  await page.goto("/rigs/sparrow");
+  await page.locator("[data-outlook]").first().waitFor();
+  for (const begin of [() => page.keyboard.press("r"), () => page.getByRole("button", { name: "Draw line" }).click()]) {
+    await page.keyboard.press("Escape");
+    await page.keyboard.press("2");
+    await expect(page.locator("[data-corner]")).toBeVisible();
+    await begin();
+    await expect(page.locator("[data-run-bar]")).toBeVisible();
+    await expect(page.locator("[data-sheet]")).toBeVisible();
+    await page.getByRole("button", { name: "Cancel" }).click();
+    await expect(page.locator("[data-run-bar]")).toHaveCount(0);
+  }
+});

@@ -1,26 +1,25 @@
-import { PanelRight, Plus, Spline, X } from "lucide-react";
+import { X } from "lucide-react";
 import { lazy, memo, Suspense, useEffect, useMemo, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Group, Panel, Separator, useDefaultLayout } from "react-resizable-panels";
 import { nothingHidden } from "../../document/shown";
-import { Choice } from "../../ui/controls";
 import { useMedia } from "../../ui/useMedia";
 import { BenchStores, useDocument, useDrawing, useSelection, useStores } from "./benchStores";
 import { Invite } from "./Invite";
 import { Legend } from "./Legend";
-import { LensChoice, Narrow } from "./Narrow";
+import { Narrow } from "./Narrow";
 import { Rail } from "./Rail";
 import { inDrawing, keyed, RigPage } from "./RigPage";
-import { Shown } from "./Shown";
 import { profileRun } from "./selectionStore";
+import { Tools } from "./Tools";
 import { useActions } from "./useActions";
 import { useDrawRun } from "./useDrawRun";
-import { hourOf, type Large, useView } from "./viewStore";
+import { hourOf, useView } from "./viewStore";
 import { CornerView } from "./views/CornerView";
 import { FallStrip } from "./views/FallStrip";
 import { RunBar } from "./views/RunBar";
 import { Sheet } from "./views/Sheet";
-import { SmallView, viewWords } from "./views/SmallViews";
+import { SmallView } from "./views/SmallViews";
 import { toolClass } from "./views/ViewFrame";
 
 // What opens over the bench comes when it is asked for.
@@ -63,6 +62,7 @@ function Bench({ id }: { id: string }) {
     () => setAdding(true),
   );
   useHour(id);
+  useSheetToDraw();
   return (
     <RigPage id={id} place="bench" full={!narrow} onFind={() => setFinding(true)}>
       {narrow ? <Narrow onAdd={() => setAdding(true)} /> : <Wide onAdd={() => setAdding(true)} />}
@@ -88,6 +88,15 @@ function Bench({ id }: { id: string }) {
       </Suspense>
     </RigPage>
   );
+}
+
+/** Lines are drawn from the side and from above, however one begins. */
+function useSheetToDraw() {
+  const drawn = useDrawing((d) => d !== null);
+  const setLarge = useView((s) => s.setLarge);
+  useEffect(() => {
+    if (drawn) setLarge("sheet");
+  }, [drawn, setLarge]);
 }
 
 /** The views are coloured as the rig is at the hour that is looked at, while they tell of cold. */
@@ -140,11 +149,6 @@ function useKeys(find: () => void, history: () => void, add: () => void) {
   );
 }
 
-const larges: { value: Large; text: string; title: string }[] = [
-  { value: "sheet", text: viewWords.sheet, title: "Side and plan on one scale (1)" },
-  { value: "corner", text: viewWords.corner, title: "Turned and tipped (2)" },
-];
-
 /** The drawing, nearly all of the screen; the profile of the run that is selected under it, what follows from it beside it. */
 function Wide({ onAdd }: { onAdd(): void }) {
   const large = useView((s) => s.large);
@@ -177,7 +181,7 @@ function Wide({ onAdd }: { onAdd(): void }) {
         onLayoutChanged={columns.onLayoutChanged}
       >
         <Panel id="work" minSize="40%" className="flex flex-col gap-1.5 p-1.5">
-          <Tools onAdd={onAdd} roomy={roomy} />
+          <Tools onAdd={onAdd} choice={!roomy} panel />
           {!roomy && <Legend />}
           <div className="relative min-h-0 grow">
             <Group orientation="vertical" id="bench-profile" defaultLayout={rows.defaultLayout} onLayoutChanged={rows.onLayoutChanged}>
@@ -216,53 +220,6 @@ const closeProfile = (close: () => void) => (
     <X size={17} />
   </button>
 );
-
-/** Over the drawing: what its colours mean, what can be put into it, and what it leaves out. */
-function Tools({ onAdd, roomy }: { onAdd(): void; roomy: boolean }) {
-  const { drawing } = useStores();
-  const large = useView((s) => s.large);
-  const setLarge = useView((s) => s.setLarge);
-  const rail = useView((s) => s.shown.rail);
-  const toggle = useView((s) => s.toggle);
-  const drawingRun = useDrawing((d) => d !== null);
-  const look =
-    "inline-flex h-10 shrink-0 items-center gap-1.5 rounded-md border border-rule bg-panel px-3 font-medium hover:border-strong aria-pressed:border-ink aria-pressed:bg-sunk";
-  return (
-    <div className="flex shrink-0 flex-wrap items-center gap-1.5">
-      <LensChoice />
-      <button type="button" className={look} onClick={onAdd} title="Add a part from stock">
-        <Plus size={17} aria-hidden="true" /> Add part
-      </button>
-      <button
-        type="button"
-        className={look}
-        title="Draw a line from port to port (R)"
-        aria-pressed={drawingRun}
-        onClick={() => {
-          // Lines are drawn from the side and from above.
-          if (!drawingRun) setLarge("sheet");
-          if (drawingRun) drawing.end();
-          else drawing.begin(null);
-        }}
-      >
-        <Spline size={17} aria-hidden="true" /> Draw line
-      </button>
-      <Shown />
-      <span className="min-w-0 grow" />
-      {!roomy && <Choice<Large> label="Large view" value={large} onChange={setLarge} options={larges} />}
-      <button
-        type="button"
-        className={look}
-        aria-pressed={rail}
-        title={`${rail ? "Hide" : "Show"} the side panel (4)`}
-        aria-label="Side panel"
-        onClick={() => toggle("rail")}
-      >
-        <PanelRight size={17} aria-hidden="true" />
-      </button>
-    </div>
-  );
-}
 
 /** Between two panels: pulled, or moved with arrow keys. */
 function Grip({ upright }: { upright?: boolean }) {

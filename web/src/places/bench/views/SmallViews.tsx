@@ -33,7 +33,8 @@ export function SmallView({ of }: { of: Large }) {
   );
 }
 
-const RESTS_MS = 300;
+/** Longer than from nudge to nudge: dividing the 3D scene anew would fall into the next one. */
+const RESTS_MS = 1000;
 
 /** A small view follows once the hand rests: the large one has all the time there is. */
 function useDrawn() {
