@@ -1,11 +1,11 @@
 import { join } from "node:path";
 import { type Page, test } from "./fresh.ts";
 
-const shot = (page: Page, name: string) =>
-  page.screenshot({
-    path: join(import.meta.dirname, "../docs/screenshots", `${name}.png`),
-    animations: "disabled",
-  });
+/** A view as it is found, from its top on; `there`: where the test has scrolled to. */
+async function shot(page: Page, name: string, there = false) {
+  if (!there) await page.evaluate(() => scrollTo(0, 0));
+  await page.screenshot({ path: join(import.meta.dirname, "../docs/screenshots", `${name}.png`), animations: "disabled" });
+}
 
 // As a reader finds it: the night is a line.
 test.beforeEach(({ page }) =>
@@ -192,7 +192,7 @@ test("the night, hour by hour, and what it rests on", async ({ page }) => {
   await panel.getByRole("button", { name: "Use these values" }).waitFor();
   await panel.evaluate((e) => e.scrollIntoView({ block: "start" }));
   await page.waitForTimeout(600);
-  await shot(page, "calibration");
+  await shot(page, "calibration", true);
 });
 
 test("drain-down: order, water going down, how it may stand", async ({ page }) => {
@@ -211,7 +211,7 @@ test("all heights at once, before and after", async ({ page }) => {
   await page.getByRole("button", { name: "Preview" }).click();
   await page.getByLabel("Water left").scrollIntoViewIfNeeded();
   await page.waitForTimeout(600);
-  await shot(page, "heights");
+  await shot(page, "heights", true);
 });
 
 test("a fix looked at before it is done", async ({ page }) => {

@@ -49,6 +49,9 @@ public class OutlookTests
         var sparrow = RigFileTests.Sparrow;
         var drained = Of(sparrow, c => c).Ask(OutlookStudy.Ask);
         Assert.Equal((OutlookState.FreezeDamage, NextKind.Finding), (drained.State, drained.Next!.Kind));
+        // What is said to go first is what is to be seen to first.
+        Assert.StartsWith("shower hot", drained.FirstName, StringComparison.Ordinal);
+        Assert.Equal("shower hot", drained.Next.Words);
         // What breaks it once it is drained is no reason to drain it.
         var full = Of(sparrow, c => c with { Water = WaterState.Wet }).Ask(OutlookStudy.Ask);
         Assert.Equal((OutlookState.FreezeDamage, NextKind.Finding), (full.State, full.Next!.Kind));

@@ -86,25 +86,34 @@ public static class OutlookStudy
 
         if (!question.Rig.Parts.Any(p => PartWater.HoldsL(p) > 0)) return Told(OutlookState.Unknown, new NextStep(NextKind.Draw, "Add a tank"));
         if (question.Rig.Runs.Count == 0) return Told(OutlookState.Unknown, new NextStep(NextKind.Draw, "Draw a line from the tank"));
-        if (ladder.Verdict == Verdict.Fails) return Told(OutlookState.FreezeDamage, ToDo(question, first?.AtS));
+        if (ladder.Verdict == Verdict.Fails) return Told(OutlookState.FreezeDamage, ToDo(question, first));
         // What it was taken to be as cold as is not known.
         if (BareRoom(question) is { } bare)
             return Told(OutlookState.Unknown, new NextStep(NextKind.DescribeRoom, $"Describe the walls of {bare.Name}", ZoneId: bare.Id));
-        if (ladder.Verdict == Verdict.PassesButForIce) return Told(OutlookState.AtRisk, ToDo(question, first?.AtS));
+        if (ladder.Verdict == Verdict.PassesButForIce) return Told(OutlookState.AtRisk, ToDo(question, first));
         // In frost a full rig is safe by its heat: another night without it would say no more than that.
         bool heated = question.Conditions.HeatOn && water == WaterState.Wet && question.Conditions.Steady().OutdoorC < 0;
         return Told(OutlookState.Safe, heated ? new NextStep(NextKind.KeepHeat, "Keep the heat on") : null);
     }
 
-    private static NextStep? ToDo(Question question, double? firstS)
+    private static NextStep? ToDo(Question question, Rung? first)
     {
         var water = question.Conditions.Water;
         if (water != WaterState.Drained && Drains(question.Rig) is { Count: > 0 } drains
             && question.With(question.Conditions with { Water = WaterState.Drained }).Ask(FreezeLadderStudy.Ask).Verdict != Verdict.Fails)
-            return new NextStep(NextKind.Drain, $"Open {Joined(drains)}", firstS is { } s ? Math.Floor(s / QuarterS) * QuarterS : null);
-        var worst = question.Ask(Adviser.Ask).Findings.FirstOrDefault(f => f.Severity != Severity.Note);
-        return worst is null ? null : new NextStep(NextKind.Finding, worst.Title, FindingId: worst.Id);
+            return new NextStep(NextKind.Drain, $"Open {Joined(drains)}", first?.AtS is { } s ? Math.Floor(s / QuarterS) * QuarterS : null);
+        // What is said to go first comes first; where nothing was found about it, the worst there is.
+        var findings = question.Ask(Adviser.Ask).Findings.Where(f => f.Severity != Severity.Note).ToList();
+        var next = findings.FirstOrDefault(f => IsAbout(f, first)) ?? findings.FirstOrDefault();
+        return next is null ? null : new NextStep(NextKind.Finding, next.Title, FindingId: next.Id);
     }
+
+    private static bool IsAbout(Finding finding, Rung? rung) => rung switch
+    {
+        { PartId: { } part } => finding.Place?.PartId == part,
+        { RunId: { } run } => finding.RunIds.Contains(run),
+        _ => false,
+    };
 
     private static List<string> Drains(Rig rig) =>
         [.. rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Drain).Select(p => p.Name).Order(StringComparer.OrdinalIgnoreCase)];

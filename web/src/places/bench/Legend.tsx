@@ -110,8 +110,8 @@ function HourLooked() {
   const hour = hourRead(read, chosen ?? ladder.morningS / 3600);
   const when = chosen === null ? "morning" : clock(night.startHour, hour * 3600);
   return (
-    <div className="flex items-center gap-2">
-      <span className="w-20">
+    <div className="flex flex-wrap items-center gap-x-2">
+      <span className="w-20 grow">
         <Slider
           label="Hour"
           value={hour}

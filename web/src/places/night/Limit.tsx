@@ -28,7 +28,7 @@ export function Limit() {
   const x = scaleLinear([0, coldest], [left, size.width - right]);
   const y = scaleLinear([0, most], [HEIGHT - bottom, top]).clamp(true);
   const late = outdoorC < 0.7 * coldest;
-  // The coldest that it is safe for longer than was tried, and the warmest that it does not.
+  // The coldest at which it is safe for longer than was tested, and the warmest at which it is not.
   const [longer, shortest] = [data?.curve.findLast((p) => p.hours == null), known[0]];
   return (
     <Panel className="p-3" aria-label="Cold limit">
@@ -41,7 +41,7 @@ export function Limit() {
             ? `Nothing breaks in ${print(data.forHours * 3600, "duration")} down to ${print(data.triedC, "temperature")}; colder was not tried.`
             : data.limit.coldestC == null
               ? `It breaks just below zero within ${print(data.forHours * 3600, "duration")}.`
-              : `For ${print(data.forHours * 3600, "duration")} it is safe ${print(data.limit.coldestC, "temperature")}.`}{" "}
+              : `For ${print(data.forHours * 3600, "duration")} it is safe to ${print(data.limit.coldestC, "temperature")}.`}{" "}
           {data.limit.failsC != null && (
             <span className="text-muted">{`The warmest night that breaks something is ${print(data.limit.failsC, "temperature")}. `}</span>
           )}
