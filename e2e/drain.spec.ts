@@ -55,6 +55,12 @@ test("the order of draining, the water going down, a jug that is short, and the 
   await expect(page.getByRole("heading", { name: "Full, all closed" })).toBeVisible();
   await expect(page.locator("[data-after='0'][aria-busy=false] path[stroke='var(--stays)']").first()).toBeAttached();
 
+  // Each step hangs as a tag on its valve; a tag is pressed as its step is, and both say what forgetting it costs.
+  for (let n = 1; n <= steps; n++) await expect(page.locator(`[data-tag="${n}"]`).first()).toBeAttached();
+  await page.locator("[data-tag='1']").click();
+  await expect(page.getByRole("heading", { name: "After step 1" })).toBeVisible();
+  await expect(order).toContainText(/If you forget it, \d+ L more stays, most of it in kerb-side tank/);
+
   // Half of what the two tanks hold is missing: one of their valves.
   await order.getByRole("button", { name: /Open drain A/ }).click();
   await order.getByLabel("Measured volume").fill(`${Number(comes) / 2} L`);

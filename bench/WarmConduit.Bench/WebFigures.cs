@@ -81,7 +81,7 @@ internal static class WebFigures
     private static async Task AddBrowser(Figures figures, HttpClient http)
     {
         string ids = "";
-        foreach (int copies in (int[])[1, 3, 6, 13])
+        foreach (int copies in (int[])[1, 3, 6, 12])
         {
             var rig = Repository.Times(copies) with { Id = $"speed-{copies}", Name = $"Speed {copies}" };
             using var body = new ByteArrayContent(RigFile.WriteCompact(rig)) { Headers = { ContentType = new("application/json") } };

@@ -15,12 +15,13 @@ internal static class Cautions
         "gas-heater" => "Gas: a licensed gas fitter installs it and tests it for leaks. Keep its flue and its air inlet clear, also of snow, and fit a " +
             "carbon monoxide alarm. Water can leave it scalding hot.",
         "storage-heater" => "Mains beside water: a licensed electrician connects it, behind a residual current device. Never switch it on dry. It stores " +
-        "water at 60 °C or more against Legionella, which scalds.",
+        "water at 60 °C (140 °F) or more against Legionella, which scalds.",
         "coolant-heater" => "It burns fuel: a licensed fitter installs it, its exhaust led out from under the vehicle and clear of openings. Fit a carbon " +
         "monoxide alarm. " + Coolant,
         "circulator" or "radiator" or "header-tank" or "coolant-coil" or "calorifier" or "coil-calorifier" or "plate-exchanger" => Coolant,
         "relief-valve" => "Never plug, shut or bypass it. What it lets out scalds: lead it where it can hurt nobody, and where you see it drip.",
-        "mixing-valve" => "Set it with a thermometer at the tap, and check it each year: limescale stops it, and water above 50 °C scalds in seconds.",
+        "mixing-valve" => "Set it with a thermometer at the tap, and check it each year: limescale stops it, and water above 50 °C (122 °F) " +
+            "scalds in seconds.",
         "air-port" => "Compressed air: regulate it to the weakest part's rating, open an outlet first, wear eye protection, and never leave it joined alone.",
         "town-coupling" or "town-inlet" => "Local rules say which device keeps town water safe from what is joined to it.",
         _ when group == PartGroup.Store && passage == Passage.Vessel => Heavy,

@@ -171,7 +171,7 @@ public static class Schools
         ]),
         new("choices/accumulator", "Accumulator air pressure",
         [
-            new("belowCutIn", "0.2 bar below cut-in", "The accumulator is never empty, so the flow stays even.",
+            new("belowCutIn", "0.2 bar (3 psi) below cut-in", "The accumulator is never empty, so the flow stays even.",
             "Used for the water between pump starts."),
             new("atCutIn", "at cut-in", "Most water between pump starts.", "Used for the water between pump starts."),
         ]),

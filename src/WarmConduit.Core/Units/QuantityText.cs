@@ -30,7 +30,7 @@ public static class QuantityText
         return value;
     }
 
-    /// <summary>Symbol of the unit that <paramref name="text"/> has behind its number, or alone; null: none.</summary>
+    /// <summary>Symbol of the unit that <paramref name="text"/> has behind its last number, or alone; null: none.</summary>
     public static string? UnitIn(string text, Quantity quantity)
     {
         var reader = new Reader(text);
@@ -38,7 +38,11 @@ public static class QuantityText
         if (reader.AtEnd) return null;
         reader.TakeSign();
         if (reader.AtDigit) reader.TakeNumber();
-        return reader.AtEnd ? null : reader.TakeUnit(quantity)?.Symbol;
+        string? symbol = reader.AtEnd ? null : reader.TakeUnit(quantity)?.Symbol;
+        reader.SkipSpace();
+        if (symbol is null || !reader.AtDigit) return symbol;
+        reader.TakeNumber();
+        return reader.TakeUnit(quantity)?.Symbol ?? symbol;
     }
 
     /// <summary>
@@ -50,6 +54,7 @@ public static class QuantityText
         if (!double.IsFinite(value)) return "never";
         var rule = UnitTable.PrintRules.First(r => r.Quantity == quantity && r.System == system && Math.Abs(value) < r.Below);
         double written = value / rule.Factor - rule.Offset;
+        if (rule.Denominator > 1 && rule.Symbol == "ft") return FeetAndInches(written, rule.Denominator);
         string number = rule.Denominator > 1 ? Fraction(written, rule.Denominator) : Decimal(written, rule.Decimals);
         // A count has no noughts behind its point.
         if (quantity == Quantity.Number) number = number.TrimEnd('0').TrimEnd('.');
@@ -62,6 +67,14 @@ public static class QuantityText
         // No minus before a zero.
         if (text.StartsWith('-') && text.Trim('-', '0', '.').Length == 0) text = text[1..];
         return text.Replace('-', '−');
+    }
+
+    // As a tape is read: "9 ft 10 1/8 in"; no inches are told too, so that a bare number beside it is always of inches.
+    private static string FeetAndInches(double feet, int denominator)
+    {
+        long parts = (long)Math.Round(Math.Abs(feet) * 12 * denominator);
+        string inches = Fraction((double)(parts % (12 * denominator)) / denominator, denominator);
+        return $"{(feet < 0 ? "−" : "")}{parts / (12 * denominator)} ft {inches} in";
     }
 
     private static string Fraction(double value, int denominator)

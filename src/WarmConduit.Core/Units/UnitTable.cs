@@ -6,7 +6,7 @@ public static class UnitTable
     /// <summary>One psi, Pa.</summary>
     internal const double PsiPa = 6894.757293168;
 
-    private const double Inch = 0.0254, Foot = 0.3048, Gallon = 3.785411784, Btu = 0.29307107, PoundForce = 4.4482216152605;
+    private const double Inch = 0.0254, Foot = 0.3048, Gallon = 3.785411784, Btu = 0.29307107, Pound = 0.45359237, PoundForce = 4.4482216152605;
 
     /// <summary>Every unit.</summary>
     public static IReadOnlyList<Unit> Units { get; } =
@@ -26,7 +26,7 @@ public static class UnitTable
         U(Quantity.Volume, "fl oz", Gallon / 128, "floz", "oz"),
         U(Quantity.Mass, "kg", 1, "kilo", "kilos"),
         U(Quantity.Mass, "g", 0.001),
-        U(Quantity.Mass, "lb", 0.45359237, "lbs", "pound", "pounds"),
+        U(Quantity.Mass, "lb", Pound, "lbs", "pound", "pounds"),
         U(Quantity.Temperature, "°C", 1, "c", "celsius", "deg c"),
         new(Quantity.Temperature, "°F", 5.0 / 9, -32, ["f", "fahrenheit", "deg f"]),
         new(Quantity.Temperature, "K", 1, -273.15, ["k", "kelvin"]),
@@ -72,14 +72,14 @@ public static class UnitTable
     /// holds.</summary>
     public static IReadOnlyList<PrintRule> PrintRules { get; } =
     [
-        .. Rules(Quantity.Length, UnitSystem.Metric, (1.9995, "mm", 0, 1), (Most, "m", 2, 1)),
-        .. Rules(Quantity.Length, UnitSystem.UsCustomary, (10 * Foot, "in", 0, 16), (Most, "ft", 1, 1)),
+        .. Rules(Quantity.Length, UnitSystem.Metric, (1.9995, "mm", 0, 1), (9.995, "m", 2, 1), (Most, "m", 1, 1)),
+        .. Rules(Quantity.Length, UnitSystem.UsCustomary, (4 * Foot, "in", 0, 16), (20 * Foot, "ft", 0, 16), (Most, "ft", 1, 1)),
         .. Rules(Quantity.Area, UnitSystem.Metric, (Most, "m²", 2, 1)),
         .. Rules(Quantity.Area, UnitSystem.UsCustomary, (Most, "ft²", 1, 1)),
-        .. Rules(Quantity.Volume, UnitSystem.Metric, (0.9995, "mL", 0, 1), (9.995, "L", 2, 1), (Most, "L", 1, 1)),
-        .. Rules(Quantity.Volume, UnitSystem.UsCustomary, (Gallon / 4, "fl oz", 1, 1), (Most, "gal", 2, 1)),
-        .. Rules(Quantity.Mass, UnitSystem.Metric, (Most, "kg", 1, 1)),
-        .. Rules(Quantity.Mass, UnitSystem.UsCustomary, (Most, "lb", 1, 1)),
+        .. Rules(Quantity.Volume, UnitSystem.Metric, (0.9995, "mL", 0, 1), (9.995, "L", 2, 1), (99.95, "L", 1, 1), (Most, "L", 0, 1)),
+        .. Rules(Quantity.Volume, UnitSystem.UsCustomary, (Gallon / 4, "fl oz", 1, 1), (9.995 * Gallon, "gal", 2, 1), (Most, "gal", 1, 1)),
+        .. Rules(Quantity.Mass, UnitSystem.Metric, (99.95, "kg", 1, 1), (Most, "kg", 0, 1)),
+        .. Rules(Quantity.Mass, UnitSystem.UsCustomary, (99.95 * Pound, "lb", 1, 1), (Most, "lb", 0, 1)),
         .. Rules(Quantity.Temperature, UnitSystem.Metric, (Most, "°C", 1, 1)),
         .. Rules(Quantity.Temperature, UnitSystem.UsCustomary, (Most, "°F", 0, 1)),
         .. Rules(Quantity.TemperatureDifference, UnitSystem.Metric, (Most, "K", 1, 1)),

@@ -54,6 +54,20 @@ public class QuantityTextTests
             Assert.Equal(printed, QuantityText.Print(read, quantity, system));
         });
 
+    [Theory]
+    [InlineData(3.0, Quantity.Length, UnitSystem.UsCustomary, "9 ft 10 1/8 in")]
+    [InlineData(2.7432, Quantity.Length, UnitSystem.UsCustomary, "9 ft 0 in")]
+    [InlineData(0.34, Quantity.Length, UnitSystem.UsCustomary, "13 3/8 in")]
+    [InlineData(23.9, Quantity.Length, UnitSystem.UsCustomary, "78.4 ft")]
+    [InlineData(2622.13, Quantity.Mass, UnitSystem.Metric, "2622 kg")]
+    [InlineData(421.3, Quantity.Volume, UnitSystem.Metric, "421 L")]
+    public void A_number_is_no_finer_than_it_is_worth(double value, Quantity quantity, UnitSystem system, string expected)
+    {
+        Assert.Equal(expected, QuantityText.Print(value, quantity, system));
+        // A bare number beside feet and inches is of inches.
+        if (expected.EndsWith(" in", StringComparison.Ordinal)) Assert.Equal(0.254, QuantityText.Parse("10", quantity, system, expected), 1e-12);
+    }
+
     [Fact]
     public void No_text_makes_it_fall_over() =>
         Gen.Select(Gen.String[Gen.Char["0123456789 .,/-−+'\"infmMlLgRr°%CF"], 0, 12], Gen.Enum<Quantity>()).Sample((text, quantity) =>

@@ -26,7 +26,8 @@ const rule = (
 const rules: Rule[] = [
   rule("length", "metric", 2, "mm", 0.001, 0),
   rule("length", "metric", 1e300, "m", 1, 2),
-  rule("length", "usCustomary", 1e300, "in", 0.0254, 0, { denominator: 16 }),
+  rule("length", "usCustomary", 1.2192, "in", 0.0254, 0, { denominator: 16 }),
+  rule("length", "usCustomary", 1e300, "ft", 0.3048, 0, { denominator: 16 }),
   rule("temperature", "usCustomary", 1e300, "°F", 5 / 9, 0, { offset: -32 }),
   rule("fall", "metric", 1e300, "%", 0.01, 1),
   rule("number", "metric", 1e300, "", 1, 2),
@@ -48,6 +49,7 @@ describe("printing", () => {
     expect(us(0.0254, "length")).toBe("1 in");
     expect(us(-0.34, "length")).toBe("−13 3/8 in");
     expect(us(0.0001, "length")).toBe("0 in");
+    expect([us(3, "length"), us(2.7432, "length"), us(-3, "length")]).toEqual(["9 ft 10 1/8 in", "9 ft 0 in", "−9 ft 10 1/8 in"]);
   });
 
   it("minds offsets, signs that stick to their number, and no minus before a zero", () => {

@@ -24,6 +24,13 @@ function fraction(value: number, denominator: number) {
   return whole > 0 ? `${sign}${whole} ${top}/${bottom}` : `${sign}${top}/${bottom}`;
 }
 
+/** As a tape is read: "9 ft 10 1/8 in", "9 ft 0 in". */
+function feetAndInches(feet: number, denominator: number) {
+  const parts = Math.round(Math.abs(feet) * 12 * denominator);
+  const inches = fraction((parts % (12 * denominator)) / denominator, denominator);
+  return `${feet < 0 ? "−" : ""}${Math.floor(parts / (12 * denominator))} ft ${inches} in`;
+}
+
 /** A printer by rules for a unit system. `bare` leaves the unit out. */
 export function printBy(rules: Schema["PrintRule"][] | undefined, system: Schema["UnitSystem"]): Print {
   return (value, quantity, bare = false) => {
@@ -31,6 +38,7 @@ export function printBy(rules: Schema["PrintRule"][] | undefined, system: Schema
     const rule = rules?.find((r) => r.quantity === quantity && r.system === system && Math.abs(value) < r.below);
     if (!rule) return "";
     const written = value / rule.factor - rule.offset;
+    if (rule.denominator > 1 && rule.symbol === "ft") return feetAndInches(written, rule.denominator);
     const digits = rule.denominator > 1 ? fraction(written, rule.denominator) : decimal(written, rule.decimals);
     // A count has no noughts behind its point.
     const number = quantity === "number" ? digits.replace(/\.?0+$/, "") : digits;

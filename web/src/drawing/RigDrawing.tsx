@@ -5,10 +5,10 @@ import { usePrint } from "../app/units";
 import { courseOf, indexOf, portsTaken } from "../document/geometry";
 import type { Way } from "../document/way";
 import { useRested } from "../ui/useRested";
-import { placeDiscs } from "./discs";
+import { placeDiscs, placeTags, type Tag } from "./discs";
 import { type Area, placeLabels, type Wanted } from "./labels";
 import type { Lens } from "./lens";
-import { Discs, Labels, Ports, roomOf } from "./notes";
+import { Discs, Labels, Ports, roomOf, Tags, tagRoom } from "./notes";
 import { middlesOf } from "./pick";
 import { type Frame, type Px, rectOf, toPx, type View } from "./projection";
 import { SheetMarks, ShellMarks } from "./SheetMarks";
@@ -43,9 +43,13 @@ interface Props {
   /** A thumbnail: no names, no numbers. */
   bare?: boolean;
   onFinding?(finding: Schema["Finding"]): void;
+  /** Numbers that hang on parts; then those alone and landmarks are named. */
+  tags?: Tag[];
+  onTag?(number: number): void;
 }
 
 const none: ReadonlySet<string> = new Set();
+const noTags: Tag[] = [];
 const noRungs: Schema["Rung"][] = [];
 
 /** The rig from above or from the kerb: zones, what is in the way, parts, runs, and what its water does. */
@@ -141,7 +145,7 @@ function Notes(props: Props) {
 
 /** Names and discs. Names are placed anew as a whole, once the hand rests. */
 const Names = memo(function Names(props: Props) {
-  const { answers, view, frame, lens, parts = none, way = null } = props;
+  const { answers, view, frame, lens, parts = none, way = null, tags = noTags } = props;
   const rig = useRested(props.rig);
   const print = usePrint();
   const { stock } = useCatalogue();
@@ -152,7 +156,14 @@ const Names = memo(function Names(props: Props) {
   const discs = placeDiscs(answers?.advice?.findings ?? [], props.findingId, props.close ?? false, px, inside);
   const ladder = useRested(answers?.freezeLadder);
   const air = useMemo(() => new Map(ladder?.zones.map((z) => [z.zoneId, z.airC])), [ladder]);
-  const rooms = useRested(JSON.stringify(discs.map(roomOf)));
+  const tagged = useMemo(() => {
+    const byId = indexOf(rig).parts;
+    return placeTags(tags, (id) => {
+      const r = byId.has(id) ? rectOf(view, frame, (byId.get(id) as Schema["Part"]).box) : null;
+      return r && { x: r.x + r.width / 2, y: r.y + r.height / 2 };
+    });
+  }, [tags, rig, view, frame]);
+  const rooms = useRested(JSON.stringify([...discs.map(roomOf), ...tagged.map(tagRoom)]));
 
   const labels = useMemo(() => {
     const wanted: Wanted[] = [];
@@ -177,6 +188,7 @@ const Names = memo(function Names(props: Props) {
       if (!inside({ x: r.x + r.width / 2, y: r.y + r.height / 2 })) continue;
       const chosen = parts.has(p.id);
       if (way && !way.parts.has(p.id)) continue;
+      if (tags.length > 0 && !kind?.landmark && !tags.some((t) => t.partId === p.id)) continue;
       // Close up there is room for every name; from afar only for what a builder looks for first.
       const big = p.box.size.xM * p.box.size.yM > 0.015 || kind?.landmark;
       if (!big && !chosen && frame.scale < 190) continue;
@@ -191,7 +203,7 @@ const Names = memo(function Names(props: Props) {
       });
     const lines = rig.runs.map((r) => courseOf(rig, r).map((p) => px(p.at)));
     return placeLabels(wanted, JSON.parse(rooms) as Area[], frame, lines);
-  }, [rig, view, frame, lens, parts, way, stock, print, air, rooms, px, inside]);
+  }, [rig, view, frame, lens, parts, way, tags, stock, print, air, rooms, px, inside]);
   return (
     <g>
       <Labels
@@ -199,6 +211,7 @@ const Names = memo(function Names(props: Props) {
         styleOf={(id) => ({ fontWeight: parts.has(id) ? 650 : 450, fill: id.includes(":") ? "var(--muted)" : "var(--ink)" })}
       />
       <Discs discs={discs} chosenId={props.findingId} onFinding={props.onFinding} />
+      <Tags tags={tagged} onTag={props.onTag} />
     </g>
   );
 });

@@ -36,3 +36,41 @@ export function placeDiscs(
   });
   return discs;
 }
+
+/** A numbered tag on a part, as it hangs on a valve. */
+export interface Tag {
+  partId: string;
+  number: number;
+  /** It was done. */
+  done: boolean;
+  chosen: boolean;
+}
+
+export interface PlacedTag extends Tag {
+  at: Px;
+  anchor: Px;
+}
+
+export const TAG = { width: 26, height: 18 };
+
+/** Tags around their parts, none on another; one that finds no room is left out, but for the chosen. */
+export function placeTags(tags: Tag[], px: (partId: string) => Px | null): PlacedTag[] {
+  const placed: PlacedTag[] = [];
+  const first = [...tags].sort((a, b) => Number(b.chosen) - Number(a.chosen));
+  for (const tag of first) {
+    const anchor = px(tag.partId);
+    if (!anchor) continue;
+    const spots = [26, 44, 62].flatMap((away) =>
+      [-45, -135, 45, 135, -90, 90, 0, 180].map((deg) => ({
+        x: anchor.x + away * Math.cos((deg * Math.PI) / 180),
+        y: anchor.y + away * Math.sin((deg * Math.PI) / 180),
+      })),
+    );
+    const free = spots.find((at) =>
+      placed.every((p) => Math.abs(p.at.x - at.x) > TAG.width + 2 || Math.abs(p.at.y - at.y) > TAG.height + 2),
+    );
+    const at = free ?? (tag.chosen ? spots[0] : undefined);
+    if (at) placed.push({ ...tag, anchor, at });
+  }
+  return placed;
+}

@@ -1,6 +1,6 @@
 import type { Schema } from "../api/client";
 import { type Part, plus, type Xyz } from "../document/geometry";
-import type { Disc } from "./discs";
+import { type Disc, type PlacedTag, TAG } from "./discs";
 import type { Placed } from "./labels";
 import { type Px, pathOf } from "./projection";
 
@@ -58,6 +58,41 @@ export function Discs({ discs, chosenId, onFinding }: DiscsProps) {
             +{findings.length - 1}
           </text>
         )}
+      </g>
+    );
+  });
+}
+
+/** How much room a tag takes from labels. */
+export const tagRoom = (t: PlacedTag) => ({
+  x: t.at.x - TAG.width / 2 - 1,
+  y: t.at.y - TAG.height / 2 - 1,
+  width: TAG.width + 2,
+  height: TAG.height + 2,
+});
+
+/** Numbered tags on valves, taps and all that is handled, each on its string. */
+export function Tags({ tags, onTag }: { tags: PlacedTag[]; onTag: ((number: number) => void) | undefined }) {
+  return tags.map(({ at, anchor, number, done, chosen, partId }) => {
+    const [paper, ink] = chosen ? ["var(--ink)", "var(--panel)"] : ["var(--panel)", done ? "var(--muted)" : "var(--ink)"];
+    const [left, top, nick] = [at.x - TAG.width / 2, at.y - TAG.height / 2, 6];
+    return (
+      // biome-ignore lint/a11y/noStaticElementInteractions: the keys' way to a step is the list beside the drawing
+      <g key={partId} className="cursor-pointer" onClick={() => onTag?.(number)} data-tag={number} data-part={partId}>
+        <path d={pathOf([anchor, at])} stroke={ink} strokeWidth={1} />
+        <circle cx={anchor.x} cy={anchor.y} r={2.5} fill={ink} />
+        <circle cx={at.x} cy={at.y} r={20} fill="transparent" />
+        <path
+          d={`M${left + nick} ${top}h${TAG.width - nick}v${TAG.height}h${nick - TAG.width}l${-nick} ${-nick}v${2 * nick - TAG.height}z`}
+          fill={paper}
+          stroke={chosen ? paper : ink}
+          strokeWidth={1.5}
+          strokeDasharray={done && !chosen ? "3 2" : undefined}
+        />
+        <circle cx={left + 5} cy={at.y} r={1.6} fill={ink} />
+        <text x={at.x + 2.5} y={at.y + 4.6} textAnchor="middle" fontWeight={700} style={{ fill: ink, fontStretch: "100%" }}>
+          {number}
+        </text>
       </g>
     );
   });

@@ -29,7 +29,7 @@ internal sealed class AirlockRule : IRule
                 $"Airlocked: no air gets in behind this water, so it stays above its drain. Let air in at {held.OpenAt.Words}: leave a tap or valve " +
                 $"open there, fit a bleed, or loosen a joint.",
                 held.OpenAt, held.RunIds,
-                new Why("A line that is closed at the top keeps its water like a straw under a thumb, up to 20 mm bore; wider ones let air in.",
+                new Why("A line that is closed at the top keeps its water like a straw under a thumb, up to 20 mm (3/4 in) bore; wider ones let air in.",
                 [new("airlocked", Measure.Volume(litres), true)]));
         }
     }

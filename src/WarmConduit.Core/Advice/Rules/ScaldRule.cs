@@ -34,7 +34,7 @@ internal sealed class ScaldRule : IRule
                 {
                     "gas-heater" => "Scalding: a gas heater runs hotter at low flow. Let a licensed gas fitter set it and the mixing valve, and check flue, " +
                         "air supply and carbon monoxide alarm.",
-                    "storage-heater" => "Scalding: stored water is kept at 60 °C or more against Legionella. Let a licensed electrician connect it, and set " +
+                    "storage-heater" => "Scalding: stored water is kept at 60 °C (140 °F) or more against Legionella. Let a licensed electrician connect it, " +
                     "the mixing valve by local rules.",
                     _ => "Scalding: water heated by coolant scalds in seconds. Let a licensed fitter set the mixing valve.",
                 });

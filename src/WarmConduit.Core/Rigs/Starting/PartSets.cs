@@ -78,7 +78,7 @@ public static class PartSets
                 new("valve-bypass.b", "tee-hot.c", Service.Hot),
             ]),
         Of("hot-set", "hot set with mixing valve", "Non-return valve, storage heater with its relief valve and drain, thermostatic mixing valve: no tap " +
-        "above 49 °C.", PartGroup.Heat, (900, 420, 420),
+        "above 49 °C (120 °F).", PartGroup.Heat, (900, 420, 420),
             [
                 new("check", "check-valve", "heater non-return valve", Mm(0, 70, 52)),
                 new("tee-relief", "tee", "relief tee", Mm(130, 70, 55)),

@@ -88,12 +88,12 @@ public static class DrainOrderStudy
         }
         foreach (var drain in first)
             order.Add((drain.Id, [drain.Id], DrainStepKind.Drain,
-            "A tank empties by it: else that water runs out of the drains of the lines, and their jugs tell nothing."));
+            "First, because a tank empties here. Opened later, its water would run out of the line drains and hide what they let out."));
         if (taps.Length > 0)
-            order.Add((Taps, [.. taps.Select(t => t.Id)], DrainStepKind.Taps, "Air gets in behind the water: a line that is shut above keeps what is in it."));
+            order.Add((Taps, [.. taps.Select(t => t.Id)], DrainStepKind.Taps, "Lets air in behind the water. A line that is shut at the top keeps its water."));
         foreach (var drain in Walk([.. drains.Except(first)], first.Count > 0 ? first[^1].Box.Centre() : null))
-            order.Add((drain.Id, [drain.Id], DrainStepKind.Drain, "On the shortest way round."));
-        foreach (var hand in rig.ByHand) order.Add((hand.Id, [hand.Id], DrainStepKind.Hand, "No slope empties it."));
+            order.Add((drain.Id, [drain.Id], DrainStepKind.Drain, "Next on the shortest way round."));
+        foreach (var hand in rig.ByHand) order.Add((hand.Id, [hand.Id], DrainStepKind.Hand, "No slope empties this part."));
         return order;
     }
 

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Schema } from "../../api/client";
-import { say, usePrint } from "../../app/units";
+import { plural, say, usePrint } from "../../app/units";
 import { applyEffect } from "../../document/effects";
 import { indexOf, type Rig } from "../../document/geometry";
 import { Button, Panel } from "../../ui/controls";
@@ -10,7 +10,8 @@ import { useDocument, usePreview, useStores } from "../bench/benchStores";
 import { useJob } from "../bench/useAsked";
 
 const ID = "all-heights";
-const SHOWN = 8;
+/** The largest changes; the rest is asked for. */
+const SHOWN = 4;
 
 /** What is asked of one room or point: heights between which it may lie, m, and the slope it shall stand, degrees; left open where it is not said. */
 interface Limit {
@@ -89,6 +90,7 @@ export function AllHeights({ rig }: { rig: Rig }) {
   const print = usePrint();
   const [limits, setLimits] = useState<Record<string, Limit>>({});
   const [points, setPoints] = useState<Record<string, string>>({});
+  const [all, setAll] = useState(false);
   const [slope, setSlope] = useState<number | null>(null);
   const previewing = useDocument((s) => s.previewEdits.length > 0);
   const job = useJob("autoFall", asked(limits, slope, rig));
@@ -153,7 +155,7 @@ export function AllHeights({ rig }: { rig: Rig }) {
             <>
               <table className="mt-2 w-full">
                 <tbody>
-                  {data.changes.slice(0, SHOWN).map((c) => (
+                  {(all ? data.changes : data.changes.slice(0, SHOWN)).map((c) => (
                     <tr key={c.id} className="border-t border-rule">
                       <td className="py-1">{c.words}</td>
                       <td className="py-1 text-right whitespace-nowrap">
@@ -167,14 +169,18 @@ export function AllHeights({ rig }: { rig: Rig }) {
                             limit(c.id, { ...limits[c.id], held: true });
                           }}
                         >
-                          Hold
+                          Lock
                         </Button>
                       </td>
                     </tr>
                   ))}
                 </tbody>
               </table>
-              {data.changes.length > SHOWN && <p className="text-muted">and {data.changes.length - SHOWN} more, by less.</p>}
+              {data.changes.length > SHOWN && (
+                <Button quiet onClick={() => setAll(!all)}>
+                  {all ? "Show the largest changes" : `Show all ${plural(data.changes.length, "point")}`}
+                </Button>
+              )}
             </>
           )}
           {data.chain && (

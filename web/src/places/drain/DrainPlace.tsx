@@ -23,14 +23,18 @@ function Drain({ rig }: { rig: Parameters<typeof WaterAfter>[0]["rig"] }) {
   // All of it until a step is chosen.
   const count = Math.min(chosen ?? steps, steps);
   return (
-    <main className="mx-auto grid w-full max-w-[96rem] gap-3 p-3 min-[1000px]:grid-cols-[minmax(0,1fr)_26rem]">
-      <div className="flex min-w-0 flex-col gap-3">
-        <WaterAfter rig={rig} count={count} steps={steps} onCount={setChosen} />
-        <Parking rig={rig} />
-        <AllHeights rig={rig} />
+    <main className="mx-auto grid w-full max-w-[96rem] gap-3 p-3 min-[1000px]:grid-cols-[25rem_minmax(0,1fr)]">
+      <div className="flex min-w-0 flex-col gap-3 max-[1000px]:contents">
+        <OrderList rig={rig} count={count} onCount={setChosen} />
         <Holds />
       </div>
-      <OrderList rig={rig} count={count} onCount={setChosen} />
+      <div className="flex min-w-0 flex-col gap-3 max-[1000px]:contents">
+        <div className="max-[1000px]:-order-1">
+          <WaterAfter rig={rig} count={count} steps={steps} onCount={setChosen} />
+        </div>
+        <Parking rig={rig} />
+        <AllHeights rig={rig} />
+      </div>
     </main>
   );
 }

@@ -1,8 +1,9 @@
 import { TriangleAlert } from "lucide-react";
+import { useState } from "react";
 import type { Schema } from "../../api/client";
-import { say, usePrint } from "../../app/units";
+import { plural, say, usePrint } from "../../app/units";
 import { stayWords } from "../../drawing/stays";
-import { Panel } from "../../ui/controls";
+import { Button, Panel } from "../../ui/controls";
 import { Stale } from "../../ui/Stale";
 import { useAnswers } from "../bench/benchStores";
 
@@ -19,8 +20,12 @@ const why: Record<Schema["HoldKind"], string> = {
   rest: "each too little to name",
 };
 
+/** The most; the rest is asked for. */
+const SHOWN = 6;
+
 /** Everything that holds water once the rig is drained, and the one thing that empties it. */
 export function Holds() {
+  const [all, setAll] = useState(false);
   const told = useAnswers((s) => s.answers?.holds);
   const stale = useAnswers((s) => s.stale);
   const print = usePrint();
@@ -39,25 +44,29 @@ export function Holds() {
       {told.holds.length === 0 ? (
         <p className="mt-1">Nothing.</p>
       ) : (
-        <Stale as="table" stale={stale} className="mt-1 w-full">
-          <tbody>
-            {told.holds.slice(0, 24).map((h) => (
-              <tr key={`${h.kind} ${h.words}`} className="border-t border-rule align-top" data-hold={h.kind}>
-                <td className="py-1.5 pr-3">
-                  {h.breaks && <TriangleAlert size={15} className="mr-1 inline align-[-2px]" aria-label="Ice breaks something here" />}
+        <Stale as="ul" stale={stale} className="mt-1 w-full">
+          {told.holds.slice(0, all ? undefined : SHOWN).map((h) => (
+            <li key={`${h.kind} ${h.words}`} className="border-t border-rule py-1.5" data-hold={h.kind}>
+              <p className="flex items-baseline gap-2">
+                {h.breaks && <TriangleAlert size={15} className="shrink-0 self-center" aria-label="Ice breaks something here" />}
+                <span className="min-w-0 grow">
                   {h.words} <span className="text-muted">{why[h.kind]}</span>
-                </td>
-                <td className="py-1.5 pr-3 text-right font-semibold whitespace-nowrap">
+                </span>
+                <strong className="font-semibold whitespace-nowrap">
                   {h.estimate ? "≈ " : ""}
                   {print(h.litres, "volume")}
-                </td>
-                <td className="py-1.5 text-muted">{say(h.empties, print)}</td>
-              </tr>
-            ))}
-          </tbody>
+                </strong>
+              </p>
+              <p className="text-muted">{say(h.empties, print)}</p>
+            </li>
+          ))}
         </Stale>
       )}
-      {told.holds.length > 24 && <p className="text-muted">and {told.holds.length - 24} more with less.</p>}
+      {told.holds.length > SHOWN && (
+        <Button quiet onClick={() => setAll(!all)}>
+          {all ? "Show the largest" : `Show all ${plural(told.holds.length, "place")}`}
+        </Button>
+      )}
     </Panel>
   );
 }

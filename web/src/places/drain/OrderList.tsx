@@ -10,7 +10,7 @@ import { useAnswers, useStores } from "../bench/benchStores";
 import { useAsked } from "../bench/useAsked";
 import { useLeft } from "./useLeft";
 
-/** The order of draining, what comes out at each step, and what a jug tells. */
+/** The order of draining: what comes out at each step, why it comes there, what stays if it is forgotten, and what a jug tells. */
 export function OrderList({ rig, count, onCount }: { rig: Rig; count: number; onCount(count: number): void }) {
   const order = useAnswers((s) => s.answers?.drainOrder);
   const left = useLeft(rig);
@@ -20,6 +20,8 @@ export function OrderList({ rig, count, onCount }: { rig: Rig; count: number; on
   const minutes = (seconds: number) => print(seconds, "duration");
   const nameOf = (id: string) => rig.parts.find((p) => p.id === id)?.name ?? id;
   const stays = stayWords(order.stays, print);
+  const worst = order.forgets[0];
+  const forgotten = (id: string) => order.forgets.find((f) => f.partId === id);
   return (
     <Stale stale={stale} className="flex min-w-0 flex-col gap-3">
       <Panel className="p-3" aria-label="Draining steps">
@@ -29,6 +31,13 @@ export function OrderList({ rig, count, onCount }: { rig: Rig; count: number; on
           <strong className="font-semibold text-ink">{stays.sum}</strong>
           {stays.where && `: ${stays.where}`}. Times are estimates.
         </p>
+        {worst && (
+          <p className="mt-1">
+            Never forget <strong className="font-semibold">{nameOf(worst.partId)}</strong>: without it {print(worst.moreL, "volume")} more
+            stays
+            {worst.where && `, most of it in ${worst.where}`}.
+          </p>
+        )}
         <LeftState left={left} />
         <ol className="mt-2 flex flex-col gap-1">
           {order.steps.map((s, i) => (
@@ -48,15 +57,18 @@ export function OrderList({ rig, count, onCount }: { rig: Rig; count: number; on
                 >
                   <span className="w-5 shrink-0 text-right font-semibold">{i + 1}</span>
                   <span className="min-w-0 grow">
-                    <span className="block font-medium">{say(s.words, print)}</span>
+                    <span className="flex gap-2">
+                      <span className="min-w-0 grow font-medium">{say(s.words, print)}</span>
+                      <span className="shrink-0 font-semibold">{s.outL >= 0.0005 ? print(s.outL, "volume") : "nothing"}</span>
+                    </span>
                     <span className="block text-muted">{about(s, minutes)}</span>
                   </span>
-                  <span className="shrink-0 text-right font-semibold">{s.outL >= 0.0005 ? print(s.outL, "volume") : "nothing"}</span>
                 </button>
               </div>
               {count === i + 1 && (
                 <div className="px-3 pb-3 pl-9">
                   <p className="text-muted">{s.why}</p>
+                  {s.kind !== "taps" && <Forgotten more={forgotten(s.id)} />}
                   {s.kind === "taps" ? (
                     <ul className="mt-1" aria-label="Taps">
                       {s.partIds.map((id) => (
@@ -66,7 +78,8 @@ export function OrderList({ rig, count, onCount }: { rig: Rig; count: number; on
                             on={left.isDone(id)}
                             onChange={(on) => left.tick(nameOf(id), [id], on)}
                           />
-                          {nameOf(id)}
+                          <span className="min-w-0 grow">{nameOf(id)}</span>
+                          {forgotten(id) && <span className="text-muted">shut: {print(forgotten(id)?.moreL, "volume")} more stays</span>}
                         </li>
                       ))}
                     </ul>
@@ -90,53 +103,19 @@ export function OrderList({ rig, count, onCount }: { rig: Rig; count: number; on
           ))}
         </ol>
       </Panel>
-      {order.forgets.length > 0 && (
-        <Panel className="p-3" aria-label="Forgotten steps">
-          <h2 className="text-[17px] font-semibold">Forgotten steps</h2>
-          <table className="mt-1 w-full table-fixed">
-            <thead className="text-left text-muted">
-              <tr>
-                <th className="w-[46%] font-normal">What</th>
-                <th className="w-[20%] text-right font-normal">more left</th>
-                <th className="pl-3 font-normal">mostly in</th>
-              </tr>
-            </thead>
-            <tbody>
-              {order.forgets.slice(0, 10).map((f) => (
-                <tr key={`${f.partId} ${f.words}`} className="border-t border-rule align-top">
-                  <td className="py-1.5 pr-2">{f.words}</td>
-                  <td className="py-1.5 text-right font-semibold">{print(f.moreL, "volume")}</td>
-                  <td className="py-1.5 pl-3">{f.where ?? "many places"}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </Panel>
-      )}
-      {order.air.length > 0 && (
-        <Panel className="p-3" aria-label="Air in">
-          <h2 className="text-[17px] font-semibold">Airlocks</h2>
-          <p className="text-muted">
-            Water stays in a line that is closed above, as in a straw. Narrow lines keep it, and it is counted in what stays; wide ones gulp
-            empty. Estimates, on the side of more water.
-          </p>
-          <ul className="mt-1">
-            {order.air.slice(0, 8).map((h) => (
-              <li key={h.words + h.openAt.words} className="flex gap-3 border-t border-rule py-1.5">
-                <span className="min-w-0 grow">
-                  {h.words}:{" "}
-                  <span className="text-muted">
-                    air would get in at {h.openAt.words}
-                    {h.gulps ? "; it empties in gulps" : ""}
-                  </span>
-                </span>
-                <span className="shrink-0 font-semibold">{print(h.litres, "volume")}</span>
-              </li>
-            ))}
-          </ul>
-        </Panel>
-      )}
     </Stale>
+  );
+}
+
+/** What stays when a step is left out. */
+function Forgotten({ more }: { more: Schema["Forgotten"] | undefined }) {
+  const print = usePrint();
+  if (!more) return <p className="mt-1 text-muted">If you forget it, no more water stays.</p>;
+  return (
+    <p className="mt-1">
+      If you forget it, <strong className="font-semibold">{print(more.moreL, "volume")}</strong> more stays
+      {more.where && `, most of it in ${more.where}`}.
+    </p>
   );
 }
 
@@ -182,7 +161,9 @@ function about(s: Schema["DrainStep"], minutes: (seconds: number) => string) {
         ? "runs under a minute"
         : low < 60
           ? `runs up to ${minutes(high)}`
-          : `runs ${minutes(low)} to ${minutes(high)}`;
+          : minutes(low) === minutes(high)
+            ? `runs about ${minutes(high)}`
+            : `runs ${minutes(low)} to ${minutes(high)}`;
   return [time, s.kind !== "taps" ? s.reach : null, s.needed ? null : "nothing left after the others"].filter(Boolean).join(" · ");
 }
 

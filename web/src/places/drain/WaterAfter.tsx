@@ -1,6 +1,8 @@
 import { ChevronLeft, ChevronRight } from "lucide-react";
+import { useMemo } from "react";
 import { say, usePrint } from "../../app/units";
 import type { Rig } from "../../document/geometry";
+import type { Tag } from "../../drawing/discs";
 import { toPx, wholeFrame } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
 import { Button, Panel, Slider } from "../../ui/controls";
@@ -8,8 +10,9 @@ import { useSize } from "../../ui/useSize";
 import { useAnswers } from "../bench/benchStores";
 import { useAsked } from "../bench/useAsked";
 import { FixGhost } from "../bench/views/FixGhost";
+import { useLeft } from "./useLeft";
 
-const HEIGHT = 250;
+const HEIGHT = 270;
 
 /** Until the last step it is water that is still there, not water that stays. */
 const onItsWay = { "--stays": "var(--full)" } as React.CSSProperties;
@@ -20,6 +23,16 @@ export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: nu
   const print = usePrint();
   const order = useAnswers((s) => s.answers?.drainOrder);
   const parked = useAnswers((s) => s.conditions?.parked);
+  const left = useLeft(rig);
+  const doneIds = JSON.stringify((rig.left ?? []).map((a) => a.thing));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what was done is in the rig, which is another at each change of anything
+  const tags = useMemo(
+    () =>
+      (order?.steps ?? []).flatMap((s, i): Tag[] =>
+        s.partIds.map((partId) => ({ partId, number: i + 1, done: left.isDone(partId), chosen: count === i + 1 })),
+      ),
+    [order, count, doneIds],
+  );
   const asked = useAsked("afterStep", { steps: count });
   const drainDown = asked.data?.drainDown;
   const frame = wholeFrame(rig, "side", { width: size.width, height: HEIGHT }, 20);
@@ -27,29 +40,31 @@ export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: nu
   const stays = count === 0 ? order?.fullL : step?.staysL;
   return (
     <Panel className="p-3" aria-label="After each step">
-      <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
-        <h2 className="text-[17px] font-semibold">{count === 0 ? "Full, all closed" : `After step ${count}`}</h2>
+      <div className="flex items-center gap-x-3">
+        <h2 className="shrink-0 text-[17px] font-semibold">{count === 0 ? "Full, all closed" : `After step ${count}`}</h2>
         <p className="min-w-0 grow truncate text-muted">
           {stays != null && <strong className="font-semibold text-ink">{print(stays, "volume")} left</strong>}
           {step && ` · ${say(step.words, print)}`}
         </p>
-        <Button quiet aria-label="Step back" disabled={count === 0} onClick={() => onCount(count - 1)}>
-          <ChevronLeft size={18} />
-        </Button>
-        <div className="w-32">
-          <Slider
-            label="Steps done"
-            value={count}
-            min={0}
-            max={Math.max(1, steps)}
-            step={1}
-            text={`${count} of ${steps}`}
-            onChange={onCount}
-          />
+        <div className="flex shrink-0 items-center">
+          <Button quiet aria-label="Step back" disabled={count === 0} onClick={() => onCount(count - 1)}>
+            <ChevronLeft size={18} />
+          </Button>
+          <div className="w-28">
+            <Slider
+              label="Steps done"
+              value={count}
+              min={0}
+              max={Math.max(1, steps)}
+              step={1}
+              text={`${count} of ${steps}`}
+              onChange={onCount}
+            />
+          </div>
+          <Button quiet aria-label="Step on" disabled={count >= steps} onClick={() => onCount(count + 1)}>
+            <ChevronRight size={18} />
+          </Button>
         </div>
-        <Button quiet aria-label="Step on" disabled={count >= steps} onClick={() => onCount(count + 1)}>
-          <ChevronRight size={18} />
-        </Button>
       </div>
       <div
         ref={box}
@@ -68,6 +83,8 @@ export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: nu
                 view="side"
                 frame={frame}
                 lens="drain"
+                tags={tags}
+                onTag={onCount}
               />
               <FixGhost px={(p) => toPx("side", frame, p)} />
             </g>
