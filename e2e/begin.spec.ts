@@ -29,7 +29,7 @@ test("a rig is begun from a body and a starter, its brief answered, and what fol
   const people = page.getByRole("textbox", { name: "People" });
   await people.fill("4");
   await people.press("Enter");
-  await expect(follows("wanted")).toContainText("36.0 L a day, so 108.0 L");
+  await expect(follows("wanted")).toContainText("36.0 L a day, so 108 L");
   await expect(follows("lasts").getByLabel("Not met")).toBeVisible();
   await page.getByRole("radio", { name: "bucket" }).click();
   await expect(follows("grey")).toContainText("is carried or rolled out");
@@ -159,7 +159,7 @@ test("axles are typed, and what each carries is told", async ({ page }) => {
     const field = page.getByRole("textbox", { name: label });
     await field.fill(`${kg} kg`);
     await field.press("Enter");
-    await expect(field).toHaveValue(`${kg}.0 kg`);
+    await expect(field).toHaveValue(`${kg} kg`);
     await saved(page);
   }
   const full = page.locator('[data-weights="full"]');

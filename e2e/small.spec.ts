@@ -109,7 +109,7 @@ test("two waste tanks joined over a hump: the first keeps what stands below the 
   // Of its pipe of 24 mm, 100 mm lie full below the hump, and the 50 mm that rise to it.
   expect(Math.abs((await told(page, "in dips")) - (Math.PI * 12 ** 2 * 100) / 1000 - leaning(24, 50, 50))).toBeLessThan(1);
   await page.getByRole("link", { name: "Drain", exact: true }).click();
-  await expect(page.getByLabel("Water left").getByRole("row")).toHaveText(/^first grey and first grey to second grey/);
+  await expect(page.getByLabel("Water left").getByRole("listitem")).toHaveText(/^first grey and first grey to second grey/);
 });
 
 test("two fresh tanks of which one breathes: the other keeps all of its water, until it gets a vent", async ({ page }) => {

@@ -163,13 +163,13 @@ const Names = memo(function Names(props: Props) {
       return r && { x: r.x + r.width / 2, y: r.y + r.height / 2 };
     });
   }, [tags, rig, view, frame]);
-  const rooms = useRested(JSON.stringify([...discs.map(roomOf), ...tagged.map(tagRoom)]));
+  const rooms = useRested(JSON.stringify([...discs.flatMap(roomOf), ...tagged.map(tagRoom)]));
 
   const labels = useMemo(() => {
     const wanted: Wanted[] = [];
     for (const zone of rig.shell.zones) {
       const r = rectOf(view, frame, zone.box);
-      if (r.width < 60 || zone.kind === "living" || (view === "plan" && zone.kind === "openUnderfloor")) continue;
+      if (r.width < (lens === "cold" ? 30 : 60) || zone.kind === "living" || (view === "plan" && zone.kind === "openUnderfloor")) continue;
       const temperature = lens === "cold" ? ` ${print(air.get(zone.id), "temperature")}` : "";
       wanted.push({
         id: `zone:${zone.id}`,

@@ -29,6 +29,13 @@ export interface Area {
 type Px = { x: number; y: number };
 
 const CHAR = 5.9;
+
+/** About how wide a text of a drawing is. */
+export const widthOf = (text: string) => text.length * CHAR + 6;
+
+/** Whether two areas lie on each other. */
+export const overlap = (a: Area, b: Area) => a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
+
 const LINE = 15;
 const CELL = 4;
 
@@ -98,7 +105,7 @@ export function placeLabels(wanted: Wanted[], taken: Area[], frame: { width: num
   for (const area of taken) ground.take(area);
   const placed: Placed[] = [];
   for (const w of [...wanted].sort((a, b) => a.rank - b.rank)) {
-    const width = w.text.length * CHAR + 6;
+    const width = widthOf(w.text);
     const midX = w.x + w.width / 2;
     const midY = w.y + w.height / 2;
     const spots: [Placed["anchor"], number, number][] = [

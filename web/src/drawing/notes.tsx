@@ -23,8 +23,11 @@ export function Labels({ labels, styleOf }: { labels: Placed[]; styleOf?(id: str
   ));
 }
 
-/** How much room a disc takes from labels. */
-export const roomOf = (d: Disc) => ({ x: d.at.x - 12, y: d.at.y - 12, width: 24, height: 24 });
+/** How much room a disc takes from labels, and the figure of those beneath it. */
+export const roomOf = (d: Disc) => [
+  { x: d.at.x - 12, y: d.at.y - 12, width: 24, height: 24 },
+  ...(d.findings.length > 1 ? [{ x: d.at.x + 12, y: d.at.y - 16, width: 18, height: 11 }] : []),
+];
 
 interface DiscsProps {
   discs: Disc[];

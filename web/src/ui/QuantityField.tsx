@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
+import { type ChangeEvent, type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
 import { api, data, OFFLINE, type Problem, type Schema } from "../api/client";
 import { useCatalogue } from "../app/catalogue";
 import { useSettings } from "../app/settings";
@@ -25,28 +25,13 @@ interface Props {
 
 const AGAIN_MS = 1500;
 
-/**
- * A quantity, typed in either system. Enter or leaving the field keeps it; Escape puts back what stood there. It is of one thing:
- * where another may take its place, give it a key.
- */
-export function QuantityField({
-  label,
-  value,
-  quantity,
-  onCommit,
-  disabled,
-  limit,
-  per = 1,
-  least: ownLeast,
-  most: ownMost,
-  placeholder,
-}: Props) {
+/** What a quantity's field shows, and what it does with what is typed. */
+function useQuantity({ value, quantity, onCommit, limit, per = 1, least: ownLeast, most: ownMost, placeholder }: Omit<Props, "label">) {
   const known = useCatalogue().limits[limit ?? ""];
   const least = ownLeast ?? (known ? known.least * per : Number.NEGATIVE_INFINITY);
   const most = ownMost ?? (known ? known.most * per : Number.POSITIVE_INFINITY);
   const print = usePrint();
   const system = useSettings((s) => s.system);
-  const id = useId();
   const shown = value == null ? "" : print(value, quantity);
   const [text, setText] = useState(shown);
   const [error, setError] = useState<string | null>(null);
@@ -118,6 +103,28 @@ export function QuantityField({
     setError(null);
     event.currentTarget.blur();
   };
+  return {
+    error,
+    input: {
+      value: text,
+      "aria-invalid": error !== null,
+      onChange: (e: ChangeEvent<HTMLInputElement>) => setText(e.target.value),
+      onFocus: () => {
+        refused.current = false;
+      },
+      onBlur: keep,
+      onKeyDown: keys,
+    },
+  };
+}
+
+/**
+ * A quantity, typed in either system. Enter or leaving the field keeps it; Escape puts back what stood there. It is of one thing:
+ * where another may take its place, give it a key.
+ */
+export function QuantityField({ label, disabled, ...rest }: Props) {
+  const id = useId();
+  const { error, input } = useQuantity(rest);
   return (
     <div className="min-w-0">
       <label htmlFor={id} className="block text-muted">
@@ -125,23 +132,46 @@ export function QuantityField({
       </label>
       <input
         id={id}
-        value={text}
-        placeholder={placeholder}
+        {...input}
+        placeholder={rest.placeholder}
         disabled={disabled}
-        aria-invalid={error !== null}
         aria-describedby={`${id}-error`}
-        onChange={(e) => setText(e.target.value)}
-        onFocus={() => {
-          refused.current = false;
-        }}
-        onBlur={keep}
-        onKeyDown={keys}
         className={`${fieldClass} text-right font-semibold ${error ? "border-2 border-ink" : "border-rule"}`}
       />
       <p id={`${id}-error`} role={error ? "alert" : undefined} className="leading-tight">
         {error}
       </p>
     </div>
+  );
+}
+
+/** The figure beside a slider, typed in its place: no higher than its line, with a finger's room around it. */
+export function TypedFigure({ label, ...rest }: Props) {
+  const id = useId();
+  const { error, input } = useQuantity(rest);
+  return (
+    <span className="relative inline-block">
+      <input
+        {...input}
+        aria-label={label}
+        aria-describedby={`${id}-error`}
+        onFocus={(e) => {
+          input.onFocus();
+          e.currentTarget.select();
+        }}
+        style={{ width: `${Math.max(4, input.value.length)}ch` }}
+        className="-my-2 rounded-[5px] bg-transparent py-2 text-right font-semibold underline decoration-strong decoration-dotted underline-offset-4 hover:decoration-ink focus:bg-panel"
+      />
+      <span
+        id={`${id}-error`}
+        role={error ? "alert" : undefined}
+        className={
+          error ? "absolute top-full right-0 z-20 rounded-md border-2 border-ink bg-panel px-2 py-1 font-normal whitespace-nowrap" : ""
+        }
+      >
+        {error}
+      </span>
+    </span>
   );
 }
 

@@ -1,4 +1,4 @@
-import { CircleHelp, Redo2, Search, Undo2 } from "lucide-react";
+import { CircleHelp, Download, Redo2, Search, Undo2 } from "lucide-react";
 import { Popover } from "radix-ui";
 import { Link } from "wouter";
 import { AppBar } from "../../app/AppBar";
@@ -153,9 +153,11 @@ function SaveToFile() {
     <button
       type="button"
       onClick={save}
-      className="inline-flex h-10 shrink-0 items-center rounded-md border border-rule px-3 font-medium hover:border-strong max-[800px]:hidden"
+      aria-label="Save to file"
+      className="inline-flex h-10 shrink-0 items-center rounded-md border border-rule px-3 font-medium hover:border-strong max-[800px]:hidden max-[1099px]:px-2.5"
     >
-      Save to file
+      <Download size={18} className="min-[1100px]:hidden" />
+      <span className="max-[1099px]:hidden">Save to file</span>
     </button>
   );
 }

@@ -32,7 +32,7 @@ export function SpiritLevel({ parked, onChange }: { parked: Attitude; onChange(p
     deg === 0 ? "level" : `${print(Math.abs(deg), "angle")} ${deg > 0 ? up : down}`;
   return (
     <div className="flex shrink-0 items-center gap-3 py-1 pr-2 pl-3 max-[1180px]:pl-2">
-      <div className="grid w-56 grid-cols-2 gap-x-4 max-[1180px]:w-52 max-[1180px]:gap-x-2">
+      <div className="grid w-56 grid-cols-2 gap-x-4 max-[1180px]:w-48 max-[1180px]:gap-x-2">
         <p className="whitespace-nowrap">
           <span className="text-muted">Nose</span> <strong className="font-semibold">{words(parked.pitchDeg, "up", "down")}</strong>
         </p>

@@ -1,4 +1,4 @@
-import type { ComponentProps, ReactNode } from "react";
+import type { ReactNode } from "react";
 import { Link } from "wouter";
 import { useClock } from "../../app/units";
 import { Button, Panel, Slider, Switch } from "../../ui/controls";
@@ -6,7 +6,8 @@ import { weatherWords } from "../night/places";
 import { eventWords } from "../night/plan";
 import { useAnswers, useDocument, useStores } from "./benchStores";
 import { HeatShort } from "./HeatShort";
-import { useNightSliders } from "./nightSliders";
+import { NightFigure } from "./NightFigure";
+import { type NightSlider, useNightSliders } from "./nightSliders";
 import { SpiritLevel } from "./SpiritLevel";
 import { WaterChoice } from "./WaterChoice";
 
@@ -26,7 +27,7 @@ export function WeatherStrip() {
     <Panel aria-label="Night" className="shrink-0">
       {/* Above the controls, so that none of them is pushed aside. */}
       <HeatShort brief />
-      <div className="flex items-stretch divide-x divide-rule overflow-x-auto">
+      <div className="flex flex-wrap items-stretch gap-y-1">
         {c.weather ? (
           <Field title="Weather" value={weatherWords(c.weather)} className="w-64 grow-3">
             <p className="flex items-center gap-2 whitespace-nowrap">
@@ -40,15 +41,15 @@ export function WeatherStrip() {
           </Field>
         ) : (
           <>
-            <SliderField title="Outdoors" className="w-36 grow-2 max-[1180px]:w-30" {...sliders.outdoorC} />
-            <SliderField title="Wind" className="w-28 grow max-[1180px]:w-22" {...sliders.windMPerS} />
+            <SliderField title="Outdoors" className="w-42 grow-2 max-[1180px]:w-38" {...sliders.outdoorC} />
+            <SliderField title="Wind" className="w-32 grow max-[1180px]:w-30" {...sliders.windMPerS} />
           </>
         )}
         <Field title="Heat" value={`${c.heatOn ? "on" : "off"}${comes ?? ""}`}>
           <Switch label="Heat" on={c.heatOn} onChange={(heatOn) => setConditions({ heatOn })} />
         </Field>
-        <SliderField title="Water at start" className="w-40 grow max-[1180px]:w-34" {...sliders.startWaterC} />
-        <SliderField title="Left for" className="w-32 grow max-[1180px]:w-24" {...sliders.hours} />
+        <SliderField title="Water at start" className="w-44 grow" {...sliders.startWaterC} />
+        <SliderField title="Left for" className="w-32 grow max-[1180px]:w-28" {...sliders.hours} />
         <Field title="Water system" value="">
           <WaterChoice value={c.water} />
         </Field>
@@ -58,17 +59,17 @@ export function WeatherStrip() {
   );
 }
 
-function SliderField({ title, className, ...slider }: { title: string; className: string } & ComponentProps<typeof Slider>) {
+function SliderField({ title, className, ...slider }: { title: string; className: string } & NightSlider) {
   return (
-    <Field title={title} value={slider.text} className={className}>
+    <Field title={title} value={<NightFigure slider={slider} />} className={className}>
       <Slider {...slider} />
     </Field>
   );
 }
 
-function Field(props: { title: string; value: string; className?: string; children: ReactNode }) {
+function Field(props: { title: string; value: ReactNode; className?: string; children: ReactNode }) {
   return (
-    <div className={`flex min-w-0 shrink-0 flex-col px-3 py-1.5 max-[1180px]:px-2 ${props.className ?? ""}`}>
+    <div className={`flex min-w-0 shrink-0 flex-col border-r border-rule px-3 py-1.5 max-[1180px]:px-2 ${props.className ?? ""}`}>
       <p className="flex items-baseline justify-between gap-2 whitespace-nowrap">
         <span className="text-muted">{props.title}</span>
         <strong className="text-[15px] font-semibold">{props.value}</strong>

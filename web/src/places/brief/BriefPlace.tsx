@@ -1,5 +1,5 @@
 import { TriangleAlert } from "lucide-react";
-import { type ReactNode, useEffect, useId, useState } from "react";
+import { useEffect, useId, useState } from "react";
 import { Link } from "wouter";
 import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
@@ -24,7 +24,10 @@ export function BriefPlace({ id }: { id: string }) {
             <Numbers brief={brief} />
             <SchoolRows brief={brief} />
           </div>
-          <MeasureNext id={id} />
+          <div className="flex min-w-0 flex-col gap-4 max-[1000px]:contents">
+            <Unmet />
+            <MeasureNext id={id} />
+          </div>
         </main>
       )}
     </RigPlace>
@@ -58,17 +61,32 @@ interface NumberField {
   quantity: Schema["Quantity"];
 }
 
-const numbers: NumberField[] = [
-  { field: "people", label: "People", quantity: "number" },
-  { field: "litresPerPersonDay", label: "Water a person and day", quantity: "volume" },
-  { field: "daysBetweenFills", label: "Days between fills", quantity: "number" },
-  { field: "choices/canL", label: "Jerrycan size", quantity: "volume" },
-  { field: "lowestC", label: "Lowest temperature", quantity: "temperature" },
-  { field: "windMPerS", label: "Wind on that night", quantity: "speed" },
-  { field: "hoursWithoutHeat", label: "Hours without heat", quantity: "number" },
-  { field: "choices/fuelL", label: "Fuel a night", quantity: "volume" },
-  { field: "choices/batteryWh", label: "Battery energy a night", quantity: "energy" },
-  { field: "leastFall", label: "Least fall", quantity: "fall" },
+const groups: { name: string; fields: NumberField[] }[] = [
+  {
+    name: "Water",
+    fields: [
+      { field: "people", label: "People", quantity: "number" },
+      { field: "litresPerPersonDay", label: "Water a person and day", quantity: "volume" },
+      { field: "daysBetweenFills", label: "Days between fills", quantity: "number" },
+      { field: "choices/canL", label: "Jerrycan size", quantity: "volume" },
+    ],
+  },
+  {
+    name: "Coldest night",
+    fields: [
+      { field: "lowestC", label: "Lowest temperature", quantity: "temperature" },
+      { field: "windMPerS", label: "Wind on that night", quantity: "speed" },
+      { field: "hoursWithoutHeat", label: "Hours without heat", quantity: "number" },
+    ],
+  },
+  {
+    name: "Energy",
+    fields: [
+      { field: "choices/fuelL", label: "Fuel a night", quantity: "volume" },
+      { field: "choices/batteryWh", label: "Battery energy a night", quantity: "energy" },
+    ],
+  },
+  { name: "Lines", fields: [{ field: "leastFall", label: "Least fall", quantity: "fall" }] },
 ];
 
 function Numbers({ brief }: { brief: Brief }) {
@@ -76,32 +94,62 @@ function Numbers({ brief }: { brief: Brief }) {
   return (
     <Panel className="p-4" aria-label="Requirements">
       <h2 className="text-[17px] font-semibold">Requirements</h2>
-      <p className="text-muted">What follows from each answer stands beside it. Estimates, for the rig as drawn.</p>
-      <div className="mt-3 divide-y divide-rule">
-        {numbers.map((n) => (
-          <Row key={n.field} field={n.field}>
-            <QuantityField
-              label={n.label}
-              value={answerTo(n.field) as number | undefined}
-              quantity={n.quantity}
-              limit={`brief.${n.field.replace("/", ".")}`}
-              onCommit={(value) => set(n.field, n.label, n.field === "people" ? Math.round(value) : value)}
-            />
-          </Row>
-        ))}
-        <LocalRules brief={brief} />
-      </div>
+      <p className="text-muted">Under each group you see what follows from it. Estimates, for the rig as drawn.</p>
+      {groups.map((g) => (
+        <section key={g.name} aria-label={g.name} className="mt-3 border-t border-rule pt-2.5">
+          <h3 className="font-semibold">{g.name}</h3>
+          <div className="mt-1 grid grid-cols-2 gap-x-3 gap-y-1 min-[640px]:grid-cols-4">
+            {g.fields.map((n) => (
+              <div key={n.field} id={`brief-${n.field}`} data-field={n.field}>
+                <QuantityField
+                  label={n.label}
+                  value={answerTo(n.field) as number | undefined}
+                  quantity={n.quantity}
+                  limit={`brief.${n.field.replace("/", ".")}`}
+                  onCommit={(value) => set(n.field, n.label, n.field === "people" ? Math.round(value) : value)}
+                />
+              </div>
+            ))}
+          </div>
+          {g.fields.map((n) => (
+            <Follows key={n.field} field={n.field} />
+          ))}
+        </section>
+      ))}
+      <LocalRules brief={brief} />
     </Panel>
   );
 }
 
-function Row({ field, children }: { field: string; children: ReactNode }) {
+/** What of the brief the rig as drawn does not do, each with a way to its field. */
+function Unmet() {
+  const all = useAnswers((s) => s.answers?.supply?.consequences);
+  const stale = useAnswers((s) => s.stale);
+  const print = usePrint();
+  if (!all) return null;
+  const unmet = all.filter((c) => c.lacking);
   return (
-    <div className="grid items-start gap-x-6 gap-y-1 py-2.5 min-[640px]:grid-cols-[13rem_minmax(0,1fr)]" data-field={field}>
-      <div>{children}</div>
-      <Follows field={field} />
-    </div>
+    <Panel className="h-fit p-4" aria-label="Not met yet">
+      <h2 className="text-[17px] font-semibold">{unmet.length === 0 ? "All requirements met" : "Not met yet"}</h2>
+      <Stale as="ul" stale={stale} className="mt-1 divide-y divide-rule">
+        {unmet.map((c) => (
+          <li key={c.id}>
+            <button type="button" className="flex min-h-10 w-full items-start gap-2 py-2 text-left" onClick={() => toField(c.field)}>
+              <TriangleAlert size={16} className="mt-0.5 shrink-0" aria-hidden="true" />
+              <span>{say(c.words, print)}</span>
+            </button>
+          </li>
+        ))}
+      </Stale>
+      {unmet.length === 0 && <p className="text-muted">The rig as drawn does what this brief asks. Estimates.</p>}
+    </Panel>
   );
+}
+
+function toField(field: string) {
+  const at = document.getElementById(`brief-${field}`);
+  at?.scrollIntoView({ block: "center" });
+  at?.querySelector<HTMLElement>("input, [role=radio][aria-checked=true], [role=radio]")?.focus();
 }
 
 /** What follows from an answer. */
@@ -111,9 +159,9 @@ function Follows({ field }: { field: string }) {
   const print = usePrint();
   const here = all?.filter((c) => c.field === field) ?? [];
   return (
-    <Stale stale={stale} className="min-[640px]:pt-6">
+    <Stale stale={stale}>
       {here.map((c) => (
-        <div key={c.id} data-follows={c.id}>
+        <div key={c.id} data-follows={c.id} className="mt-1">
           <p className={c.lacking ? "font-semibold" : ""}>
             {c.lacking && <TriangleAlert size={16} className="mr-1.5 inline align-[-2px]" aria-label="Not met" />}
             {say(c.words, print)}
@@ -132,7 +180,7 @@ function LocalRules({ brief }: { brief: Brief }) {
   const id = useId();
   useEffect(() => setText(kept), [kept]);
   return (
-    <div className="py-2.5">
+    <div className="mt-3 border-t border-rule pt-2.5">
       <label htmlFor={id} className="block text-muted">
         Local rules to check
       </label>
@@ -157,14 +205,14 @@ function SchoolRows({ brief }: { brief: Brief }) {
     <Panel className="p-4" aria-label="Build preferences">
       <h2 className="text-[17px] font-semibold">Build preferences</h2>
       <p className="text-muted">There is no single right way. Your rig is checked by the rules of what you choose here.</p>
-      <div className="mt-3 divide-y divide-rule">
+      <div className="mt-3 grid gap-x-6 min-[720px]:grid-cols-2">
         {catalogue?.schools.map((school) => {
           const value = answerTo(school.field) as string | undefined;
           const way = school.ways.find((w) => w.id === value);
           return (
-            <div key={school.field} className="py-3" data-field={school.field}>
-              <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
-                <h3 className="w-44 shrink-0 font-semibold">{school.name}</h3>
+            <div key={school.field} id={`brief-${school.field}`} className="border-t border-rule py-3" data-field={school.field}>
+              <h3 className="font-semibold">{school.name}</h3>
+              <div className="mt-1">
                 <Choice
                   label={school.name}
                   value={value ?? ""}
@@ -173,13 +221,11 @@ function SchoolRows({ brief }: { brief: Brief }) {
                 />
               </div>
               {way && (
-                <p className="mt-1.5 min-[640px]:pl-48">
+                <p className="mt-1.5">
                   {way.goodFor} <span className="text-muted">{way.checks}</span>
                 </p>
               )}
-              <div className="min-[640px]:pl-48">
-                <Follows field={school.field} />
-              </div>
+              <Follows field={school.field} />
             </div>
           );
         })}
@@ -205,7 +251,7 @@ function MeasureNext({ id }: { id: string }) {
         </p>
       )}
       <Stale as="ol" stale={stale} className="mt-3 space-y-3">
-        {next?.items.slice(0, 8).map((item, i) => (
+        {next?.items.slice(0, 5).map((item, i) => (
           <li key={item.id} className="flex gap-2.5">
             <span className="grid size-6 shrink-0 place-items-center rounded-full border-[1.5px] border-ink font-bold">{i + 1}</span>
             <div>

@@ -23,7 +23,7 @@ function Drain({ rig }: { rig: Parameters<typeof WaterAfter>[0]["rig"] }) {
   // All of it until a step is chosen.
   const count = Math.min(chosen ?? steps, steps);
   return (
-    <main className="mx-auto grid w-full max-w-[96rem] gap-3 p-3 min-[1000px]:grid-cols-[25rem_minmax(0,1fr)]">
+    <main className="mx-auto grid w-full max-w-[96rem] grid-cols-[minmax(0,1fr)] gap-3 p-3 min-[1000px]:grid-cols-[25rem_minmax(0,1fr)]">
       <div className="flex min-w-0 flex-col gap-3 max-[1000px]:contents">
         <OrderList rig={rig} count={count} onCount={setChosen} />
         <Holds />

@@ -201,8 +201,8 @@ function Names({
   ].sort((a, b) => b.from - a.from);
   const places = spread(
     named.map((n) => y(n.from)),
-    Math.min(NAME_PX, (HEIGHT - 16) / named.length),
-    HEIGHT - 8,
+    Math.min(NAME_PX, (HEIGHT - BOTTOM - 8) / named.length),
+    HEIGHT - BOTTOM,
   );
   return (
     <g>

@@ -1,9 +1,10 @@
-import { type ComponentProps, useState } from "react";
+import { useState } from "react";
 import { Button, Choice, Panel, Slider, Switch } from "../../ui/controls";
 import { PickField, QuantityField } from "../../ui/QuantityField";
 import { useStores } from "../bench/benchStores";
 import { HeatShort } from "../bench/HeatShort";
-import { useNightSliders } from "../bench/nightSliders";
+import { NightFigure } from "../bench/NightFigure";
+import { type NightSlider, useNightSliders } from "../bench/nightSliders";
 import { WaterChoice } from "../bench/WaterChoice";
 import { dayWords, type Place, places } from "./places";
 import { WeatherFile } from "./WeatherFile";
@@ -98,12 +99,14 @@ export function NightControls() {
   );
 }
 
-function Line({ title, ...slider }: { title: string } & ComponentProps<typeof Slider>) {
+function Line({ title, ...slider }: { title: string } & NightSlider) {
   return (
     <div>
       <p className="flex items-baseline justify-between gap-2">
         <span className="text-muted">{title}</span>
-        <strong className="font-semibold">{slider.text}</strong>
+        <strong className="font-semibold">
+          <NightFigure slider={slider} />
+        </strong>
       </p>
       <Slider {...slider} />
     </div>

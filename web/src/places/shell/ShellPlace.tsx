@@ -1,17 +1,21 @@
-import { Snowflake } from "lucide-react";
+import { Copy, PencilRuler, Plus, Snowflake } from "lucide-react";
 import { useState } from "react";
+import type { Schema } from "../../api/client";
 import { usePrint } from "../../app/units";
 import { ofShell } from "../../document/answersStore";
 import { added } from "../../document/edits";
 import type { Rig } from "../../document/geometry";
 import { Button, Panel, Slider, Switch } from "../../ui/controls";
+
 import { Stale } from "../../ui/Stale";
 import { useAnswers, useStores } from "../bench/benchStores";
+import { NightFigure } from "../bench/NightFigure";
+import { useNightSliders } from "../bench/nightSliders";
 import { RigPlace } from "../bench/RigPlace";
 import { FrontField } from "./VehicleFields";
 import { ZoneForm } from "./ZoneForm";
 import { ZoneDrawing } from "./ZoneView";
-import { drawFaces } from "./zoneEdits";
+import { copyOf, drawFaces, newRoom, roomIn } from "./zoneEdits";
 
 /** The shell: rooms as boxes, their faces and layers, and how cold each gets. */
 export function ShellPlace({ id }: { id: string }) {
@@ -26,10 +30,17 @@ function Sheet({ rig }: { rig: Rig }) {
   const { zones } = rig.shell;
   const [wanted, setWanted] = useState<string | null>(null);
   const heat = useAnswers((s) => s.answers?.shellHeat);
-  const conditions = useAnswers((s) => s.conditions);
   const stale = useAnswers((s) => s.stale);
-  const { answers } = useStores();
+  const { answers, document } = useStores();
   const print = usePrint();
+  const night = useNightSliders();
+  const outdoors = night?.sliders.outdoorC;
+  const [drawing, setDrawing] = useState(false);
+  const make = (room: Schema["Zone"]) => {
+    document.commit(`Room: ${room.name}`, [added("shell/zones", room), drawFaces]);
+    setWanted(room.id);
+    setDrawing(false);
+  };
   const zone = zones.find((z) => z.id === wanted) ?? zones.find((z) => z.id === heat?.coldestId) ?? zones[0];
   return (
     <main className="mx-auto grid w-full max-w-[84rem] gap-4 p-4 min-[1000px]:grid-cols-[minmax(0,1fr)_26rem]">
@@ -40,33 +51,46 @@ function Sheet({ rig }: { rig: Rig }) {
             A point belongs to the smallest room around it. Select a room and drag its edges: they snap to walls, floor, arches and other
             rooms.
           </p>
-          {conditions && (
+          {night && outdoors && (
             <div className="mt-2 flex flex-wrap items-center gap-x-8 gap-y-2">
               <span className="flex w-72 items-center gap-3">
-                <span className="w-36 shrink-0 whitespace-nowrap">
-                  Outdoors <strong className="font-semibold">{print(conditions.outdoorC, "temperature")}</strong>
+                <span className="w-40 shrink-0 whitespace-nowrap">
+                  Outdoors <NightFigure slider={outdoors} />
                 </span>
-                <Slider
-                  label="Outdoors"
-                  value={conditions.outdoorC}
-                  min={-60}
-                  max={50}
-                  step={0.5}
-                  text={print(conditions.outdoorC, "temperature")}
-                  onChange={(outdoorC) => answers.setConditions({ outdoorC })}
-                />
+                <Slider {...outdoors} />
               </span>
               <span className="flex items-center gap-3">
-                Heat <strong className="w-6 font-semibold">{conditions.heatOn ? "on" : "off"}</strong>
-                <Switch label="Heat" on={conditions.heatOn} onChange={(heatOn) => answers.setConditions({ heatOn })} />
+                Heat <strong className="w-6 font-semibold">{night.night.heatOn ? "on" : "off"}</strong>
+                <Switch label="Heat" on={night.night.heatOn} onChange={(heatOn) => answers.setConditions({ heatOn })} />
               </span>
               <span className="text-muted">Air in the morning. Estimates: trust a thermometer in the coldest corner more.</span>
             </div>
           )}
-          <div className="mt-2 w-56">
-            <FrontField rig={rig} />
+          <div className="mt-2 flex flex-wrap items-end gap-2">
+            <Button onClick={() => make(newRoom(rig, roomIn(rig)))}>
+              <Plus size={17} /> Add room
+            </Button>
+            <Button aria-pressed={drawing} className="aria-pressed:border-ink" onClick={() => setDrawing(!drawing)}>
+              <PencilRuler size={17} /> {drawing ? "Cancel drawing" : "Draw room"}
+            </Button>
+            <Button disabled={!zone} onClick={() => zone && make(copyOf(rig, zone))}>
+              <Copy size={17} /> Duplicate room
+            </Button>
+            <div className="ml-auto w-48">
+              <FrontField rig={rig} />
+            </div>
           </div>
-          <ZoneDrawing rig={rig} zoneId={zone?.id ?? null} onZone={setWanted} />
+          {drawing && (
+            <p role="status" className="mt-2 font-medium">
+              Drag from corner to corner in any view. You can pull its edges afterwards.
+            </p>
+          )}
+          <ZoneDrawing
+            rig={rig}
+            zoneId={zone?.id ?? null}
+            onZone={setWanted}
+            onDrawn={drawing ? (box) => make(newRoom(rig, box)) : undefined}
+          />
           <Stale as="ul" stale={stale} className="mt-3 flex flex-wrap gap-2">
             {zones.map((z) => {
               const air = heat?.zones.find((h) => h.zoneId === z.id);

@@ -1,4 +1,5 @@
 import { TriangleAlert } from "lucide-react";
+import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { usePrint } from "../../app/units";
 import { ofWeights } from "../../document/answersStore";
@@ -14,6 +15,11 @@ import { useAnswers, useStores } from "../bench/benchStores";
 import { RigPlace } from "../bench/RigPlace";
 
 type Axles = Schema["Axles"];
+
+/** The drawing, the loads under its wheels, px; a wheel's radius, m. */
+const HEIGHT = 300;
+const UNDER = 56;
+const WHEEL_M = 0.35;
 
 /** Where the weight is: what each axle carries, dry and full, and what each tank does to it. */
 export function WeightsPlace({ id }: { id: string }) {
@@ -89,18 +95,30 @@ function LoadsOf({ rig, weights, axles }: { rig: Rig; weights: Schema["WeightsAn
   const print = usePrint();
   const [box, size] = useSize<HTMLDivElement>();
   const known = weights.weighed;
+  const [chosen, setChosen] = useState<string | null>(null);
+  // Until one is chosen: the heaviest of those over a limit, else of all.
+  const over = weights.states.filter((s) => s.over.length > 0);
+  const shown =
+    weights.states.find((s) => s.id === chosen) ??
+    (over.length > 0 ? over : weights.states).reduce((a, b) => (b.systemKg > a.systemKg ? b : a));
   const extent = extentOf(rig, "side");
   const low = Math.min(extent.lowX, axles.frontXM - axles.wheelbaseM - 0.4);
   const high = Math.max(extent.highX, axles.frontXM + 0.4);
   const ground = Math.min(extent.lowO, -0.45);
   const frame: Frame = {
     width: size.width,
-    height: 230,
-    scale: Math.max(1, Math.min((size.width - 16) / (high - low), 214 / (extent.highO - ground))),
+    height: HEIGHT,
+    scale: Math.max(1, Math.min((size.width - 16) / (high - low), (HEIGHT - UNDER - 16) / (extent.highO - ground))),
     alongM: (low + high) / 2,
     otherM: (extent.highO + ground) / 2,
   };
-  const at = (xM: number) => toPx("side", frame, { xM, yM: 0, zM: ground + 0.35 });
+  frame.otherM -= UNDER / 2 / frame.scale;
+  const at = (xM: number) => toPx("side", frame, { xM, yM: 0, zM: ground + WHEEL_M });
+  const floor = at(0).y + WHEEL_M * frame.scale;
+  const wheels = [
+    { name: "Front axle", xM: axles.frontXM, kg: shown.frontKg, most: axles.frontMostKg },
+    { name: "Rear axle", xM: axles.frontXM - axles.wheelbaseM, kg: shown.rearKg, most: axles.rearMostKg },
+  ];
   return (
     <Panel className="p-4" aria-label="Loads">
       <h2 className="text-[17px] font-semibold">Axle loads</h2>
@@ -109,13 +127,11 @@ function LoadsOf({ rig, weights, axles }: { rig: Rig; weights: Schema["WeightsAn
       </Stale>
       <div ref={box} className="mt-2 overflow-hidden rounded-[5px] bg-ground">
         {size.width > 0 && (
-          <svg width={frame.width} height={frame.height} role="img" aria-label="From the kerb, with both axles">
+          <svg width={frame.width} height={frame.height} role="img" aria-label={`From the kerb, with what both axles carry: ${shown.name}`}>
             <RigDrawing rig={rig} about={null} answers={null} view="side" frame={frame} lens="drain" bare />
-            {[axles.frontXM, axles.frontXM - axles.wheelbaseM].map((x) => (
-              <g key={x} opacity={known ? 1 : 0.45}>
-                <circle cx={at(x).x} cy={at(x).y} r={0.33 * frame.scale} fill="var(--sunk)" stroke="var(--ink)" strokeWidth={2} />
-                <circle cx={at(x).x} cy={at(x).y} r={4} fill="var(--ink)" />
-              </g>
+            <path d={`M0 ${floor}H${frame.width}`} stroke="var(--strong)" />
+            {wheels.map((w) => (
+              <Wheel key={w.name} {...w} at={at(w.xM)} radius={WHEEL_M * frame.scale} known={known} />
             ))}
           </svg>
         )}
@@ -138,11 +154,18 @@ function LoadsOf({ rig, weights, axles }: { rig: Rig; weights: Schema["WeightsAn
           </thead>
           <tbody>
             {weights.states.map((s) => (
-              <tr key={s.id} className="border-t border-rule" data-weights={s.id}>
-                <th className="py-2 text-left font-semibold">
-                  {s.over.length > 0 && <TriangleAlert size={16} className="mr-1.5 inline align-[-2px]" aria-label="Over" />}
-                  {s.name}
-                  {s.over.length > 0 && <span className="block font-normal">over: {s.over.join(", ")}</span>}
+              <tr key={s.id} className={`border-t border-rule ${s.id === shown.id ? "bg-sunk" : ""}`} data-weights={s.id}>
+                <th className="py-1 text-left font-semibold">
+                  <button
+                    type="button"
+                    className="min-h-10 w-full px-1.5 text-left"
+                    aria-pressed={s.id === shown.id}
+                    onClick={() => setChosen(s.id)}
+                  >
+                    {s.over.length > 0 && <TriangleAlert size={16} className="mr-1.5 inline align-[-2px]" aria-label="Over" />}
+                    {s.name}
+                    {s.over.length > 0 && <span className="block font-normal">over: {s.over.join(", ")}</span>}
+                  </button>
                 </th>
                 <td>{print(s.systemKg, "mass")}</td>
                 {known && (
@@ -161,6 +184,39 @@ function LoadsOf({ rig, weights, axles }: { rig: Rig; weights: Schema["WeightsAn
         </table>
       </Stale>
     </Panel>
+  );
+}
+
+/** A wheel on the ground, and what its axle carries. */
+function Wheel(props: {
+  name: string;
+  at: { x: number; y: number };
+  radius: number;
+  known: boolean;
+  kg: number | null | undefined;
+  most: number | null | undefined;
+}) {
+  const { name, at, radius, known, kg, most } = props;
+  const print = usePrint();
+  const over = kg != null && most != null && kg > most;
+  const under = at.y + radius;
+  const words = over ? `${print(kg - most, "mass")} over its limit` : most != null ? `limit ${print(most, "mass")}` : "no limit entered";
+  return (
+    <g opacity={known ? 1 : 0.45}>
+      <circle cx={at.x} cy={at.y} r={radius} fill="var(--sunk)" stroke="var(--ink)" strokeWidth={2} />
+      <circle cx={at.x} cy={at.y} r={4} fill="var(--ink)" />
+      {known && (
+        <g textAnchor="middle" className="[&_text]:text-[14px]">
+          <path d={`M${at.x} ${under + 14}V${under + 2}m-5 6l5 -6l5 6`} fill="none" stroke="var(--ink)" strokeWidth={2} />
+          <text x={at.x} y={under + 31} fontWeight={650}>
+            {name} {print(kg, "mass")}
+          </text>
+          <text x={at.x} y={under + 49} fontWeight={over ? 650 : 450} style={{ fill: over ? "var(--verdict-damage)" : "var(--muted)" }}>
+            {words}
+          </text>
+        </g>
+      )}
+    </g>
   );
 }
 

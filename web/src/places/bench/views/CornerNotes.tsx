@@ -30,7 +30,7 @@ export function CornerNotes({ rig, findings, eye, size, close, way }: NotesProps
   const inside = useCallback((p: Px) => p.x > 0 && p.y > 0 && p.x < size.width && p.y < size.height, [size]);
   const discs = placeDiscs(findings, findingId, close, eye.px, inside);
   const calm = useRested(rig);
-  const rooms = useRested(JSON.stringify(discs.map(roomOf)));
+  const rooms = useRested(JSON.stringify(discs.flatMap(roomOf)));
   const labels = useMemo(() => {
     const wanted = calm.parts.flatMap((p) => {
       const kind = stock.get(p.stock);

@@ -4,7 +4,7 @@ import { useSettings } from "../../../app/settings";
 import type { Print } from "../../../app/units";
 import type { Rig } from "../../../document/geometry";
 import { movedBy } from "../../../document/things";
-import { placeLabels } from "../../../drawing/labels";
+import { placeLabels, widthOf } from "../../../drawing/labels";
 import { Labels } from "../../../drawing/notes";
 import { type Px, pathOf } from "../../../drawing/projection";
 import { useSize } from "../../../ui/useSize";
@@ -25,6 +25,9 @@ interface StripProps {
   print: Print;
   svg: React.RefObject<SVGSVGElement | null>;
 }
+
+/** Where the way leaves the run that is selected. */
+const ONWARDS = "on to the drain";
 
 /** The strip itself, with the points that are dragged in it. */
 export function StripSvg({ strip: now, ghost, pool, rig, print, svg }: StripProps) {
@@ -130,6 +133,7 @@ export function StripSvg({ strip: now, ghost, pool, rig, print, svg }: StripProp
     [
       ...handles.map((p) => ({ x: at(p).x - 7, y: at(p).y - 7, width: 14, height: 14 })),
       { x: 0, y: 0, width: margin.left - 14, height: size.height },
+      ...(strip.ownM < strip.lengthM ? [{ x: x(strip.ownM) + 4, y: 2, width: widthOf(ONWARDS), height: 16 }] : []),
     ],
     { width: size.width, height: size.height - margin.bottom },
     [strip.points.map(at)],
@@ -189,7 +193,7 @@ export function StripSvg({ strip: now, ghost, pool, rig, print, svg }: StripProp
                 strokeDasharray="2 4"
               />
               <text x={x(strip.ownM) + 6} y={14} style={{ fill: "var(--muted)" }}>
-                on to the drain
+                {ONWARDS}
               </text>
             </g>
           )}
