@@ -1,14 +1,21 @@
 import { create } from "zustand";
 import type { Schema } from "../api/client";
 
+/** How the shelf is sorted. */
+export type ShelfOrder = "recent" | "name" | "worst";
+
 interface Settings {
   system: Schema["UnitSystem"];
   theme: "light" | "dark";
   hours12: boolean;
+  shelfOrder: ShelfOrder;
+  sortShelf(order: ShelfOrder): void;
   toggleSystem(): void;
   toggleTheme(): void;
   toggleClock(): void;
 }
+
+const orders: ShelfOrder[] = ["recent", "name", "worst"];
 
 function remember(name: string, value: string) {
   try {
@@ -23,6 +30,11 @@ export const useSettings = create<Settings>((set, get) => ({
   system: localStorage.getItem("system") === "usCustomary" ? "usCustomary" : "metric",
   theme: document.documentElement.dataset.theme === "dark" ? "dark" : "light",
   hours12: localStorage.getItem("clock") === "12",
+  shelfOrder: orders.find((o) => o === localStorage.getItem("shelf-order")) ?? "recent",
+  sortShelf(shelfOrder) {
+    remember("shelf-order", shelfOrder);
+    set({ shelfOrder });
+  },
   toggleClock() {
     const hours12 = !get().hours12;
     remember("clock", hours12 ? "12" : "24");

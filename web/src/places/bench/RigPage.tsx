@@ -8,6 +8,7 @@ import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 import { BenchHeader, type Place } from "./BenchHeader";
 import { useDocument, useStores } from "./benchStores";
+import { FirstWalk } from "./FirstWalk";
 import { Help } from "./Help";
 import { VerdictLine } from "./VerdictLine";
 import { useView } from "./viewStore";
@@ -50,6 +51,7 @@ export function RigPage({ id, place, full = false, onFind, children }: Props) {
       <Patterns />
       <BenchHeader place={place} onHelp={() => setHelp(true)} {...(onFind && { onFind })} />
       {here && <VerdictLine place={place} />}
+      {here && <FirstWalk id={id} place={place} />}
       {here && weather && !ownNight.has(place) && (
         <div className="shrink-0 px-2 pt-2">
           <WeatherStrip />

@@ -1,8 +1,8 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Download, Trash2 } from "lucide-react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Copy, Download, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { Link } from "wouter";
-import { api, data, Problem, type Schema } from "../../api/client";
+import { api, data, Problem, type Schema, sendFile } from "../../api/client";
 import { type Print, say, useClock, usePrint } from "../../app/units";
 import { keptNight } from "../../document/answersStore";
 import { leftWords, stateLine } from "../../drawing/left";
@@ -35,7 +35,7 @@ export function RigCard({ card }: { card: Schema["ShelfCard"] }) {
   return (
     <li className="relative rounded-md border border-rule bg-panel hover:border-strong">
       <Link href={`/rigs/${card.id}`} className="block rounded-md p-4">
-        <h2 className="flex items-baseline gap-2 pr-10">
+        <h2 className="flex items-baseline gap-2 pr-20">
           <span className="truncate text-[17px] font-semibold">{card.name}</span>
           <span className="shrink-0 text-muted">
             {card.living && living[card.living]}, {card.school && schools[card.school]}
@@ -47,6 +47,7 @@ export function RigCard({ card }: { card: Schema["ShelfCard"] }) {
           {new Date(card.savedAt).toLocaleDateString(undefined, { day: "numeric", month: "short", year: "numeric" })}
         </p>
       </Link>
+      <Duplicate card={card} />
       <Remove card={card} />
     </li>
   );
@@ -73,18 +74,12 @@ function UnreadableCard({ card, reason }: { card: Schema["ShelfCard"]; reason: s
   );
 }
 
-/** The drawing and the verdict: asked by id and revision, so that each is worked out once. */
-function Standing({ card, print }: { card: Schema["ShelfCard"]; print: Print }) {
-  const { id, revision } = card;
+/** The verdict of a card: asked by id and revision, so that each is worked out once. */
+export function standingOf({ id, revision, unreadable }: Schema["ShelfCard"]) {
   const night = keptNight(id);
-  const rig = useQuery({
-    queryKey: ["rig", id, revision],
-    queryFn: async ({ signal }) => data(await api.GET("/api/rigs/{id}", { params: { path: { id } }, signal })).rig,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
-  const asked = useQuery({
+  return {
     queryKey: ["standing", id, revision, night],
-    queryFn: async ({ signal }) =>
+    queryFn: async ({ signal }: { signal: AbortSignal }) =>
       data(
         await api.POST("/api/answers", {
           body: { id, base: revision, wanted: ["standing", "drainDown", "left", "outlook"], ...(night && { conditions: night }) },
@@ -92,7 +87,19 @@ function Standing({ card, print }: { card: Schema["ShelfCard"]; print: Print }) 
         }),
       ).answers,
     staleTime: Number.POSITIVE_INFINITY,
+    enabled: !unreadable,
+  };
+}
+
+/** The drawing and the verdict. */
+function Standing({ card, print }: { card: Schema["ShelfCard"]; print: Print }) {
+  const { id, revision } = card;
+  const rig = useQuery({
+    queryKey: ["rig", id, revision],
+    queryFn: async ({ signal }) => data(await api.GET("/api/rigs/{id}", { params: { path: { id } }, signal })).rig,
+    staleTime: Number.POSITIVE_INFINITY,
   });
+  const asked = useQuery(standingOf(card));
   const [box, size] = useSize<HTMLDivElement>();
   const frame = rig.data && wholeFrame(rig.data, "side", size, 4);
   return (
@@ -150,6 +157,39 @@ function Verdict({ answers, id, print }: { answers: Told; id: string; print: Pri
           {s.byHand.length > 0 && <dd>by hand: {s.byHand.join(", ")}</dd>}
         </div>
       </dl>
+    </>
+  );
+}
+
+/** Another rig that begins as this one is now, photos and all. */
+function Duplicate({ card }: { card: Schema["ShelfCard"] }) {
+  const client = useQueryClient();
+  const copy = useMutation({
+    mutationFn: async () => {
+      const kept = await fetch(`/api/rigs/${card.id}/file`);
+      if (!kept.ok) throw new Problem(kept.status, "This rig can't be read.", undefined, {}, {});
+      const rig = { ...(await kept.json()), name: `${card.name} copy`.slice(0, 80) };
+      return sendFile<Schema["OpenRig"]>("/api/rigs", "application/json", new File([JSON.stringify(rig)], "copy.json"));
+    },
+    onSettled: () => client.invalidateQueries({ queryKey: ["rigs"] }),
+  });
+  return (
+    <>
+      <button
+        type="button"
+        aria-label={`Duplicate ${card.name}`}
+        title="Duplicate"
+        disabled={copy.isPending}
+        onClick={() => copy.mutate()}
+        className="absolute top-2 right-12 grid size-10 place-items-center rounded-md text-muted hover:bg-sunk hover:text-ink"
+      >
+        <Copy size={17} />
+      </button>
+      {copy.isError && (
+        <p role="alert" className="px-4 pb-3">
+          Couldn't duplicate it: {copy.error.message}
+        </p>
+      )}
     </>
   );
 }

@@ -1,16 +1,19 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
 import { FolderOpen, Plus } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { Link, useLocation } from "wouter";
 import { api, data, type Problem, type Schema, sendFile } from "../../api/client";
 import { AppBar } from "../../app/AppBar";
+import { type ShelfOrder, useSettings } from "../../app/settings";
 import { listenChanges } from "../../document/changes";
 import { Patterns } from "../../drawing/patterns";
-import { Button } from "../../ui/controls";
+import { Button, Choice } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
+import { useWalk } from "../bench/walkStore";
 import { Backup } from "./Backup";
-import { RigCard } from "./RigCard";
+import { Opening } from "./Opening";
+import { RigCard, standingOf } from "./RigCard";
 
 const openFile = (file: File) => sendFile<Schema["OpenRig"]>("/api/rigs", "application/json", file);
 
@@ -22,6 +25,7 @@ export function RigsPlace() {
     refetchOnMount: "always",
   });
   const client = useQueryClient();
+  const { openingHidden, hideOpening } = useWalk();
   const [, go] = useLocation();
   const [refused, setRefused] = useState<{ file: string; problem: Problem } | null>(null);
   const open = useMutation({
@@ -75,23 +79,25 @@ export function RigsPlace() {
             </Button>
           </div>
         )}
+        {shelf.data && (!openingHidden || shelf.data.rigs.length === 0) && (
+          <Opening
+            walkOn={shelf.data.rigs.find((r) => r.id === "sparrow" && !r.unreadable)?.id ?? null}
+            {...(shelf.data.rigs.length > 0 && { onHide: hideOpening })}
+          />
+        )}
         {shelf.data?.rigs.length === 0 && (
           <div className="max-w-md">
             <h2 className="text-[15px] font-semibold">No rigs yet</h2>
             <p className="mt-1 text-muted">
-              Begin with a body like your vehicle, or with an empty box and your tape. A rig file is opened from a folder, or let fall
-              anywhere on this page.
+              Start with a body like your vehicle, or with an empty box and your tape. You can also open a rig file, or drop it anywhere on
+              this page.
             </p>
             <Link href="/new" className="mt-3 inline-flex h-10 items-center underline">
               New rig
             </Link>
           </div>
         )}
-        <ul className="grid grid-cols-[repeat(auto-fill,minmax(26rem,1fr))] gap-4">
-          {shelf.data?.rigs.map((card) => (
-            <RigCard key={card.id} card={card} />
-          ))}
-        </ul>
+        {shelf.data && shelf.data.rigs.length > 0 && <Cards cards={shelf.data.rigs} />}
         {shelf.data && shelf.data.removed.length > 0 && <TakenOff removed={shelf.data.removed} />}
         {shelf.data && <Backup rigs={shelf.data.rigs.length} />}
       </main>
@@ -115,6 +121,42 @@ export function RigsPlace() {
         <Button onClick={() => setRefused(null)}>Close</Button>
       </Dialog>
     </div>
+  );
+}
+
+const harm: Record<Schema["OutlookState"], number> = { freezeDamage: 0, atRisk: 1, unknown: 2, safe: 3 };
+const orderWords: { value: ShelfOrder; text: string }[] = [
+  { value: "recent", text: "Last changed" },
+  { value: "name", text: "Name" },
+  { value: "worst", text: "Worst first" },
+];
+
+/** The rigs in the order that the reader chose. */
+function Cards({ cards }: { cards: Schema["ShelfCard"][] }) {
+  const { shelfOrder, sortShelf } = useSettings();
+  // The cards ask the same: each verdict comes once.
+  const told = useQueries({ queries: cards.map(standingOf) });
+  const states = new Map(cards.map((c, i) => [c.id, told[i]?.data?.outlook?.state]));
+  const rank = (c: Schema["ShelfCard"]) => harm[states.get(c.id) ?? "unknown"];
+  const sorted = [...cards].sort((a, b) =>
+    shelfOrder === "name"
+      ? a.name.localeCompare(b.name)
+      : (shelfOrder === "worst" ? rank(a) - rank(b) : 0) || Date.parse(b.savedAt) - Date.parse(a.savedAt),
+  );
+  return (
+    <>
+      {cards.length > 1 && (
+        <div className="mb-3 flex flex-wrap items-center gap-3">
+          <span className="text-muted">Sort by</span>
+          <Choice label="Sort by" value={shelfOrder} options={orderWords} onChange={sortShelf} />
+        </div>
+      )}
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(24rem,100%),1fr))] gap-4">
+        {sorted.map((card) => (
+          <RigCard key={card.id} card={card} />
+        ))}
+      </ul>
+    </>
   );
 }
 

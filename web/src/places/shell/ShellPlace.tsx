@@ -133,6 +133,7 @@ function Forgotten({ onMade }: { onMade(id: string): void }) {
             <span className="w-44 font-semibold">{o.name}</span>
             <span className="min-w-0 grow basis-60 text-muted">{o.words}</span>
             <Button
+              aria-label={`Add room: ${o.name}`}
               onClick={() => {
                 document.commit(`Room: ${o.name}`, [added("shell/zones", o.zone), drawFaces]);
                 onMade(o.zone.id);
