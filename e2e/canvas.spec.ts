@@ -204,3 +204,56 @@ test("a name of 80 characters breaks nothing, and a file saved right after an ed
     .evaluateAll((all) => all.filter((e) => e.scrollWidth > e.clientWidth + 1).length);
   expect(wide).toBe(0);
 });
+
+test("a line begun on a port: a tap goes to the port, and what plan cannot tell is asked", async ({ page }) => {
+  await openSparrow(page);
+  await page.keyboard.press("r");
+  await page.getByLabel("Start at").fill("outdoor shower spout");
+  await page.getByLabel("Line being drawn").getByLabel("Start at").press("Enter");
+  const plan = await page.locator("[data-view=plan]").boundingBox();
+  if (!plan) throw new Error("no plan");
+  await page.mouse.click(plan.x + plan.width * 0.4, plan.y + plan.height * 0.6);
+  const height = page.getByLabel("Height of this bend");
+  await height.fill("612 mm");
+  await height.press("Enter");
+  await page.getByRole("button", { name: "Finish here" }).click();
+  const told = async () => (await rigOf(page, "sparrow")).runs.some((r: { to: { at?: { zM: number } } }) => r.to.at?.zM === 0.612);
+  await expect.poll(told).toBe(true);
+});
+
+test("ports are named, a part is measured at a port, and points are walked along the whole way", async ({ page }) => {
+  await openSparrow(page);
+  // Along the way: past the end of the run in hand, with its profile.
+  const sheet = page.locator("[data-sheet]");
+  for (let n = 0; n < 4; n++) await sheet.press(".");
+  await page.getByRole("tab", { name: "Selected" }).click();
+  await expect(page.locator("[data-inspector]")).not.toContainText("kitchen cold,");
+  await expect(page.locator("[data-band], [data-strip]").first()).toBeVisible();
+  await expect(page.getByRole("region", { name: "Run profile" })).toContainText("kitchen cold");
+  await page.getByRole("button", { name: "Previous point" }).click();
+  await page.getByRole("button", { name: "Previous point" }).click();
+  await expect(page.locator("[data-inspector]")).toContainText("kitchen cold");
+  await page.getByRole("button", { name: "Zoom to selection, Side and plan" }).click();
+  await expect(page.getByRole("button", { name: "Zoom out, Side and plan" })).toBeEnabled();
+
+  await page.keyboard.press("Control+k");
+  await page.getByPlaceholder(/A part, a run/).fill("fresh tank 60 L");
+  await page.keyboard.press("Enter");
+  const before = (await rigOf(page, "sparrow")).parts.find((p: { id: string }) => p.id === "tank");
+  const form = page.locator("[data-inspector^='part/']");
+  await form.getByLabel("Measured at").selectOption("outlet");
+  const outlet = before.ports.find((p: { id: string }) => p.id === "outlet");
+  const height = form.getByLabel("Above floor");
+  await expect(form).toContainText("Port outlet; the part moves with it");
+  await height.fill("400 mm");
+  await height.press("Enter");
+  const now = async () => (await rigOf(page, "sparrow")).parts.find((p: { id: string }) => p.id === "tank").box.at.zM + outlet.offset.zM;
+  await expect.poll(now).toBeCloseTo(0.4, 9);
+
+  await form.getByRole("button", { name: /^outlet/ }).click();
+  const port = page.locator("[data-inspector^='port/']");
+  await port.getByLabel("Name").fill("front outlet");
+  await port.getByLabel("Name").press("Enter");
+  await expect(port.getByRole("heading")).toContainText("port front outlet");
+  await saved(page);
+});

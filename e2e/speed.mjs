@@ -1,4 +1,5 @@
 // What a reader waits for at growing sizes: prints `name: value unit` lines. Called by `./warm-conduit bench web` with an address and the ids of rigs that lie there.
+import { existsSync, readFileSync } from "node:fs";
 import { chromium } from "@playwright/test";
 
 const [address, mended, ...ids] = process.argv.slice(2);
@@ -25,10 +26,33 @@ async function open(id) {
   }
 }
 
-// As a person nudges: real keys, a look at what came of each, and each saved before the next.
-async function paced(page, press, many = 40) {
+// What other machines took of this one, as a share, from one reading of the kernel's clock ticks to the next; 0 where it does not tell.
+function ticks() {
+  const line = existsSync("/proc/stat") ? readFileSync("/proc/stat", "utf8").split("\n")[0] : "";
+  const counts = line.split(/\s+/).slice(1).map(Number);
+  return { stolen: counts[7] ?? 0, all: counts.reduce((a, b) => a + b, 0) };
+}
+const stolen = (from, to) => (to.stolen - from.stolen) / Math.max(1, to.all - from.all);
+
+// As a person nudges, until the machine was this one's own: the quietest of four.
+async function paced(page, press) {
+  let best = null;
+  for (let n = 0; n < 4 && (!best || best.share > 0.01); n++) {
+    const from = ticks();
+    const p95 = await pacedOnce(page, press);
+    const share = stolen(from, ticks());
+    if (!best || share < best.share) best = { p95, share };
+  }
+  if (best.share > 0.01) say("stolen by other machines meanwhile", 100 * best.share, "%");
+  return best.p95;
+}
+
+// Real keys, a look at what came of each, and each saved before the next.
+async function pacedOnce(page, press, many = 45) {
   await page.evaluate(() => {
+    const first = !window.paced;
     window.paced = [];
+    if (!first) return;
     const frame = () => new Promise(requestAnimationFrame);
     const answers = document.querySelector("[data-answers]");
     document.addEventListener(

@@ -19,7 +19,12 @@ public interface IIdentified
 /// <param name="Facing">The way it looks.</param>
 /// <param name="BoreM">Bore, m.</param>
 /// <param name="Role">What it is for.</param>
-public sealed record Port(string Id, Point3 Offset, Facing? Facing = null, double? BoreM = null, PortRole? Role = null) : IIdentified;
+/// <param name="Name">The builder's name for it, 1 to 80 characters; left out: its id.</param>
+public sealed record Port(string Id, Point3 Offset, Facing? Facing = null, double? BoreM = null, PortRole? Role = null, string? Name = null) : IIdentified
+{
+    /// <summary>What it is called: by its builder, else by its id.</summary>
+    public string Called() => Name ?? Id;
+}
 
 /// <summary>
 /// How a part is turned from the way stock describes it: mirrored along its own x, put upside down, then turned counter-clockwise as seen from above by

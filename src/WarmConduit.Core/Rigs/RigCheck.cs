@@ -139,6 +139,7 @@ public static partial class RigCheck
             {
                 string port = $"{at}.ports[{k}]";
                 c.Place($"{port}.offset", part.Ports[k].Offset);
+                if (part.Ports[k].Name is { } called) c.Name($"{port}.name", called);
                 if (part.Box.OutsideM(part.Box.At + part.Ports[k].Offset) > PortReachM)
                     c.Add($"{port}.offset", $"it lies more than {PortReachM} m off its part", essential: false);
                 if (part.Ports[k].BoreM is { } bore) c.Range($"{port}.boreM", bore, "port.boreM");

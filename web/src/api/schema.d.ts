@@ -3342,6 +3342,8 @@ export interface components {
             boreM?: null | number;
             /** @description What it is for. */
             role?: null | components["schemas"]["PortRole"];
+            /** @description The builder's name for it, 1 to 80 characters; left out: its id. */
+            name?: null | string;
         };
         /** @description A port that a run may end on. */
         PortName: {

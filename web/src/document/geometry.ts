@@ -74,7 +74,7 @@ export const freePorts = (rig: Rig) =>
     const taken = portsTaken(rig, part.id);
     return part.ports
       .filter((p) => !taken.has(p.id))
-      .map((port) => ({ words: `${part.name} ${port.id}`, part: part.id, port: port.id, at: plus(part.box.at, port.offset) }));
+      .map((port) => ({ words: `${part.name} ${port.name ?? port.id}`, part: part.id, port: port.id, at: plus(part.box.at, port.offset) }));
   });
 
 const courses = new WeakMap<Run, { from: Part | undefined; to: Part | undefined; course: RunPoint[] }[]>();

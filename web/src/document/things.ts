@@ -100,11 +100,14 @@ export function nameOf(rig: Rig, thing: Thing): string {
     case "part":
       return parts.get(thing.partId)?.name ?? "";
     case "port":
-      return `${parts.get(thing.partId)?.name}, port ${thing.portId}`;
+      return `${parts.get(thing.partId)?.name}, port ${portName(parts.get(thing.partId), thing.portId)}`;
     case "zone":
       return rig.shell.zones.find((z) => z.id === thing.zoneId)?.name ?? "";
   }
 }
+
+/** What a port is called: by the builder, else as stock has it. */
+export const portName = (part: Schema["Part"] | undefined, portId: string) => part?.ports.find((p) => p.id === portId)?.name ?? portId;
 
 /** What moves when a thing is moved: an end that is joined moves its part, or stays where the part is fixed. */
 export function moverOf(rig: Rig, thing: Thing, fixed: (partId: string) => boolean): Thing | null {

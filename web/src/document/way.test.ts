@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { Schema } from "../api/client";
 import { rig } from "../test/rig";
 import type { Rig } from "./geometry";
-import { wayOf } from "./way";
+import { wayOf, wayPoints } from "./way";
 
 const [first] = rig.runs as [Schema["Run"]];
 const line = (id: string, from: string, to: string, service: Schema["Service"] = "cold"): Schema["Run"] => ({
@@ -46,5 +46,15 @@ describe("the way of what is selected", () => {
   it("ends, though lines lead in a ring", () => {
     const ring = { ...drawn, runs: [line("a", "p", "q"), line("b", "q", "p")] };
     expect(ids(wayOf(ring, [{ kind: "run", runId: "a" }], [leads("a", "b"), leads("b", "a")], () => false)?.runs)).toEqual(["a", "b"]);
+  });
+
+  it("is walked point by point, from where the line begins to its drain; a joint counts once", () => {
+    const words = (runId: string, drained: Schema["RunDrain"][], of = rig) =>
+      wayPoints(of, runId, drained).map((p) => `${p.runId}:${p.pointId}`);
+    const back = { ...leads("lower", null), reversed: true };
+    expect(words("upper", [leads("upper", "lower"), back])).toEqual(["upper:from", "upper:b1", "upper:to", "lower:from"]);
+    const [upper, lower] = rig.runs as [Schema["Run"], Schema["Run"]];
+    const onwards = { ...rig, runs: [{ ...upper, from: upper.to, to: upper.from }, lower] };
+    expect(words("upper", [], onwards)).toEqual(["lower:from", "lower:to", "upper:b1", "upper:to"]);
   });
 });

@@ -1,5 +1,5 @@
 import type { Schema } from "../api/client";
-import { indexOf, type Rig } from "./geometry";
+import { courseOf, indexOf, type Rig } from "./geometry";
 import type { Thing } from "./things";
 
 export interface Way {
@@ -42,4 +42,42 @@ export function wayOf(rig: Rig, things: Thing[], drains: Schema["RunDrain"][], i
   const parts = new Set([...way].flatMap((id) => [runs.get(id)?.from.part, runs.get(id)?.to.part]).flatMap((p) => (p ? [p] : [])));
   for (const t of things) if ("partId" in t) parts.add(t.partId);
   return { runs: way, parts };
+}
+
+/** Runs from one on to where its water leaves. */
+export function drainRoute(drains: ReadonlyMap<string, Schema["RunDrain"]>, runId: string): string[] {
+  const route = [runId];
+  for (let next = drains.get(runId)?.leadsTo; next && !route.includes(next); next = drains.get(next)?.leadsTo) route.push(next);
+  return route;
+}
+
+/** Points one after the other along the way of a run: from where its line begins, through it, on to its drain. A joint counts once. */
+export function wayPoints(rig: Rig, runId: string, drained: Schema["RunDrain"][]): { runId: string; pointId: string }[] {
+  const { runs, runsAt } = indexOf(rig);
+  const drains = new Map(drained.map((d) => [d.runId, d]));
+  const route = drainRoute(drains, runId);
+  const own = runs.get(runId);
+  // Back from the beginning of the run, by what carries the same.
+  const before: string[] = [];
+  for (let run = own; run && !drains.get(runId)?.reversed; ) {
+    const part: string | null | undefined = run.from.part;
+    const seen = new Set([...route, ...before]);
+    const feeding: typeof run | undefined = part
+      ? runsAt.get(part)?.find((r) => r.to.part === part && !seen.has(r.id) && r.service === own?.service)
+      : undefined;
+    if (feeding) before.unshift(feeding.id);
+    run = feeding;
+  }
+  const points: { runId: string; pointId: string; part: string | null }[] = [];
+  for (const id of [...before, ...route]) {
+    const run = runs.get(id);
+    if (!run) continue;
+    const course = courseOf(rig, run).map((p) => p.id);
+    if (drains.get(id)?.reversed) course.reverse();
+    for (const pointId of course) {
+      const part = (pointId === "from" ? run.from.part : pointId === "to" ? run.to.part : null) ?? null;
+      if (part === null || part !== points.at(-1)?.part) points.push({ runId: id, pointId, part });
+    }
+  }
+  return points.map(({ runId: run, pointId }) => ({ runId: run, pointId }));
 }

@@ -35,14 +35,14 @@ internal sealed class TankIdeas(Question question, Fitter fit)
         foreach (var idea in Cocked(tank)) yield return idea;
         if (!TankStudy.IsTank(tank)) yield break;
         foreach (var port in tank.Ports.Where(p => tank.RoleOf(p) is PortRole.Outlet or PortRole.Drain && p.Offset.ZM > 0.002))
-            yield return new Idea($"{tank.Name}: {port.Id} at its floor",
+            yield return new Idea($"{tank.Name}: {port.Called()} at its floor",
                 [new ChangeThing($"parts/{tank.Id}/ports/{port.Id}", new JsonObject { ["offset"] = Json(port.Offset with { ZM = 0 }) })]);
         foreach (var port in tank.Ports.Where(p => tank.RoleOf(p) == PortRole.Drain
             || (tank.RoleOf(p) == PortRole.Outlet && tank.Ports.All(o => tank.RoleOf(o) != PortRole.Drain))))
         {
             var middle = new Point3(tank.Box.Size.XM / 2, tank.Box.Size.YM / 2, 0);
             if (port.Offset.DistanceM(middle) > 0.02)
-                yield return new Idea($"{tank.Name}: {port.Id} in the middle of its floor",
+                yield return new Idea($"{tank.Name}: {port.Called()} in the middle of its floor",
                 [new ChangeThing($"parts/{tank.Id}/ports/{port.Id}", new JsonObject { ["offset"] = Json(Turning.Micro(middle)) })]);
         }
         if (question.Conditions.Parked != Attitude.Level || tank.Ports.Any(p => tank.RoleOf(p) == PortRole.Outlet))

@@ -24,13 +24,15 @@ export function useChange() {
   return (what: string, thing: string, values: object) => commit(what, [changed(thing, values)]);
 }
 
+const origin: Xyz = { xM: 0, yM: 0, zM: 0 };
+
 const placeWords = { xM: "From the rear", yM: "From the kerb", zM: "Above floor" } as const;
 
 /** How far from its corner something of a vehicle may lie, m. */
 const within = { xM: [-5, 25], yM: [-5, 10], zM: [-5, 5] } as const;
 
-/** Where a thing is, each axis to be typed. What the heights count from is said. */
-export function PlaceFields({ rig, thing, of }: { rig: Rig; thing: Thing; of: string }) {
+/** Where a thing is, or a place `by` so much beside it, each axis to be typed. Which point that is, is said. */
+export function PlaceFields({ rig, thing, of, by = origin }: { rig: Rig; thing: Thing; of: string; by?: Xyz | undefined }) {
   const { document } = useStores();
   const actions = useActions();
   const at = placeOf(rig, thing);
@@ -43,7 +45,7 @@ export function PlaceFields({ rig, thing, of }: { rig: Rig; thing: Thing; of: st
     const from = placeOf(now, thing);
     const start = mover && placeOf(now, mover);
     if (!from || !mover || !start) return;
-    actions.commit(`${nameOf(now, thing)} moved`, [putAt(now, mover, { ...start, [axis]: start[axis] + value - from[axis] })]);
+    actions.commit(`${nameOf(now, thing)} moved`, [putAt(now, mover, { ...start, [axis]: start[axis] + value - by[axis] - from[axis] })]);
   };
   return (
     <fieldset>
@@ -53,7 +55,7 @@ export function PlaceFields({ rig, thing, of }: { rig: Rig; thing: Thing; of: st
           <QuantityField
             key={axis}
             label={placeWords[axis]}
-            value={at?.[axis]}
+            value={at && at[axis] + by[axis]}
             quantity="length"
             least={box ? box.at[axis] : within[axis][0]}
             most={box ? box.at[axis] + box.size[axis] : within[axis][1]}

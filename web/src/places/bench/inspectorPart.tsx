@@ -1,4 +1,5 @@
 import { FlipHorizontal2, RotateCcw } from "lucide-react";
+import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
 import { usePrint } from "../../app/units";
@@ -40,7 +41,7 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
     <>
       <Heading kind={`${part.own ? "your own part: " : ""}${kind?.name ?? part.stock}`}>{part.name}</Heading>
       <TextField label="Name" value={part.name} onCommit={(name) => change(`Name of ${part.name}`, path, { name })} />
-      <PlaceFields rig={rig} thing={{ kind: "part", partId: id }} of="Its lowest corner, at the rear on the kerb side" />
+      <MeasuredAt rig={rig} part={part} />
       <div className="grid grid-cols-2 gap-2">
         <PickField
           label="Stock part"
@@ -138,7 +139,7 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
                   className="flex h-10 w-full items-center gap-2 rounded-md px-2 text-left hover:bg-sunk"
                   onClick={() => selection.take({ kind: "port", partId: id, portId: port.id })}
                 >
-                  <span className="font-semibold">{port.id}</span>
+                  <span className="font-semibold">{port.name ?? port.id}</span>
                   <span className="min-w-0 truncate text-muted">{run ? run.name : "no pipe yet"}</span>
                 </button>
               </li>
@@ -147,6 +148,32 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
         </ul>
       </section>
     </>
+  );
+}
+
+/** Where the part is, measured at its corner or at one of its ports: the point that was chosen is the one that is typed. */
+function MeasuredAt({ rig, part }: { rig: Rig; part: Part }) {
+  const [chosen, setChosen] = useState("");
+  const port = part.ports.find((p) => p.id === chosen);
+  return (
+    <div className="flex flex-col gap-2">
+      <PickField
+        label="Measured at"
+        value={port ? port.id : ""}
+        options={[
+          { value: "", text: "its lowest corner, rear and kerb side" },
+          ...part.ports.map((p) => ({ value: p.id, text: `port ${p.name ?? p.id}, invert of the pipe` })),
+        ]}
+        onCommit={setChosen}
+      />
+      <PlaceFields
+        key={chosen}
+        rig={rig}
+        thing={{ kind: "part", partId: part.id }}
+        by={port?.offset}
+        of={port ? `Port ${port.name ?? port.id}; the part moves with it` : "Its lowest corner, rear and kerb side"}
+      />
+    </div>
   );
 }
 
@@ -236,7 +263,7 @@ function ReachFields({ part }: { part: Part }) {
       />
       {part.reach?.kind === "panel" && (
         <QuantityField
-          label="Frost plugs"
+          label="Screws"
           value={part.reach.screws ?? 0}
           quantity="number"
           limit="part.reach.screws"

@@ -1,10 +1,10 @@
 import { useCatalogue } from "../../app/catalogue";
 import { freePorts, indexOf, portAt, portsTaken, type Rig } from "../../document/geometry";
-import { nameOf, type Thing } from "../../document/things";
+import { nameOf, portName, type Thing } from "../../document/things";
 import { Button } from "../../ui/controls";
-import { PickField } from "../../ui/QuantityField";
+import { PickField, TextField } from "../../ui/QuantityField";
 import { useStores } from "./benchStores";
-import { Heading, PlaceFields } from "./inspectorFields";
+import { Heading, PlaceFields, useChange } from "./inspectorFields";
 import { madeOf, type Tie } from "./runDrawing";
 import { useActions } from "./useActions";
 
@@ -15,6 +15,7 @@ export function PortForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kin
   const { selection, drawing } = useStores();
   const { catalogue, stock } = useCatalogue();
   const { commit } = useActions();
+  const change = useChange();
   if (!part) return null;
   const open = freePorts(rig)
     .filter((p) => p.part !== part.id)
@@ -31,7 +32,13 @@ export function PortForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kin
     const made =
       start &&
       end &&
-      madeOf(rig, { start, bends: [], pointer: null, over: null, view: null, service: null }, end, stock, catalogue?.usualRuns ?? []);
+      madeOf(
+        rig,
+        { start, bends: [], pointer: null, over: null, view: null, service: null, asks: null },
+        end,
+        stock,
+        catalogue?.usualRuns ?? [],
+      );
     if (!made) return;
     selection.takeWhenThere(made.thing);
     commit(`Run ${made.name}`, made.edits);
@@ -39,6 +46,13 @@ export function PortForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kin
   return (
     <>
       <Heading kind="Port">{nameOf(rig, thing)}</Heading>
+      <TextField
+        label="Name"
+        value={portName(part, thing.portId)}
+        onCommit={(name) =>
+          change(`Name of ${nameOf(rig, thing)}`, `parts/${part.id}/ports/${thing.portId}`, { name: name === thing.portId ? null : name })
+        }
+      />
       <PlaceFields rig={rig} thing={thing} of="Invert of the pipe at this port; the part stays" />
       <PickField
         label="Run from here to"
@@ -52,7 +66,7 @@ export function PortForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kin
             Draw line from here
           </Button>
         )}
-        <Button onClick={() => selection.take({ kind: "part", partId: part.id })}>Take {part.name}</Button>
+        <Button onClick={() => selection.take({ kind: "part", partId: part.id })}>Select {part.name}</Button>
       </div>
     </>
   );

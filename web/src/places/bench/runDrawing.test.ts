@@ -21,6 +21,7 @@ const drawn = (start: Tie | null, bends: RunDrawing["bends"] = []): RunDrawing =
   over: null,
   view: null,
   service: null,
+  asks: null,
 });
 
 describe("a run that is drawn", () => {

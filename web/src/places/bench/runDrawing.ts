@@ -26,11 +26,15 @@ export interface RunDrawing {
   over: Tie | null;
   /** What it carries, where that was chosen; otherwise as where it begins. */
   service: Schema["Service"] | null;
+  /** Of the last bend, what the view that it was put in cannot tell: it is as at the point before until it is said. */
+  asks: "yM" | "zM" | null;
 }
 
 export interface RunDrawingStore extends StoreApi<{ drawing: RunDrawing | null }> {
   begin(start: Tie | null): void;
-  bend(at: Xyz): void;
+  bend(at: Xyz, asks?: RunDrawing["asks"]): void;
+  /** Says of the last bend what its view could not tell. */
+  amend(axis: "yM" | "zM", m: number): void;
   back(): void;
   point(pointer: Xyz | null, over: Tie | null, view: View): void;
   /** What it shall carry; null: as where it begins. */
@@ -54,11 +58,15 @@ export function createRunDrawing(): RunDrawingStore {
           over: null,
           view: null,
           service: store.getState().drawing?.service ?? null,
+          asks: null,
         },
       }),
-    bend: (at: Xyz) => change((d) => ({ ...d, bends: [...d.bends, rounded(at)] })),
+    bend: (at: Xyz, asks: RunDrawing["asks"] = null) => change((d) => ({ ...d, bends: [...d.bends, rounded(at)], asks })),
+    amend: (axis: "yM" | "zM", m: number) =>
+      change((d) => ({ ...d, bends: d.bends.map((b, i) => (i === d.bends.length - 1 ? rounded({ ...b, [axis]: m }) : b)) })),
     /** The last bend goes; with none left, the start; with no start, the tool is laid down. */
-    back: () => change((d) => (d.bends.length > 0 ? { ...d, bends: d.bends.slice(0, -1) } : d.start ? { ...d, start: null } : null)),
+    back: () =>
+      change((d) => (d.bends.length > 0 ? { ...d, bends: d.bends.slice(0, -1), asks: null } : d.start ? { ...d, start: null } : null)),
     point: (pointer: Xyz | null, over: Tie | null, view: View) => change((d) => ({ ...d, pointer, over, view })),
     carry: (service: Schema["Service"] | null) => change((d) => ({ ...d, service })),
     end: () => store.setState({ drawing: null }),

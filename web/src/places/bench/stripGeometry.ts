@@ -2,6 +2,7 @@ import type { Schema } from "../../api/client";
 import type { Stock } from "../../app/catalogue";
 import { courseOf, distance, fallOf, heightOver, indexOf, type Rig, type Run, type RunPoint } from "../../document/geometry";
 import { keyOf, type Thing } from "../../document/things";
+import { drainRoute } from "../../document/way";
 
 /** A point of the unrolled way from a run to its drain. */
 export interface StripPoint {
@@ -90,7 +91,7 @@ export function unroll(around: Around, runId: string): Strip | null {
   const bodies: Strip["bodies"] = [];
   let start = 0;
   let ownM = 0;
-  for (const id of routeOf(drains, runId)) {
+  for (const id of drainRoute(drains, runId)) {
     const run = runs.get(id);
     if (!run) continue;
     const own = id === runId;
@@ -138,13 +139,6 @@ export function unroll(around: Around, runId: string): Strip | null {
   }
   const heights = points.map((p) => p.heightM);
   return { points, lengths, lengthM: start, ownM, lowM: Math.min(...heights), highM: Math.max(...heights), bodies, floor };
-}
-
-/** The run and those that its water passes on its way out, as far as it gets. */
-function routeOf(drains: Map<string, Schema["RunDrain"]>, runId: string) {
-  const route = [runId];
-  for (let next = drains.get(runId)?.leadsTo; next && !route.includes(next); next = drains.get(next)?.leadsTo) route.push(next);
-  return route;
 }
 
 type Made = StripPoint & { at: Schema["Point3"] };

@@ -6,8 +6,9 @@ import { usePrint } from "../../app/units";
 import { graded, mirrored } from "../../document/arrange";
 import { removed } from "../../document/edits";
 import { fragmentOf, inserted, readFragment } from "../../document/fragment";
-import { courseOf, indexOf, type Xyz } from "../../document/geometry";
+import { indexOf, type Xyz } from "../../document/geometry";
 import { movedBy, nameOf, pathOf, type Thing } from "../../document/things";
+import { wayPoints } from "../../document/way";
 import { useStores } from "./benchStores";
 import { newId } from "./drawingTools";
 import { movedByKey } from "./moving";
@@ -19,7 +20,7 @@ const CARRIED = "carried";
 
 /** What can be done to the things in hand, by any view, key or button. */
 export function useActions() {
-  const { document, selection } = useStores();
+  const { document, selection, answers } = useStores();
   const { stock } = useCatalogue();
   const system = useSettings((s) => s.system);
   const print = usePrint();
@@ -104,7 +105,7 @@ export function useActions() {
         selection.nothing();
         commit(words, paths.map(removed));
       },
-      /** The next or last point along the run in hand, part by part where no run is in hand. */
+      /** The next or last point along the whole way of the run, to its drain and back to where its water comes from; part by part where no run is selected. */
       walk(way: 1 | -1) {
         const rig = rigNow();
         const thing = selection.getState().things.at(-1);
@@ -118,14 +119,17 @@ export function useActions() {
           if (next) selection.take({ kind: "part", partId: next.id });
           return;
         }
-        const run = indexOf(rig).runs.get("runId" in thing ? thing.runId : "");
-        if (!run) return;
-        const course = courseOf(rig, run);
-        const next = around(course, thing.kind === "point" ? course.findIndex((p) => p.id === thing.pointId) : way > 0 ? -1 : 0);
-        if (next) selection.take({ kind: "point", runId: run.id, pointId: next.id });
+        if (!("runId" in thing)) return;
+        const own = selection.getState().stripRunId ?? thing.runId;
+        const points = wayPoints(rig, own, answers.getState().answers?.drainDown.runs ?? []);
+        const at = thing.kind === "point" ? points.findIndex((p) => p.runId === thing.runId && p.pointId === thing.pointId) : -1;
+        const next = points[at < 0 ? (way > 0 ? 0 : points.length - 1) : at + way];
+        if (next) selection.take({ kind: "point", ...next });
+        // The profile stays that of the run that is looked at.
+        if (next) selection.setState({ stripRunId: own });
       },
     };
-  }, [document, selection, stock, system, print]);
+  }, [document, selection, answers, stock, system, print]);
 }
 
 export type Actions = ReturnType<typeof useActions>;

@@ -42,7 +42,7 @@ export function useDrawRun() {
         if (!last) {
           if (over) drawing.begin(over);
         } else if (over) finish(over);
-        else drawing.bend(placeUnder(view, frame, at, last, square, stepsOf(system).plain));
+        else drawing.bend(placeUnder(view, frame, at, last, square, stepsOf(system).plain), view === "plan" ? "zM" : "yM");
       },
       finish,
       /** Its last bend is its end, until it is joined. */

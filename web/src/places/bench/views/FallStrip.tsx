@@ -1,3 +1,4 @@
+import { ChevronLeft, ChevronRight } from "lucide-react";
 import { type ReactNode, useMemo, useRef } from "react";
 import type { Schema } from "../../../api/client";
 import { useCatalogue } from "../../../app/catalogue";
@@ -8,8 +9,9 @@ import { useAnswers, useDocument, usePreview, useSelection } from "../benchStore
 import { RunPicker } from "../RunPicker";
 import { profileRun } from "../selectionStore";
 import { poolLine, type Strip, unroll } from "../stripGeometry";
+import { useActions } from "../useActions";
 import { StripSvg } from "./StripSvg";
-import { ViewFrame } from "./ViewFrame";
+import { toolClass, ViewFrame } from "./ViewFrame";
 
 /** The run in hand and its way to the drain, unrolled along its length with heights exaggerated. Heights are dragged here, or nudged with keys. */
 export function FallStrip({ onClose }: { onClose?: ReactNode }) {
@@ -21,6 +23,7 @@ export function FallStrip({ onClose }: { onClose?: ReactNode }) {
   const night = useAnswers((s) => s.night);
   const wantedId = useSelection(profileRun);
   const print = usePrint();
+  const actions = useActions();
   const { stock, numbers, bores } = useCatalogue();
   const svg = useRef<SVGSVGElement>(null);
   const runId = wantedId ?? rig.runs[0]?.id ?? null;
@@ -57,6 +60,22 @@ export function FallStrip({ onClose }: { onClose?: ReactNode }) {
       line={
         <span className="inline-flex items-center gap-3">
           {run && <RunPicker runs={rig.runs} runId={run.id} />}
+          {run && (
+            <span className="inline-flex">
+              <button
+                type="button"
+                className={toolClass}
+                aria-label="Previous point"
+                title="Previous point (,)"
+                onClick={() => actions.walk(-1)}
+              >
+                <ChevronLeft size={18} />
+              </button>
+              <button type="button" className={toolClass} aria-label="Next point" title="Next point (.)" onClick={() => actions.walk(1)}>
+                <ChevronRight size={18} />
+              </button>
+            </span>
+          )}
           {drain && run && strip && (
             <Stale as="span" stale={stale}>
               {summary(drain, strip, numbers.dryRunL, print, told)}

@@ -7,7 +7,7 @@ import { say, usePrint } from "../../../app/units";
 import { freePorts, type Rig } from "../../../document/geometry";
 import { services } from "../../../drawing/services";
 import { Button } from "../../../ui/controls";
-import { fieldClass } from "../../../ui/QuantityField";
+import { fieldClass, QuantityField } from "../../../ui/QuantityField";
 import { useDocument, useDrawing, useStores } from "../benchStores";
 import { lastOf } from "../runDrawing";
 import { useDrawRun } from "../useDrawRun";
@@ -157,6 +157,18 @@ export function RunBar() {
             {words.replace(/^to /, "")}
           </button>
         ))}
+        {drawing.asks && from && drawing.bends.length > 0 && (
+          <div className="w-44" data-asks={drawing.asks}>
+            <QuantityField
+              key={`${drawing.bends.length}${drawing.asks}`}
+              label={drawing.asks === "zM" ? "Height of this bend" : "This bend, from the kerb"}
+              value={from[drawing.asks]}
+              quantity="length"
+              limit="place.m"
+              onCommit={(m) => drawing.asks && store.amend(drawing.asks, m)}
+            />
+          </div>
+        )}
         <p id={`${id}-said`} role={problem ? "alert" : undefined} className="min-w-40 grow basis-40">
           {problem
             ? (problem.fields.text?.[0] ?? problem.message).replace(begun ? "" : / \(at character.*/, "")

@@ -1,5 +1,6 @@
 import { useGesture } from "@use-gesture/react";
 import { type ReactNode, useMemo, useRef, useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
 import { useSettings } from "../../../app/settings";
 import { indexOf, type Rig, type Run, type Xyz } from "../../../document/geometry";
 import { extentOf, movedBy, placeOf, sameThing, type Thing } from "../../../document/things";
@@ -10,6 +11,7 @@ import { useSize } from "../../../ui/useSize";
 import { useAnswers, useDocument, useDrawing, useSelection, useStores } from "../benchStores";
 import { bentAt, newId } from "../drawingTools";
 import { snapped, stepsOf } from "../moving";
+import { keyed } from "../RigPage";
 import { tieAt } from "../runDrawing";
 import { useShownRig } from "../Shown";
 import { profileRun } from "../selectionStore";
@@ -19,7 +21,7 @@ import { useView, whole } from "../viewStore";
 import { useWay } from "./cornerParts";
 import { FixGhost } from "./FixGhost";
 import { RunGhost } from "./RunGhost";
-import { axes, GAP, type Layout, layOut, Marquee, MOST_ZOOM, turned, useStable } from "./sheetLayout";
+import { axes, GAP, type Layout, layOut, Marquee, MOST_ZOOM, turned, useStable, zoomAround } from "./sheetLayout";
 import { ViewFrame } from "./ViewFrame";
 
 /** The drafting sheet: the rig from the kerb over the rig from above. Things are taken and moved in it. */
@@ -94,6 +96,12 @@ export function Sheet({ beside }: { beside?: ReactNode }) {
     if (!target || factor < 1) return zoomTo(zoom.factor * factor);
     setZoom({ factor: Math.min(MOST_ZOOM, zoom.factor * factor), ...target });
   };
+
+  const toSelection = () => {
+    const places = things.flatMap((t) => extentOf(rig, t));
+    if (layout && places.length > 0) setZoom(zoomAround(layout, places));
+  };
+  useHotkeys("z", toSelection, { ...keyed, ignoreEventWhen: () => drawing.getState().drawing !== null });
 
   useGesture(
     {
@@ -225,7 +233,7 @@ export function Sheet({ beside }: { beside?: ReactNode }) {
         way={way}
         findingId={findingId}
         close={zoom.factor > 2}
-        onFinding={selection.takeFinding}
+        onFinding={drawingRun ? undefined : selection.takeFinding}
       />
     );
   return (
@@ -234,7 +242,7 @@ export function Sheet({ beside }: { beside?: ReactNode }) {
       svg={svg}
       name={`${rig.name}, side and plan`}
       beside={beside}
-      zoom={{ factor: zoom.factor, by: zoomBy, all: () => setZoom(whole) }}
+      zoom={{ factor: zoom.factor, by: zoomBy, all: () => setZoom(whole), toSelection: things.length > 0 ? toSelection : undefined }}
     >
       <div ref={box} className="relative min-h-0 grow overflow-hidden [contain:strict] will-change-transform">
         {layout && (

@@ -26,6 +26,8 @@ interface StripProps {
   svg: React.RefObject<SVGSVGElement | null>;
 }
 
+const SWIPE_PX = 40;
+
 /** Where the way leaves the run that is selected. */
 const ONWARDS = "on to the drain";
 
@@ -59,10 +61,13 @@ export function StripSvg({ strip: now, ghost, pool, rig, print, svg }: StripProp
 
   useGesture(
     {
-      onDrag: ({ event, first, last, movement: [, dy], memo, tap, shiftKey, canceled }) => {
-        if (memo === null) return null;
-        const from = memo ? (memo as { point: StripPoint }).point : pointOfEvent(event, strip);
-        if (!from) return null;
+      onDrag: ({ event, first, last, movement: [dx, dy], memo, tap, shiftKey, canceled }) => {
+        const from = memo === null ? null : memo ? (memo as { point: StripPoint }).point : pointOfEvent(event, strip);
+        if (!from) {
+          // A swipe beside the points goes to the next of them, as pages are turned.
+          if (last && !canceled && Math.abs(dx) > Math.max(SWIPE_PX, 2 * Math.abs(dy))) actions.walk(dx < 0 ? 1 : -1);
+          return null;
+        }
         const start = memo ? (memo as { rig: Rig }).rig : rig;
         if (first) {
           takeInStrip(from);

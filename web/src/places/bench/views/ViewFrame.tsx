@@ -1,4 +1,4 @@
-import { Download, Minus, Plus, Printer, Scan } from "lucide-react";
+import { Crosshair, Download, Minus, Plus, Printer, Scan } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import type { ReactNode, RefObject } from "react";
 import { Panel } from "../../../ui/controls";
@@ -15,7 +15,7 @@ interface Props {
   /** What a saved drawing is called. */
   name: string;
   svg: RefObject<SVGSVGElement | null>;
-  zoom?: { factor: number; by(factor: number): void; all(): void };
+  zoom?: { factor: number; by(factor: number): void; all(): void; toSelection?: (() => void) | undefined };
   onClose?: ReactNode;
   children: ReactNode;
 }
@@ -38,6 +38,17 @@ export function ViewFrame({ title, line, beside, name, svg, zoom, onClose, child
           >
             <Minus size={17} />
           </button>
+          {zoom.toSelection && (
+            <button
+              type="button"
+              className={toolClass}
+              aria-label={`Zoom to selection, ${title}`}
+              title="Zoom to selection (Z)"
+              onClick={zoom.toSelection}
+            >
+              <Crosshair size={17} />
+            </button>
+          )}
           <button type="button" className={toolClass} aria-label={`Show all, ${title}`} title="Show all" onClick={zoom.all}>
             <Scan size={17} />
           </button>

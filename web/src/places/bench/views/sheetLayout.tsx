@@ -1,5 +1,5 @@
 import { useRef } from "react";
-import type { Rig, Xyz } from "../../../document/geometry";
+import { boxAround, middleOf, type Rig, type Xyz } from "../../../document/geometry";
 import { axesOf, type Frame, type Px, type View, vehicleOf } from "../../../drawing/projection";
 import type { Zoom } from "../viewStore";
 
@@ -34,6 +34,16 @@ export function layOut(rig: Rig, zoom: Zoom, size: { width: number; height: numb
     planTop,
     fit,
   };
+}
+
+/** So much is left around what is zoomed to, m. */
+const AROUND_M = 0.25;
+
+/** As near as shows all of these places in both views. */
+export function zoomAround({ side, plan, fit }: Layout, places: Xyz[]): Zoom {
+  const box = boxAround(places, AROUND_M);
+  const factor = Math.min(side.width / box.size.xM, side.height / box.size.zM, plan.height / box.size.yM) / fit;
+  return { factor: Math.min(MOST_ZOOM, Math.max(1, factor)), ...middleOf(box) };
 }
 
 /** Axes that lead right and up. */
