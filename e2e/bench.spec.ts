@@ -1,5 +1,5 @@
 import { AxeBuilder } from "@axe-core/playwright";
-import { expect, type Page, pools, poolsMl, saved, summary, test } from "./fresh.ts";
+import { expect, type Page, pools, poolsMl, saved, summary, takeKitchenCold, test } from "./fresh.ts";
 
 const kitchen = '[data-point="kitchen-cold:b2"]';
 const height = (page: Page) => page.locator(kitchen).getAttribute("aria-valuetext");
@@ -7,7 +7,9 @@ const height = (page: Page) => page.locator(kitchen).getAttribute("aria-valuetex
 async function open(page: Page) {
   await page.goto("/");
   await page.getByRole("link", { name: /Sparrow/ }).click();
-  return pools(page);
+  const left = await pools(page);
+  await takeKitchenCold(page);
+  return left;
 }
 
 test("a height is dragged until a pool vanishes, undone, redone, and found again as it was left", async ({ page }) => {
@@ -147,6 +149,7 @@ test("one thing changed in two windows at once is a clash: it is named, and both
   await dialog.getByRole("button", { name: "Keep mine" }).click();
   await saved(other);
   await page.reload();
+  await takeKitchenCold(page);
   await expect(page.locator(kitchen)).toHaveAttribute("aria-valuetext", "235 mm");
 
   await page.locator(kitchen).press("ArrowUp");
@@ -154,6 +157,7 @@ test("one thing changed in two windows at once is a clash: it is named, and both
   await other.locator(kitchen).press("PageDown");
   await dialog.getByRole("button", { name: "Keep both" }).click();
   await expect(other).toHaveURL(/sparrow-\d+$/);
+  await takeKitchenCold(other);
   await expect(other.locator(kitchen)).toHaveAttribute("aria-valuetext", "210 mm");
   const copy = other.url().split("/").at(-1);
   await page.request.delete(`/api/rigs/${copy}?revision=2`);
@@ -170,6 +174,7 @@ test("twelve windows share one stream and all follow", async ({ page, context })
     const other = await context.newPage();
     await other.goto("/rigs/sparrow");
     await expect(summary(other)).toContainText(`${before} in dips`);
+    await takeKitchenCold(other);
     others.push(other);
   }
   await page.locator(kitchen).press("ArrowUp");

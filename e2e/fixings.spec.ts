@@ -1,9 +1,10 @@
-import { expect, saved, test } from "./fresh.ts";
+import { expect, saved, takeKitchenCold, test } from "./fresh.ts";
 
 test("a clip and a grommet hold a run at a point, slack sags and is told, and its mend takes it out", async ({ page }) => {
   const run = async () =>
     (await (await page.request.get("/api/rigs/sparrow")).json()).rig.runs.find((r: { id: string }) => r.id === "kitchen-cold");
   await page.goto("/rigs/sparrow");
+  await takeKitchenCold(page);
   await page.locator('[data-point="kitchen-cold:b1"]').first().focus();
   await page.getByRole("tab", { name: "Selected" }).click();
   await page.getByRole("button", { name: "Add a clip after" }).click();

@@ -50,11 +50,16 @@ export const saved = (page: Page) => expect(page.locator("[data-save]")).toHaveA
 /** The rig as it is saved. */
 export const rigOf = async (page: Page, id: string) => (await (await page.request.get(`/api/rigs/${id}`)).json()).rig;
 
-/** Opens Sparrow as it ships, with its answers; what stays in its pools. */
+/** Opens Sparrow as it ships, with its answers and the most that it keeps selected; what stays in its pools. */
 export async function openSparrow(page: Page) {
   await page.goto("/rigs/sparrow");
-  return pools(page);
+  const left = await pools(page);
+  await takeKitchenCold(page);
+  return left;
 }
+
+/** Selects the finding of what stays in Sparrow's line to the kitchen. */
+export const takeKitchenCold = (page: Page) => page.getByRole("button", { name: /kitchen cold keeps/ }).click();
 
 /** The form of what is in hand, of a kind. */
 export const inspector = (page: Page, kind: string) => page.locator(`[data-inspector^="${kind}/"]`);

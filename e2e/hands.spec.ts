@@ -167,7 +167,9 @@ test("a leg pulled at its middle gets a bend, and a port in hand is moved on its
   await pull(await middleOf(port), 0, -12);
   await saved(page);
   expect(await at()).toBeGreaterThan(low + 0.02);
-  await inspector(page, "port").getByRole("button", { name: /^Take/ }).click();
+  await inspector(page, "port")
+    .getByRole("button", { name: /^Select / })
+    .click();
   await expect(tank.locator("dd").first()).not.toHaveText("0 mL");
   // Another size: the ports go with it.
   await tank.getByLabel("High").fill("300 mm");

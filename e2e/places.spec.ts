@@ -1,11 +1,6 @@
-import { expect, type Page, pools, poolsMl, saved, summary, test } from "./fresh.ts";
+import { expect, openSparrow, type Page, poolsMl, saved, summary, test } from "./fresh.ts";
 
 const run = (page: Page) => page.getByRole("combobox", { name: "Run" });
-
-async function bench(page: Page) {
-  await page.goto("/rigs/sparrow");
-  return pools(page);
-}
 
 test("the shelf tells each rig's verdict, and says so when it is empty or cannot be fetched", async ({ page }) => {
   await page.goto("/");
@@ -75,7 +70,7 @@ test("a rig that was taken off elsewhere says what waits here, and saves it once
 });
 
 test("units and light are chosen once and kept on this device", async ({ page }) => {
-  const before = await bench(page);
+  const before = await openSparrow(page);
   const ounces = (await poolsMl(page)) / 29.5735;
   await page.getByRole("button", { name: /^Units/ }).click();
   await expect(summary(page)).toContainText(`${ounces.toFixed(1)} fl oz in dips`);
@@ -90,7 +85,7 @@ test("units and light are chosen once and kept on this device", async ({ page })
 });
 
 test("a tee moves with every run that meets there, and a tank does not move at all", async ({ page }) => {
-  const before = await bench(page);
+  const before = await openSparrow(page);
   const tee = page.locator('[data-point="kitchen-cold:from"]');
   await expect(tee).toHaveAttribute("aria-label", /heater feed tee, 353 mm/);
   await tee.focus();
@@ -116,7 +111,7 @@ test("a tee moves with every run that meets there, and a tank does not move at a
 test("side and plan share one scale and zoom together, panels can be hidden, and a press on a line or a part takes it in every view", async ({
   page,
 }) => {
-  await bench(page);
+  await openSparrow(page);
   const side = page.locator('svg[data-view="side"]');
   const mixer = (view: string) => page.locator(`svg[data-view="${view}"] path[data-name="kitchen mixer"]`).last().boundingBox();
   const small = await mixer("side");
@@ -149,7 +144,7 @@ test("side and plan share one scale and zoom together, panels can be hidden, and
 });
 
 test("while the program is away a change is kept on this device, and saved when it is back", async ({ page }) => {
-  await bench(page);
+  await openSparrow(page);
   await page.route("**/api/rigs/sparrow/edits", (route) => route.abort());
   await page.locator('[data-point="kitchen-cold:b2"]').press("ArrowUp");
   await expect(page.getByRole("status")).toContainText("kept on this device");
@@ -171,7 +166,7 @@ test("while the program is away a change is kept on this device, and saved when 
 });
 
 test("lenses by key, ladder by hour, and the night's length answers", async ({ page }) => {
-  await bench(page);
+  await openSparrow(page);
   await page.keyboard.press("c");
   await expect(page.getByRole("slider", { name: "Hour", exact: true })).toHaveAttribute("aria-valuetext", "morning");
   await page.getByRole("tab", { name: "Freezes" }).click();
@@ -194,7 +189,7 @@ test.describe("by touch", () => {
   test.use({ hasTouch: true, viewport: { width: 1024, height: 768 } });
 
   test("a finger takes a run, and pulls a height", async ({ page }) => {
-    const before = await bench(page);
+    const before = await openSparrow(page);
     const full = await poolsMl(page);
     const mark = await page.locator('svg[data-view="plan"] [data-finding="pool:shower-hot"] circle').last().boundingBox();
     if (!mark) throw new Error("the finding has no mark in the plan");

@@ -1,6 +1,7 @@
 using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Advice.Rules;
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.FreezeLadder;
 
 namespace WarmConduit.Core.Advice;
 
@@ -72,7 +73,8 @@ public static class Adviser
     internal static IRule RuleOf(FindingKind kind) => ByKind[kind];
 
     /// <summary>
-    /// Findings on a rig, most severe first; of a kind the soonest ice and the largest numbers lead. How severe falls and pools are depends on the school:
+    /// Findings on a rig, most severe first, of these what breaks on the night that is asked about; of a kind the soonest ice and the largest numbers lead.
+    /// How severe falls and pools are depends on the school:
     /// faults where the rig relies on draining, less where air, antifreeze or heat does the work. Pure.
     /// </summary>
     public static AdviceAnswer Ask(Question question)
@@ -84,7 +86,18 @@ public static class Adviser
             findings.AddRange(rule.Find(question));
         }
         static double? Lead(Finding f) => RuleOf(f.Kind).Harm.SoonestLeads ? -f.Number?.Value : f.Number?.Value;
-        var sorted = findings.OrderBy(f => f.Severity).ThenBy(f => f.Kind).ThenByDescending(Lead).ThenBy(f => f.Id, StringComparer.Ordinal).ToList();
+        var damage = Damage(question);
+        var sorted = findings.OrderBy(f => f.Severity).ThenBy(f => damage(f) ? 0 : 1).ThenBy(f => f.Kind).ThenByDescending(Lead)
+            .ThenBy(f => f.Id, StringComparer.Ordinal).ToList();
         return new AdviceAnswer(sorted.Count > Most ? sorted[..Most] : sorted, sorted.Count);
+    }
+
+    // Water that breaks something on this night, and the ice that does: damage goes before what is merely wet.
+    private static Func<Finding, bool> Damage(Question question)
+    {
+        var broken = question.Ask(FreezeLadderStudy.Ask).Rungs.Where(r => r.Breaks).SelectMany(r => (string?[])[r.RunId, r.PartId]).OfType<string>()
+            .ToHashSet();
+        return f => f.Kind == FindingKind.NothingOpen || RuleOf(f.Kind).Harm.Follows && (f.RunIds.Any(broken.Contains)
+            || (f.Place?.PartId is { } part && broken.Contains(part)));
     }
 }

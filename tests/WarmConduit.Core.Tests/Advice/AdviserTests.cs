@@ -127,7 +127,9 @@ public class AdviserTests
             .Part("filter", "filter", ("in", 1, 1, 0.5)).Part("strainer", "strainer", ("in", 2, 1, 0.5)).Part("hose", "shower-hose", ("in", 3, 1, 0.5));
         var findings = Ask(rig, Mild with { OutdoorC = -12 });
         Assert.Equal(findings.Select(f => f.Severity).Order(), findings.Select(f => f.Severity));
-        Assert.Equal(["large", "small"], findings.Where(f => f.Kind == FindingKind.Pool).Select(f => f.Title));
+        // Ice breaks something at the small pool, and nothing at the large one: damage goes first.
+        Assert.Equal(["small", "large"], findings.Where(f => f.Kind == FindingKind.Pool).Select(f => f.Title));
+        Assert.Equal("large", findings.Last(f => f.Severity == Severity.Fault).Title);
         Assert.Equal(["small", "strainer", "filter"], findings.Where(f => f.Kind == FindingKind.FirstIce && f.Severity == Severity.Fault).Select(f => f.Title));
     }
 }

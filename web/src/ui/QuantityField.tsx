@@ -159,7 +159,7 @@ export function TypedFigure({ label, ...rest }: Props) {
           input.onFocus();
           e.currentTarget.select();
         }}
-        style={{ width: `${Math.max(4, input.value.length)}ch` }}
+        style={{ width: `calc(${Math.max(4, input.value.length)}ch + 0.5em)` }}
         className="-my-2 rounded-[5px] bg-transparent py-2 text-right font-semibold underline decoration-strong decoration-dotted underline-offset-4 hover:decoration-ink focus:bg-panel"
       />
       <span

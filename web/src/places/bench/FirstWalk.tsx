@@ -10,7 +10,7 @@ interface Step {
   words: string;
   place: Place;
   /** What shows that it was done; steps to read have none. */
-  done?(now: { place: Place; finding: boolean; point: boolean; changed: boolean }): boolean;
+  done?(now: { place: Place; finding: boolean; changed: boolean }): boolean;
 }
 
 const steps: Step[] = [
@@ -21,13 +21,12 @@ const steps: Step[] = [
   {
     place: "bench",
     words:
-      "Find what stays. Press the first fault in the list: the drawing shows that line with its whole way, and its profile opens below.",
+      "Find what stays. Press the first fault in the list: the worst comes first. The drawing shows that line with its whole way, and its profile opens below.",
     done: (now) => now.finding,
   },
   {
     place: "bench",
-    words: "See why. The blue in the profile is water that can't run out: bend 2 lies lower than its way to the drain. Press bend 2.",
-    done: (now) => now.point,
+    words: "See why. The blue in the profile is water that can't run out: that bend lies lower than its way to the drain.",
   },
   {
     place: "bench",
@@ -86,7 +85,6 @@ export function FirstWalk({ id, place }: { id: string; place: Place }) {
 function Words({ step, place }: { step: Step; place: Place }) {
   const { selection } = useStores();
   const finding = useSelection((s) => s.findingId !== null);
-  const point = useSelection((s) => s.things.some((t) => t.kind === "point"));
   const rig = useDocument((s) => s.rig);
   const [began] = useState(rig);
   const [done, setDone] = useState(false);
@@ -94,7 +92,7 @@ function Words({ step, place }: { step: Step; place: Place }) {
   useEffect(() => {
     if (step === steps[1]) selection.nothing();
   }, [step, selection]);
-  const isDone = step.done?.({ place, finding, point, changed: rig !== began }) ?? false;
+  const isDone = step.done?.({ place, finding, changed: rig !== began }) ?? false;
   const [ready, setReady] = useState(false);
   useEffect(() => setReady(true), []);
   useEffect(() => {

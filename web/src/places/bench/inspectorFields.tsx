@@ -50,7 +50,7 @@ export function PlaceFields({ rig, thing, of, by = origin }: { rig: Rig; thing: 
   return (
     <fieldset>
       <legend className="text-muted">{of}</legend>
-      <div className="mt-1 grid grid-cols-3 gap-2">
+      <div className="mt-1 grid grid-cols-[repeat(auto-fit,minmax(4.9rem,1fr))] gap-2">
         {(["xM", "yM", "zM"] as const).map((axis) => (
           <QuantityField
             key={axis}

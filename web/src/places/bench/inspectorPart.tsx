@@ -76,7 +76,7 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
       </div>
       <fieldset>
         <legend className="text-muted">Size</legend>
-        <div className="mt-1 grid grid-cols-3 gap-2">
+        <div className="mt-1 grid grid-cols-[repeat(auto-fit,minmax(4.9rem,1fr))] gap-2">
           {(["xM", "yM", "zM"] as const).map((axis) => (
             <QuantityField
               key={axis}
@@ -93,7 +93,7 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
       </fieldset>
       <TankFigures rig={rig} part={part} />
       {kind?.caution && <Caution>{kind.caution}</Caution>}
-      <div className="grid grid-cols-3 gap-2">
+      <div className="grid grid-cols-[repeat(auto-fit,minmax(4.9rem,1fr))] gap-2">
         <QuantityField
           label={part.holdsL == null ? "Volume" : "Volume, yours"}
           value={holdsL}

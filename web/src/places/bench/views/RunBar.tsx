@@ -7,10 +7,16 @@ import { say, usePrint } from "../../../app/units";
 import { freePorts, type Rig } from "../../../document/geometry";
 import { services } from "../../../drawing/services";
 import { Button } from "../../../ui/controls";
-import { fieldClass, QuantityField } from "../../../ui/QuantityField";
+import { fieldClass, TypedFigure } from "../../../ui/QuantityField";
 import { useDocument, useDrawing, useStores } from "../benchStores";
 import { lastOf } from "../runDrawing";
 import { useDrawRun } from "../useDrawRun";
+
+/** What the view that a bend was put in cannot tell. */
+const asks = {
+  zM: { label: "Height of this bend", why: "plan can't tell" },
+  yM: { label: "This bend, from the kerb", why: "side can't tell" },
+} as const;
 
 /** What a drawing run can be told by words, and how it is ended. */
 export function RunBar() {
@@ -72,10 +78,25 @@ export function RunBar() {
       data-run-bar
     >
       <div className="flex flex-wrap items-center gap-2">
-        <p className="min-w-0 grow">
-          {drawing.start
-            ? "Tap where it bends; finish on a port or a run. Shift keeps it square."
-            : "Start on a port (a square) or on a run, or type a port's name."}
+        <p className="min-w-0 grow" data-asks={drawing.asks}>
+          {drawing.asks && from ? (
+            <>
+              {asks[drawing.asks].label}{" "}
+              <TypedFigure
+                key={`${drawing.bends.length}${drawing.asks}`}
+                label={asks[drawing.asks].label}
+                value={from[drawing.asks]}
+                quantity="length"
+                limit="place.m"
+                onCommit={(m) => drawing.asks && store.amend(drawing.asks, m)}
+              />{" "}
+              <span className="text-muted">same as the point before; {asks[drawing.asks].why}</span>
+            </>
+          ) : drawing.start ? (
+            "Tap where it bends; finish on a port or a run. Shift keeps it square."
+          ) : (
+            "Start on a port (a square) or on a run, or type a port's name."
+          )}
         </p>
         <label className="flex shrink-0 items-center gap-2 whitespace-nowrap text-muted">
           Carries
@@ -157,18 +178,6 @@ export function RunBar() {
             {words.replace(/^to /, "")}
           </button>
         ))}
-        {drawing.asks && from && drawing.bends.length > 0 && (
-          <div className="w-44" data-asks={drawing.asks}>
-            <QuantityField
-              key={`${drawing.bends.length}${drawing.asks}`}
-              label={drawing.asks === "zM" ? "Height of this bend" : "This bend, from the kerb"}
-              value={from[drawing.asks]}
-              quantity="length"
-              limit="place.m"
-              onCommit={(m) => drawing.asks && store.amend(drawing.asks, m)}
-            />
-          </div>
-        )}
         <p id={`${id}-said`} role={problem ? "alert" : undefined} className="min-w-40 grow basis-40">
           {problem
             ? (problem.fields.text?.[0] ?? problem.message).replace(begun ? "" : / \(at character.*/, "")
