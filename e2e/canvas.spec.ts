@@ -230,8 +230,8 @@ test("ports are named, a part is measured at a port, and points are walked along
   await expect(page.locator("[data-inspector]")).not.toContainText("kitchen cold,");
   await expect(page.locator("[data-band], [data-strip]").first()).toBeVisible();
   await expect(page.getByRole("region", { name: "Run profile" })).toContainText("kitchen cold");
-  await page.getByRole("button", { name: "Previous point" }).click();
-  await page.getByRole("button", { name: "Previous point" }).click();
+  await page.getByRole("button", { name: "Go to previous point" }).click();
+  await page.getByRole("button", { name: "Go to previous point" }).click();
   await expect(page.locator("[data-inspector]")).toContainText("kitchen cold");
   await page.getByRole("button", { name: "Zoom to selection, Side and plan" }).click();
   await expect(page.getByRole("button", { name: "Zoom out, Side and plan" })).toBeEnabled();

@@ -1,8 +1,10 @@
 import { Dialog as Radix } from "radix-ui";
 import type { ReactNode } from "react";
+import { useReturnFocus } from "./useReturnFocus";
 
 /** A question or a message that stops work until it is answered. */
 export function Dialog(props: { open: boolean; title: string; text: ReactNode; children: ReactNode; onClose?: () => void }) {
+  useReturnFocus(props.open);
   return (
     <Radix.Root open={props.open} onOpenChange={(open) => !open && props.onClose?.()}>
       <Radix.Portal>

@@ -83,6 +83,6 @@ public static class PlaceWords
     private static IEnumerable<(Part Part, Port Port, string Words)> OpenPorts(Rig rig)
     {
         var index = new RigIndex(rig);
-        return rig.Parts.SelectMany(p => p.Ports.Where(q => !index.IsJoined(p.Id, q.Id)).Select(q => (p, q, $"{p.Name} {q.Id}")));
+        return rig.Parts.SelectMany(p => p.Ports.Where(q => !index.IsJoined(p.Id, q.Id)).Select(q => (p, q, $"{p.Name} {q.Called()}")));
     }
 }

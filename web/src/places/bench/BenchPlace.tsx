@@ -63,6 +63,11 @@ function Bench({ id }: { id: string }) {
   );
   useHour(id);
   useSheetToDraw();
+  // What is typed right after its key is typed into the search, not at the drawing.
+  useEffect(() => {
+    const soon = setTimeout(() => void import("./Palette"), 1500);
+    return () => clearTimeout(soon);
+  }, []);
   return (
     <RigPage id={id} place="bench" full={!narrow} onFind={() => setFinding(true)}>
       {narrow ? <Narrow onAdd={() => setAdding(true)} /> : <Wide onAdd={() => setAdding(true)} />}

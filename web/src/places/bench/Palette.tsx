@@ -8,6 +8,7 @@ import { say, usePrint } from "../../app/units";
 import { middleOf, plumbingOf, type Rig } from "../../document/geometry";
 import { keyOf, placeOf, type Thing } from "../../document/things";
 import { PartGlyph } from "../../drawing/PartGlyph";
+import { useReturnFocus } from "../../ui/useReturnFocus";
 import { useDocument, useStores } from "./benchStores";
 import { freeSpot, newId, place, placeOwn, placeSet } from "./drawingTools";
 import { useActions } from "./useActions";
@@ -64,6 +65,7 @@ export function Palette({ open, parts, onOpen, onTables, onHistory, onPhotos, on
   const own = useOwnParts();
   const [typed, setTyped] = useState("");
   const said = / at( |$)/i.test(typed);
+  useReturnFocus(open);
   if (!rig) return null;
   const then = (act: () => void) => () => {
     onOpen(false);

@@ -49,6 +49,13 @@ export function RigPage({ id, place, full = false, onFind, children }: Props) {
   return (
     <div className={`flex flex-col ${full ? "h-full" : "min-h-full"}`}>
       <Patterns />
+      <button
+        type="button"
+        className="fixed top-1 left-1 z-50 h-10 rounded-md border border-ink bg-panel px-3 font-medium not-focus-visible:sr-only"
+        onClick={toContent}
+      >
+        Skip to content
+      </button>
       <BenchHeader place={place} onHelp={() => setHelp(true)} {...(onFind && { onFind })} />
       {here && <VerdictLine place={place} />}
       {here && <FirstWalk id={id} place={place} />}
@@ -62,6 +69,14 @@ export function RigPage({ id, place, full = false, onFind, children }: Props) {
       <Clash />
     </div>
   );
+}
+
+/** For keys: past the header, to what the place is about. */
+function toContent() {
+  const main = window.document.querySelector("main");
+  if (!main) return;
+  main.tabIndex = -1;
+  main.focus();
 }
 
 /** Two saves from one state: both are kept, the builder says which goes on. */

@@ -65,13 +65,19 @@ export function FallStrip({ onClose }: { onClose?: ReactNode }) {
               <button
                 type="button"
                 className={toolClass}
-                aria-label="Previous point"
+                aria-label="Go to previous point"
                 title="Previous point (,)"
                 onClick={() => actions.walk(-1)}
               >
                 <ChevronLeft size={18} />
               </button>
-              <button type="button" className={toolClass} aria-label="Next point" title="Next point (.)" onClick={() => actions.walk(1)}>
+              <button
+                type="button"
+                className={toolClass}
+                aria-label="Go to next point"
+                title="Next point (.)"
+                onClick={() => actions.walk(1)}
+              >
                 <ChevronRight size={18} />
               </button>
             </span>

@@ -8,6 +8,7 @@ import { freePorts, type Rig } from "../../../document/geometry";
 import { services } from "../../../drawing/services";
 import { Button } from "../../../ui/controls";
 import { fieldClass, TypedFigure } from "../../../ui/QuantityField";
+import { useReturnFocus } from "../../../ui/useReturnFocus";
 import { useDocument, useDrawing, useStores } from "../benchStores";
 import { lastOf } from "../runDrawing";
 import { useDrawRun } from "../useDrawRun";
@@ -48,6 +49,7 @@ export function RunBar() {
   };
   const read = useQuery({ ...step, enabled: drawing != null && text.trim() !== "" });
   const drawn = drawing != null;
+  useReturnFocus(drawn);
   // What is typed next is where it begins, or its next point, and no shortcut. A finger is not given a keyboard before it has begun.
   useEffect(() => {
     if (begun || (drawn && window.matchMedia("(pointer: fine)").matches)) input.current?.focus({ preventScroll: true });

@@ -256,6 +256,7 @@ export function Sheet({ beside }: { beside?: ReactNode }) {
             aria-label="Side and plan. Arrow keys move what is selected, comma and full stop go from point to point."
             className={`absolute inset-0 block touch-none select-none ${drawingRun ? "cursor-crosshair" : ""}`}
             data-sheet
+            data-parts={rig.parts.length}
             onPointerOver={(e) => {
               // One title for hundreds of marks: that of what the pointer rests on.
               const told = e.currentTarget.querySelector("title");
