@@ -1,5 +1,5 @@
 import { join } from "node:path";
-import { type Page, test } from "./fresh.ts";
+import { type Page, takeKitchenCold, test } from "./fresh.ts";
 
 /** A view as it is found, from its top on; `there`: where the test has scrolled to. */
 async function shot(page: Page, name: string, there = false) {
@@ -19,6 +19,7 @@ test.beforeEach(({ page }) =>
 async function bench(page: Page) {
   await page.goto("/rigs/sparrow");
   await page.locator("[data-summary]").waitFor();
+  await takeKitchenCold(page);
   await page.locator("[data-strip] [data-wet]").first().waitFor();
   // Names are placed once all rests.
   await page.waitForTimeout(600);
@@ -95,7 +96,7 @@ test("bench, a run is drawn", async ({ page }) => {
   const inspector = page.locator("[data-inspector]");
   await inspector.getByRole("button", { name: /^cold no pipe yet/ }).click();
   await inspector.getByRole("button", { name: "Draw line from here" }).click();
-  const words = page.getByLabel("Next point");
+  const words = page.getByRole("textbox", { name: "Next point" });
   await words.fill("down 60 mm");
   await page.getByText(/60 mm on/).waitFor();
   await words.press("Enter");

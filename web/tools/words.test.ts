@@ -28,6 +28,11 @@ const never: RegExp[] = [
   /\bjug says\b/i,
   /\bAsking…/,
   /\bshall\b/i,
+  /at the (most|least)\b/i,
+  /\b(is|are) (wanted|not taken)\b/i,
+  /\bTake \{…\} (away|out|off)\b/,
+  /\bby so much\b/i,
+  /\bFrost plugs\b/,
 ];
 
 /** One name for one thing: what it is called, and what it is not. */

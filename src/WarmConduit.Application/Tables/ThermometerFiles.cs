@@ -29,14 +29,14 @@ public static class ThermometerFiles
         int outdoors = table.Column("out"), heater = table.Column("heater");
         var rooms = zones.Select(z => (Zone: z, Column: Array.FindIndex(table.Headings, h => h == z.Id || h.Equals(z.Name, StringComparison.OrdinalIgnoreCase)
             || h.StartsWith($"{z.Name} ", StringComparison.OrdinalIgnoreCase)))).Where(r => r.Column >= 0).ToList();
-        if (time < 0) faults.Add(new RigFault("line 1", "a heading “hour” is wanted"));
-        if (outdoors < 0) faults.Add(new RigFault("line 1", "a heading “outdoors” is wanted"));
-        if (rooms.Count == 0) faults.Add(new RigFault("line 1", $"a heading with the name of a room is wanted: " +
+        if (time < 0) faults.Add(new RigFault("line 1", "add a column headed “hour”"));
+        if (outdoors < 0) faults.Add(new RigFault("line 1", "add a column headed “outdoors”"));
+        if (rooms.Count == 0) faults.Add(new RigFault("line 1", $"add a column headed with the name of a room: " +
             $"{string.Join(", ", zones.Take(8).Select(z => z.Name))}"));
         if (table.Rows < Thermometers.LeastReadings)
-            faults.Add(new RigFault($"line {table.LineOf(table.Rows)}", $"{Thermometers.LeastReadings} readings at the least are wanted"));
+            faults.Add(new RigFault($"line {table.LineOf(table.Rows)}", $"add at least {Thermometers.LeastReadings} readings"));
         if (table.Rows > Thermometers.MostReadings)
-            faults.Add(new RigFault($"line {table.LineOf(Thermometers.MostReadings + 1)}", $"more than {Thermometers.MostReadings} readings are not taken"));
+            faults.Add(new RigFault($"line {table.LineOf(Thermometers.MostReadings + 1)}", $"use at most {Thermometers.MostReadings} readings"));
         if (faults.Count > 0) throw new RigFileException(faults);
 
         string heading = table.Headings[time];
@@ -69,7 +69,7 @@ public static class ThermometerFiles
             for (int r = 0; r < rooms.Count; r++) series[r].Add(table.Number(l, rooms[r].Column, Thermometers.RoomRangeC, faults));
         }
         if (faults.Count == 0 && at[^1] - at[0] > Thermometers.MostS)
-            faults.Add(new RigFault($"line {table.LineOf(table.Rows)}", "more than ten days are not taken"));
+            faults.Add(new RigFault($"line {table.LineOf(table.Rows)}", "use at most ten days"));
         if (faults.Count > 0) throw new RigFileException([.. faults.Take(MostFaults)]);
         var read = new HashSet<int>([time, outdoors, heater, .. rooms.Select(r => r.Column)]);
         return new Thermometers(

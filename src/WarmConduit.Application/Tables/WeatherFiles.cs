@@ -43,7 +43,7 @@ public static class WeatherFiles
             var cells = table.Lines[l].Cells;
             if (cells.Count <= EpwCover)
             {
-                faults.Add(new RigFault($"line {table.LineOf(l)}", $"{EpwCover + 1} columns at the least are wanted, and it has {cells.Count}"));
+                faults.Add(new RigFault($"line {table.LineOf(l)}", $"{EpwCover + 1} columns are needed; it has {cells.Count}"));
                 continue;
             }
             reader.Add(
@@ -57,7 +57,7 @@ public static class WeatherFiles
     {
         var faults = new List<RigFault>();
         int temperature = table.Column("temp"), wind = table.Column("wind"), cloud = table.Column("cloud");
-        if (temperature < 0) faults.Add(new RigFault("line 1", "a heading “temperature” is wanted; “wind” and “cloud” may stand beside it"));
+        if (temperature < 0) faults.Add(new RigFault("line 1", "add a column headed “temperature”; “wind” and “cloud” are optional"));
         double percent = cloud >= 0 && table.Headings[cloud].Contains('%', StringComparison.Ordinal) ? 0.01 : 1;
         var reader = new HourReader(faults);
         for (int l = 1; l <= table.Rows && temperature >= 0 && faults.Count < MostFaults; l++)
@@ -93,7 +93,7 @@ public static class WeatherFiles
             double t = Of(line, temperature, before?.TemperatureC, point), w = Of(line, wind, before?.WindMPerS ?? 0, point),
                 c = Of(line, cloud, before?.Cloud ?? 1, point);
             if (faults.Count > had) return;
-            if (_hours.Count >= WeatherChoice.MostHours) faults.Add(new RigFault($"line {line}", $"more than {WeatherChoice.MostHours} hours are not taken"));
+            if (_hours.Count >= WeatherChoice.MostHours) faults.Add(new RigFault($"line {line}", $"use at most {WeatherChoice.MostHours} hours"));
             else _hours.Add(new WeatherHour(t, w, c));
         }
 

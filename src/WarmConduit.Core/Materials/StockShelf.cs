@@ -124,7 +124,7 @@ internal static class StockShelf
         Of(PartGroup.Fill, "pressure-regulator", "pressure regulator", 0.03, 0.05, Passage.Through, IceBreaks.Yes, 12, (90, 50, 90), 0.5, InOut(90, 25, 25)),
         Of(PartGroup.Fill, "fill-filter", "filter on the fill hose", 0.25, 0.15, Passage.Through, IceBreaks.Yes, 6, (250, 60, 60), 0.4, InOut(250, 30, 20),
         keeps: "Take it off the hose and shake it out", look: PartLook.Cylinder),
-        Of(PartGroup.Fill, "overflow-end", "overflow that shows", 0, 0, Passage.OpenEnd, IceBreaks.No, null, (40, 40, 40), 0.1,
+        Of(PartGroup.Fill, "overflow-end", "visible overflow", 0, 0, Passage.OpenEnd, IceBreaks.No, null, (40, 40, 40), 0.1,
         [At("end", 20, 20, 20, Facing.Up, Vent, PortRole.Outlet)], look: PartLook.OpenEnd),
 
         // Move.

@@ -197,7 +197,7 @@ public static partial class RigCheck
         c.Range($"{at}.thicknessM", sleeve.ThicknessM, "sleeve.thicknessM");
         if (sleeve.GapShare is { } gaps) c.Range($"{at}.gapShare", gaps, "sleeve.gapShare");
         if (sleeve.Over is not { } over) return;
-        if (depth == MaxLayers) c.Add($"{at}.over", $"a sleeve has {MaxLayers} layers at the most");
+        if (depth == MaxLayers) c.Add($"{at}.over", $"use at most {MaxLayers} layers of insulation");
         else CheckSleeve(c, $"{at}.over", over, depth + 1);
         if (sleeve.ThicknessM <= 0 || over.ThicknessM <= 0) c.Add($"{at}.over", "a layer lies over another, and each has a thickness");
         if (over.GapShare is not null) c.Add($"{at}.over.gapShare", "gaps are those of the innermost layer, for all of them");

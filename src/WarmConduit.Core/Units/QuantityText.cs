@@ -25,7 +25,7 @@ public static class QuantityText
         double value = quantity == Quantity.ThermalResistance && reader.TakeRValue(out double r) ? r * UnitOf(quantity, "R").Factor
             : Terms(reader, quantity, system, beside);
         reader.SkipSpace();
-        if (!reader.AtEnd) throw reader.Error($"'{reader.Rest()}' is too much here");
+        if (!reader.AtEnd) throw reader.Error($"'{reader.Rest()}' doesn't belong here");
         if (!double.IsFinite(value)) throw reader.Error("the number is too large");
         return value;
     }
@@ -97,7 +97,7 @@ public static class QuantityText
         if (unit is null)
         {
             reader.SkipSpace();
-            if (!reader.AtEnd) throw reader.Error($"'{reader.Rest()}' is no unit of {Word(quantity)}");
+            if (!reader.AtEnd) throw reader.Error($"'{reader.Rest()}' is not a unit of {Word(quantity)}");
             unit = beside is not null && UnitIn(beside, quantity) is { } symbol ? UnitOf(quantity, symbol) : UnitTable.Bare(quantity, system);
         }
         double value = ((negative ? -number : number) + unit.Offset) * unit.Factor;
@@ -209,7 +209,7 @@ public static class QuantityText
             double bottom = TakeDecimal(out bool whole);
             if (bottom != 0 && whole) return bottom;
             _at = at;
-            throw Error("a whole number other than 0 goes under the stroke");
+            throw Error("the bottom of a fraction is a whole number above 0");
         }
 
         private double TakeDecimal(out bool whole)

@@ -30,12 +30,12 @@ public sealed record Thermometers(
     {
         int count = TimeS.Count;
         c.Count("timeS", count, LeastReadings, MostReadings);
-        if (Zones.Count == 0) c.Add("zones", "a room is wanted");
+        if (Zones.Count == 0) c.Add("zones", "name a room");
         if (c.Faults.Count > 0) return;
         for (int t = 1; t < count && c.Faults.Count == 0; t++)
             if (!(TimeS[t] > TimeS[t - 1])) c.Add($"timeS[{t}]", "times must rise");
         c.Range("timeS[0]", TimeS[0], 0, 0, "s");
-        if (!(TimeS[^1] <= MostS)) c.Add($"timeS[{count - 1}]", "more than ten days are not taken");
+        if (!(TimeS[^1] <= MostS)) c.Add($"timeS[{count - 1}]", "use at most ten days");
         // Of each series the first that is wrong.
         void Series(string field, IReadOnlyList<double> values, (double Low, double High) range)
         {
@@ -48,7 +48,7 @@ public sealed record Thermometers(
         for (int z = 0; z < Zones.Count; z++)
         {
             if (zones.Find(Zones[z].ZoneId) is null) c.Add($"zones[{z}].zoneId", $"there is no zone '{Zones[z].ZoneId}'");
-            else if (Zones.Take(z).Any(o => o.ZoneId == Zones[z].ZoneId)) c.Add($"zones[{z}].zoneId", "it stands here twice");
+            else if (Zones.Take(z).Any(o => o.ZoneId == Zones[z].ZoneId)) c.Add($"zones[{z}].zoneId", "this room is listed twice");
             Series($"zones[{z}].c", Zones[z].C, RoomRangeC);
         }
     });

@@ -44,13 +44,13 @@ public sealed record WeatherChoice(WeatherPlace? Place = null, int Winter = 1, i
         if (Hours is null) yield break;
         if (Hours.Count is 0 or > MostHours)
         {
-            yield return new RigFault("conditions.weather.hours", $"1 to {MostHours} hours are taken");
+            yield return new RigFault("conditions.weather.hours", $"1 to {MostHours} hours are allowed");
             yield break;
         }
         for (int h = 0; h < Hours.Count; h++)
             if (!(Hours[h] is { TemperatureC: >= -60 and <= 50, WindMPerS: >= 0 and <= 60, Cloud: >= 0 and <= 1 }))
             {
-                yield return new RigFault($"conditions.weather.hours[{h}]", "air of -60 to 50 °C, wind of 0 to 60 m/s and cover of 0 to 1 are taken");
+                yield return new RigFault($"conditions.weather.hours[{h}]", "use air of -60 to 50 °C, wind of 0 to 60 m/s and cover of 0 to 1");
                 yield break;
             }
     }

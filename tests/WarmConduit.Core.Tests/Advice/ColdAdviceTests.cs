@@ -127,7 +127,7 @@ public class ColdAdviceTests
         Assert.Equal(2 / air, losses[("room", false)], 1e-6);
         Assert.Equal(0.5 / (0.2 + 0.0125 + floor), losses[("under", true)], 1e-6);
         Assert.Contains(InsulationFinder.Ask(new Question(rig, Arctic(rig))).Options, o =>
-            o.Words.Text.Contains("but where it stands against something", StringComparison.Ordinal));
+            o.Words.Text.Contains("except where it touches something", StringComparison.Ordinal));
         // Under the floor five sides are in the wind, and the top has the room above it through the floor.
         double wind = 1 / SurfaceCoefficient.OuterWallWPerM2K(night.WindMPerS, 0.9, night.OutdoorC);
         var under = Losses(Tank(-0.5)).ToDictionary(c => (c.To!.Id, c.Through), c => c.AtWPerK(night.OutdoorC, night.WindMPerS));

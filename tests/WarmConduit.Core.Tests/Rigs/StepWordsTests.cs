@@ -52,7 +52,7 @@ public class StepWordsTests
     }
 
     [Theory]
-    [InlineData("", 0, "a way and a length")]
+    [InlineData("", 0, "a direction and a length")]
     [InlineData("sideways 3 m", 0, "sideways")]
     [InlineData("rear", 0, "after rear comes a length")]
     [InlineData("rear 1 m fall lots", 9, "after fall comes a share")]

@@ -67,7 +67,11 @@ public class AnyNightTests
         Assert.InRange(balance.Gap(), 0, 0.001);
     }
 
-    private sealed record Planned(string Rig, Conditions Night);
+    private sealed record Planned(string Rig, Conditions Night)
+    {
+        // What is to be seen of one that fails: its events too.
+        public override string ToString() => $"{Rig} {System.Text.Json.JsonSerializer.Serialize(Night, RigFile.Compact)}";
+    }
 
     private static readonly Gen<Planned> AnyPlan =
         from name in Gen.OneOfConst(Names)
@@ -77,7 +81,7 @@ public class AnyNightTests
         from wind in Gen.Double[0, 12]
         from heat in Gen.Bool
         from drained in Gen.Frequency((3, Gen.Const(WaterState.Wet)), (1, Gen.Const(WaterState.Drained)))
-        from hours in Gen.Double[1, 40]
+        from hours in Gen.Frequency((3, Gen.Double[1, 40]), (1, Gen.Select(Gen.Int[1, 40], Gen.Double[0, 1e-4], (h, past) => h + past)))
         from events in EventOf(Rigs[name]).Array[0, 6]
         select new Planned(name, Left(Rigs[name], heat) with
         {
@@ -102,6 +106,21 @@ public class AnyNightTests
             kind == PlanEventKind.Open ? rig.Shell.Zones[room].Id : null,
             kind == PlanEventKind.Open && other >= 0 && other != room ? rig.Shell.Zones[other].Id : null, kind == PlanEventKind.Open ? area : null,
             kind == PlanEventKind.Open ? 0.1 : null);
+
+    [Theory]
+    [InlineData(1e-10)]
+    [InlineData(3.4e-10)]
+    [InlineData(1e-6)]
+    [InlineData(3e-6)]
+    [InlineData(1e-4)]
+    public void A_night_that_ends_a_moment_past_an_hour_ends_as_one_that_ends_on_it(double pastH)
+    {
+        Conditions Until(double hours) => Left(Rigs["lantern"], false) with { Hours = hours, Weather = new WeatherChoice(WeatherPlace.KettleFell, 17, 131) };
+        NightAnswer At(double hours) => RigNight.Of(new Question(Rigs["lantern"], Until(hours))).Answer;
+        var (on, past) = (At(7), At(7 + pastH));
+        for (int z = 0; z < on.ZoneC.GetLength(1); z++)
+            Assert.Equal(on.ZoneC[on.ReportS.Count - 1, z], past.ZoneC[past.ReportS.Count - 1, z], 0.01);
+    }
 
     [Fact]
     public void Whatever_is_planned_energy_closes_and_nothing_is_colder_than_outdoors_or_warmer_than_what_warmed_it() => AnyPlan.Sample(

@@ -5,7 +5,7 @@ import { useSettings } from "../app/settings";
 import { usePrint } from "../app/units";
 import { read } from "./useTyped";
 
-export const fieldClass = "h-10 w-full min-w-0 rounded-md border bg-panel px-2 disabled:opacity-50";
+export const fieldClass = "focus-visible:outline-offset-0 h-10 w-full min-w-0 rounded-md border bg-panel px-2 disabled:opacity-50";
 
 interface Props {
   label: string;

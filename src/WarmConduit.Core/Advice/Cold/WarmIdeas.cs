@@ -117,8 +117,8 @@ internal sealed class WarmIdeas(Question question)
         yield return Idea("", Sentence.Of($"{part.Name}: a jacket of {Measure.Length(more)} of {material}"), []);
         if (zone is null || Catalogue.Part(part.Stock)!.Passage != Passage.Vessel) yield break;
         var stands = PartContacts.Sides.Where(s => question.SurfaceContacts.Of(zone, part.Box, s) is not null).ToList();
-        if (stands.Count is > 0 and < 6) yield return Idea(" free", Sentence.Of($"{part.Name}: {Measure.Length(more)} of {material} but where it stands " +
-            $"against something"), stands);
+        if (stands.Count is > 0 and < 6) yield return Idea(" free", Sentence.Of($"{part.Name}: {Measure.Length(more)} of {material} except where it " +
+            $"touches something"), stands);
         if (PartContacts.Sides.Except(stands).OrderByDescending(s => PartContacts.AreaM2(part, s)).Select(s => (Facing?)s).FirstOrDefault() is { } largest)
             yield return Idea($" {largest}", Sentence.Of($"{part.Name}: {Measure.Length(more)} of {material} on its {SideWords(largest)} only"),
                 [.. PartContacts.Sides.Where(s => s != largest)]);

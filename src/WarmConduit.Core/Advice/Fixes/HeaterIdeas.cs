@@ -41,7 +41,7 @@ internal sealed class HeaterIdeas(Question question, Fitter fit)
                 [.. valve, .. question.Rig.Scenarios.Select(s => new SetPosition(s.Id, id,
                 s.Kind is ScenarioKind.Drain or ScenarioKind.BlowOut or ScenarioKind.Antifreeze ? Positions.Open : Positions.Closed))]);
         }
-        yield return new Idea($"Take {run.Name} away", [new RemoveThing($"runs/{runId}")]);
+        yield return new Idea($"Remove {run.Name}", [new RemoveThing($"runs/{runId}")]);
     }
 
     /// <summary>A thermostatic mixing valve in the line that leaves the heater, with cold water from a tee in the line that feeds it.</summary>

@@ -136,7 +136,7 @@ internal sealed class Ideas(Question question)
             if (slopes.Lowered(fall) is { } down) yield return Moved(runId, down);
         }
         if (RunRegrading.ItsFall(question.Index, question.Index.Run(runId), question.Conditions.Parked, 0.003)?[0] is { } even)
-            yield return new Idea($"Lay {question.Index.Run(runId).Name} on an even fall", even.Edits);
+            yield return new Idea($"Set even fall in {question.Index.Run(runId).Name}", even.Edits);
     }
 
     // The joint at its upper end lifted, or that at its lower end lowered.
@@ -157,7 +157,7 @@ internal sealed class Ideas(Question question)
         var (far, way) = (Measure.Length(Math.Abs(how.ByM)), how.ByM > 0 ? "up" : "down");
         var words = how.Band is { } band
             ? Sentence.Of($"{run.Name}, bend {1 + Math.Max(0, run.Bends.ToList().FindIndex(b => b.Id == band.PointId))}: {way} by {far}")
-            : Sentence.Of($"{run.Name}: {how.Moved} bends {way}, by {far} at most");
+            : Sentence.Of($"{run.Name}: {how.Moved} bends {way}, by up to {far}");
         return new Idea(words, [how.Edit], how.Band, $"{runId} {way} {how.Band?.PointId}");
     }
 
@@ -228,7 +228,7 @@ internal sealed class Ideas(Question question)
     {
         var run = question.Index.Run(runId);
         if (hump is { PointId: { } point } && SlopesOf(runId).Straight(point) is { } straight) yield return Moved(runId, straight);
-        if (run.Bends.Count > 0) yield return new Idea($"Lay {run.Name} on an even fall", [RunRegrading.Even(run, question.Index.CourseOf(run))]);
+        if (run.Bends.Count > 0) yield return new Idea($"Set even fall in {run.Name}", [RunRegrading.Even(run, question.Index.CourseOf(run))]);
         var course = question.Index.CourseOf(run);
         int top = Enumerable.Range(0, course.Length).MaxBy(k => question.Conditions.Parked.HeightM(course[k]));
         if (_fit.Branch(run, top, "bleed", "bleed", 0.03, $"A bleed at the hump of {run.Name}") is { } bleed) yield return bleed;
@@ -288,7 +288,7 @@ internal sealed class Ideas(Question question)
     {
         var run = question.Index.Run(runId);
         if (dip is { PointId: { } point } && SlopesOf(runId).Straight(point) is { } straight) yield return Moved(runId, straight);
-        yield return new Idea($"Lay {run.Name} on an even fall", [RunRegrading.Even(run, question.Index.CourseOf(run))]);
+        yield return new Idea($"Set even fall in {run.Name}", [RunRegrading.Even(run, question.Index.CourseOf(run))]);
         if (dip is { PointId: { } low }) yield return Routes.Without(runId, low);
     }
 }

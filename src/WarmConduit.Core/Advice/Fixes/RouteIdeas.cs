@@ -82,7 +82,7 @@ internal sealed class RouteIdeas(Question question, Fitter fit)
                 [new PlacePart(cap, "end-cap", $"{run.Name}, cap", Turning.Micro(at - new Point3(0, 0.015, 0.008))),
                 new ChangeThing($"runs/{run.Id}", new JsonObject { [name] = new JsonObject { ["part"] = cap, ["port"] = "in" } })]);
         }
-        yield return new Idea($"Take {run.Name} out", [new RemoveThing($"runs/{run.Id}")]);
+        yield return new Idea($"Remove {run.Name}", [new RemoveThing($"runs/{run.Id}")]);
     }
 
     // A port that nothing is joined to, nearer than a hand's breadth: the nearest.

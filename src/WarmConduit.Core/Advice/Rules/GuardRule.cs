@@ -42,7 +42,7 @@ internal sealed class GuardRule : IRule
                 yield return new Finding(
                     $"plugged:{part.Id}", FindingKind.ReliefShut, Severity.Fault, part.Name, "plugged", null,
                     $"Its way out ends at “{plug.Name}”, which closes it.", Place.OnPart(question.Index, part), [way.Run.Id], null,
-                    [new Mend($"Take {plug.Name} off and let it drip free", Opened(question, way.Run, plug))], Relief);
+                    [new Mend($"Remove {plug.Name} and let it drip free", Opened(question, way.Run, plug))], Relief);
         }
     }
 

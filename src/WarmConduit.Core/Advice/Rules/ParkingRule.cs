@@ -43,8 +43,8 @@ internal sealed class ParkingRule : IRule
             yield return new Finding(
                 Outside, FindingKind.Parking, severity, $"Parked {ParkingCount.Words(worst.At)}", "keeps", Measure.Volume(worst.OutsideL), reason,
                 pool is null ? null : question.Levels.PlaceAt(pool.LowestPoint), runs,
-                new Why("What stays at the corners and edges of the slope that the brief allows, by the rule of the drain-down; what is emptied by hand " +
-                "apart.", [new("when level", Measure.Volume(worst.LevelL), false)]));
+                new Why("Water left at the edges of the parking slope in the brief, by the same rule as draining. Water emptied by hand is not " +
+                    "counted.", [new("when level", Measure.Volume(worst.LevelL), false)]));
         }
         static bool Wet(Question asked, int edge) => edge < asked.Rig.Runs.Count && asked.Rig.Runs[edge].Service != Service.Coolant;
         foreach (var (tank, at, stays) in ParkingCount.WorstTanks(question))

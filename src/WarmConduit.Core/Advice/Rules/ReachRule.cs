@@ -17,8 +17,8 @@ internal sealed class ReachRule : IRule
         if (worst is null) yield break;
         yield return new Finding(
             $"worst:{worst.Id}", FindingKind.OutOfReach, Severity.Warning, worst.Name, "takes", Measure.Duration(worst.Reach!.HandS()),
-            Sentence.Of($"It is reached {worst.Reach.Words()}, and you handle it each time you leave: the hardest one decides whether you really " +
-            $"do it. It takes {Measure.Duration(worst.Reach.HandS())} there and back, as an estimate; see the draining steps for the whole."),
+            Sentence.Of($"You reach it {worst.Reach.Words()}, each time you leave. The hardest step decides whether you really do it. About " +
+            $"{Measure.Duration(worst.Reach.HandS())} there and back. Estimate."),
             Place.OnPart(question.Index, worst), [], null);
     }
 

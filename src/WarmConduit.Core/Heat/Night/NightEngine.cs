@@ -29,7 +29,7 @@ public static class NightEngine
 
     private static void Check(NightOptions options, NightNetwork network)
     {
-        if (!(options.MaxStepS >= 0.01) || !(options.FirstStepS >= 0.01))
+        if (!(options.MaxStepS >= NightOptions.ShortestS) || !(options.FirstStepS >= NightOptions.ShortestS))
             throw new HeatNetworkException("options", "steps are a hundredth of a second at the least");
         double before = network.StartS;
         foreach (double report in options.ReportS ?? [])

@@ -182,11 +182,17 @@ internal sealed class NightLayout
         foreach (var e in Events) Add(e.TimeS, true);
         for (double t = 3600; t < end; t += 3600) Add(t, false);
         all.Sort();
+        // What lies nearer than the shortest step is one milestone, at the last of its times: a step of microseconds has no digits left.
         var merged = new List<(double TimeS, bool Jump)>(all.Count);
+        double first = double.NegativeInfinity;
         foreach (var (t, jump) in all)
         {
-            if (merged.Count > 0 && t - merged[^1].TimeS < 1e-6) merged[^1] = (merged[^1].TimeS, merged[^1].Jump || jump);
-            else merged.Add((t, jump));
+            if (t - first < NightOptions.ShortestS) merged[^1] = (t, merged[^1].Jump || jump);
+            else
+            {
+                merged.Add((t, jump));
+                first = t;
+            }
         }
         return merged;
     }

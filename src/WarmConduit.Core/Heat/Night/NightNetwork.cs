@@ -118,10 +118,13 @@ public sealed record NightNetwork(
 
 /// <summary>
 /// How to run: steps of at most <paramref name="MaxStepS"/> (the first after a jump is <paramref name="FirstStepS"/>, each next one three tenths longer), and
-/// when to report, in s, rising. Reports are exact times, not interpolated.
+/// when to report, in s, rising. Reports are exact times (to <see cref="ShortestS"/>), not interpolated.
 /// </summary>
 public sealed record NightOptions(double MaxStepS = 900, double FirstStepS = 10, IReadOnlyList<double>? ReportS = null)
 {
+    /// <summary>The shortest step, s: what lies nearer together is one moment.</summary>
+    public const double ShortestS = 0.01;
+
     /// <summary>The defaults, without reports.</summary>
     public static readonly NightOptions Default = new();
 

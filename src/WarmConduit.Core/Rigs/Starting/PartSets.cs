@@ -27,7 +27,7 @@ public static class PartSets
     /// <summary>All of them.</summary>
     public static IReadOnlyList<PartSet> All { get; } =
     [
-        Of("pump-set", "pump set", "Isolating valve, strainer, pump, accumulator on its tee, isolating valve: in the order in which the water comes.",
+        Of("pump-set", "pump set", "Isolating valve, strainer, pump, accumulator on its tee, isolating valve: in flow order.",
         PartGroup.Move, (980, 260, 260),
             [
                 new("valve-in", "ball-valve", "pump valve, tank side", Mm(0, 50, 35)),
@@ -62,7 +62,7 @@ public static class PartSets
                 new("tee-in.c", "valve-bypass.a"),
                 new("valve-bypass.b", "tee-out.c"),
             ]),
-        Of("heater-bypass", "heater bypass", "Two tees and three valves between cold and hot, so that antifreeze need not fill the heater.", PartGroup.Heat,
+        Of("heater-bypass", "heater bypass", "Two tees and three valves between cold and hot, so that antifreeze bypasses the heater.", PartGroup.Heat,
         (420, 300, 60),
             [
                 new("tee-cold", "tee", "bypass tee, cold", Mm(0, 40, 0)),

@@ -43,7 +43,7 @@ public static class Start
         new("weekend-drain", "Weekends, drains itself",
         "Tank and pump at the rear, storage heater and sink in the kitchen, every line falling to two drains; a grey tank under the floor.",
         WayOfLiving.Weekends, FreezeSchool.Drain, Plumbed),
-        new("lived-in", "Lived in, kept warm", "The same lines with the heat on all winter: what counts is how long they stand when it fails.",
+        new("lived-in", "Lived in, kept warm", "The same lines with the heat on all winter: what matters is how long they last if it fails.",
         WayOfLiving.LivedIn, FreezeSchool.Heat, Plumbed),
         new("laid-up", "Laid up, blown out", "The same lines with a capped air port behind the pump, to be blown out once in autumn.", WayOfLiving.LaidUp,
         FreezeSchool.Air, Plumbed),

@@ -32,16 +32,16 @@ public static partial class StepWords
     /// <summary>Words that are understood, in the order in which they are offered.</summary>
     public static IReadOnlyList<StepWord> All { get; } =
     [
-        new("forward", "towards the cab by so much"),
-        new("rear", "towards the rear by so much"),
-        new("kerb", "towards the kerb by so much"),
-        new("far", "away from the kerb by so much"),
-        new("up", "up by so much"),
-        new("down", "down by so much"),
-        new("fall", "lower by this share of the length, after a way and a length"),
-        new("rise", "higher by this share of the length, after a way and a length"),
+        new("forward", "towards the cab, by a length"),
+        new("rear", "towards the rear, by a length"),
+        new("kerb", "towards the kerb, by a length"),
+        new("far", "away from the kerb, by a length"),
+        new("up", "up, by a length"),
+        new("down", "down, by a length"),
+        new("fall", "falls this much, after a direction and a length"),
+        new("rise", "rises this much, after a direction and a length"),
         new("height", "to this height above the floor"),
-        new("clear", "so much above the floor, or above the arch that lies under it"),
+        new("clear", "this far above the floor or the arch below"),
         new("at", "to a place: from the rear, from the kerb, above the floor"),
         new("to", "ends it on a port, by its name"),
     ];
@@ -68,7 +68,7 @@ public static partial class StepWords
     public static StepRead Read(string text, Point3 from, Point3 towards, Shell shell, UnitSystem system, IReadOnlyList<PortName> ports)
     {
         if (Far(from) || Far(towards)) throw new QuantityFormatException(0, $"the run lies farther than {FarthestM} m from the vehicle");
-        if (string.IsNullOrWhiteSpace(text)) throw new QuantityFormatException(0, "type a way and a length, such as rear 1.2 m");
+        if (string.IsNullOrWhiteSpace(text)) throw new QuantityFormatException(0, "type a direction and a length, such as rear 1.2 m");
         if (text.StartsWith(To, StringComparison.OrdinalIgnoreCase)) return Port(text, from, ports);
         bool absolute = text.StartsWith(AtWord, StringComparison.OrdinalIgnoreCase);
         int begin = absolute ? AtWord.Length : 0;
@@ -124,7 +124,7 @@ public static partial class StepWords
                     break;
                 case "":
                     double on = Length(), whole = from.DistanceM(towards);
-                    if (whole < 1e-6) throw new QuantityFormatException(place, "point somewhere first, or say which way");
+                    if (whole < 1e-6) throw new QuantityFormatException(place, "point somewhere first, or say which direction");
                     at = from.Towards(towards, on / whole);
                     run += on;
                     moved = true;

@@ -55,7 +55,7 @@ public static class ProofStudy
         var reading = JugReading.Of(step, expected, measured);
         if (reading.Agrees)
             return new ProofAnswer(step, expected, measured,
-                Sentence.Of($"As it should be: {Measure.Volume(expected)} was expected, and a jug is no finer than {Measure.Volume(reading.FinestL)}."), []);
+                Sentence.Of($"As expected: {Measure.Volume(expected)}. A jug is accurate to {Measure.Volume(reading.FinestL)}."), []);
         var suspects = new List<Suspect>();
         double stays = All(question, whole, null, null).StaysL();
         foreach (var part in question.Rig.Parts)
@@ -71,8 +71,8 @@ public static class ProofStudy
         var ranked = suspects.Where(s => Math.Abs(s.WouldBeL - expected) > 0.005).OrderBy(s => Math.Abs(s.WouldBeL - measured)).Take(Most).ToList();
         var verdict = measured < expected
             ? Sentence.Of($"{Measure.Volume(expected - measured)} is missing of {Measure.Volume(expected)}: it is still in the rig, or came out elsewhere.")
-            : Sentence.Of($"{Measure.Volume(measured - expected)} more came than the {Measure.Volume(expected)} expected: an earlier step let less out, or a " +
-                $"tank was fuller than it was taken to be.");
+            : Sentence.Of($"{Measure.Volume(measured - expected)} more came than the {Measure.Volume(expected)} expected: an earlier step let out less, or a " +
+                $"tank was fuller than assumed.");
         return new ProofAnswer(step, expected, measured, verdict, ranked);
 
         void Add(Part part, string words, string? shut, string? undone) =>

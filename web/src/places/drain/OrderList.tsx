@@ -1,5 +1,5 @@
 import type { Schema } from "../../api/client";
-import { say, usePrint } from "../../app/units";
+import { plural, say, usePrint } from "../../app/units";
 import type { Rig } from "../../document/geometry";
 import { notDoneWords, stateWord, whenWords } from "../../drawing/left";
 import { stayWords } from "../../drawing/stays";
@@ -138,12 +138,7 @@ function LeftState({ left }: { left: ReturnType<typeof useLeft> }) {
         </span>
       </p>
       {state.at && <p>{[`${print(state.staysL, "volume")} in it`, notDoneWords(state)].filter(Boolean).join(" · ")}</p>}
-      {short.length > 0 && (
-        <p>
-          {short.length === 1 ? "A jug took" : `${short.length} jugs took`} less than should come: what those steps empty counts as still
-          full.
-        </p>
-      )}
+      {short.length > 0 && <p>Less came out than expected at {plural(short.length, "step")}: what that empties counts as still full.</p>}
       <div className="mt-1 flex flex-wrap gap-2">
         {state.at && <Button onClick={left.fill}>Mark as filled</Button>}
         {water !== "asLeft" && <Button onClick={() => setConditions({ water: "asLeft" })}>Use this state for the night</Button>}

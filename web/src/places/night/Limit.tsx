@@ -138,12 +138,12 @@ function OfBrief({ brief: b, print, triedC }: { brief: Schema["BriefLimit"]; pri
             : `${first} breaks after ${print(breaks * 3600, "duration")}`}
       </strong>
       <span className="text-muted">
-        . {b.forHours < b.hours ? `For ${print(b.forHours * 3600, "duration")}, the longest tested,` : "For that long"} it is safe{" "}
+        . {b.forHours < b.hours ? `For ${print(b.forHours * 3600, "duration")}, the longest tested,` : "For that long"}{" "}
         {b.limit.standsAllTried
-          ? `to ${print(triedC, "temperature")}, the coldest tested.`
+          ? `it is safe to ${print(triedC, "temperature")}, the coldest tested.`
           : b.limit.coldestC == null
-            ? "in no frost."
-            : `to ${print(b.limit.coldestC, "temperature")}.`}
+            ? "any frost breaks something."
+            : `it is safe to ${print(b.limit.coldestC, "temperature")}.`}
       </span>
     </p>
   );
