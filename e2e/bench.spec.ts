@@ -74,7 +74,7 @@ test("keys alone: choose a run, nudge a bend, type a height in inches, be told w
   await expect(field).toHaveValue("216 mm");
   await field.fill("8 cubits");
   await field.press("Enter");
-  await expect(page.getByRole("tabpanel").getByRole("alert")).toContainText("no unit of length");
+  await expect(page.getByRole("tabpanel").getByRole("alert")).toContainText("is not a unit of length");
   // Escape takes it back, and leaving the field does not keep what Escape took back.
   await field.press("Escape");
   await expect(field).toHaveValue("216 mm");

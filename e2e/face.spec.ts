@@ -33,9 +33,34 @@ test("the verdict is one sentence on every screen of a rig, for the night that w
   await expect(page.locator("a[href='/rigs/sparrow'] [data-outlook]")).toContainText("Your night");
   await expect(page.locator("a[href='/rigs/sparrow'] [data-outlook]")).toHaveAttribute("data-outlook", "safe");
   await page.goto("/rigs/sparrow");
-  await verdict.getByRole("button", { name: "Use the brief's night" }).click();
+  await page.getByRole("radio", { name: "Brief's night" }).click();
   await expect(verdict).toContainText("Brief's night");
   await expect(line).toHaveAttribute("data-outlook", "freezeDamage");
+});
+
+test("tonight is chosen once, in its season, and every screen and the shelf are about it", async ({ page }) => {
+  await page.clock.setFixedTime(new Date("2027-01-14T12:00:00"));
+  await page.goto("/rigs/sparrow");
+  await pools(page);
+  await page.getByRole("radio", { name: "Tonight" }).click();
+  const verdict = page.getByRole("region", { name: "Verdict" });
+  await expect(verdict).toContainText("Tonight");
+  await page.getByLabel("Place, invented").selectOption("osmerPlain");
+  await expect(verdict).toContainText("Osmer Plain, 14 Jan");
+  await expect(page.locator("[data-outlook]").first()).toHaveAttribute("data-stale", "false");
+  for (const place of ["/shell", "/night", "/drain"]) {
+    await page.goto(`/rigs/sparrow${place}`);
+    await expect(verdict).toContainText("Tonight");
+    await expect(page.getByRole("radio", { name: "Tonight" })).toBeChecked();
+  }
+  await page.goto("/");
+  await expect(page.locator("a[href='/rigs/sparrow'] [data-outlook]")).toContainText("Tonight");
+  await page.clock.setFixedTime(new Date("2027-07-14T12:00:00"));
+  await page.goto("/rigs/sparrow");
+  await expect(verdict).toContainText("Your night");
+  await expect(page.getByRole("radio", { name: "Tonight" })).toHaveCount(0);
+  await page.getByRole("radio", { name: "Brief's night" }).click();
+  await expect(verdict).toContainText("Brief's night");
 });
 
 /** Share of the window that is drawing: the large view with what is small beside it, and the profile. */

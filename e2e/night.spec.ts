@@ -151,7 +151,7 @@ test("thermometers set the rooms: read, fitted, taken over, and taken back", asy
   const box = panel.getByLabel(/Readings, a line each/);
   await box.fill("hour,outdoors,living space\n0,-5,warm");
   await panel.getByRole("button", { name: "Fit rooms" }).click();
-  await expect(panel.getByRole("alert")).toContainText("line 2: 12 readings at the least are wanted");
+  await expect(panel.getByRole("alert")).toContainText("line 2: add at least 12 readings");
   const rows = Array.from({ length: 49 }, (_, i) => {
     const h = i / 4;
     return `${h},-6,${(-6 + 24 * Math.exp(-h / 3)).toFixed(2)},${(-6 + 14 * Math.exp(-h / 2.2)).toFixed(2)}`;
@@ -201,7 +201,7 @@ test("insulation that pays is done, and a tank is set in another place", async (
 
   const places = page.getByRole("region", { name: "Tank places" });
   await expect(places.getByRole("columnheader", { name: /boxed in under the floor/ })).toBeVisible();
-  await expect(places.getByRole("row", { name: /Room inside that it takes/ })).toContainText("none");
+  await expect(places.getByRole("row", { name: /Takes room inside/ })).toContainText("none");
   await places.getByRole("button", { name: "Move it boxed in under the floor" }).click();
   await saved(page);
   await expect(places.getByRole("columnheader", { name: /tank box/ })).toContainText("where it is");

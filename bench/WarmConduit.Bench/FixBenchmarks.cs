@@ -24,7 +24,7 @@ public class FixBenchmarks
 
     /// <summary>A set that mends a rig.</summary>
     [Benchmark(Description = "Tern mended as a whole")]
-    public MendAllAnswer Mended() => MendAll.Ask(Ask(_tern), new());
+    public FixAllAnswer Mended() => FixAll.Ask(Ask(_tern), new());
 
     /// <summary>The map of attitudes.</summary>
     [Benchmark(Description = "Lantern's parking envelope, 81 × 81"), Limit(150)]

@@ -81,7 +81,7 @@ public class CampaignMixedUse
                     (JsonNode)new JsonObject { ["temperatureC"] = -5 + (0.001 * n), ["windMPerS"] = 3, ["cloud"] = 1 })]),
             }))),
             Until(async n => await Ask(times, ["drainDown", "freezeLadder", "advice", "tanks"], Night(c => c["outdoorC"] = -20 + (0.1 * (n % 300))))),
-            Until(async n => await Job(n % 2 == 0 ? "lantern" : largest, ((string[])["season", "autoFall", "mendAll"])[n % 3], TimeSpan.FromSeconds(15))),
+            Until(async n => await Job(n % 2 == 0 ? "lantern" : largest, ((string[])["season", "autoFall", "fixAll"])[n % 3], TimeSpan.FromSeconds(15))),
             // One who drags on a small rig all the while.
             Until(async n =>
             {

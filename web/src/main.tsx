@@ -7,6 +7,7 @@ import { Fallen } from "./app/Fallen";
 import "./app/styles.css";
 import { BenchPlace } from "./places/bench/BenchPlace";
 import { RigsPlace } from "./places/rigs/RigsPlace";
+import { Drawn } from "./ui/Drawn";
 
 // The shelf and the bench are what a window opens with; the rest comes when it is asked for.
 const NewRigPlace = lazy(async () => ({ default: (await import("./places/new/NewRigPlace")).NewRigPlace }));
@@ -24,7 +25,7 @@ createRoot(document.getElementById("root") as HTMLElement).render(
     <QueryClientProvider client={client}>
       <Fallen>
         <TradeProvider>
-          <Suspense fallback={<p className="p-8 text-muted">Loading.</p>}>
+          <Suspense fallback={<Drawn picture="loading" role="status" title="Loading…" />}>
             <Switch>
               <Route path="/new">
                 <NewRigPlace />

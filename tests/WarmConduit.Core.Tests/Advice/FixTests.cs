@@ -108,7 +108,7 @@ public class FixTests
                     // Two that cannot be done together.
                 }
             }
-            var mended = MendAll.Ask(Ask(rig), new());
+            var mended = FixAll.Ask(Ask(rig), new());
             Assert.True(mended.AfterL <= Math.Max(1.1 * best, best + 0.005), $"rig {seed}: {mended.AfterL} L where {best} L is possible");
             if (mended.Fixes.Count > 0)
                 Assert.Equal(mended.AfterL, Ask(Editor.Apply(rig, [.. mended.Fixes.SelectMany(f => f.Edits)]).Rig).Ask(DrainDownStudy.Ask).Stays.TotalL, 1e-9);
@@ -139,18 +139,18 @@ public class FixTests
     public void Terns_best_fixes_in_order_make_it_drain_anywhere_within_a_degree()
     {
         var rig = DemoRigs.Of("tern");
-        var mended = MendAll.Ask(Ask(rig), new());
+        var mended = FixAll.Ask(Ask(rig), new());
         var after = Editor.Apply(rig, [.. mended.Fixes.SelectMany(f => f.Edits)]).Rig;
         Assert.Empty(mended.Left);
         Assert.Equal(1, ParkingStudy.Ask(Ask(after)).Share);
         Assert.True(ParkingStudy.Ask(Ask(rig)).Share < 1);
         // Without a purse: bends, places and hands alone.
-        Assert.All(MendAll.Ask(Ask(rig), new(MostParts: 0)).Fixes, f => Assert.Equal(0, f.Costs.Parts));
+        Assert.All(FixAll.Ask(Ask(rig), new(MostParts: 0)).Fixes, f => Assert.Equal(0, f.Costs.Parts));
         // With a purse: what is bought is known and within it, and more of it mends no less.
         var priced = rig with { Prices = [new("cock", "drain-cock", 12), new("pex", "pex-1/2", 2), new("tee", "tee", 3)] };
-        var poor = MendAll.Ask(Ask(priced), new(MostMoney: 5));
+        var poor = FixAll.Ask(Ask(priced), new(MostMoney: 5));
         Assert.True(poor.Fixes.Sum(f => f.Costs.Money ?? 0) <= 5 && poor.Fixes.All(f => f.Costs.Parts == 0 || f.Costs.Money is not null));
-        Assert.True(MendAll.Ask(Ask(priced), new(MostMoney: 500)).AfterL <= poor.AfterL + 1e-6);
+        Assert.True(FixAll.Ask(Ask(priced), new(MostMoney: 500)).AfterL <= poor.AfterL + 1e-6);
     }
 
     [Fact]

@@ -18,7 +18,7 @@ public class FixTruthTests
 
     private static int[] Seeds => int.TryParse(Environment.GetEnvironmentVariable("WARM_CONDUIT_FIX_RIGS"), out int n) ? [.. Enumerable.Range(1, n)] : Soon;
 
-    private static MendAllAnswer Mended(Rig rig) => MendAll.Ask(new Question(rig, Conditions.Of(rig.Brief), TestContext.Current.CancellationToken), new());
+    private static FixAllAnswer Mended(Rig rig) => FixAll.Ask(new Question(rig, Conditions.Of(rig.Brief), TestContext.Current.CancellationToken), new());
 
     [Fact]
     public void A_set_leaves_no_more_than_a_tenth_above_the_best_of_as_many_changes()

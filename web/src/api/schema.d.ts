@@ -1878,6 +1878,43 @@ export interface components {
             /** @description Where the point that it moves may lie; null where it moves none, or several. */
             band: null | components["schemas"]["Band"];
         };
+        /** @description A set of fixes that mends a rig together. */
+        FixAllAnswer: {
+            /** @description In the order in which they are done; each is tried on top of those before it. */
+            fixes: components["schemas"]["SetFix"][];
+            /**
+             * Format: double
+             * @description Retained now, L.
+             */
+            beforeL: number;
+            /**
+             * Format: double
+             * @description Retained with the whole set, L.
+             */
+            afterL: number;
+            /** @description What the whole set makes better and worse; null where it is empty. */
+            wins: null | components["schemas"]["FixGain"];
+            /** @description Faults and warnings that stay. */
+            left: components["schemas"]["NotMended"][];
+            /**
+             * Format: int32
+             * @description How many trials it took.
+             */
+            tried: number;
+        };
+        /** @description What a set of fixes may take. */
+        FixAllInput: {
+            /**
+             * Format: int32
+             * @description New parts at the most, 0 to 999; left out: as many as it wants.
+             */
+            mostParts?: null | number;
+            /**
+             * Format: double
+             * @description At the rig's prices, 0 to 1,000,000; left out likewise. A fix with a part of unknown price is beyond any sum.
+             */
+            mostMoney?: null | number;
+        };
         /** @description What a fix costs. */
         FixCost: {
             /**
@@ -2530,43 +2567,6 @@ export interface components {
             words: components["schemas"]["Sentence"];
             /** @description The edits that do it. */
             edits: components["schemas"]["Edit"][];
-        };
-        /** @description A set of fixes that mends a rig together. */
-        MendAllAnswer: {
-            /** @description In the order in which they are done; each is tried on top of those before it. */
-            fixes: components["schemas"]["SetFix"][];
-            /**
-             * Format: double
-             * @description Retained now, L.
-             */
-            beforeL: number;
-            /**
-             * Format: double
-             * @description Retained with the whole set, L.
-             */
-            afterL: number;
-            /** @description What the whole set makes better and worse; null where it is empty. */
-            wins: null | components["schemas"]["FixGain"];
-            /** @description Faults and warnings that stay. */
-            left: components["schemas"]["NotMended"][];
-            /**
-             * Format: int32
-             * @description How many trials it took.
-             */
-            tried: number;
-        };
-        /** @description What a set of fixes may take. */
-        MendAllInput: {
-            /**
-             * Format: int32
-             * @description New parts at the most, 0 to 999; left out: as many as it wants.
-             */
-            mostParts?: null | number;
-            /**
-             * Format: double
-             * @description At the rig's prices, 0 to 1,000,000; left out likewise. A fix with a part of unknown price is beyond any sum.
-             */
-            mostMoney?: null | number;
         };
         /** @description A place that holds more water than before. */
         MoreWater: {
@@ -4362,7 +4362,7 @@ export interface components {
             /** @description The finding that is to go. */
             fixes?: components["schemas"]["FixesInput"];
             /** @description What a set of fixes may take. */
-            mendAll?: components["schemas"]["MendAllInput"];
+            fixAll?: components["schemas"]["FixAllInput"];
             /** @description What the builder asks of the heights. */
             autoFall?: components["schemas"]["AutoFallInput"];
             /** @description What is set in each place. */
@@ -4726,7 +4726,7 @@ export interface components {
             /** @description Ways to mend one finding, the best first. */
             fixes?: components["schemas"]["FixesAnswer"];
             /** @description A set of fixes that mends a rig together. */
-            mendAll?: components["schemas"]["MendAllAnswer"];
+            fixAll?: components["schemas"]["FixAllAnswer"];
             /** @description All heights at once: every line with as much fall as the whole allows. */
             autoFall?: components["schemas"]["AutoFallAnswer"];
             /** @description Insulation that pays. */

@@ -8,16 +8,16 @@ import { BenchStores, useDocument, useDrawing, useSelection, useStores } from ".
 import { Invite } from "./Invite";
 import { Legend } from "./Legend";
 import { Narrow } from "./Narrow";
-import { Rail } from "./Rail";
 import { inDrawing, keyed, RigPage } from "./RigPage";
+import { SidePanel } from "./SidePanel";
 import { profileRun } from "./selectionStore";
 import { Tools } from "./Tools";
 import { useActions } from "./useActions";
 import { useDrawRun } from "./useDrawRun";
 import { hourOf, useView } from "./viewStore";
 import { CornerView } from "./views/CornerView";
-import { FallStrip } from "./views/FallStrip";
 import { RunBar } from "./views/RunBar";
+import { RunProfile } from "./views/RunProfile";
 import { Sheet } from "./views/Sheet";
 import { SmallView } from "./views/SmallViews";
 import { toolClass } from "./views/ViewFrame";
@@ -30,9 +30,9 @@ const Prices = lazy(async () => ({ default: (await import("./Prices")).Prices })
 const Tables = lazy(async () => ({ default: (await import("./Tables")).Tables }));
 
 // A panel that is laid out anew draws its view again only when the view itself has changed.
-const [SheetView, Corner, Strip, Side] = [memo(Sheet), memo(CornerView), memo(FallStrip), memo(Rail)];
+const [SheetView, Corner, Strip, Side] = [memo(Sheet), memo(CornerView), memo(RunProfile), memo(SidePanel)];
 
-/** The heart: the drafting sheet, the corner view and the fall strip over one rig, the night as a control, and what follows from all of it. */
+/** The heart: the drafting sheet, the 3D view and the run profile over one rig, the night as a control, and what follows from all of it. */
 export function BenchPlace({ id }: { id: string }) {
   return (
     <BenchStores key={id} id={id}>

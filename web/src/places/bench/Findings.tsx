@@ -6,8 +6,8 @@ import { Button, Caution } from "../../ui/controls";
 import { Rows } from "../../ui/Rows";
 import { Stale } from "../../ui/Stale";
 import { useAnswers, useSelection, useStores } from "./benchStores";
+import { FixAll } from "./FixAll";
 import { Fixes } from "./Fixes";
-import { MendAll } from "./MendAll";
 import { RungWhy, WhyButton, WhyText } from "./Why";
 
 const severities: Record<Schema["Severity"], string> = { fault: "Faults", warning: "Warnings", note: "Notes" };
@@ -27,7 +27,7 @@ export function Findings() {
           <ListChecks size={17} /> Fix all…
         </Button>
       )}
-      {all && <MendAll onClose={() => setAll(false)} />}
+      {all && <FixAll onClose={() => setAll(false)} />}
       <Rows
         items={findings}
         keyOf={(f) => f.id}

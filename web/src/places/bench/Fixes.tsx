@@ -84,7 +84,7 @@ export function winWords(wins: Schema["FixGain"], print: Print): string[] {
     wins.hoursWon < -0.2 ? `${print(-wins.hoursWon * 3600, "duration")} sooner ice` : null,
     wins.gone.length > 1 ? `fixes ${plural(wins.gone.length, "issue")}` : null,
     worse.length > 0
-      ? `more water left in ${worse.join(", ")}${wins.worse.length > SHOWN ? ` and ${wins.worse.length - SHOWN} other places` : ""}`
+      ? `more water left in ${worse.join(", ")}${wins.worse.length > SHOWN ? ` and ${plural(wins.worse.length - SHOWN, "other place")}` : ""}`
       : null,
     wins.made.length > 0 ? `adds: ${wins.made.join(", ")}` : null,
   ];

@@ -1,12 +1,12 @@
 import { useSelection } from "./benchStores";
 import { Legend } from "./Legend";
-import { Rail } from "./Rail";
+import { SidePanel } from "./SidePanel";
 import { profileRun } from "./selectionStore";
 import { Tools } from "./Tools";
 import { useView } from "./viewStore";
 import { CornerView } from "./views/CornerView";
-import { FallStrip } from "./views/FallStrip";
 import { RunBar } from "./views/RunBar";
+import { RunProfile } from "./views/RunProfile";
 import { Sheet } from "./views/Sheet";
 
 /** One view at a time on a page that scrolls: a tablet held upright, a page magnified. */
@@ -21,11 +21,11 @@ export function Narrow({ onAdd }: { onAdd(): void }) {
       <div className="h-[62vh] min-h-80 shrink-0">{large === "sheet" ? <Sheet /> : <CornerView />}</div>
       {run && (
         <div className="h-64 shrink-0">
-          <FallStrip />
+          <RunProfile />
         </div>
       )}
       <div className="h-[70vh] min-h-96 shrink-0">
-        <Rail />
+        <SidePanel />
       </div>
     </main>
   );

@@ -6,6 +6,7 @@ import { indexOf, type Rig } from "../../document/geometry";
 import { Patterns } from "../../drawing/patterns";
 import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
+import { Drawn } from "../../ui/Drawn";
 import { BenchHeader, type Place } from "./BenchHeader";
 import { useDocument, useStores } from "./benchStores";
 import { FirstWalk } from "./FirstWalk";
@@ -64,7 +65,7 @@ export function RigPage({ id, place, full = false, onFind, children }: Props) {
           <WeatherStrip />
         </div>
       )}
-      {here ? children : <p className="p-8 text-muted">Loading the rig…</p>}
+      {here ? children : <Drawn picture="loading" role="status" title="Loading the rig…" />}
       {help && <Help place={place} onClose={() => setHelp(false)} />}
       <Clash />
     </div>
@@ -122,21 +123,25 @@ function namesOf(rig: Rig, paths: string[]) {
 function NotThere({ problem, id }: { problem: Problem; id: string }) {
   const waiting = useDocument((s) => s.waiting);
   return (
-    <main className="mx-auto mt-24 max-w-md p-6">
-      <h1 className="text-[17px] font-semibold break-words">
-        {problem.status === 404 ? `There is no rig “${id}” on this shelf` : problem.title}
-      </h1>
-      <p className="mt-2 text-muted">{problem.status === 404 ? "It may have been deleted, or the address is misspelt." : problem.detail}</p>
-      {waiting.length > 0 && (
-        <p className="mt-2" role="status">
-          {waiting.length === 1 ? "One change was" : `${waiting.length} changes were`} not saved yet, and{" "}
-          {waiting.length === 1 ? "is" : "are"} kept on this device: {[...new Set(waiting.map((w) => w.what))].join(", ")}. Restore the rig
-          and open it here to save {waiting.length === 1 ? "it" : "them"}.
+    <main className="mt-24">
+      <Drawn
+        picture={problem.status === 404 ? "empty" : "failed"}
+        title={problem.status === 404 ? `There is no rig “${id}” on this shelf` : problem.title}
+      >
+        <p className="mt-2 text-muted">
+          {problem.status === 404 ? "It may have been deleted, or the address is misspelt." : problem.detail}
         </p>
-      )}
-      <a href="/" className="mt-4 inline-flex h-10 items-center underline">
-        All rigs
-      </a>
+        {waiting.length > 0 && (
+          <p className="mt-2" role="status">
+            {waiting.length === 1 ? "One change was" : `${waiting.length} changes were`} not saved yet, and{" "}
+            {waiting.length === 1 ? "is" : "are"} kept on this device: {[...new Set(waiting.map((w) => w.what))].join(", ")}. Restore the
+            rig and open it here to save {waiting.length === 1 ? "it" : "them"}.
+          </p>
+        )}
+        <a href="/" className="mt-4 inline-flex h-10 items-center underline">
+          All rigs
+        </a>
+      </Drawn>
     </main>
   );
 }

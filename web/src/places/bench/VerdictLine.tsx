@@ -5,7 +5,7 @@ import type { Schema } from "../../api/client";
 import { type Print, useClock, usePrint } from "../../app/units";
 import { stateWord } from "../../drawing/left";
 import { Stale } from "../../ui/Stale";
-import { weatherWords } from "../night/places";
+import { isTonight, weatherWords } from "../night/places";
 import type { Place } from "./BenchHeader";
 import { useAnswers, useDocument, useStores } from "./benchStores";
 import { useView } from "./viewStore";
@@ -73,10 +73,13 @@ export function nextWords(o: Outlook, night: Schema["Conditions"], clock: (start
   return next.beforeS <= 0 ? `${words} now` : `${words} before ${clock(night.startHour, next.beforeS)}`;
 }
 
-/** The night in a few words, by the name it has: the brief's, or the reader's own. */
+/** The night in a few words, by the name it has: the brief's, tonight, or the reader's own. */
 export function nightWords(c: Schema["Conditions"], own: boolean, print: Print): { name: string; words: string } {
   const weather = c.weather ? weatherWords(c.weather) : `${print(c.outdoorC, "temperature")} · ${print(c.windMPerS, "speed")}`;
-  return { name: own ? "Your night" : "Brief's night", words: `${weather} · heat ${c.heatOn ? "on" : "off"}` };
+  return {
+    name: !own ? "Brief's night" : isTonight(c.weather) ? "Tonight" : "Your night",
+    words: `${weather} · heat ${c.heatOn ? "on" : "off"}`,
+  };
 }
 
 /** The verdict for this night and this state, what happens first, and what to do next: at the top of every screen of a rig. */
@@ -149,7 +152,6 @@ function NightChip({ opens }: { opens: boolean }) {
   const own = useAnswers((s) => s.own);
   const open = useView((s) => s.shown.weather);
   const toggle = useView((s) => s.toggle);
-  const { answers } = useStores();
   const print = usePrint();
   if (!conditions) return null;
   const { name, words } = nightWords(conditions, own, print);
@@ -177,15 +179,6 @@ function NightChip({ opens }: { opens: boolean }) {
         </button>
       ) : (
         <span className="inline-flex items-center gap-2">{told}</span>
-      )}
-      {own && (
-        <button
-          type="button"
-          onClick={() => answers.takeBriefNight()}
-          className="h-10 rounded-md px-2 text-muted underline decoration-rule underline-offset-4 hover:text-ink max-[1180px]:hidden"
-        >
-          Use the brief's night
-        </button>
       )}
     </span>
   );

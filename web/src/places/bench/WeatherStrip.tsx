@@ -6,6 +6,7 @@ import { weatherWords } from "../night/places";
 import { eventWords } from "../night/plan";
 import { useAnswers, useDocument, useStores } from "./benchStores";
 import { HeatShort } from "./HeatShort";
+import { NightChoice } from "./NightChoice";
 import { NightFigure } from "./NightFigure";
 import { type NightSlider, useNightSliders } from "./nightSliders";
 import { SpiritLevel } from "./SpiritLevel";
@@ -27,6 +28,9 @@ export function WeatherStrip() {
     <Panel aria-label="Night" className="shrink-0">
       {/* Above the controls, so that none of them is pushed aside. */}
       <HeatShort brief />
+      <div className="border-b border-rule px-2 py-1">
+        <NightChoice />
+      </div>
       <div className="flex flex-wrap items-stretch gap-y-1">
         {c.weather ? (
           <Field title="Weather" value={weatherWords(c.weather)} className="w-64 grow-3">

@@ -8,6 +8,7 @@ import { listenChanges } from "../../document/changes";
 import type { DocumentState, DocumentStore } from "../../document/documentState";
 import { createDocument } from "../../document/documentStore";
 import { drafts } from "../../document/drafts";
+import { Drawn } from "../../ui/Drawn";
 import { createRunDrawing, type RunDrawing, type RunDrawingStore } from "./runDrawing";
 import { createSelection, type SelectionState, type SelectionStore } from "./selectionStore";
 
@@ -64,7 +65,11 @@ export function BenchStores({ id, wanted = ofBench, children }: { id: string; wa
   }, [id, wanted]);
   const ready = useReady(stores);
   return (
-    stores && <Context.Provider value={stores}>{ready ? children : <p className="p-8 text-muted">Loading the rig…</p>}</Context.Provider>
+    stores && (
+      <Context.Provider value={stores}>
+        {ready ? children : <Drawn picture="loading" role="status" title="Loading the rig…" />}
+      </Context.Provider>
+    )
   );
 }
 

@@ -30,9 +30,9 @@ export function Compared({ rig }: { rig: Rig }) {
     ["at the latest", (p) => at(p.latestS)],
     ["Coldest around it", (p) => print(p.coldestC, "temperature")],
     [`Holds ${print(numbers.holdC, "temperature")} with`, (p) => print(p.holdW, "power")],
-    ["Room inside that it takes", (p) => (p.storageL > 0 ? print(p.storageL, "volume") : "none")],
-    ["Its mass, full", (p) => print(p.fullKg, "mass")],
-    ["Its middle above the floor", (p) => print(p.centreM, "length")],
+    ["Takes room inside", (p) => (p.storageL > 0 ? print(p.storageL, "volume") : "none")],
+    ["Mass, full", (p) => print(p.fullKg, "mass")],
+    ["Middle above the floor", (p) => print(p.centreM, "length")],
     ["Joints in the wind", (p) => String(p.jointsOutside)],
   ];
   return (
@@ -54,10 +54,10 @@ export function Compared({ rig }: { rig: Rig }) {
         <p className="text-muted">No tank yet: choose a part.</p>
       ) : (
         <div className="overflow-x-auto">
-          <table className="mt-2 w-full">
+          <table className="mt-2 w-full min-w-[40rem] table-fixed">
             <thead>
               <tr>
-                <th />
+                <th className="w-44" />
                 {data.places.map((p) => (
                   <th
                     key={p.name}
@@ -82,7 +82,7 @@ export function Compared({ rig }: { rig: Rig }) {
                 </tr>
               ))}
               <tr className="border-t border-rule">
-                <th className="py-1 text-left align-top font-normal text-muted">What it changes in the rig</th>
+                <th className="py-1 text-left align-top font-normal text-muted">What changes</th>
                 {data.places.map((p) => (
                   <td key={p.name} className="py-1 pl-3 text-right align-top" {...shows({ id: p.name, effect: p.effect })}>
                     {p.edits.length > 0 && (
@@ -106,8 +106,8 @@ export function Compared({ rig }: { rig: Rig }) {
       )}
       {data && data.places.length > 0 && (
         <p className="mt-1 text-muted">
-          {data.refused.length > 0 && `No room was found: ${data.refused.join(", ")}. `}
-          {print(data.endS, "duration")} are looked at. Its lines are drawn along as they are; redraw them before you build.{" "}
+          {data.refused.length > 0 && `No room found: ${data.refused.join(", ")}. `}
+          Tested for {print(data.endS, "duration")}. Its lines keep their course: redraw them before you build.{" "}
           {[...new Set(data.places.flatMap((p) => (p.caution ? [say(p.caution, print)] : [])))].join(" ")}
         </p>
       )}

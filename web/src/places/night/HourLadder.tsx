@@ -1,5 +1,5 @@
 import type { Schema } from "../../api/client";
-import { useClock, usePrint } from "../../app/units";
+import { plural, useClock, usePrint } from "../../app/units";
 import type { Rig } from "../../document/geometry";
 import { stateWords } from "../../drawing/temperature";
 import { Panel } from "../../ui/controls";
@@ -17,11 +17,13 @@ export function HourLadder({ night, rig, hour }: { night: Schema["NightHoursAnsw
   const shutIn = broken.filter((r) => r.rung.shutIn).length;
   const priced = broken.filter((r) => r.money != null);
   const rooms = Map.groupBy(night.rungs, (r) => r.rung.zoneId ?? "");
+  const nameOf = (zone: string) => rig.shell.zones.find((z) => z.id === zone)?.name ?? "outdoors";
+  const safe = [...rooms].filter(([, rungs]) => rungs.every((r) => r.rung.firstIceS == null));
   const rows: Row[] = [...rooms].flatMap(([zone, rungs]) => {
     const frozen = rungs.filter((r) => r.rung.firstIceS != null);
-    const name = rig.shell.zones.find((z) => z.id === zone)?.name ?? "outdoors";
+    if (frozen.length === 0) return [];
     return [
-      { key: `room:${zone}`, head: name, safe: rungs.length - frozen.length },
+      { key: `room:${zone}`, head: nameOf(zone), safe: rungs.length - frozen.length },
       ...frozen.map((rung) => ({ key: rung.rung.id, rung })),
     ];
   });
@@ -33,7 +35,7 @@ export function HourLadder({ night, rig, hour }: { night: Schema["NightHoursAnsw
           blue: water; hatched: ice grows; dark: solid; the thin line: between the cold and the warm side of what is guessed
         </span>
       </h2>
-      <div ref={box} className="mt-1 flex min-h-0 grow flex-col">
+      <div ref={box} className={`mt-1 flex min-h-0 flex-col ${rows.length > 0 ? "grow" : ""}`}>
         {size.width > 0 && (
           <Rows
             items={rows}
@@ -42,9 +44,7 @@ export function HourLadder({ night, rig, hour }: { night: Schema["NightHoursAnsw
               "head" in r ? (
                 <h3 className="flex items-baseline gap-3 border-t border-rule px-3 pt-2 pb-0.5 font-semibold">
                   {r.head}
-                  <span className="font-normal text-muted">
-                    {r.safe === 0 ? "" : r.safe === 1 ? "one thing stays free of ice" : `${r.safe} things stay free of ice`}
-                  </span>
+                  <span className="font-normal text-muted">{r.safe > 0 && `${plural(r.safe, "thing")} without ice`}</span>
                 </h3>
               ) : (
                 <HourRow of={r.rung} night={night} width={size.width - 24} hour={hour} />
@@ -53,6 +53,12 @@ export function HourLadder({ night, rig, hour }: { night: Schema["NightHoursAnsw
           />
         )}
       </div>
+      {safe.length > 0 && (
+        <p className="shrink-0 border-t border-rule px-3 pt-2">
+          <strong className="font-semibold">No ice in</strong>{" "}
+          {safe.map(([zone, rungs]) => `${nameOf(zone)} (${plural(rungs.length, "thing")})`).join(", ")}.
+        </p>
+      )}
       {broken.length > 0 && (
         <p className="shrink-0 border-t border-rule px-3 pt-2" data-broken={broken.length}>
           <strong className="font-semibold">

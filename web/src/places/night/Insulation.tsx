@@ -49,8 +49,8 @@ export function Insulation({ rig }: { rig: Rig }) {
         <Working words="Trying each…" asked={asked} />
       ) : data.options.length === 0 ? (
         <p className="text-muted">
-          Nothing that was tried wins a quarter of an hour on the {print(data.endS, "duration")} that were looked at
-          {data.firstBreakS == null ? ": nothing breaks in them." : "."}
+          Nothing tried delays ice by 15 minutes or more in {print(data.endS, "duration")}
+          {data.firstBreakS == null ? ": nothing breaks." : "."}
         </p>
       ) : (
         <>
@@ -58,9 +58,9 @@ export function Insulation({ rig }: { rig: Rig }) {
           <table className="mt-2 w-full">
             <thead className="text-muted">
               <tr>
-                <th className="text-left font-normal">each by itself</th>
+                <th className="text-left font-normal">Each alone</th>
                 <th className="pl-2 text-right font-normal">first ice</th>
-                <th className="pl-2 text-right font-normal">wins</th>
+                <th className="pl-2 text-right font-normal">later by</th>
                 {by !== "hoursWon" && <th className="pl-2 text-right font-normal">{orders[by]}</th>}
                 <th />
               </tr>
@@ -97,7 +97,7 @@ export function Insulation({ rig }: { rig: Rig }) {
               ))}
             </tbody>
           </table>
-          {rows.length > SHOWN && <p className="text-muted">and {rows.length - SHOWN} more that win less.</p>}
+          {rows.length > SHOWN && <p className="text-muted">and {rows.length - SHOWN} more with less effect.</p>}
         </>
       )}
       {data && (
@@ -131,8 +131,8 @@ function Best({
         <strong className="font-semibold">{data.first}</strong>, {at(data.firstBreakS)}.
       </p>
       <p className="mt-1 flex justify-between gap-3 text-muted">
-        <span>most is won by, one after another</span>
-        <span>first break then</span>
+        <span>Best steps, in this order</span>
+        <span>first damage then</span>
       </p>
       <ol>
         {data.best.map((b, i) => (

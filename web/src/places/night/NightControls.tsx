@@ -3,6 +3,7 @@ import { Button, Choice, Panel, Slider, Switch } from "../../ui/controls";
 import { PickField, QuantityField } from "../../ui/QuantityField";
 import { useStores } from "../bench/benchStores";
 import { HeatShort } from "../bench/HeatShort";
+import { NightChoice } from "../bench/NightChoice";
 import { NightFigure } from "../bench/NightFigure";
 import { type NightSlider, useNightSliders } from "../bench/nightSliders";
 import { WaterChoice } from "../bench/WaterChoice";
@@ -26,7 +27,9 @@ export function NightControls() {
     setConditions({ weather: { place: place ?? "kettleFell", winter: weather?.winter ?? 1, day: weather?.day ?? 105, ...change } });
   return (
     <Panel className="flex flex-col gap-3 p-3" aria-label="Night">
-      <h2 className="text-[17px] font-semibold">Weather</h2>
+      <h2 className="text-[17px] font-semibold">Night</h2>
+      <NightChoice />
+      <h3 className="font-semibold">Weather</h3>
       <Choice<Kind>
         label="Weather"
         value={kind}
@@ -77,7 +80,7 @@ export function NightControls() {
           <Line title="Sky" {...sliders.cloud} />
         </>
       )}
-      <h2 className="text-[17px] font-semibold">State</h2>
+      <h3 className="font-semibold">State</h3>
       <Line title="Inside, until the start" {...sliders.insideC} />
       {c.insideC == null ? (
         <p className="-mt-2 text-muted">As the thermostat says.</p>

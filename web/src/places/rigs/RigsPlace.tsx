@@ -10,6 +10,7 @@ import { listenChanges } from "../../document/changes";
 import { Patterns } from "../../drawing/patterns";
 import { Button, Choice } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
+import { Drawn } from "../../ui/Drawn";
 import { useWalk } from "../bench/walkStore";
 import { Backup } from "./Backup";
 import { Opening } from "./Opening";
@@ -69,15 +70,14 @@ export function RigsPlace() {
         </Button>
       </AppBar>
       <main className="relative min-h-0 grow overflow-y-auto p-5">
-        {shelf.isPending && <p className="text-muted">Loading rigs…</p>}
+        {shelf.isPending && <Drawn picture="loading" role="status" title="Loading rigs…" />}
         {shelf.isError && (
-          <div role="alert" className="max-w-md">
-            <h2 className="text-[15px] font-semibold">Couldn't load the rigs</h2>
+          <Drawn picture="offline" role="alert" title="Couldn't load the rigs">
             <p className="mt-1 text-muted">{shelf.error.message} Nothing is lost: your rigs are in the data folder.</p>
             <Button className="mt-3" onClick={() => shelf.refetch()}>
               Try again
             </Button>
-          </div>
+          </Drawn>
         )}
         {shelf.data && (!openingHidden || shelf.data.rigs.length === 0) && (
           <Opening
@@ -86,8 +86,7 @@ export function RigsPlace() {
           />
         )}
         {shelf.data?.rigs.length === 0 && (
-          <div className="max-w-md">
-            <h2 className="text-[15px] font-semibold">No rigs yet</h2>
+          <Drawn picture="empty" title="No rigs yet">
             <p className="mt-1 text-muted">
               Start with a body like your vehicle, or with an empty box and your tape. You can also open a rig file, or drop it anywhere on
               this page.
@@ -95,7 +94,7 @@ export function RigsPlace() {
             <Link href="/new" className="mt-3 inline-flex h-10 items-center underline">
               New rig
             </Link>
-          </div>
+          </Drawn>
         )}
         {shelf.data && shelf.data.rigs.length > 0 && <Cards cards={shelf.data.rigs} />}
         {shelf.data && shelf.data.removed.length > 0 && <TakenOff removed={shelf.data.removed} />}

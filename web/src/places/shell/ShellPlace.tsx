@@ -9,6 +9,7 @@ import { Button, Panel, Slider, Switch } from "../../ui/controls";
 
 import { Stale } from "../../ui/Stale";
 import { useAnswers, useStores } from "../bench/benchStores";
+import { NightChoice } from "../bench/NightChoice";
 import { NightFigure } from "../bench/NightFigure";
 import { useNightSliders } from "../bench/nightSliders";
 import { RigPlace } from "../bench/RigPlace";
@@ -51,6 +52,9 @@ function Sheet({ rig }: { rig: Rig }) {
             A point belongs to the smallest room around it. Select a room and drag its edges: they snap to walls, floor, arches and other
             rooms.
           </p>
+          <div className="mt-2">
+            <NightChoice />
+          </div>
           {night && outdoors && (
             <div className="mt-2 flex flex-wrap items-center gap-x-8 gap-y-2">
               <span className="flex w-72 items-center gap-3">

@@ -7,7 +7,7 @@ import { Ladder } from "./Ladder";
 import { type RailTab, useView } from "./viewStore";
 
 /** Findings, the ladder and what is in hand share one rail. */
-export function Rail() {
+export function SidePanel() {
   const tab = useView((s) => s.tab);
   const setTab = useView((s) => s.setTab);
   const things = useSelection((s) => s.things);

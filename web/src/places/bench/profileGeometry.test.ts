@@ -4,14 +4,14 @@ import { drawn } from "../../document/effects";
 import { courseOf, heightOver } from "../../document/geometry";
 import { movedBy } from "../../document/things";
 import { drain, rig } from "../../test/rig";
-import { poolLine, type Strip, sameMover, unroll } from "./stripGeometry";
+import { poolLine, type Strip, sameMover, unroll } from "./profileGeometry";
 
 const vessel = { passage: "vessel" } as Schema["StockPart"];
 const stock = new Map([["tank", vessel]]);
 const around = { rig, stock, bores: new Map([["pex-1/2", 0.0123]]), parked: undefined, answers: { drain, about: rig }, full: false };
 const up = (byM: number) => movedBy(rig, [{ kind: "point", runId: "upper", pointId: "b1" }], { xM: 0, yM: 0, zM: byM }, () => false);
 
-describe("the fall strip", () => {
+describe("the run profile", () => {
   const strip = unroll(around, "upper") as Strip;
 
   it("lays the run in hand and the runs after it end to end, turning those that are passed backwards", () => {

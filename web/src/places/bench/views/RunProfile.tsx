@@ -6,15 +6,15 @@ import { type Print, usePrint } from "../../../app/units";
 import { indexOf, type Rig } from "../../../document/geometry";
 import { Stale } from "../../../ui/Stale";
 import { useAnswers, useDocument, usePreview, useSelection } from "../benchStores";
+import { poolLine, type Strip, unroll } from "../profileGeometry";
 import { RunPicker } from "../RunPicker";
 import { profileRun } from "../selectionStore";
-import { poolLine, type Strip, unroll } from "../stripGeometry";
 import { useActions } from "../useActions";
-import { StripSvg } from "./StripSvg";
+import { ProfileSvg } from "./ProfileSvg";
 import { toolClass, ViewFrame } from "./ViewFrame";
 
 /** The run in hand and its way to the drain, unrolled along its length with heights exaggerated. Heights are dragged here, or nudged with keys. */
-export function FallStrip({ onClose }: { onClose?: ReactNode }) {
+export function RunProfile({ onClose }: { onClose?: ReactNode }) {
   const rig = useDocument((s) => s.rig) as Rig;
   const answers = useAnswers((s) => s.answers);
   const about = useAnswers((s) => s.about);
@@ -91,7 +91,7 @@ export function FallStrip({ onClose }: { onClose?: ReactNode }) {
       }
     >
       {strip ? (
-        <StripSvg
+        <ProfileSvg
           strip={strip}
           ghost={ghost}
           pool={full ? null : poolLine(strip, drainDown?.pools ?? [], runId ?? "")}

@@ -9,7 +9,7 @@ namespace WarmConduit.Core.Advice.Fixes;
 /// <summary>What a set of fixes may take.</summary>
 /// <param name="MostParts">New parts at the most, 0 to 999; left out: as many as it wants.</param>
 /// <param name="MostMoney">At the rig's prices, 0 to 1,000,000; left out likewise. A fix with a part of unknown price is beyond any sum.</param>
-public sealed record MendAllInput(int? MostParts = null, double? MostMoney = null) : IStudyInput
+public sealed record FixAllInput(int? MostParts = null, double? MostMoney = null) : IStudyInput
 {
     /// <inheritdoc/>
     public IReadOnlyList<RigFault> Check(Rig rig) => FieldChecker.Of(c =>
@@ -45,10 +45,10 @@ public sealed record NotMended(string FindingId, string Title, string Why);
 /// <param name="Wins">What the whole set makes better and worse; null where it is empty.</param>
 /// <param name="Left">Faults and warnings that stay.</param>
 /// <param name="Tried">How many trials it took.</param>
-public sealed record MendAllAnswer(IReadOnlyList<SetFix> Fixes, double BeforeL, double AfterL, FixGain? Wins, IReadOnlyList<NotMended> Left, int Tried);
+public sealed record FixAllAnswer(IReadOnlyList<SetFix> Fixes, double BeforeL, double AfterL, FixGain? Wins, IReadOnlyList<NotMended> Left, int Tried);
 
 /// <summary>Finds a set of fixes: the best at each step, tried on top of the others, and what turns out not to be needed taken out again.</summary>
-public static class MendAll
+public static class FixAll
 {
     /// <summary>Most fixes that are tried against each other.</summary>
     public const int MostTried = 20;
@@ -67,7 +67,7 @@ public static class MendAll
     /// A set for the faults and warnings of a rig under the school it has chosen, within a budget. Water first: the best of all ideas about it, again and
     /// again, two at once where none alone helps; then the rest. Pure. O(fixes · steps · all studies).
     /// </summary>
-    public static MendAllAnswer Ask(Question question, MendAllInput budget)
+    public static FixAllAnswer Ask(Question question, FixAllInput budget)
     {
         var refusals = new Dictionary<string, string>();
         var chosen = new List<Step>();
@@ -86,7 +86,7 @@ public static class MendAll
     }
 
     // Water: the idea that is worth most on top of what is chosen, while there is one and time for it.
-    private static void Dry(Question question, MendAllInput budget, List<Step> chosen, ref int tried)
+    private static void Dry(Question question, FixAllInput budget, List<Step> chosen, ref int tried)
     {
         var at = question;
         int all = QuickLook.Looks(question);
@@ -118,7 +118,7 @@ public static class MendAll
     }
 
     // The first that can be done: room for it, no fault from it, the purse for it.
-    private static (Step Step, Question After)? Best(Question question, Question at, MendAllInput budget, List<Step> chosen,
+    private static (Step Step, Question After)? Best(Question question, Question at, FixAllInput budget, List<Step> chosen,
         List<(string About, Idea Idea, double Worth)> ideas, ref int tried)
     {
         foreach (var (about, idea, worth) in ideas.Where(i => i.Worth > LeastWorth).Take(Checked))
@@ -136,7 +136,7 @@ public static class MendAll
     private static double PriceOf(IReadOnlyList<Edit> edits) => 4 * edits.Sum(e => e is PlacePart or PutTee ? 1 : 0);
 
     // The best fix on top of what is chosen, again and again, while it is worth its price.
-    private static void Round(Question question, Question at, MendAllInput budget, List<Step> chosen, Dictionary<string, string> refusals, ref int tried)
+    private static void Round(Question question, Question at, FixAllInput budget, List<Step> chosen, Dictionary<string, string> refusals, ref int tried)
     {
         var all = new List<(Finding Finding, Fix Fix)>();
         foreach (var finding in at.Ask(Adviser.Ask).Findings.Where(f => f.Severity != Severity.Note))
@@ -170,7 +170,7 @@ public static class MendAll
         }
     }
 
-    private static MendAllAnswer Answer(Question question, List<Step> chosen, Dictionary<string, string> refusals, int tried)
+    private static FixAllAnswer Answer(Question question, List<Step> chosen, Dictionary<string, string> refusals, int tried)
     {
         var fixes = new List<SetFix>();
         var at = question;
@@ -185,7 +185,7 @@ public static class MendAll
             .Select(f => new NotMended(f.Id, f.Title, refusals.GetValueOrDefault(f.Id)
                 ?? "Every fix costs more than it helps, or is over the budget.")).ToList();
         double before = question.Ask(DrainDownStudy.Ask).Stays.TotalL;
-        return new MendAllAnswer(fixes, before, at.Ask(DrainDownStudy.Ask).Stays.TotalL, Together(question, chosen)?.Gain(), left, tried);
+        return new FixAllAnswer(fixes, before, at.Ask(DrainDownStudy.Ask).Stays.TotalL, Together(question, chosen)?.Gain(), left, tried);
     }
 
     // What another of the set does as well.

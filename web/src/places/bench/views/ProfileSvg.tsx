@@ -10,9 +10,9 @@ import { type Px, pathOf } from "../../../drawing/projection";
 import { useSize } from "../../../ui/useSize";
 import { type Preview, useSelection, useStores } from "../benchStores";
 import { snapped, stepsOf } from "../moving";
-import { type poolLine, type Strip, type StripPoint, sameMover } from "../stripGeometry";
+import { type poolLine, type Strip, type StripPoint, sameMover } from "../profileGeometry";
 import { useActions } from "../useActions";
-import { Bore, Falls, gridLines, Handle, key, nameFor, pointOfEvent, StripGhost, wedgeOf } from "./stripMarks";
+import { Bore, Falls, gridLines, Handle, key, nameFor, pointOfEvent, StripGhost, wedgeOf } from "./profileMarks";
 
 const margin = { left: 62, right: 44, top: 26, bottom: 40 };
 
@@ -32,7 +32,7 @@ const SWIPE_PX = 40;
 const ONWARDS = "on to the drain";
 
 /** The strip itself, with the points that are dragged in it. */
-export function StripSvg({ strip: now, ghost, pool, rig, print, svg }: StripProps) {
+export function ProfileSvg({ strip: now, ghost, pool, rig, print, svg }: StripProps) {
   const [box, size] = useSize<HTMLDivElement>();
   const { document, selection } = useStores();
   const things = useSelection((s) => s.things);

@@ -1,7 +1,7 @@
 import type { Schema } from "../../../api/client";
 import type { Print } from "../../../app/units";
 import { type Px, pathOf } from "../../../drawing/projection";
-import type { Strip, StripLength, StripPoint } from "../stripGeometry";
+import type { Strip, StripLength, StripPoint } from "../profileGeometry";
 
 /** A fix in the strip: the course it would give, and the heights between which its point may lie. */
 export function StripGhost(props: {

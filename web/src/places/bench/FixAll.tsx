@@ -10,13 +10,13 @@ import { PricesButton } from "./PricesButton";
 import { useJob } from "./useAsked";
 
 /** A set of fixes for the whole rig: what each does in its turn, what it costs, and what cannot be mended and why. */
-export function MendAll({ onClose }: { onClose(): void }) {
+export function FixAll({ onClose }: { onClose(): void }) {
   const { document } = useStores();
   const print = usePrint();
   const [budget, setBudget] = useState<"any" | "parts" | "money">("any");
   const [most, setMost] = useState({ parts: 0, money: 50 });
   const asked = useJob(
-    "mendAll",
+    "fixAll",
     budget === "parts" ? { mostParts: most.parts } : budget === "money" ? { mostMoney: most.money } : undefined,
   );
   const { data } = asked;
