@@ -201,7 +201,7 @@ test("a rig file is saved, opened again, and refused with field and reason when 
     mimeType: "application/json",
     buffer: Buffer.from(rig.replace('"pex-1/2"', '"bamboo"')),
   });
-  await expect(page.getByRole("dialog")).toContainText("runs[0].pipe there is no pipe 'bamboo'");
+  await expect(page.getByRole("dialog")).toContainText("line 1, pipe: there is no pipe 'bamboo'");
   await page.getByRole("button", { name: "Close" }).click();
   // A good one is let fall anywhere on the shelf.
   const files = await page.evaluateHandle((text) => {

@@ -27,7 +27,7 @@ async function bench(page: Page) {
 
 test("shelf", async ({ page }) => {
   await page.goto("/");
-  await page.locator("svg path[stroke='var(--stays)']").first().waitFor({ state: "attached" });
+  await page.locator("[data-outlook]").nth(2).waitFor();
   await shot(page, "shelf");
 });
 

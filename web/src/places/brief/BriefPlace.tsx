@@ -27,6 +27,9 @@ export function BriefPlace({ id }: { id: string }) {
           <div className="flex min-w-0 flex-col gap-4 max-[1000px]:contents">
             <Unmet />
             <MeasureNext id={id} />
+            <Panel className="h-fit px-4 pb-4" aria-label="Local rules">
+              <LocalRules brief={brief} />
+            </Panel>
           </div>
         </main>
       )}
@@ -95,28 +98,33 @@ function Numbers({ brief }: { brief: Brief }) {
     <Panel className="p-4" aria-label="Requirements">
       <h2 className="text-[17px] font-semibold">Requirements</h2>
       <p className="text-muted">Under each group you see what follows from it. Estimates, for the rig as drawn.</p>
-      {groups.map((g) => (
-        <section key={g.name} aria-label={g.name} className="mt-3 border-t border-rule pt-2.5">
-          <h3 className="font-semibold">{g.name}</h3>
-          <div className="mt-1 grid grid-cols-2 gap-x-3 gap-y-1 min-[640px]:grid-cols-4">
+      <div className="grid gap-x-6 min-[640px]:grid-cols-2">
+        {groups.map((g) => (
+          <section
+            key={g.name}
+            aria-label={g.name}
+            className={`mt-3 border-t border-rule pt-2.5 ${g.fields.length > 2 ? "min-[640px]:col-span-2" : ""}`}
+          >
+            <h3 className="font-semibold">{g.name}</h3>
+            <div className={`mt-1 grid grid-cols-2 gap-x-3 gap-y-1 ${g.fields.length > 2 ? "min-[640px]:grid-cols-4" : ""}`}>
+              {g.fields.map((n) => (
+                <div key={n.field} id={`brief-${n.field}`} data-field={n.field}>
+                  <QuantityField
+                    label={n.label}
+                    value={answerTo(n.field) as number | undefined}
+                    quantity={n.quantity}
+                    limit={`brief.${n.field.replace("/", ".")}`}
+                    onCommit={(value) => set(n.field, n.label, n.field === "people" ? Math.round(value) : value)}
+                  />
+                </div>
+              ))}
+            </div>
             {g.fields.map((n) => (
-              <div key={n.field} id={`brief-${n.field}`} data-field={n.field}>
-                <QuantityField
-                  label={n.label}
-                  value={answerTo(n.field) as number | undefined}
-                  quantity={n.quantity}
-                  limit={`brief.${n.field.replace("/", ".")}`}
-                  onCommit={(value) => set(n.field, n.label, n.field === "people" ? Math.round(value) : value)}
-                />
-              </div>
+              <Follows key={n.field} field={n.field} />
             ))}
-          </div>
-          {g.fields.map((n) => (
-            <Follows key={n.field} field={n.field} />
-          ))}
-        </section>
-      ))}
-      <LocalRules brief={brief} />
+          </section>
+        ))}
+      </div>
     </Panel>
   );
 }
@@ -180,7 +188,7 @@ function LocalRules({ brief }: { brief: Brief }) {
   const id = useId();
   useEffect(() => setText(kept), [kept]);
   return (
-    <div className="mt-3 border-t border-rule pt-2.5">
+    <div className="pt-3">
       <label htmlFor={id} className="block text-muted">
         Local rules to check
       </label>
@@ -210,7 +218,7 @@ function SchoolRows({ brief }: { brief: Brief }) {
           const value = answerTo(school.field) as string | undefined;
           const way = school.ways.find((w) => w.id === value);
           return (
-            <div key={school.field} id={`brief-${school.field}`} className="border-t border-rule py-3" data-field={school.field}>
+            <div key={school.field} id={`brief-${school.field}`} className="border-t border-rule py-2" data-field={school.field}>
               <h3 className="font-semibold">{school.name}</h3>
               <div className="mt-1">
                 <Choice

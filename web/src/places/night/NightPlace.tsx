@@ -74,6 +74,7 @@ function Night({ rig }: { rig: Rig }) {
                 <PlanTrack night={night} rig={rig} />
               </Panel>
               <HourLadder night={night} rig={rig} hour={hour} />
+              <ColdSums night={night} rig={rig} />
             </Tabs.Content>
             <Tabs.Content value="improve" className={column}>
               <Insulation rig={rig} />
@@ -104,11 +105,6 @@ function Night({ rig }: { rig: Rig }) {
             )}
             {tab === "tonight" && <Plans night={night} rig={rig} stale={stale} />}
             <NightControls />
-            {tab === "tonight" && (
-              <Stale stale={stale}>
-                <ColdSums night={night} rig={rig} />
-              </Stale>
-            )}
           </div>
         </div>
       </main>

@@ -5,6 +5,7 @@ import { useDropzone } from "react-dropzone";
 import { Link, useLocation } from "wouter";
 import { api, data, type Problem, type Schema, sendFile } from "../../api/client";
 import { AppBar } from "../../app/AppBar";
+import { pathWords } from "../../app/pathWords";
 import { type ShelfOrder, useSettings } from "../../app/settings";
 import { listenChanges } from "../../document/changes";
 import { Patterns } from "../../drawing/patterns";
@@ -110,7 +111,7 @@ export function RigsPlace() {
             <ul className="mt-2 space-y-1">
               {Object.entries(refused?.problem.fields ?? {}).map(([field, reasons]) => (
                 <li key={field}>
-                  <strong className="text-ink">{field}</strong> {reasons.join("; ")}
+                  <strong className="text-ink">{pathWords(field)}</strong>: {reasons.join("; ")}
                 </li>
               ))}
             </ul>
