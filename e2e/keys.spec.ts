@@ -70,8 +70,12 @@ const tasks: Task[] = [
     path: "",
     async do(page, key) {
       await key.press("r");
+      await expect(page.getByRole("textbox", { name: "Start at" })).toBeFocused();
       await key.type("outdoor shower spout");
       await key.press("Enter");
+      const next = page.getByRole("textbox", { name: "Next point" });
+      await expect(next).toHaveValue("");
+      await expect(next).toBeFocused();
       await key.type("to kitchen mixer spout");
       await key.press("Enter");
       await expect(page.locator("[data-inspector^='run/']")).toContainText("outdoor shower to kitchen mixer");
