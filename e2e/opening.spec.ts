@@ -57,9 +57,9 @@ test("the shelf is sorted by harm, and a rig is duplicated", async ({ page }) =>
   await page.getByRole("radio", { name: "Name" }).click();
   await expect(names.first()).toHaveText("Lantern");
   await page.getByRole("button", { name: "Duplicate Tern" }).click();
-  const copy = page.getByRole("listitem").filter({ has: page.getByRole("heading", { name: /^Tern copy/ }) });
+  const copy = page.getByRole("listitem").filter({ has: page.getByRole("heading", { name: /^Tern \(2\)/ }) });
   await expect(copy).toContainText("Freeze damage");
-  await copy.getByRole("button", { name: "Delete Tern copy" }).click();
+  await copy.getByRole("button", { name: "Delete Tern (2)" }).click();
   await page.getByRole("dialog").getByRole("button", { name: "Delete" }).click();
   await expect(copy).toHaveCount(0);
 });

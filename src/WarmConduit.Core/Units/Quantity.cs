@@ -94,6 +94,6 @@ public sealed record Unit(Quantity Quantity, string Symbol, double Factor, doubl
 /// <param name="Factor">Printed value = (value - offset) / factor.</param>
 /// <param name="Offset">See the factor.</param>
 /// <param name="Decimals">Digits after the point.</param>
-/// <param name="Denominator">Above 1: printed as a fraction of this.</param>
+/// <param name="Denominator">Above 1: printed as a fraction of this; of feet, as feet and inches with such a fraction.</param>
 public sealed record PrintRule(Quantity Quantity, UnitSystem System, double Below, string Symbol, double Factor, double Offset, int Decimals,
     int Denominator = 1);

@@ -27,6 +27,13 @@ public class TankTests
         Assert.Equal((40, 4, 4, "outlet"), (Math.Round(level.FullL, 9), Math.Round(level.NeverPumpedL!.Value, 9), Math.Round(level.NeverDrainedL, 9),
             level.LowestPort));
         Assert.Equal(2, level.OverFillL!.Value, 1e-9);
+        // A port is told by the name that its builder gave it.
+        var asked = Of(Pair(true));
+        var named = asked.Rig with
+        {
+            Parts = [.. asked.Rig.Parts.Select(p => p with { Ports = [.. p.Ports.Select(o => o.Id == "outlet" ? o with { Name = "rear outlet" } : o)] })]
+        };
+        Assert.Equal("rear outlet", TankStudy.Ask(new Question(named, asked.Conditions)).Tanks[0].LowestPort);
         // Its outlet is at the cab's end: with the cab 2° up, half its length stands against it too.
         var nose = TankStudy.Ask(Of(Pair(true), new Attitude(2, 0))).Tanks[0];
         Assert.Equal(4 + 40 * Math.Tan(2 * Math.PI / 180) * 0.25 / 0.2, nose.NeverPumpedL!.Value, 1e-6);

@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { pathWords } from "../app/pathWords";
 import type { components, paths } from "./schema";
 
 /** The records of the core, as the server describes them. */
@@ -13,7 +14,8 @@ export class Problem extends Error {
     readonly fields: Record<string, string[]>,
     readonly extra: Record<string, unknown>,
   ) {
-    super(detail ?? title);
+    const told = Object.entries(fields).map(([path, reasons]) => `${pathWords(path)}: ${reasons.join("; ")}`);
+    super(told.length > 0 ? told.join("\n") : (detail ?? title));
   }
 }
 

@@ -3410,7 +3410,7 @@ export interface components {
             decimals: number;
             /**
              * Format: int32
-             * @description Above 1: printed as a fraction of this.
+             * @description Above 1: printed as a fraction of this; of feet, as feet and inches with such a fraction.
              * @default 1
              */
             denominator: number;
@@ -4501,7 +4501,7 @@ export interface components {
              * @description What lies below its lowest port, L.
              */
             neverDrainedL: number;
-            /** @description That port. */
+            /** @description What that port is called. */
             lowestPort: string;
             /**
              * Format: double

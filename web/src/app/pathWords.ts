@@ -1,4 +1,5 @@
 const lists: Record<string, string> = {
+  edits: "edit",
   parts: "part",
   runs: "line",
   bends: "bend",

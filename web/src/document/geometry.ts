@@ -54,6 +54,9 @@ export const middleOf = (box: Schema["Box"]) => towards(box.at, plus(box.at, box
 
 export const volumeOf = ({ size }: Schema["Box"]) => size.xM * size.yM * size.zM;
 
+/** What a port is called: by the builder, else as stock has it. */
+export const called = (port: Schema["Port"]) => port.name ?? port.id;
+
 /** Where a port of a part is: the invert of the pipe. */
 export function portAt(part: Part, portId: string | null | undefined): Xyz | null {
   const port = part.ports.find((p) => p.id === portId);
@@ -74,7 +77,7 @@ export const freePorts = (rig: Rig) =>
     const taken = portsTaken(rig, part.id);
     return part.ports
       .filter((p) => !taken.has(p.id))
-      .map((port) => ({ words: `${part.name} ${port.name ?? port.id}`, part: part.id, port: port.id, at: plus(part.box.at, port.offset) }));
+      .map((port) => ({ words: `${part.name} ${called(port)}`, part: part.id, port: port.id, at: plus(part.box.at, port.offset) }));
   });
 
 const courses = new WeakMap<Run, { from: Part | undefined; to: Part | undefined; course: RunPoint[] }[]>();

@@ -1,6 +1,6 @@
 import type { Schema } from "../api/client";
 import { changed } from "./edits";
-import { courseOf, freePorts, indexOf, middleOf, portAt, type Rig, type Xyz } from "./geometry";
+import { called, courseOf, freePorts, indexOf, middleOf, portAt, type Rig, type Xyz } from "./geometry";
 
 type Edit = Schema["Edit"];
 
@@ -99,15 +99,15 @@ export function nameOf(rig: Rig, thing: Thing): string {
     }
     case "part":
       return parts.get(thing.partId)?.name ?? "";
-    case "port":
-      return `${parts.get(thing.partId)?.name}, port ${portName(parts.get(thing.partId), thing.portId)}`;
+    case "port": {
+      const part = parts.get(thing.partId);
+      const port = part?.ports.find((p) => p.id === thing.portId);
+      return port ? `${part?.name}, port ${called(port)}` : "";
+    }
     case "zone":
       return rig.shell.zones.find((z) => z.id === thing.zoneId)?.name ?? "";
   }
 }
-
-/** What a port is called: by the builder, else as stock has it. */
-export const portName = (part: Schema["Part"] | undefined, portId: string) => part?.ports.find((p) => p.id === portId)?.name ?? portId;
 
 /** What moves when a thing is moved: an end that is joined moves its part, or stays where the part is fixed. */
 export function moverOf(rig: Rig, thing: Thing, fixed: (partId: string) => boolean): Thing | null {

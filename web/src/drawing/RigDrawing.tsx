@@ -159,7 +159,8 @@ const Names = memo(function Names(props: Props) {
   const tagged = useMemo(() => {
     const byId = indexOf(rig).parts;
     return placeTags(tags, (id) => {
-      const r = byId.has(id) ? rectOf(view, frame, (byId.get(id) as Schema["Part"]).box) : null;
+      const part = byId.get(id);
+      const r = part && rectOf(view, frame, part.box);
       return r && { x: r.x + r.width / 2, y: r.y + r.height / 2 };
     });
   }, [tags, rig, view, frame]);

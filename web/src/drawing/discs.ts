@@ -54,7 +54,7 @@ export interface PlacedTag extends Tag {
 export const TAG = { width: 26, height: 18 };
 
 /** Tags around their parts, none on another; one that finds no room is left out, but for the chosen. */
-export function placeTags(tags: Tag[], px: (partId: string) => Px | null): PlacedTag[] {
+export function placeTags(tags: Tag[], px: (partId: string) => Px | undefined): PlacedTag[] {
   const placed: PlacedTag[] = [];
   const first = [...tags].sort((a, b) => Number(b.chosen) - Number(a.chosen));
   for (const tag of first) {

@@ -126,3 +126,12 @@ export function Caution({ children }: { children: ReactNode }) {
     </p>
   );
 }
+
+/** Under the largest of a list: the rest is shown when it is asked for. `count`: of all, in words. */
+export function ShowAll({ all, count, onChange }: { all: boolean; count: string; onChange(all: boolean): void }) {
+  return (
+    <Button quiet onClick={() => onChange(!all)}>
+      {all ? "Show the largest" : `Show all ${count}`}
+    </Button>
+  );
+}

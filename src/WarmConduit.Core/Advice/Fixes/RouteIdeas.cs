@@ -90,7 +90,7 @@ internal sealed class RouteIdeas(Question question, Fitter fit)
     {
         var near = Rig.Parts.SelectMany(p => p.Ports.Select(o => (Part: p, Port: o, FarM: p.PortAt(o.Id)!.Value.DistanceM(at))))
             .Where(p => p.FarM < NearM && !question.Index.IsJoined(p.Part.Id, p.Port.Id)).ToList();
-        return near.Count == 0 ? null : near.MinBy(p => p.FarM) is var best ? (best.Part.Id, best.Port.Id, $"{best.Part.Name}, {best.Port.Id}") : null;
+        return near.Count == 0 ? null : near.MinBy(p => p.FarM) is var best ? (best.Part.Id, best.Port.Id, $"{best.Part.Name}, {best.Port.Called()}") : null;
     }
 
     /// <summary>Out of each place that is kept free, by the shorter ways.</summary>

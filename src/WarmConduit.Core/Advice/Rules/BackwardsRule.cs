@@ -49,9 +49,10 @@ internal sealed class BackwardsRule : IRule
 
     private static Finding Backwards(Question question, Joined joined, Part part, string first, string second, bool waste)
     {
+        string Called(string port) => part.Ports.First(p => p.Id == port).Called();
         return new Finding(
             $"backwards:{part.Id}", FindingKind.Backwards, Severity.Fault, part.Name, "backwards", null,
-            $"From the {(waste ? "basin" : "tank")} water reaches its “{second}” first. Check its arrow: water has to enter by “{first}”.",
+            $"From the {(waste ? "basin" : "tank")} water reaches its “{Called(second)}” first. Check its arrow: water has to enter by “{Called(first)}”.",
             Place.OnPart(question.Index, part), [.. joined.Of(part.Id).Select(j => j.Run.Id).Distinct()], null,
             [new Mend("Swap its two lines", Swapped(joined, part.Id, first, second))]);
     }

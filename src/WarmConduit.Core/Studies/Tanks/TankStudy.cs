@@ -10,7 +10,7 @@ namespace WarmConduit.Core.Studies.Tanks;
 /// <param name="FullL">Its content, L.</param>
 /// <param name="NeverPumpedL">What lies below its lowest outlet, L; null: it has none.</param>
 /// <param name="NeverDrainedL">What lies below its lowest port, L.</param>
-/// <param name="LowestPort">That port.</param>
+/// <param name="LowestPort">What that port is called.</param>
 /// <param name="OverFillL">What cannot be filled, L: above the highest of its vent and fill ports, its spout, and where its vent runs over, whichever is
 /// lowest; null: it has none of them.</param>
 /// <param name="OverFillBy">Which of them that is.</param>
@@ -64,7 +64,7 @@ public static class TankStudy
         var beyond = joined.Reach(twins, p => p.Id != tank.Id
             && Catalogue.Part(p.Stock) is { Group: PartGroup.Joints or PartGroup.Valves } or { Group: PartGroup.Store, Passage: Passage.Vessel });
         return new TankPorts(
-            tank.Id, full, outlet is null ? null : Below(outlet), Below(lowest), lowest.Id, top is { } most
+            tank.Id, full, outlet is null ? null : Below(outlet), Below(lowest), lowest.Called(), top is { } most
             ? full * (1 - VesselSlice.FilledFraction(tank.Box, most.HeightM, parked)) : null, top?.By, end, Dip(question, tank, way),
             [.. way.Select(r => r.Id)], pa,
             [.. beyond.Where(p => p.Id != tank.Id && IsTank(p)).Select(p => p.Id).Distinct().Order(StringComparer.Ordinal)], PartWater.EmptyKg(tank));
@@ -77,7 +77,7 @@ public static class TankStudy
         var parked = question.Conditions.Parked;
         var heights = new List<(double HeightM, string By)>();
         var air = tank.Ports.Where(p => tank.RoleOf(p) is PortRole.Fill or PortRole.Vent)
-            .Select(p => (parked.HeightM(tank.Box.At + p.Offset), $"its {p.Id} port")).ToList();
+            .Select(p => (parked.HeightM(tank.Box.At + p.Offset), $"its {p.Called()} port")).ToList();
         if (air.Count > 0) heights.Add(air.Max());
         var spouts = joined.Of(tank.Id).Where(j => j.Run.Service == Service.Fill
             && Catalogue.Part(question.Index.Part(j.Other).Stock)!.Passage == Passage.OpenEnd)

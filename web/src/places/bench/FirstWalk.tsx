@@ -48,10 +48,17 @@ const steps: Step[] = [
 /** The first walk: six steps on one rig, one line under the verdict. */
 export function FirstWalk({ id, place }: { id: string; place: Place }) {
   const { walk, go, stop } = useWalk();
+  const { selection } = useStores();
   const index = walk?.rigId === id ? walk.step : null;
   const step = index === null ? undefined : steps[index];
   if (index === null || !step) return null;
   const last = index === steps.length - 1;
+  const next = () => {
+    if (last) return stop();
+    // The second step is a press on the first fault: it is seen where nothing was selected before.
+    if (index === 0) selection.nothing();
+    go(index + 1);
+  };
   return (
     <section
       aria-label="First walk"
@@ -71,7 +78,7 @@ export function FirstWalk({ id, place }: { id: string; place: Place }) {
         </Link>
       )}
       {index > 0 && <Button onClick={() => go(index - 1)}>Back</Button>}
-      <Button onClick={() => (last ? stop() : go(index + 1))}>{last ? "Finish" : "Next step"}</Button>
+      <Button onClick={next}>{last ? "Finish" : "Next step"}</Button>
       {!last && (
         <Button quiet onClick={stop}>
           Stop
@@ -83,21 +90,14 @@ export function FirstWalk({ id, place }: { id: string; place: Place }) {
 
 /** What is to be done, and whether it was since the step began. */
 function Words({ step, place }: { step: Step; place: Place }) {
-  const { selection } = useStores();
   const finding = useSelection((s) => s.findingId !== null);
   const rig = useDocument((s) => s.rig);
   const [began] = useState(rig);
   const [done, setDone] = useState(false);
-  // A press is only seen where nothing was selected before it.
-  useEffect(() => {
-    if (step === steps[1]) selection.nothing();
-  }, [step, selection]);
   const isDone = step.done?.({ place, finding, changed: rig !== began }) ?? false;
-  const [ready, setReady] = useState(false);
-  useEffect(() => setReady(true), []);
   useEffect(() => {
-    if (ready && isDone) setDone(true);
-  }, [ready, isDone]);
+    if (isDone) setDone(true);
+  }, [isDone]);
   return (
     <p className="min-w-0 grow basis-80" role="status">
       {step.words}

@@ -4,8 +4,8 @@ import { useAnswers, useStores } from "./benchStores";
 
 type Named = "brief" | "tonight" | "yours";
 
-/** Which night all screens are about: the brief's, tonight's simulated weather at one of the places, or one that was set by hand. */
-export function NightChoice() {
+/** Which night all screens are about: the brief's, tonight's simulated weather at one of the places, or one that was set by hand. Bare: where the place is chosen beside it. */
+export function NightChoice({ bare = false }: { bare?: boolean }) {
   const { answers } = useStores();
   const weather = useAnswers((s) => s.conditions?.weather ?? null);
   const own = useAnswers((s) => s.own);
@@ -27,7 +27,7 @@ export function NightChoice() {
           if (to === "tonight") take((weather?.place ?? "kettleFell") as Place);
         }}
       />
-      {value === "tonight" && (
+      {value === "tonight" && !bare && (
         <label className="flex items-center gap-2">
           <span className="text-muted">at</span>
           <select

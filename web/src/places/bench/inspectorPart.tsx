@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
 import { usePrint } from "../../app/units";
-import { indexOf, type Part, type Rig } from "../../document/geometry";
+import { called, indexOf, type Part, type Rig } from "../../document/geometry";
 import { Button, Caution } from "../../ui/controls";
 import { PickField, QuantityField, TextField } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
@@ -139,7 +139,7 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
                   className="flex h-10 w-full items-center gap-2 rounded-md px-2 text-left hover:bg-sunk"
                   onClick={() => selection.take({ kind: "port", partId: id, portId: port.id })}
                 >
-                  <span className="font-semibold">{port.name ?? port.id}</span>
+                  <span className="font-semibold">{called(port)}</span>
                   <span className="min-w-0 truncate text-muted">{run ? run.name : "no pipe yet"}</span>
                 </button>
               </li>
@@ -162,7 +162,7 @@ function MeasuredAt({ rig, part }: { rig: Rig; part: Part }) {
         value={port ? port.id : ""}
         options={[
           { value: "", text: "its lowest corner, rear and kerb side" },
-          ...part.ports.map((p) => ({ value: p.id, text: `port ${p.name ?? p.id}, invert of the pipe` })),
+          ...part.ports.map((p) => ({ value: p.id, text: `port ${called(p)}, invert of the pipe` })),
         ]}
         onCommit={setChosen}
       />
@@ -171,7 +171,7 @@ function MeasuredAt({ rig, part }: { rig: Rig; part: Part }) {
         rig={rig}
         thing={{ kind: "part", partId: part.id }}
         by={port?.offset}
-        of={port ? `Port ${port.name ?? port.id}; the part moves with it` : "Its lowest corner, rear and kerb side"}
+        of={port ? `Port ${called(port)}; the part moves with it` : "Its lowest corner, rear and kerb side"}
       />
     </div>
   );

@@ -1,6 +1,6 @@
 import { useCatalogue } from "../../app/catalogue";
-import { freePorts, indexOf, portAt, portsTaken, type Rig } from "../../document/geometry";
-import { nameOf, portName, type Thing } from "../../document/things";
+import { called, freePorts, indexOf, portAt, portsTaken, type Rig } from "../../document/geometry";
+import { nameOf, type Thing } from "../../document/things";
 import { Button } from "../../ui/controls";
 import { PickField, TextField } from "../../ui/QuantityField";
 import { useStores } from "./benchStores";
@@ -16,7 +16,8 @@ export function PortForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kin
   const { catalogue, stock } = useCatalogue();
   const { commit } = useActions();
   const change = useChange();
-  if (!part) return null;
+  const port = part?.ports.find((p) => p.id === thing.portId);
+  if (!part || !port) return null;
   const open = freePorts(rig)
     .filter((p) => p.part !== part.id)
     .map((p) => ({ value: `${p.part}/${p.port}`, text: p.words }));
@@ -48,7 +49,7 @@ export function PortForm({ rig, thing }: { rig: Rig; thing: Extract<Thing, { kin
       <Heading kind="Port">{nameOf(rig, thing)}</Heading>
       <TextField
         label="Name"
-        value={portName(part, thing.portId)}
+        value={called(port)}
         onCommit={(name) =>
           change(`Name of ${nameOf(rig, thing)}`, `parts/${part.id}/ports/${thing.portId}`, { name: name === thing.portId ? null : name })
         }

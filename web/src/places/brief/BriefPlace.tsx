@@ -108,7 +108,7 @@ function Numbers({ brief }: { brief: Brief }) {
             <h3 className="font-semibold">{g.name}</h3>
             <div className={`mt-1 grid grid-cols-2 gap-x-3 gap-y-1 ${g.fields.length > 2 ? "min-[640px]:grid-cols-4" : ""}`}>
               {g.fields.map((n) => (
-                <div key={n.field} id={`brief-${n.field}`} data-field={n.field}>
+                <div key={n.field} data-field={n.field}>
                   <QuantityField
                     label={n.label}
                     value={answerTo(n.field) as number | undefined}
@@ -155,7 +155,7 @@ function Unmet() {
 }
 
 function toField(field: string) {
-  const at = document.getElementById(`brief-${field}`);
+  const at = document.querySelector(`[data-field="${field}"]`);
   at?.scrollIntoView({ block: "center" });
   at?.querySelector<HTMLElement>("input, [role=radio][aria-checked=true], [role=radio]")?.focus();
 }
@@ -218,7 +218,7 @@ function SchoolRows({ brief }: { brief: Brief }) {
           const value = answerTo(school.field) as string | undefined;
           const way = school.ways.find((w) => w.id === value);
           return (
-            <div key={school.field} id={`brief-${school.field}`} className="border-t border-rule py-2" data-field={school.field}>
+            <div key={school.field} className="border-t border-rule py-2" data-field={school.field}>
               <h3 className="font-semibold">{school.name}</h3>
               <div className="mt-1">
                 <Choice

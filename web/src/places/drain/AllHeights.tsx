@@ -3,7 +3,7 @@ import type { Schema } from "../../api/client";
 import { plural, say, usePrint } from "../../app/units";
 import { applyEffect } from "../../document/effects";
 import { indexOf, type Rig } from "../../document/geometry";
-import { Button, Panel } from "../../ui/controls";
+import { Button, Panel, ShowAll } from "../../ui/controls";
 import { QuantityField } from "../../ui/QuantityField";
 import { Working } from "../../ui/Working";
 import { useDocument, usePreview, useStores } from "../bench/benchStores";
@@ -176,11 +176,7 @@ export function AllHeights({ rig }: { rig: Rig }) {
                   ))}
                 </tbody>
               </table>
-              {data.changes.length > SHOWN && (
-                <Button quiet onClick={() => setAll(!all)}>
-                  {all ? "Show the largest changes" : `Show all ${plural(data.changes.length, "point")}`}
-                </Button>
-              )}
+              {data.changes.length > SHOWN && <ShowAll all={all} count={plural(data.changes.length, "point")} onChange={setAll} />}
             </>
           )}
           {data.chain && (

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { plural, say, usePrint } from "../../app/units";
 import { stayWords } from "../../drawing/stays";
-import { Button, Panel } from "../../ui/controls";
+import { Panel, ShowAll } from "../../ui/controls";
 import { Stale } from "../../ui/Stale";
 import { useAnswers } from "../bench/benchStores";
 
@@ -62,11 +62,7 @@ export function Holds() {
           ))}
         </Stale>
       )}
-      {told.holds.length > SHOWN && (
-        <Button quiet onClick={() => setAll(!all)}>
-          {all ? "Show the largest" : `Show all ${plural(told.holds.length, "place")}`}
-        </Button>
-      )}
+      {told.holds.length > SHOWN && <ShowAll all={all} count={plural(told.holds.length, "place")} onChange={setAll} />}
     </Panel>
   );
 }

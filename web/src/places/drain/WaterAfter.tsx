@@ -10,7 +10,7 @@ import { useSize } from "../../ui/useSize";
 import { useAnswers } from "../bench/benchStores";
 import { useAsked } from "../bench/useAsked";
 import { FixGhost } from "../bench/views/FixGhost";
-import { useLeft } from "./useLeft";
+import { doneParts } from "./useLeft";
 
 const HEIGHT = 270;
 
@@ -23,15 +23,13 @@ export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: nu
   const print = usePrint();
   const order = useAnswers((s) => s.answers?.drainOrder);
   const parked = useAnswers((s) => s.conditions?.parked);
-  const left = useLeft(rig);
-  const doneIds = JSON.stringify((rig.left ?? []).map((a) => a.thing));
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what was done is in the rig, which is another at each change of anything
+  const done = useMemo(() => doneParts(rig.left ?? []), [rig.left]);
   const tags = useMemo(
     () =>
       (order?.steps ?? []).flatMap((s, i): Tag[] =>
-        s.partIds.map((partId) => ({ partId, number: i + 1, done: left.isDone(partId), chosen: count === i + 1 })),
+        s.partIds.map((partId) => ({ partId, number: i + 1, done: done.has(partId), chosen: count === i + 1 })),
       ),
-    [order, count, doneIds],
+    [order, count, done],
   );
   const asked = useAsked("afterStep", { steps: count });
   const drainDown = asked.data?.drainDown;

@@ -6,13 +6,22 @@ import { newId } from "../bench/drawingTools";
 
 type LeftAct = Schema["LeftAct"];
 
+/** What was done since it was last full. Two windows may both have said so, and one of them before the other filled it. */
+function doneSince(acts: LeftAct[]): LeftAct[] {
+  const filledAt = Math.max(...acts.filter((a) => a.kind === "filled").map((a) => Date.parse(a.at)));
+  return acts.filter((a) => a.kind === "done" && Date.parse(a.at) > filledAt);
+}
+
+/** Parts that were opened or handled since the water system was last full. */
+export const doneParts = (acts: LeftAct[]): ReadonlySet<string> =>
+  new Set(doneSince(acts).flatMap((a) => (a.thing ? [a.thing.replace(/^parts\//, "")] : [])));
+
 /** What was done to the water system since it was last full, as edits of the document. */
 export function useLeft(rig: Rig) {
   const { document } = useStores();
   const acts = rig.left ?? [];
-  // Two windows may both have said so, and one of them before the other filled it.
-  const filledAt = Math.max(...acts.filter((a) => a.kind === "filled").map((a) => Date.parse(a.at)));
-  const actsOf = (partId: string) => acts.filter((a) => a.kind === "done" && a.thing === `parts/${partId}` && Date.parse(a.at) > filledAt);
+  const since = doneSince(acts);
+  const actsOf = (partId: string) => since.filter((a) => a.thing === `parts/${partId}`);
   const actOf = (partId: string) => actsOf(partId)[0];
   const done = (partId: string, more: Partial<LeftAct> = {}) =>
     added("left", { id: newId("act"), kind: "done", at: new Date().toISOString(), thing: `parts/${partId}`, ...more });

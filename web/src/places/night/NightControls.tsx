@@ -7,10 +7,9 @@ import { NightChoice } from "../bench/NightChoice";
 import { NightFigure } from "../bench/NightFigure";
 import { type NightSlider, useNightSliders } from "../bench/nightSliders";
 import { WaterChoice } from "../bench/WaterChoice";
-import { dayWords, type Place, places } from "./places";
+import { dayWords, LAST_DAY, type Place, places } from "./places";
 import { WeatherFile } from "./WeatherFile";
 
-const LAST_DAY = 181;
 type Kind = "same" | "place" | "file";
 
 /** Night: its weather, how the vehicle was left, and its heat. */
@@ -28,7 +27,7 @@ export function NightControls() {
   return (
     <Panel className="flex flex-col gap-3 p-3" aria-label="Night">
       <h2 className="text-[17px] font-semibold">Night</h2>
-      <NightChoice />
+      <NightChoice bare />
       <h3 className="font-semibold">Weather</h3>
       <Choice<Kind>
         label="Weather"

@@ -18,7 +18,8 @@ export const weatherWords = ({ place, day, hours }: Schema["WeatherChoice"]) =>
     ? `${places[place].split(":")[0]}, ${dayWords(day ?? 0)}`
     : `a file of ${hours?.length === 1 ? "one hour" : `${hours?.length ?? 0} hours`}`;
 
-const LAST_DAY = 181;
+/** The last of a winter that ships, from 1 October on. */
+export const LAST_DAY = 181;
 const DAY_MS = 86_400_000;
 
 /** Tonight in the simulated weather that ships: the winter and its day; null: outside of the season. */

@@ -65,7 +65,7 @@ export function Opening({ walkOn, onHide }: { walkOn: string | null; onHide?(): 
         <h2 className="text-[21px] leading-tight font-semibold">A water system that survives the frost</h2>
         <ol className="mt-2 grid gap-0.5">
           {steps.map(([name, words], i) => (
-            <li key={name} data-step={i + 1} className="rounded-md px-2 py-1.5">
+            <li key={name} data-step style={{ "--step": i + 1 } as React.CSSProperties} className="rounded-md px-2 py-1.5">
               <strong className="font-semibold">{name}.</strong> <span className="text-muted">{words}</span>
             </li>
           ))}

@@ -2,7 +2,8 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Copy, Download, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { Link } from "wouter";
-import { api, data, Problem, type Schema, sendFile } from "../../api/client";
+import { api, data, Problem, type Schema } from "../../api/client";
+import { rigApi } from "../../api/rigs";
 import { type Print, say, useClock, usePrint } from "../../app/units";
 import { keptNight } from "../../document/answersStore";
 import { leftWords, stateLine } from "../../drawing/left";
@@ -165,12 +166,7 @@ function Verdict({ answers, id, print }: { answers: Told; id: string; print: Pri
 function Duplicate({ card }: { card: Schema["ShelfCard"] }) {
   const client = useQueryClient();
   const copy = useMutation({
-    mutationFn: async () => {
-      const kept = await fetch(`/api/rigs/${card.id}/file`);
-      if (!kept.ok) throw new Problem(kept.status, "This rig can't be read.", undefined, {}, {});
-      const rig = { ...(await kept.json()), name: `${card.name} copy`.slice(0, 80) };
-      return sendFile<Schema["OpenRig"]>("/api/rigs", "application/json", new File([JSON.stringify(rig)], "copy.json"));
-    },
+    mutationFn: () => rigApi.copy(card.id, card.revision),
     onSettled: () => client.invalidateQueries({ queryKey: ["rigs"] }),
   });
   return (

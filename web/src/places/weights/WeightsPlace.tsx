@@ -131,7 +131,14 @@ function LoadsOf({ rig, weights, axles }: { rig: Rig; weights: Schema["WeightsAn
             <RigDrawing rig={rig} about={null} answers={null} view="side" frame={frame} lens="drain" bare />
             <path d={`M0 ${floor}H${frame.width}`} stroke="var(--strong)" />
             {wheels.map((w) => (
-              <Wheel key={w.name} {...w} at={at(w.xM)} radius={WHEEL_M * frame.scale} known={known} />
+              <Wheel
+                key={w.name}
+                {...w}
+                at={at(w.xM)}
+                radius={WHEEL_M * frame.scale}
+                known={known}
+                over={shown.over.includes(w.name.toLowerCase())}
+              />
             ))}
           </svg>
         )}
@@ -195,12 +202,13 @@ function Wheel(props: {
   known: boolean;
   kg: number | null | undefined;
   most: number | null | undefined;
+  /** By the core. */
+  over: boolean;
 }) {
-  const { name, at, radius, known, kg, most } = props;
+  const { name, at, radius, known, kg, most, over } = props;
   const print = usePrint();
-  const over = kg != null && most != null && kg > most;
   const under = at.y + radius;
-  const words = over ? `${print(kg - most, "mass")} over its limit` : most != null ? `limit ${print(most, "mass")}` : "no limit entered";
+  const words = most == null ? "no limit entered" : `${over ? "over its" : ""} limit ${print(most, "mass")}`;
   return (
     <g opacity={known ? 1 : 0.45}>
       <circle cx={at.x} cy={at.y} r={radius} fill="var(--sunk)" stroke="var(--ink)" strokeWidth={2} />
