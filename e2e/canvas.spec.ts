@@ -121,8 +121,10 @@ for (const [name, size] of [
   });
 }
 
-test("a drawing is saved as it is seen: as SVG that stands alone, and as PNG", async ({ page }) => {
+test("a drawing is saved as it is seen: as SVG that stands alone, and as PNG, on white paper from a dark screen too", async ({ page }) => {
+  await page.emulateMedia({ colorScheme: "dark" });
   await openSparrow(page);
+  await expect(page.locator("html")).toHaveAttribute("data-theme", "dark");
   for (const view of ["Side and plan", "Run profile"]) {
     await page.getByRole("button", { name: `Save or print, ${view}` }).click();
     const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("menuitem", { name: "Save as SVG" }).click()]);
@@ -134,6 +136,8 @@ test("a drawing is saved as it is seen: as SVG that stands alone, and as PNG", a
     const alone = await page.context().newPage();
     await alone.setContent(svg);
     expect(await alone.locator("svg path").count()).toBeGreaterThan(10);
+    await expect(alone.locator("svg > rect").first()).toHaveCSS("fill", "rgb(255, 255, 255)");
+    await expect(alone.locator("svg text").first()).toHaveCSS("fill", /rgb\((20, 24, 27|84, 94, 101)\)/);
     await alone.close();
   }
   await page.keyboard.press("2");
@@ -145,6 +149,8 @@ test("a drawing is saved as it is seen: as SVG that stands alone, and as PNG", a
   // Twice as fine as the screen.
   const seen = await page.locator("[data-corner]").boundingBox();
   expect(png.readUInt32BE(16)).toBeCloseTo(2 * (seen?.width ?? 0), -1);
+  await page.emulateMedia({ media: "print" });
+  await expect(page.locator("body")).toHaveCSS("background-color", "rgb(241, 243, 244)");
 });
 
 test("a drawing is printed alone, and the key says what strokes and marks mean", async ({ page }) => {

@@ -55,6 +55,15 @@ test("the order of draining, the water going down, a jug that is short, and the 
   await expect(page.getByRole("heading", { name: "Full, all closed" })).toBeVisible();
   await expect(page.locator("[data-after='0'][aria-busy=false] path[stroke='var(--stays)']").first()).toBeAttached();
 
+  // Played, each step's water leaves by what it opens, until all is done; without motion it only steps.
+  await page.getByRole("button", { name: "Play the draining" }).click();
+  await expect(page.locator("[data-after='1'] [data-leaving]:not([data-leaving='0']) .leaving-drop").first()).toBeAttached();
+  await page.emulateMedia({ reducedMotion: "reduce" });
+  await expect(page.locator("[data-after='2'] [data-leaving]")).toBeHidden();
+  await page.emulateMedia({ reducedMotion: null });
+  await page.getByRole("button", { name: "Stop the draining" }).click();
+  await page.getByRole("slider", { name: "Steps done" }).press("Home");
+
   // Each step hangs as a tag on its valve; a tag is pressed as its step is, and both say what forgetting it costs.
   for (let n = 1; n <= steps; n++) await expect(page.locator(`[data-tag="${n}"]`).first()).toBeAttached();
   await page.locator("[data-tag='1']").click();

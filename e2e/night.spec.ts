@@ -7,9 +7,14 @@ test("the night: what goes first, an hour looked at, the heat failing where it i
   await expect(told).toContainText("shower hot, shower hatch breaks about 00:00 next day");
   const ladder = page.getByLabel("What freezes when");
   await expect(ladder.getByRole("heading", { name: /shower hatch/ })).toBeVisible();
-  await expect(page.getByRole("heading", { name: "At 06:00 next day" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "06:00 next day" })).toBeVisible();
   await page.getByRole("slider", { name: "Hour", exact: true }).press("ArrowLeft");
-  await expect(page.getByRole("heading", { name: "At 05:00 next day" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "05:00 next day" })).toBeVisible();
+  // Played, the night runs on to its end.
+  await page.getByRole("button", { name: "Play the night" }).click();
+  await expect(page.getByRole("heading", { name: "10:00 next day" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Play the night" })).toBeVisible();
+  for (let n = 0; n < 5; n++) await page.getByRole("slider", { name: "Hour", exact: true }).press("ArrowLeft");
 
   // Heated it stands; once the heat fails it does not, and the hour of that is dragged.
   await page.getByRole("radio", { name: "Full" }).click();

@@ -1,5 +1,5 @@
-import { expect, test } from "./fresh.ts";
-import { overlaps } from "./overlap.ts";
+import { expect, rigOf, test } from "./fresh.ts";
+import { crossed, overlaps } from "./overlap.ts";
 
 const sizes = [
   [1280, 800],
@@ -12,8 +12,9 @@ const sizes = [
 const places = ["", "/brief", "/shell", "/night", "/drain", "/weights"];
 
 for (const rig of ["lantern", "sparrow", "tern"])
-  test(`nothing lies on anything else in ${rig}, in five sizes, in light and dark`, async ({ page }) => {
+  test(`nothing lies on anything else and no name on a line in ${rig}, in five sizes, in light and dark`, async ({ page }) => {
     const found = new Set<string>();
+    const lines = (await rigOf(page, rig)).runs.map((r: { name: string }) => r.name);
     for (const place of places) {
       await page.setViewportSize({ width: 1280, height: 800 });
       await page.goto(`/rigs/${rig}${place}`);
@@ -30,7 +31,7 @@ for (const rig of ["lantern", "sparrow", "tern"])
           await expect
             .poll(
               async () => {
-                [before, now] = [now, await overlaps(page)];
+                [before, now] = [now, [...(await overlaps(page)), ...(await crossed(page, lines))]];
                 return JSON.stringify(before) === JSON.stringify(now);
               },
               { intervals: [600] },

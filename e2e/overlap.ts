@@ -69,3 +69,28 @@ export const overlaps = (page: Page) =>
     });
     return [...new Set(found)];
   });
+
+/** Names in drawings that a line (one of those of these names) passes through, as words. */
+export const crossed = (page: Page, lines: string[]) =>
+  page.evaluate((names) => {
+    const found: string[] = [];
+    const known = new Set(names);
+    for (const svg of document.querySelectorAll("svg")) {
+      const paths = [...svg.querySelectorAll<SVGPathElement>("path[data-name]")].filter((p) => known.has(p.dataset.name ?? ""));
+      if (paths.length === 0) continue;
+      const points = paths.flatMap((p) => {
+        const to = p.getScreenCTM();
+        const length = p.getTotalLength();
+        return Array.from({ length: Math.ceil(length / 3) + 1 }, (_, i) => ({
+          name: p.dataset.name,
+          at: p.getPointAtLength(Math.min(length, i * 3)).matrixTransform(to ?? undefined),
+        }));
+      });
+      for (const text of svg.querySelectorAll("[data-label] text")) {
+        const box = text.getBoundingClientRect();
+        const hit = points.find(({ at }) => at.x > box.left + 2 && at.x < box.right - 2 && at.y > box.top + 3 && at.y < box.bottom - 3);
+        if (hit) found.push(`“${text.textContent}” on the line ${hit.name}`);
+      }
+    }
+    return [...new Set(found)];
+  }, lines);

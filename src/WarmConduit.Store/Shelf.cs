@@ -35,7 +35,7 @@ public sealed class Shelf(ShelfContext db, RigCache cache, WriterLock line, Chan
         return all;
     }
 
-    /// <summary>Rigs that can be brought back, newest first.</summary>
+    /// <summary>Rigs that can be restored, newest first.</summary>
     public async Task<IReadOnlyList<RemovedRig>> Removed(CancellationToken cancel)
     {
         var rows = await db.Rigs.AsNoTracking().Where(r => r.RemovedAt != null && r.Head > 0).Select(r => new { r.Id, r.Head, r.RemovedAt })

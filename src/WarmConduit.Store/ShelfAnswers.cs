@@ -13,7 +13,7 @@ namespace WarmConduit.Store;
 /// <param name="SavedAt">When.</param>
 public sealed record ShelvedRig(string Id, int Revision, Rig? Rig, string? Unreadable, Sentence What, DateTimeOffset SavedAt);
 
-/// <summary>A rig that was taken off the shelf and can still be brought back.</summary>
+/// <summary>A deleted rig that can still be restored.</summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="RemovedAt">When it was taken off.</param>
@@ -22,7 +22,7 @@ public sealed record RemovedRig(string Id, string Name, DateTimeOffset RemovedAt
 /// <summary>A line of a rig's history.</summary>
 /// <param name="Number">Number of the revision.</param>
 /// <param name="Parent">The revision it was made from; null for the first.</param>
-/// <param name="Aside">Kept beside the line: edits that clashed.</param>
+/// <param name="Aside">Kept apart: edits that clashed.</param>
 /// <param name="Current">It is the current one.</param>
 /// <param name="What">What was done.</param>
 /// <param name="SavedAt">When.</param>
@@ -31,9 +31,9 @@ public sealed record RevisionLine(int Number, int? Parent, bool Aside, bool Curr
 /// <summary>Edits that were saved.</summary>
 /// <param name="Revision">The new revision.</param>
 /// <param name="Onto">The revision they were put on; another than their own base when others had saved meanwhile.</param>
-/// <param name="Effect">What differs between their base and the new revision: their own effect, and that of what was saved meanwhile.</param>
+/// <param name="Effect">Differences between their base and the new revision: their own effect, and that of what was saved meanwhile.</param>
 /// <param name="What">The edits in a sentence.</param>
-/// <param name="Inverse">The edits that take these back, to be sent with <paramref name="Revision"/> as their base.</param>
+/// <param name="Inverse">The edits that undo these, sent with <paramref name="Revision"/> as their base.</param>
 public sealed record SavedEdits(int Revision, int Onto, Effect Effect, Sentence What, IReadOnlyList<Edit> Inverse);
 
 /// <summary>Edits that touch what others have changed meanwhile. They are kept as <see cref="KeptAs"/>, beside the line.</summary>

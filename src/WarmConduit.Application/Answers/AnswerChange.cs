@@ -5,14 +5,14 @@ using WarmConduit.Core.Studies;
 
 namespace WarmConduit.Application.Answers;
 
-/// <summary>Part of a list: items of the list that is held, or a new item.</summary>
+/// <summary>Part of a list: items of the list that the asker has, or a new item.</summary>
 /// <param name="From">Index of the first held item.</param>
 /// <param name="Count">How many of them; 0 for a new item.</param>
 /// <param name="Item">The new item.</param>
 public sealed record Segment(int From, int Count, object? Item);
 
-/// <summary>An answer as what differs from the one that the asker holds.</summary>
-/// <param name="Values">All fields that are no lists.</param>
+/// <summary>An answer as the differences from the one that the asker has.</summary>
+/// <param name="Values">All fields that are not lists.</param>
 /// <param name="Lists">Lists that differ, by field: what they are made of, in order.</param>
 public sealed record AnswerChange(IReadOnlyDictionary<string, object?> Values, IReadOnlyDictionary<string, IReadOnlyList<Segment>> Lists)
 {

@@ -5,7 +5,7 @@ using WarmConduit.Core.Studies;
 
 namespace WarmConduit.Application.Answers;
 
-/// <summary>What studies are asked besides the rig and the night, by the name of the study.</summary>
+/// <summary>Inputs of studies besides the rig and the night, by the name of the study.</summary>
 public sealed class StudyInputs : Dictionary<string, JsonElement>
 {
     /// <summary>The input of a study that was sent for it, checked; null: none, for a study that can be asked without. Throws <see cref="RigFileException"/>

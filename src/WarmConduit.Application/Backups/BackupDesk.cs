@@ -12,7 +12,7 @@ namespace WarmConduit.Application.Backups;
 public sealed record DataPlace(string Folder, string Database);
 
 /// <summary>A backup that was read and checked, and can be restored.</summary>
-/// <param name="Id">By which it is restored; forgotten after a quarter of an hour.</param>
+/// <param name="Id">The key to restore it with; valid for a quarter of an hour.</param>
 /// <param name="Content">What it holds.</param>
 public sealed record CheckedBackup(string Id, BackupContent Content);
 
@@ -23,7 +23,7 @@ public sealed record RestoredBackup(BackupContent Content, string KeptAs);
 
 /// <summary>Whether a backup was taken lately.</summary>
 /// <param name="LastAt">When the last one was taken; null: never.</param>
-/// <param name="Due">There is none for a month, and data that is older.</param>
+/// <param name="Due">None was taken for a month, and there is data older than that.</param>
 public sealed record BackupState(DateTimeOffset? LastAt, bool Due);
 
 /// <summary>Takes backups while the program runs, checks those that come back, and puts them in the place of what is there.</summary>

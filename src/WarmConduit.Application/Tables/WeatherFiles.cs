@@ -5,9 +5,9 @@ using WarmConduit.Core.Weather;
 namespace WarmConduit.Application.Tables;
 
 /// <summary>Hourly weather that was read.</summary>
-/// <param name="Name">Where it is from, as the file says; empty: it does not say.</param>
+/// <param name="Name">The place named in the file; empty: none.</param>
 /// <param name="Hours">Hour by hour; the first one of a weather file of the EPW kind is midnight of 1 January.</param>
-/// <param name="Missing">Values that were missing and taken from the hour before.</param>
+/// <param name="Missing">Missing values, filled from the hour before.</param>
 /// <param name="ColdestFrom">Number of the hour at which the twelve coldest hours in a row begin.</param>
 public sealed record WeatherRead(string Name, IReadOnlyList<WeatherHour> Hours, int Missing, int ColdestFrom);
 

@@ -21,7 +21,7 @@ internal interface IRule
     IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => [];
 }
 
-/// <summary>What the rules found.</summary>
+/// <summary>The findings.</summary>
 /// <param name="Findings">Most severe first; at most 400.</param>
 /// <param name="Count">How many there are in all.</param>
 public sealed record AdviceAnswer(IReadOnlyList<Finding> Findings, int Count);

@@ -125,14 +125,14 @@ public enum Severity
 /// <param name="Kind">What it is about.</param>
 /// <param name="Severity">How severe it is.</param>
 /// <param name="Title">What, where.</param>
-/// <param name="Verb">What the number says of it: "holds", "ice in".</param>
+/// <param name="Verb">The label of the number: "keeps", "ice in".</param>
 /// <param name="Number">The number that measures it; null where there is none.</param>
 /// <param name="Reason">Why, with values.</param>
 /// <param name="Place">Where to look; null for the rig as a whole.</param>
 /// <param name="RunIds">Runs it concerns.</param>
 /// <param name="Why">How the number came about; null where there is nothing to work out.</param>
-/// <param name="Mends">Edits that mend it, the plainest first; empty where the builder has to think.</param>
-/// <param name="Caution">What to mind where it can hurt someone; null: nothing.</param>
+/// <param name="Mends">Edits that fix it, the simplest first; empty where the builder has to decide.</param>
+/// <param name="Caution">A caution where it can hurt someone; null: none.</param>
 public sealed record Finding(
     string Id,
     FindingKind Kind,
@@ -147,7 +147,7 @@ public sealed record Finding(
     IReadOnlyList<Mend>? Mends = null,
     string? Caution = null);
 
-/// <summary>A way to mend a finding.</summary>
+/// <summary>A fix for a finding.</summary>
 /// <param name="Words">What is done, as a button says it.</param>
 /// <param name="Edits">The edits that do it.</param>
 public sealed record Mend(Sentence Words, IReadOnlyList<Edit> Edits);

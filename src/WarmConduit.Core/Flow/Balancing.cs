@@ -29,14 +29,14 @@ public static class Balancing
         {
             _net = network;
             int n = valves.Count;
-            if (n != shares.Count || n == 0) throw new FlowNetworkException("shares", "as many shares as valves are wanted, and at least one");
+            if (n != shares.Count || n == 0) throw new FlowNetworkException("shares", "there must be one share for each valve, and at least one valve");
             (_edge, _valve) = (new int[n], new FlowValve[n]);
             var number = network.Edges.Select((e, i) => (e.Id, i)).DistinctBy(t => t.Id).ToDictionary(t => t.Id, t => t.i);
             for (int i = 0; i < n; i++)
             {
                 if (!number.TryGetValue(valves[i], out _edge[i]) || network.Edges[_edge[i]] is not FlowValve { OpenLoss: > 0 } valve)
-                    throw new FlowNetworkException(valves[i], "it is no valve with a loss of its own");
-                if (Array.IndexOf(_edge, _edge[i], 0, i) >= 0) throw new FlowNetworkException(valves[i], "it is named twice");
+                    throw new FlowNetworkException(valves[i], "it must be a valve with a loss coefficient");
+                if (Array.IndexOf(_edge, _edge[i], 0, i) >= 0) throw new FlowNetworkException(valves[i], "its id is used twice");
                 if (!(shares[i] > 0) || double.IsInfinity(shares[i])) throw new FlowNetworkException(valves[i], "its share must be finite and above 0");
                 _valve[i] = valve;
             }
@@ -109,7 +109,7 @@ public static class Balancing
             for (int i = 0; i < _edge.Length; i++) edges[_edge[i]] = new FlowGiven(_valve[i].Id, _valve[i].From, _valve[i].To, total * _want[i]);
             var flow = FlowSolver.Solve(_net with { Edges = edges });
             if (notes is not null && flow.Notes.FirstOrDefault(n => n.Kind == FlowNoteKind.NoReference && !notes.Contains(n)) is { } cut)
-                throw new FlowNetworkException(cut.Id, "nothing but balanced valves leads here, so they cannot be set apart");
+                throw new FlowNetworkException(cut.Id, "only balanced valves lead here, so they cannot be set separately");
             return [.. _want.Select((w, i) => flow.HeadM[_node[_valve[i].From]] - flow.HeadM[_node[_valve[i].To]] - Own(i).PerSquare * Math.Pow(total * w,
                 2) - Own(i).PerFlow * total * w)];
         }

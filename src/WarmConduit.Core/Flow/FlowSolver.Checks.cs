@@ -43,20 +43,20 @@ public static partial class FlowSolver
             var index = new Dictionary<string, int>();
             foreach (var node in _net.Nodes)
             {
-                if (!index.TryAdd(node.Id, index.Count)) throw new FlowNetworkException(node.Id, "this node is named twice");
+                if (!index.TryAdd(node.Id, index.Count)) throw new FlowNetworkException(node.Id, "this node id is used twice");
                 if (node.HeadM is { } h && !(Math.Abs(h) <= MostM)) throw new FlowNetworkException(node.Id, $"its head must lie within {MostM:0e0} m");
             }
             var ids = new HashSet<string>();
             foreach (var edge in _net.Edges)
             {
-                if (!ids.Add(edge.Id)) throw new FlowNetworkException(edge.Id, "this edge is named twice");
-                if (!index.ContainsKey(edge.From) || !index.ContainsKey(edge.To)) throw new FlowNetworkException(edge.Id, "an end of it is no node");
-                if (edge.From == edge.To) throw new FlowNetworkException(edge.Id, "it ends where it starts");
+                if (!ids.Add(edge.Id)) throw new FlowNetworkException(edge.Id, "this edge id is used twice");
+                if (!index.ContainsKey(edge.From) || !index.ContainsKey(edge.To)) throw new FlowNetworkException(edge.Id, "one of its ends is not a known node");
+                if (edge.From == edge.To) throw new FlowNetworkException(edge.Id, "its two ends must be different");
                 if (WrongWith(edge) is { } reason) throw new FlowNetworkException(edge.Id, reason);
             }
             foreach (var outlet in _net.Outlets)
             {
-                if (!index.ContainsKey(outlet.Node)) throw new FlowNetworkException(outlet.Node, "an outlet opens at a node that is not there");
+                if (!index.ContainsKey(outlet.Node)) throw new FlowNetworkException(outlet.Node, "the outlet is at an unknown node");
                 if (!(Math.Abs(outlet.HeightM) <= MostM)) throw new FlowNetworkException(outlet.Node, $"the outlet's height must lie within {MostM:0e0} m");
                 if (!(outlet.CoefficientM3PerSPerSqrtPa is 0 or (>= 1e-15 and <= 1e3)))
                     throw new FlowNetworkException(outlet.Node, "the outlet's coefficient must be 0, or lie between 1e-15 and 1e3 m³/s per √Pa");
@@ -77,7 +77,7 @@ public static partial class FlowSolver
                 FlowPump { CurveS2PerM5: not (>= 1e-6 and <= 1e30) } => "its curve must lie between 1e-6 and 1e30 s²/m⁵",
                 FlowValve { Opening: not (>= 0 and <= 1) } => "its opening must lie between 0 and 1",
                 FlowPipe or FlowPump or FlowValve or FlowGiven => null,
-                _ => "this kind of element is not known",
+                _ => "this kind of element is unknown",
             };
         }
     }

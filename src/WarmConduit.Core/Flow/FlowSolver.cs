@@ -196,7 +196,7 @@ public static partial class FlowSolver
                     var (k, laminar) = Friction.Valve(v.OpenLoss / (v.Opening * v.Opening), v.InnerDiameterM, _net.DensityKgPerM3, _net.ViscosityPaS);
                     return (k * q * Math.Abs(q) + laminar * q, 2 * k * Math.Abs(q) + laminar);
                 default:
-                    throw new FlowNetworkException(_net.Edges[e].Id, "this kind of element is not known");
+                    throw new FlowNetworkException(_net.Edges[e].Id, "this kind of element is unknown");
             }
         }
 

@@ -57,7 +57,7 @@ public static class HeatCarried
     public static HeatAnswer Solve(
         FlowNetwork network, IReadOnlyList<HeatElement> elements, Func<double, FluidState> fluid, IReadOnlyDictionary<string, double> reservoirC, double restC)
     {
-        if (!Sensible(restC)) throw new FlowNetworkException("rest", "its temperature is no sensible number");
+        if (!Sensible(restC)) throw new FlowNetworkException("rest", "its temperature must be a number within the limits");
         // The network is checked where it is solved, before anything else is read off it.
         var state = fluid(restC);
         var flow = FlowSolver.Solve(network with { DensityKgPerM3 = state.DensityKgPerM3, ViscosityPaS = state.ViscosityPaS });
@@ -98,15 +98,15 @@ public static class HeatCarried
             (_element, _source) = (new HeatElement?[edges], new SourceState[edges]);
             foreach (var element in elements)
             {
-                if (!edge.TryGetValue(element.Edge, out int e)) throw new FlowNetworkException(element.Edge, "heat is lost along an edge that is not there");
-                if (_element[e] is not null) throw new FlowNetworkException(element.Edge, "it has two heat elements");
+                if (!edge.TryGetValue(element.Edge, out int e)) throw new FlowNetworkException(element.Edge, "a heat loss is set for an unknown edge");
+                if (_element[e] is not null) throw new FlowNetworkException(element.Edge, "it has more than one heat element");
                 _element[e] = Checked(element);
             }
             _reservoirC = new double?[_n];
             foreach (var (name, c) in reservoirC)
             {
-                if (!node.TryGetValue(name, out int i)) throw new FlowNetworkException(name, "a temperature is given for a node that is not there");
-                _reservoirC[i] = Sensible(c) ? c : throw new FlowNetworkException(name, "its temperature is no sensible number");
+                if (!node.TryGetValue(name, out int i)) throw new FlowNetworkException(name, "a temperature is set for an unknown node");
+                _reservoirC[i] = Sensible(c) ? c : throw new FlowNetworkException(name, "its temperature must be a number within the limits");
             }
             _nodeC = [.. Enumerable.Repeat(restC, _n)];
             (_carried, _wPerK, _way) = (new double[edges], new double[edges], new (int, int)[edges]);
@@ -159,12 +159,12 @@ public static class HeatCarried
                 // A loop that nothing heats or cools, or all but nothing, is as it was: where that leaves the equations open, a trace of loss to rest closes
                 // them.
                 var next = Nodes(leak: 0, leastPivot: 1e-10 * _carried.DefaultIfEmpty(0).Max()) ?? Nodes(leak: 1e-9, leastPivot: 1e-30)
-                    ?? throw new FlowNetworkException(Hottest(), "the loop it is in has no temperature of its own");
+                    ?? throw new FlowNetworkException(Hottest(), "its loop has no fixed temperature");
                 double step = next.Zip(_nodeC, (a, b) => Math.Abs(a - b)).DefaultIfEmpty(0).Max();
                 moved = Math.Max(moved, step);
                 _nodeC = next;
                 if (TurnSources(oneOnly: round > 20)) continue;
-                if (!next.All(Sensible)) throw new FlowNetworkException(Hottest(), "it heats a closed loop that can lose to nothing");
+                if (!next.All(Sensible)) throw new FlowNetworkException(Hottest(), "it heats a closed loop that cannot lose heat");
                 if (step < 1e-9) break;
             }
             return moved;
@@ -291,6 +291,6 @@ public static class HeatCarried
             HeatSource s => s.PowerW is >= 0 and <= MostW && s.LimitC > -10_000,
             _ => false,
         };
-        return sound ? element : throw new FlowNetworkException(element.Edge, "its heat figures must be sensible numbers, powers and conductances not below 0");
+        return sound ? element : throw new FlowNetworkException(element.Edge, "its heat figures must be finite, its powers and conductances 0 or more");
     }
 }

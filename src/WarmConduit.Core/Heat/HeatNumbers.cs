@@ -25,6 +25,6 @@ internal static class HeatNumbers
 
     internal static void Temperature(string id, double celsius)
     {
-        if (!(Math.Abs(celsius) < HottestC)) throw new HeatNetworkException(id, "its temperature is no sensible number");
+        if (!(Math.Abs(celsius) < HottestC)) throw new HeatNetworkException(id, "its temperature must be a number within the limits");
     }
 }

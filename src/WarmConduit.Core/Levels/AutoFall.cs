@@ -109,14 +109,14 @@ public static class AutoFall
             var index = new Dictionary<string, int>();
             foreach (var p in q.Points)
             {
-                if (!index.TryAdd(p.Id, index.Count)) throw new LevelNetworkException(p.Id, "this point is named twice");
+                if (!index.TryAdd(p.Id, index.Count)) throw new LevelNetworkException(p.Id, "this point id is used twice");
                 if (!double.IsFinite(p.LowestM) || !double.IsFinite(p.HighestM) || p.LowestM > p.HighestM)
                     throw new LevelNetworkException(p.Id, "its lowest height must be finite and not above its highest");
             }
             _lowest = [.. q.Points.Select(p => p.LowestM)];
             _highest = [.. q.Points.Select(p => p.HighestM)];
             if (!(Math.Abs(q.PitchToleranceDeg) < 45) || !(Math.Abs(q.RollToleranceDeg) < 45) || !double.IsFinite(q.LeastFall))
-                throw new LevelNetworkException("tolerance", "tolerances lie between 0 and 45 degrees, the fall is finite");
+                throw new LevelNetworkException("tolerance", "tolerances must be from 0 to 45 degrees, and the fall finite");
             _ends = new (int, int)[q.Lengths.Count];
             _tolerance = new double[q.Lengths.Count];
             _out = [.. Enumerable.Range(0, _n).Select(_ => new List<int>())];
@@ -125,10 +125,10 @@ public static class AutoFall
                 var l = q.Lengths[e];
                 string place = $"{l.From}-{l.To}";
                 if (!index.TryGetValue(l.From, out int from) || !index.TryGetValue(l.To, out int to))
-                    throw new LevelNetworkException(place, "an end is no point");
+                    throw new LevelNetworkException(place, "an end is not a known point");
                 if (!(l.LengthM > 0) || double.IsInfinity(l.LengthM) || !double.IsFinite(l.DxM) || !double.IsFinite(l.DyM))
                     throw new LevelNetworkException(place, "its length must be above 0 and its extents finite");
-                if (l.ToleranceDeg is { } own && !(Math.Abs(own) < 45)) throw new LevelNetworkException(place, "its tolerance lies between 0 and 45 degrees");
+                if (l.ToleranceDeg is { } own && !(Math.Abs(own) < 45)) throw new LevelNetworkException(place, "its tolerance must be from 0 to 45 degrees");
                 _ends[e] = (from, to);
                 _out[from].Add(e);
                 _tolerance[e] = l.ForToleranceM(q.PitchToleranceDeg, q.RollToleranceDeg);

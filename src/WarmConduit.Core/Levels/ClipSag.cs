@@ -41,18 +41,18 @@ public readonly record struct ClippedPipe(double InnerDiameterM, double OuterDia
     /// </summary>
     public LevelEdge Sagged(LevelEdge edge, Point3 from, Point3 to, double spacingM, int pointsASpan = 7)
     {
-        if (!(spacingM > 0)) throw new LevelNetworkException(edge.Id, "clips must stand apart");
-        if (pointsASpan is < 1 or > 1000) throw new LevelNetworkException(edge.Id, "a span is drawn with 1 to 1000 points");
+        if (!(spacingM > 0)) throw new LevelNetworkException(edge.Id, "the distance between clips must be above 0");
+        if (pointsASpan is < 1 or > 1000) throw new LevelNetworkException(edge.Id, "the number of points must be from 1 to 1000");
         if (!(WeightNPerM() >= 0 && StiffnessNM2() > 0) || !double.IsFinite(WeightNPerM() + StiffnessNM2()))
-            throw new LevelNetworkException(edge.Id, "its pipe must have a weight, a wall and stiffness");
+            throw new LevelNetworkException(edge.Id, "its pipe must have a mass, a wall and an elastic modulus above 0");
         Point3[] course = [from, .. edge.Via, to];
-        if (!course.All(LevelGraph.IsNear)) throw new LevelNetworkException(edge.Id, "its course must be of numbers");
+        if (!course.All(LevelGraph.IsNear)) throw new LevelNetworkException(edge.Id, "its course must be finite numbers");
         var via = new List<Point3>();
         for (int k = 0; k + 1 < course.Length; k++)
         {
             var (a, b) = (course[k], course[k + 1]);
             double length = a.DistanceM(b), flat = Math.Sqrt(Math.Pow(a.XM - b.XM, 2) + Math.Pow(a.YM - b.YM, 2));
-            if (length / spacingM > 10_000) throw new LevelNetworkException(edge.Id, "more than ten thousand clips on one length are not meant");
+            if (length / spacingM > 10_000) throw new LevelNetworkException(edge.Id, "at most 10,000 clips on one length");
             int spans = Math.Max(1, (int)Math.Ceiling(length / spacingM - 1e-9));
             // Only the weight across the pipe bends it: an upright one does not sag.
             double sag = length > 0 ? SagM(length / spans) * flat / length : 0;

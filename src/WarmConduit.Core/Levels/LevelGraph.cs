@@ -63,8 +63,8 @@ public sealed class LevelGraph
         var points = new List<Point3>(NodeCount + network.Edges.Count);
         foreach (var node in network.Nodes)
         {
-            if (!IsNear(node.At)) throw new LevelNetworkException(node.Id, $"its place must be a number within {Most:0} m");
-            if (!_nodeIndex.TryAdd(node.Id, points.Count)) throw new LevelNetworkException(node.Id, "this node is named twice");
+            if (!IsNear(node.At)) throw new LevelNetworkException(node.Id, $"its place must be within {Most:0} m");
+            if (!_nodeIndex.TryAdd(node.Id, points.Count)) throw new LevelNetworkException(node.Id, "this node id is used twice");
             points.Add(node.At);
         }
 
@@ -78,9 +78,9 @@ public sealed class LevelGraph
         for (int e = 0; e < network.Edges.Count; e++)
         {
             var edge = network.Edges[e];
-            if (!ids.Add(edge.Id)) throw new LevelNetworkException(edge.Id, "this edge is named twice");
+            if (!ids.Add(edge.Id)) throw new LevelNetworkException(edge.Id, "this edge id is used twice");
             if (edge.InnerDiameterM is not (>= 0 and <= Most)) throw new LevelNetworkException(edge.Id, $"its bore must lie between 0 and {Most:0} m");
-            if (!Enum.IsDefined(edge.Passes)) throw new LevelNetworkException(edge.Id, "which way it passes is not known");
+            if (!Enum.IsDefined(edge.Passes)) throw new LevelNetworkException(edge.Id, "the direction it passes must be one of the known ones");
             EdgeFirst[e] = a.Count;
             int last = NodeOf(edge.From, edge.Id), end = NodeOf(edge.To, edge.Id);
             for (int k = 0; k <= edge.Via.Count; k++)
@@ -88,7 +88,7 @@ public sealed class LevelGraph
                 int next = end;
                 if (k < edge.Via.Count)
                 {
-                    if (!IsNear(edge.Via[k])) throw new LevelNetworkException(edge.Id, $"its bend {k + 1} must be a number within {Most:0} m");
+                    if (!IsNear(edge.Via[k])) throw new LevelNetworkException(edge.Id, $"its bend {k + 1} must be within {Most:0} m");
                     next = points.Count;
                     points.Add(edge.Via[k]);
                 }
@@ -102,7 +102,7 @@ public sealed class LevelGraph
         for (int v = 0; v < network.Vessels.Count; v++)
         {
             var vessel = network.Vessels[v];
-            if (!ids.Add(vessel.Id)) throw new LevelNetworkException(vessel.Id, "this vessel has a name that is taken");
+            if (!ids.Add(vessel.Id)) throw new LevelNetworkException(vessel.Id, "this vessel id is already used");
             var size = vessel.Box.Size;
             if (vessel.HoldsM3 is not (>= 0 and <= Most)) throw new LevelNetworkException(vessel.Id, $"its content must lie between 0 and {Most:0} m³");
             if (!IsNear(vessel.Box.At) || !IsNear(size) || !(size.XM > 0 && size.YM > 0 && size.ZM > 0))
@@ -121,7 +121,7 @@ public sealed class LevelGraph
             passes.Add(way);
         }
 
-        if (network.Drains.Count == 0) throw new LevelNetworkException("drains", "nothing is open, so no water can leave: open a drain");
+        if (network.Drains.Count == 0) throw new LevelNetworkException("drains", "no drain is open: open at least one");
         DrainPoints = [.. network.Drains.Select(d => NodeOf(d, "drains"))];
         (Points, SegA, SegB) = ([.. points], [.. a], [.. b]);
         (SegLengthM, SegBoreM, SegPasses) = ([.. length], [.. bore], [.. passes]);
@@ -169,13 +169,13 @@ public sealed class LevelGraph
     internal static void Demand(Attitude attitude)
     {
         if (!(Math.Abs(attitude.PitchDeg) < 90 && Math.Abs(attitude.RollDeg) < 90))
-            throw new LevelNetworkException("attitude", "pitch and roll lie under 90 degrees");
+            throw new LevelNetworkException("attitude", "pitch and roll must be below 90 degrees");
     }
 
     internal static bool IsNear(Point3 p) => Math.Abs(p.XM) <= Most && Math.Abs(p.YM) <= Most && Math.Abs(p.ZM) <= Most;
 
     private int NodeOf(string id, string place) =>
-        _nodeIndex.TryGetValue(id, out int p) ? p : throw new LevelNetworkException(place, $"there is no node '{id}'");
+        _nodeIndex.TryGetValue(id, out int p) ? p : throw new LevelNetworkException(place, $"node '{id}' is unknown");
 
     private (int[] Start, int[] Point) Rows()
     {

@@ -72,7 +72,7 @@ public static class ParkingEnvelope
         var isWatched = new bool[graph.Network.Edges.Count];
         foreach (int e in watched ?? [])
         {
-            if ((uint)e >= isWatched.Length) throw new LevelNetworkException("watched", $"there is no edge {e}");
+            if ((uint)e >= isWatched.Length) throw new LevelNetworkException("watched", $"edge {e} is unknown");
             isWatched[e] = true;
         }
         foreach (double p in pitchDeg) LevelGraph.Demand(new Attitude(p, 0));
@@ -112,9 +112,9 @@ public static class ParkingEnvelope
     internal static PatchAnswer Patch(LevelGraph graph, Elimination elimination, IReadOnlyList<double> pitchDeg, IReadOnlyList<double> rollDeg,
         PatchQuestion question, CancellationToken cancel)
     {
-        if (question.Edges.Any(e => (uint)e >= graph.Network.Edges.Count)) throw new LevelNetworkException("edges", "there is no such edge");
-        if (question.Vessels.Any(v => (uint)v >= graph.Network.Vessels.Count)) throw new LevelNetworkException("vessels", "there is no such vessel");
-        if (question.Parts.Any(p => p.Points.Any(q => (uint)q >= graph.Points.Length))) throw new LevelNetworkException("parts", "there is no such point");
+        if (question.Edges.Any(e => (uint)e >= graph.Network.Edges.Count)) throw new LevelNetworkException("edges", "the edge is unknown");
+        if (question.Vessels.Any(v => (uint)v >= graph.Network.Vessels.Count)) throw new LevelNetworkException("vessels", "the vessel is unknown");
+        if (question.Parts.Any(p => p.Points.Any(q => (uint)q >= graph.Points.Length))) throw new LevelNetworkException("parts", "the point is unknown");
         foreach (double p in pitchDeg) LevelGraph.Demand(new Attitude(p, 0));
         foreach (double r in rollDeg) LevelGraph.Demand(new Attitude(0, r));
         var answer = new PatchAnswer(pitchDeg, rollDeg, new double[pitchDeg.Count, rollDeg.Count], new double[pitchDeg.Count, rollDeg.Count],

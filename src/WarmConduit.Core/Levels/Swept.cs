@@ -31,14 +31,14 @@ public static class Swept
         var ends = new (int A, int B)[edges.Count + 1];
         for (int e = 0; e < edges.Count; e++)
         {
-            if (!ids.Add(edges[e].Id)) throw new LevelNetworkException(edges[e].Id, "this edge is named twice");
-            if (!Enum.IsDefined(edges[e].Passes)) throw new LevelNetworkException(edges[e].Id, "which way it passes is not known");
+            if (!ids.Add(edges[e].Id)) throw new LevelNetworkException(edges[e].Id, "this edge id is used twice");
+            if (!Enum.IsDefined(edges[e].Passes)) throw new LevelNetworkException(edges[e].Id, "the direction it passes must be one of the known ones");
             ends[e] = (Node(edges[e].From), Node(edges[e].To));
             // A shut element is no way; as a loop of its own it belongs to no block.
             if (edges[e].Passes == Passes.None) ends[e] = (ends[e].A, ends[e].A);
         }
-        int from = nodes.TryGetValue(port, out int p) ? p : throw new LevelNetworkException(port, "nothing joins the port");
-        int to = nodes.TryGetValue(outlet, out int o) ? o : throw new LevelNetworkException(outlet, "nothing joins the outlet");
+        int from = nodes.TryGetValue(port, out int p) ? p : throw new LevelNetworkException(port, "no edge joins the port");
+        int to = nodes.TryGetValue(outlet, out int o) ? o : throw new LevelNetworkException(outlet, "no edge joins the outlet");
         if (from == to) return new SweptAnswer([], true);
 
         // An edge lies on a path between the two exactly when it shares a block with an extra edge that joins them.

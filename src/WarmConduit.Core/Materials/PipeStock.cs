@@ -1,6 +1,6 @@
 namespace WarmConduit.Core.Materials;
 
-/// <summary>Whether a pipe lives through water freezing in it.</summary>
+/// <summary>Whether a pipe survives water freezing in it.</summary>
 public enum StandsFreezing
 {
     /// <summary>The pipe does; its fittings do not.</summary>
@@ -29,7 +29,7 @@ public enum StandsFreezing
 /// <param name="StandsFreezing">What ice does to it.</param>
 /// <param name="Source">Where the values come from, or "estimate".</param>
 /// <param name="BendRadiusM">Least radius, of its middle line, that it is bent by; null for stiff pipe that turns by elbows. Estimate.</param>
-/// <param name="Kinks">Bent tighter it kinks and shuts.</param>
+/// <param name="Kinks">Bent tighter than this, it kinks.</param>
 public sealed record PipeStock(
     string Id,
     string Name,
@@ -60,7 +60,7 @@ public sealed record PipeStock(
     }
 }
 
-/// <summary>What a material is the usual one for, where a builder has not chosen.</summary>
+/// <summary>What a material is the default for.</summary>
 public enum UsualFor
 {
     /// <summary>Around pipes.</summary>
@@ -76,14 +76,14 @@ public enum UsualFor
 /// </summary>
 /// <param name="Id">Catalogue id.</param>
 /// <param name="Name">What it is called.</param>
-/// <param name="ConductivityWPerMK">Dry, at about 10 °C, W/mK.</param>
+/// <param name="ConductivityWPerMK">Dry, at about 10 °C, W/(m K).</param>
 /// <param name="SoaksUpDamp">Damp raises its conductivity by a fifth.</param>
 /// <param name="Source">Where the figure comes from.</param>
 /// <param name="DensityKgPerM3">Density, kg/m³. Estimate.</param>
 /// <param name="JPerKgK">Heat capacity, J/kgK. ISO 10456 where it lists the material.</param>
 /// <param name="CountsUpToM">Thickness beyond which more of it resists no better, m; null: always.</param>
 /// <param name="IsSkin">What a vehicle's body is made of: it came with it, and is no lining.</param>
-/// <param name="Usual">What advice takes it for where nothing is there yet; null: nothing.</param>
+/// <param name="Usual">What it is the default for; null: nothing.</param>
 public sealed record SolidStock(
     string Id, string Name, double ConductivityWPerMK, bool SoaksUpDamp, string Source, double DensityKgPerM3, double JPerKgK, double? CountsUpToM = null,
     bool IsSkin = false, UsualFor? Usual = null)

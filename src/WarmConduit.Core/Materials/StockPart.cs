@@ -68,7 +68,7 @@ public enum PartLook
     Drain,
 }
 
-/// <summary>Place of a part in the work: where a builder looks for it.</summary>
+/// <summary>The group of a part in the catalogue.</summary>
 public enum PartGroup
 {
     /// <summary>Tanks and what belongs to them.</summary>
@@ -105,7 +105,7 @@ public enum PartGroup
     Joints,
 }
 
-/// <summary>The way a port looks out of its part: along an axis of the vehicle (x forward, y away from the kerb, z up).</summary>
+/// <summary>The direction a port faces: along an axis of the vehicle (x forward, y away from the kerb, z up).</summary>
 public enum Facing
 {
     /// <summary>Towards the cab.</summary>
@@ -170,12 +170,12 @@ public enum PortRole
 public sealed record StockPort(string Id, Point3 Offset, Facing Facing, double BoreM, PortRole Role);
 
 /// <summary>
-/// A position that a valve, tap or pump can be left in. <paramref name="Passes"/>: water gets by. <paramref name="Joins"/> lists the groups of ports that are
-/// then joined; null for all of them.
+/// A position that a valve, tap or pump can be left in. <paramref name="Passes"/>: water gets through. <paramref name="Joins"/> lists the groups of
+/// ports that are then joined; null for all of them.
 /// </summary>
 /// <param name="Id">Id, unique in the part.</param>
 /// <param name="Name">In words.</param>
-/// <param name="Passes">Water gets by.</param>
+/// <param name="Passes">Water gets through.</param>
 /// <param name="Joins">Groups of ports that are joined; null: all of them.</param>
 public sealed record StockPosition(string Id, string Name, bool Passes, IReadOnlyList<IReadOnlyList<string>>? Joins = null);
 
@@ -201,25 +201,25 @@ public static class Positions
 /// <summary>A part from stock. Every figure is an estimate that a rig may replace with its own.</summary>
 /// <param name="Id">Name used in rig files.</param>
 /// <param name="Name">Name shown.</param>
-/// <param name="Group">Place in the work.</param>
+/// <param name="Group">Its group in the catalogue.</param>
 /// <param name="HoldsL">Water held, litres.</param>
 /// <param name="LossWPerK">Loss to the air of its zone, W/K.</param>
 /// <param name="Passage">How water and air pass.</param>
 /// <param name="KeepsWater">Keeps its water after draining, by design.</param>
 /// <param name="Remedy">What empties or protects it, when it keeps its water.</param>
-/// <param name="Protects">Its remedy leaves the water in it, safe from frost.</param>
+/// <param name="Protects">Its remedy leaves the water in it, protected from frost.</param>
 /// <param name="IceBreaks">What ice does to it.</param>
 /// <param name="RatedBar">Rated pressure; null where none applies.</param>
 /// <param name="OutdoorShare">Part of the loss that goes straight outdoors, 0..1.</param>
-/// <param name="UsualShare">How full a tank is taken to be at the start of a night, 0..1; 1 for all that is always full.</param>
+/// <param name="UsualShare">How full a tank is assumed at the start of a night, 0..1; 1 for all that is always full.</param>
 /// <param name="Look">How it is drawn.</param>
-/// <param name="Landmark">A builder looks for it first, so that its name is shown from afar.</param>
+/// <param name="Landmark">Builders look for it first, so its name is shown even when zoomed out.</param>
 /// <param name="Size">Its edges, m.</param>
 /// <param name="Ports">Its ports.</param>
 /// <param name="MassKg">Its mass when empty.</param>
 /// <param name="Positions">The positions it can be left in; none for what cannot be set.</param>
 /// <param name="Source">Where the values come from, or "estimate".</param>
-/// <param name="Caution">What to mind with it; null: nothing beyond common care.</param>
+/// <param name="Caution">A caution; null: none beyond common care.</param>
 public sealed record StockPart(
     string Id,
     string Name,

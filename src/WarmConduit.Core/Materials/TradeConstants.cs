@@ -9,7 +9,7 @@ public static class TradeConstants
     /// <summary>Temperature that water is kept at or above to be safe from frost, °C.</summary>
     public const double HoldC = 5;
 
-    /// <summary>Hottest water at an outlet that does not scald, °C.</summary>
+    /// <summary>Hottest water at an outlet without a scald risk, °C.</summary>
     public const double HottestOutletC = 49;
 
     /// <summary>Pressure at which a pump for 12 V usually starts, bar. Estimate.</summary>

@@ -30,7 +30,7 @@ public enum FreezeSchool
 }
 
 /// <summary>How the rig may be parked and still count as drained.</summary>
-/// <param name="SlopeDeg">It shall drain anywhere within this slope, either way, degrees; 0 to 4.</param>
+/// <param name="SlopeDeg">It must drain anywhere within this slope, either way, degrees; 0 to 4.</param>
 /// <param name="OutsideL">Most that may stay outside tanks, L; 0 to 10. What is emptied by hand, and what keeps its water by design, is apart.</param>
 /// <param name="BreakableL">Most that may stay in a part that ice breaks, L; 0 to 10.</param>
 /// <param name="TankShare">Most that may stay of a tank's content, 0 to 1.</param>
@@ -42,16 +42,16 @@ public sealed record ParkingLimits(double SlopeDeg, double OutsideL, double Brea
 
 /// <summary>What the builder wants of the rig.</summary>
 /// <param name="People">Number of people.</param>
-/// <param name="DaysBetweenFills">Days a fill shall last.</param>
+/// <param name="DaysBetweenFills">Days that one fill lasts.</param>
 /// <param name="LitresPerPersonDay">Use, litres per person and day.</param>
-/// <param name="LowestC">Lowest outdoor temperature to stand, °C.</param>
+/// <param name="LowestC">Lowest outdoor temperature to survive, °C.</param>
 /// <param name="WindMPerS">Wind on that night, m/s.</param>
-/// <param name="HoursWithoutHeat">Hours it must stand without heat.</param>
+/// <param name="HoursWithoutHeat">Hours it must survive without heat.</param>
 /// <param name="Living">Way of living.</param>
 /// <param name="School">Freeze school.</param>
 /// <param name="LeastFall">Least fall of a line that drains itself, metres per metre (0.02 is 1/4 in per foot).</param>
-/// <param name="Choices">Which schools the builder follows, and what a night may cost; left out: the usual ones.</param>
-/// <param name="Parking">How it may be parked and still count as drained; left out: the usual limits.</param>
+/// <param name="Choices">Build preferences, and what a night may cost; left out: the defaults.</param>
+/// <param name="Parking">How it may be parked and still count as drained; left out: the default limits.</param>
 public sealed record Brief(
     int People,
     double DaysBetweenFills,

@@ -33,7 +33,7 @@ public enum PipingSchool
     Loop,
 }
 
-/// <summary>What is filtered.</summary>
+/// <summary>Whose readings are filtered.</summary>
 public enum FilterSchool
 {
     /// <summary>All water.</summary>
@@ -92,11 +92,11 @@ public enum GreySchool
     Bucket,
 }
 
-/// <summary>Which schools the builder follows, and what a night may cost.</summary>
+/// <summary>Build preferences, and what a night may cost.</summary>
 /// <param name="Air">Most air pressure when lines are blown out.</param>
 /// <param name="Accumulator">Air in the accumulator.</param>
 /// <param name="Piping">How lines are laid out.</param>
-/// <param name="Filter">What is filtered.</param>
+/// <param name="Filter">Whose readings are filtered.</param>
 /// <param name="Traps">What keeps smells out.</param>
 /// <param name="Joints">How pipe is joined.</param>
 /// <param name="Threads">How threads are sealed.</param>
@@ -125,14 +125,14 @@ public sealed record BriefChoices(
         ThreadSchool.Tape, GreySchool.Fixed, 600, 2, 15, "");
 }
 
-/// <summary>One of the ways of a school: what it is called, what it is good for, what is checked where it is chosen.</summary>
+/// <summary>One school: its name, what it is good for, what is checked where it is chosen.</summary>
 /// <param name="Id">The value that stands for it.</param>
 /// <param name="Name">In words.</param>
 /// <param name="GoodFor">What it is good for, and what it costs.</param>
 /// <param name="Checks">What is checked where it is chosen; empty: nothing yet.</param>
 public sealed record SchoolWay(string Id, string Name, string GoodFor, string Checks);
 
-/// <summary>A quarrel of the trade with its sides.</summary>
+/// <summary>A question on which the trade disagrees, with its schools.</summary>
 /// <param name="Field">The field of the brief that holds the choice.</param>
 /// <param name="Name">What it is about.</param>
 /// <param name="Ways">Its sides.</param>

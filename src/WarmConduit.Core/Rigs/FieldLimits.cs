@@ -1,7 +1,7 @@
 namespace WarmConduit.Core.Rigs;
 
-/// <summary>Between what a figure lies.</summary>
-/// <param name="Least">The least that is taken.</param>
+/// <summary>The limits of a figure.</summary>
+/// <param name="Least">The least allowed.</param>
 /// <param name="Most">The most.</param>
 /// <param name="Unit">The unit of both; empty: a number or share.</param>
 public sealed record FieldLimit(double Least, double Most, string Unit);

@@ -18,7 +18,7 @@ public enum LeftActKind
 /// <param name="Kind">What was done.</param>
 /// <param name="At">When.</param>
 /// <param name="Thing">To what: <c>parts/drain-a</c>, <c>runs/main</c>; left out for a filling.</param>
-/// <param name="OutL">What a jug took there, L, 0 to 10,000; left out: not measured.</param>
+/// <param name="OutL">Volume measured there, L, 0 to 10,000; left out: not measured.</param>
 /// <param name="Glycol">Propylene glycol in its water, share of the volume, 0 to 0.6; for antifreeze only.</param>
 public sealed record LeftAct(string Id, LeftActKind Kind, DateTimeOffset At, string? Thing = null, double? OutL = null, double? Glycol = null) : IIdentified
 {

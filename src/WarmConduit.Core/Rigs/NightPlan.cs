@@ -1,6 +1,6 @@
 namespace WarmConduit.Core.Rigs;
 
-/// <summary>What happens for some hours of a night or a week.</summary>
+/// <summary>An event of some hours in a night or a week.</summary>
 public enum PlanEventKind
 {
     /// <summary>The heat is on, of a night that starts without.</summary>
@@ -39,7 +39,7 @@ public enum PlanEventKind
 /// <param name="Kind">What happens.</param>
 /// <param name="AtH">Hours from the start, 0 to 240.</param>
 /// <param name="UntilH">Hours from the start until which it lasts; left out: to the end.</param>
-/// <param name="HoldC">What heaters hold meanwhile, of a set-back or while away, °C, -20 to 40; left out while away: heat is off.</param>
+/// <param name="HoldC">The thermostat setting meanwhile, of a set-back or while away, °C, -20 to 40; left out while away: heat is off.</param>
 /// <param name="SpeedMPerS">How fast it drives, m/s, 0 to 60.</param>
 /// <param name="ZoneId">The room that opens.</param>
 /// <param name="Towards">The room it opens to; left out: outdoors.</param>
@@ -104,16 +104,16 @@ public sealed record PlanEvent(
     }
 }
 
-/// <summary>A night or a week as it is planned, kept under a name: how the vehicle is left, and what happens then. The weather is not part of it.</summary>
+/// <summary>A planned night or week, saved under a name: how the vehicle is left, and what happens then. The weather is not part of it.</summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="StartHour">Hour of the day at which it starts, 0 to 24.</param>
 /// <param name="Hours">How long it is, h, 0.5 to 240.</param>
 /// <param name="HeatOn">Whether heaters run at the start.</param>
 /// <param name="StartWaterC">Water at the start, °C, 0 to 95.</param>
-/// <param name="Events">What happens; at most 40.</param>
+/// <param name="Events">Events; at most 40.</param>
 /// <param name="Drained">Whether it starts drained; left out: as it was left.</param>
-/// <param name="InsideC">How warm living space was kept until the start, °C, -40 to 40; left out: as its heater's set point.</param>
+/// <param name="InsideC">The living space's temperature until the start, °C, -40 to 40; left out: its heater's set point.</param>
 public sealed record NightPlan(
     string Id, string Name, double StartHour, double Hours, bool HeatOn, double StartWaterC, IReadOnlyList<PlanEvent> Events, bool? Drained = null,
     double? InsideC = null) : IIdentified

@@ -16,7 +16,7 @@ public interface IIdentified
 /// </summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Offset">From the corner of the part, m; within 2 m of its box.</param>
-/// <param name="Facing">The way it looks.</param>
+/// <param name="Facing">The direction it faces.</param>
 /// <param name="BoreM">Bore, m.</param>
 /// <param name="Role">What it is for.</param>
 /// <param name="Name">The builder's name for it, 1 to 80 characters; left out: its id.</param>
@@ -39,7 +39,7 @@ public sealed record Orientation(int QuarterTurns, bool Mirrored = false, bool U
     public static readonly Orientation AsStock = new(0);
 }
 
-/// <summary>How a hand gets to something.</summary>
+/// <summary>How something is reached.</summary>
 public enum ReachKind
 {
     /// <summary>From outside, standing.</summary>
@@ -58,7 +58,7 @@ public enum ReachKind
     Panel,
 }
 
-/// <summary>How a hand gets to a part once the rig is built, as its builder knows it.</summary>
+/// <summary>How a part is reached once the rig is built.</summary>
 /// <param name="Kind">How.</param>
 /// <param name="Screws">Screws of the panel, 0 to 99; left out: it is only lifted off.</param>
 public sealed record Reach(ReachKind Kind, int? Screws = null)
@@ -85,24 +85,24 @@ public sealed record Reach(ReachKind Kind, int? Screws = null)
 }
 
 /// <summary>
-/// A part in its place. <paramref name="Stock"/> names a part of the catalogue; <paramref name="HoldsL"/>, <paramref name="LossWPerK"/> and
-/// <paramref name="MassKg"/> replace its figures where the builder knows better. Of a tank, the content is that of its box unless <paramref name="HoldsL"/>
-/// says otherwise. Box and ports stand as turned; <paramref name="Orientation"/> (left out: as stock has it) says how.
+/// A part in its place. <paramref name="Stock"/> names a part of the catalogue; <paramref name="HoldsL"/>,
+/// <paramref name="LossWPerK"/> and <paramref name="MassKg"/> replace its figures where the builder knows better. A tank's content is that of its
+/// box unless HoldsL is given. Box and ports are as turned; <paramref name="Orientation"/> (left out: default) says how.
 /// </summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Name">Its name, 1 to 80 characters.</param>
 /// <param name="Stock">Id of its stock part.</param>
 /// <param name="Box">Its box as turned, m.</param>
 /// <param name="Ports">1 to 16 ports.</param>
-/// <param name="Orientation">How it is turned; left out: as stock has it.</param>
+/// <param name="Orientation">How it is turned; left out: default.</param>
 /// <param name="HoldsL">Water held when full, L; 0 to 2000, and more than 0 for a vessel.</param>
 /// <param name="LossWPerK">Loss to the air around it, W/K; 0 to 100.</param>
 /// <param name="MassKg">Mass when empty, kg; 0 to 1000.</param>
 /// <param name="Covered">Light is kept off it; left out: it is not known.</param>
-/// <param name="Reach">How a hand gets to it; left out: it is not known.</param>
+/// <param name="Reach">How it is reached; left out: not known.</param>
 /// <param name="Jacket">Insulation around it; left out: none.</param>
 /// <param name="JacketOff">Sides of its box that the jacket leaves bare, 1 to 5; left out: none.</param>
-/// <param name="Own">A part of the builder's own, whose size, ports and figures are theirs; it is offered again in other rigs.</param>
+/// <param name="Own">The builder's own part, with its own size, ports and figures; offered in other rigs too.</param>
 public sealed record Part(
     string Id,
     string Name,

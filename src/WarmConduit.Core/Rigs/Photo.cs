@@ -19,8 +19,7 @@ public enum PhotoView
 public readonly record struct PicturePoint(double X, double Y);
 
 /// <summary>
-/// A picture of a wall or floor, kept with the rig and drawn faint under a view. Four corners of something upright whose size is known straighten it and say
-/// how large it is.
+/// A picture of a wall or floor, stored with the rig and drawn faintly under a view. Four corners of something upright of known size straighten and scale it.
 /// </summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Name">Its name, 1 to 80 characters.</param>

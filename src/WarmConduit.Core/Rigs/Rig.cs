@@ -40,21 +40,21 @@ public static class Prices
 }
 
 /// <summary>
-/// A whole water system as its builder describes it: the one document that is edited, saved as a revision and written to a file. Immutable. A drawing under
-/// way is one too: loose ends, ports without pipe and an empty vehicle are valid.
+/// A whole water system: the one document that is edited, saved as a revision and written to a file. Immutable. An unfinished drawing is one too:
+/// loose ends, ports without pipe and an empty vehicle are valid.
 /// </summary>
-/// <param name="FormatVersion">Version of the document's shape; this code writes <see cref="CurrentFormat"/> and reads every version up to it.</param>
+/// <param name="FormatVersion">Version of the document format; this code writes <see cref="CurrentFormat"/> and reads every version up to it.</param>
 /// <param name="Id">Stable id: lower-case letters, digits and hyphens.</param>
 /// <param name="Name">Its name.</param>
-/// <param name="Note">What a reader should know of it.</param>
-/// <param name="Brief">What it shall do.</param>
+/// <param name="Note">What to know about it.</param>
+/// <param name="Brief">Requirements.</param>
 /// <param name="Shell">The body and its zones.</param>
 /// <param name="Parts">Tanks, pumps, taps and all else that runs join.</param>
 /// <param name="Runs">Pipes and hoses.</param>
-/// <param name="Scenarios">How valves, taps and pumps stand for each thing the system does.</param>
-/// <param name="ByHand">What is done by hand on leaving; every study takes it to be done.</param>
+/// <param name="Scenarios">The positions of valves, taps and pumps for each thing the system does.</param>
+/// <param name="ByHand">What is done by hand on leaving; every study assumes it done.</param>
 /// <param name="Prices">Prices that the builder has typed; empty until then.</param>
-/// <param name="Plans">Nights and weeks as they are planned, at most 50; left out: none.</param>
+/// <param name="Plans">Planned nights and weeks, at most 50; left out: none.</param>
 /// <param name="Left">What was done to its water system since it was last full; left out: nothing is known.</param>
 public sealed record Rig(
     int FormatVersion,

@@ -42,8 +42,8 @@ public sealed record RunEnd(string? Part = null, string? Port = null, Point3? At
 /// <summary>A sleeve around a run: a solid of the catalogue and its thickness, m.</summary>
 /// <param name="Material">Id of a solid.</param>
 /// <param name="ThicknessM">Thickness, m; 0 to 0.3.</param>
-/// <param name="GapShare">Share of it that lies bare, with all that is over it: at clips, fittings and butts that do not meet, 0 to 1; left out: none.</param>
-/// <param name="Over">What lies over it, up to three layers in all, the outer ones without gaps of their own; left out: nothing.</param>
+/// <param name="GapShare">Share of it that is bare: at clips, fittings and gaps between pieces, 0 to 1; left out: none.</param>
+/// <param name="Over">Layers over it, up to three in all, the outer ones without gaps; left out: none.</param>
 public sealed record Sleeve(string Material, double ThicknessM, double? GapShare = null, Sleeve? Over = null)
 {
     /// <summary>It and what lies over it, from inside to outside.</summary>
@@ -56,7 +56,7 @@ public sealed record Sleeve(string Material, double ThicknessM, double? GapShare
     public double AllM() => ThicknessM + (Over?.AllM() ?? 0);
 }
 
-/// <summary>What holds a run at one of its points.</summary>
+/// <summary>What supports a run at one of its points.</summary>
 public enum Fixing
 {
     /// <summary>A clip: the pipe does not sag beyond it.</summary>
@@ -66,16 +66,16 @@ public enum Fixing
     Grommet,
 }
 
-/// <summary>A bend of a run, or a point of it that is only held: its id, unique in the run, and its invert in metres.</summary>
+/// <summary>A bend of a run, or a point where it is only clipped: its id, unique in the run, and its invert in metres.</summary>
 /// <param name="Id">Id, unique in the run.</param>
 /// <param name="At">Invert, m.</param>
 /// <param name="Insulation">The sleeve from here on, a thickness of 0 being none; left out: as before it.</param>
-/// <param name="Fixing">What holds it there; left out: nothing of its own.</param>
+/// <param name="Fixing">What supports it there; left out: nothing of its own.</param>
 public sealed record Bend(string Id, Point3 At, Sleeve? Insulation = null, Fixing? Fixing = null) : IIdentified;
 
 /// <summary>
-/// A line from end to end. Its course is the place it starts from, its bends in the order of flow from <paramref name="From"/> to <paramref name="To"/>,
-/// and the place it ends at; straight between. <paramref name="Pipe"/> names a pipe of the catalogue.
+/// A line from end to end. Its course is its start, its bends in the order of flow from <paramref name="From"/> to <paramref name="To"/>, and its
+/// end, straight between them. <paramref name="Pipe"/> names a pipe of the catalogue.
 /// </summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Name">Its name, 1 to 80 characters.</param>
@@ -86,7 +86,7 @@ public sealed record Bend(string Id, Point3 At, Sleeve? Insulation = null, Fixin
 /// <param name="Bends">Bends in the order of flow.</param>
 /// <param name="Insulation">The sleeve from its start on; left out: none.</param>
 /// <param name="ClipSpacingM">Distance between clips, m; 0.05 to 10.</param>
-/// <param name="SlackM">What it is longer than its course, m: a hose that hangs through; 0 to 5.</param>
+/// <param name="SlackM">Extra length over its course, m: a hose that sags; 0 to 5.</param>
 public sealed record Run(
     string Id,
     string Name,

@@ -27,16 +27,16 @@ public enum ScenarioKind
     Own,
 }
 
-/// <summary>How one part stands in a scenario. <paramref name="Id"/> is the part's; <paramref name="Position"/> one of its stock's positions.</summary>
+/// <summary>The position of one part in a scenario. <paramref name="Id"/> is the part's; <paramref name="Position"/> one of its stock's positions.</summary>
 /// <param name="Id">Id of the part.</param>
 /// <param name="Position">One of its stock's positions.</param>
 public sealed record Setting(string Id, string Position) : IIdentified;
 
-/// <summary>A named set of positions of valves, taps and pumps. A part without a setting stands as <see cref="Scenarios.Usual"/> says.</summary>
+/// <summary>A named set of positions of valves, taps and pumps. A part without a setting is as <see cref="Scenarios.Usual"/> says.</summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="Kind">What it is for.</param>
-/// <param name="Settings">Positions that differ from what is usual.</param>
+/// <param name="Settings">Positions that differ from the default.</param>
 public sealed record Scenario(string Id, string Name, ScenarioKind Kind, IReadOnlyList<Setting> Settings) : IIdentified;
 
 /// <summary>Something done by hand when the rig is left, that no slope and no valve does. <paramref name="Id"/> is the part's.</summary>

@@ -30,7 +30,7 @@ public enum ZoneKind
     OpenUnderfloor,
 }
 
-/// <summary>Where a face of a zone lies; it sets the surface resistance inside.</summary>
+/// <summary>The position of a face; it sets the inside surface resistance.</summary>
 public enum FaceSide
 {
     /// <summary>Roof: heat flows up.</summary>
@@ -60,15 +60,15 @@ public sealed record FaceLayer(string Material, double ThicknessM);
 /// <param name="BridgeFraction">Share of the area that is bridged, 0 to 1.</param>
 /// <param name="BridgeLayers">Layers there.</param>
 /// <param name="Towards">The zone behind it; left out: outdoors.</param>
-/// <param name="Rearward">It looks rearward: driving, it gets half the wind; left out: it does not.</param>
+/// <param name="Rearward">It faces the rear: driving, it gets half the wind; left out: it does not.</param>
 public sealed record Face(
     string Id, string Name, FaceSide Side, double AreaM2, IReadOnlyList<FaceLayer> Layers, double BridgeFraction, IReadOnlyList<FaceLayer> BridgeLayers,
     string? Towards = null, bool? Rearward = null) : IIdentified;
 
-/// <summary>What heats a zone while heat is on: it holds <paramref name="SetpointC"/> with at most <paramref name="PowerW"/>.</summary>
+/// <summary>A zone's heater while heat is on: keeps <paramref name="SetpointC"/> with at most <paramref name="PowerW"/>.</summary>
 /// <param name="PowerW">Most it gives, W; 0 to 50,000.</param>
-/// <param name="SetpointC">What it holds, °C; -20 to 40.</param>
-/// <param name="Electric">It heats by electricity; otherwise it burns fuel, and its fan runs on the battery; left out: it burns fuel.</param>
+/// <param name="SetpointC">Its thermostat setting, °C; -20 to 40.</param>
+/// <param name="Electric">It heats electrically; otherwise, and left out, it burns fuel and its fan runs on the battery.</param>
 public sealed record ZoneHeater(double PowerW, double SetpointC, bool? Electric = null);
 
 /// <summary>An opening to zone <paramref name="Towards"/>: a louvre, an open cupboard door. Area in m², height in m.</summary>
@@ -88,15 +88,15 @@ public sealed record Opening(string Id, string Towards, double AreaM2, double He
         : Math.Min(Math.Max(a.Box.Size.XM, a.Box.Size.YM), Math.Max(b.Box.Size.XM, b.Box.Size.YM));
 }
 
-/// <summary>What a room exchanges with another, as a share of what its partitions and openings say.</summary>
+/// <summary>Heat exchanged with another room, as a share of that of its partitions and openings.</summary>
 /// <param name="Id">The other room's id.</param>
 /// <param name="Factor">The share, 0.02 to 50.</param>
 public sealed record ExchangeFactor(string Id, double Factor) : IIdentified;
 
-/// <summary>What thermometers said of a room on a cold night. How its loss divides between walls and draughts stays as typed: both are taken alike.</summary>
-/// <param name="LossFactor">What it loses to outdoors, as a share of what its faces and draughts say, 0.02 to 50.</param>
+/// <summary>A room's calibration from a cold night. The split of its loss between walls and leakage stays as typed: both are scaled alike.</summary>
+/// <param name="LossFactor">Its loss to outdoors, as a share of that of its faces and leakage, 0.02 to 50.</param>
 /// <param name="LossDeviation">One standard deviation of that, as a share of it, 0 to 1.</param>
-/// <param name="Exchange">With other rooms; left out: as typed.</param>
+/// <param name="Exchange">Exchange with other rooms; left out: as typed.</param>
 public sealed record ZoneMeasure(double LossFactor, double LossDeviation, IReadOnlyList<ExchangeFactor>? Exchange = null);
 
 /// <summary>
@@ -110,9 +110,9 @@ public sealed record ZoneMeasure(double LossFactor, double LossDeviation, IReadO
 /// <param name="AirChangesPerHour">Leakage to outdoors, air changes an hour; 0 to 1000.</param>
 /// <param name="Faces">Its faces.</param>
 /// <param name="Openings">Its openings to other zones.</param>
-/// <param name="Heater">What heats it.</param>
-/// <param name="HeatCapacityJPerK">What air, linings and furniture hold of heat, J/K; 1,000 to 100,000,000; left out: estimated.</param>
-/// <param name="Measured">What thermometers said of it; left out: nothing yet.</param>
+/// <param name="Heater">Its heater.</param>
+/// <param name="HeatCapacityJPerK">Heat capacity of air, linings and furniture, J/K; 1,000 to 100,000,000; left out: estimated.</param>
+/// <param name="Measured">Its calibration by thermometers; left out: none yet.</param>
 public sealed record Zone(
     string Id,
     string Name,
@@ -125,7 +125,7 @@ public sealed record Zone(
     double? HeatCapacityJPerK = null,
     ZoneMeasure? Measured = null) : IIdentified;
 
-/// <summary>What is before the load bay of a vehicle.</summary>
+/// <summary>What is in front of the load bay of a vehicle.</summary>
 public enum VehicleFront
 {
     /// <summary>A cab behind a bonnet, as of a van.</summary>
@@ -146,7 +146,7 @@ public enum VehicleFront
 /// <param name="Access">Where hands get in.</param>
 /// <param name="Axles">What carries it, as weighed; left out: not known yet.</param>
 /// <param name="Photos">Pictures under the drawings, at most 12; left out: none.</param>
-/// <param name="Front">What is before the load bay, for the drawings; left out: nothing is drawn there.</param>
+/// <param name="Front">What is in front of the load bay, for the drawings; left out: nothing is drawn there.</param>
 public sealed record Shell(
     Box Body, IReadOnlyList<Obstacle> Obstacles, IReadOnlyList<Zone> Zones, IReadOnlyList<KeepOut> KeepOuts, IReadOnlyList<Access> Access, Axles? Axles = null,
     IReadOnlyList<Photo>? Photos = null, VehicleFront? Front = null)
@@ -167,7 +167,7 @@ public sealed record Shell(
 /// <param name="FrontMostKg">Most the front axle may carry, kg; left out: not known.</param>
 /// <param name="RearMostKg">Most the rear axle may carry, kg; left out: not known.</param>
 /// <param name="TotalMostKg">Most in all, kg; left out: not known.</param>
-/// <param name="OtherKg">What is loaded besides: people, furniture, gear, kg, in the middle of the body; 0 to 10,000.</param>
+/// <param name="OtherKg">Other load: people, furniture, gear, kg, in the middle of the body; 0 to 10,000.</param>
 public sealed record Axles(
     double FrontXM, double WheelbaseM, double TrackM, double FrontKg, double RearKg, double? FrontMostKg = null, double? RearMostKg = null,
     double? TotalMostKg = null, double OtherKg = 0);
@@ -189,7 +189,7 @@ public enum ObstacleKind
 /// <param name="Box">Where it is, m.</param>
 public sealed record Obstacle(string Id, string Name, ObstacleKind Kind, Box Box) : IIdentified;
 
-/// <summary>Why joints keep out of a place.</summary>
+/// <summary>Why a place is kept free of joints.</summary>
 public enum KeepOutKind
 {
     /// <summary>Wiring, batteries, sockets.</summary>
@@ -208,11 +208,11 @@ public enum KeepOutKind
 /// <summary>A box that joints keep out of.</summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Name">In words.</param>
-/// <param name="Kind">Why joints keep out.</param>
+/// <param name="Kind">Why joints are not allowed.</param>
 /// <param name="Box">Where it is, m.</param>
 public sealed record KeepOut(string Id, string Name, KeepOutKind Kind, Box Box) : IIdentified;
 
-/// <summary>A box that both hands reach once the rig is built: behind a hatch, a door, a panel that comes off.</summary>
+/// <summary>A box that both hands reach once the rig is built: behind a hatch, a door or a removable panel.</summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Name">In words.</param>
 /// <param name="Box">Where it is, m.</param>

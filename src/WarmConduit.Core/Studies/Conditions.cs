@@ -29,14 +29,14 @@ public sealed record TankLevel(string Id, double Share) : IIdentified;
 /// <param name="StartWaterC">Water temperature at the start, °C; 0 to 95.</param>
 /// <param name="Water">Full or drained.</param>
 /// <param name="StartHour">Hour of the day at which the night starts, 0..24.</param>
-/// <param name="Hours">Length of the night until morning, h; 0.5 to 240.</param>
-/// <param name="Parked">How the vehicle stands; within 15° each way.</param>
-/// <param name="ScenarioId">The scenario in which it is drained and left; left out: the rig's drain scenario.</param>
-/// <param name="TankLevels">How full tanks are at the start; one that is not named is as full as its stock usually is.</param>
-/// <param name="InsideC">How warm living space was kept until the start, °C; -40 to 40. Left out: as its heater's set point, 18 where it has none.</param>
-/// <param name="Events">What happens in the course of a night that is no plan of the rig, at most 40; left out: nothing.</param>
+/// <param name="Hours">Hours from the start until morning, 0.5 to 240.</param>
+/// <param name="Parked">How the vehicle is parked; within 15° each way.</param>
+/// <param name="ScenarioId">The scenario for draining; left out: the rig's drain scenario.</param>
+/// <param name="TankLevels">How full tanks are at the start; one that is not named has its default.</param>
+/// <param name="InsideC">The living space's temperature until the start, °C; -40 to 40. Left out: its heater's set point, 18 where it has none.</param>
+/// <param name="Events">Events of a night that is not a plan of the rig, at most 40; left out: none.</param>
 /// <param name="Cloud">Cover of the sky, 0 (clear: outer faces lose to it) to 1.</param>
-/// <param name="Weather">Hourly weather; left out: the temperature, wind and cover above all night.</param>
+/// <param name="Weather">Hourly weather; left out: the temperature, wind and cloud cover above, all night.</param>
 /// <param name="PlanId">The plan of the rig of which the events happen; left out: those above.</param>
 public sealed record Conditions(
     double OutdoorC,

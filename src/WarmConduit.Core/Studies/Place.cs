@@ -17,7 +17,7 @@ public static class RunPoint
 }
 
 /// <summary>
-/// A spot on the rig in the builder's words. <paramref name="PointId"/> names a point of <paramref name="RunId"/>: a bend's id, or <c>from</c> or <c>to</c>.
+/// A place on the rig in words. <paramref name="PointId"/> names a point of <paramref name="RunId"/>: a bend's id, or <c>from</c> or <c>to</c>.
 /// </summary>
 /// <param name="At">In the vehicle, m.</param>
 /// <param name="Words">In the builder's words.</param>

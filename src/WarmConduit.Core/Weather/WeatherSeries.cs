@@ -2,7 +2,7 @@ using WarmConduit.Core.Rigs;
 
 namespace WarmConduit.Core.Weather;
 
-/// <summary>An hour of weather.</summary>
+/// <summary>One hour of weather.</summary>
 /// <param name="TemperatureC">Air, °C.</param>
 /// <param name="WindMPerS">Wind, m/s.</param>
 /// <param name="Cloud">Cover of the sky, 0 (clear) to 1.</param>
@@ -26,7 +26,7 @@ public enum WeatherPlace
 /// <param name="Place">The place.</param>
 /// <param name="Winter">Which of its winters, 1 to 9999: each is another draw.</param>
 /// <param name="Day">Day of the winter on which the night starts, 0 (1 October) to 181.</param>
-/// <param name="Hours">Hours of one's own from the start of the night on, 1 to 8784; the last one holds.</param>
+/// <param name="Hours">Hours of the user's own weather from the start of the night on, 1 to 8784; the last one continues.</param>
 public sealed record WeatherChoice(WeatherPlace? Place = null, int Winter = 1, int Day = 0, IReadOnlyList<WeatherHour>? Hours = null)
 {
     /// <summary>Hours that are accepted at the most: a leap year.</summary>
@@ -67,7 +67,7 @@ public sealed record WeatherChoice(WeatherPlace? Place = null, int Winter = 1, i
     }
 }
 
-/// <summary>Time under zero and how far, of a temperature that is known now and then and goes straight between.</summary>
+/// <summary>Time below zero and depth, of a temperature interpolated linearly between samples.</summary>
 /// <param name="HoursBelow">Time below 0 °C, h.</param>
 /// <param name="DegreeHours">∫ of what it lies below it, K h.</param>
 /// <param name="ColdestC">The coldest, °C.</param>

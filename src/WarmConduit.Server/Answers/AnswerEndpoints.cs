@@ -9,8 +9,8 @@ internal static class AnswerEndpoints
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(10);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapPost("/answers", Ask)
-        .WithName("askAnswers").WithTags("Answers").WithSummary("Answer without saving: what the edits would do, and what the studies say of the rig then. " +
-            "What takes long is stopped after ten seconds: ask for it as a job.")
+        .WithName("askAnswers").WithTags("Answers").WithSummary("Answers without saving: what the edits would do, and what the studies then give. " +
+            "Work longer than ten seconds is stopped: start it as a job.")
         .ProducesProblem(404).ProducesProblem(422).Produces<AnswersAnswer>();
 
     private static async Task<Results<Ok<AnswersAnswer>, NotFound>> Ask(AnswersRequest ask, AnswerDesk desk, Lanes lanes, CancellationToken cancel)

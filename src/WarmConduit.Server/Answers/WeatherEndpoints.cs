@@ -4,7 +4,7 @@ using WarmConduit.Core.Weather;
 namespace WarmConduit.Server.Answers;
 
 /// <summary>Weather as text, to be read.</summary>
-/// <param name="Text">A weather file of the EPW kind, or a table with headings.</param>
+/// <param name="Text">A weather file in EPW format, or a table with headings.</param>
 public sealed record WeatherText(string Text);
 
 /// <summary>Readings of thermometers as text, to be read.</summary>

@@ -26,7 +26,7 @@ internal static class BackupEndpoints
         backup.MapGet("/", async (BackupDesk desk, ShelfContext db, TimeProvider time, CancellationToken cancel) =>
                 TypedResults.File(await desk.Take(db, cancel), ContentType,
                     string.Create(CultureInfo.InvariantCulture, $"warm-conduit-{time.GetLocalNow():yyyy-MM-dd}.backup")))
-            .Produces(200, contentType: ContentType).WithName("takeBackup").WithSummary("All data as one file, as of one moment, while the program runs.");
+            .Produces(200, contentType: ContentType).WithName("takeBackup").WithSummary("All data as one file, at one moment, while the program runs.");
         backup.MapPost("/", async (HttpRequest request, BackupDesk desk, CancellationToken cancel) => TypedResults.Ok(await desk.Receive(request.Body, cancel)))
             .Accepts<Stream>(ContentType).WithName("checkBackup").WithSummary("Reads a backup and checks it. Nothing is changed yet.");
         backup.MapPost("/{id}/restore", async Task<Results<Ok<RestoredBackup>, NotFound>> (string id, BackupDesk desk, ShelfContext db, ShelfReady ready,
@@ -37,6 +37,6 @@ internal static class BackupEndpoints
                 return TypedResults.Ok(restored);
             })
             .Accepts<object>("application/json").ProducesProblem(404).WithName("restoreBackup")
-                .WithSummary("Puts a checked backup in the place of all data. What was there is kept as a file in the data folder.");
+                .WithSummary("Replaces all data with a checked backup. What was there is saved as a file in the data folder.");
     }
 }

@@ -9,26 +9,26 @@ namespace WarmConduit.Server.Catalogues;
 /// <param name="Pipes">Pipes and hoses.</param>
 /// <param name="Solids">Insulating and structural materials.</param>
 /// <param name="Parts">Parts.</param>
-/// <param name="Sets">Parts that are placed as one.</param>
+/// <param name="Sets">Parts placed together.</param>
 /// <param name="Scenarios">The standard scenarios.</param>
 /// <param name="Schools">The schools that a brief chooses from.</param>
 /// <param name="UsualRuns">What runs usually carry, by the port they start from.</param>
 /// <param name="StepWords">Words for the next point of a run.</param>
-/// <param name="Numbers">Numbers of the trade that screens use.</param>
-/// <param name="Limits">Between what the figures of documents and questions lie, by the thing that has the field and the field's name.</param>
+/// <param name="Numbers">Numbers that screens use.</param>
+/// <param name="Limits">The limits of the figures of documents and questions, by the thing that has the field and the field's name.</param>
 public sealed record CatalogueAnswer(
     IReadOnlyList<PipeStock> Pipes, IReadOnlyList<SolidStock> Solids, IReadOnlyList<StockPart> Parts, IReadOnlyList<PartSet> Sets,
     IReadOnlyList<Scenario> Scenarios, IReadOnlyList<SchoolOf> Schools, IReadOnlyList<UsualRun> UsualRuns, IReadOnlyList<StepWord> StepWords,
     TradeNumbers Numbers,
     IReadOnlyDictionary<string, FieldLimit> Limits);
 
-/// <summary>Numbers that screens judge by; the core has them once.</summary>
+/// <summary>Numbers that screens judge by, kept once in the core.</summary>
 /// <param name="NearFreezingC">Colder water is close to its first ice, °C.</param>
 /// <param name="WarmC">Warm water begins here, °C.</param>
 /// <param name="HotC">Hot water begins here, °C.</param>
 /// <param name="HoldC">Water is kept at or above this to be safe from frost, °C.</param>
-/// <param name="HottestOutletC">Hottest water at an outlet that does not scald, °C.</param>
-/// <param name="DryRunL">A run that keeps less runs dry, litres.</param>
+/// <param name="HottestOutletC">Hottest water at an outlet without a scald risk, °C.</param>
+/// <param name="DryRunL">A run that keeps less than this counts as dry, litres.</param>
 /// <param name="FarthestM">Farthest from the origin, and longest edge, m.</param>
 public sealed record TradeNumbers(double NearFreezingC, double WarmC, double HotC, double HoldC, double HottestOutletC, double DryRunL, double FarthestM);
 

@@ -32,7 +32,7 @@ internal static partial class DocWords
             if (schema.Properties is null || !Named.TryGetValue(name, out var type)) continue;
             foreach (var (field, property) in schema.Properties)
             {
-                string? said = field == "kind" && KindOf(type) is not null ? "Which kind it is."
+                string? said = field == "kind" && KindOf(type) is not null ? "Its kind."
                     : FieldWords(type, char.ToUpperInvariant(field[0]) + field[1..]);
                 if (property is OpenApiSchema plain) plain.Description = said ?? plain.Description;
                 else if (property is OpenApiSchemaReference reference) reference.Description = said ?? reference.Description;

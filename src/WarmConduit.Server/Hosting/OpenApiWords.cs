@@ -42,8 +42,8 @@ internal static class OpenApiWords
             var problem = await context.GetOrCreateSchemaAsync(typeof(Microsoft.AspNetCore.Mvc.ProblemDetails), null, cancel);
             context.Document?.AddComponent("ProblemDetails", problem);
             (string Status, string Words)[] always = operation.RequestBody is null
-                ? [("403", "Not from this program's own page."), ("503", "The data cannot be used at the moment, or too many ask at once.")]
-                : [("403", "Not from this program's own page."), ("413", "Larger than a rig can be."), ("415", "Not JSON in UTF-8."),
+                ? [("403", "The request is not from this program's own page."), ("503", "The data cannot be used at the moment, or too many ask at once.")]
+                : [("403", "The request is not from this program's own page."), ("413", "Larger than a rig may be."), ("415", "Not JSON in UTF-8."),
                     ("503", "The data cannot be used at the moment, or too many ask at once."), ("507", "The disk is full.")];
             foreach (var (status, words) in always)
             {

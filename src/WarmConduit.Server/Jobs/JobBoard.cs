@@ -8,10 +8,10 @@ namespace WarmConduit.Server.Jobs;
 /// <summary>How far a job has come.</summary>
 /// <param name="JobId">The job.</param>
 /// <param name="Share">The share that is done, 0 to 1, where the work knows it.</param>
-/// <param name="Done">Its answer, or why there is none, can be fetched.</param>
+/// <param name="Done">Its answer, or its error, can be fetched.</param>
 public sealed record JobProgress(string JobId, double Share, bool Done) : IChange;
 
-/// <summary>A job as it stands.</summary>
+/// <summary>A job and its progress.</summary>
 /// <param name="Progress">How far it has come.</param>
 /// <param name="Answers">What was asked for, once it is done.</param>
 public sealed record JobState(JobProgress Progress, AnswersAnswer? Answers);

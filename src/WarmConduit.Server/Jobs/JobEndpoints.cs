@@ -11,8 +11,8 @@ internal static class JobEndpoints
         var jobs = api.MapGroup("/jobs").WithTags("Jobs");
         jobs.MapPost("/", async Task<Results<Ok<JobProgress>, NotFound>> (AnswersRequest ask, AnswerDesk desk, JobBoard board, CancellationToken cancel) =>
                 await desk.Check(ask, cancel) is { } question ? TypedResults.Ok(board.Start(question)) : TypedResults.NotFound())
-            .ProducesProblem(404).WithName("startJob").WithSummary("Starts work that takes long. The change stream tells how far it has come; ask after it " +
-                "within 20 seconds, again and again, or it is stopped.");
+            .ProducesProblem(404).WithName("startJob").WithSummary("Starts long work. The change stream reports progress; it stops unless it is asked for at " +
+                "least every 20 seconds.");
         jobs.MapGet("/{id}", async Task<Results<Ok<JobState>, NotFound>> (string id, JobBoard board) => await board.Fetch(id) is { } state
             ? TypedResults.Ok(state) : TypedResults.NotFound())
             .ProducesProblem(404).ProducesProblem(422).WithName("fetchJob")

@@ -8,7 +8,7 @@ using WarmConduit.Store;
 
 namespace WarmConduit.Server.Pictures;
 
-/// <summary>A picture that is kept.</summary>
+/// <summary>A stored picture.</summary>
 /// <param name="Picture">Its name: SHA-256 of its bytes.</param>
 /// <param name="Wide">Width, pixels.</param>
 /// <param name="High">Height, pixels.</param>
@@ -30,12 +30,12 @@ internal static class PictureEndpoints
     {
         var pictures = api.MapGroup("/pictures").WithTags("Pictures");
         pictures.MapPost("/", Keep).RequireRateLimiting(Limits.Work).Accepts<byte[]>("image/jpeg", "image/png").Produces<KeptPicture>()
-            .WithName("keepPicture").WithSummary("Keeps a JPEG or PNG, turned upright, without place or camera, of at most 2000 pixels and 500 kB. The same " +
-                "picture is kept once.");
+            .WithName("keepPicture").WithSummary("Stores a JPEG or PNG, turned upright, without place or camera, of at most 2000 pixels and 500 kB. The same " +
+                "picture is stored once.");
         pictures.MapGet("/{picture}", async Task<Results<FileContentHttpResult, NotFound>> (string picture, Attachments attachments, HttpResponse response,
             CancellationToken cancel) =>
             await attachments.Find(picture, cancel) is { } found ? Sent(response, found, "image/jpeg") : TypedResults.NotFound())
-            .Produces(200, contentType: "image/jpeg").WithName("getPicture").WithSummary("A picture as it is kept.").ProducesProblem(404);
+            .Produces(200, contentType: "image/jpeg").WithName("getPicture").WithSummary("A picture as stored.").ProducesProblem(404);
         pictures.MapGet("/{picture}/straight", async Task<Results<FileContentHttpResult, NotFound>> (string picture, [FromQuery] double[] x,
             [FromQuery] double[] y, [FromQuery] double ratio, Attachments attachments, HttpResponse response, CancellationToken cancel) =>
         {

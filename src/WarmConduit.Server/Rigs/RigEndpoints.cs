@@ -23,13 +23,13 @@ namespace WarmConduit.Server.Rigs;
 public sealed record ShelfCard(string Id, int Revision, string Name, string? Unreadable, WayOfLiving? Living, FreezeSchool? School, Sentence What,
     DateTimeOffset SavedAt);
 
-/// <summary>The rigs on the shelf, and those taken off it that can still be brought back.</summary>
+/// <summary>The rigs on the shelf, and the deleted ones that can still be restored.</summary>
 /// <param name="Rigs">Rigs, in the order they came.</param>
-/// <param name="Removed">Rigs that can be brought back, newest first.</param>
+/// <param name="Removed">Rigs that can be restored, newest first.</param>
 public sealed record ShelfAnswer(IReadOnlyList<ShelfCard> Rigs, IReadOnlyList<RemovedRig> Removed);
 
-/// <summary>A part that a builder keeps as their own, and the rig that it is in.</summary>
-/// <param name="Part">As it stands there.</param>
+/// <summary>The builder's own part, and the rig it is in.</summary>
+/// <param name="Part">As it is there.</param>
 /// <param name="RigName">Name of that rig.</param>
 public sealed record OwnPart(Part Part, string RigName);
 
@@ -44,16 +44,16 @@ public sealed record OpenRig(string Id, int Revision, Rig Rig, Sentence What, Da
 /// <summary>Edits, and the revision they were made on.</summary>
 /// <param name="Base">That revision.</param>
 /// <param name="Edits">1 to 1000 edits, done in their order, all or none.</param>
-/// <param name="Key">A name of the sender's for this save, 1 to 40 characters, used for no other: sent again, it is the same save. Left out: none.</param>
+/// <param name="Key">The sender's own name for this save, 1 to 40 characters, unique: sent again, it is the same save. Left out: none.</param>
 public sealed record EditsRequest(int Base, IReadOnlyList<Edit> Edits, string? Key = null);
 
-/// <summary>The revision that is thought to be current.</summary>
+/// <summary>The revision the sender has as current.</summary>
 /// <param name="Base">Its number.</param>
 public sealed record BaseRequest(int Base);
 
 /// <summary>What differs between a revision and the current one.</summary>
 /// <param name="Revision">The current revision.</param>
-/// <param name="Effect">What leads to it.</param>
+/// <param name="Effect">The edits that make it.</param>
 /// <param name="What">What was done last.</param>
 /// <param name="SavedAt">When.</param>
 public sealed record Since(int Revision, Effect Effect, Sentence What, DateTimeOffset SavedAt);
@@ -69,8 +69,8 @@ internal static class RigEndpoints
         api.MapGet("/schema/rig", () => TypedResults.Ok(RigFile.Schema())).WithName("getRigSchema").WithTags("Rigs").WithSummary("JSON Schema of the rig file.")
             .Produces<JsonNode>();
         api.MapGet("/own-parts", async (Shelf shelf, CancellationToken cancel) => TypedResults.Ok(OwnParts(await shelf.All(cancel))))
-            .WithName("getOwnParts").WithTags("Rigs").WithSummary("Parts that are kept as the builder's own, from every rig on the shelf; of one name and " +
-                "kind the first.");
+            .WithName("getOwnParts").WithTags("Rigs").WithSummary("The builder's own parts, from every rig on the shelf; the first of each name and " +
+                "kind.");
         var rigs = api.MapGroup("/rigs").WithTags("Rigs");
         rigs.MapGet("/", async (Shelf shelf, CancellationToken cancel) =>
             TypedResults.Ok(new ShelfAnswer([.. (await shelf.All(cancel)).Select(Card)], await shelf.Removed(cancel))))
@@ -86,7 +86,7 @@ internal static class RigEndpoints
             .WithName("saveEdits").WithSummary("Saves edits. On an older base they are carried over where nothing that they touch has changed; else 409 " +
                 "names the clash, and both are kept.")
             .ProducesProblem(404).ProducesProblem(409);
-        rigs.MapGet("/{id}/since/{revision:int}", SinceRevision).WithName("getSince").WithSummary("What leads from a revision to the current one.")
+        rigs.MapGet("/{id}/since/{revision:int}", SinceRevision).WithName("getSince").WithSummary("The edits from a revision to the current one.")
             .ProducesProblem(404);
         rigs.MapDelete("/{id}", async Task<Results<NoContent, NotFound>> (string id, [FromQuery] int revision, Shelf shelf, CancellationToken cancel) =>
             await shelf.Remove(id, revision, cancel) is true ? TypedResults.NoContent() : TypedResults.NotFound())
@@ -94,7 +94,7 @@ internal static class RigEndpoints
                 .ProducesProblem(404).ProducesProblem(409);
         rigs.MapPost("/{id}/bring-back", async Task<Results<Ok<OpenRig>, NotFound>> (string id, Shelf shelf, CancellationToken cancel) =>
             await shelf.BringBack(id, cancel) is { } back ? TypedResults.Ok(Opened(back)) : TypedResults.NotFound())
-            .WithName("bringRigBack").WithSummary("Brings back a rig that was taken off.").Accepts<object>("application/json").ProducesProblem(404);
+            .WithName("bringRigBack").WithSummary("Restores a deleted rig.").Accepts<object>("application/json").ProducesProblem(404);
         rigs.MapGet("/{id}/revisions", async (string id, Shelf shelf, CancellationToken cancel) => TypedResults.Ok(await shelf.History(id, cancel)))
             .WithName("getRevisions").WithSummary("The history of a rig, newest first.");
         rigs.MapGet("/{id}/revisions/{number:int}", async Task<Results<Ok<Rig>, NotFound>> (string id, int number, Shelf shelf, CancellationToken cancel) =>
@@ -104,7 +104,7 @@ internal static class RigEndpoints
             Shelf shelf, CancellationToken cancel) =>
             Found(await shelf.GoBack(id, number, ask.Base, cancel)))
             .WithName("goBack").WithSummary("Makes an older revision current again, as a new one.").ProducesProblem(404).ProducesProblem(409);
-        rigs.MapPost("/{id}/revisions/{number:int}/copy", Copy).WithName("copyRevision").WithSummary("Puts a revision on the shelf as a rig of its own.")
+        rigs.MapPost("/{id}/revisions/{number:int}/copy", Copy).WithName("copyRevision").WithSummary("Makes a new rig of a revision.")
             .Accepts<object>("application/json").Produces<OpenRig>(201).ProducesProblem(404);
         rigs.MapGet("/{id}/file", File).Produces(200, contentType: "application/json").WithName("getRigFile")
             .WithSummary("The rig as a file; one that cannot be read, just as it is stored.").ProducesProblem(404);

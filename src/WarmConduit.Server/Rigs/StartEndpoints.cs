@@ -5,11 +5,11 @@ using WarmConduit.Store;
 
 namespace WarmConduit.Server.Rigs;
 
-/// <summary>What a new rig can begin as.</summary>
+/// <summary>What a new rig can start from.</summary>
 /// <param name="Bodies">Bodies, generic.</param>
 /// <param name="Shapes">The shell of each of them at its usual size, in the same order.</param>
 /// <param name="Starters">Water systems to begin with.</param>
-/// <param name="BuildUps">Ready build-ups of faces.</param>
+/// <param name="BuildUps">Ready-made build-ups of faces.</param>
 public sealed record StartsAnswer(IReadOnlyList<BodyKind> Bodies, IReadOnlyList<Shell> Shapes, IReadOnlyList<Starter> Starters,
     IReadOnlyList<BuildUp> BuildUps);
 
@@ -22,7 +22,7 @@ internal static class StartEndpoints
     public static void Map(IEndpointRouteBuilder api)
     {
         var starts = api.MapGroup("/starts").WithTags("New rigs");
-        starts.MapGet("/", () => TypedResults.Ok(Answer)).WithName("getStarts").WithSummary("Bodies, starters and build-ups that a new rig can begin with.");
+        starts.MapGet("/", () => TypedResults.Ok(Answer)).WithName("getStarts").WithSummary("Bodies, starters and build-ups for a new rig.");
         starts.MapPost("/draft", (NewRig ask) => TypedResults.Ok(Start.Make(ask))).RequireRateLimiting(Limits.Work)
             .WithName("draftRig").WithSummary("The rig that would be made. Nothing is saved.");
         starts.MapPost("/", async (NewRig ask, Shelf shelf, CancellationToken cancel) =>

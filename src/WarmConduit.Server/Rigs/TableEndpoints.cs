@@ -10,14 +10,14 @@ using WarmConduit.Store;
 
 namespace WarmConduit.Server.Rigs;
 
-/// <summary>A table to be read for a rig.</summary>
-/// <param name="Base">The revision of the rig that is meant.</param>
+/// <summary>A table to read for a rig.</summary>
+/// <param name="Base">The revision of the rig.</param>
 /// <param name="Text">The table, its first line naming the columns; divided by commas, semicolons or tabs.</param>
 /// <param name="System">The system in which bare numbers are meant, where the heading names no unit.</param>
 public sealed record TableRequest(int Base, string Text, UnitSystem System);
 
 /// <summary>A part in words, to be read for a rig.</summary>
-/// <param name="Base">The revision of the rig that is meant.</param>
+/// <param name="Base">The revision of the rig.</param>
 /// <param name="Text">What was typed, at most 200 characters.</param>
 /// <param name="System">The system in which a bare number is meant.</param>
 /// <param name="PartId">Id of the new part.</param>

@@ -6,11 +6,11 @@ using WarmConduit.Server.Hosting;
 
 namespace WarmConduit.Server.Units;
 
-/// <summary>Text to be read as a quantity.</summary>
+/// <summary>Text to read as a quantity.</summary>
 /// <param name="Text">What was typed, such as "1 1/2 in".</param>
 /// <param name="Quantity">What kind of quantity it is.</param>
 /// <param name="System">The system in which a bare number is meant.</param>
-/// <param name="Beside">What stands beside it, such as "300 mm": a bare number has its unit. Left out: that of the system.</param>
+/// <param name="Beside">The text beside it, such as "300 mm": a bare number takes its unit. Left out: that of the system.</param>
 public sealed record ParseRequest(string Text, Quantity Quantity, UnitSystem System, string? Beside = null);
 
 /// <summary>The value in the quantity's base unit, and how it is printed.</summary>

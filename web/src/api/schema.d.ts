@@ -130,7 +130,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Parts that are kept as the builder's own, from every rig on the shelf; of one name and kind the first. */
+        /** The builder's own parts, from every rig on the shelf; the first of each name and kind. */
         get: operations["getOwnParts"];
         put?: never;
         post?: never;
@@ -149,7 +149,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Answer without saving: what the edits would do, and what the studies say of the rig then. What takes long is stopped after ten seconds: ask for it as a job. */
+        /** Answers without saving: what the edits would do, and what the studies then give. Work longer than ten seconds is stopped: start it as a job. */
         post: operations["askAnswers"];
         delete?: never;
         options?: never;
@@ -217,7 +217,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What leads from a revision to the current one. */
+        /** The edits from a revision to the current one. */
         get: operations["getSince"];
         put?: never;
         post?: never;
@@ -236,7 +236,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Brings back a rig that was taken off. */
+        /** Restores a deleted rig. */
         post: operations["bringRigBack"];
         delete?: never;
         options?: never;
@@ -304,7 +304,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Puts a revision on the shelf as a rig of its own. */
+        /** Makes a new rig of a revision. */
         post: operations["copyRevision"];
         delete?: never;
         options?: never;
@@ -336,7 +336,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Bodies, starters and build-ups that a new rig can begin with. */
+        /** Bodies, starters and build-ups for a new rig. */
         get: operations["getStarts"];
         put?: never;
         /** Makes a new rig and puts it on the shelf. */
@@ -441,7 +441,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keeps a JPEG or PNG, turned upright, without place or camera, of at most 2000 pixels and 500 kB. The same picture is kept once. */
+        /** Stores a JPEG or PNG, turned upright, without place or camera, of at most 2000 pixels and 500 kB. The same picture is stored once. */
         post: operations["keepPicture"];
         delete?: never;
         options?: never;
@@ -456,7 +456,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A picture as it is kept. */
+        /** A picture as stored. */
         get: operations["getPicture"];
         put?: never;
         post?: never;
@@ -507,7 +507,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All data as one file, as of one moment, while the program runs. */
+        /** All data as one file, at one moment, while the program runs. */
         get: operations["takeBackup"];
         put?: never;
         /** Reads a backup and checks it. Nothing is changed yet. */
@@ -527,7 +527,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Puts a checked backup in the place of all data. What was there is kept as a file in the data folder. */
+        /** Replaces all data with a checked backup. What was there is saved as a file in the data folder. */
         post: operations["restoreBackup"];
         delete?: never;
         options?: never;
@@ -544,7 +544,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Starts work that takes long. The change stream tells how far it has come; ask after it within 20 seconds, again and again, or it is stopped. */
+        /** Starts long work. The change stream reports progress; it stops unless it is asked for at least every 20 seconds. */
         post: operations["startJob"];
         delete?: never;
         options?: never;
@@ -608,7 +608,7 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /** @description A box that both hands reach once the rig is built: behind a hatch, a door, a panel that comes off. */
+        /** @description A box that both hands reach once the rig is built: behind a hatch, a door or a removable panel. */
         Access: {
             /** @description Its id. */
             id: string;
@@ -622,7 +622,7 @@ export interface components {
          * @enum {unknown}
          */
         AccumulatorSchool: "belowCutIn" | "atCutIn";
-        /** @description What the rules found. */
+        /** @description The findings. */
         AdviceAnswer: {
             /** @description Most severe first; at most 400. */
             findings: components["schemas"]["Finding"][];
@@ -636,7 +636,7 @@ export interface components {
         AfterStepAnswer: {
             /**
              * Format: int32
-             * @description After so many steps.
+             * @description After this many steps.
              */
             count: number;
             /** @description What stays then, and where. */
@@ -658,12 +658,12 @@ export interface components {
             words: string;
             /**
              * Format: double
-             * @description How much is in these runs, L. Estimate, on the side of water that stays.
+             * @description How much is in these runs, L. Estimate, erring towards more water left.
              */
             litres: number;
-            /** @description Where an opening would let it go: its highest place. */
+            /** @description Where a vent would release it: its highest place. */
             openAt: components["schemas"]["Place"];
-            /** @description Its bore is wide enough to let air up past the water, so that it empties in gulps: it does not stay. */
+            /** @description Its bore is wide enough for air to rise past the water, so it empties in gulps and does not stay. */
             gulps: boolean;
             /** @description Ids of those runs. */
             runIds?: null | string[];
@@ -673,9 +673,9 @@ export interface components {
          * @enum {unknown}
          */
         AirSchool: "psi25" | "psi30";
-        /** @description An answer as what differs from the one that the asker holds. */
+        /** @description An answer as the differences from the one that the asker has. */
         AnswerChange: {
-            /** @description All fields that are no lists. */
+            /** @description All fields that are not lists. */
             values: Record<string, never>;
             /** @description Lists that differ, by field: what they are made of, in order. */
             lists: {
@@ -690,12 +690,12 @@ export interface components {
             effect: null | components["schemas"]["Effect"];
             /** @description Whole answers by name. */
             answers: components["schemas"]["WantedAnswers"];
-            /** @description By name, those that are told as what differs from the ones that the asker holds. */
+            /** @description By name, those given as differences from the ones that the asker has. */
             changed: {
                 [key: string]: components["schemas"]["AnswerChange"];
             };
         };
-        /** @description A question that saves nothing: of a saved rig (Id and Base) or of one sent along (Rig), with edits on top of it. */
+        /** @description A question that saves nothing: about a saved rig (Id and Base) or one sent along (Rig), with edits on top of it. */
         AnswersRequest: {
             /** @description Names of the answers wanted, 1 to 10. */
             wanted: string[];
@@ -703,23 +703,23 @@ export interface components {
             id?: null | string;
             /**
              * Format: int32
-             * @description The revision of it that is meant.
+             * @description Its revision.
              */
             base?: null | number;
             /** @description A whole rig, instead of a saved one. */
             rig?: null | components["schemas"]["Rig"];
-            /** @description Edits to think of as done. */
+            /** @description Edits to assume done. */
             edits?: null | components["schemas"]["Edit"][];
             /** @description The night; left out: that of the brief. */
             conditions?: null | components["schemas"]["Conditions"];
-            /** @description What those answers are asked besides, by their names. */
+            /** @description Inputs of those answers, by their names. */
             inputs?: null | components["schemas"]["StudyInputs"];
             /**
              * Format: int32
-             * @description The revision whose answers, without edits and for the same night, the asker holds: an answer that is told as what differs from those is short.
+             * @description The revision whose answers, without edits and for the same night, the asker has: answers then come as differences.
              */
             since?: null | number;
-            /** @description Whether to say what the edits do to the document; left out: yes. A drag has no use for it. */
+            /** @description Whether to return what the edits do to the document; left out: yes. A drag does not need it. */
             effect?: null | boolean;
         };
         /** @description How the vehicle is parked, degrees. Positive pitch raises +x (the cab), positive roll raises +y (the side away from the kerb). */
@@ -735,16 +735,16 @@ export interface components {
              */
             rollDeg: number;
         };
-        /** @description All heights at once: every line with as much fall as the whole allows. */
+        /** @description All heights at once: every line with as much fall as the rig allows. */
         AutoFallAnswer: {
             /**
              * Format: double
-             * @description The slope of parking on which they shall still fall, degrees.
+             * @description The parking slope on which they must still fall, degrees.
              */
             slopeDeg: number;
             /**
              * Format: double
-             * @description Least fall beyond that slope now, of the lengths that heights can help, m/m; negative where one climbs on it; null where no line has a way out.
+             * @description Least fall on that slope now, of the lengths that heights can help, m/m; negative where one climbs; null where no line has a way out.
              */
             marginBefore: null | number;
             /**
@@ -752,9 +752,9 @@ export interface components {
              * @description The same with the heights that are given, m/m; null likewise.
              */
             marginAfter: null | number;
-            /** @description Every length falls on that slope then. */
+            /** @description Every length then falls on that slope. */
             feasible: boolean;
-            /** @description What that says. */
+            /** @description The reading in words. */
             verdict: components["schemas"]["Sentence"];
             /** @description Points that go up or down, those that go farthest first. */
             changes: components["schemas"]["HeightChange"][];
@@ -774,7 +774,7 @@ export interface components {
             afterL: number;
             /**
              * Format: double
-             * @description Share of the slopes of parking on which it drains now.
+             * @description Share of the parking slopes on which it drains now.
              */
             shareBefore: number;
             /**
@@ -782,16 +782,16 @@ export interface components {
              * @description Share then.
              */
             shareAfter: number;
-            /** @description The chain that allows no more; null where nothing limits. */
+            /** @description The chain that limits the fall; null where nothing limits it. */
             chain: null | components["schemas"]["HeightChain"];
-            /** @description The smallest changes to what is fixed that would make it fall everywhere; empty where it does. */
+            /** @description The smallest changes to fixed points that would make it fall everywhere; empty where it does. */
             toHelp: components["schemas"]["Sentence"][];
-            /** @description Drains that the lines fall to: the fewest that serve. */
+            /** @description Drains that the lines fall to: the fewest that are enough. */
             drainsNeeded: string[];
-            /** @description Drains that the lines would do without. */
+            /** @description Drains that are not needed. */
             drainsSpare: string[];
         };
-        /** @description What the builder asks of the heights. */
+        /** @description The builder's limits on heights. */
         AutoFallInput: {
             /** @description Points, runs and rooms in which nothing moves: runs/main, zones/bay. */
             locked?: null | string[];
@@ -854,7 +854,7 @@ export interface components {
             totalMostKg?: null | number;
             /**
              * Format: double
-             * @description What is loaded besides: people, furniture, gear, kg, in the middle of the body; 0 to 10,000.
+             * @description Other load: people, furniture, gear, kg, in the middle of the body; 0 to 10,000.
              * @default 0
              */
             otherKg: number;
@@ -884,7 +884,7 @@ export interface components {
              * @description When the last one was taken; null: never.
              */
             lastAt: null | string;
-            /** @description There is none for a month, and data that is older. */
+            /** @description None was taken for a month, and there is data older than that. */
             due: boolean;
         };
         /** @description Heights between which a point of a run may lie for a fix to hold, in the vehicle. */
@@ -895,16 +895,16 @@ export interface components {
             pointId: string;
             /**
              * Format: double
-             * @description Lowest invert, m; null: as low as one likes.
+             * @description Lowest invert, m; null: no limit.
              */
             lowestM: null | number;
             /**
              * Format: double
-             * @description Highest invert, m; null: as high as one likes.
+             * @description Highest invert, m; null: no limit.
              */
             highestM: null | number;
         };
-        /** @description The revision that is thought to be current. */
+        /** @description The revision the sender has as current. */
         BaseRequest: {
             /**
              * Format: int32
@@ -912,7 +912,7 @@ export interface components {
              */
             base: number;
         };
-        /** @description A bend of a run, or a point of it that is only held: its id, unique in the run, and its invert in metres. */
+        /** @description A bend of a run, or a point where it is only clipped: its id, unique in the run, and its invert in metres. */
         Bend: {
             /** @description Id, unique in the run. */
             id: string;
@@ -920,7 +920,7 @@ export interface components {
             at: components["schemas"]["Point3"];
             /** @description The sleeve from here on, a thickness of 0 being none; left out: as before it. */
             insulation?: null | components["schemas"]["Sleeve"];
-            /** @description What holds it there; left out: nothing of its own. */
+            /** @description What supports it there; left out: nothing of its own. */
             fixing?: null | components["schemas"]["Fixing"];
         };
         /** @description A kind of body to begin with: generic, scaled by its inside length, width and height. */
@@ -938,7 +938,7 @@ export interface components {
             /** @description Inside height, m. */
             height: components["schemas"]["BodyMeasure"];
         };
-        /** @description A measure of a body that is typed, with what it is at first and its borders, m. */
+        /** @description A measure of a body that is typed, with its default and its limits, m. */
         BodyMeasure: {
             /**
              * Format: double
@@ -972,7 +972,7 @@ export interface components {
             people: number;
             /**
              * Format: double
-             * @description Days a fill shall last.
+             * @description Days that one fill lasts.
              */
             daysBetweenFills: number;
             /**
@@ -982,7 +982,7 @@ export interface components {
             litresPerPersonDay: number;
             /**
              * Format: double
-             * @description Lowest outdoor temperature to stand, °C.
+             * @description Lowest outdoor temperature to survive, °C.
              */
             lowestC: number;
             /**
@@ -992,7 +992,7 @@ export interface components {
             windMPerS: number;
             /**
              * Format: double
-             * @description Hours it must stand without heat.
+             * @description Hours it must survive without heat.
              */
             hoursWithoutHeat: number;
             /** @description Way of living. */
@@ -1004,12 +1004,12 @@ export interface components {
              * @description Least fall of a line that drains itself, metres per metre (0.02 is 1/4 in per foot).
              */
             leastFall: number;
-            /** @description Which schools the builder follows, and what a night may cost; left out: the usual ones. */
+            /** @description Build preferences, and what a night may cost; left out: the defaults. */
             choices?: null | components["schemas"]["BriefChoices"];
-            /** @description How it may be parked and still count as drained; left out: the usual limits. */
+            /** @description How it may be parked and still count as drained; left out: the default limits. */
             parking?: null | components["schemas"]["ParkingLimits"];
         };
-        /** @description Which schools the builder follows, and what a night may cost. */
+        /** @description Build preferences, and what a night may cost. */
         BriefChoices: {
             /** @description Most air pressure when lines are blown out. */
             air: components["schemas"]["AirSchool"];
@@ -1017,7 +1017,7 @@ export interface components {
             accumulator: components["schemas"]["AccumulatorSchool"];
             /** @description How lines are laid out. */
             piping: components["schemas"]["PipingSchool"];
-            /** @description What is filtered. */
+            /** @description Whose readings are filtered. */
             filter: components["schemas"]["FilterSchool"];
             /** @description What keeps smells out. */
             traps: components["schemas"]["TrapSchool"];
@@ -1045,7 +1045,7 @@ export interface components {
             /** @description Local rules to check, in the builder's words; at most 1000 characters. */
             localRules: string;
         };
-        /** @description What the brief asks a rig to stand without heat, and what it does stand: left full where it is lived in, drained where it is not. */
+        /** @description What the brief asks a rig to survive without heat, and what it does survive: left full where it is lived in, drained where it is not. */
         BriefLimit: {
             /** @description It is left drained. */
             drained: boolean;
@@ -1056,7 +1056,7 @@ export interface components {
             hours: number;
             /**
              * Format: double
-             * @description For how many of them the coldest is told, h: ten days at the most.
+             * @description For how many hours the coldest is given, at most ten days.
              */
             forHours: number;
             /**
@@ -1064,19 +1064,19 @@ export interface components {
              * @description The brief's lowest temperature, °C.
              */
             lowestC: number;
-            /** @description Whether it stands that for so many hours. */
+            /** @description Whether it survives that for that many hours. */
             stands: boolean;
-            /** @description The coldest constant night of so many hours that it stands so. */
+            /** @description The coldest constant night of that many hours that it survives in that state. */
             limit: components["schemas"]["ColdLimit"];
-            /** @description How long it stands the brief's lowest; tried for its hours, or three days. */
+            /** @description How long it survives the brief's lowest temperature; tested for the brief's hours, or three days. */
             atLowest: components["schemas"]["Endurance"];
             /**
              * Format: double
-             * @description How long that was tried, h.
+             * @description How long was tested, h.
              */
             triedHours: number;
         };
-        /** @description A ready build-up of a face. All are estimates to begin with. */
+        /** @description A ready-made build-up of a face. All are estimates. */
         BuildUp: {
             /** @description Its id. */
             id: string;
@@ -1092,20 +1092,20 @@ export interface components {
             /** @description Layers there. */
             bridgeLayers: components["schemas"]["FaceLayer"][];
         };
-        /** @description A figure of a room against what thermometers say of it. */
+        /** @description A figure of a room beside what thermometers gave. */
         CalibratedFigure: {
             /** @description What it is. */
             name: string;
             /** @description As typed or estimated. */
             typed: components["schemas"]["Measure"];
-            /** @description As the thermometers have it. */
+            /** @description By the thermometers. */
             fitted: components["schemas"]["Measure"];
             /**
              * Format: double
-             * @description One standard deviation, as a share of it; null: nothing tells it.
+             * @description One standard deviation, as a share of it; null: not determined.
              */
             deviation: null | number;
-            /** @description The deviation is 10 % at the most; what is not stays as typed. */
+            /** @description The deviation is at most 10 %; the rest stays as typed. */
             determined: boolean;
         };
         /** @description A thermometer's readings, and what the night says with the figures that were found, °C. */
@@ -1117,7 +1117,7 @@ export interface components {
             /** @description As the night has it. */
             fitted: number[];
         };
-        /** @description A rig set by thermometers. */
+        /** @description A rig calibrated by thermometers. */
         CalibrationAnswer: {
             /** @description Times of the readings, s. */
             timeS: number[];
@@ -1127,19 +1127,19 @@ export interface components {
             series: components["schemas"]["CalibratedSeries"][];
             /**
              * Format: double
-             * @description Root mean square of what is left between the two, K.
+             * @description Root mean square of the difference, K.
              */
             residualK: number;
-            /** @description What was sought. */
+            /** @description The target. */
             figures: components["schemas"]["CalibratedFigure"][];
-            /** @description A known heater ran, so that what rooms hold is told too; without one only rates are. */
+            /** @description A known heater ran, so heat capacities are found too; without one only rates are. */
             heaterKnown: boolean;
-            /** @description The edits that take over what is determined; empty where nothing is. */
+            /** @description The edits that use the calibrated values; empty where nothing is determined. */
             edits: components["schemas"]["Edit"][];
         };
         /** @description What thermometers read in one cold night. */
         CalibrationInput: {
-            /** @description Their readings, as a table of them is read. */
+            /** @description Their readings, from a table. */
             readings: components["schemas"]["Thermometers"];
         };
         /** @description Pipes, solids and parts from stock, the standard scenarios, and the numbers of the trade that screens use. */
@@ -1150,7 +1150,7 @@ export interface components {
             solids: components["schemas"]["SolidStock"][];
             /** @description Parts. */
             parts: components["schemas"]["StockPart"][];
-            /** @description Parts that are placed as one. */
+            /** @description Parts placed together. */
             sets: components["schemas"]["PartSet"][];
             /** @description The standard scenarios. */
             scenarios: components["schemas"]["Scenario"][];
@@ -1160,9 +1160,9 @@ export interface components {
             usualRuns: components["schemas"]["UsualRun"][];
             /** @description Words for the next point of a run. */
             stepWords: components["schemas"]["StepWord"][];
-            /** @description Numbers of the trade that screens use. */
+            /** @description Numbers that screens use. */
             numbers: components["schemas"]["TradeNumbers"];
-            /** @description Between what the figures of documents and questions lie, by the thing that has the field and the field's name. */
+            /** @description The limits of the figures of documents and questions, by the thing that has the field and the field's name. */
             limits: {
                 [key: string]: components["schemas"]["FieldLimit"];
             };
@@ -1174,28 +1174,28 @@ export interface components {
         ChangeKind: "added" | "saved" | "removed";
         /** @description A backup that was read and checked, and can be restored. */
         CheckedBackup: {
-            /** @description By which it is restored; forgotten after a quarter of an hour. */
+            /** @description The key to restore it with; valid for a quarter of an hour. */
             id: string;
             /** @description What it holds. */
             content: components["schemas"]["BackupContent"];
         };
-        /** @description How cold a night a rig stands, of nights that are as cold from start to end. */
+        /** @description How cold a night a rig survives, for nights of constant temperature. */
         ColdLimit: {
             /**
              * Format: double
-             * @description The coldest at which nothing breaks, nor at any warmer one, °C: to a tenth, and never colder than what was tried; null: none below zero, or all that were tried.
+             * @description The coldest at which nothing breaks, nor at any warmer one, °C: to a tenth, never colder than tested; null: none below zero, or all that were tested.
              */
             coldestC: null | number;
-            /** @description Nothing breaks at any that was tried; how much colder it may get is not known. */
+            /** @description Nothing breaks at any temperature tested; the limit is not known. */
             standsAllTried: boolean;
             /**
              * Format: double
-             * @description The warmest at which ice breaks something, °C; null: none of those tried.
+             * @description The warmest at which ice breaks something, °C; null: none of those tested.
              */
             failsC: null | number;
             /**
              * Format: double
-             * @description A colder one at which nothing breaks all the same, °C; null: none was found. Lines that freeze through at once have not been shut in by ice at their ends: no night to wait for.
+             * @description A colder one at which nothing breaks either, °C; null: none was found. Lines that freeze through at once are not trapped between ice plugs: no night to wait for.
              */
             kinderC: null | number;
             /**
@@ -1205,11 +1205,11 @@ export interface components {
             triedC: number;
             /**
              * Format: double
-             * @description How far apart those are that were tried, K.
+             * @description The step between temperatures tried, K.
              */
             stepK: number;
         };
-        /** @description A part in one of its places, on the night that is asked about. */
+        /** @description A part in one of its places, on this night. */
         ComparedPlace: {
             /** @description Where. */
             name: string;
@@ -1221,32 +1221,32 @@ export interface components {
             effect: null | components["schemas"]["Effect"];
             /**
              * Format: double
-             * @description First ice in it, s; null: none within what is looked at.
+             * @description First ice in it, s; null: none in the time calculated.
              */
             firstIceS: null | number;
             /**
              * Format: double
-             * @description With all that is guessed on the cold side; null likewise.
+             * @description With every guess on its cold side; null likewise.
              */
             earliestS: null | number;
             /**
              * Format: double
-             * @description With all that is guessed on the warm side; null likewise.
+             * @description With every guess on its warm side; null likewise.
              */
             latestS: null | number;
             /**
              * Format: double
-             * @description The coldest air around it until morning, °C.
+             * @description The lowest air temperature around it until morning, °C.
              */
             coldestC: number;
             /**
              * Format: double
-             * @description What holds it in that at the temperature that is safe from frost (HoldC), W.
+             * @description Heat that keeps it at the safe temperature (HoldC) in that, W.
              */
             holdW: number;
             /**
              * Format: double
-             * @description Room inside that it takes, L.
+             * @description Inside space that it takes, L.
              */
             storageL: number;
             /**
@@ -1261,12 +1261,12 @@ export interface components {
             centreM: number;
             /**
              * Format: int32
-             * @description Joints of its lines that lie in the wind.
+             * @description Joints of its lines outdoors.
              */
             jointsOutside: number;
-            /** @description What it makes better and worse on the night as it is asked, and once the rig is drained; null where it is. */
+            /** @description What it improves and worsens on this night, and once the rig is drained; null where it is. */
             wins: null | components["schemas"]["FixGain"];
-            /** @description What is said for the other school; null: nothing. */
+            /** @description The case for the other school; null: none. */
             caution: null | components["schemas"]["Sentence"];
         };
         /** @description The night a study is asked about. */
@@ -1297,21 +1297,21 @@ export interface components {
             startHour: number;
             /**
              * Format: double
-             * @description Length of the night until morning, h; 0.5 to 240.
+             * @description Hours from the start until morning, 0.5 to 240.
              */
             hours: number;
-            /** @description How the vehicle stands; within 15° each way. */
+            /** @description How the vehicle is parked; within 15° each way. */
             parked: components["schemas"]["Attitude"];
-            /** @description The scenario in which it is drained and left; left out: the rig's drain scenario. */
+            /** @description The scenario for draining; left out: the rig's drain scenario. */
             scenarioId?: null | string;
-            /** @description How full tanks are at the start; one that is not named is as full as its stock usually is. */
+            /** @description How full tanks are at the start; one that is not named has its default. */
             tankLevels?: null | components["schemas"]["TankLevel"][];
             /**
              * Format: double
-             * @description How warm living space was kept until the start, °C; -40 to 40. Left out: as its heater's set point, 18 where it has none.
+             * @description The living space's temperature until the start, °C; -40 to 40. Left out: its heater's set point, 18 where it has none.
              */
             insideC?: null | number;
-            /** @description What happens in the course of a night that is no plan of the rig, at most 40; left out: nothing. */
+            /** @description Events of a night that is not a plan of the rig, at most 40; left out: none. */
             events?: null | components["schemas"]["PlanEvent"][];
             /**
              * Format: double
@@ -1319,29 +1319,29 @@ export interface components {
              * @default 1
              */
             cloud: number;
-            /** @description Hourly weather; left out: the temperature, wind and cover above all night. */
+            /** @description Hourly weather; left out: the temperature, wind and cloud cover above, all night. */
             weather?: null | components["schemas"]["WeatherChoice"];
             /** @description The plan of the rig of which the events happen; left out: those above. */
             planId?: null | string;
         };
-        /** @description What follows from an answer of the brief. */
+        /** @description A consequence of the brief. */
         Consequence: {
             /** @description Stable id. */
             id: string;
-            /** @description The field of the brief that it stands beside. */
+            /** @description The field of the brief that it is shown at. */
             field: string;
             /** @description In words. */
             words: components["schemas"]["Sentence"];
             /** @description The rig as drawn does not meet it. */
             lacking: boolean;
-            /** @description What to mind where it can hurt someone; null: nothing. */
+            /** @description A caution where it can hurt someone; null: none. */
             caution?: null | string;
         };
-        /** @description Water that stays after draining, once what is done by hand on leaving is done. Volumes in litres, heights over ground of the vehicle as parked, in metres. */
+        /** @description Water that stays after draining and what is done by hand. Volumes in litres, heights over ground of the vehicle as parked, in metres. */
         DrainDownAnswer: {
             /** @description The sums. */
             stays: components["schemas"]["Stays"];
-            /** @description Water that stays together in one place, most first; the 1000 largest. */
+            /** @description Water that stays in one place, most first; the 1000 largest. */
             pools: components["schemas"]["PoolAnswer"][];
             /**
              * Format: int32
@@ -1352,12 +1352,12 @@ export interface components {
             runs: components["schemas"]["RunDrain"][];
             /** @description Every part that holds water when full, in order of id. */
             parts: components["schemas"]["PartDrain"][];
-            /** @description Water that no air gets in behind, largest first; where it gulps it does not stay. */
+            /** @description Airlocked water, largest first; where it gulps it does not stay. */
             airlocks: components["schemas"]["AirHold"][];
             /** @description Every opening that lets water out. */
             drains: components["schemas"]["Place"][];
         };
-        /** @description A draining order that works: every opening in its turn, with what comes out and what stays. */
+        /** @description A draining order that works: each opening in turn, with what comes out and what stays. */
         DrainOrderAnswer: {
             /** @description In order. */
             steps: components["schemas"]["DrainStep"][];
@@ -1375,7 +1375,7 @@ export interface components {
             walkM: number;
             /**
              * Format: double
-             * @description How long in all, s, at least: water running, and a quarter of a minute a step for hands.
+             * @description How long it all takes, s, at least: water running, and 15 s of handling a step.
              */
             shortestS: number;
             /**
@@ -1385,7 +1385,7 @@ export interface components {
             longestS: number;
             /** @description Water that is airlocked even when all is open. */
             air: components["schemas"]["AirHold"][];
-            /** @description Each step forgotten in turn, the worst first. */
+            /** @description What each step leaves if it is forgotten, the worst first. */
             forgets: components["schemas"]["Forgotten"][];
         };
         /** @description A step of the draining. */
@@ -1410,7 +1410,7 @@ export interface components {
             staysL: number;
             /**
              * Format: double
-             * @description How long it runs if nothing but its own opening slows it, s; null where next to nothing comes.
+             * @description How long it runs if only its own opening slows it, s; null where next to nothing comes.
              */
             shortestS: null | number;
             /**
@@ -1418,7 +1418,7 @@ export interface components {
              * @description How long with the friction of the whole way too, s. Estimate.
              */
             longestS: null | number;
-            /** @description How a hand gets to it; null where no access is drawn in the rig. */
+            /** @description How it is reached; null where no access is drawn in the rig. */
             reach: null | string;
             /** @description Something comes out, or stays, because of it. */
             needed: boolean;
@@ -1435,7 +1435,7 @@ export interface components {
         /** @description Adds a whole thing to a list: parts, runs, scenarios, byHand, prices, plans, left, shell/zones, shell/obstacles, shell/keepOuts, shell/access, and the lists inside of things, such as shell/zones/garage/openings. */
         EditAddThing: {
             /**
-             * @description Which kind it is.
+             * @description Its kind.
              * @enum {string}
              */
             kind?: "add";
@@ -1444,10 +1444,10 @@ export interface components {
             /** @description The thing, as the file has it, with its id. */
             value: components["schemas"]["JsonObject"];
         };
-        /** @description Sets fields of a thing; a field that may be left out is taken away by null. An id never changes. */
+        /** @description Sets fields of a thing; null removes an optional field. An id never changes. */
         EditChangeThing: {
             /**
-             * @description Which kind it is.
+             * @description Its kind.
              * @enum {string}
              */
             kind?: "change";
@@ -1456,10 +1456,10 @@ export interface components {
             /** @description New values by field, as the file has them. */
             values: components["schemas"]["JsonObject"];
         };
-        /** @description Puts a copy of a part beside it, joined to nothing. */
+        /** @description Places a copy of a part beside it, not joined to anything. */
         EditCopyPart: {
             /**
-             * @description Which kind it is.
+             * @description Its kind.
              * @enum {string}
              */
             kind?: "copy";
@@ -1472,20 +1472,20 @@ export interface components {
             /** @description From the part to the copy, m. */
             by: components["schemas"]["Point3"];
         };
-        /** @description Gives zones the faces that their boxes have: what a zone is is its box less the zones inside. A face that was there keeps its layers and its name; a new one begins like the others that look the same way. Areas that were typed are worked out anew. */
+        /** @description Gives zones the faces of their boxes; a zone is its box less the zones inside. An existing face keeps its layers and its name; a new one starts like the others that face the same way. Typed areas are recalculated. */
         EditDrawFaces: {
             /**
-             * @description Which kind it is.
+             * @description Its kind.
              * @enum {string}
              */
             kind?: "faces";
             /** @description The zones; empty: all of them. Of a partition the smaller zone has the face, so neighbours are drawn along. */
             zoneIds: string[];
         };
-        /** @description Gives things new heights; where they are along and across stays. A joined end moves with its part, a tank's port along the tank; an end at a tank stays. */
+        /** @description Sets new heights; x and y stay. A joined end moves with its part, a tank's port along the tank; an end at a tank stays. */
         EditGradeThings: {
             /**
-             * @description Which kind it is.
+             * @description Its kind.
              * @enum {string}
              */
             kind?: "grade";
@@ -1497,7 +1497,7 @@ export interface components {
         /** @description Puts a bend into a run, after the bend After, or first where that is null. */
         EditInsertBend: {
             /**
-             * @description Which kind it is.
+             * @description Its kind.
              * @enum {string}
              */
             kind?: "insertBend";
@@ -1511,7 +1511,7 @@ export interface components {
         /** @description Inserts parts and runs that belong together. Ends may also lead to what is in the rig already. */
         EditInsertFragment: {
             /**
-             * @description Which kind it is.
+             * @description Its kind.
              * @enum {string}
              */
             kind?: "fragment";
@@ -1525,7 +1525,7 @@ export interface components {
         /** @description Mirrors a part in its own middle, along an axis of the vehicle. */
         EditMirrorPart: {
             /**
-             * @description Which kind it is.
+             * @description Its kind.
              * @enum {string}
              */
             kind?: "mirror";
@@ -1534,10 +1534,10 @@ export interface components {
             /** @description The axis of the vehicle along which it is mirrored. */
             axis: components["schemas"]["Axis"];
         };
-        /** @description Moves parts (ports and all), bends, loose ends (runs/x/from, runs/x/to), zones, obstacles, keep-outs and access together. */
+        /** @description Moves parts (with their ports), bends, loose ends (runs/x/from, runs/x/to), zones, obstacles, keep-outs and access together. */
         EditMoveThings: {
             /**
-             * @description Which kind it is.
+             * @description Its kind.
              * @enum {string}
              */
             kind?: "move";
@@ -1549,7 +1549,7 @@ export interface components {
         /** @description Places a part from stock, complete with its ports, its lowest, rearmost, kerb-side corner at At. */
         EditPlacePart: {
             /**
-             * @description Which kind it is.
+             * @description Its kind.
              * @enum {string}
              */
             kind?: "place";
@@ -1561,13 +1561,13 @@ export interface components {
             name: string;
             /** @description Lowest, rearmost, kerb-side corner, m. */
             at: components["schemas"]["Point3"];
-            /** @description How it is turned; left out: as stock has it. */
+            /** @description How it is turned; left out: default. */
             orientation?: null | components["schemas"]["Orientation"];
         };
         /** @description Places a set of parts that go together, already joined to each other; ordinary parts after. */
         EditPlaceSet: {
             /**
-             * @description Which kind it is.
+             * @description Its kind.
              * @enum {string}
              */
             kind?: "placeSet";
@@ -1581,7 +1581,7 @@ export interface components {
         /** @description Puts a tee into a run at At, after the bend After (null: before the first). The run then ends at the tee, and a new run like it goes on from there. */
         EditPutTee: {
             /**
-             * @description Which kind it is.
+             * @description Its kind.
              * @enum {string}
              */
             kind?: "tee";
@@ -1601,17 +1601,17 @@ export interface components {
         /** @description Removes a thing and what hangs on it: with a part or port its runs, its settings and what is done to it by hand; with a zone the faces and openings of others towards it. */
         EditRemoveThing: {
             /**
-             * @description Which kind it is.
+             * @description Its kind.
              * @enum {string}
              */
             kind?: "remove";
             /** @description Its path. */
             thing: string;
         };
-        /** @description Gives a part another size as it stands: its lowest, rearmost, kerb-side corner stays, and its ports move in proportion. A content that was typed is taken away: it was that of the old size. */
+        /** @description Resizes a part as turned: its lowest, rearmost, kerb-side corner stays, and its ports move in proportion. A typed content is removed: it was that of the old size. */
         EditResizePart: {
             /**
-             * @description Which kind it is.
+             * @description Its kind.
              * @enum {string}
              */
             kind?: "resize";
@@ -1620,10 +1620,10 @@ export interface components {
             /** @description Its edges as turned, m; each above 0. */
             size: components["schemas"]["Point3"];
         };
-        /** @description Puts values, and things added and removed, as Effect has them: the way back from any edit. */
+        /** @description Sets values, adds and removes things as in Effect: undoes any edit. */
         EditRestore: {
             /**
-             * @description Which kind it is.
+             * @description Its kind.
              * @enum {string}
              */
             kind?: "restore";
@@ -1635,7 +1635,7 @@ export interface components {
         /** @description Gives a run a new course between its ends. */
         EditRouteRun: {
             /**
-             * @description Which kind it is.
+             * @description Its kind.
              * @enum {string}
              */
             kind?: "route";
@@ -1644,10 +1644,10 @@ export interface components {
             /** @description Its new bends, in the order of flow. */
             bends: components["schemas"]["Bend"][];
         };
-        /** @description Says how a valve, tap or pump stands in a scenario; null goes back to what is usual. */
+        /** @description Sets the position of a valve, tap or pump in a scenario; null restores the default. */
         EditSetPosition: {
             /**
-             * @description Which kind it is.
+             * @description Its kind.
              * @enum {string}
              */
             kind?: "setPosition";
@@ -1655,13 +1655,13 @@ export interface components {
             scenarioId: string;
             /** @description Id of the part. */
             partId: string;
-            /** @description One of its stock's positions; null: as is usual. */
+            /** @description One of its stock's positions; null: its default. */
             position: null | string;
         };
         /** @description Turns a part about its upright middle, counter-clockwise as seen from above. Runs stay joined to its ports. */
         EditTurnPart: {
             /**
-             * @description Which kind it is.
+             * @description Its kind.
              * @enum {string}
              */
             kind?: "turn";
@@ -1682,7 +1682,7 @@ export interface components {
             base: number;
             /** @description 1 to 1000 edits, done in their order, all or none. */
             edits: components["schemas"]["Edit"][];
-            /** @description A name of the sender's for this save, 1 to 40 characters, used for no other: sent again, it is the same save. Left out: none. */
+            /** @description The sender's own name for this save, 1 to 40 characters, unique: sent again, it is the same save. Left out: none. */
             key?: null | string;
         };
         /** @description What an edit did to a document: values set, things added, things removed, by id. Drawn by a reader without any rule of its own. */
@@ -1694,7 +1694,7 @@ export interface components {
             /** @description Things removed. */
             removed: components["schemas"]["ThingMoved"][];
         };
-        /** @description How long a rig stands one outdoor temperature. */
+        /** @description How long a rig survives one outdoor temperature. */
         Endurance: {
             /**
              * Format: double
@@ -1703,13 +1703,13 @@ export interface components {
             outdoorC: number;
             /**
              * Format: double
-             * @description Hours from the start until ice first breaks something; null: longer than was tried.
+             * @description Hours from the start until ice first breaks something; null: longer than tested.
              */
             hours: null | number;
             /** @description What breaks first; null: nothing within what was tried. */
             first: null | string;
         };
-        /** @description What a room exchanges with another, as a share of what its partitions and openings say. */
+        /** @description Heat exchanged with another room, as a share of that of its partitions and openings. */
         ExchangeFactor: {
             /** @description The other room's id. */
             id: string;
@@ -1719,7 +1719,7 @@ export interface components {
              */
             factor: number;
         };
-        /** @description Time under zero and how far, of a temperature that is known now and then and goes straight between. */
+        /** @description Time below zero and depth, of a temperature interpolated linearly between samples. */
         Exposure: {
             /**
              * Format: double
@@ -1766,10 +1766,10 @@ export interface components {
             bridgeLayers: components["schemas"]["FaceLayer"][];
             /** @description The zone behind it; left out: outdoors. */
             towards?: null | string;
-            /** @description It looks rearward: driving, it gets half the wind; left out: it does not. */
+            /** @description It faces the rear: driving, it gets half the wind; left out: it does not. */
             rearward?: null | boolean;
         };
-        /** @description What a face lets through on the night that is asked about. */
+        /** @description What a face loses on this night. */
         FaceHeat: {
             /** @description The face, in its zone. */
             faceId: string;
@@ -1780,12 +1780,12 @@ export interface components {
             transmittanceWPerM2K: number;
             /**
              * Format: double
-             * @description That times its area, and times what thermometers said, where they did.
+             * @description That times its area, and times the calibration, where there is one.
              */
             wPerK: number;
             /**
              * Format: double
-             * @description Its area as the boxes have it, m²; null: the boxes have no such face.
+             * @description Its area by the boxes, m²; null: the boxes have no such face.
              */
             drawnM2: null | number;
         };
@@ -1800,20 +1800,20 @@ export interface components {
             thicknessM: number;
         };
         /**
-         * @description Where a face of a zone lies; it sets the surface resistance inside.
+         * @description The position of a face; it sets the inside surface resistance.
          * @enum {unknown}
          */
         FaceSide: "roof" | "wall" | "floor" | null;
         /**
-         * @description The way a port looks out of its part: along an axis of the vehicle (x forward, y away from the kerb, z up).
+         * @description The direction a port faces: along an axis of the vehicle (x forward, y away from the kerb, z up).
          * @enum {unknown}
          */
         Facing: "forward" | "rear" | "farSide" | "kerbSide" | "up" | "down";
-        /** @description Between what a figure lies. */
+        /** @description The limits of a figure. */
         FieldLimit: {
             /**
              * Format: double
-             * @description The least that is taken.
+             * @description The least allowed.
              */
             least: number;
             /**
@@ -1825,7 +1825,7 @@ export interface components {
             unit: string;
         };
         /**
-         * @description What is filtered.
+         * @description Whose readings are filtered.
          * @enum {unknown}
          */
         FilterSchool: "everything" | "drinkingTap" | "none";
@@ -1839,7 +1839,7 @@ export interface components {
             severity: components["schemas"]["Severity"];
             /** @description What, where. */
             title: string;
-            /** @description What the number says of it: "holds", "ice in". */
+            /** @description The label of the number: "keeps", "ice in". */
             verb: string;
             /** @description The number that measures it; null where there is none. */
             number: null | components["schemas"]["Measure"];
@@ -1851,9 +1851,9 @@ export interface components {
             runIds: string[];
             /** @description How the number came about; null where there is nothing to work out. */
             why: null | components["schemas"]["Why"];
-            /** @description Edits that mend it, the plainest first; empty where the builder has to think. */
+            /** @description Edits that fix it, the simplest first; empty where the builder has to decide. */
             mends?: null | components["schemas"]["Mend"][];
-            /** @description What to mind where it can hurt someone; null: nothing. */
+            /** @description A caution where it can hurt someone; null: none. */
             caution?: null | string;
         };
         /**
@@ -1861,7 +1861,7 @@ export interface components {
          * @enum {unknown}
          */
         FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks" | "sag" | "tightBend" | "bareSkin" | "noAir" | "light" | "backflow" | "reliefShut" | "parking" | "catchesAir" | "noGrommet" | "heatShort" | "airlock" | "heaterUnguarded" | "hotCold" | "levelling";
-        /** @description A way to mend a finding that was tried on the whole rig and does so. */
+        /** @description A fix for a finding, tried on the whole rig. */
         Fix: {
             /** @description Its id among the fixes of one finding. */
             id: string;
@@ -1869,16 +1869,16 @@ export interface components {
             words: components["schemas"]["Sentence"];
             /** @description The edits that do it. */
             edits: components["schemas"]["Edit"][];
-            /** @description What they do to the document, to be drawn before it is done. */
+            /** @description What they do to the document, to draw it before it is applied. */
             effect: components["schemas"]["Effect"];
-            /** @description What it wins. */
+            /** @description What it gains. */
             wins: components["schemas"]["FixGain"];
             /** @description What it costs. */
             costs: components["schemas"]["FixCost"];
             /** @description Where the point that it moves may lie; null where it moves none, or several. */
             band: null | components["schemas"]["Band"];
         };
-        /** @description A set of fixes that mends a rig together. */
+        /** @description A set of fixes that work together. */
         FixAllAnswer: {
             /** @description In the order in which they are done; each is tried on top of those before it. */
             fixes: components["schemas"]["SetFix"][];
@@ -1894,7 +1894,7 @@ export interface components {
             afterL: number;
             /** @description What the whole set makes better and worse; null where it is empty. */
             wins: null | components["schemas"]["FixGain"];
-            /** @description Faults and warnings that stay. */
+            /** @description Faults and warnings that remain. */
             left: components["schemas"]["NotMended"][];
             /**
              * Format: int32
@@ -1906,12 +1906,12 @@ export interface components {
         FixAllInput: {
             /**
              * Format: int32
-             * @description New parts at the most, 0 to 999; left out: as many as it wants.
+             * @description The most new parts, 0 to 999; left out: no limit.
              */
             mostParts?: null | number;
             /**
              * Format: double
-             * @description At the rig's prices, 0 to 1,000,000; left out likewise. A fix with a part of unknown price is beyond any sum.
+             * @description At the rig's prices, 0 to 1,000,000; left out likewise. A fix with a part of unknown price exceeds any sum.
              */
             mostMoney?: null | number;
         };
@@ -1939,7 +1939,7 @@ export interface components {
             farthestM: number;
             /**
              * Format: double
-             * @description Living space that new parts take, L.
+             * @description Living space taken by new parts, L.
              */
             storageL: number;
             /**
@@ -1957,18 +1957,18 @@ export interface components {
         FixGain: {
             /**
              * Format: double
-             * @description Less water retained, L; negative: more.
+             * @description Less water left, L; negative: more.
              */
             litres: number;
-            /** @description Titles of faults and warnings that go, the one it is for among them. */
+            /** @description Titles of faults and warnings that it fixes, its own among them. */
             gone: string[];
-            /** @description Titles of faults and warnings that come. */
+            /** @description Titles of faults and warnings that are added. */
             made: string[];
-            /** @description Places that hold more than before, though all together hold less. */
+            /** @description Places that keep more than before, though less stays in all. */
             worse: components["schemas"]["MoreWater"][];
             /**
              * Format: double
-             * @description Hours of the night until ice first breaks something, more than before; negative: fewer. Counted to the end of what is looked at.
+             * @description How many hours later ice first breaks something; negative: earlier. Counted to the end of the calculation.
              */
             hoursWon: number;
         };
@@ -1976,23 +1976,23 @@ export interface components {
         FixesAnswer: {
             /** @description The finding. */
             findingId: string;
-            /** @description What was tried and mends it. */
+            /** @description The fixes that work. */
             fixes: components["schemas"]["Fix"][];
             /**
              * Format: int32
-             * @description How many ideas were tried.
+             * @description How many fixes were tried.
              */
             tried: number;
-            /** @description Why there is none: what came of the ideas; null where there is one. */
+            /** @description Why there is none: results of the fixes tried; null where there is one. */
             refused: null | string;
         };
-        /** @description The finding that is to go. */
+        /** @description The finding to fix. */
         FixesInput: {
-            /** @description Its id; one that is no finding of the rig has no fixes. */
+            /** @description Its id; one that the rig does not have gives no fixes. */
             findingId: string;
         };
         /**
-         * @description What holds a run at one of its points.
+         * @description What supports a run at one of its points.
          * @enum {unknown}
          */
         Fixing: "clip" | "grommet" | null;
@@ -2010,7 +2010,7 @@ export interface components {
             /** @description Where most of it stays; null where nothing more does. */
             where: null | string;
         };
-        /** @description A room that builders forget, to be drawn with a press. */
+        /** @description A room that builders forget, added with one press. */
         ForgottenZone: {
             /** @description Stable id. */
             id: string;
@@ -2023,9 +2023,9 @@ export interface components {
         };
         /** @description What freezes and when on a night. */
         FreezeLadderAnswer: {
-            /** @description Whether the rig stands this night. */
+            /** @description Whether the rig is safe this night. */
             verdict: components["schemas"]["Verdict"];
-            /** @description Pieces of runs and parts that hold water: what ice breaks by morning first, the soonest of it leading, then the rest by its first ice; the first 3000 of them. */
+            /** @description Pieces of runs and parts that hold water: first what ice breaks by morning, the earliest leading, then the rest by first ice; the first 3000. */
             rungs: components["schemas"]["Rung"][];
             /**
              * Format: int32
@@ -2041,7 +2041,7 @@ export interface components {
             morningS: number;
             /**
              * Format: double
-             * @description Seconds from the start until which it is followed.
+             * @description Seconds from the start to the end of the calculation.
              */
             endS: number;
         };
@@ -2060,15 +2060,15 @@ export interface components {
          * @enum {unknown}
          */
         GreySchool: "fixed" | "wheeled" | "bucket";
-        /** @description What one guess moves. */
+        /** @description The effect of one guess. */
         Guess: {
-            /** @description What is guessed. */
+            /** @description The guess. */
             name: string;
-            /** @description The range over which it is swung, in words. */
+            /** @description The range it may be off by, in words. */
             range: components["schemas"]["Sentence"];
             /**
              * Format: double
-             * @description First ice with it at the low end, s; null: none by the end of what is looked at.
+             * @description First ice with it at the low end, s; null: none in the time calculated.
              */
             atLowS: null | number;
             /**
@@ -2078,13 +2078,13 @@ export interface components {
             atHighS: null | number;
             /**
              * Format: double
-             * @description What lies between, s; the end of what is looked at stands for none.
+             * @description The difference, s; the end of the calculation counts as none.
              */
             swingS: number;
             /** @description How to find it out. */
             measure: string;
         };
-        /** @description Which guess matters. */
+        /** @description The biggest uncertainties. */
         GuessAnswer: {
             /** @description What freezes first; null: nothing does. */
             name: null | string;
@@ -2093,11 +2093,11 @@ export interface components {
              * @description When, as things are typed, s.
              */
             firstIceS: null | number;
-            /** @description The one that moves it most first. */
+            /** @description The largest effect first. */
             guesses: components["schemas"]["Guess"][];
             /**
              * Format: double
-             * @description The end of what is looked at, s.
+             * @description The end of the calculation, s.
              */
             endS: number;
         };
@@ -2108,7 +2108,7 @@ export interface components {
             /** @description What is done, in words. */
             task: string;
         };
-        /** @description Heights between which a point lies, or all points of a room. */
+        /** @description The heights between which a point, or all points of a room, must lie. */
         HeightBand: {
             /** @description The point or the room: runs/main/bends/b2, parts/tee-1, zones/bay. */
             thing: string;
@@ -2123,7 +2123,7 @@ export interface components {
              */
             highestM?: null | number;
         };
-        /** @description Points in the direction of the water that allow no more fall. */
+        /** @description Points, in the direction of the water, that allow no more fall. */
         HeightChain: {
             /** @description In words, from the top. */
             points: string[];
@@ -2141,13 +2141,13 @@ export interface components {
             lengthM: number;
             /**
              * Format: double
-             * @description Height that the slope of parking takes of it, m.
+             * @description Height that the parking slope takes from it, m.
              */
             forParkingM: number;
         };
         /** @description A point that goes up or down. */
         HeightChange: {
-            /** @description Its path in the rig, as a limit names it: runs/main/bends/b2, parts/tee-1. */
+            /** @description Its path in the rig: runs/main/bends/b2, parts/tee-1. */
             id: string;
             /** @description The point, in words. */
             words: string;
@@ -2175,7 +2175,7 @@ export interface components {
             litres: number;
             /** @description Ice there breaks something. */
             breaks: boolean;
-            /** @description The one thing that empties it. */
+            /** @description The one thing that would empty it. */
             empties: components["schemas"]["Sentence"];
             /** @description How much is an estimate. */
             estimate: boolean;
@@ -2189,7 +2189,7 @@ export interface components {
         HoldsAnswer: {
             /** @description Most first; together they are all that stays. */
             holds: components["schemas"]["Hold"][];
-            /** @description The sums, as the drain-down has them. */
+            /** @description The sums of the drain-down. */
             stays: components["schemas"]["Stays"];
         };
         /** @description Air of a room, hour by hour. */
@@ -2199,7 +2199,7 @@ export interface components {
             /** @description Its air at each step, °C. */
             c: number[];
         };
-        /** @description How cold all is at the hours of a night, for drawings of any of them. */
+        /** @description Temperatures of everything at each hour of a night, for drawings. */
         HourlyAnswer: {
             /**
              * Format: int32
@@ -2213,7 +2213,7 @@ export interface components {
             steps: number;
             /** @description Rooms, in the order of the shell. */
             zones: components["schemas"]["HourlyAir"][];
-            /** @description All that is on the ladder, in its order. */
+            /** @description Everything on the ladder, in its order. */
             rungs: components["schemas"]["HourlyWater"][];
         };
         /** @description A rung of the ladder, hour by hour. */
@@ -2242,13 +2242,13 @@ export interface components {
          */
         IceBreaks: "no" | "yes" | "whenFull";
         /**
-         * @description How far a thing gets before morning.
+         * @description How far freezing gets before morning.
          * @enum {unknown}
          */
         IceState: "safe" | "firstIce" | "blocked" | "solid";
-        /** @description Insulation that pays. */
+        /** @description Insulation worth adding. */
         InsulationAnswer: {
-            /** @description What was tried by itself, what wins most first. */
+            /** @description Each measure alone, the largest gain first. */
             options: components["schemas"]["InsulationOption"][];
             /**
              * Format: double
@@ -2257,7 +2257,7 @@ export interface components {
             firstBreakS: null | number;
             /** @description What that is. */
             first: null | string;
-            /** @description At most five that together keep it off longest, each with those before it. */
+            /** @description Up to five that together delay the ice longest, each with those before it. */
             best: components["schemas"]["InsulationStep"][];
             /** @description The edits of all of them. */
             bestEdits: components["schemas"]["Edit"][];
@@ -2265,13 +2265,13 @@ export interface components {
             bestEffect: null | components["schemas"]["Effect"];
             /**
              * Format: double
-             * @description The end of what is looked at, s.
+             * @description The end of the calculation, s.
              */
             endS: number;
             /** @description What to know of thin sleeves, foil and damp. */
             notes: components["schemas"]["Sentence"][];
         };
-        /** @description Something that was tried against the cold, and what it wins. */
+        /** @description A measure that was tried, and what it gains. */
         InsulationOption: {
             /** @description What is done. */
             words: components["schemas"]["Sentence"];
@@ -2281,7 +2281,7 @@ export interface components {
             effect: null | components["schemas"]["Effect"];
             /** @description What is planned for the night instead; null: nothing. */
             event: null | components["schemas"]["PlanEvent"];
-            /** @description What it keeps from freezing, soonest first ice among what it is about. */
+            /** @description What it keeps from freezing, the first to freeze leading. */
             for: string;
             /**
              * Format: double
@@ -2290,12 +2290,12 @@ export interface components {
             beforeS: number;
             /**
              * Format: double
-             * @description First ice there then, s; null: none within what is looked at.
+             * @description First ice there then, s; null: none in the time calculated.
              */
             afterS: null | number;
             /**
              * Format: double
-             * @description Hours won there, counted to the end of what is looked at.
+             * @description Hours gained there, counted to the end of the calculation.
              */
             hoursWon: number;
             /**
@@ -2314,7 +2314,7 @@ export interface components {
              */
             hoursPerMoney: null | number;
         };
-        /** @description One of the best, in order: with those before it done. */
+        /** @description One of the best, in order, with those before it done. */
         InsulationStep: {
             /** @description What is done. */
             words: components["schemas"]["Sentence"];
@@ -2335,10 +2335,10 @@ export interface components {
              * @description The share that is done, 0 to 1, where the work knows it.
              */
             share: number;
-            /** @description Its answer, or why there is none, can be fetched. */
+            /** @description Its answer, or its error, can be fetched. */
             done: boolean;
         };
-        /** @description A job as it stands. */
+        /** @description A job and its progress. */
         JobState: {
             /** @description How far it has come. */
             progress: components["schemas"]["JobProgress"];
@@ -2354,7 +2354,7 @@ export interface components {
         JsonObject: {
             [key: string]: unknown;
         };
-        /** @description What a jug took under an opening, beside what should have come. */
+        /** @description Volume measured under an opening, beside what was expected. */
         JugReading: {
             /** @description The opening. */
             partId: string;
@@ -2365,17 +2365,17 @@ export interface components {
             expectedL: number;
             /**
              * Format: double
-             * @description What did, L.
+             * @description What came out, L.
              */
             measuredL: number;
             /**
              * Format: double
-             * @description How much finer than that a jug cannot tell, L. Estimate.
+             * @description The smallest difference a jug can show, L. Estimate.
              */
             finestL: number;
-            /** @description Less came than should have: it is still in the rig, or came out elsewhere. */
+            /** @description Less came out than expected: it is still in the rig, or came out elsewhere. */
             isShort: boolean;
-            /** @description The reading agrees with what should have come. */
+            /** @description The reading agrees with what was expected. */
             agrees: boolean;
         };
         /** @description A box that joints keep out of. */
@@ -2384,17 +2384,17 @@ export interface components {
             id: string;
             /** @description In words. */
             name: string;
-            /** @description Why joints keep out. */
+            /** @description Why joints are not allowed. */
             kind: components["schemas"]["KeepOutKind"];
             /** @description Where it is, m. */
             box: components["schemas"]["Box"];
         };
         /**
-         * @description Why joints keep out of a place.
+         * @description Why a place is kept free of joints.
          * @enum {unknown}
          */
         KeepOutKind: "electrics" | "heat" | "sharpMetal" | "other";
-        /** @description A picture that is kept. */
+        /** @description A stored picture. */
         KeptPicture: {
             /** @description Its name: SHA-256 of its bytes. */
             picture: string;
@@ -2424,7 +2424,7 @@ export interface components {
             thing?: null | string;
             /**
              * Format: double
-             * @description What a jug took there, L, 0 to 10,000; left out: not measured.
+             * @description Volume measured there, L, 0 to 10,000; left out: not measured.
              */
             outL?: null | number;
             /**
@@ -2438,7 +2438,7 @@ export interface components {
          * @enum {unknown}
          */
         LeftActKind: "filled" | "done" | "antifreeze";
-        /** @description The state of a water system, worked out from what was done, what was not, and what jugs took. */
+        /** @description The state of a water system, calculated from what was done, skipped and measured. */
         LeftAnswer: {
             /**
              * Format: date-time
@@ -2450,7 +2450,7 @@ export interface components {
              * @description When something was last done to it; null: nothing was since it was filled.
              */
             at: null | string;
-            /** @description The word of its worst piece. */
+            /** @description The state of its worst piece. */
             word: components["schemas"]["LeftWord"];
             /**
              * Format: double
@@ -2466,7 +2466,7 @@ export interface components {
             things: components["schemas"]["LeftThing"][];
             /** @description Parts that the drain scenario opens, or that are handled on leaving, and have not been. */
             notDone: components["schemas"]["Place"][];
-            /** @description What jugs took. */
+            /** @description Measured volumes. */
             readings: components["schemas"]["JugReading"][];
         };
         /** @description What was left in a run or part. */
@@ -2482,7 +2482,7 @@ export interface components {
             litres: number;
             /**
              * Format: double
-             * @description What it holds when full, L.
+             * @description Its content when full, L.
              */
             fullL: number;
             /**
@@ -2490,7 +2490,7 @@ export interface components {
              * @description Propylene glycol in that water, share of the volume.
              */
             glycol: number;
-            /** @description How it stands against frost. */
+            /** @description Its state against frost. */
             word: components["schemas"]["LeftWord"];
             /**
              * Format: double
@@ -2499,7 +2499,7 @@ export interface components {
             protectedC: null | number;
         };
         /**
-         * @description How a water system stands against frost, the worst first.
+         * @description The states of a water system against frost, the worst first.
          * @enum {unknown}
          */
         LeftWord: "wet" | "protected" | "drained" | null;
@@ -2509,12 +2509,12 @@ export interface components {
             curve: components["schemas"]["Endurance"][];
             /**
              * Format: double
-             * @description The hours that the night asked about lasts.
+             * @description The length of this night, h.
              */
             forHours: number;
-            /** @description The coldest constant night of so many hours that it stands. */
+            /** @description The coldest constant night of that many hours that it survives. */
             limit: components["schemas"]["ColdLimit"];
-            /** @description How long it stands the outdoor temperature that was asked about. */
+            /** @description How long it survives the outdoor temperature asked for. */
             atLowest: components["schemas"]["Endurance"];
             /**
              * Format: double
@@ -2551,24 +2551,24 @@ export interface components {
         };
         /** @description What to measure next. */
         MeasureNextAnswer: {
-            /** @description The coldest room with water, or the coldest room where there is no water yet; null: none is drawn. */
+            /** @description The coldest room with water, or the coldest room while there is no water; null: no rooms. */
             zoneId: null | string;
             /**
              * Format: double
              * @description Its air on the brief's night with the heat on, °C.
              */
             airC: null | number;
-            /** @description What is missing first, then what moves that air most. All are estimates. */
+            /** @description Missing figures first, then by effect on that air. All are estimates. */
             items: components["schemas"]["ToMeasure"][];
         };
-        /** @description A way to mend a finding. */
+        /** @description A fix for a finding. */
         Mend: {
             /** @description What is done, as a button says it. */
             words: components["schemas"]["Sentence"];
             /** @description The edits that do it. */
             edits: components["schemas"]["Edit"][];
         };
-        /** @description A place that holds more water than before. */
+        /** @description A place that keeps more water than before. */
         MoreWater: {
             /** @description The run or part. */
             words: string;
@@ -2578,7 +2578,7 @@ export interface components {
              */
             litres: number;
         };
-        /** @description What a new rig begins as. */
+        /** @description What a new rig starts from. */
         NewRig: {
             /** @description Its name, 1 to 80 characters. */
             name: string;
@@ -2629,7 +2629,7 @@ export interface components {
         };
         /** @description A night hour by hour. */
         NightHoursAnswer: {
-            /** @description Whether the rig stands it. */
+            /** @description Whether the rig survives it. */
             verdict: components["schemas"]["Verdict"];
             /**
              * Format: double
@@ -2647,7 +2647,7 @@ export interface components {
             outdoors: components["schemas"]["Exposure"];
             /** @description Rooms, in the order of the shell. */
             zones: components["schemas"]["ZoneHours"][];
-            /** @description All that holds water, soonest ice first; at most 400 of them. */
+            /** @description All that holds water, the first to freeze leading; at most 400. */
             rungs: components["schemas"]["RungHours"][];
             /**
              * Format: int32
@@ -2656,18 +2656,18 @@ export interface components {
             count: number;
             /**
              * Format: double
-             * @description Seconds from the start until all heat stops; null: it does not, or is off.
+             * @description Seconds from the start until all heating stops; null: it does not, or is off.
              */
             heatStopsS: null | number;
-            /** @description Heat that is on and does not reach, in words; empty: it does, or is off. */
+            /** @description Heating that is on but too weak, in words; empty: it is enough, or off. */
             heatShort: components["schemas"]["Sentence"][];
             /**
              * Format: double
-             * @description How warm living space was kept until the start, °C: as was asked, or as its heater is set.
+             * @description The living space's temperature until the start, °C: as given, or its heater's set point.
              */
             keptC: number;
         };
-        /** @description A night or a week as it is planned, kept under a name: how the vehicle is left, and what happens then. The weather is not part of it. */
+        /** @description A planned night or week, saved under a name: how the vehicle is left, and what happens then. The weather is not part of it. */
         NightPlan: {
             /** @description Its id. */
             id: string;
@@ -2690,13 +2690,13 @@ export interface components {
              * @description Water at the start, °C, 0 to 95.
              */
             startWaterC: number;
-            /** @description What happens; at most 40. */
+            /** @description Events; at most 40. */
             events: components["schemas"]["PlanEvent"][];
             /** @description Whether it starts drained; left out: as it was left. */
             drained?: null | boolean;
             /**
              * Format: double
-             * @description How warm living space was kept until the start, °C, -40 to 40; left out: as its heater's set point.
+             * @description The living space's temperature until the start, °C, -40 to 40; left out: its heater's set point.
              */
             insideC?: null | number;
         };
@@ -2706,7 +2706,7 @@ export interface components {
             findingId: string;
             /** @description Its title. */
             title: string;
-            /** @description What came of the ideas that were tried. */
+            /** @description Results of the fixes that were tried. */
             why: string;
         };
         /** @description Something solid that runs must go around. */
@@ -2781,13 +2781,13 @@ export interface components {
              */
             upsideDown: boolean;
         };
-        /** @description The verdict on a night, in the state that the rig is left in: what every screen says first. */
+        /** @description The verdict on a night, in the state the rig is left in: the first line of every screen. */
         OutlookAnswer: {
             /** @description The verdict. */
             state: components["schemas"]["OutlookState"];
-            /** @description How the water system was taken to be. */
+            /** @description The state that was assumed of the water system. */
             water: components["schemas"]["WaterState"];
-            /** @description The word of what was done to it, where the water is as it was left; else null. */
+            /** @description The state from what was done to it, where the water is as it was left; else null. */
             left: null | components["schemas"]["LeftWord"];
             /** @description What breaks first, or freezes first where nothing breaks; null: nothing does. */
             firstName: null | string;
@@ -2805,13 +2805,13 @@ export interface components {
             next: null | components["schemas"]["NextStep"];
         };
         /**
-         * @description How a night looks for a rig.
+         * @description The outlook for a rig on a night.
          * @enum {unknown}
          */
         OutlookState: "safe" | "atRisk" | "freezeDamage" | "unknown";
-        /** @description A part that a builder keeps as their own, and the rig that it is in. */
+        /** @description The builder's own part, and the rig it is in. */
         OwnPart: {
-            /** @description As it stands there. */
+            /** @description As it is there. */
             part: components["schemas"]["Part"];
             /** @description Name of that rig. */
             rigName: string;
@@ -2825,7 +2825,7 @@ export interface components {
              * @description The map reaches from minus to plus this, degrees.
              */
             mostDeg: number;
-            /** @description A row for each pitch, lowest first; a letter for each roll, lowest first: o drains to the limits; p too much in pipes and parts, b too much in a part that ice breaks, t too much in a tank. */
+            /** @description A row for each pitch, lowest first; a letter for each roll, lowest first: o drains within the limits; p too much in pipes and parts, b too much in a part that ice breaks, t too much in a tank. */
             rows: string[];
             /**
              * Format: double
@@ -2843,16 +2843,16 @@ export interface components {
             share: number;
             /** @description The attitude to aim for; null where there is none. */
             best: null | components["schemas"]["Attitude"];
-            /** @description What to do to stand so. */
+            /** @description How to park it that way. */
             bestWords: components["schemas"]["Sentence"];
             /**
              * Format: double
              * @description How far that is from the edge of the patch, degrees.
              */
             marginDeg: number;
-            /** @description What to put under the wheels to stand so from how it is parked now; empty where wheelbase and track are not known, and where nothing is needed. */
+            /** @description What to put under the wheels for that attitude; empty where wheelbase and track are not known, and where nothing is needed. */
             blocks: components["schemas"]["WheelBlock"][];
-            /** @description What ends the patch on each side of the best attitude. */
+            /** @description What limits the slope on each side of the best attitude. */
             sides: components["schemas"]["PatchSide"][];
         };
         /**
@@ -2864,7 +2864,7 @@ export interface components {
         ParkingLimits: {
             /**
              * Format: double
-             * @description It shall drain anywhere within this slope, either way, degrees; 0 to 4.
+             * @description It must drain anywhere within this slope, either way, degrees; 0 to 4.
              */
             slopeDeg: number;
             /**
@@ -2893,7 +2893,7 @@ export interface components {
             /** @description As it is printed in the reader's system. */
             printed: string;
         };
-        /** @description Text to be read as a quantity. */
+        /** @description Text to read as a quantity. */
         ParseRequest: {
             /** @description What was typed, such as "1 1/2 in". */
             text: string;
@@ -2901,10 +2901,10 @@ export interface components {
             quantity: components["schemas"]["Quantity"];
             /** @description The system in which a bare number is meant. */
             system: components["schemas"]["UnitSystem"];
-            /** @description What stands beside it, such as "300 mm": a bare number has its unit. Left out: that of the system. */
+            /** @description The text beside it, such as "300 mm": a bare number takes its unit. Left out: that of the system. */
             beside?: null | string;
         };
-        /** @description A part in its place. Stock names a part of the catalogue; HoldsL, LossWPerK and MassKg replace its figures where the builder knows better. Of a tank, the content is that of its box unless HoldsL says otherwise. Box and ports stand as turned; Orientation (left out: as stock has it) says how. */
+        /** @description A part in its place. Stock names a part of the catalogue; HoldsL, LossWPerK and MassKg replace its figures where the builder knows better. A tank's content is that of its box unless HoldsL is given. Box and ports are as turned; Orientation (left out: default) says how. */
         Part: {
             /** @description Its id. */
             id: string;
@@ -2916,7 +2916,7 @@ export interface components {
             box: components["schemas"]["Box"];
             /** @description 1 to 16 ports. */
             ports: components["schemas"]["Port"][];
-            /** @description How it is turned; left out: as stock has it. */
+            /** @description How it is turned; left out: default. */
             orientation?: null | components["schemas"]["Orientation"];
             /**
              * Format: double
@@ -2935,9 +2935,9 @@ export interface components {
             massKg?: null | number;
             /** @description Light is kept off it; left out: it is not known. */
             covered?: null | boolean;
-            /** @description A part of the builder's own, whose size, ports and figures are theirs; it is offered again in other rigs. */
+            /** @description The builder's own part, with its own size, ports and figures; offered in other rigs too. */
             own?: null | boolean;
-            /** @description How a hand gets to it; left out: it is not known. */
+            /** @description How it is reached; left out: not known. */
             reach?: null | components["schemas"]["Reach"];
             /** @description Insulation around it; left out: none. */
             jacket?: null | components["schemas"]["Sleeve"];
@@ -2964,7 +2964,7 @@ export interface components {
             cause: null | components["schemas"]["StayCause"];
             /**
              * Format: double
-             * @description Of it, what is safe from frost by what is poured into it on leaving.
+             * @description Of that: protected by antifreeze poured in on leaving.
              */
             protectedL: number;
             /**
@@ -2978,12 +2978,12 @@ export interface components {
             remedy: null | string;
             /**
              * Format: double
-             * @description What ice can do something to, L.
+             * @description Water that can freeze, L.
              */
             freezesL: number;
         };
         /**
-         * @description Place of a part in the work: where a builder looks for it.
+         * @description The group of a part in the catalogue.
          * @enum {unknown}
          */
         PartGroup: "store" | "fill" | "move" | "clean" | "heat" | "use" | "waste" | "drain" | "vent" | "valves" | "joints";
@@ -2992,7 +2992,7 @@ export interface components {
          * @enum {unknown}
          */
         PartLook: "body" | "cylinder" | "bowl" | "joint" | "openEnd" | "drain";
-        /** @description Parts and runs that are placed as one and are ordinary parts after. */
+        /** @description Parts and runs placed together; ordinary parts afterwards. */
         PartSet: {
             /** @description Its id. */
             id: string;
@@ -3000,7 +3000,7 @@ export interface components {
             name: string;
             /** @description What is in it, and what it is for. */
             words: string;
-            /** @description Place in the work. */
+            /** @description Its group in the catalogue. */
             group: components["schemas"]["PartGroup"];
             /** @description The room it takes, m. */
             size: components["schemas"]["Point3"];
@@ -3010,19 +3010,19 @@ export interface components {
          * @enum {unknown}
          */
         Passage: "through" | "valve" | "oneWay" | "pump" | "mixer" | "vessel" | "deadEnd" | "drain" | "openEnd";
-        /** @description Where the patch ends on one side, and what ends it. */
+        /** @description Where the drained slopes end on one side, and what limits them. */
         PatchSide: {
             /** @description In words: "nose up". */
             side: string;
             /**
              * Format: double
-             * @description The last slope of the map, from level, at which it still drains to the limits that way, degrees; below 0: the other way. Null: past the edge of the map.
+             * @description The last slope from level at which it still drains within the limits that way, degrees; below 0: the other way. Null: beyond the map.
              */
             farDeg: null | number;
-            /** @description The pool that ends it. */
+            /** @description The pool that limits it. */
             words: string;
         };
-        /** @description A picture of a wall or floor, kept with the rig and drawn faint under a view. Four corners of something upright whose size is known straighten it and say how large it is. */
+        /** @description A picture of a wall or floor, stored with the rig and drawn faintly under a view. Four corners of something upright of known size straighten and scale it. */
         Photo: {
             /** @description Its id. */
             id: string;
@@ -3129,7 +3129,7 @@ export interface components {
              */
             bendRadiusM?: null | number;
             /**
-             * @description Bent tighter it kinks and shuts.
+             * @description Bent tighter than this, it kinks.
              * @default false
              */
             kinks: boolean;
@@ -3139,7 +3139,7 @@ export interface components {
          * @enum {unknown}
          */
         PipingSchool: "trunk" | "homeRuns" | "loop";
-        /** @description A spot on the rig in the builder's words. PointId names a point of RunId: a bend's id, or from or to. */
+        /** @description A place on the rig in words. PointId names a point of RunId: a bend's id, or from or to. */
         Place: {
             /** @description In the vehicle, m. */
             at: components["schemas"]["Point3"];
@@ -3154,9 +3154,9 @@ export interface components {
             /** @description The zone it belongs to. */
             zoneId: null | string;
         };
-        /** @description A part in words, read: how that was understood, the edits that place and join it, and what can be typed next. */
+        /** @description A part typed in words: how it was understood, the edits that place and join it, and what can be typed next. */
         PlaceRead: {
-            /** @description In words; null while it is not all there yet. */
+            /** @description In words; null while it is incomplete. */
             understood: null | components["schemas"]["Sentence"];
             /** @description Empty until then. */
             edits: components["schemas"]["Edit"][];
@@ -3167,7 +3167,7 @@ export interface components {
         PlaceRequest: {
             /**
              * Format: int32
-             * @description The revision of the rig that is meant.
+             * @description The revision of the rig.
              */
             base: number;
             /** @description What was typed, at most 200 characters. */
@@ -3196,12 +3196,12 @@ export interface components {
             places: components["schemas"]["ComparedPlace"][];
             /**
              * Format: double
-             * @description The end of what is looked at, s.
+             * @description The end of the calculation, s.
              */
             endS: number;
             /** @description Places that have no room for it, in words. */
             refused: string[];
-            /** @description Parts for which it is worth asking: those with ports that are larger than a fitting. */
+            /** @description Parts that can be compared: those with ports, larger than a fitting. */
             offered: components["schemas"]["PlaceablePart"][];
         };
         /** @description What is set in each place. */
@@ -3227,7 +3227,7 @@ export interface components {
             untilH?: null | number;
             /**
              * Format: double
-             * @description What heaters hold meanwhile, of a set-back or while away, °C, -20 to 40; left out while away: heat is off.
+             * @description The thermostat setting meanwhile, of a set-back or while away, °C, -20 to 40; left out while away: heat is off.
              */
             holdC?: null | number;
             /**
@@ -3251,7 +3251,7 @@ export interface components {
             heightM?: null | number;
         };
         /**
-         * @description What happens for some hours of a night or a week.
+         * @description An event of some hours in a night or a week.
          * @enum {unknown}
          */
         PlanEventKind: "heatOn" | "setBack" | "heatFails" | "fuelOut" | "batteryOut" | "mains" | "open" | "away" | "drive" | "drained";
@@ -3296,18 +3296,18 @@ export interface components {
             depthM: null | number;
             /** @description Its lowest place: where a drain would empty it. */
             lowest: components["schemas"]["Place"];
-            /** @description What it would have to climb over; null when nothing lets it out. */
+            /** @description The high point it would have to climb; null when there is no way out. */
             crest: null | components["schemas"]["Place"];
             /** @description The part that shuts it in, where one does. */
             shutBy: null | components["schemas"]["Place"];
-            /** @description Runs and what each holds. */
+            /** @description Runs and what each keeps. */
             shares: components["schemas"]["PoolShare"][];
-            /** @description Parts that stand in it and what each holds. */
+            /** @description Parts in it and what each keeps. */
             parts: components["schemas"]["PoolPart"][];
-            /** @description Ids of parts that stand in the pool and that ice breaks. */
+            /** @description Ids of parts in the pool that ice breaks. */
             threatens: string[];
         };
-        /** @description Water of one pool in one tank or other part, litres. */
+        /** @description One pool's water in one tank or other part, litres. */
         PoolPart: {
             /** @description The part. */
             partId: string;
@@ -3317,7 +3317,7 @@ export interface components {
              */
             retainedL: number;
         };
-        /** @description Water of one pool in one run, litres. */
+        /** @description One pool's water in one run, litres. */
         PoolShare: {
             /** @description The run. */
             runId: string;
@@ -3333,7 +3333,7 @@ export interface components {
             id: string;
             /** @description From the corner of the part, m; within 2 m of its box. */
             offset: components["schemas"]["Point3"];
-            /** @description The way it looks. */
+            /** @description The direction it faces. */
             facing?: null | components["schemas"]["Facing"];
             /**
              * Format: double
@@ -3423,7 +3423,7 @@ export interface components {
             detail?: null | string;
             instance?: null | string;
         };
-        /** @description A measuring jug held against what should have come out. */
+        /** @description A measured volume against what should have come out. */
         ProofAnswer: {
             /** @description The step. */
             stepId: string;
@@ -3434,17 +3434,17 @@ export interface components {
             expectedL: number;
             /**
              * Format: double
-             * @description What did, L.
+             * @description What came out, L.
              */
             measuredL: number;
-            /** @description What that says. */
+            /** @description The reading in words. */
             verdict: components["schemas"]["Sentence"];
-            /** @description What would explain it, the best fit first. */
+            /** @description Possible causes, the best fit first. */
             suspects: components["schemas"]["Suspect"][];
         };
-        /** @description What a measuring jug says. */
+        /** @description Measured volume. */
         ProofInput: {
-            /** @description The step at which it was held under. */
+            /** @description The step it was measured at. */
             stepId: string;
             /**
              * Format: double
@@ -3457,7 +3457,7 @@ export interface components {
          * @enum {unknown}
          */
         Quantity: "length" | "area" | "volume" | "mass" | "temperature" | "temperatureDifference" | "pressure" | "flow" | "speed" | "power" | "energy" | "conductance" | "transmittance" | "thermalResistance" | "duration" | "fall" | "slope" | "share" | "force" | "angle" | "number";
-        /** @description How a hand gets to a part once the rig is built, as its builder knows it. */
+        /** @description How a part is reached once the rig is built. */
         Reach: {
             /** @description How. */
             kind: components["schemas"]["ReachKind"];
@@ -3468,11 +3468,11 @@ export interface components {
             screws?: null | number;
         };
         /**
-         * @description How a hand gets to something.
+         * @description How something is reached.
          * @enum {unknown}
          */
         ReachKind: "outside" | "standing" | "kneeling" | "onBack" | "panel";
-        /** @description A rig that was taken off the shelf and can still be brought back. */
+        /** @description A deleted rig that can still be restored. */
         RemovedRig: {
             /** @description Its id. */
             id: string;
@@ -3503,7 +3503,7 @@ export interface components {
              * @description The revision it was made from; null for the first.
              */
             parent: null | number;
-            /** @description Kept beside the line: edits that clashed. */
+            /** @description Kept apart: edits that clashed. */
             aside: boolean;
             /** @description It is the current one. */
             current: boolean;
@@ -3515,20 +3515,20 @@ export interface components {
              */
             savedAt: string;
         };
-        /** @description A whole water system as its builder describes it: the one document that is edited, saved as a revision and written to a file. Immutable. A drawing under way is one too: loose ends, ports without pipe and an empty vehicle are valid. */
+        /** @description A whole water system: the one document that is edited, saved as a revision and written to a file. Immutable. An unfinished drawing is one too: loose ends, ports without pipe and an empty vehicle are valid. */
         Rig: {
             /**
              * Format: int32
-             * @description Version of the document's shape; this code writes CurrentFormat and reads every version up to it.
+             * @description Version of the document format; this code writes CurrentFormat and reads every version up to it.
              */
             formatVersion: number;
             /** @description Stable id: lower-case letters, digits and hyphens. */
             id: string;
             /** @description Its name. */
             name: string;
-            /** @description What a reader should know of it. */
+            /** @description What to know about it. */
             note: string;
-            /** @description What it shall do. */
+            /** @description Requirements. */
             brief: components["schemas"]["Brief"];
             /** @description The body and its zones. */
             shell: components["schemas"]["Shell"];
@@ -3536,13 +3536,13 @@ export interface components {
             parts: components["schemas"]["Part"][];
             /** @description Pipes and hoses. */
             runs: components["schemas"]["Run"][];
-            /** @description How valves, taps and pumps stand for each thing the system does. */
+            /** @description The positions of valves, taps and pumps for each thing the system does. */
             scenarios: components["schemas"]["Scenario"][];
-            /** @description What is done by hand on leaving; every study takes it to be done. */
+            /** @description What is done by hand on leaving; every study assumes it done. */
             byHand: components["schemas"]["HandTask"][];
             /** @description Prices that the builder has typed; empty until then. */
             prices: components["schemas"]["Price"][];
-            /** @description Nights and weeks as they are planned, at most 50; left out: none. */
+            /** @description Planned nights and weeks, at most 50; left out: none. */
             plans?: null | components["schemas"]["NightPlan"][];
             /** @description What was done to its water system since it was last full; left out: nothing is known. */
             left?: null | components["schemas"]["LeftAct"][];
@@ -3554,7 +3554,7 @@ export interface components {
             /** @description Its name. */
             name: string;
         };
-        /** @description A line from end to end. Its course is the place it starts from, its bends in the order of flow from From to To, and the place it ends at; straight between. Pipe names a pipe of the catalogue. */
+        /** @description A line from end to end. Its course is its start, its bends in the order of flow from From to To, and its end, straight between them. Pipe names a pipe of the catalogue. */
         Run: {
             /** @description Its id. */
             id: string;
@@ -3579,7 +3579,7 @@ export interface components {
             clipSpacingM?: null | number;
             /**
              * Format: double
-             * @description What it is longer than its course, m: a hose that hangs through; 0 to 5.
+             * @description Extra length over its course, m: a hose that sags; 0 to 5.
              */
             slackM?: null | number;
         };
@@ -3609,17 +3609,17 @@ export interface components {
             poolL: number;
             /**
              * Format: double
-             * @description What stays above that for want of air. Estimate.
+             * @description Airlocked water above that. Estimate.
              */
             airlockedL: number;
             /**
              * Format: double
-             * @description What stays besides, where it is too flat, and between its clips. Estimate.
+             * @description What else stays, where it is too flat, and between its clips. Estimate.
              */
             filmL: number;
             /**
              * Format: double
-             * @description Of that, what hangs through between its clips.
+             * @description Of that, what sags between its clips.
              */
             sagL: number;
             /**
@@ -3631,17 +3631,17 @@ export interface components {
             leastFallAt: null | string;
             /** @description Its points. */
             stations: components["schemas"]["Station"][];
-            /** @description Its water leaves towards its start. */
+            /** @description It drains towards its start. */
             reversed: boolean;
             /** @description The run its water passes next on the way to a drain; null when it passes no other. */
             leadsTo: null | string;
-            /** @description Its water stands in a pool with a part that ice breaks. */
+            /** @description It is in a pool with a part that ice breaks. */
             threatens: boolean;
             /** @description Where that way ends: a drain; null when there is no way out. */
             routeEnd: null | components["schemas"]["Place"];
             /**
              * Format: double
-             * @description All that stays in it, L: never more than it holds.
+             * @description All that stays in it, L: never more than its content.
              */
             staysL: number;
         };
@@ -3708,7 +3708,7 @@ export interface components {
              * @description Its ice fraction in the morning, 0..1.
              */
             morningIce: number;
-            /** @description How far it gets before morning. */
+            /** @description How far freezing gets before morning. */
             state: components["schemas"]["IceState"];
             /** @description Ice that comes before morning breaks it. */
             breaks: boolean;
@@ -3719,10 +3719,10 @@ export interface components {
             breaksS: null | number;
             /**
              * Format: double
-             * @description The time to tell of it: when ice breaks it by morning, else its first ice; null: neither.
+             * @description When ice breaks it by morning, else its first ice; null: neither.
              */
             atS: null | number;
-            /** @description It breaks since it freezes between two ends that are blocked, with no way to expand. */
+            /** @description It breaks because it freezes between two blocked ends, with no way to expand. */
             shutIn: boolean;
         };
         /** @description A rung of the ladder through the night. */
@@ -3731,7 +3731,7 @@ export interface components {
             rung: components["schemas"]["Rung"];
             /**
              * Format: double
-             * @description The earliest that what is told of it (AtS) may come, by all that is guessed on the cold side, s; null: not then either.
+             * @description The earliest time of AtS, with every guess on its cold side, s; null: not then either.
              */
             earliestS: null | number;
             /**
@@ -3751,14 +3751,14 @@ export interface components {
              */
             money: null | number;
         };
-        /** @description Why one rung of the ladder stands where it does; null when it is not on the ladder. */
+        /** @description Why one rung of the ladder is where it is; null when it is not on the ladder. */
         RungWhyAnswer: {
             /** @description The rung. */
             id: string;
             /** @description The reason; null when it is not on the ladder. */
             why: null | components["schemas"]["Why"];
         };
-        /** @description The rung that is asked about. */
+        /** @description The rung in question. */
         RungWhyInput: {
             /** @description Its id; one that is not on the ladder has no reason. */
             id: string;
@@ -3775,14 +3775,14 @@ export interface components {
              * @description The revision they were put on; another than their own base when others had saved meanwhile.
              */
             onto: number;
-            /** @description What differs between their base and the new revision: their own effect, and that of what was saved meanwhile. */
+            /** @description Differences between their base and the new revision: their own effect, and that of what was saved meanwhile. */
             effect: components["schemas"]["Effect"];
             /** @description The edits in a sentence. */
             what: components["schemas"]["Sentence"];
-            /** @description The edits that take these back, to be sent with Revision as their base. */
+            /** @description The edits that undo these, sent with Revision as their base. */
             inverse: components["schemas"]["Edit"][];
         };
-        /** @description A named set of positions of valves, taps and pumps. A part without a setting stands as ScenarioKind) says. */
+        /** @description A named set of positions of valves, taps and pumps. A part without a setting is as ScenarioKind) says. */
         Scenario: {
             /** @description Its id. */
             id: string;
@@ -3790,7 +3790,7 @@ export interface components {
             name: string;
             /** @description What it is for. */
             kind: components["schemas"]["ScenarioKind"];
-            /** @description Positions that differ from what is usual. */
+            /** @description Positions that differ from the default. */
             settings: components["schemas"]["Setting"][];
         };
         /**
@@ -3798,7 +3798,7 @@ export interface components {
          * @enum {unknown}
          */
         ScenarioKind: "inUse" | "townWater" | "fill" | "drain" | "blowOut" | "antifreeze" | "own";
-        /** @description A quarrel of the trade with its sides. */
+        /** @description A question on which the trade disagrees, with its schools. */
         SchoolOf: {
             /** @description The field of the brief that holds the choice. */
             field: string;
@@ -3807,7 +3807,7 @@ export interface components {
             /** @description Its sides. */
             ways: components["schemas"]["SchoolWay"][];
         };
-        /** @description One of the ways of a school: what it is called, what it is good for, what is checked where it is chosen. */
+        /** @description One school: its name, what it is good for, what is checked where it is chosen. */
         SchoolWay: {
             /** @description The value that stands for it. */
             id: string;
@@ -3818,7 +3818,7 @@ export interface components {
             /** @description What is checked where it is chosen; empty: nothing yet. */
             checks: string;
         };
-        /** @description A rig through many winters of a place, left as the night asked about leaves it. */
+        /** @description A rig through many winters of a place, left as this night leaves it. */
         SeasonAnswer: {
             /** @description The place. */
             place: components["schemas"]["WeatherPlace"];
@@ -3854,13 +3854,13 @@ export interface components {
             name: string;
             /**
              * Format: double
-             * @description Nights of a winter in which it has ice, in the mean.
+             * @description Nights a winter in which it has ice, on average.
              */
             nights: number;
             /** @description Ice breaks it. */
             breaks: boolean;
         };
-        /** @description Part of a list: items of the list that is held, or a new item. */
+        /** @description Part of a list: items of the list that the asker has, or a new item. */
         Segment: {
             /**
              * Format: int32
@@ -3895,17 +3895,17 @@ export interface components {
             words: components["schemas"]["Sentence"];
             /**
              * Format: double
-             * @description Less water retained once those before it are done, L.
+             * @description Less water left, after those before it, L.
              */
             litres: number;
-            /** @description Titles of faults and warnings that go with it. */
+            /** @description Titles of faults and warnings that it also fixes. */
             gone: string[];
             /** @description The edits that do it. */
             edits: components["schemas"]["Edit"][];
             /** @description What it costs. */
             costs: components["schemas"]["FixCost"];
         };
-        /** @description How one part stands in a scenario. Id is the part's; Position one of its stock's positions. */
+        /** @description The position of one part in a scenario. Id is the part's; Position one of its stock's positions. */
         Setting: {
             /** @description Id of the part. */
             id: string;
@@ -3917,11 +3917,11 @@ export interface components {
          * @enum {unknown}
          */
         Severity: "fault" | "warning" | "note";
-        /** @description The rigs on the shelf, and those taken off it that can still be brought back. */
+        /** @description The rigs on the shelf, and the deleted ones that can still be restored. */
         ShelfAnswer: {
             /** @description Rigs, in the order they came. */
             rigs: components["schemas"]["ShelfCard"][];
-            /** @description Rigs that can be brought back, newest first. */
+            /** @description Rigs that can be restored, newest first. */
             removed: components["schemas"]["RemovedRig"][];
         };
         /** @description A card on the shelf. A rig that cannot be read has its reason, and no name of its own. */
@@ -3977,14 +3977,14 @@ export interface components {
             axles?: null | components["schemas"]["Axles"];
             /** @description Pictures under the drawings, at most 12; left out: none. */
             photos?: null | components["schemas"]["Photo"][];
-            /** @description What is before the load bay, for the drawings; left out: nothing is drawn there. */
+            /** @description What is in front of the load bay, for the drawings; left out: nothing is drawn there. */
             front?: null | components["schemas"]["VehicleFront"];
         };
         /** @description The shell on a night. */
         ShellHeatAnswer: {
             /** @description In order of id. */
             zones: components["schemas"]["ZoneHeat"][];
-            /** @description The coldest zone that holds water; null: none does. */
+            /** @description The coldest zone with water in it; null: none has. */
             coldestId: null | string;
             /** @description Rooms that builders forget and that are not drawn here. */
             forgotten: components["schemas"]["ForgottenZone"][];
@@ -3996,7 +3996,7 @@ export interface components {
              * @description The current revision.
              */
             revision: number;
-            /** @description What leads to it. */
+            /** @description The edits that make it. */
             effect: components["schemas"]["Effect"];
             /** @description What was done last. */
             what: components["schemas"]["Sentence"];
@@ -4017,10 +4017,10 @@ export interface components {
             thicknessM: number;
             /**
              * Format: double
-             * @description Share of it that lies bare, with all that is over it: at clips, fittings and butts that do not meet, 0 to 1; left out: none.
+             * @description Share of it that is bare: at clips, fittings and gaps between pieces, 0 to 1; left out: none.
              */
             gapShare?: null | number;
-            /** @description What lies over it, up to three layers in all, the outer ones without gaps of their own; left out: nothing. */
+            /** @description Layers over it, up to three in all, the outer ones without gaps; left out: none. */
             over?: null | components["schemas"]["Sleeve"];
         };
         /** @description An insulating or structural material: conductivity W/mK, whether damp raises it by a fifth, and the thickness, m, beyond which more of it resists no better (an air gap: the air begins to turn); null for solids. */
@@ -4031,7 +4031,7 @@ export interface components {
             name: string;
             /**
              * Format: double
-             * @description Dry, at about 10 °C, W/mK.
+             * @description Dry, at about 10 °C, W/(m K).
              */
             conductivityWPerMK: number;
             /** @description Damp raises its conductivity by a fifth. */
@@ -4058,7 +4058,7 @@ export interface components {
              * @default false
              */
             isSkin: boolean;
-            /** @description What advice takes it for where nothing is there yet; null: nothing. */
+            /** @description What it is the default for; null: nothing. */
             usual?: null | components["schemas"]["UsualFor"];
         };
         /** @description A rig's verdict in one line. */
@@ -4069,9 +4069,9 @@ export interface components {
             byHand: string[];
             /** @description The night asked about. */
             night: components["schemas"]["Conditions"];
-            /** @description Whether the rig stands it. */
+            /** @description Whether the rig survives it. */
             verdict: components["schemas"]["Verdict"];
-            /** @description The coldest night of its kind that it stands. */
+            /** @description The coldest night of its kind that it survives. */
             limit: components["schemas"]["ColdLimit"];
             /** @description What ice breaks first on that night, or what has ice first where it breaks nothing; null when nothing has. */
             firstName: null | string;
@@ -4082,7 +4082,7 @@ export interface components {
             firstS: null | number;
         };
         /**
-         * @description Whether a pipe lives through water freezing in it.
+         * @description Whether a pipe survives water freezing in it.
          * @enum {unknown}
          */
         StandsFreezing: "pipeOnly" | "yes" | "no";
@@ -4094,14 +4094,14 @@ export interface components {
             name: string;
             /** @description What it has, and what it is good for. */
             words: string;
-            /** @description The way of living that it is for. */
+            /** @description The use of the vehicle that it is for. */
             living: components["schemas"]["WayOfLiving"];
             /** @description Its freeze school. */
             school: components["schemas"]["FreezeSchool"];
             /** @description Bodies it fits. */
             bodies: string[];
         };
-        /** @description What a new rig can begin as. */
+        /** @description What a new rig can start from. */
         StartsAnswer: {
             /** @description Bodies, generic. */
             bodies: components["schemas"]["BodyKind"][];
@@ -4109,7 +4109,7 @@ export interface components {
             shapes: components["schemas"]["Shell"][];
             /** @description Water systems to begin with. */
             starters: components["schemas"]["Starter"][];
-            /** @description Ready build-ups of faces. */
+            /** @description Ready-made build-ups of faces. */
             buildUps: components["schemas"]["BuildUp"][];
         };
         /** @description A point along a run, with the straight length that follows it. */
@@ -4130,12 +4130,12 @@ export interface components {
             heightM: number;
             /**
              * Format: double
-             * @description Level at which water stands here; null without limit.
+             * @description Water level here; null without limit.
              */
             levelM: null | number;
             /**
              * Format: double
-             * @description Fall of the length after this point, positive when it falls the way its water leaves; null at the last point and where there is no way out.
+             * @description Fall of the length after this point, positive when it falls the way its water drains; null at the last point and where there is no way out.
              */
             fall: null | number;
             /**
@@ -4183,7 +4183,7 @@ export interface components {
             poolsL: number;
             /**
              * Format: double
-             * @description In parts that are no tanks: what keeps its water by design, what stands in a pool, what is shut in.
+             * @description In parts other than tanks: what keeps its water by design, what is in a pool, what is shut in.
              */
             partsL: number;
             /**
@@ -4193,22 +4193,22 @@ export interface components {
             tanksL: number;
             /**
              * Format: double
-             * @description In pipes that no air gets into. Estimate.
+             * @description Airlocked in pipes. Estimate.
              */
             airlockedL: number;
             /**
              * Format: double
-             * @description In pipes: film and beads where they are flat, and what hangs through between clips. Estimate.
+             * @description In pipes: film and beads where they are flat, and what sags between clips. Estimate.
              */
             filmL: number;
             /**
              * Format: double
-             * @description Of what is in parts: what keeps its water by design.
+             * @description Of that in parts: kept by design.
              */
             byDesignL: number;
             /**
              * Format: double
-             * @description Of that: what is safe from frost by what is poured into it on leaving.
+             * @description Of that: protected by antifreeze poured in on leaving.
              */
             protectedL: number;
             /**
@@ -4222,7 +4222,7 @@ export interface components {
              */
             totalL: number;
         };
-        /** @description A step of a run, read: where its next point is, and how that was understood. */
+        /** @description The next point of a run typed in words: where it is, and how it was understood. */
         StepRead: {
             /** @description The next point, m. */
             at: components["schemas"]["Point3"];
@@ -4261,7 +4261,7 @@ export interface components {
             id: string;
             /** @description Name shown. */
             name: string;
-            /** @description Place in the work. */
+            /** @description Its group in the catalogue. */
             group: components["schemas"]["PartGroup"];
             /**
              * Format: double
@@ -4279,7 +4279,7 @@ export interface components {
             keepsWater: boolean;
             /** @description What empties or protects it, when it keeps its water. */
             remedy: null | string;
-            /** @description Its remedy leaves the water in it, safe from frost. */
+            /** @description Its remedy leaves the water in it, protected from frost. */
             protects: boolean;
             /** @description What ice does to it. */
             iceBreaks: components["schemas"]["IceBreaks"];
@@ -4295,12 +4295,12 @@ export interface components {
             outdoorShare: number;
             /**
              * Format: double
-             * @description How full a tank is taken to be at the start of a night, 0..1; 1 for all that is always full.
+             * @description How full a tank is assumed at the start of a night, 0..1; 1 for all that is always full.
              */
             usualShare: number;
             /** @description How it is drawn. */
             look: components["schemas"]["PartLook"];
-            /** @description A builder looks for it first, so that its name is shown from afar. */
+            /** @description Builders look for it first, so its name is shown even when zoomed out. */
             landmark: boolean;
             /** @description Its edges, m. */
             size: components["schemas"]["Point3"];
@@ -4315,7 +4315,7 @@ export interface components {
             positions: components["schemas"]["StockPosition"][];
             /** @description Where the values come from, or "estimate". */
             source: string;
-            /** @description What to mind with it; null: nothing beyond common care. */
+            /** @description A caution; null: none beyond common care. */
             caution: null | string;
         };
         /** @description A port as stock has it: the invert as an offset from the part's corner, the way it faces, its bore in m, what it is for. */
@@ -4334,43 +4334,43 @@ export interface components {
             /** @description What it is for. */
             role: components["schemas"]["PortRole"];
         };
-        /** @description A position that a valve, tap or pump can be left in. Passes: water gets by. Joins lists the groups of ports that are then joined; null for all of them. */
+        /** @description A position that a valve, tap or pump can be left in. Passes: water gets through. Joins lists the groups of ports that are then joined; null for all of them. */
         StockPosition: {
             /** @description Id, unique in the part. */
             id: string;
             /** @description In words. */
             name: string;
-            /** @description Water gets by. */
+            /** @description Water gets through. */
             passes: boolean;
             /** @description Groups of ports that are joined; null: all of them. */
             joins?: null | string[][];
         };
         /** Format: binary */
         Stream: string;
-        /** @description What studies are asked besides the rig and the night, by the name of the study. */
+        /** @description Inputs of studies besides the rig and the night, by the name of the study. */
         StudyInputs: {
             /** @description How far the draining has come. */
             afterStep?: components["schemas"]["AfterStepInput"];
-            /** @description What a measuring jug says. */
+            /** @description Measured volume. */
             proof?: components["schemas"]["ProofInput"];
-            /** @description The rung that is asked about. */
+            /** @description The rung in question. */
             rungWhy?: components["schemas"]["RungWhyInput"];
             /** @description What thermometers read in one cold night. */
             calibration?: components["schemas"]["CalibrationInput"];
             /** @description Which winters. */
             season?: components["schemas"]["SeasonInput"];
-            /** @description The finding that is to go. */
+            /** @description The finding to fix. */
             fixes?: components["schemas"]["FixesInput"];
             /** @description What a set of fixes may take. */
             fixAll?: components["schemas"]["FixAllInput"];
-            /** @description What the builder asks of the heights. */
+            /** @description The builder's limits on heights. */
             autoFall?: components["schemas"]["AutoFallInput"];
             /** @description What is set in each place. */
             places?: components["schemas"]["PlacesInput"];
         };
-        /** @description What follows from the brief, beside the rig as it is drawn. */
+        /** @description Consequences of the brief, beside the rig as drawn. */
         SupplyAnswer: {
-            /** @description The choices that hold. */
+            /** @description The choices in force. */
             choices: components["schemas"]["BriefChoices"];
             /**
              * Format: double
@@ -4387,14 +4387,14 @@ export interface components {
              * @description Grey water that its tanks hold, L.
              */
             greyL: number;
-            /** @description What follows, in the order of the brief. All are estimates. */
+            /** @description The consequences, in the order of the brief. All are estimates. */
             consequences: components["schemas"]["Consequence"][];
         };
-        /** @description What may be behind a jug that is not as full as it should be. */
+        /** @description A possible cause of a low measured volume. */
         Suspect: {
             /** @description The part to look at. */
             partId: string;
-            /** @description What would explain it. */
+            /** @description Possible causes. */
             words: components["schemas"]["Sentence"];
             /**
              * Format: double
@@ -4419,7 +4419,7 @@ export interface components {
             /** @description Why. */
             reason: string;
         };
-        /** @description What a table says of a rig. */
+        /** @description What a table gives for a rig. */
         TableRead: {
             /** @description What the good rows do, in words. */
             words: components["schemas"]["Sentence"];
@@ -4428,11 +4428,11 @@ export interface components {
             /** @description Rows that are left out, at most 200. */
             faults: components["schemas"]["TableFault"][];
         };
-        /** @description A table to be read for a rig. */
+        /** @description A table to read for a rig. */
         TableRequest: {
             /**
              * Format: int32
-             * @description The revision of the rig that is meant.
+             * @description The revision of the rig.
              */
             base: number;
             /** @description The table, its first line naming the columns; divided by commas, semicolons or tabs. */
@@ -4450,7 +4450,7 @@ export interface components {
              */
             share: number;
         };
-        /** @description What a full tank does to the axles. */
+        /** @description The load of a full tank on the axles. */
         TankMoment: {
             /** @description The tank. */
             partId: string;
@@ -4463,12 +4463,12 @@ export interface components {
             waterKg: number;
             /**
              * Format: double
-             * @description What holds it must bear at 20 g forward, N, full. Estimate.
+             * @description Load on its fixings at 20 g forward, full, N. Estimate.
              */
             crashN: number;
             /**
              * Format: double
-             * @description Of its water, on the front axle; less than nothing: it lifts it. Null: the axles are not known.
+             * @description Its water's load on the front axle; negative: it lifts it. Null: the axles are not known.
              */
             frontKg: null | number;
             /**
@@ -4482,7 +4482,7 @@ export interface components {
              */
             kerbKg: null | number;
         };
-        /** @description What the heights of a tank's ports decide, as it is parked. */
+        /** @description What a tank's port heights mean, as it is parked. */
         TankPorts: {
             /** @description The tank. */
             partId: string;
@@ -4493,24 +4493,24 @@ export interface components {
             fullL: number;
             /**
              * Format: double
-             * @description What lies below its lowest outlet, L; null: it has none.
+             * @description Content below its lowest outlet, L; null: it has none.
              */
             neverPumpedL: null | number;
             /**
              * Format: double
-             * @description What lies below its lowest port, L.
+             * @description Content below its lowest port, L.
              */
             neverDrainedL: number;
             /** @description What that port is called. */
             lowestPort: string;
             /**
              * Format: double
-             * @description What cannot be filled, L: above the highest of its vent and fill ports, its spout, and where its vent runs over, whichever is lowest; null: it has none of them.
+             * @description Content that cannot be filled, L: above the highest of its vent and fill ports, its spout, and where its vent overflows, whichever is lowest; null: it has none of them.
              */
             overFillL: null | number;
-            /** @description Which of them that is. */
+            /** @description Which of them it is. */
             overFillBy: null | string;
-            /** @description Name of the opening that it breathes through; null: none is joined to its vent. */
+            /** @description Name of the opening it is vented through; null: none is joined to its vent. */
             ventEnd: null | string;
             /**
              * Format: double
@@ -4521,18 +4521,18 @@ export interface components {
             ventRuns: string[];
             /**
              * Format: double
-             * @description Pressure at which its vent lets by what the tank is filled or drawn with, Pa. Estimate. Null: it has no way to breathe.
+             * @description Pressure across its vent at the flow the tank is filled or drawn with, Pa. Estimate. Null: it is not vented.
              */
             ventPa: null | number;
-            /** @description Tanks joined to it low down, which stand as high as it does only if each of them breathes. */
+            /** @description Tanks joined to it low down, which share its level only if each of them is vented. */
             twins: string[];
             /**
              * Format: double
-             * @description Its mass when empty, kg; by its walls where the rig does not say. Estimate.
+             * @description Its mass when empty, kg; from its walls where the rig does not give it. Estimate.
              */
             emptyKg: number;
         };
-        /** @description All tanks that water is kept or caught in. */
+        /** @description All fresh and grey water tanks. */
         TanksAnswer: {
             /** @description In order of id. */
             tanks: components["schemas"]["TankPorts"][];
@@ -4564,7 +4564,7 @@ export interface components {
             /** @description Headings of columns that were not read. */
             unread?: null | string[];
         };
-        /** @description A thing that came into a list or went from it, whole. */
+        /** @description A whole thing that was added to a list or removed from it. */
         ThingMoved: {
             /** @description Path of the list. */
             list: string;
@@ -4576,7 +4576,7 @@ export interface components {
          * @enum {unknown}
          */
         ThreadSchool: "tape" | "paste";
-        /** @description Something that a tape, a thermometer or a label would tell. */
+        /** @description Something that can be measured, or read on a label. */
         ToMeasure: {
             /** @description Stable id. */
             id: string;
@@ -4584,17 +4584,17 @@ export interface components {
             name: string;
             /** @description How. */
             how: string;
-            /** @description What not knowing it costs. */
+            /** @description The effect of not knowing it. */
             worth: components["schemas"]["Sentence"];
             /**
              * Format: double
-             * @description How far the coldest room with water moves when it is off by as much as one usually is, K; null where it is no matter of warmth.
+             * @description How far the coldest room with water changes when this guess is off by its usual error, K; null where it does not affect warmth.
              */
             swingK: null | number;
             /** @description Where; null for the rig as a whole. */
             place: null | components["schemas"]["Place"];
         };
-        /** @description Numbers that screens judge by; the core has them once. */
+        /** @description Numbers that screens judge by, kept once in the core. */
         TradeNumbers: {
             /**
              * Format: double
@@ -4618,12 +4618,12 @@ export interface components {
             holdC: number;
             /**
              * Format: double
-             * @description Hottest water at an outlet that does not scald, °C.
+             * @description Hottest water at an outlet without a scald risk, °C.
              */
             hottestOutletC: number;
             /**
              * Format: double
-             * @description A run that keeps less runs dry, litres.
+             * @description A run that keeps less than this counts as dry, litres.
              */
             dryRunL: number;
             /**
@@ -4643,7 +4643,7 @@ export interface components {
          */
         UnitSystem: "metric" | "usCustomary";
         /**
-         * @description What a material is the usual one for, where a builder has not chosen.
+         * @description What a material is the default for.
          * @enum {unknown}
          */
         UsualFor: "sleeve" | "board" | null;
@@ -4666,44 +4666,44 @@ export interface components {
             after?: unknown;
         };
         /**
-         * @description What is before the load bay of a vehicle.
+         * @description What is in front of the load bay of a vehicle.
          * @enum {unknown}
          */
         VehicleFront: "bonnet" | "flatCab" | "drawbar" | null;
         /**
-         * @description Whether a rig stands its night.
+         * @description Whether a rig is safe on its night.
          * @enum {unknown}
          */
         Verdict: "passes" | "passesButForIce" | "fails";
         /** @description Answers by the name under which they were wanted. */
         WantedAnswers: {
-            /** @description Water that stays after draining, once what is done by hand on leaving is done. Volumes in litres, heights over ground of the vehicle as parked, in metres. */
+            /** @description Water that stays after draining and what is done by hand. Volumes in litres, heights over ground of the vehicle as parked, in metres. */
             drainDown?: components["schemas"]["DrainDownAnswer"];
-            /** @description A draining order that works: every opening in its turn, with what comes out and what stays. */
+            /** @description A draining order that works: each opening in turn, with what comes out and what stays. */
             drainOrder?: components["schemas"]["DrainOrderAnswer"];
             /** @description The rig part way through its draining. */
             afterStep?: components["schemas"]["AfterStepAnswer"];
-            /** @description The state of a water system, worked out from what was done, what was not, and what jugs took. */
+            /** @description The state of a water system, calculated from what was done, skipped and measured. */
             left?: components["schemas"]["LeftAnswer"];
             /** @description Everything that holds water. */
             holds?: components["schemas"]["HoldsAnswer"];
-            /** @description A measuring jug held against what should have come out. */
+            /** @description A measured volume against what should have come out. */
             proof?: components["schemas"]["ProofAnswer"];
             /** @description What freezes and when on a night. */
             freezeLadder?: components["schemas"]["FreezeLadderAnswer"];
-            /** @description Why one rung of the ladder stands where it does; null when it is not on the ladder. */
+            /** @description Why one rung of the ladder is where it is; null when it is not on the ladder. */
             rungWhy?: components["schemas"]["RungWhyAnswer"];
             /** @description A night hour by hour. */
             night?: components["schemas"]["NightHoursAnswer"];
-            /** @description How cold all is at the hours of a night, for drawings of any of them. */
+            /** @description Temperatures of everything at each hour of a night, for drawings. */
             hourly?: components["schemas"]["HourlyAnswer"];
             /** @description How cold and how long. */
             limit?: components["schemas"]["LimitAnswer"];
-            /** @description Which guess matters. */
+            /** @description The biggest uncertainties. */
             guess?: components["schemas"]["GuessAnswer"];
-            /** @description A rig set by thermometers. */
+            /** @description A rig calibrated by thermometers. */
             calibration?: components["schemas"]["CalibrationAnswer"];
-            /** @description A rig through many winters of a place, left as the night asked about leaves it. */
+            /** @description A rig through many winters of a place, left as this night leaves it. */
             season?: components["schemas"]["SeasonAnswer"];
             /** @description What to measure next. */
             measureNext?: components["schemas"]["MeasureNextAnswer"];
@@ -4711,25 +4711,25 @@ export interface components {
             shellHeat?: components["schemas"]["ShellHeatAnswer"];
             /** @description A rig's verdict in one line. */
             standing?: components["schemas"]["StandingAnswer"];
-            /** @description What follows from the brief, beside the rig as it is drawn. */
+            /** @description Consequences of the brief, beside the rig as drawn. */
             supply?: components["schemas"]["SupplyAnswer"];
             /** @description The parking envelope: how the rig may stand and still drain to its limits. */
             parking?: components["schemas"]["ParkingAnswer"];
-            /** @description All tanks that water is kept or caught in. */
+            /** @description All fresh and grey water tanks. */
             tanks?: components["schemas"]["TanksAnswer"];
             /** @description Where the weight of a rig is. All are estimates. */
             weights?: components["schemas"]["WeightsAnswer"];
-            /** @description What the rules found. */
+            /** @description The findings. */
             advice?: components["schemas"]["AdviceAnswer"];
-            /** @description The verdict on a night, in the state that the rig is left in: what every screen says first. */
+            /** @description The verdict on a night, in the state the rig is left in: the first line of every screen. */
             outlook?: components["schemas"]["OutlookAnswer"];
             /** @description Ways to mend one finding, the best first. */
             fixes?: components["schemas"]["FixesAnswer"];
-            /** @description A set of fixes that mends a rig together. */
+            /** @description A set of fixes that work together. */
             fixAll?: components["schemas"]["FixAllAnswer"];
-            /** @description All heights at once: every line with as much fall as the whole allows. */
+            /** @description All heights at once: every line with as much fall as the rig allows. */
             autoFall?: components["schemas"]["AutoFallAnswer"];
-            /** @description Insulation that pays. */
+            /** @description Insulation worth adding. */
             insulation?: components["schemas"]["InsulationAnswer"];
             /** @description A part in up to four places on one night. */
             places?: components["schemas"]["PlacesAnswer"];
@@ -4760,10 +4760,10 @@ export interface components {
              * @default 0
              */
             day: number;
-            /** @description Hours of one's own from the start of the night on, 1 to 8784; the last one holds. */
+            /** @description Hours of the user's own weather from the start of the night on, 1 to 8784; the last one continues. */
             hours?: null | components["schemas"]["WeatherHour"][];
         };
-        /** @description An hour of weather. */
+        /** @description One hour of weather. */
         WeatherHour: {
             /**
              * Format: double
@@ -4788,13 +4788,13 @@ export interface components {
         WeatherPlace: "kettleFell" | "brennickQuay" | "osmerPlain" | null;
         /** @description Hourly weather that was read. */
         WeatherRead: {
-            /** @description Where it is from, as the file says; empty: it does not say. */
+            /** @description The place named in the file; empty: none. */
             name: string;
             /** @description Hour by hour; the first one of a weather file of the EPW kind is midnight of 1 January. */
             hours: components["schemas"]["WeatherHour"][];
             /**
              * Format: int32
-             * @description Values that were missing and taken from the hour before.
+             * @description Missing values, filled from the hour before.
              */
             missing: number;
             /**
@@ -4805,10 +4805,10 @@ export interface components {
         };
         /** @description Weather as text, to be read. */
         WeatherText: {
-            /** @description A weather file of the EPW kind, or a table with headings. */
+            /** @description A weather file in EPW format, or a table with headings. */
             text: string;
         };
-        /** @description A week of the winter, in the mean over all that were drawn. */
+        /** @description A week of the winter, averaged over all winters drawn. */
         WeekRisk: {
             /**
              * Format: int32
@@ -4867,7 +4867,7 @@ export interface components {
         };
         /** @description Where the weight of a rig is. All are estimates. */
         WeightsAnswer: {
-            /** @description The axles as typed, or where they are taken to be until then. */
+            /** @description The axles as typed, or as assumed until then. */
             axles: components["schemas"]["Axles"];
             /** @description Both were weighed. */
             weighed: boolean;
@@ -4936,14 +4936,14 @@ export interface components {
             faces: components["schemas"]["Face"][];
             /** @description Its openings to other zones. */
             openings: components["schemas"]["Opening"][];
-            /** @description What heats it. */
+            /** @description Its heater. */
             heater?: null | components["schemas"]["ZoneHeater"];
             /**
              * Format: double
-             * @description What air, linings and furniture hold of heat, J/K; 1,000 to 100,000,000; left out: estimated.
+             * @description Heat capacity of air, linings and furniture, J/K; 1,000 to 100,000,000; left out: estimated.
              */
             heatCapacityJPerK?: null | number;
-            /** @description What thermometers said of it; left out: nothing yet. */
+            /** @description Its calibration by thermometers; left out: none yet. */
             measured?: null | components["schemas"]["ZoneMeasure"];
         };
         /** @description Air of a zone on the steady night, °C, and what its heater gives, W. */
@@ -4961,7 +4961,7 @@ export interface components {
              */
             heaterW: number;
         };
-        /** @description A zone on the night that is asked about. */
+        /** @description A zone on this night. */
         ZoneHeat: {
             /** @description The zone. */
             zoneId: string;
@@ -4977,7 +4977,7 @@ export interface components {
             heaterW: number;
             /**
              * Format: double
-             * @description Its draughts.
+             * @description Its air leakage.
              */
             leakWPerK: number;
             /**
@@ -4987,15 +4987,15 @@ export interface components {
             volumeM3: number;
             /**
              * Format: double
-             * @description What it is taken to hold of heat where nothing is typed, J/K. Estimate.
+             * @description Its heat capacity where none is typed, J/K. Estimate.
              */
             assumedJPerK: number;
             /** @description Its faces. */
             faces: components["schemas"]["FaceHeat"][];
-            /** @description Parts or runs with water stand in it. */
+            /** @description Parts or runs with water are in it. */
             holdsWater: boolean;
         };
-        /** @description What heats a zone while heat is on: it holds SetpointC with at most PowerW. */
+        /** @description A zone's heater while heat is on: keeps SetpointC with at most PowerW. */
         ZoneHeater: {
             /**
              * Format: double
@@ -5004,10 +5004,10 @@ export interface components {
             powerW: number;
             /**
              * Format: double
-             * @description What it holds, °C; -20 to 40.
+             * @description Its thermostat setting, °C; -20 to 40.
              */
             setpointC: number;
-            /** @description It heats by electricity; otherwise it burns fuel, and its fan runs on the battery; left out: it burns fuel. */
+            /** @description It heats electrically; otherwise, and left out, it burns fuel and its fan runs on the battery. */
             electric?: null | boolean;
         };
         /** @description A room through the night. */
@@ -5031,11 +5031,11 @@ export interface components {
          * @enum {unknown}
          */
         ZoneKind: "living" | "garage" | "cupboard" | "wallCavity" | "wheelArch" | "hatch" | "enclosedUnderfloor" | "openUnderfloor";
-        /** @description What thermometers said of a room on a cold night. How its loss divides between walls and draughts stays as typed: both are taken alike. */
+        /** @description A room's calibration from a cold night. The split of its loss between walls and leakage stays as typed: both are scaled alike. */
         ZoneMeasure: {
             /**
              * Format: double
-             * @description What it loses to outdoors, as a share of what its faces and draughts say, 0.02 to 50.
+             * @description Its loss to outdoors, as a share of that of its faces and leakage, 0.02 to 50.
              */
             lossFactor: number;
             /**
@@ -5043,7 +5043,7 @@ export interface components {
              * @description One standard deviation of that, as a share of it, 0 to 1.
              */
             lossDeviation: number;
-            /** @description With other rooms; left out: as typed. */
+            /** @description Exchange with other rooms; left out: as typed. */
             exchange?: null | components["schemas"]["ExchangeFactor"][];
         };
     };
@@ -5082,7 +5082,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5133,7 +5133,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5142,7 +5142,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Larger than a rig can be. */
+            /** @description Larger than a rig may be. */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -5211,7 +5211,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5220,7 +5220,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Larger than a rig can be. */
+            /** @description Larger than a rig may be. */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -5285,7 +5285,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5332,7 +5332,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5383,7 +5383,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5392,7 +5392,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Larger than a rig can be. */
+            /** @description Larger than a rig may be. */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -5457,7 +5457,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5504,7 +5504,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5555,7 +5555,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5573,7 +5573,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Larger than a rig can be. */
+            /** @description Larger than a rig may be. */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -5647,7 +5647,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5698,7 +5698,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5707,7 +5707,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Larger than a rig can be. */
+            /** @description Larger than a rig may be. */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -5774,7 +5774,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5841,7 +5841,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5912,7 +5912,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5939,7 +5939,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Larger than a rig can be. */
+            /** @description Larger than a rig may be. */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -6007,7 +6007,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6069,7 +6069,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6087,7 +6087,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Larger than a rig can be. */
+            /** @description Larger than a rig may be. */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -6154,7 +6154,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6204,7 +6204,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6267,7 +6267,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6294,7 +6294,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Larger than a rig can be. */
+            /** @description Larger than a rig may be. */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -6366,7 +6366,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6384,7 +6384,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Larger than a rig can be. */
+            /** @description Larger than a rig may be. */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -6449,7 +6449,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6505,7 +6505,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6556,7 +6556,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6565,7 +6565,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Larger than a rig can be. */
+            /** @description Larger than a rig may be. */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -6634,7 +6634,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6643,7 +6643,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Larger than a rig can be. */
+            /** @description Larger than a rig may be. */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -6708,7 +6708,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6764,7 +6764,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6826,7 +6826,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6844,7 +6844,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Larger than a rig can be. */
+            /** @description Larger than a rig may be. */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -6915,7 +6915,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6933,7 +6933,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Larger than a rig can be. */
+            /** @description Larger than a rig may be. */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -7003,7 +7003,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7012,7 +7012,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Larger than a rig can be. */
+            /** @description Larger than a rig may be. */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -7077,7 +7077,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7137,7 +7137,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7193,7 +7193,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7238,7 +7238,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7289,7 +7289,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7298,7 +7298,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Larger than a rig can be. */
+            /** @description Larger than a rig may be. */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -7369,7 +7369,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7387,7 +7387,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Larger than a rig can be. */
+            /** @description Larger than a rig may be. */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -7456,7 +7456,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7474,7 +7474,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Larger than a rig can be. */
+            /** @description Larger than a rig may be. */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -7541,7 +7541,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7606,7 +7606,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7666,7 +7666,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7675,7 +7675,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Larger than a rig can be. */
+            /** @description Larger than a rig may be. */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -7741,7 +7741,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
-            /** @description Not from this program's own page. */
+            /** @description The request is not from this program's own page. */
             403: {
                 headers: {
                     [name: string]: unknown;

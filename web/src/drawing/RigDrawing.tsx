@@ -191,9 +191,9 @@ const Names = memo(function Names(props: Props) {
       if (way && !way.parts.has(p.id)) continue;
       if (tags.length > 0 && !kind?.landmark && !tags.some((t) => t.partId === p.id)) continue;
       // Close up there is room for every name; from afar only for what a builder looks for first.
-      const big = p.box.size.xM * p.box.size.yM > 0.015 || kind?.landmark;
+      const big = p.box.size.xM * p.box.size.yM > 0.015 || kind?.landmark === true;
       if (!big && !chosen && frame.scale < 190) continue;
-      wanted.push({ id: p.id, text: short(p.name), ...r, rank: chosen ? -1 : big ? 1 : 2 });
+      wanted.push({ id: p.id, text: short(p.name), ...r, rank: chosen ? -1 : big ? 1 : 2, led: big });
     }
     for (const o of rig.shell.obstacles.slice(0, view === "plan" ? undefined : 1))
       wanted.push({

@@ -47,7 +47,7 @@ describe("labels", () => {
     expect(placeLabels(rivals, [], frame)[0]?.id).toBe("first");
   });
 
-  it("keep off lines where there is another place", () => {
+  it("lie on no line: beside what they name, else away from it with a leader, else left out but for one in hand", () => {
     const line = [
       { x: 150, y: 140 },
       { x: 260, y: 140 },
@@ -56,6 +56,14 @@ describe("labels", () => {
     const [kept] = placeLabels([label("l", 200, 145)], [], frame, [line]);
     expect(free?.y).toBeLessThan(145);
     expect(kept?.y).toBeGreaterThan(145);
+    const wall = (y: number) => [
+      { x: 100, y },
+      { x: 300, y },
+    ];
+    const near = [125, 130, 135, 145, 150, 155, 160, 165].map(wall);
+    expect(placeLabels([label("l", 200, 145)], [], frame, near)).toEqual([]);
+    expect(placeLabels([label("l", 200, 145, { led: true })], [], frame, near)[0]?.leader).toBeDefined();
+    expect(placeLabels([label("l", 200, 145, { rank: -1 })], [], frame, near)).toHaveLength(1);
   });
 });
 

@@ -9,6 +9,8 @@ export interface Wanted {
   height: number;
   /** Lower comes first. */
   rank: number;
+  /** Named from a little away where there is no room beside it. */
+  led?: boolean;
 }
 
 export interface Placed {
@@ -17,6 +19,8 @@ export interface Placed {
   x: number;
   y: number;
   anchor: "start" | "middle" | "end";
+  /** From what it names to a name that found no place beside it. */
+  leader?: [Px, Px];
 }
 
 export interface Area {
@@ -73,6 +77,10 @@ class Ground {
     });
   }
 
+  /** A leader passes between names and what is taken. */
+  isClear = ([a, b]: [Px, Px]) =>
+    [0.3, 0.6, 1].every((k) => this.isFree({ x: a.x + (b.x - a.x) * k - 1, y: a.y + (b.y - a.y) * k - 1, width: 2, height: 2 }));
+
   isFree = (area: Area) => !this.walk(area, (i) => this.cells[i] === 2);
 
   crossed(area: Area) {
@@ -94,10 +102,13 @@ class Ground {
   }
 }
 
+/** Ways out from a rectangle to a name that finds no place beside it, px, the nearest first. */
+const AWAY = [34, 52, 74].flatMap((r) => [-90, 90, -45, -135, 45, 135, 0, 180].map((deg) => ({ r, angle: (deg * Math.PI) / 180 })));
+
 /**
- * Puts labels where they meet neither each other nor `taken`, inside the rectangle where it is large enough, else above, below or beside it.
- * `lines` are kept off where there is another place.
- * One that fits nowhere is left out: a drawing with a few names reads better than one with all of them on top of each other.
+ * Puts labels where they meet neither each other nor `taken` nor one of `lines`: inside the rectangle where it is large enough, else
+ * above, below or beside it, else a little away with a leader. One that fits nowhere is left out, but for one in hand (a rank below
+ * zero), which may lie on a line: a drawing with a few names reads better than one with all of them on top of each other.
  */
 export function placeLabels(wanted: Wanted[], taken: Area[], frame: { width: number; height: number }, lines: Px[][] = []): Placed[] {
   const ground = new Ground(frame);
@@ -105,34 +116,56 @@ export function placeLabels(wanted: Wanted[], taken: Area[], frame: { width: num
   for (const area of taken) ground.take(area);
   const placed: Placed[] = [];
   for (const w of [...wanted].sort((a, b) => a.rank - b.rank)) {
-    const width = widthOf(w.text);
-    const midX = w.x + w.width / 2;
-    const midY = w.y + w.height / 2;
-    const spots: [Placed["anchor"], number, number][] = [
-      ["middle", midX, w.y - 5],
-      ["middle", midX, w.y + w.height + 13],
-      ["start", w.x + w.width + 5, midY + 4],
-      ["end", w.x - 5, midY + 4],
-      ["start", w.x + w.width + 4, w.y - 3],
-      ["end", w.x - 4, w.y - 3],
-      ["end", w.x + w.width - 16, w.y - 6],
-      ["middle", midX, w.y - 22],
-      ["start", w.x + 10, w.y - 22],
-    ];
-    if (w.width > width && w.height > LINE + 4) spots.unshift(["middle", midX, midY + 4]);
-    let best: { anchor: Placed["anchor"]; x: number; y: number; area: Area; crossed: number } | undefined;
-    for (const [anchor, x, y] of spots) {
-      const left = anchor === "start" ? x : anchor === "end" ? x - width : x - width / 2;
-      const area = { x: left - 1, y: y - 12, width: width + 2, height: LINE };
-      const inside = area.x > 2 && area.x + area.width < frame.width - 2 && area.y > 2 && area.y + area.height < frame.height - 2;
-      if (!inside || !ground.isFree(area)) continue;
-      const crossed = ground.crossed(area);
-      if (!best || crossed < best.crossed) best = { anchor, x, y, area, crossed };
-      if (best.crossed === 0) break;
-    }
+    const best = spotOf(w, ground, frame);
     if (!best) continue;
     ground.take(best.area);
-    placed.push({ id: w.id, text: w.text, x: best.x, y: best.y, anchor: best.anchor });
+    if (best.leader) ground.line(best.leader);
+    const { area, crossed, ...spot } = best;
+    placed.push({ id: w.id, text: w.text, ...spot });
   }
   return placed;
+}
+
+type Spot = Omit<Placed, "id" | "text"> & { area: Area; crossed: number };
+
+function spotOf(w: Wanted, ground: Ground, frame: { width: number; height: number }): Spot | undefined {
+  const width = widthOf(w.text);
+  const midX = w.x + w.width / 2;
+  const midY = w.y + w.height / 2;
+  const beside: [Placed["anchor"], number, number][] = [
+    ["middle", midX, w.y - 5],
+    ["middle", midX, w.y + w.height + 13],
+    ["start", w.x + w.width + 5, midY + 4],
+    ["end", w.x - 5, midY + 4],
+    ["start", w.x + w.width + 4, w.y - 3],
+    ["end", w.x - 4, w.y - 3],
+    ["end", w.x + w.width - 16, w.y - 6],
+    ["middle", midX, w.y - 22],
+    ["start", w.x + 10, w.y - 22],
+  ];
+  if (w.width > width && w.height > LINE + 4) beside.unshift(["middle", midX, midY + 4]);
+  const spot = (anchor: Placed["anchor"], x: number, y: number, leader?: [Px, Px]): Spot | undefined => {
+    const left = anchor === "start" ? x : anchor === "end" ? x - width : x - width / 2;
+    const area = { x: left - 1, y: y - 12, width: width + 2, height: LINE };
+    const inside = area.x > 2 && area.x + area.width < frame.width - 2 && area.y > 2 && area.y + area.height < frame.height - 2;
+    return inside && ground.isFree(area) && (!leader || ground.isClear(leader))
+      ? { anchor, x, y, area, crossed: ground.crossed(area), ...(leader && { leader }) }
+      : undefined;
+  };
+  let best: Spot | undefined;
+  for (const [anchor, x, y] of beside) {
+    const s = spot(anchor, x, y);
+    if (s?.crossed === 0) return s;
+    if (s && (!best || s.crossed < best.crossed)) best = s;
+  }
+  if (w.led)
+    for (const { r, angle } of AWAY) {
+      const [dx, dy] = [Math.cos(angle), Math.sin(angle)];
+      const from = { x: midX + (dx * w.width) / 2, y: midY + (dy * w.height) / 2 };
+      const to = { x: from.x + dx * r, y: from.y + dy * r };
+      const anchor = dx > 0.1 ? "start" : dx < -0.1 ? "end" : "middle";
+      const s = spot(anchor, to.x + Math.sign(Math.round(dx)) * 3, to.y + 4 + dy * 7, [from, to]);
+      if (s?.crossed === 0) return s;
+    }
+  return w.rank < 0 ? best : undefined;
 }

@@ -7,19 +7,21 @@ import { type Px, pathOf } from "./projection";
 /** Names where they were placed, readable over lines. */
 export function Labels({ labels, styleOf }: { labels: Placed[]; styleOf?(id: string): React.CSSProperties }) {
   return labels.map((l) => (
-    <text
-      key={l.id}
-      x={l.x}
-      y={l.y}
-      textAnchor={l.anchor}
-      className="pointer-events-none"
-      style={{ paintOrder: "stroke", ...styleOf?.(l.id) }}
-      stroke="var(--panel)"
-      strokeWidth={3}
-      strokeLinejoin="round"
-    >
-      {l.text}
-    </text>
+    <g key={l.id} data-label>
+      {l.leader && <path d={pathOf(l.leader)} stroke="var(--strong)" strokeWidth={1} />}
+      <text
+        x={l.x}
+        y={l.y}
+        textAnchor={l.anchor}
+        className="pointer-events-none"
+        style={{ paintOrder: "stroke", ...styleOf?.(l.id) }}
+        stroke="var(--panel)"
+        strokeWidth={3}
+        strokeLinejoin="round"
+      >
+        {l.text}
+      </text>
+    </g>
   ));
 }
 

@@ -3,7 +3,7 @@ using WarmConduit.Core.Studies;
 
 namespace WarmConduit.Core.Advice.AllHeights;
 
-/// <summary>Heights between which a point lies, or all points of a room.</summary>
+/// <summary>The heights between which a point, or all points of a room, must lie.</summary>
 /// <param name="Thing">The point or the room: <c>runs/main/bends/b2</c>, <c>parts/tee-1</c>, <c>zones/bay</c>.</param>
 /// <param name="LowestM">Not below, m, -30 to 30; left out: as low as it can.</param>
 /// <param name="HighestM">Not above, m, likewise.</param>
@@ -14,7 +14,7 @@ public sealed record HeightBand(string Thing, double? LowestM = null, double? Hi
 /// <param name="SlopeDeg">The slope, degrees, 0 to 10.</param>
 public sealed record LocalSlope(string Thing, double SlopeDeg);
 
-/// <summary>What the builder asks of the heights.</summary>
+/// <summary>The builder's limits on heights.</summary>
 /// <param name="Locked">Points, runs and rooms in which nothing moves: <c>runs/main</c>, <c>zones/bay</c>.</param>
 /// <param name="Bands">Heights that are allowed, by point or room; a point's own comes before its room's.</param>
 /// <param name="SlopeDeg">The slope on which all lines fall, degrees, 0 to 10; left out: as the brief has it.</param>

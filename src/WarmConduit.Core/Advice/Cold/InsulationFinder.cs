@@ -10,15 +10,15 @@ using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Cold;
 
-/// <summary>Something that was tried against the cold, and what it wins.</summary>
+/// <summary>A measure that was tried, and what it gains.</summary>
 /// <param name="Words">What is done.</param>
 /// <param name="Edits">The edits that do it.</param>
 /// <param name="Effect">What they do to the document; null where there are none.</param>
 /// <param name="Event">What is planned for the night instead; null: nothing.</param>
-/// <param name="For">What it keeps from freezing, soonest first ice among what it is about.</param>
+/// <param name="For">What it keeps from freezing, the first to freeze leading.</param>
 /// <param name="BeforeS">First ice there now, s.</param>
-/// <param name="AfterS">First ice there then, s; null: none within what is looked at.</param>
-/// <param name="HoursWon">Hours won there, counted to the end of what is looked at.</param>
+/// <param name="AfterS">First ice there then, s; null: none in the time calculated.</param>
+/// <param name="HoursWon">Hours gained there, counted to the end of the calculation.</param>
 /// <param name="HoursPerMm">Those over the insulation it adds, h/mm; null: it adds none.</param>
 /// <param name="HoursPerL">Those over the room inside that it takes, h/L; null: it takes none.</param>
 /// <param name="HoursPerMoney">Those over what it costs, in whatever money the builder counts; null: no price is known.</param>
@@ -26,20 +26,20 @@ public sealed record InsulationOption(
     Sentence Words, IReadOnlyList<Edit> Edits, Effect? Effect, PlanEvent? Event, string For, double BeforeS, double? AfterS, double HoursWon,
     double? HoursPerMm, double? HoursPerL, double? HoursPerMoney);
 
-/// <summary>One of the best, in order: with those before it done.</summary>
+/// <summary>One of the best, in order, with those before it done.</summary>
 /// <param name="Words">What is done.</param>
 /// <param name="FirstBreakS">When ice then first breaks something, s; null: not within what is looked at.</param>
 /// <param name="First">What that is; null: nothing.</param>
 public sealed record InsulationStep(Sentence Words, double? FirstBreakS, string? First);
 
-/// <summary>Insulation that pays.</summary>
-/// <param name="Options">What was tried by itself, what wins most first.</param>
+/// <summary>Insulation worth adding.</summary>
+/// <param name="Options">Each measure alone, the largest gain first.</param>
 /// <param name="FirstBreakS">When ice first breaks something now, s; null: not within what is looked at.</param>
 /// <param name="First">What that is.</param>
-/// <param name="Best">At most five that together keep it off longest, each with those before it.</param>
+/// <param name="Best">Up to five that together delay the ice longest, each with those before it.</param>
 /// <param name="BestEdits">The edits of all of them.</param>
 /// <param name="BestEffect">What they do to the document; null where there are none.</param>
-/// <param name="EndS">The end of what is looked at, s.</param>
+/// <param name="EndS">The end of the calculation, s.</param>
 /// <param name="Notes">What to know of thin sleeves, foil and damp.</param>
 public sealed record InsulationAnswer(
     IReadOnlyList<InsulationOption> Options,

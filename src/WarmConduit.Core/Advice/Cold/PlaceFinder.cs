@@ -20,22 +20,22 @@ public sealed record PlacesInput(string? PartId = null) : IStudyInput
         ? [new RigFault("partId", $"there is no part '{PartId}'")] : [];
 }
 
-/// <summary>A part in one of its places, on the night that is asked about.</summary>
+/// <summary>A part in one of its places, on this night.</summary>
 /// <param name="Name">Where.</param>
 /// <param name="IsNow">Where it is drawn.</param>
 /// <param name="Edits">The edits that put it there; empty where it is.</param>
 /// <param name="Effect">What they do to the document; null likewise.</param>
-/// <param name="FirstIceS">First ice in it, s; null: none within what is looked at.</param>
-/// <param name="EarliestS">With all that is guessed on the cold side; null likewise.</param>
-/// <param name="LatestS">With all that is guessed on the warm side; null likewise.</param>
-/// <param name="ColdestC">The coldest air around it until morning, °C.</param>
-/// <param name="HoldW">What holds it in that at the temperature that is safe from frost (<see cref="TradeConstants.HoldC"/>), W.</param>
-/// <param name="StorageL">Room inside that it takes, L.</param>
+/// <param name="FirstIceS">First ice in it, s; null: none in the time calculated.</param>
+/// <param name="EarliestS">With every guess on its cold side; null likewise.</param>
+/// <param name="LatestS">With every guess on its warm side; null likewise.</param>
+/// <param name="ColdestC">The lowest air temperature around it until morning, °C.</param>
+/// <param name="HoldW">Heat that keeps it at the safe temperature (<see cref="TradeConstants.HoldC"/>) in that, W.</param>
+/// <param name="StorageL">Inside space that it takes, L.</param>
 /// <param name="FullKg">Its mass full, kg.</param>
 /// <param name="CentreM">Height of its middle above the floor, m.</param>
-/// <param name="JointsOutside">Joints of its lines that lie in the wind.</param>
-/// <param name="Wins">What it makes better and worse on the night as it is asked, and once the rig is drained; null where it is.</param>
-/// <param name="Caution">What is said for the other school; null: nothing.</param>
+/// <param name="JointsOutside">Joints of its lines outdoors.</param>
+/// <param name="Wins">What it improves and worsens on this night, and once the rig is drained; null where it is.</param>
+/// <param name="Caution">The case for the other school; null: none.</param>
 public sealed record ComparedPlace(
     string Name,
     bool IsNow,
@@ -62,9 +62,9 @@ public sealed record PlaceablePart(string Id, string Name);
 /// <param name="PartId">The part.</param>
 /// <param name="PartName">Its name.</param>
 /// <param name="Places">Where it is, and where it might be.</param>
-/// <param name="EndS">The end of what is looked at, s.</param>
+/// <param name="EndS">The end of the calculation, s.</param>
 /// <param name="Refused">Places that have no room for it, in words.</param>
-/// <param name="Offered">Parts for which it is worth asking: those with ports that are larger than a fitting.</param>
+/// <param name="Offered">Parts that can be compared: those with ports, larger than a fitting.</param>
 public sealed record PlacesAnswer(string PartId, string PartName, IReadOnlyList<ComparedPlace> Places, double EndS, IReadOnlyList<string> Refused,
     IReadOnlyList<PlaceablePart> Offered);
 

@@ -15,7 +15,7 @@ namespace WarmConduit.Core.Advice.Cold;
 /// <param name="Words">What is done.</param>
 /// <param name="Edits">The edits that do it.</param>
 /// <param name="ThicknessM">Insulation it adds, m; null: it adds none.</param>
-/// <param name="SpaceL">Room inside that it takes, L.</param>
+/// <param name="SpaceL">Inside space that it takes, L.</param>
 /// <param name="Money">At the builder's prices; null where they give none.</param>
 /// <param name="ZoneId">The room it warms as a whole; null where it is about one thing.</param>
 /// <param name="Thing">The run or part it is about; null where it is about a room.</param>

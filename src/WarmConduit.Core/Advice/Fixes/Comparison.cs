@@ -5,7 +5,7 @@ using WarmConduit.Core.Studies.DrainDown;
 
 namespace WarmConduit.Core.Advice.Fixes;
 
-/// <summary>A place that holds more water than before.</summary>
+/// <summary>A place that keeps more water than before.</summary>
 /// <param name="Words">The run or part.</param>
 /// <param name="Litres">How much more, L.</param>
 public sealed record MoreWater(string Words, double Litres);

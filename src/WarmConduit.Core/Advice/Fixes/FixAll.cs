@@ -7,8 +7,8 @@ using WarmConduit.Core.Units;
 namespace WarmConduit.Core.Advice.Fixes;
 
 /// <summary>What a set of fixes may take.</summary>
-/// <param name="MostParts">New parts at the most, 0 to 999; left out: as many as it wants.</param>
-/// <param name="MostMoney">At the rig's prices, 0 to 1,000,000; left out likewise. A fix with a part of unknown price is beyond any sum.</param>
+/// <param name="MostParts">The most new parts, 0 to 999; left out: no limit.</param>
+/// <param name="MostMoney">At the rig's prices, 0 to 1,000,000; left out likewise. A fix with a part of unknown price exceeds any sum.</param>
 public sealed record FixAllInput(int? MostParts = null, double? MostMoney = null) : IStudyInput
 {
     /// <inheritdoc/>
@@ -26,8 +26,8 @@ public sealed record FixAllInput(int? MostParts = null, double? MostMoney = null
 /// <summary>One fix of a set, in its turn.</summary>
 /// <param name="Finding">Title of the finding it is for.</param>
 /// <param name="Words">What is done.</param>
-/// <param name="Litres">Less water retained once those before it are done, L.</param>
-/// <param name="Gone">Titles of faults and warnings that go with it.</param>
+/// <param name="Litres">Less water left, after those before it, L.</param>
+/// <param name="Gone">Titles of faults and warnings that it also fixes.</param>
 /// <param name="Edits">The edits that do it.</param>
 /// <param name="Costs">What it costs.</param>
 public sealed record SetFix(string Finding, Sentence Words, double Litres, IReadOnlyList<string> Gone, IReadOnlyList<Edit> Edits, FixCost Costs);
@@ -35,15 +35,15 @@ public sealed record SetFix(string Finding, Sentence Words, double Litres, IRead
 /// <summary>What is left, and why.</summary>
 /// <param name="FindingId">The finding.</param>
 /// <param name="Title">Its title.</param>
-/// <param name="Why">What came of the ideas that were tried.</param>
+/// <param name="Why">Results of the fixes that were tried.</param>
 public sealed record NotMended(string FindingId, string Title, string Why);
 
-/// <summary>A set of fixes that mends a rig together.</summary>
+/// <summary>A set of fixes that work together.</summary>
 /// <param name="Fixes">In the order in which they are done; each is tried on top of those before it.</param>
 /// <param name="BeforeL">Retained now, L.</param>
 /// <param name="AfterL">Retained with the whole set, L.</param>
 /// <param name="Wins">What the whole set makes better and worse; null where it is empty.</param>
-/// <param name="Left">Faults and warnings that stay.</param>
+/// <param name="Left">Faults and warnings that remain.</param>
 /// <param name="Tried">How many trials it took.</param>
 public sealed record FixAllAnswer(IReadOnlyList<SetFix> Fixes, double BeforeL, double AfterL, FixGain? Wins, IReadOnlyList<NotMended> Left, int Tried);
 

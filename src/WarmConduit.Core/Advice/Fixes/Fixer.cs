@@ -5,8 +5,8 @@ using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Fixes;
 
-/// <summary>The finding that is to go.</summary>
-/// <param name="FindingId">Its id; one that is no finding of the rig has no fixes.</param>
+/// <summary>The finding to fix.</summary>
+/// <param name="FindingId">Its id; one that the rig does not have gives no fixes.</param>
 public sealed record FixesInput(string FindingId) : IStudyInput
 {
     /// <inheritdoc/>

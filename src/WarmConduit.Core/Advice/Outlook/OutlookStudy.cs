@@ -9,7 +9,7 @@ using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Outlook;
 
-/// <summary>How a night looks for a rig.</summary>
+/// <summary>The outlook for a rig on a night.</summary>
 public enum OutlookState
 {
     /// <summary>Nothing freezes by morning.</summary>
@@ -52,10 +52,10 @@ public enum NextKind
 /// <param name="ZoneId">The room it is about; null: none.</param>
 public sealed record NextStep(NextKind Kind, string Words, double? BeforeS = null, string? FindingId = null, string? ZoneId = null);
 
-/// <summary>The verdict on a night, in the state that the rig is left in: what every screen says first.</summary>
+/// <summary>The verdict on a night, in the state the rig is left in: the first line of every screen.</summary>
 /// <param name="State">The verdict.</param>
-/// <param name="Water">How the water system was taken to be.</param>
-/// <param name="Left">The word of what was done to it, where the water is as it was left; else null.</param>
+/// <param name="Water">The state that was assumed of the water system.</param>
+/// <param name="Left">The state from what was done to it, where the water is as it was left; else null.</param>
 /// <param name="FirstName">What breaks first, or freezes first where nothing breaks; null: nothing does.</param>
 /// <param name="FirstS">When, seconds from the start of the night. Estimate.</param>
 /// <param name="StaysL">Water in the rig: what stays after draining, L; null where it is full.</param>

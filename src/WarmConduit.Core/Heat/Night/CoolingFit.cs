@@ -65,17 +65,17 @@ public static class CoolingFit
     {
         int count = question.TimeS.Count, zones = question.Measured.Count, unknowns = question.Unknowns, all = unknowns + zones;
         if (zones == 0 || count < 3 || count * zones <= all)
-            throw new HeatNetworkException("thermometers", "one thermometer and more readings than unknowns are wanted");
-        if (question.TimeS[0] != 0) throw new HeatNetworkException("times", "they start at 0");
+            throw new HeatNetworkException("thermometers", "at least one thermometer and more readings than unknowns are needed");
+        if (question.TimeS[0] != 0) throw new HeatNetworkException("times", "the first time must be 0");
         foreach (var series in question.Measured)
-            if (series.C.Count != count || !series.C.All(double.IsFinite)) throw new HeatNetworkException(series.ZoneId, "it needs a reading for each time");
+            if (series.C.Count != count || !series.C.All(double.IsFinite)) throw new HeatNetworkException(series.ZoneId, "it must have one reading for each time");
         var options = new NightOptions(300, 60, question.TimeS);
 
         double[] Residuals(double[] x)
         {
             var network = question.Network([.. x.Take(unknowns).Select(Math.Exp)]);
             int[] at = [.. question.Measured.Select(m => network.Zones.ToList().FindIndex(z => z.Id == m.ZoneId))];
-            if (at.Contains(-1)) throw new HeatNetworkException("thermometers", "a thermometer hangs in a zone that is not there");
+            if (at.Contains(-1)) throw new HeatNetworkException("thermometers", "a thermometer is in an unknown zone");
             var started = network.Zones.ToArray();
             for (int m = 0; m < zones; m++) started[at[m]] = started[at[m]] with { StartC = x[unknowns + m] };
             var answer = NightEngine.Run(network with { Zones = started }, options, cancel);

@@ -30,12 +30,12 @@ public static class NightEngine
     private static void Check(NightOptions options, NightNetwork network)
     {
         if (!(options.MaxStepS >= NightOptions.ShortestS) || !(options.FirstStepS >= NightOptions.ShortestS))
-            throw new HeatNetworkException("options", "steps are a hundredth of a second at the least");
+            throw new HeatNetworkException("options", "steps must be at least 0.01 s");
         double before = network.StartS;
         foreach (double report in options.ReportS ?? [])
         {
             if (!(report >= before && report <= network.EndS))
-                throw new HeatNetworkException("reports", $"they must rise from the start to the end; {report} s does not");
+                throw new HeatNetworkException("reports", $"times must rise from the start to the end; {report} s does not");
             before = report;
         }
     }

@@ -46,8 +46,8 @@ internal sealed class NightLayout
         Network = network;
         (ZoneCount, BodyCount) = (network.Zones.Count, network.Bodies.Count);
         if (!(network.StartS >= 0 && network.EndS > network.StartS && network.EndS <= LongestS))
-            throw new HeatNetworkException("end", "it must lie after the start, and within ten years of it");
-        if (ZoneCount == 0) throw new HeatNetworkException("zones", "there is no zone");
+            throw new HeatNetworkException("end", "the end must be after the start, within ten years");
+        if (ZoneCount == 0) throw new HeatNetworkException("zones", "there must be at least one zone");
         CheckSeries("outdoor", network.OutdoorC, -HeatNumbers.HottestC);
         CheckSeries("wind", network.WindMPerS, 0);
         if (network.SkyC is { } over) CheckSeries("sky", over, -HeatNumbers.HottestC);
@@ -56,7 +56,7 @@ internal sealed class NightLayout
         var index = new Dictionary<string, (char Kind, int Index)> { ["outdoor"] = ('b', 0) };
         void Name(string id, char kind, int i)
         {
-            if (string.IsNullOrEmpty(id) || !index.TryAdd(id, (kind, i))) throw new HeatNetworkException(id, "this name is missing or taken");
+            if (string.IsNullOrEmpty(id) || !index.TryAdd(id, (kind, i))) throw new HeatNetworkException(id, "this id is missing or already used");
         }
         for (int z = 0; z < ZoneCount; z++) Name(network.Zones[z].Id, 'z', z);
         for (int b = 0; b < BodyCount; b++) Name(network.Bodies[b].Id, 'w', b);
@@ -76,17 +76,17 @@ internal sealed class NightLayout
             HeatNumbers.NotNegative(zone.Id, "conductance to outdoors", zone.OutdoorWPerK);
             HeatNumbers.NotNegative(zone.Id, "conductance by wind", zone.OutdoorWPerKPerMPerS);
             HeatNumbers.Temperature(zone.Id, zone.StartC);
-            if (!double.IsFinite(zone.HandedOnJ)) throw new HeatNetworkException(zone.Id, "heat on its way is a number");
+            if (!double.IsFinite(zone.HandedOnJ)) throw new HeatNetworkException(zone.Id, "its heat in transit must be a finite number");
         }
         OuterFilms = new FilmRows(network.Zones.Select(z => (z.Id, z.Outer)));
         LinkFilms = new FilmRows(network.Links.Select(l => ($"{l.A}-{l.B}", l.Windy)));
         int Zone(string id, string place) =>
-            index.TryGetValue(id, out var t) && t.Kind == 'z' ? t.Index : throw new HeatNetworkException(place, $"there is no zone '{id}'");
+            index.TryGetValue(id, out var t) && t.Kind == 'z' ? t.Index : throw new HeatNetworkException(place, $"zone '{id}' is unknown");
         Links = [.. network.Links.Select(l =>
         {
             string place = $"{l.A}-{l.B}";
             HeatNumbers.NotNegative(place, "conductance", l.ConductanceWPerK);
-            if (l.A == l.B) throw new HeatNetworkException(place, "a zone cannot be joined to itself");
+            if (l.A == l.B) throw new HeatNetworkException(place, "a zone cannot be connected to itself");
             return (Zone(l.A, place), Zone(l.B, place), l.ConductanceWPerK);
         })];
         Openings = [.. network.Openings.Select(o =>
@@ -101,7 +101,7 @@ internal sealed class NightLayout
         Events = [.. network.Events.Select(e =>
         {
             HeatNumbers.NotNegative(e.A, "factor", e.Factor);
-            if (!double.IsFinite(e.TimeS)) throw new HeatNetworkException(e.A, "an event needs a time");
+            if (!double.IsFinite(e.TimeS)) throw new HeatNetworkException(e.A, "the event's time must be a finite number");
             return (e.TimeS, Zone(e.A, e.A), e.B is null ? -1 : Zone(e.B, e.A), e.Factor);
         }).OrderBy(e => e.TimeS)];
 
@@ -117,11 +117,11 @@ internal sealed class NightLayout
             foreach (var contact in body.Contacts)
             {
                 HeatNumbers.NotNegative(body.Id, "conductance", contact.ConductanceWPerK);
-                if (!index.TryGetValue(contact.To, out var target)) throw new HeatNetworkException(body.Id, $"it touches '{contact.To}', which is not there");
-                if (target == ('w', b)) throw new HeatNetworkException(body.Id, "it touches itself");
+                if (!index.TryGetValue(contact.To, out var target)) throw new HeatNetworkException(body.Id, $"it is in contact with an unknown body '{contact.To}'");
+                if (target == ('w', b)) throw new HeatNetworkException(body.Id, "it cannot be in contact with itself");
                 if (target.Kind == 'w')
                 {
-                    if (contact.Films is { Count: > 0 }) throw new HeatNetworkException(body.Id, "a contact of two bodies has no films");
+                    if (contact.Films is { Count: > 0 }) throw new HeatNetworkException(body.Id, "a contact of two bodies cannot have surface films");
                     neighbours.Add((b, target.Index, contact.ConductanceWPerK));
                     continue;
                 }
@@ -154,7 +154,7 @@ internal sealed class NightLayout
                 HeatNumbers.NotNegative(id, "power of its heater", list[i].PowerW);
                 HeatNumbers.Temperature(id, list[i].SetpointC);
                 if (double.IsNaN(list[i].FromS) || double.IsNaN(list[i].ToS) || !(list[i].LimitWh >= 0))
-                    throw new HeatNetworkException(id, "its heater's window or limit is no number");
+                    throw new HeatNetworkException(id, "its heater's range or limit must be a finite number");
                 heaters.Add((ofZone, owner, i, list[i]));
             }
         }
@@ -206,10 +206,10 @@ internal sealed class NightLayout
         HeatNumbers.Positive(body.Id, "mass or dry heat capacity", body.WaterKg + body.DryJPerK);
         HeatNumbers.Temperature(body.Id, body.StartC);
         if (!(body.StartIce is >= 0 and <= 1) || (body.StartIce > 0 && body.StartC > 0))
-            throw new HeatNetworkException(body.Id, "ice is between none and all of it, and not above 0 °C");
+            throw new HeatNetworkException(body.Id, "its ice fraction must be from 0 to 1, and 0 above 0 °C");
         if (body.Slush is { } slush && !(slush.FreezesC < 0 && slush.HardC <= slush.FreezesC && double.IsFinite(slush.HardC) && body.WaterKg == 0))
-            throw new HeatNetworkException(body.Id, "antifreeze is no water, freezes below 0 °C, and is hard at no warmer temperature");
-        if (!Enum.IsDefined(body.Ice)) throw new HeatNetworkException(body.Id, "how ice grows in it is not known");
+            throw new HeatNetworkException(body.Id, "antifreeze must have no water mass, freeze below 0 °C and be solid at that temperature or colder");
+        if (!Enum.IsDefined(body.Ice)) throw new HeatNetworkException(body.Id, "its ice growth must be one of the known kinds");
         HeatNumbers.NotNegative(body.Id, "length", body.LengthM);
         if (body.Ice == IceGrowth.Cylinder) HeatNumbers.Positive(body.Id, "length", body.LengthM);
     }
@@ -225,12 +225,12 @@ internal sealed class NightLayout
     private static void CheckSeries(string id, TimeSeries series, double least)
     {
         if (series.TimeS.Count == 0 || series.TimeS.Count != series.Value.Count)
-            throw new HeatNetworkException(id, "it needs as many values as times, and at least one");
+            throw new HeatNetworkException(id, "it must have one value for each time, and at least one");
         for (int i = 0; i < series.TimeS.Count; i++)
         {
             if (!double.IsFinite(series.TimeS[i]) || !(series.Value[i] >= least && series.Value[i] < HeatNumbers.HottestC))
-                throw new HeatNetworkException(id, $"knot {i + 1} is no sensible number");
-            if (i > 0 && series.TimeS[i] <= series.TimeS[i - 1]) throw new HeatNetworkException(id, $"time goes back at knot {i + 1}");
+                throw new HeatNetworkException(id, $"value {i + 1} must be a number within the limits");
+            if (i > 0 && series.TimeS[i] <= series.TimeS[i - 1]) throw new HeatNetworkException(id, $"times must rise: value {i + 1} does not");
         }
     }
 }

@@ -135,7 +135,7 @@ public sealed record NightOptions(double MaxStepS = 900, double FirstStepS = 10,
     public static IReadOnlyList<double> Every(double intervalS, double endS)
     {
         if (!(intervalS > 0 && endS / intervalS is >= 0 and < 1e7))
-            throw new HeatNetworkException("reports", "they must be some time apart, and not more than ten million");
+            throw new HeatNetworkException("reports", "the interval must be above 0, and give at most ten million reports");
         var times = new double[(int)Math.Floor(endS / intervalS + 1e-9) + 1];
         for (int i = 0; i < times.Length; i++) times[i] = i * intervalS;
         return times;

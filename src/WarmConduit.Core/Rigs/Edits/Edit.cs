@@ -36,7 +36,7 @@ public abstract record Edit;
 /// <param name="Stock">Catalogue id.</param>
 /// <param name="Name">The builder's name for it.</param>
 /// <param name="At">Lowest, rearmost, kerb-side corner, m.</param>
-/// <param name="Orientation">How it is turned; left out: as stock has it.</param>
+/// <param name="Orientation">How it is turned; left out: default.</param>
 public sealed record PlacePart(string PartId, string Stock, string Name, Point3 At, Orientation? Orientation = null) : Edit;
 
 /// <summary>Places a set of parts that go together, already joined to each other; ordinary parts after.</summary>
@@ -45,7 +45,7 @@ public sealed record PlacePart(string PartId, string Stock, string Name, Point3 
 /// <param name="At">Lowest, rearmost, kerb-side corner, m.</param>
 public sealed record PlaceSet(string SetId, string Stem, Point3 At) : Edit;
 
-/// <summary>Moves parts (ports and all), bends, loose ends (<c>runs/x/from</c>, <c>runs/x/to</c>), zones, obstacles, keep-outs and access together.</summary>
+/// <summary>Moves parts (with their ports), bends, loose ends (<c>runs/x/from</c>, <c>runs/x/to</c>), zones, obstacles, keep-outs and access together.</summary>
 /// <param name="Things">Their paths.</param>
 /// <param name="By">How far, m.</param>
 public sealed record MoveThings(IReadOnlyList<string> Things, Point3 By) : Edit;
@@ -74,14 +74,14 @@ public enum Axis
 public sealed record MirrorPart(string PartId, Axis Axis) : Edit;
 
 /// <summary>
-/// Gives a part another size as it stands: its lowest, rearmost, kerb-side corner stays, and its ports move in proportion. A content that was typed is taken
-/// away: it was that of the old size.
+/// Resizes a part as turned: its lowest, rearmost, kerb-side corner stays, and its ports move in proportion. A typed content is removed: it was that
+/// of the old size.
 /// </summary>
 /// <param name="PartId">Id of the part.</param>
 /// <param name="Size">Its edges as turned, m; each above 0.</param>
 public sealed record ResizePart(string PartId, Point3 Size) : Edit;
 
-/// <summary>Puts a copy of a part beside it, joined to nothing.</summary>
+/// <summary>Places a copy of a part beside it, not joined to anything.</summary>
 /// <param name="PartId">Id of the part.</param>
 /// <param name="NewId">Id of the copy.</param>
 /// <param name="Name">The copy's name.</param>
@@ -97,7 +97,7 @@ public sealed record CopyPart(string PartId, string NewId, string Name, Point3 B
 /// <param name="Value">The thing, as the file has it, with its id.</param>
 public sealed record AddThing(string List, JsonObject Value) : Edit;
 
-/// <summary>Sets fields of a thing; a field that may be left out is taken away by null. An id never changes.</summary>
+/// <summary>Sets fields of a thing; null removes an optional field. An id never changes.</summary>
 /// <param name="Thing">Its path.</param>
 /// <param name="Values">New values by field, as the file has them.</param>
 public sealed record ChangeThing(string Thing, JsonObject Values) : Edit;
@@ -132,10 +132,10 @@ public sealed record InsertBend(string RunId, Bend Bend, string? After) : Edit;
 /// <param name="NewRunId">Id of the run that goes on from it.</param>
 public sealed record PutTee(string RunId, string? After, Point3 At, string TeeId, string TeeName, string NewRunId) : Edit;
 
-/// <summary>Says how a valve, tap or pump stands in a scenario; null goes back to what is usual.</summary>
+/// <summary>Sets the position of a valve, tap or pump in a scenario; null restores the default.</summary>
 /// <param name="ScenarioId">Id of the scenario.</param>
 /// <param name="PartId">Id of the part.</param>
-/// <param name="Position">One of its stock's positions; null: as is usual.</param>
+/// <param name="Position">One of its stock's positions; null: its default.</param>
 public sealed record SetPosition(string ScenarioId, string PartId, string? Position) : Edit;
 
 /// <summary>Inserts parts and runs that belong together. Ends may also lead to what is in the rig already.</summary>
@@ -145,8 +145,8 @@ public sealed record SetPosition(string ScenarioId, string PartId, string? Posit
 public sealed record InsertFragment(string Name, IReadOnlyList<Part> Parts, IReadOnlyList<Run> Runs) : Edit;
 
 /// <summary>
-/// Gives zones the faces that their boxes have: what a zone is is its box less the zones inside. A face that was there keeps its layers and its name; a new one
-/// begins like the others that look the same way. Areas that were typed are worked out anew.
+/// Gives zones the faces of their boxes; a zone is its box less the zones inside. An existing face keeps its layers and its name; a new one starts
+/// like the others that face the same way. Typed areas are recalculated.
 /// </summary>
 /// <param name="ZoneIds">The zones; empty: all of them. Of a partition the smaller zone has the face, so neighbours are drawn along.</param>
 public sealed record DrawFaces(IReadOnlyList<string> ZoneIds) : Edit;
@@ -162,13 +162,13 @@ public enum Grading
 }
 
 /// <summary>
-/// Gives things new heights; where they are along and across stays. A joined end moves with its part, a tank's port along the tank; an end at a tank stays.
+/// Sets new heights; x and y stay. A joined end moves with its part, a tank's port along the tank; an end at a tank stays.
 /// </summary>
 /// <param name="Things">Paths of parts, ports (<c>parts/tank/ports/out</c>), bends and ends of runs, in order; or of one run, whose ends then stay.</param>
 /// <param name="Grading">How heights are given.</param>
 public sealed record GradeThings(IReadOnlyList<string> Things, Grading Grading) : Edit;
 
-/// <summary>Puts values, and things added and removed, as <paramref name="Effect"/> has them: the way back from any edit.</summary>
+/// <summary>Sets values, adds and removes things as in <paramref name="Effect"/>: undoes any edit.</summary>
 /// <param name="What">What is put back, in words.</param>
 /// <param name="Effect">The values and things to put.</param>
 public sealed record Restore(Sentence What, Effect Effect) : Edit;

@@ -9,7 +9,7 @@ namespace WarmConduit.Core.Rigs.Edits;
 /// <param name="After">The value after; null: left out.</param>
 public sealed record ValueSet(string Path, JsonNode? Before = null, JsonNode? After = null);
 
-/// <summary>A thing that came into a list or went from it, whole.</summary>
+/// <summary>A whole thing that was added to a list or removed from it.</summary>
 /// <param name="List">Path of the list.</param>
 /// <param name="Thing">The thing, as the file has it.</param>
 public sealed record ThingMoved(string List, JsonObject Thing)

@@ -3,7 +3,7 @@ using WarmConduit.Core.Materials;
 
 namespace WarmConduit.Core.Rigs.Starting;
 
-/// <summary>A measure of a body that is typed, with what it is at first and its borders, m.</summary>
+/// <summary>A measure of a body that is typed, with its default and its limits, m.</summary>
 /// <param name="Usual">At first.</param>
 /// <param name="Least">Least.</param>
 /// <param name="Most">Most.</param>

@@ -1,6 +1,6 @@
 namespace WarmConduit.Core.Rigs.Starting;
 
-/// <summary>A ready build-up of a face. All are estimates to begin with.</summary>
+/// <summary>A ready-made build-up of a face. All are estimates.</summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Name">In words.</param>
 /// <param name="Layers">From inside to outside.</param>

@@ -4,11 +4,11 @@ using WarmConduit.Core.Rigs.Edits;
 
 namespace WarmConduit.Core.Rigs.Starting;
 
-/// <summary>Parts and runs that are placed as one and are ordinary parts after.</summary>
+/// <summary>Parts and runs placed together; ordinary parts afterwards.</summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Name">In words.</param>
 /// <param name="Words">What is in it, and what it is for.</param>
-/// <param name="Group">Place in the work.</param>
+/// <param name="Group">Its group in the catalogue.</param>
 /// <param name="Size">The room it takes, m.</param>
 public sealed record PartSet(string Id, string Name, string Words, PartGroup Group, Point3 Size)
 {

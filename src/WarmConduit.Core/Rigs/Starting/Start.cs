@@ -8,12 +8,12 @@ namespace WarmConduit.Core.Rigs.Starting;
 /// <param name="Id">Its id.</param>
 /// <param name="Name">In words.</param>
 /// <param name="Words">What it has, and what it is good for.</param>
-/// <param name="Living">The way of living that it is for.</param>
+/// <param name="Living">The use of the vehicle that it is for.</param>
 /// <param name="School">Its freeze school.</param>
 /// <param name="Bodies">Bodies it fits.</param>
 public sealed record Starter(string Id, string Name, string Words, WayOfLiving Living, FreezeSchool School, IReadOnlyList<string> Bodies);
 
-/// <summary>What a new rig begins as.</summary>
+/// <summary>What a new rig starts from.</summary>
 /// <param name="Name">Its name, 1 to 80 characters.</param>
 /// <param name="LengthM">Inside length, m.</param>
 /// <param name="WidthM">Inside width, m.</param>

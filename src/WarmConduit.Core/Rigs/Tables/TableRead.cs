@@ -14,7 +14,7 @@ public sealed record TableLine(int Line, IReadOnlyList<string> Cells);
 /// <param name="Reason">Why.</param>
 public sealed record TableFault(int Line, string? Column, string Reason);
 
-/// <summary>What a table says of a rig.</summary>
+/// <summary>What a table gives for a rig.</summary>
 /// <param name="Words">What the good rows do, in words.</param>
 /// <param name="Edits">The edits that do it, in one step.</param>
 /// <param name="Faults">Rows that are left out, at most 200.</param>

@@ -5,8 +5,8 @@ using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Rigs.Words;
 
-/// <summary>A part in words, read: how that was understood, the edits that place and join it, and what can be typed next.</summary>
-/// <param name="Understood">In words; null while it is not all there yet.</param>
+/// <summary>A part typed in words: how it was understood, the edits that place and join it, and what can be typed next.</summary>
+/// <param name="Understood">In words; null while it is incomplete.</param>
 /// <param name="Edits">Empty until then.</param>
 /// <param name="Next">Whole texts that complete what was typed; at most 8.</param>
 public sealed record PlaceRead(Sentence? Understood, IReadOnlyList<Edit> Edits, IReadOnlyList<string> Next);

@@ -9,7 +9,7 @@ namespace WarmConduit.Core.Rigs.Words;
 /// <param name="Means">What it does.</param>
 public sealed record StepWord(string Word, string Means);
 
-/// <summary>A step of a run, read: where its next point is, and how that was understood.</summary>
+/// <summary>The next point of a run typed in words: where it is, and how it was understood.</summary>
 /// <param name="At">The next point, m.</param>
 /// <param name="Understood">In words.</param>
 /// <param name="To">The port that it ends on; null: it goes on.</param>

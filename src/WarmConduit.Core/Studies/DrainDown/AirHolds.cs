@@ -8,9 +8,9 @@ namespace WarmConduit.Core.Studies.DrainDown;
 /// <summary>Water that is airlocked: it stays because no air gets in behind it.</summary>
 /// <param name="Shares">Runs that keep it, and how much of it is in each.</param>
 /// <param name="Words">The runs, in words.</param>
-/// <param name="Litres">How much is in these runs, L. Estimate, on the side of water that stays.</param>
-/// <param name="OpenAt">Where an opening would let it go: its highest place.</param>
-/// <param name="Gulps">Its bore is wide enough to let air up past the water, so that it empties in gulps: it does not stay.</param>
+/// <param name="Litres">How much is in these runs, L. Estimate, erring towards more water left.</param>
+/// <param name="OpenAt">Where a vent would release it: its highest place.</param>
+/// <param name="Gulps">Its bore is wide enough for air to rise past the water, so it empties in gulps and does not stay.</param>
 public sealed record AirHold(IReadOnlyList<PoolShare> Shares, string Words, double Litres, Place OpenAt, bool Gulps)
 {
     /// <summary>Ids of those runs.</summary>

@@ -4,12 +4,12 @@ namespace WarmConduit.Core.Studies.DrainDown;
 
 /// <summary>What stays in a rig: every litre once, in one of five places. Litres.</summary>
 /// <param name="PoolsL">In pipes, below a crest.</param>
-/// <param name="PartsL">In parts that are no tanks: what keeps its water by design, what stands in a pool, what is shut in.</param>
+/// <param name="PartsL">In parts other than tanks: what keeps its water by design, what is in a pool, what is shut in.</param>
 /// <param name="TanksL">In tanks and heaters.</param>
-/// <param name="AirlockedL">In pipes that no air gets into. Estimate.</param>
-/// <param name="FilmL">In pipes: film and beads where they are flat, and what hangs through between clips. Estimate.</param>
-/// <param name="ByDesignL">Of what is in parts: what keeps its water by design.</param>
-/// <param name="ProtectedL">Of that: what is safe from frost by what is poured into it on leaving.</param>
+/// <param name="AirlockedL">Airlocked in pipes. Estimate.</param>
+/// <param name="FilmL">In pipes: film and beads where they are flat, and what sags between clips. Estimate.</param>
+/// <param name="ByDesignL">Of that in parts: kept by design.</param>
+/// <param name="ProtectedL">Of that: protected by antifreeze poured in on leaving.</param>
 /// <param name="ByHandL">What is taken out by hand on leaving; in none of the others.</param>
 public sealed record Stays(double PoolsL, double PartsL, double TanksL, double AirlockedL, double FilmL, double ByDesignL, double ProtectedL, double ByHandL)
 {
@@ -18,14 +18,14 @@ public sealed record Stays(double PoolsL, double PartsL, double TanksL, double A
 }
 
 /// <summary>
-/// Water that stays after draining, once what is done by hand on leaving is done. Volumes in litres, heights over ground of the vehicle as parked, in metres.
+/// Water that stays after draining and what is done by hand. Volumes in litres, heights over ground of the vehicle as parked, in metres.
 /// </summary>
 /// <param name="Stays">The sums.</param>
-/// <param name="Pools">Water that stays together in one place, most first; the 1000 largest.</param>
+/// <param name="Pools">Water that stays in one place, most first; the 1000 largest.</param>
 /// <param name="PoolCount">How many there are in all.</param>
 /// <param name="Runs">Every run, in order of id.</param>
 /// <param name="Parts">Every part that holds water when full, in order of id.</param>
-/// <param name="Airlocks">Water that no air gets in behind, largest first; where it gulps it does not stay.</param>
+/// <param name="Airlocks">Airlocked water, largest first; where it gulps it does not stay.</param>
 /// <param name="Drains">Every opening that lets water out.</param>
 public sealed record DrainDownAnswer(
     Stays Stays,
@@ -36,12 +36,12 @@ public sealed record DrainDownAnswer(
     IReadOnlyList<AirHold> Airlocks,
     IReadOnlyList<Place> Drains);
 
-/// <summary>Water of one pool in one run, litres.</summary>
+/// <summary>One pool's water in one run, litres.</summary>
 /// <param name="RunId">The run.</param>
 /// <param name="RetainedL">Litres in it.</param>
 public sealed record PoolShare(string RunId, double RetainedL);
 
-/// <summary>Water of one pool in one tank or other part, litres.</summary>
+/// <summary>One pool's water in one tank or other part, litres.</summary>
 /// <param name="PartId">The part.</param>
 /// <param name="RetainedL">Litres in it.</param>
 public sealed record PoolPart(string PartId, double RetainedL);
@@ -53,11 +53,11 @@ public sealed record PoolPart(string PartId, double RetainedL);
 /// <param name="LevelM">Level over ground; null when nothing lets the water out.</param>
 /// <param name="DepthM">How far its lowest place lies under that level; null likewise, and for a tank alone.</param>
 /// <param name="Lowest">Its lowest place: where a drain would empty it.</param>
-/// <param name="Crest">What it would have to climb over; null when nothing lets it out.</param>
+/// <param name="Crest">The high point it would have to climb; null when there is no way out.</param>
 /// <param name="ShutBy">The part that shuts it in, where one does.</param>
-/// <param name="Shares">Runs and what each holds.</param>
-/// <param name="Parts">Parts that stand in it and what each holds.</param>
-/// <param name="Threatens">Ids of parts that stand in the pool and that ice breaks.</param>
+/// <param name="Shares">Runs and what each keeps.</param>
+/// <param name="Parts">Parts in it and what each keeps.</param>
+/// <param name="Threatens">Ids of parts in the pool that ice breaks.</param>
 public sealed record PoolAnswer(
     string Id,
     string Words,
@@ -76,9 +76,9 @@ public sealed record PoolAnswer(
 /// <param name="At">Place in the vehicle.</param>
 /// <param name="DistanceM">Distance along the run from its start.</param>
 /// <param name="HeightM">Invert over ground as parked.</param>
-/// <param name="LevelM">Level at which water stands here; null without limit.</param>
-/// <param name="Fall">Fall of the length after this point, positive when it falls the way its water leaves; null at the last point and where there is no way
-/// out.</param>
+/// <param name="LevelM">Water level here; null without limit.</param>
+/// <param name="Fall">Fall of the length after this point, positive when it falls the way its water drains; null at the last point and where there
+/// is no way out.</param>
 /// <param name="Direction">+1 when the water of that length leaves towards the run's end, -1 towards its start, 0 nowhere.</param>
 /// <param name="WetFrom">Start of the wet part of that length, 0..1.</param>
 /// <param name="WetTo">End of it; equal to the start when dry.</param>
@@ -95,15 +95,15 @@ public sealed record Station(
 /// <param name="LengthM">Length.</param>
 /// <param name="FullL">Content when full.</param>
 /// <param name="PoolL">What stays in pools.</param>
-/// <param name="AirlockedL">What stays above that for want of air. Estimate.</param>
-/// <param name="FilmL">What stays besides, where it is too flat, and between its clips. Estimate.</param>
-/// <param name="SagL">Of that, what hangs through between its clips.</param>
+/// <param name="AirlockedL">Airlocked water above that. Estimate.</param>
+/// <param name="FilmL">What else stays, where it is too flat, and between its clips. Estimate.</param>
+/// <param name="SagL">Of that, what sags between its clips.</param>
 /// <param name="LeastFall">The least fall of its lengths; negative where water would have to climb; null with no way out.</param>
 /// <param name="LeastFallAt">Id of the station where that length starts; null with no way out.</param>
 /// <param name="Stations">Its points.</param>
-/// <param name="Reversed">Its water leaves towards its start.</param>
+/// <param name="Reversed">It drains towards its start.</param>
 /// <param name="LeadsTo">The run its water passes next on the way to a drain; null when it passes no other.</param>
-/// <param name="Threatens">Its water stands in a pool with a part that ice breaks.</param>
+/// <param name="Threatens">It is in a pool with a part that ice breaks.</param>
 /// <param name="RouteEnd">Where that way ends: a drain; null when there is no way out.</param>
 public sealed record RunDrain(
     string RunId,
@@ -122,7 +122,7 @@ public sealed record RunDrain(
     bool Threatens,
     Place? RouteEnd)
 {
-    /// <summary>All that stays in it, L: never more than it holds.</summary>
+    /// <summary>All that stays in it, L: never more than its content.</summary>
     public double StaysL => PoolL + AirlockedL + FilmL;
 }
 
@@ -132,14 +132,14 @@ public sealed record RunDrain(
 /// <param name="RetainedL">What stays in it once what is done by hand is done.</param>
 /// <param name="ByDesign">It keeps its water whatever the lines do.</param>
 /// <param name="Cause">What keeps it there; null: nothing stays.</param>
-/// <param name="ProtectedL">Of it, what is safe from frost by what is poured into it on leaving.</param>
+/// <param name="ProtectedL">Of that: protected by antifreeze poured in on leaving.</param>
 /// <param name="ByHandL">What is taken out of it by hand.</param>
 /// <param name="Task">What is done to it by hand on leaving; null for nothing.</param>
 /// <param name="Remedy">What would empty or protect it, when it keeps its water.</param>
 public sealed record PartDrain(string PartId, double FullL, double RetainedL, bool ByDesign, StayCause? Cause, double ProtectedL, double ByHandL, string? Task,
     string? Remedy)
 {
-    /// <summary>What ice can do something to, L.</summary>
+    /// <summary>Water that can freeze, L.</summary>
     public double FreezesL => RetainedL - ProtectedL;
 }
 

@@ -23,9 +23,9 @@ public enum DrainStepKind
 /// <param name="PartIds">Parts that are opened or handled.</param>
 /// <param name="OutL">What comes out, L.</param>
 /// <param name="StaysL">What stays in the rig after it, L.</param>
-/// <param name="ShortestS">How long it runs if nothing but its own opening slows it, s; null where next to nothing comes.</param>
+/// <param name="ShortestS">How long it runs if only its own opening slows it, s; null where next to nothing comes.</param>
 /// <param name="LongestS">How long with the friction of the whole way too, s. Estimate.</param>
-/// <param name="Reach">How a hand gets to it; null where no access is drawn in the rig.</param>
+/// <param name="Reach">How it is reached; null where no access is drawn in the rig.</param>
 /// <param name="Needed">Something comes out, or stays, because of it.</param>
 /// <param name="Why">Why it comes here.</param>
 public sealed record DrainStep(
@@ -39,20 +39,20 @@ public sealed record DrainStep(
 /// <param name="Where">Where most of it stays; null where nothing more does.</param>
 public sealed record Forgotten(string PartId, string Words, double MoreL, string? Where);
 
-/// <summary>A draining order that works: every opening in its turn, with what comes out and what stays.</summary>
+/// <summary>A draining order that works: each opening in turn, with what comes out and what stays.</summary>
 /// <param name="Steps">In order.</param>
 /// <param name="FullL">What is in the rig before the first, L.</param>
 /// <param name="Stays">What stays after the last: what the drain-down tells.</param>
 /// <param name="WalkM">Way from opening to opening, m, in a straight line each.</param>
-/// <param name="ShortestS">How long in all, s, at least: water running, and a quarter of a minute a step for hands.</param>
+/// <param name="ShortestS">How long it all takes, s, at least: water running, and 15 s of handling a step.</param>
 /// <param name="LongestS">At most, s. Estimate.</param>
 /// <param name="Air">Water that is airlocked even when all is open.</param>
-/// <param name="Forgets">Each step forgotten in turn, the worst first.</param>
+/// <param name="Forgets">What each step leaves if it is forgotten, the worst first.</param>
 public sealed record DrainOrderAnswer(
     IReadOnlyList<DrainStep> Steps, double FullL, Stays Stays, double WalkM, double ShortestS, double LongestS, IReadOnlyList<AirHold> Air,
     IReadOnlyList<Forgotten> Forgets);
 
 /// <summary>The rig part way through its draining.</summary>
-/// <param name="Count">After so many steps.</param>
+/// <param name="Count">After this many steps.</param>
 /// <param name="DrainDown">What stays then, and where.</param>
 public sealed record AfterStepAnswer(int Count, DrainDownAnswer DrainDown);

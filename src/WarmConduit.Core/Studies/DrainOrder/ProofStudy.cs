@@ -5,8 +5,8 @@ using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.DrainOrder;
 
-/// <summary>What a measuring jug says.</summary>
-/// <param name="StepId">The step at which it was held under.</param>
+/// <summary>Measured volume.</summary>
+/// <param name="StepId">The step it was measured at.</param>
 /// <param name="MeasuredL">What came out, L; 0 to 10,000.</param>
 public sealed record ProofInput(string StepId, double MeasuredL) : IStudyInput
 {
@@ -14,19 +14,19 @@ public sealed record ProofInput(string StepId, double MeasuredL) : IStudyInput
     public IReadOnlyList<RigFault> Check(Rig rig) => FieldChecker.Of(c => c.Range("measuredL", MeasuredL, "left.outL"));
 }
 
-/// <summary>What may be behind a jug that is not as full as it should be.</summary>
+/// <summary>A possible cause of a low measured volume.</summary>
 /// <param name="PartId">The part to look at.</param>
-/// <param name="Words">What would explain it.</param>
+/// <param name="Words">Possible causes.</param>
 /// <param name="WouldBeL">What would come out at this step then, L.</param>
 /// <param name="StaysMoreL">What stays more in the rig then, L.</param>
 public sealed record Suspect(string PartId, Sentence Words, double WouldBeL, double StaysMoreL);
 
-/// <summary>A measuring jug held against what should have come out.</summary>
+/// <summary>A measured volume against what should have come out.</summary>
 /// <param name="StepId">The step.</param>
 /// <param name="ExpectedL">What should have come out, L.</param>
-/// <param name="MeasuredL">What did, L.</param>
-/// <param name="Verdict">What that says.</param>
-/// <param name="Suspects">What would explain it, the best fit first.</param>
+/// <param name="MeasuredL">What came out, L.</param>
+/// <param name="Verdict">The reading in words.</param>
+/// <param name="Suspects">Possible causes, the best fit first.</param>
 public sealed record ProofAnswer(string StepId, double ExpectedL, double MeasuredL, Sentence Verdict, IReadOnlyList<Suspect> Suspects);
 
 /// <summary>Proof of empty: what a jug tells.</summary>

@@ -3,7 +3,7 @@ using WarmConduit.Core.Studies.Networks;
 
 namespace WarmConduit.Core.Studies.FreezeLadder;
 
-/// <summary>Whether a rig stands its night.</summary>
+/// <summary>Whether a rig is safe on its night.</summary>
 public enum Verdict
 {
     /// <summary>Nothing reaches first ice.</summary>
@@ -17,16 +17,16 @@ public enum Verdict
 }
 
 /// <summary>What freezes and when on a night.</summary>
-/// <param name="Verdict">Whether the rig stands this night.</param>
-/// <param name="Rungs">Pieces of runs and parts that hold water: what ice breaks by morning first, the soonest of it leading, then the rest by its first ice;
-/// the first 3000 of them.</param>
+/// <param name="Verdict">Whether the rig is safe this night.</param>
+/// <param name="Rungs">Pieces of runs and parts that hold water: first what ice breaks by morning, the earliest leading, then the rest by first ice;
+/// the first 3000.</param>
 /// <param name="Count">How many there are in all.</param>
 /// <param name="Zones">Each zone's air in the morning, and what its heater gave in the hour before.</param>
 /// <param name="MorningS">Seconds from the start until morning.</param>
-/// <param name="EndS">Seconds from the start until which it is followed.</param>
+/// <param name="EndS">Seconds from the start to the end of the calculation.</param>
 public sealed record FreezeLadderAnswer(Verdict Verdict, IReadOnlyList<Rung> Rungs, int Count, IReadOnlyList<ZoneAir> Zones, double MorningS, double EndS);
 
-/// <summary>How far a thing gets before morning.</summary>
+/// <summary>How far freezing gets before morning.</summary>
 public enum IceState
 {
     /// <summary>No ice.</summary>
@@ -57,11 +57,11 @@ public enum IceState
 /// <param name="ThawedS">The last ice is gone again.</param>
 /// <param name="MorningC">Its temperature in the morning, °C.</param>
 /// <param name="MorningIce">Its ice fraction in the morning, 0..1.</param>
-/// <param name="State">How far it gets before morning.</param>
+/// <param name="State">How far freezing gets before morning.</param>
 /// <param name="Breaks">Ice that comes before morning breaks it.</param>
 /// <param name="BreaksS">When ice breaks it; null: it stands ice, or has none.</param>
-/// <param name="AtS">The time to tell of it: when ice breaks it by morning, else its first ice; null: neither.</param>
-/// <param name="ShutIn">It breaks since it freezes between two ends that are blocked, with no way to expand.</param>
+/// <param name="AtS">When ice breaks it by morning, else its first ice; null: neither.</param>
+/// <param name="ShutIn">It breaks because it freezes between two blocked ends, with no way to expand.</param>
 public sealed record Rung(
     string Id,
     string Name,

@@ -3,7 +3,7 @@ using WarmConduit.Core.Studies.Night;
 
 namespace WarmConduit.Core.Studies.FreezeLadder;
 
-/// <summary>The rung that is asked about.</summary>
+/// <summary>The rung in question.</summary>
 /// <param name="Id">Its id; one that is not on the ladder has no reason.</param>
 public sealed record RungWhyInput(string Id) : IStudyInput
 {
@@ -11,7 +11,7 @@ public sealed record RungWhyInput(string Id) : IStudyInput
     public IReadOnlyList<RigFault> Check(Rig rig) => [];
 }
 
-/// <summary>Why one rung of the ladder stands where it does; null when it is not on the ladder.</summary>
+/// <summary>Why one rung of the ladder is where it is; null when it is not on the ladder.</summary>
 /// <param name="Id">The rung.</param>
 /// <param name="Why">The reason; null when it is not on the ladder.</param>
 public sealed record RungWhyAnswer(string Id, Why? Why);

@@ -44,13 +44,13 @@ public enum HoldKind
 /// <param name="Words">What it is.</param>
 /// <param name="Litres">How much, L.</param>
 /// <param name="Breaks">Ice there breaks something.</param>
-/// <param name="Empties">The one thing that empties it.</param>
+/// <param name="Empties">The one thing that would empty it.</param>
 /// <param name="Estimate">How much is an estimate.</param>
 public sealed record Hold(HoldKind Kind, string Words, double Litres, bool Breaks, Sentence Empties, bool Estimate);
 
 /// <summary>Everything that holds water.</summary>
 /// <param name="Holds">Most first; together they are all that stays.</param>
-/// <param name="Stays">The sums, as the drain-down has them.</param>
+/// <param name="Stays">The sums of the drain-down.</param>
 public sealed record HoldsAnswer(IReadOnlyList<Hold> Holds, Stays Stays);
 
 /// <summary>What still holds water, whatever the reason: the drain-down's account, thing by thing.</summary>

@@ -5,19 +5,19 @@ using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.Measuring;
 
-/// <summary>Something that a tape, a thermometer or a label would tell.</summary>
+/// <summary>Something that can be measured, or read on a label.</summary>
 /// <param name="Id">Stable id.</param>
 /// <param name="Name">What to measure.</param>
 /// <param name="How">How.</param>
-/// <param name="Worth">What not knowing it costs.</param>
-/// <param name="SwingK">How far the coldest room with water moves when it is off by as much as one usually is, K; null where it is no matter of warmth.</param>
+/// <param name="Worth">The effect of not knowing it.</param>
+/// <param name="SwingK">How far the coldest room with water changes when this guess is off by its usual error, K; null where it does not affect warmth.</param>
 /// <param name="Place">Where; null for the rig as a whole.</param>
 public sealed record ToMeasure(string Id, string Name, string How, Sentence Worth, double? SwingK, Place? Place);
 
 /// <summary>What to measure next.</summary>
-/// <param name="ZoneId">The coldest room with water, or the coldest room where there is no water yet; null: none is drawn.</param>
+/// <param name="ZoneId">The coldest room with water, or the coldest room while there is no water; null: no rooms.</param>
 /// <param name="AirC">Its air on the brief's night with the heat on, °C.</param>
-/// <param name="Items">What is missing first, then what moves that air most. All are estimates.</param>
+/// <param name="Items">Missing figures first, then by effect on that air. All are estimates.</param>
 public sealed record MeasureNextAnswer(string? ZoneId, double? AirC, IReadOnlyList<ToMeasure> Items);
 
 /// <summary>What a builder should measure next, by what not knowing it costs.</summary>

@@ -9,19 +9,19 @@ using WarmConduit.Core.Weather;
 namespace WarmConduit.Core.Studies.Night;
 
 /// <summary>What thermometers read in one cold night.</summary>
-/// <param name="Readings">Their readings, as a table of them is read.</param>
+/// <param name="Readings">Their readings, from a table.</param>
 public sealed record CalibrationInput(Thermometers Readings) : IStudyInput
 {
     /// <inheritdoc/>
     public IReadOnlyList<RigFault> Check(Rig rig) => [.. Readings.Check(rig.Shell.Zones).Select(f => f with { Path = $"readings.{f.Path}" })];
 }
 
-/// <summary>A figure of a room against what thermometers say of it.</summary>
+/// <summary>A figure of a room beside what thermometers gave.</summary>
 /// <param name="Name">What it is.</param>
 /// <param name="Typed">As typed or estimated.</param>
-/// <param name="Fitted">As the thermometers have it.</param>
-/// <param name="Deviation">One standard deviation, as a share of it; null: nothing tells it.</param>
-/// <param name="Determined">The deviation is 10 % at the most; what is not stays as typed.</param>
+/// <param name="Fitted">By the thermometers.</param>
+/// <param name="Deviation">One standard deviation, as a share of it; null: not determined.</param>
+/// <param name="Determined">The deviation is at most 10 %; the rest stays as typed.</param>
 public sealed record CalibratedFigure(string Name, Measure Typed, Measure Fitted, double? Deviation, bool Determined);
 
 /// <summary>A thermometer's readings, and what the night says with the figures that were found, °C.</summary>
@@ -30,14 +30,14 @@ public sealed record CalibratedFigure(string Name, Measure Typed, Measure Fitted
 /// <param name="Fitted">As the night has it.</param>
 public sealed record CalibratedSeries(string ZoneId, IReadOnlyList<double> Measured, IReadOnlyList<double> Fitted);
 
-/// <summary>A rig set by thermometers.</summary>
+/// <summary>A rig calibrated by thermometers.</summary>
 /// <param name="TimeS">Times of the readings, s.</param>
 /// <param name="OutdoorC">Outdoors, °C.</param>
 /// <param name="Series">By thermometer.</param>
-/// <param name="ResidualK">Root mean square of what is left between the two, K.</param>
-/// <param name="Figures">What was sought.</param>
-/// <param name="HeaterKnown">A known heater ran, so that what rooms hold is told too; without one only rates are.</param>
-/// <param name="Edits">The edits that take over what is determined; empty where nothing is.</param>
+/// <param name="ResidualK">Root mean square of the difference, K.</param>
+/// <param name="Figures">The target.</param>
+/// <param name="HeaterKnown">A known heater ran, so heat capacities are found too; without one only rates are.</param>
+/// <param name="Edits">The edits that use the calibrated values; empty where nothing is determined.</param>
 public sealed record CalibrationAnswer(
     IReadOnlyList<double> TimeS,
     IReadOnlyList<double> OutdoorC,

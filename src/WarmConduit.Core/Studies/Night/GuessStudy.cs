@@ -3,20 +3,20 @@ using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.Night;
 
-/// <summary>What one guess moves.</summary>
-/// <param name="Name">What is guessed.</param>
-/// <param name="Range">The range over which it is swung, in words.</param>
-/// <param name="AtLowS">First ice with it at the low end, s; null: none by the end of what is looked at.</param>
+/// <summary>The effect of one guess.</summary>
+/// <param name="Name">The guess.</param>
+/// <param name="Range">The range it may be off by, in words.</param>
+/// <param name="AtLowS">First ice with it at the low end, s; null: none in the time calculated.</param>
 /// <param name="AtHighS">First ice with it at the high end.</param>
-/// <param name="SwingS">What lies between, s; the end of what is looked at stands for none.</param>
+/// <param name="SwingS">The difference, s; the end of the calculation counts as none.</param>
 /// <param name="Measure">How to find it out.</param>
 public sealed record Guess(string Name, Sentence Range, double? AtLowS, double? AtHighS, double SwingS, string Measure);
 
-/// <summary>Which guess matters.</summary>
+/// <summary>The biggest uncertainties.</summary>
 /// <param name="Name">What freezes first; null: nothing does.</param>
 /// <param name="FirstIceS">When, as things are typed, s.</param>
-/// <param name="Guesses">The one that moves it most first.</param>
-/// <param name="EndS">The end of what is looked at, s.</param>
+/// <param name="Guesses">The largest effect first.</param>
+/// <param name="EndS">The end of the calculation, s.</param>
 public sealed record GuessAnswer(string? Name, double? FirstIceS, IReadOnlyList<Guess> Guesses, double EndS);
 
 /// <summary>Each unknown swung over its range by itself: the one that moves the first ice most is the one to measure.</summary>

@@ -13,11 +13,11 @@ public sealed record HourlyAir(string ZoneId, IReadOnlyList<double> C);
 /// <param name="Ice">Its ice fraction at each step, 0..1.</param>
 public sealed record HourlyWater(string Id, IReadOnlyList<double> C, IReadOnlyList<double> Ice);
 
-/// <summary>How cold all is at the hours of a night, for drawings of any of them.</summary>
+/// <summary>Temperatures of everything at each hour of a night, for drawings.</summary>
 /// <param name="StepH">Hours from one step to the next; the first is the start of the night.</param>
 /// <param name="Steps">How many steps there are.</param>
 /// <param name="Zones">Rooms, in the order of the shell.</param>
-/// <param name="Rungs">All that is on the ladder, in its order.</param>
+/// <param name="Rungs">Everything on the ladder, in its order.</param>
 public sealed record HourlyAnswer(int StepH, int Steps, IReadOnlyList<HourlyAir> Zones, IReadOnlyList<HourlyWater> Rungs);
 
 /// <summary>How cold everything on the ladder is at any hour of its night.</summary>

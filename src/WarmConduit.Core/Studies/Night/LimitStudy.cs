@@ -2,29 +2,29 @@ using WarmConduit.Core.Studies.Standing;
 
 namespace WarmConduit.Core.Studies.Night;
 
-/// <summary>How long a rig stands one outdoor temperature.</summary>
+/// <summary>How long a rig survives one outdoor temperature.</summary>
 /// <param name="OutdoorC">Outdoors, all night, °C.</param>
-/// <param name="Hours">Hours from the start until ice first breaks something; null: longer than was tried.</param>
+/// <param name="Hours">Hours from the start until ice first breaks something; null: longer than tested.</param>
 /// <param name="First">What breaks first; null: nothing within what was tried.</param>
 public sealed record Endurance(double OutdoorC, double? Hours, string? First);
 
-/// <summary>What the brief asks a rig to stand without heat, and what it does stand: left full where it is lived in, drained where it is not.</summary>
+/// <summary>What the brief asks a rig to survive without heat, and what it does survive: left full where it is lived in, drained where it is not.</summary>
 /// <param name="Drained">It is left drained.</param>
 /// <param name="Hours">The brief's hours without heat, h.</param>
-/// <param name="ForHours">For how many of them the coldest is told, h: ten days at the most.</param>
+/// <param name="ForHours">For how many hours the coldest is given, at most ten days.</param>
 /// <param name="LowestC">The brief's lowest temperature, °C.</param>
-/// <param name="Stands">Whether it stands that for so many hours.</param>
-/// <param name="Limit">The coldest constant night of so many hours that it stands so.</param>
-/// <param name="AtLowest">How long it stands the brief's lowest; tried for its hours, or three days.</param>
-/// <param name="TriedHours">How long that was tried, h.</param>
+/// <param name="Stands">Whether it survives that for that many hours.</param>
+/// <param name="Limit">The coldest constant night of that many hours that it survives in that state.</param>
+/// <param name="AtLowest">How long it survives the brief's lowest temperature; tested for the brief's hours, or three days.</param>
+/// <param name="TriedHours">How long was tested, h.</param>
 public sealed record BriefLimit(bool Drained, double Hours, double ForHours, double LowestC, bool Stands, ColdLimit Limit, Endurance AtLowest,
     double TriedHours);
 
 /// <summary>How cold and how long.</summary>
 /// <param name="Curve">From the warmest to the coldest that was tried.</param>
-/// <param name="ForHours">The hours that the night asked about lasts.</param>
-/// <param name="Limit">The coldest constant night of so many hours that it stands.</param>
-/// <param name="AtLowest">How long it stands the outdoor temperature that was asked about.</param>
+/// <param name="ForHours">The length of this night, h.</param>
+/// <param name="Limit">The coldest constant night of that many hours that it survives.</param>
+/// <param name="AtLowest">How long it survives the outdoor temperature asked for.</param>
 /// <param name="TriedC">The coldest that was tried.</param>
 /// <param name="TriedHours">The longest that was tried.</param>
 /// <param name="Brief">What the brief asks for; null where it asks for no hours without heat.</param>

@@ -16,8 +16,7 @@ public sealed record ZoneHours(string ZoneId, IReadOnlyList<double> C, Exposure 
 
 /// <summary>A rung of the ladder through the night.</summary>
 /// <param name="Rung">As the ladder has it.</param>
-/// <param name="EarliestS">The earliest that what is told of it (<see cref="Rung.AtS"/>) may come, by all that is guessed on the cold side, s; null: not then
-/// either.</param>
+/// <param name="EarliestS">The earliest time of <see cref="Rung.AtS"/>, with every guess on its cold side, s; null: not then either.</param>
 /// <param name="LatestS">The same on the warm side, s; null: not then.</param>
 /// <param name="C">Its water at each hour, °C.</param>
 /// <param name="Ice">Its ice fraction at each hour, 0..1.</param>
@@ -27,17 +26,17 @@ public sealed record RungHours(Rung Rung, double? EarliestS, double? LatestS, IR
     double? Money);
 
 /// <summary>A night hour by hour.</summary>
-/// <param name="Verdict">Whether the rig stands it.</param>
+/// <param name="Verdict">Whether the rig survives it.</param>
 /// <param name="StartHour">Hour of the day at which it starts.</param>
 /// <param name="MorningS">Seconds from the start until morning.</param>
 /// <param name="Weather">The weather at each hour from the start.</param>
 /// <param name="Outdoors">How long and how far outdoors lies below zero until morning.</param>
 /// <param name="Zones">Rooms, in the order of the shell.</param>
-/// <param name="Rungs">All that holds water, soonest ice first; at most 400 of them.</param>
+/// <param name="Rungs">All that holds water, the first to freeze leading; at most 400.</param>
 /// <param name="Count">How many there are in all.</param>
-/// <param name="HeatStopsS">Seconds from the start until all heat stops; null: it does not, or is off.</param>
-/// <param name="HeatShort">Heat that is on and does not reach, in words; empty: it does, or is off.</param>
-/// <param name="KeptC">How warm living space was kept until the start, °C: as was asked, or as its heater is set.</param>
+/// <param name="HeatStopsS">Seconds from the start until all heating stops; null: it does not, or is off.</param>
+/// <param name="HeatShort">Heating that is on but too weak, in words; empty: it is enough, or off.</param>
+/// <param name="KeptC">The living space's temperature until the start, °C: as given, or its heater's set point.</param>
 public sealed record NightHoursAnswer(
     Verdict Verdict,
     double StartHour,

@@ -15,7 +15,7 @@ public sealed record SeasonInput(WeatherPlace Place = WeatherPlace.KettleFell, i
     public IReadOnlyList<RigFault> Check(Rig rig) => FieldChecker.Of(c => c.Range("winters", Winters, 1, SeasonStudy.Most, ""));
 }
 
-/// <summary>A week of the winter, in the mean over all that were drawn.</summary>
+/// <summary>A week of the winter, averaged over all winters drawn.</summary>
 /// <param name="Week">From 0 (1 October).</param>
 /// <param name="IceNights">Nights in which something has ice, 0..7.</param>
 /// <param name="BreakNights">Nights in which ice breaks something.</param>
@@ -23,11 +23,11 @@ public sealed record WeekRisk(int Week, double IceNights, double BreakNights);
 
 /// <summary>A thing that freezes.</summary>
 /// <param name="Name">In the builder's words.</param>
-/// <param name="Nights">Nights of a winter in which it has ice, in the mean.</param>
+/// <param name="Nights">Nights a winter in which it has ice, on average.</param>
 /// <param name="Breaks">Ice breaks it.</param>
 public sealed record SeasonLeader(string Name, double Nights, bool Breaks);
 
-/// <summary>A rig through many winters of a place, left as the night asked about leaves it.</summary>
+/// <summary>A rig through many winters of a place, left as this night leaves it.</summary>
 /// <param name="Place">The place.</param>
 /// <param name="Winters">How many were drawn.</param>
 /// <param name="Weeks">26 weeks.</param>

@@ -6,11 +6,11 @@ using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.Parking;
 
-/// <summary>Where the patch ends on one side, and what ends it.</summary>
+/// <summary>Where the drained slopes end on one side, and what limits them.</summary>
 /// <param name="Side">In words: "nose up".</param>
-/// <param name="FarDeg">The last slope of the map, from level, at which it still drains to the limits that way, degrees; below 0: the other way. Null: past the
-/// edge of the map.</param>
-/// <param name="Words">The pool that ends it.</param>
+/// <param name="FarDeg">The last slope from level at which it still drains within the limits that way, degrees; below 0: the other way. Null: beyond
+/// the map.</param>
+/// <param name="Words">The pool that limits it.</param>
 public sealed record PatchSide(string Side, double? FarDeg, string Words);
 
 /// <summary>What to put under a wheel.</summary>
@@ -21,18 +21,17 @@ public sealed record WheelBlock(string Wheel, double BlockM);
 /// <summary>The parking envelope: how the rig may stand and still drain to its limits.</summary>
 /// <param name="Limits">The limits it is judged by.</param>
 /// <param name="MostDeg">The map reaches from minus to plus this, degrees.</param>
-/// <param name="Rows">A row for each pitch, lowest first; a letter for each roll, lowest first: o drains to the limits; p too much in pipes and parts, b too
-/// much in a part that ice breaks, t too much in a tank.</param>
+/// <param name="Rows">A row for each pitch, lowest first; a letter for each roll, lowest first: o drains within the limits; p too much in pipes and
+/// parts, b too much in a part that ice breaks, t too much in a tank.</param>
 /// <param name="OutsideL">What stays outside tanks as it is parked now, L; null: nothing is open.</param>
 /// <param name="Now">The limit that is broken as it is parked now.</param>
 /// <param name="NowWords">How it is parked now, in words.</param>
 /// <param name="Share">Share of the attitudes within the brief's slope at which it drains, 0..1.</param>
 /// <param name="Best">The attitude to aim for; null where there is none.</param>
-/// <param name="BestWords">What to do to stand so.</param>
+/// <param name="BestWords">How to park it that way.</param>
 /// <param name="MarginDeg">How far that is from the edge of the patch, degrees.</param>
-/// <param name="Blocks">What to put under the wheels to stand so from how it is parked now; empty where wheelbase and track are not known, and where nothing is
-/// needed.</param>
-/// <param name="Sides">What ends the patch on each side of the best attitude.</param>
+/// <param name="Blocks">What to put under the wheels for that attitude; empty where wheelbase and track are not known, and where nothing is needed.</param>
+/// <param name="Sides">What limits the slope on each side of the best attitude.</param>
 public sealed record ParkingAnswer(
     ParkingLimits Limits,
     double MostDeg,

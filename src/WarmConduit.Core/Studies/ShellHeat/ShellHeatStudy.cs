@@ -5,26 +5,26 @@ using WarmConduit.Core.Studies.Night;
 
 namespace WarmConduit.Core.Studies.ShellHeat;
 
-/// <summary>What a face lets through on the night that is asked about.</summary>
+/// <summary>What a face loses on this night.</summary>
 /// <param name="FaceId">The face, in its zone.</param>
 /// <param name="TransmittanceWPerM2K">Its transmittance, W/m²K.</param>
-/// <param name="WPerK">That times its area, and times what thermometers said, where they did.</param>
-/// <param name="DrawnM2">Its area as the boxes have it, m²; null: the boxes have no such face.</param>
+/// <param name="WPerK">That times its area, and times the calibration, where there is one.</param>
+/// <param name="DrawnM2">Its area by the boxes, m²; null: the boxes have no such face.</param>
 public sealed record FaceHeat(string FaceId, double TransmittanceWPerM2K, double WPerK, double? DrawnM2);
 
-/// <summary>A zone on the night that is asked about.</summary>
+/// <summary>A zone on this night.</summary>
 /// <param name="ZoneId">The zone.</param>
 /// <param name="AirC">Its air in the morning, °C.</param>
 /// <param name="HeaterW">What its heater gave in the hour before, W.</param>
-/// <param name="LeakWPerK">Its draughts.</param>
+/// <param name="LeakWPerK">Its air leakage.</param>
 /// <param name="VolumeM3">Its air: its box less the rooms inside it, m³.</param>
-/// <param name="AssumedJPerK">What it is taken to hold of heat where nothing is typed, J/K. Estimate.</param>
+/// <param name="AssumedJPerK">Its heat capacity where none is typed, J/K. Estimate.</param>
 /// <param name="Faces">Its faces.</param>
-/// <param name="HoldsWater">Parts or runs with water stand in it.</param>
+/// <param name="HoldsWater">Parts or runs with water are in it.</param>
 public sealed record ZoneHeat(string ZoneId, double AirC, double HeaterW, double LeakWPerK, double VolumeM3, double AssumedJPerK,
     IReadOnlyList<FaceHeat> Faces, bool HoldsWater);
 
-/// <summary>A room that builders forget, to be drawn with a press.</summary>
+/// <summary>A room that builders forget, added with one press.</summary>
 /// <param name="Id">Stable id.</param>
 /// <param name="Name">In words.</param>
 /// <param name="Words">Why it matters.</param>
@@ -33,7 +33,7 @@ public sealed record ForgottenZone(string Id, string Name, string Words, Zone Zo
 
 /// <summary>The shell on a night.</summary>
 /// <param name="Zones">In order of id.</param>
-/// <param name="ColdestId">The coldest zone that holds water; null: none does.</param>
+/// <param name="ColdestId">The coldest zone with water in it; null: none has.</param>
 /// <param name="Forgotten">Rooms that builders forget and that are not drawn here.</param>
 public sealed record ShellHeatAnswer(IReadOnlyList<ZoneHeat> Zones, string? ColdestId, IReadOnlyList<ForgottenZone> Forgotten);
 

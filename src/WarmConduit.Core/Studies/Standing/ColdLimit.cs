@@ -2,17 +2,17 @@ using WarmConduit.Core.Studies.Night;
 
 namespace WarmConduit.Core.Studies.Standing;
 
-/// <summary>How cold a night a rig stands, of nights that are as cold from start to end.</summary>
-/// <param name="ColdestC">The coldest at which nothing breaks, nor at any warmer one, °C: to a tenth, and never colder than what was tried; null: none below
-/// zero, or all that were tried.</param>
-/// <param name="StandsAllTried">Nothing breaks at any that was tried; how much colder it may get is not known.</param>
-/// <param name="FailsC">The warmest at which ice breaks something, °C; null: none of those tried.</param>
+/// <summary>How cold a night a rig survives, for nights of constant temperature.</summary>
+/// <param name="ColdestC">The coldest at which nothing breaks, nor at any warmer one, °C: to a tenth, never colder than tested; null: none below
+/// zero, or all that were tested.</param>
+/// <param name="StandsAllTried">Nothing breaks at any temperature tested; the limit is not known.</param>
+/// <param name="FailsC">The warmest at which ice breaks something, °C; null: none of those tested.</param>
 /// <param name="KinderC">
-/// A colder one at which nothing breaks all the same, °C; null: none was found. Lines that freeze through at once have not been shut in by ice at their ends:
-/// no night to wait for.
+/// A colder one at which nothing breaks either, °C; null: none was found. Lines that freeze through at once are not trapped between ice plugs: no
+/// night to wait for.
 /// </param>
 /// <param name="TriedC">The coldest that was tried, °C.</param>
-/// <param name="StepK">How far apart those are that were tried, K.</param>
+/// <param name="StepK">The step between temperatures tried, K.</param>
 public sealed record ColdLimit(double? ColdestC, bool StandsAllTried, double? FailsC, double? KinderC, double TriedC, double StepK)
 {
     private const double LowestTriedC = -40, HighestTriedC = -0.5, WithinK = 0.25, ScanK = 0.5, KinderK = 2;

@@ -7,8 +7,8 @@ namespace WarmConduit.Core.Studies.Standing;
 /// <param name="Stays">What stays after draining, parked as on the night.</param>
 /// <param name="ByHand">Names of the parts that is done to.</param>
 /// <param name="Night">The night asked about.</param>
-/// <param name="Verdict">Whether the rig stands it.</param>
-/// <param name="Limit">The coldest night of its kind that it stands.</param>
+/// <param name="Verdict">Whether the rig survives it.</param>
+/// <param name="Limit">The coldest night of its kind that it survives.</param>
 /// <param name="FirstName">What ice breaks first on that night, or what has ice first where it breaks nothing; null when nothing has.</param>
 /// <param name="FirstS">When, seconds from the start.</param>
 public sealed record StandingAnswer(

@@ -6,20 +6,20 @@ using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.Supply;
 
-/// <summary>What follows from an answer of the brief.</summary>
+/// <summary>A consequence of the brief.</summary>
 /// <param name="Id">Stable id.</param>
-/// <param name="Field">The field of the brief that it stands beside.</param>
+/// <param name="Field">The field of the brief that it is shown at.</param>
 /// <param name="Words">In words.</param>
 /// <param name="Lacking">The rig as drawn does not meet it.</param>
-/// <param name="Caution">What to mind where it can hurt someone; null: nothing.</param>
+/// <param name="Caution">A caution where it can hurt someone; null: none.</param>
 public sealed record Consequence(string Id, string Field, Sentence Words, bool Lacking, string? Caution = null);
 
-/// <summary>What follows from the brief, beside the rig as it is drawn.</summary>
-/// <param name="Choices">The choices that hold.</param>
+/// <summary>Consequences of the brief, beside the rig as drawn.</summary>
+/// <param name="Choices">The choices in force.</param>
 /// <param name="WantedL">Fresh water wanted, L.</param>
 /// <param name="FreshL">Fresh water that the tanks of the rig hold, L.</param>
 /// <param name="GreyL">Grey water that its tanks hold, L.</param>
-/// <param name="Consequences">What follows, in the order of the brief. All are estimates.</param>
+/// <param name="Consequences">The consequences, in the order of the brief. All are estimates.</param>
 public sealed record SupplyAnswer(BriefChoices Choices, double WantedL, double FreshL, double GreyL, IReadOnlyList<Consequence> Consequences);
 
 /// <summary>Sums of supply: how long a fill lasts, what it weighs, what holding a night costs.</summary>

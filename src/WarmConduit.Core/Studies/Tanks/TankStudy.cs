@@ -5,26 +5,26 @@ using WarmConduit.Core.Studies.Networks;
 
 namespace WarmConduit.Core.Studies.Tanks;
 
-/// <summary>What the heights of a tank's ports decide, as it is parked.</summary>
+/// <summary>What a tank's port heights mean, as it is parked.</summary>
 /// <param name="PartId">The tank.</param>
 /// <param name="FullL">Its content, L.</param>
-/// <param name="NeverPumpedL">What lies below its lowest outlet, L; null: it has none.</param>
-/// <param name="NeverDrainedL">What lies below its lowest port, L.</param>
+/// <param name="NeverPumpedL">Content below its lowest outlet, L; null: it has none.</param>
+/// <param name="NeverDrainedL">Content below its lowest port, L.</param>
 /// <param name="LowestPort">What that port is called.</param>
-/// <param name="OverFillL">What cannot be filled, L: above the highest of its vent and fill ports, its spout, and where its vent runs over, whichever is
-/// lowest; null: it has none of them.</param>
-/// <param name="OverFillBy">Which of them that is.</param>
-/// <param name="VentEnd">Name of the opening that it breathes through; null: none is joined to its vent.</param>
+/// <param name="OverFillL">Content that cannot be filled, L: above the highest of its vent and fill ports, its spout, and where its vent overflows,
+/// whichever is lowest; null: it has none of them.</param>
+/// <param name="OverFillBy">Which of them it is.</param>
+/// <param name="VentEnd">Name of the opening it is vented through; null: none is joined to its vent.</param>
 /// <param name="VentDipM">How deep its vent dips: water lies there, and shuts it until that much is sucked or blown aside, m; null: no dip.</param>
 /// <param name="VentRuns">Ids of the runs of its vent, from the tank on.</param>
-/// <param name="VentPa">Pressure at which its vent lets by what the tank is filled or drawn with, Pa. Estimate. Null: it has no way to breathe.</param>
-/// <param name="Twins">Tanks joined to it low down, which stand as high as it does only if each of them breathes.</param>
-/// <param name="EmptyKg">Its mass when empty, kg; by its walls where the rig does not say. Estimate.</param>
+/// <param name="VentPa">Pressure across its vent at the flow the tank is filled or drawn with, Pa. Estimate. Null: it is not vented.</param>
+/// <param name="Twins">Tanks joined to it low down, which share its level only if each of them is vented.</param>
+/// <param name="EmptyKg">Its mass when empty, kg; from its walls where the rig does not give it. Estimate.</param>
 public sealed record TankPorts(
     string PartId, double FullL, double? NeverPumpedL, double NeverDrainedL, string LowestPort, double? OverFillL, string? OverFillBy, string? VentEnd,
     double? VentDipM, IReadOnlyList<string> VentRuns, double? VentPa, IReadOnlyList<string> Twins, double EmptyKg);
 
-/// <summary>All tanks that water is kept or caught in.</summary>
+/// <summary>All fresh and grey water tanks.</summary>
 /// <param name="Tanks">In order of id.</param>
 public sealed record TanksAnswer(IReadOnlyList<TankPorts> Tanks);
 

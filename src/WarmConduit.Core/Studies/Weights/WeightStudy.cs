@@ -18,18 +18,18 @@ public sealed record WeightState(
     string Id, string Name, double SystemKg, double? TotalKg, double? FrontKg, double? RearKg, double? FrontKerbShare, double? RearKerbShare,
     IReadOnlyList<string> Over);
 
-/// <summary>What a full tank does to the axles.</summary>
+/// <summary>The load of a full tank on the axles.</summary>
 /// <param name="PartId">The tank.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="WaterKg">Its water when full.</param>
-/// <param name="CrashN">What holds it must bear at 20 g forward, N, full. Estimate.</param>
-/// <param name="FrontKg">Of its water, on the front axle; less than nothing: it lifts it. Null: the axles are not known.</param>
+/// <param name="CrashN">Load on its fixings at 20 g forward, full, N. Estimate.</param>
+/// <param name="FrontKg">Its water's load on the front axle; negative: it lifts it. Null: the axles are not known.</param>
 /// <param name="RearKg">On the rear axle.</param>
 /// <param name="KerbKg">On the kerb side's wheels.</param>
 public sealed record TankMoment(string PartId, string Name, double WaterKg, double CrashN, double? FrontKg, double? RearKg, double? KerbKg);
 
 /// <summary>Where the weight of a rig is. All are estimates.</summary>
-/// <param name="Axles">The axles as typed, or where they are taken to be until then.</param>
+/// <param name="Axles">The axles as typed, or as assumed until then.</param>
 /// <param name="Weighed">Both were weighed.</param>
 /// <param name="PartsKg">Parts, empty.</param>
 /// <param name="PipeKg">Pipe and hose.</param>

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Command } from "cmdk";
 import { useState } from "react";
 import { api, data, type Problem, type Schema } from "../../api/client";
@@ -223,17 +223,17 @@ function InWords({ text, onText, onDone }: { text: string; onText(text: string):
   const system = useSettings((s) => s.system);
   const print = usePrint();
   const [ids] = useState(() => ({ partId: newId("part"), runId: newId("run") }));
-  const client = useQueryClient();
-  const words = {
+  const ask = async (signal?: AbortSignal) =>
+    data(await api.POST("/api/rigs/{id}/words", { params: { path: { id } }, body: { base, text, system, ...ids }, signal }));
+  const read = useQuery({
     queryKey: ["words", id, base, text, system],
-    queryFn: async ({ signal }: { signal: AbortSignal }) =>
-      data(await api.POST("/api/rigs/{id}/words", { params: { path: { id } }, body: { base, text, system, ...ids }, signal })),
+    queryFn: ({ signal }) => ask(signal),
+    placeholderData: keepPreviousData,
     retry: false,
-  };
-  const read = useQuery({ ...words, placeholderData: (old: Schema["PlaceRead"] | undefined) => old });
-  // Enter straight after typing waits for what the last letter says.
+  });
+  // Enter straight after typing waits for what the last letter says, asked again: a save meanwhile takes the question of before back.
   const put = async () => {
-    const said = await client.fetchQuery(words).catch(() => null);
+    const said = (!read.isPlaceholderData && read.data) || (await ask().catch(() => null));
     if (!said?.understood) return;
     selection.takeWhenThere({ kind: "part", partId: ids.partId });
     document.commit("Add in words", said.edits);

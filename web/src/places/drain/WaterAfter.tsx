@@ -1,18 +1,23 @@
 import { ChevronLeft, ChevronRight } from "lucide-react";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { say, usePrint } from "../../app/units";
 import type { Rig } from "../../document/geometry";
 import type { Tag } from "../../drawing/discs";
 import { toPx, wholeFrame } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
 import { Button, Panel, Slider } from "../../ui/controls";
+import { PlayButton } from "../../ui/PlayButton";
+import { usePlay } from "../../ui/usePlay";
 import { useSize } from "../../ui/useSize";
 import { useAnswers } from "../bench/benchStores";
 import { useAsked } from "../bench/useAsked";
 import { FixGhost } from "../bench/views/FixGhost";
+import { Leaving } from "./Leaving";
 import { doneParts } from "./useLeft";
 
 const HEIGHT = 270;
+/** Long enough to see a step's water leave. */
+const STEP_MS = 1700;
 
 /** Until the last step it is water that is still there, not water that stays. */
 const onItsWay = { "--stays": "var(--full)" } as React.CSSProperties;
@@ -32,7 +37,21 @@ export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: nu
     [order, count, done],
   );
   const asked = useAsked("afterStep", { steps: count });
-  const drainDown = asked.data?.drainDown;
+  const before = useAsked("afterStep", count > 0 ? { steps: count - 1 } : null).data?.drainDown;
+  // Until the step is answered, the water stands as it did before it.
+  const drainDown = asked.data?.drainDown ?? before;
+  // Water leaves when a step is done here, not when the place is opened.
+  const [opened] = useState(count);
+  const [moved, setMoved] = useState(false);
+  const play = usePlay({ at: count, end: steps, step: 1, everyMs: STEP_MS, waits: !asked.data, onAt: (n) => go(n) });
+  const go = (n: number) => {
+    setMoved(moved || n !== opened);
+    onCount(n);
+  };
+  const byHand = (n: number) => {
+    play.stop();
+    go(n);
+  };
   const frame = wholeFrame(rig, "side", { width: size.width, height: HEIGHT }, 20);
   const step = order?.steps[count - 1];
   const stays = count === 0 ? order?.fullL : step?.staysL;
@@ -45,7 +64,8 @@ export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: nu
           {step && ` · ${say(step.words, print)}`}
         </p>
         <div className="flex shrink-0 items-center">
-          <Button quiet aria-label="Step back" disabled={count === 0} onClick={() => onCount(count - 1)}>
+          <PlayButton play={play} of="the draining" />
+          <Button quiet aria-label="Step back" disabled={count === 0} onClick={() => byHand(count - 1)}>
             <ChevronLeft size={18} />
           </Button>
           <div className="w-28">
@@ -56,10 +76,10 @@ export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: nu
               max={Math.max(1, steps)}
               step={1}
               text={`${count} of ${steps}`}
-              onChange={onCount}
+              onChange={byHand}
             />
           </div>
-          <Button quiet aria-label="Step on" disabled={count >= steps} onClick={() => onCount(count + 1)}>
+          <Button quiet aria-label="Step on" disabled={count >= steps} onClick={() => byHand(count + 1)}>
             <ChevronRight size={18} />
           </Button>
         </div>
@@ -68,7 +88,7 @@ export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: nu
         ref={box}
         className="mt-2 overflow-hidden rounded-[5px] bg-ground"
         data-after={count}
-        aria-busy={!drainDown}
+        aria-busy={!asked.data}
         style={count < steps ? onItsWay : undefined}
       >
         {size.width > 0 && (
@@ -82,8 +102,18 @@ export function WaterAfter({ rig, count, steps, onCount }: { rig: Rig; count: nu
                 frame={frame}
                 lens="drain"
                 tags={tags}
-                onTag={onCount}
+                onTag={byHand}
               />
+              {moved && before && asked.data && (
+                <Leaving
+                  key={count}
+                  rig={rig}
+                  before={before}
+                  after={asked.data.drainDown}
+                  partIds={step?.partIds ?? []}
+                  px={(p) => toPx("side", frame, p)}
+                />
+              )}
               <FixGhost px={(p) => toPx("side", frame, p)} />
             </g>
           </svg>

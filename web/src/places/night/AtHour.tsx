@@ -6,13 +6,25 @@ import type { Rig } from "../../document/geometry";
 import { toPx, type View, wholeFrame } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
 import { Choice, Panel } from "../../ui/controls";
+import { PlayButton } from "../../ui/PlayButton";
+import { usePlay } from "../../ui/usePlay";
 import { useSize } from "../../ui/useSize";
 import { FixGhost } from "../bench/views/FixGhost";
 
 const HEIGHT = 170;
+/** A night of fourteen hours passes in five seconds. */
+const HOUR_MS = 350;
+
+interface Props {
+  night: Schema["NightHoursAnswer"];
+  rig: Rig;
+  hour: number;
+  stale: boolean;
+  onHour(hour: number): void;
+}
 
 /** The rig as cold as it is at an hour of the night. */
-export function AtHour({ night, rig, hour, stale }: { night: Schema["NightHoursAnswer"]; rig: Rig; hour: number; stale: boolean }) {
+export function AtHour({ night, rig, hour, stale, onHour }: Props) {
   const [box, size] = useSize<HTMLDivElement>();
   const clock = useClock();
   const ladder = useMemo(() => {
@@ -24,10 +36,13 @@ export function AtHour({ night, rig, hour, stale }: { night: Schema["NightHoursA
   }, [night, hour]);
   const [view, setView] = useState<View>("side");
   const frame = wholeFrame(rig, view, { width: size.width, height: HEIGHT });
+  const [end, home] = [night.weather.length - 1, Math.round(night.morningS / 3600)];
+  const play = usePlay({ at: hour, end, home, step: 1, everyMs: HOUR_MS, waits: stale, onAt: onHour });
   return (
     <Panel className="p-3" aria-label="Rig at this hour">
       <div className="flex flex-wrap items-center justify-between gap-2">
-        <h2 className="text-[17px] font-semibold">At {clock(night.startHour, hour * 3600)}</h2>
+        <h2 className="grow text-[17px] font-semibold">{clock(night.startHour, hour * 3600)}</h2>
+        <PlayButton play={play} of="the night" />
         <Choice<View>
           label="Seen from"
           value={view}

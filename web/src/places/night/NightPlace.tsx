@@ -100,7 +100,7 @@ function Night({ rig }: { rig: Rig }) {
                     : "-my-3 bg-ground py-3 min-[1000px]:[@media(min-height:600px)]:sticky top-0 z-10"
                 }
               >
-                <AtHour night={night} rig={rig} hour={hour} stale={stale} />
+                <AtHour night={night} rig={rig} hour={hour} stale={stale} onHour={(h) => lookAt(rig.id, h)} />
               </div>
             )}
             {tab === "tonight" && <Plans night={night} rig={rig} stale={stale} />}

@@ -36,7 +36,7 @@ internal sealed class StepLength
             if (g == 0) continue;
             double step = 0.4 * Math.Min(Math.Min(state.Wet[a], state.Wet[b]), Math.Min(state.Frozen[a], state.Frozen[b])) / g;
             if (step < ShortestS)
-                throw new HeatNetworkException(layout.Network.Bodies[a].Id, "it is joined to its neighbour so closely that the two are one body");
+                throw new HeatNetworkException(layout.Network.Bodies[a].Id, "its conductance to its neighbour is too large: make the two one body");
             _bodiesS = Math.Min(_bodiesS, step);
         }
         _heavy = [.. Enumerable.Range(0, layout.BodyCount).Where(b => state.Latent[b] > 0 && (extras.Joined[b] || MovesAZone(b, HeavyK, _bodiesS)))];

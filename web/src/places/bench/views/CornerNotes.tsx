@@ -41,7 +41,7 @@ export function CornerNotes({ rig, findings, eye, size, close, way }: NotesProps
       const [x, y] = [Math.min(...corners.map((c) => c.x)), Math.min(...corners.map((c) => c.y))];
       if (!inside({ x, y })) return [];
       const [width, height] = [Math.max(...corners.map((c) => c.x)) - x, Math.max(...corners.map((c) => c.y)) - y];
-      return [{ id: p.id, text: p.name.slice(0, 32), x, y, width, height, rank: chosen ? -1 : kind?.landmark ? 1 : 2 }];
+      return [{ id: p.id, text: p.name.slice(0, 32), x, y, width, height, rank: chosen ? -1 : kind?.landmark ? 1 : 2, led: true }];
     });
     const buttons = { x: size.width - 165, y: size.height - 44, width: 165, height: 44 };
     const lines = calm.runs.map((r) => courseOf(calm, r).map((p) => eye.px(p.at)));

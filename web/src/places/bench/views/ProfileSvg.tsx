@@ -119,6 +119,7 @@ export function ProfileSvg({ strip: now, ghost, pool, rig, print, svg }: StripPr
                 width: 18,
                 height: 18,
                 rank: p.own ? 0 : i,
+                led: p.own,
               },
             ]
           : [],

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useEffect, useId, useRef, useState } from "react";
 import { api, data, type Problem, type Schema } from "../../../api/client";
 import { useCatalogue } from "../../../app/catalogue";
@@ -33,21 +33,21 @@ export function RunBar() {
   const [text, setText] = useState("");
   const from = drawing && lastOf(drawing);
   const towards = drawing?.pointer ?? from;
-  const client = useQueryClient();
   const begun = drawing?.start != null;
   // A run begins at a port by its name, as it ends on one.
   const asked = begun || /^to /i.test(text) ? text : `to ${text}`;
   const ports = /^to /i.test(asked) ? freePorts(rig) : [];
-  const step = {
-    queryKey: ["step", asked, from, towards, system, ports],
-    queryFn: async ({ signal }: { signal: AbortSignal }) => {
-      const there = from ?? { xM: 0, yM: 0, zM: 0 };
-      const body = { text: asked, from: there, towards: towards ?? there, obstacles: rig.shell.obstacles, ports, system };
-      return data(await api.POST("/api/units/step", { body, signal }));
-    },
-    retry: false,
+  const ask = async (signal?: AbortSignal) => {
+    const there = from ?? { xM: 0, yM: 0, zM: 0 };
+    const body = { text: asked, from: there, towards: towards ?? there, obstacles: rig.shell.obstacles, ports, system };
+    return data(await api.POST("/api/units/step", { body, signal }));
   };
-  const read = useQuery({ ...step, enabled: drawing != null && text.trim() !== "" });
+  const read = useQuery({
+    queryKey: ["step", asked, from, towards, system, ports],
+    queryFn: ({ signal }) => ask(signal),
+    enabled: drawing != null && text.trim() !== "",
+    retry: false,
+  });
   const drawn = drawing != null;
   useReturnFocus(drawn);
   // What is typed next is where it begins, or its next point, and no shortcut. A finger is not given a keyboard before it has begun.
@@ -55,10 +55,10 @@ export function RunBar() {
     if (begun || (drawn && window.matchMedia("(pointer: fine)").matches)) input.current?.focus({ preventScroll: true });
   }, [begun, drawn]);
   if (!drawing) return null;
-  // Enter may come before the answer does: it waits for it.
+  // Enter may come before the answer does: it waits for one of its own, which nothing that changes meanwhile takes back.
   const go = async () => {
     if (text.trim() === "") return drawing.bends.length > 0 ? draw.endLoose() : undefined;
-    const said = await client.fetchQuery(step).catch(() => null);
+    const said = read.data ?? (await ask().catch(() => null));
     if (!said || (said.next.length > 0 && !said.to)) return;
     const tie = said.to && ({ kind: "port", partId: said.to.part, portId: said.to.port, at: said.to.at } as const);
     if (!begun && tie) store.begin(tie);

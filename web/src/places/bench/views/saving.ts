@@ -16,10 +16,20 @@ async function picturesOf(svg: SVGSVGElement): Promise<Map<string, string>> {
   return new Map((await Promise.all([...addresses].map(read))).flat());
 }
 
-/** The drawing as a file that stands alone, as it is seen. */
+/** A text with the colours for paper, which is light whatever the screen is. */
+function inPaperColours(text: string) {
+  const paper = document.createElement("div");
+  paper.dataset.theme = "light";
+  document.body.append(paper);
+  const style = getComputedStyle(paper);
+  const inked = text.replace(/var\((--[\w-]+)\)/g, (_, name) => style.getPropertyValue(name).trim());
+  paper.remove();
+  return inked;
+}
+
+/** The drawing as a file that stands alone, as it is seen, on white paper. */
 async function standingAlone(svg: SVGSVGElement): Promise<string> {
   const pictures = await picturesOf(svg);
-  const style = getComputedStyle(document.documentElement);
   const copy = svg.cloneNode(true) as SVGSVGElement;
   const { width, height } = svg.getBoundingClientRect();
   copy.setAttribute("xmlns", "http://www.w3.org/2000/svg");
@@ -31,10 +41,9 @@ async function standingAlone(svg: SVGSVGElement): Promise<string> {
     if (carried) image.setAttribute("href", carried);
     else image.remove();
   }
-  let text = new XMLSerializer().serializeToString(copy);
-  text = text.replace(/var\((--[\w-]+)\)/g, (_, name) => style.getPropertyValue(name).trim());
-  const rules = `<style>text{font:12px sans-serif;fill:${style.getPropertyValue("--ink").trim()}}</style><rect width="100%" height="100%" fill="${style.getPropertyValue("--panel").trim()}"/>`;
-  return text.replace(/(<svg[^>]*>)/, `$1${rules}`);
+  const text = new XMLSerializer().serializeToString(copy);
+  const rules = '<style>text{font:12px sans-serif;fill:var(--ink)}</style><rect width="100%" height="100%" fill="var(--panel)"/>';
+  return inPaperColours(text.replace(/(<svg[^>]*>)/, `$1${rules}`));
 }
 
 function download(blob: Blob, file: string) {
