@@ -50,7 +50,7 @@ public static partial class FlowSolver
             foreach (var edge in _net.Edges)
             {
                 if (!ids.Add(edge.Id)) throw new FlowNetworkException(edge.Id, "this edge id is used twice");
-                if (!index.ContainsKey(edge.From) || !index.ContainsKey(edge.To)) throw new FlowNetworkException(edge.Id, "one of its ends is not a known node");
+                if (!index.ContainsKey(edge.From) || !index.ContainsKey(edge.To)) throw new FlowNetworkException(edge.Id, "an end of it is not a known node");
                 if (edge.From == edge.To) throw new FlowNetworkException(edge.Id, "its two ends must be different");
                 if (WrongWith(edge) is { } reason) throw new FlowNetworkException(edge.Id, reason);
             }
