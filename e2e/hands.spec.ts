@@ -129,7 +129,7 @@ test("a leg pulled at its middle gets a bend, and a port in hand is moved on its
   const bends = async () => (await rigOf(page, "sparrow")).runs.find((r: { id: string }) => r.id === "cold-main").bends.length;
   const before = await bends();
   // The night closed, so that the drawing is as large as it gets.
-  await page.keyboard.press("w");
+  await page.keyboard.press("n");
   await page.keyboard.press("Control+k");
   await page.getByPlaceholder(/A part, a run/).fill("cold main");
   await page.keyboard.press("Enter");

@@ -94,7 +94,7 @@ const tasks: Task[] = [
     name: "the lens and the large view are changed, and the night is opened",
     path: "",
     async do(page, key) {
-      await key.press("Tab", "Enter", "c", "2", "w", "w");
+      await key.press("Tab", "Enter", "c", "2", "n", "n");
       await expect(page.getByRole("radio", { name: "Cold" })).toBeChecked();
       await expect(page.locator("[data-corner]")).toBeVisible();
     },

@@ -9,7 +9,8 @@ const sizes = [
   [1920, 1080],
 ] as const;
 
-const places = ["", "/brief", "/shell", "/night", "/drain", "/weights"];
+// Under the water lens what is open has its figures in the drawing.
+const places = ["", "water", "/brief", "/shell", "/night", "/drain", "/weights"];
 
 for (const rig of ["lantern", "sparrow", "tern"])
   test(`nothing lies on anything else and no name on a line in ${rig}, in five sizes, in light and dark`, async ({ page }) => {
@@ -17,8 +18,15 @@ for (const rig of ["lantern", "sparrow", "tern"])
     const lines = (await rigOf(page, rig)).runs.map((r: { name: string }) => r.name);
     for (const place of places) {
       await page.setViewportSize({ width: 1280, height: 800 });
-      await page.goto(`/rigs/${rig}${place}`);
+      await page.goto(`/rigs/${rig}${place === "water" ? "" : place}`);
       await page.locator("[data-outlook]").first().waitFor();
+      if (place === "water") {
+        await page.locator("[data-sheet]").press("w");
+        await page.getByRole("tab", { name: "Water" }).click();
+        const open = page.locator("[data-water]").getByRole("button", { name: "Open" });
+        await open.first().click();
+        await open.first().click();
+      }
       for (const [width, height] of sizes) {
         await page.setViewportSize({ width, height });
         for (const theme of ["light", "dark"]) {

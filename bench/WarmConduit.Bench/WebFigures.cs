@@ -103,7 +103,8 @@ internal static class WebFigures
         {
             if (line.LastIndexOf(": ", StringComparison.Ordinal) is not (> 0 and int colon)
                 || line[(colon + 2)..].Split(' ') is not [var number, .. var unit]) continue;
-            double? limit = line.StartsWith("nudge to painted", StringComparison.Ordinal) || line.StartsWith("paced", StringComparison.Ordinal) ? 100
+            double? limit = line.StartsWith("nudge to painted", StringComparison.Ordinal)
+                || line.StartsWith("tap opened", StringComparison.Ordinal) || line.StartsWith("paced", StringComparison.Ordinal) ? 100
                 : line.StartsWith("opening", StringComparison.Ordinal) ? 1000 : line.StartsWith("longest task", StringComparison.Ordinal) ? 50
                 : line.StartsWith("fixes of", StringComparison.Ordinal) ? 300 : line.StartsWith("Lantern's night", StringComparison.Ordinal) ? 100 : null;
             figures.Add(line[..colon], double.Parse(number, System.Globalization.CultureInfo.InvariantCulture), string.Join(' ', unit), limit);

@@ -64,6 +64,7 @@ public static class Adviser
         new HotColdRule(),
         new SchoolRule(),
         new HeatShortRule(),
+        new TaskRule(),
     ];
 
     private static readonly Dictionary<FindingKind, IRule> ByKind = All.SelectMany(r => r.Kinds, (rule, kind) => (rule, kind))

@@ -105,6 +105,12 @@ public enum FindingKind
 
     /// <summary>Two tanks that pipes join level only above a hump.</summary>
     Levelling,
+
+    /// <summary>No setting of the valves does what the rig is to do.</summary>
+    TaskFails,
+
+    /// <summary>No water gets to an inlet, however valves are set.</summary>
+    Unfed,
 }
 
 /// <summary>How severe a finding is by the rules of the school the rig has chosen.</summary>

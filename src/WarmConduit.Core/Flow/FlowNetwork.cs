@@ -23,9 +23,11 @@ public sealed record FlowPump(string Id, string From, string To, double ShutoffH
 /// <summary>
 /// A valve of bore <paramref name="InnerDiameterM"/>: <paramref name="OpenLoss"/> velocity heads when open, those divided by the square of <paramref
 /// name="Opening"/>
-/// (0..1) when part open, nothing at all under <see cref="LeastOpening"/>. <paramref name="OneWay"/>: shuts against flow from to → from.
+/// (0..1) when part open, nothing at all under <see cref="LeastOpening"/>. <paramref name="OneWay"/>: shuts against flow from to → from, and takes
+/// <paramref name="OpensM"/> of head to open, which it goes on taking.
 /// </summary>
-public sealed record FlowValve(string Id, string From, string To, double InnerDiameterM, double OpenLoss, double Opening = 1, bool OneWay = false)
+public sealed record FlowValve(
+    string Id, string From, string To, double InnerDiameterM, double OpenLoss, double Opening = 1, bool OneWay = false, double OpensM = 0)
     : FlowEdge(Id, From, To)
 {
     /// <summary>A valve less open than this is shut.</summary>

@@ -76,6 +76,7 @@ public static partial class FlowSolver
                 FlowPump { ShutoffHeadM: not (>= 0 and <= MostM) } => $"its shut-off head must lie between 0 and {MostM:0e0} m",
                 FlowPump { CurveS2PerM5: not (>= 1e-6 and <= 1e30) } => "its curve must lie between 1e-6 and 1e30 s²/m⁵",
                 FlowValve { Opening: not (>= 0 and <= 1) } => "its opening must lie between 0 and 1",
+                FlowValve { OpensM: not (>= 0 and <= MostM) } => $"the head that opens it must lie between 0 and {MostM:0e0} m",
                 FlowPipe or FlowPump or FlowValve or FlowGiven => null,
                 _ => "this kind of element is unknown",
             };

@@ -46,6 +46,9 @@ public sealed record PipeStock(
     double? BendRadiusM = null,
     bool Kinks = false)
 {
+    /// <summary>Roughness of its wall, m: rubber and reinforced hose, else smooth plastic and copper. Estimates.</summary>
+    public double RoughnessM() => Kinks ? 1e-5 : 1.5e-6;
+
     /// <summary>Bore, m².</summary>
     public double BoreM2() => Math.PI / 4 * InnerDiameterM * InnerDiameterM;
 

@@ -220,6 +220,7 @@ public static class Positions
 /// <param name="Positions">The positions it can be left in; none for what cannot be set.</param>
 /// <param name="Source">Where the values come from, or "estimate".</param>
 /// <param name="Caution">A caution; null: none beyond common care.</param>
+/// <param name="Flow">What it does to water that flows through it; null: no more than a fitting does.</param>
 public sealed record StockPart(
     string Id,
     string Name,
@@ -241,4 +242,5 @@ public sealed record StockPart(
     double MassKg,
     IReadOnlyList<StockPosition> Positions,
     string Source,
-    string? Caution);
+    string? Caution,
+    PartFlow? Flow = null);

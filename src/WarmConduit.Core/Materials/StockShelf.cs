@@ -228,7 +228,7 @@ internal static class StockShelf
         string? keeps = null, bool protects = false, double outdoors = 0, double usual = 1, PartLook look = PartLook.Body, bool landmark = false,
         IReadOnlyList<StockPosition>? positions = null) =>
         new(id, name, group, holdsL, lossWPerK, passage, keeps is not null, keeps, protects, ice, bar, outdoors, usual, look, landmark, Mm(mm.X, mm.Y, mm.Z),
-            ports, kg, positions ?? [], Catalogue.Estimate, Cautions.Of(id, group, passage));
+            ports, kg, positions ?? [], Catalogue.Estimate, Cautions.Of(id, group, passage), FlowShelf.Of(id));
 
     private static StockPort[] InOut(double length, double y, double z) =>
         [At("in", 0, y, z, Facing.Rear, Half, PortRole.Inlet), At("out", length, y, z, Facing.Forward, Half, PortRole.Outlet)];

@@ -18,6 +18,9 @@ public static class TradeConstants
     /// <summary>Pressure at which it usually stops, bar. Estimate.</summary>
     public const double PumpCutOutBar = 2.0;
 
+    /// <summary>How far below cut-in one school sets the air of an accumulator, bar.</summary>
+    public const double PrechargeBelowBar = 0.2;
+
     /// <summary>Near freezing: water colder than this is close to its first ice, °C.</summary>
     public const double NearFreezingC = 4;
 

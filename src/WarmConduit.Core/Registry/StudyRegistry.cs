@@ -3,19 +3,24 @@ using WarmConduit.Core.Advice.AllHeights;
 using WarmConduit.Core.Advice.Cold;
 using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Advice.Outlook;
+using WarmConduit.Core.Advice.Tasks;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.DrainOrder;
+using WarmConduit.Core.Studies.Filling;
 using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Studies.Holds;
+using WarmConduit.Core.Studies.HotWait;
 using WarmConduit.Core.Studies.Left;
 using WarmConduit.Core.Studies.Measuring;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Studies.Parking;
+using WarmConduit.Core.Studies.Scenarios;
 using WarmConduit.Core.Studies.ShellHeat;
 using WarmConduit.Core.Studies.Standing;
 using WarmConduit.Core.Studies.Supply;
 using WarmConduit.Core.Studies.Tanks;
+using WarmConduit.Core.Studies.WaterFlow;
 using WarmConduit.Core.Studies.Weights;
 
 namespace WarmConduit.Core.Registry;
@@ -44,6 +49,11 @@ public static class StudyRegistry
         Study.Of("shellHeat", ShellHeatStudy.Ask),
         Study.Of("standing", StandingStudy.Ask),
         Study.Of("supply", SupplyStudy.Ask),
+        Study.Of("waterFlow", WaterFlowStudy.Ask, new WaterFlowInput()),
+        Study.Of("tasks", TaskStudy.Ask),
+        Study.Of<ServiceInput, ServiceAnswer>("service", ServiceStudy.Ask),
+        Study.Of("hotWait", HotWaitStudy.Ask),
+        Study.Of("filling", FillStudy.Ask),
         Study.Of("parking", ParkingStudy.Ask),
         Study.Of("tanks", TankStudy.Ask),
         Study.Of("weights", WeightStudy.Ask),

@@ -40,6 +40,18 @@ public sealed record ParkingLimits(double SlopeDeg, double OutsideL, double Brea
     public static readonly ParkingLimits Usual = new(1, 0.05, 0.01, 0.03);
 }
 
+/// <summary>Water from a hose outside.</summary>
+/// <param name="PressureBar">Pressure of the supply, bar; 0.1 to 16.</param>
+/// <param name="RegulatorBar">What the regulator on the hose lets through, bar; 0.5 to 16; left out: there is none.</param>
+public sealed record TownWater(double PressureBar, double? RegulatorBar = null)
+{
+    /// <summary>What is taken until the builder says otherwise. Estimate.</summary>
+    public static readonly TownWater Usual = new(3, 2.8);
+
+    /// <summary>Pressure at the rig's inlet while nothing flows, bar.</summary>
+    public double AtInletBar() => Math.Min(PressureBar, RegulatorBar ?? PressureBar);
+}
+
 /// <summary>What the builder wants of the rig.</summary>
 /// <param name="People">Number of people.</param>
 /// <param name="DaysBetweenFills">Days that one fill lasts.</param>
@@ -52,6 +64,7 @@ public sealed record ParkingLimits(double SlopeDeg, double OutsideL, double Brea
 /// <param name="LeastFall">Least fall of a line that drains itself, metres per metre (0.02 is 1/4 in per foot).</param>
 /// <param name="Choices">Build preferences, and what a night may cost; left out: the defaults.</param>
 /// <param name="Parking">How it may be parked and still count as drained; left out: the default limits.</param>
+/// <param name="Town">Water from a hose outside; left out: 3 bar behind a regulator of 2.8 bar.</param>
 public sealed record Brief(
     int People,
     double DaysBetweenFills,
@@ -63,8 +76,12 @@ public sealed record Brief(
     FreezeSchool School,
     double LeastFall,
     BriefChoices? Choices = null,
-    ParkingLimits? Parking = null)
+    ParkingLimits? Parking = null,
+    TownWater? Town = null)
 {
+    /// <summary>The hose outside, or the usual one where none is written.</summary>
+    public TownWater TownOrUsual() => Town ?? TownWater.Usual;
+
     /// <summary>The choices, or the usual ones where none are written.</summary>
     public BriefChoices Chosen() => Choices ?? BriefChoices.Usual;
 

@@ -103,6 +103,7 @@ public sealed record Reach(ReachKind Kind, int? Screws = null)
 /// <param name="Jacket">Insulation around it; left out: none.</param>
 /// <param name="JacketOff">Sides of its box that the jacket leaves bare, 1 to 5; left out: none.</param>
 /// <param name="Own">The builder's own part, with its own size, ports and figures; offered in other rigs too.</param>
+/// <param name="Flow">What it does to water that flows through it, where the builder knows better than stock; left out: as stock has it.</param>
 public sealed record Part(
     string Id,
     string Name,
@@ -117,8 +118,12 @@ public sealed record Part(
     bool? Own = null,
     Reach? Reach = null,
     Sleeve? Jacket = null,
-    IReadOnlyList<Facing>? JacketOff = null) : IIdentified
+    IReadOnlyList<Facing>? JacketOff = null,
+    PartFlow? Flow = null) : IIdentified
 {
+    /// <summary>What it does to water that flows through it: as typed, else as stock has it.</summary>
+    public PartFlow Flows() => (Flow ?? PartFlow.None).Over(Catalogue.Part(Stock)?.Flow ?? PartFlow.None);
+
     /// <summary>What <paramref name="port"/> is for: as it says itself, else as stock has it.</summary>
     public PortRole? RoleOf(Port port) => port.Role ?? Catalogue.Part(Stock)?.Ports.FirstOrDefault(p => p.Id == port.Id)?.Role;
 

@@ -114,6 +114,11 @@ public static partial class RigCheck
             c.Range("brief.parking.tankShare", parking.TankShare);
         }
         if (b.Choices is not { } chosen) return;
+        if (b.Town is { } town)
+        {
+            c.Range("brief.town.pressureBar", town.PressureBar);
+            if (town.RegulatorBar is { } regulated) c.Range("brief.town.regulatorBar", regulated);
+        }
         c.Range("brief.choices.batteryWh", chosen.BatteryWh);
         c.Range("brief.choices.fuelL", chosen.FuelL);
         c.Range("brief.choices.canL", chosen.CanL);
@@ -157,6 +162,7 @@ public static partial class RigCheck
             if (part.JacketOff is { } off && (part.Jacket is null || off.Count is 0 or > 5 || off.Distinct().Count() != off.Count))
                 c.Add($"{at}.jacketOff", "one to five faces of a jacket may be left bare, each named once");
             if (part.MassKg is { } mass) c.Range($"{at}.massKg", mass, "part.massKg");
+            if (part.Flow is { } flow) CheckFlow(c, $"{at}.flow", flow);
             if (stock?.Passage is Passage.OneWay or Passage.Pump && (part.PortAt("in") is null || part.PortAt("out") is null))
                 c.Add($"{at}.ports", "a part with a direction needs the ports 'in' and 'out'");
         }
@@ -188,6 +194,28 @@ public static partial class RigCheck
             if (run.ClipSpacingM is { } clips) c.Range($"{at}.clipSpacingM", clips, "run.clipSpacingM");
             if (run.SlackM is { } slack) c.Range($"{at}.slackM", slack, "run.slackM");
         }
+    }
+
+    private static void CheckFlow(FieldChecker c, string at, PartFlow flow)
+    {
+        void Within(string field, double? value, string limit)
+        {
+            if (value is { } v) c.Range($"{at}.{field}", v, limit);
+        }
+        Within("lossBar", flow.LossBar, "flow.bar");
+        Within("fouledBar", flow.FouledBar, "flow.bar");
+        Within("opensBar", flow.OpensBar, "flow.bar");
+        Within("holdsBar", flow.HoldsBar, "flow.bar");
+        Within("shutoffBar", flow.ShutoffBar, "flow.bar");
+        Within("cutInBar", flow.CutInBar, "flow.bar");
+        Within("cutOutBar", flow.CutOutBar, "flow.bar");
+        Within("outletLPerMin", flow.OutletLPerMin, "flow.lPerMin");
+        Within("freeLPerMin", flow.FreeLPerMin, "flow.lPerMin");
+        Within("lightsLPerMin", flow.LightsLPerMin, "flow.lPerMin");
+        Within("liftM", flow.LiftM, "flow.liftM");
+        Within("mixesToC", flow.MixesToC, "flow.temperatureC");
+        Within("volts", flow.Volts, "flow.volts");
+        if (flow.CutInBar >= flow.CutOutBar) c.Add($"{at}.cutInBar", "the pump must start at a lower pressure than it stops at");
     }
 
     private static void CheckSleeve(FieldChecker c, string at, Sleeve? sleeve, int depth = 1)

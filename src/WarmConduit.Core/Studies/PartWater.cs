@@ -44,6 +44,9 @@ public static class PartWater
     /// <summary>A diaphragm with air behind it pushes the water out: an accumulator, an expansion vessel.</summary>
     public static bool Pushes(Part part) => part.Stock is "accumulator" or "expansion-vessel";
 
+    /// <summary>Volume of an accumulator, air and all, L: it holds two thirds of that in water. Estimate.</summary>
+    public static double VesselL(Part part) => 1.5 * HoldsL(part);
+
     /// <summary>
     /// How high water can stand in a part that is no vessel, above its lowest port, m: a joint's bore, else its body. A part that stands in a pool by less is
     /// as full as the pool is deep in it. Estimate.

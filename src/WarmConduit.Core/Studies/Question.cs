@@ -2,6 +2,7 @@ using WarmConduit.Core.Levels;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.Networks;
+using WarmConduit.Core.Studies.Scenarios;
 
 namespace WarmConduit.Core.Studies;
 
@@ -22,6 +23,7 @@ public sealed class Question
     private SurfaceContacts? _against;
     private PipeFilms? _films;
     private Rig? _sound;
+    private FoundTasks? _tasks;
     private (bool Known, LevelAnswer? Answer) _draining;
     private IProgress<double>? _progress;
     private (Elimination Of, IReadOnlyList<HandTask> ByHand, HashSet<int> Runs)? _driven;
@@ -81,6 +83,9 @@ public sealed class Question
     /// <summary>What metres of pipe lose.</summary>
     internal PipeFilms Films => _films ??= new PipeFilms();
 
+    /// <summary>How valves are set for each task. An edit that joins nothing otherwise keeps those of the rig before it.</summary>
+    internal FoundTasks Tasks => _tasks?.Fits(Rig) == true ? _tasks : _tasks = FoundTasks.Of(this);
+
     /// <summary>The rig that this one was made from, where nothing in it would be refused today; null: not known.</summary>
     internal Rig? Sound => _sound;
 
@@ -135,7 +140,8 @@ public sealed class Question
             _elimination = _elimination,
             _driven = _driven,
             _against = _against,
-            _films = _films
+            _films = _films,
+            _tasks = _tasks,
         };
         if (other.Scenario.Id != Scenario.Id) return other;
         other._levels = _levels;
@@ -152,7 +158,7 @@ public sealed class Question
     /// </summary>
     public Question On(Rig rig, CancellationToken cancel)
     {
-        var other = new Question(rig, Conditions, cancel) { _elimination = _elimination, _driven = _driven, _sound = _sound, _films = _films };
+        var other = new Question(rig, Conditions, cancel) { _elimination = _elimination, _driven = _driven, _sound = _sound, _films = _films, _tasks = _tasks };
         if (ReferenceEquals(rig.Shell, Rig.Shell)) (other._against, other._cutsBefore) = (_against, _cuts);
         if (!SameThings(rig)) return other;
         (other._index, other._levels, other._cuts, other._draining) = (_index, _levels, _cuts, _draining);
@@ -173,6 +179,9 @@ public sealed class Question
         if (Levels.Graph is not null) _ = DrivenRuns;
         _ = SurfaceContacts;
         _ = Films;
+        // What every nudge asks for.
+        _ = Tasks.For(TaskKind.Tank, Cancel);
+        _ = Tasks.For(TaskKind.Town, Cancel);
         _sound = RigCheck.Check(Rig).Count == 0 ? Rig : null;
         try
         {

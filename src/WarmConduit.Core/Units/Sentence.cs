@@ -35,6 +35,9 @@ public sealed record Measure(double? Value, Quantity Quantity)
     /// <summary>Watts.</summary>
     public static Measure Power(double? watts) => new(watts, Quantity.Power);
 
+    /// <summary>L/min.</summary>
+    public static Measure Flow(double? litresPerMinute) => new(litresPerMinute, Quantity.Flow);
+
     /// <summary>Kelvin between two temperatures.</summary>
     public static Measure Difference(double? kelvin) => new(kelvin, Quantity.TemperatureDifference);
 

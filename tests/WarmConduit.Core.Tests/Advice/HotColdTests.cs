@@ -86,10 +86,12 @@ public class HotColdTests
         var open = Assert.Single(Found(tern, Night.Of(tern.Brief)));
         Assert.Equal("heater bypass valve", open.Title);
         Assert.Empty(Found(Editor.Apply(tern, open.Mends![0].Edits).Rig, Night.Of(tern.Brief)));
-        // With an inlet for town water it is used from that too, and there the bypass stands open.
+        // With an inlet for town water it is used from that too: with the bypass as in use, until its builder leaves it open there.
         var town = Editor.Apply(DemoRigs.Of("tern"),
             [new PlacePart("inlet", "town-inlet", "town water", new Point3(0.1, 0.1, 0.3)),
             new ChangeThing("runs/air-leg", new JsonObject { ["to"] = new JsonObject { ["part"] = "inlet", ["port"] = "out" } })]).Rig;
+        Assert.Empty(Found(town, Night.Of(town.Brief)));
+        town = Editor.Apply(town, [new SetPosition("town-water", "valve-bypass", "open")]).Rig;
         var fed = Assert.Single(Found(town, Night.Of(town.Brief)));
         Assert.Empty(Found(Editor.Apply(town, fed.Mends![0].Edits).Rig, Night.Of(town.Brief)));
     }

@@ -9,6 +9,8 @@ using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainOrder;
 using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Studies.Night;
+using WarmConduit.Core.Studies.Scenarios;
+using WarmConduit.Core.Studies.WaterFlow;
 using WarmConduit.Core.Weather;
 
 namespace WarmConduit.Core.Tests.Studies;
@@ -30,6 +32,9 @@ public class ExtremeRigTests
             "afterStep" => new AfterStepInput(random.Next(1001)),
             "proof" => new ProofInput(part, random.NextDouble() * Math.Pow(10, random.Next(5))),
             "rungWhy" => new RungWhyInput(part),
+            "service" => new ServiceInput(part),
+            "waterFlow" => new WaterFlowInput(
+                Enum.GetValues<TaskKind>()[random.Next(9)], Open: [.. rig.Parts.Where(_ => random.Next(2) == 0).Select(p => p.Id).Take(100)]),
             "fixes" => new FixesInput(finding ?? part),
             "season" => new SeasonInput(Enum.GetValues<WeatherPlace>()[random.Next(3)], 1),
             "autoFall" => new AutoFallInput([$"parts/{part}"], [new($"parts/{part}", 0.1, 0.1)], random.Next(11)),

@@ -1008,6 +1008,8 @@ export interface components {
             choices?: null | components["schemas"]["BriefChoices"];
             /** @description How it may be parked and still count as drained; left out: the default limits. */
             parking?: null | components["schemas"]["ParkingLimits"];
+            /** @description Water from a hose outside; left out: 3 bar behind a regulator of 2.8 bar. */
+            town?: null | components["schemas"]["TownWater"];
         };
         /** @description Build preferences, and what a night may cost. */
         BriefChoices: {
@@ -1337,6 +1339,11 @@ export interface components {
             /** @description A caution where it can hurt someone; null: none. */
             caution?: null | string;
         };
+        /**
+         * @description What takes pressure on the way to an outlet.
+         * @enum {unknown}
+         */
+        CostKind: "friction" | "bends" | "fitting" | "filter" | "valve" | "heater" | "height";
         /** @description Water that stays after draining and what is done by hand. Volumes in litres, heights over ground of the vehicle as parked, in metres. */
         DrainDownAnswer: {
             /** @description The sums. */
@@ -1534,7 +1541,7 @@ export interface components {
             /** @description The axis of the vehicle along which it is mirrored. */
             axis: components["schemas"]["Axis"];
         };
-        /** @description Moves parts (with their ports), bends, loose ends (runs/x/from, runs/x/to), zones, obstacles, keep-outs and access together. */
+        /** @description Moves parts with their ports, bends, loose ends (runs/x/from, runs/x/to), zones, obstacles, keep-outs and access together. */
         EditMoveThings: {
             /**
              * @description Its kind.
@@ -1824,6 +1831,52 @@ export interface components {
             /** @description The unit of both; empty: a number or share. */
             unit: string;
         };
+        /** @description Filling every fresh tank. */
+        FillAnswer: {
+            /** @description In order of id. */
+            tanks: components["schemas"]["FillOf"][];
+        };
+        /** @description Filling a tank, and the air that has to leave it. All are estimates. */
+        FillOf: {
+            /** @description The tank. */
+            partId: string;
+            /**
+             * Format: double
+             * @description What a garden hose of 10 m gives, L/min.
+             */
+            hoseLPerMin: number;
+            /**
+             * Format: double
+             * @description How long it fills by hose, s.
+             */
+            hoseS: number;
+            /**
+             * Format: int32
+             * @description Trips with the can.
+             */
+            cans: number;
+            /**
+             * Format: double
+             * @description How long it fills by can, s.
+             */
+            canFillS: number;
+            /**
+             * Format: double
+             * @description The most that its vent lets out before a flat wall bulges, L/min; null: it is not vented.
+             */
+            ventLPerMin: null | number;
+            /**
+             * Format: double
+             * @description Suction in it when its vent is blocked and the pump draws on, Pa; null: no pump draws from it.
+             */
+            blockedPa: null | number;
+            /** @description What that means. */
+            words: components["schemas"]["Sentence"];
+            /** @description The vent is too small, or missing. */
+            lacking: boolean;
+            /** @description A caution; null: none. */
+            caution: null | string;
+        };
         /**
          * @description Whose readings are filtered.
          * @enum {unknown}
@@ -1860,7 +1913,7 @@ export interface components {
          * @description What a finding is about.
          * @enum {unknown}
          */
-        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks" | "sag" | "tightBend" | "bareSkin" | "noAir" | "light" | "backflow" | "reliefShut" | "parking" | "catchesAir" | "noGrommet" | "heatShort" | "airlock" | "heaterUnguarded" | "hotCold" | "levelling";
+        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks" | "sag" | "tightBend" | "bareSkin" | "noAir" | "light" | "backflow" | "reliefShut" | "parking" | "catchesAir" | "noGrommet" | "heatShort" | "airlock" | "heaterUnguarded" | "hotCold" | "levelling" | "taskFails" | "unfed";
         /** @description A fix for a finding, tried on the whole rig. */
         Fix: {
             /** @description Its id among the fixes of one finding. */
@@ -1996,6 +2049,33 @@ export interface components {
          * @enum {unknown}
          */
         Fixing: "clip" | "grommet" | null;
+        /** @description A piece of the way to an outlet, and what it takes. */
+        FlowCost: {
+            /** @description What takes it. */
+            kind: components["schemas"]["CostKind"];
+            /** @description The run; null for a part. */
+            runId: null | string;
+            /** @description The part; null for a run, and for height. */
+            partId: null | string;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description Pressure it takes, bar.
+             */
+            bar: number;
+        };
+        /** @description Something to know about the flow. */
+        FlowRemark: {
+            /** @description Stable id. */
+            id: string;
+            /** @description The part it is about; null: the rig as a whole. */
+            partId: null | string;
+            /** @description In words. */
+            words: components["schemas"]["Sentence"];
+            /** @description Something does not work; else it is good to know. */
+            fault: boolean;
+        };
         /** @description What stays when one thing is forgotten. */
         Forgotten: {
             /** @description The part. */
@@ -2191,6 +2271,84 @@ export interface components {
             holds: components["schemas"]["Hold"][];
             /** @description The sums of the drain-down. */
             stays: components["schemas"]["Stays"];
+        };
+        /** @description What a way to waste less would do at an outlet. */
+        HotSaving: {
+            /** @description What is done. */
+            kind: components["schemas"]["HotSavingKind"];
+            /**
+             * Format: double
+             * @description Water from cold then, L.
+             */
+            litres: number;
+            /**
+             * Format: double
+             * @description The wait then, s.
+             */
+            s: number;
+            /**
+             * Format: double
+             * @description Less water wasted a day, L.
+             */
+            savesLADay: number;
+            /** @description The edits that do it; empty where a line has to be drawn. */
+            edits: components["schemas"]["Edit"][];
+        };
+        /**
+         * @description A way to waste less.
+         * @enum {unknown}
+         */
+        HotSavingKind: "insulation" | "smallerBore" | "homeRun";
+        /** @description The wait for hot water. All are estimates. */
+        HotWaitAnswer: {
+            /** @description Outlets that hot water gets to, the most wasted first. */
+            outlets: components["schemas"]["HotWaitAt"][];
+            /**
+             * Format: double
+             * @description Wasted a day in all, L.
+             */
+            wastedLADay: number;
+            /**
+             * Format: double
+             * @description That, as a share of the water used in a day.
+             */
+            shareOfUse: number;
+        };
+        /** @description The wait for hot water at an outlet, from cold. All are estimates. */
+        HotWaitAt: {
+            /** @description The outlet. */
+            partId: string;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description Water that comes before it is hot, L: in the pipes, to warm their walls, and while the heater starts.
+             */
+            litres: number;
+            /**
+             * Format: double
+             * @description How long that takes, s.
+             */
+            s: number;
+            /**
+             * Format: double
+             * @description The flow meanwhile, L/min.
+             */
+            lPerMin: number;
+            /**
+             * Format: double
+             * @description Draws a day from cold.
+             */
+            drawsADay: number;
+            /**
+             * Format: double
+             * @description Wasted a day, L.
+             */
+            wastedLADay: number;
+            /** @description The runs from the heater to it. */
+            runIds: string[];
+            /** @description What would waste less, the most first. */
+            savings: components["schemas"]["HotSaving"][];
         };
         /** @description Air of a room, hour by hour. */
         HourlyAir: {
@@ -2568,6 +2726,15 @@ export interface components {
             /** @description The edits that do it. */
             edits: components["schemas"]["Edit"][];
         };
+        /** @description A valve without which a task cannot be done. */
+        MissingValve: {
+            /** @description The run that it belongs in. */
+            runId: string;
+            /** @description Its name. */
+            runName: string;
+            /** @description The edits that put it there. */
+            edits: components["schemas"]["Edit"][];
+        };
         /** @description A place that keeps more water than before. */
         MoreWater: {
             /** @description The run or part. */
@@ -2781,6 +2948,54 @@ export interface components {
              */
             upsideDown: boolean;
         };
+        /** @description What comes out of an outlet. All are estimates. */
+        OutletFlow: {
+            /** @description The part that is opened; of a hose, the mixer that feeds it. */
+            partId: string;
+            /** @description Its name. */
+            name: string;
+            /** @description It is open. */
+            open: boolean;
+            /**
+             * Format: double
+             * @description Flow, L/min.
+             */
+            lPerMin: number;
+            /**
+             * Format: double
+             * @description Pressure at it while it flows, bar.
+             */
+            bar: number;
+            /**
+             * Format: double
+             * @description Share of the hot side, 0 to 1; null: nothing flows, or it has one side.
+             */
+            hotShare: null | number;
+            /**
+             * Format: double
+             * @description Its water, °C; null: nothing flows.
+             */
+            c: null | number;
+            /**
+             * Format: double
+             * @description Flow with every other outlet closed, L/min; null: it is closed, or alone.
+             */
+            aloneLPerMin: null | number;
+            /**
+             * Format: double
+             * @description Flow with every line 1/2 in, L/min; null: it is closed.
+             */
+            halfInchLPerMin: null | number;
+            /**
+             * Format: double
+             * @description Flow with every line 3/8 in, L/min; null: it is closed.
+             */
+            threeEighthsLPerMin: null | number;
+            /** @description What takes pressure on the way to it, the most first; at most 8. */
+            costs: components["schemas"]["FlowCost"][];
+            /** @description Ids of the runs on its way, from the source on. */
+            way: string[];
+        };
         /** @description The verdict on a night, in the state the rig is left in: the first line of every screen. */
         OutlookAnswer: {
             /** @description The verdict. */
@@ -2943,6 +3158,8 @@ export interface components {
             jacket?: null | components["schemas"]["Sleeve"];
             /** @description Sides of its box that the jacket leaves bare, 1 to 5; left out: none. */
             jacketOff?: null | components["schemas"]["Facing"][];
+            /** @description What it does to water that flows through it, where the builder knows better than stock; left out: as stock has it. */
+            flow?: null | components["schemas"]["PartFlow"];
         };
         /** @description A part after draining. */
         PartDrain: {
@@ -2981,6 +3198,74 @@ export interface components {
              * @description Water that can freeze, L.
              */
             freezesL: number;
+        };
+        /** @description What a part does to water that flows through it. All are estimates, typed where known; left out: as stock has it, or it does not apply. */
+        PartFlow: {
+            /**
+             * Format: double
+             * @description Pressure lost at 7 L/min, bar; it goes with the square of the flow.
+             */
+            lossBar?: null | number;
+            /**
+             * Format: double
+             * @description The same when its cartridge is due for change, bar.
+             */
+            fouledBar?: null | number;
+            /**
+             * Format: double
+             * @description What an outlet gives at 1 bar while it flows, L/min.
+             */
+            outletLPerMin?: null | number;
+            /**
+             * Format: double
+             * @description Pressure that opens a check valve, bar.
+             */
+            opensBar?: null | number;
+            /**
+             * Format: double
+             * @description Pressure that a regulator lets through, bar.
+             */
+            holdsBar?: null | number;
+            /**
+             * Format: double
+             * @description Temperature that a thermostatic mixing valve is set to, °C.
+             */
+            mixesToC?: null | number;
+            /**
+             * Format: double
+             * @description Pressure of a pump at no flow, bar.
+             */
+            shutoffBar?: null | number;
+            /**
+             * Format: double
+             * @description Flow of a pump at no pressure, L/min.
+             */
+            freeLPerMin?: null | number;
+            /**
+             * Format: double
+             * @description Pressure at which its switch starts a pump, bar.
+             */
+            cutInBar?: null | number;
+            /**
+             * Format: double
+             * @description Pressure at which its switch stops it, bar.
+             */
+            cutOutBar?: null | number;
+            /**
+             * Format: double
+             * @description Suction lift of a pump, m.
+             */
+            liftM?: null | number;
+            /**
+             * Format: double
+             * @description Voltage at the pump, V; 12 is what its curve is for.
+             */
+            volts?: null | number;
+            /**
+             * Format: double
+             * @description Least flow that lights an instantaneous heater, L/min.
+             */
+            lightsLPerMin?: null | number;
         };
         /**
          * @description The group of a part in the catalogue.
@@ -3452,6 +3737,45 @@ export interface components {
              */
             measuredL: number;
         };
+        /** @description A pump as it runs. All are estimates. */
+        PumpFlow: {
+            /** @description The pump. */
+            partId: string;
+            /** @description Its switch lets it run. */
+            runs: boolean;
+            /** @description It stops and starts: less is drawn than it gives. */
+            pulses: boolean;
+            /**
+             * Format: double
+             * @description What it gives in the mean, L/min.
+             */
+            lPerMin: number;
+            /**
+             * Format: double
+             * @description Pressure behind it in the mean, bar.
+             */
+            bar: number;
+            /**
+             * Format: double
+             * @description How far below the air's pressure its inlet is, m of water; negative: water presses on it.
+             */
+            suctionM: number;
+            /**
+             * Format: double
+             * @description The most that it can draw, m.
+             */
+            liftM: number;
+            /**
+             * Format: double
+             * @description Starts an hour while so much is drawn; null: it runs on, or nothing is drawn.
+             */
+            startsPerHour: null | number;
+            /**
+             * Format: double
+             * @description What its accumulators give between two starts, L.
+             */
+            storesL: number;
+        };
         /**
          * @description What a number is a measure of. Inside, every value of a quantity has the one unit named here.
          * @enum {unknown}
@@ -3653,6 +3977,23 @@ export interface components {
             port?: null | string;
             /** @description Place of a loose end, m. */
             at?: null | components["schemas"]["Point3"];
+        };
+        /** @description A run with its water. */
+        RunFlow: {
+            /** @description The run. */
+            runId: string;
+            /**
+             * Format: double
+             * @description Flow in the run's own sense, L/min; negative: towards its start.
+             */
+            lPerMin: number;
+            /** @description How far water gets. */
+            reach: components["schemas"]["WaterReach"];
+            /**
+             * Format: double
+             * @description Its water, °C; null: nothing flows.
+             */
+            c: null | number;
         };
         /** @description A piece of a run within one zone, or a part. Times in seconds from the start; null: not by morning, nor within twelve hours. */
         Rung: {
@@ -3887,6 +4228,25 @@ export interface components {
          * @enum {unknown}
          */
         Service: "cold" | "hot" | "waste" | "vent" | "fill" | "coolant" | "overflow";
+        /** @description How a part is taken out with as little water as can be. */
+        ServiceAnswer: {
+            /** @description Valves can isolate it. */
+            can: boolean;
+            /** @description The fewest to turn from how they are in use. */
+            turns: components["schemas"]["Setting"][];
+            /**
+             * Format: double
+             * @description Water between those valves, L: what comes out when it is opened. Estimate.
+             */
+            spillsL: number;
+            /** @description In words. */
+            words: components["schemas"]["Sentence"];
+        };
+        /** @description The part that is taken out. */
+        ServiceInput: {
+            /** @description Its id. */
+            partId: string;
+        };
         /** @description One fix of a set, in its turn. */
         SetFix: {
             /** @description Title of the finding it is for. */
@@ -4317,6 +4677,8 @@ export interface components {
             source: string;
             /** @description A caution; null: none beyond common care. */
             caution: null | string;
+            /** @description What it does to water that flows through it; null: no more than a fitting does. */
+            flow?: null | components["schemas"]["PartFlow"];
         };
         /** @description A port as stock has it: the invert as an offset from the part's corner, the way it faces, its bore in m, what it is for. */
         StockPort: {
@@ -4359,6 +4721,10 @@ export interface components {
             calibration?: components["schemas"]["CalibrationInput"];
             /** @description Which winters. */
             season?: components["schemas"]["SeasonInput"];
+            /** @description How the rig is used at a moment. */
+            waterFlow?: components["schemas"]["WaterFlowInput"];
+            /** @description The part that is taken out. */
+            service?: components["schemas"]["ServiceInput"];
             /** @description The finding to fix. */
             fixes?: components["schemas"]["FixesInput"];
             /** @description What a set of fixes may take. */
@@ -4372,6 +4738,8 @@ export interface components {
         SupplyAnswer: {
             /** @description The choices in force. */
             choices: components["schemas"]["BriefChoices"];
+            /** @description The hose outside: as typed, else as it usually is. */
+            town: components["schemas"]["TownWater"];
             /**
              * Format: double
              * @description Fresh water wanted, L.
@@ -4524,6 +4892,11 @@ export interface components {
              * @description Pressure across its vent at the flow the tank is filled or drawn with, Pa. Estimate. Null: it is not vented.
              */
             ventPa: null | number;
+            /**
+             * Format: double
+             * @description That flow, L/min. Estimate.
+             */
+            ventLPerMin: number;
             /** @description Tanks joined to it low down, which share its level only if each of them is vented. */
             twins: string[];
             /**
@@ -4536,6 +4909,40 @@ export interface components {
         TanksAnswer: {
             /** @description In order of id. */
             tanks: components["schemas"]["TankPorts"][];
+        };
+        /**
+         * @description Something that valves are set for.
+         * @default tank
+         * @enum {unknown}
+         */
+        TaskKind: "tank" | "town" | "fill" | "pumpOut" | "drain" | "blowOut" | "antifreeze" | "bypassHeater" | "bypassFilter";
+        /** @description How the valves are set for a task. */
+        TaskSetting: {
+            /** @description The task. */
+            kind: components["schemas"]["TaskKind"];
+            /** @description Its name. */
+            name: string;
+            /** @description The scenario in which its positions are kept; null: none is. */
+            scenarioId: null | string;
+            /** @description These positions do it. */
+            can: boolean;
+            /** @description What to do, or why it cannot be done. */
+            words: components["schemas"]["Sentence"];
+            /** @description The position of every valve, pump and drain. */
+            settings: components["schemas"]["Setting"][];
+            /** @description Those that are turned from how they are in use. */
+            turns: components["schemas"]["Setting"][];
+            /** @description A valve that would make it possible; null: none is needed, or none would. */
+            missing: null | components["schemas"]["MissingValve"];
+            /** @description What to check before water or air is on. */
+            check: string;
+            /** @description A caution where it can hurt someone; null: none. */
+            caution: null | string;
+        };
+        /** @description The tasks that a rig's valves are set for. */
+        TasksAnswer: {
+            /** @description In the order of use. */
+            tasks: components["schemas"]["TaskSetting"][];
         };
         /** @description A zone's thermometer, °C at each of the times. */
         ThermometerSeries: {
@@ -4593,6 +5000,19 @@ export interface components {
             swingK: null | number;
             /** @description Where; null for the rig as a whole. */
             place: null | components["schemas"]["Place"];
+        };
+        /** @description Water from a hose outside. */
+        TownWater: {
+            /**
+             * Format: double
+             * @description Pressure of the supply, bar; 0.1 to 16.
+             */
+            pressureBar: number;
+            /**
+             * Format: double
+             * @description What the regulator on the hose lets through, bar; 0.5 to 16; left out: there is none.
+             */
+            regulatorBar?: null | number;
         };
         /** @description Numbers that screens judge by, kept once in the core. */
         TradeNumbers: {
@@ -4713,6 +5133,16 @@ export interface components {
             standing?: components["schemas"]["StandingAnswer"];
             /** @description Consequences of the brief, beside the rig as drawn. */
             supply?: components["schemas"]["SupplyAnswer"];
+            /** @description Where the water goes, and how much comes out. All are estimates. */
+            waterFlow?: components["schemas"]["WaterFlowAnswer"];
+            /** @description The tasks that a rig's valves are set for. */
+            tasks?: components["schemas"]["TasksAnswer"];
+            /** @description How a part is taken out with as little water as can be. */
+            service?: components["schemas"]["ServiceAnswer"];
+            /** @description The wait for hot water. All are estimates. */
+            hotWait?: components["schemas"]["HotWaitAnswer"];
+            /** @description Filling every fresh tank. */
+            filling?: components["schemas"]["FillAnswer"];
             /** @description The parking envelope: how the rig may stand and still drain to its limits. */
             parking?: components["schemas"]["ParkingAnswer"];
             /** @description All fresh and grey water tanks. */
@@ -4734,6 +5164,71 @@ export interface components {
             /** @description A part in up to four places on one night. */
             places?: components["schemas"]["PlacesAnswer"];
         };
+        /** @description Where the water goes, and how much comes out. All are estimates. */
+        WaterFlowAnswer: {
+            /** @description The position of every valve, pump, drain and tap. */
+            settings: components["schemas"]["Setting"][];
+            /** @description Taps and appliances, in the rig's order. */
+            outlets: components["schemas"]["OutletFlow"][];
+            /** @description Every run that carries drinking water, in the rig's order. */
+            runs: components["schemas"]["RunFlow"][];
+            /** @description Ids of the parts that water stands at, since they are shut. */
+            shutAt: string[];
+            /** @description Its pumps. */
+            pumps: components["schemas"]["PumpFlow"][];
+            /** @description What to know, faults first. */
+            remarks: components["schemas"]["FlowRemark"][];
+            /**
+             * Format: double
+             * @description Greatest imbalance of a node, as a share of the largest flow.
+             */
+            imbalanceShare: number;
+            /** @description False where the flows did not settle; then they are the nearest. */
+            settled: boolean;
+        };
+        /** @description How the rig is used at a moment. */
+        WaterFlowInput: {
+            /** @description What its valves are set for. */
+            task?: components["schemas"]["TaskKind"];
+            /** @description A user's own scenario, whose positions go before those of the task; left out: none. */
+            scenarioId?: null | string;
+            /** @description Ids of the taps and appliances that are open, at most 100; left out: none. */
+            open?: null | string[];
+            /** @description Positions of valves and pumps that go before all others, at most 1000; left out: none. */
+            positions?: null | components["schemas"]["Setting"][];
+            /** @description How full tanks are; one that is not named has its default. */
+            levels?: null | components["schemas"]["TankLevel"][];
+            /**
+             * Format: double
+             * @description Water that is mixed at a tap, °C; 0 to 95; left out: 38.
+             */
+            wishC?: null | number;
+            /**
+             * Format: double
+             * @description Water from a heater, °C; 0 to 95; left out: 60.
+             */
+            hotC?: null | number;
+            /**
+             * Format: double
+             * @description Water in the tank and from outside, °C; 0 to 95; left out: 12.
+             */
+            coldC?: null | number;
+            /**
+             * @description Filters are due for change.
+             * @default false
+             */
+            fouled: boolean;
+            /**
+             * @description Each open outlet alone, and other bores, are tried as well.
+             * @default true
+             */
+            compare: boolean;
+        };
+        /**
+         * @description How far water gets.
+         * @enum {unknown}
+         */
+        WaterReach: "flows" | "atRest" | "apart";
         /**
          * @description Whether the system is full or has been drained.
          * @enum {unknown}

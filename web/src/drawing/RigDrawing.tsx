@@ -1,14 +1,15 @@
-import { memo, useDeferredValue, useMemo } from "react";
+import { memo, useCallback, useDeferredValue, useMemo } from "react";
 import type { Schema } from "../api/client";
 import { useCatalogue } from "../app/catalogue";
 import { usePrint } from "../app/units";
 import { courseOf, indexOf, portsTaken } from "../document/geometry";
 import type { Way } from "../document/way";
 import { useRested } from "../ui/useRested";
-import { placeDiscs, placeTags, type Tag } from "./discs";
+import { placeDiscs, placeTags, type Tag, tagRoom } from "./discs";
+import { FlowMarks, type Knob, Knobs, knobRoom } from "./FlowMarks";
 import { type Area, placeLabels, type Wanted } from "./labels";
 import type { Lens } from "./lens";
-import { Discs, Labels, Ports, roomOf, Tags, tagRoom } from "./notes";
+import { Discs, Labels, Ports, roomOf, Tags } from "./notes";
 import { middlesOf } from "./pick";
 import { type Frame, type Px, rectOf, toPx, type View } from "./projection";
 import { SheetMarks, ShellMarks } from "./SheetMarks";
@@ -46,11 +47,16 @@ interface Props {
   /** Numbers that hang on parts; then those alone and landmarks are named. */
   tags?: Tag[];
   onTag?(number: number): void;
+  /** Where its water goes, under the water lens, and what is turned by a hand. */
+  flow?: Schema["WaterFlowAnswer"] | null;
+  knobs?: Knob[];
+  onKnob?(partId: string): void;
 }
 
 const none: ReadonlySet<string> = new Set();
 const noTags: Tag[] = [];
 const noRungs: Schema["Rung"][] = [];
+const noKnobs: Knob[] = [];
 
 /** The rig from above or from the kerb: zones, what is in the way, parts, runs, and what its water does. */
 export const RigDrawing = memo(function RigDrawing(props: Props) {
@@ -63,6 +69,8 @@ export const RigDrawing = memo(function RigDrawing(props: Props) {
   const pieces = useMemo(() => Map.groupBy(ladder?.rungs ?? [], (r) => r.runId ?? null), [ladder]);
   const sheet = useMemo(() => ({ view, frame, lens, numbers, bare }), [view, frame, lens, numbers, bare]);
   const then = about && indexOf(about);
+  const reaches = useMemo(() => props.flow && new Map(props.flow.runs.map((r) => [r.runId, r.reach])), [props.flow]);
+  const px = useCallback((p: Schema["Point3"]) => toPx(view, frame, p), [view, frame]);
 
   return (
     <g>
@@ -87,11 +95,13 @@ export const RigDrawing = memo(function RigDrawing(props: Props) {
             course,
             drain: current && lens === "drain" ? drains.get(run.id) : undefined,
             rungs: current && lens === "cold" ? (pieces.get(run.id) ?? noRungs) : noRungs,
+            reach: reaches?.get(run.id),
             chosen: runs.has(run.id),
             pale: way !== null && !way.runs.has(run.id),
           };
         })}
       />
+      {props.flow && !bare && <FlowMarks rig={rig} flow={props.flow} px={px} />}
       {!bare && <Notes {...props} />}
     </g>
   );
@@ -145,7 +155,7 @@ function Notes(props: Props) {
 
 /** Names and discs. Names are placed anew as a whole, once the hand rests. */
 const Names = memo(function Names(props: Props) {
-  const { answers, view, frame, lens, parts = none, way = null, tags = noTags } = props;
+  const { answers, view, frame, lens, parts = none, way = null, tags = noTags, knobs = noKnobs } = props;
   const rig = useRested(props.rig);
   const print = usePrint();
   const { stock } = useCatalogue();
@@ -153,18 +163,21 @@ const Names = memo(function Names(props: Props) {
     () => [(p: Schema["Point3"]) => toPx(view, frame, p), (p: Px) => p.x > 0 && p.y > 0 && p.x < frame.width && p.y < frame.height],
     [view, frame],
   );
-  const discs = placeDiscs(answers?.advice?.findings ?? [], props.findingId, props.close ?? false, px, inside);
+  // Under the water lens knobs hang where discs would.
+  const discs = placeDiscs(lens === "water" ? [] : (answers?.advice?.findings ?? []), props.findingId, props.close ?? false, px, inside);
   const ladder = useRested(answers?.freezeLadder);
   const air = useMemo(() => new Map(ladder?.zones.map((z) => [z.zoneId, z.airC])), [ladder]);
-  const tagged = useMemo(() => {
+  const [tagged, hung] = useMemo(() => {
     const byId = indexOf(rig).parts;
-    return placeTags(tags, (id) => {
+    const at = (id: string) => {
       const part = byId.get(id);
       const r = part && rectOf(view, frame, part.box);
-      return r && { x: r.x + r.width / 2, y: r.y + r.height / 2 };
-    });
-  }, [tags, rig, view, frame]);
-  const rooms = useRested(JSON.stringify([...discs.flatMap(roomOf), ...tagged.map(tagRoom)]));
+      const middle = r && { x: r.x + r.width / 2, y: r.y + r.height / 2 };
+      return middle && inside(middle) ? middle : undefined;
+    };
+    return [placeTags(tags, at), placeTags(knobs, at, knobRoom)];
+  }, [tags, knobs, rig, view, frame, inside]);
+  const rooms = useRested(JSON.stringify([...discs.flatMap(roomOf), ...tagged.map(tagRoom), ...hung.map(knobRoom)]));
 
   const labels = useMemo(() => {
     const wanted: Wanted[] = [];
@@ -213,6 +226,7 @@ const Names = memo(function Names(props: Props) {
       />
       <Discs discs={discs} chosenId={props.findingId} onFinding={props.onFinding} />
       <Tags tags={tagged} onTag={props.onTag} />
+      <Knobs knobs={hung} onKnob={props.onKnob} />
     </g>
   );
 });

@@ -90,7 +90,7 @@ export function paintRun(
   const weight = chosen ? 1.3 : 1;
   const course = [[eye.px(piece.a), eye.px(piece.b)]];
   const rung = rungAt(rungs, piece.a, piece.b);
-  const plain = chosen && lens !== "lines" ? "var(--ink)" : lineColour(lens, run.service);
+  const plain = chosen && lens !== "water" ? "var(--ink)" : lineColour(lens, run.service);
   const colour = !rung ? plain : rung.morningIce > 0 ? "url(#ice-hatch)" : cssOf(colourOf(numbers, rung.morningC));
   const lines = strokes[run.service];
   // A gap where it passes over another.

@@ -1,4 +1,5 @@
 import type { Schema } from "../api/client";
+import { type Area, overlap } from "./labels";
 import type { Px } from "./projection";
 
 /** Findings that share one disc, the first of them named on it. */
@@ -46,31 +47,43 @@ export interface Tag {
   chosen: boolean;
 }
 
-export interface PlacedTag extends Tag {
-  at: Px;
-  anchor: Px;
-}
+export type Hung<T> = T & { at: Px; anchor: Px };
+export type PlacedTag = Hung<Tag>;
 
 export const TAG = { width: 26, height: 18 };
 
-/** Tags around their parts, none on another; one that finds no room is left out, but for the chosen. */
-export function placeTags(tags: Tag[], px: (partId: string) => Px | undefined): PlacedTag[] {
-  const placed: PlacedTag[] = [];
+/** How much room a tag takes from labels and from other tags. */
+export const tagRoom = (t: { at: Px }): Area => ({
+  x: t.at.x - TAG.width / 2 - 1,
+  y: t.at.y - TAG.height / 2 - 1,
+  width: TAG.width + 2,
+  height: TAG.height + 2,
+});
+
+/** What hangs on parts, around them, none on another; one that finds no room is left out, but for the chosen, which come first. */
+export function placeTags<T extends { partId: string; chosen: boolean }>(
+  tags: T[],
+  px: (partId: string) => Px | undefined,
+  room: (t: Hung<T>) => Area = tagRoom,
+): Hung<T>[] {
+  const placed: Hung<T>[] = [];
+  const taken: Area[] = [];
   const first = [...tags].sort((a, b) => Number(b.chosen) - Number(a.chosen));
   for (const tag of first) {
     const anchor = px(tag.partId);
     if (!anchor) continue;
     const spots = [26, 44, 62].flatMap((away) =>
       [-45, -135, 45, 135, -90, 90, 0, 180].map((deg) => ({
-        x: anchor.x + away * Math.cos((deg * Math.PI) / 180),
-        y: anchor.y + away * Math.sin((deg * Math.PI) / 180),
+        ...tag,
+        anchor,
+        at: { x: anchor.x + away * Math.cos((deg * Math.PI) / 180), y: anchor.y + away * Math.sin((deg * Math.PI) / 180) },
       })),
     );
-    const free = spots.find((at) =>
-      placed.every((p) => Math.abs(p.at.x - at.x) > TAG.width + 2 || Math.abs(p.at.y - at.y) > TAG.height + 2),
-    );
-    const at = free ?? (tag.chosen ? spots[0] : undefined);
-    if (at) placed.push({ ...tag, anchor, at });
+    const free = spots.find((s) => taken.every((area) => !overlap(area, room(s))));
+    const hung = free ?? (tag.chosen ? spots[0] : undefined);
+    if (!hung) continue;
+    placed.push(hung);
+    taken.push(room(hung));
   }
   return placed;
 }

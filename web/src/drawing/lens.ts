@@ -1,7 +1,7 @@
 import type { Schema } from "../api/client";
 
-/** What the colours of a drawing mean: what lines carry, what stays after draining, or how cold the water is. */
-export type Lens = "lines" | "drain" | "cold";
+/** What the colours of a drawing mean: where water goes, what stays after draining, or how cold the water is. */
+export type Lens = "water" | "drain" | "cold";
 
 const carried: Record<Schema["Service"], string> = {
   cold: "var(--line-cold)",
@@ -14,4 +14,4 @@ const carried: Record<Schema["Service"], string> = {
 };
 
 /** Colour of a line under a lens, before its water is painted on it. */
-export const lineColour = (lens: Lens, service: Schema["Service"]) => (lens === "lines" ? carried[service] : "var(--pipe)");
+export const lineColour = (lens: Lens, service: Schema["Service"]) => (lens === "water" ? carried[service] : "var(--pipe)");

@@ -68,14 +68,6 @@ export function Discs({ discs, chosenId, onFinding }: DiscsProps) {
   });
 }
 
-/** How much room a tag takes from labels. */
-export const tagRoom = (t: PlacedTag) => ({
-  x: t.at.x - TAG.width / 2 - 1,
-  y: t.at.y - TAG.height / 2 - 1,
-  width: TAG.width + 2,
-  height: TAG.height + 2,
-});
-
 /** Numbered tags on valves, taps and all that is handled, each on its string. */
 export function Tags({ tags, onTag }: { tags: PlacedTag[]; onTag: ((number: number) => void) | undefined }) {
   return tags.map(({ at, anchor, number, done, chosen, partId }) => {

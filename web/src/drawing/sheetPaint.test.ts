@@ -11,7 +11,7 @@ const frame: Frame = { width: 400, height: 300, scale: 100, alongM: 1.5, otherM:
 const numbers = { nearFreezingC: 3, warmC: 25, hotC: 45 } as Schema["TradeNumbers"];
 const sheet = (lens: Lens, bare = false): Sheet => ({ view: "side", frame, lens, numbers, bare });
 const [run] = rig.runs as [Schema["Run"]];
-const mark: RunMark = { run, course: courseOf(rig, run), drain: undefined, rungs: [], chosen: false, pale: false };
+const mark: RunMark = { run, course: courseOf(rig, run), drain: undefined, rungs: [], reach: undefined, chosen: false, pale: false };
 const painted = (paint: (out: PathBrush) => void) => {
   const out = new PathBrush("thing");
   paint(out);
@@ -19,14 +19,14 @@ const painted = (paint: (out: PathBrush) => void) => {
 };
 
 describe("the sheet", () => {
-  it("gives a line the colour of what it carries under Lines alone, and never that of a verdict", () => {
+  it("gives a line the colour of what it carries under Water alone, and never that of a verdict", () => {
     const services: Schema["Service"][] = ["cold", "hot", "waste", "coolant", "fill", "vent", "overflow"];
-    const [lines, drain] = [services.map((s) => lineColour("lines", s)), services.map((s) => lineColour("drain", s))];
+    const [lines, drain] = [services.map((s) => lineColour("water", s)), services.map((s) => lineColour("drain", s))];
     expect(new Set(drain).size).toBe(1);
     expect(new Set(lines.slice(0, 5)).size).toBe(5);
     expect(lines.join()).not.toMatch(/verdict|warm|ice/);
     const strokes = (lens: Lens) => painted((out) => paintRun(out, mark, sheet(lens))).map((p) => p.style.stroke);
-    expect(strokes("lines")).toContain(lineColour("lines", run.service));
+    expect(strokes("water")).toContain(lineColour("water", run.service));
     expect(strokes("cold")).toContain("var(--pipe)");
   });
 

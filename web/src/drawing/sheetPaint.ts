@@ -50,6 +50,8 @@ export interface RunMark {
   course: RunPoint[];
   drain: Schema["RunDrain"] | undefined;
   rungs: Schema["Rung"][];
+  /** How far water gets, under the water lens. */
+  reach: Schema["WaterReach"] | undefined;
   chosen: boolean;
   pale: boolean;
 }
@@ -206,13 +208,15 @@ export function paintPart(out: Brush, mark: PartMark, { view, frame, numbers, ba
 
 /** A run: its line by what it carries, the water that stays in it, what holds it, which way it falls, how cold it is. */
 export function paintRun(out: Brush, mark: RunMark, { view, frame, lens, numbers, bare }: Sheet) {
-  const { run, course, drain, rungs, chosen } = mark;
+  const { run, course, drain, rungs, chosen, reach } = mark;
   if (course.length === 0) return;
   const px = (p: Schema["Point3"]) => toPx(view, frame, p);
   const laid = course.map((p) => px(p.at));
   const weight = bare ? 0.6 : 1;
   if (chosen && !bare) out.lines({ ...line("var(--ink)", 15), opacity: 0.16 }, [laid]);
-  paintLine(out, laid, run.service, lineColour(lens, run.service), weight * (chosen ? 1.15 : 1));
+  // A dead end is pale; where water flows the line is broad.
+  const colour = reach === "apart" ? "var(--pale)" : lineColour(lens, run.service);
+  paintLine(out, laid, run.service, colour, weight * (chosen ? 1.15 : reach === "flows" ? 1.35 : 1));
   if (drain) {
     const wet = (kind: "pool" | "hangs") =>
       drain.stations.flatMap((s, k) => {
@@ -234,11 +238,11 @@ export function paintRun(out: Brush, mark: RunMark, { view, frame, lens, numbers
       out.lines(line("url(#ice-hatch)", 7 * weight, undefined, "butt"), [piece]);
       continue;
     }
-    const colour = colourOf(numbers, rung.morningC, rung.morningIce);
-    paintLine(out, piece, run.service, cssOf(colour), weight * 1.2);
+    const cold = colourOf(numbers, rung.morningC, rung.morningIce);
+    paintLine(out, piece, run.service, cssOf(cold), weight * 1.2);
     if (!bare)
       marksOf(
-        colour,
+        cold,
         piece,
         (l) => out.lines(line("var(--ink)", 1.5), [l]),
         (at) => out.ring(area("none", "var(--ink)", 1.5), at, 3.5),

@@ -1,9 +1,11 @@
 using System.Text.Json.Nodes;
+using WarmConduit.Core.Advice.Tasks;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Scenarios;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Fixes;
@@ -11,6 +13,14 @@ namespace WarmConduit.Core.Advice.Fixes;
 /// <summary>Ideas about where lines and parts lie: out of the way, within reach, held, joined.</summary>
 internal sealed class RouteIdeas(Question question, Fitter fit)
 {
+    /// <summary>A valve without which a task cannot be done.</summary>
+    public IEnumerable<Idea> ValveFor(TaskKind kind)
+    {
+        var found = question.Tasks;
+        if (TaskStudy.MissingFor(question, found, found.For(kind, question.Cancel)) is { } missing)
+            yield return new Idea($"A ball valve in {missing.RunName}", missing.Edits);
+    }
+
     private const double Spare = 0.005, ClearM = 0.015, NearM = 0.1;
 
     private Rig Rig => question.Rig;

@@ -4,6 +4,7 @@ using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.Networks;
+using WarmConduit.Core.Studies.Scenarios;
 
 namespace WarmConduit.Core.Advice.Rules;
 
@@ -17,12 +18,20 @@ internal sealed class HotColdRule : IRule
     public IEnumerable<Idea> Fixes(Finding finding, Ideas ideas) => finding.Id.StartsWith("past:", StringComparison.Ordinal)
         ? finding.RunIds.SelectMany(ideas.Heaters.Parted) : [];
 
-    public IEnumerable<Finding> Find(Question question) => UsedIn(question.Rig).SelectMany(s => Find(question, s)).DistinctBy(f => f.Id);
+    public IEnumerable<Finding> Find(Question question) => UsedIn(question.Rig).Select(s => AsFound(question, s))
+        .SelectMany(s => Find(question, s)).DistinctBy(f => f.Id);
 
     // Where there is an inlet for town water, it is used from that as well.
     private static IEnumerable<Scenario> UsedIn(Rig rig) =>
         rig.Scenarios.Where(s => s.Kind == ScenarioKind.InUse || (s.Kind == ScenarioKind.TownWater
             && rig.Parts.Any(p => p.Stock is "town-inlet" or "town-coupling")));
+
+    // With what nobody has set as it is found for the task.
+    private static Scenario AsFound(Question question, Scenario scenario)
+    {
+        var task = question.Tasks.For(FoundTasks.TaskOf(scenario.Kind)!.Value, question.Cancel);
+        return scenario with { Settings = [.. question.Tasks.SettingsOf(task).Where(s => scenario.Settings.Find(s.Id) is null), .. scenario.Settings] };
+    }
 
     private static IEnumerable<Finding> Find(Question question, Scenario scenario)
     {

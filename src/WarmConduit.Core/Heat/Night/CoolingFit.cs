@@ -68,7 +68,8 @@ public static class CoolingFit
             throw new HeatNetworkException("thermometers", "at least one thermometer and more readings than unknowns are needed");
         if (question.TimeS[0] != 0) throw new HeatNetworkException("times", "the first time must be 0");
         foreach (var series in question.Measured)
-            if (series.C.Count != count || !series.C.All(double.IsFinite)) throw new HeatNetworkException(series.ZoneId, "it must have one reading for each time");
+            if (series.C.Count != count || !series.C.All(double.IsFinite))
+                throw new HeatNetworkException(series.ZoneId, "it must have one reading for each time");
         var options = new NightOptions(300, 60, question.TimeS);
 
         double[] Residuals(double[] x)

@@ -117,7 +117,8 @@ internal sealed class NightLayout
             foreach (var contact in body.Contacts)
             {
                 HeatNumbers.NotNegative(body.Id, "conductance", contact.ConductanceWPerK);
-                if (!index.TryGetValue(contact.To, out var target)) throw new HeatNetworkException(body.Id, $"it is in contact with an unknown body '{contact.To}'");
+                if (!index.TryGetValue(contact.To, out var target))
+                    throw new HeatNetworkException(body.Id, $"it is in contact with an unknown body '{contact.To}'");
                 if (target == ('w', b)) throw new HeatNetworkException(body.Id, "it cannot be in contact with itself");
                 if (target.Kind == 'w')
                 {

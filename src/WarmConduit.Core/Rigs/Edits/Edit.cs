@@ -45,7 +45,7 @@ public sealed record PlacePart(string PartId, string Stock, string Name, Point3 
 /// <param name="At">Lowest, rearmost, kerb-side corner, m.</param>
 public sealed record PlaceSet(string SetId, string Stem, Point3 At) : Edit;
 
-/// <summary>Moves parts (with their ports), bends, loose ends (<c>runs/x/from</c>, <c>runs/x/to</c>), zones, obstacles, keep-outs and access together.</summary>
+/// <summary>Moves parts with their ports, bends, loose ends (<c>runs/x/from</c>, <c>runs/x/to</c>), zones, obstacles, keep-outs and access together.</summary>
 /// <param name="Things">Their paths.</param>
 /// <param name="By">How far, m.</param>
 public sealed record MoveThings(IReadOnlyList<string> Things, Point3 By) : Edit;

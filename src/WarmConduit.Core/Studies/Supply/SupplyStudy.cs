@@ -16,17 +16,19 @@ public sealed record Consequence(string Id, string Field, Sentence Words, bool L
 
 /// <summary>Consequences of the brief, beside the rig as drawn.</summary>
 /// <param name="Choices">The choices in force.</param>
+/// <param name="Town">The hose outside: as typed, else as it usually is.</param>
 /// <param name="WantedL">Fresh water wanted, L.</param>
 /// <param name="FreshL">Fresh water that the tanks of the rig hold, L.</param>
 /// <param name="GreyL">Grey water that its tanks hold, L.</param>
 /// <param name="Consequences">The consequences, in the order of the brief. All are estimates.</param>
-public sealed record SupplyAnswer(BriefChoices Choices, double WantedL, double FreshL, double GreyL, IReadOnlyList<Consequence> Consequences);
+public sealed record SupplyAnswer(
+    BriefChoices Choices, TownWater Town, double WantedL, double FreshL, double GreyL, IReadOnlyList<Consequence> Consequences);
 
 /// <summary>Sums of supply: how long a fill lasts, what it weighs, what holding a night costs.</summary>
 public static class SupplyStudy
 {
-    // How far below cut-in one school sets the air, and the accumulator that usually stands behind a pump. Estimates.
-    private const double BelowBar = 0.2, AccumulatorL = 0.75;
+    // The accumulator that usually stands behind a pump. Estimate.
+    private const double AccumulatorL = 0.75;
     private const double DieselWhPerL = 10_000, HeaterEfficiency = 0.8;
 
     /// <summary>Works out what follows. Pure. O(parts + the balance of zones).</summary>
@@ -73,7 +75,7 @@ public static class SupplyStudy
             made.Add(new("night", "lowestC", "No zone has a heater, so nothing is held against the cold.", brief.School == FreezeSchool.Heat));
         made.Add(Wind(question));
         made.Add(WithoutHeat(question));
-        double pre = TradeConstants.PumpCutInBar - (chosen.Accumulator == AccumulatorSchool.BelowCutIn ? BelowBar : 0);
+        double pre = TradeConstants.PumpCutInBar - (chosen.Accumulator == AccumulatorSchool.BelowCutIn ? TradeConstants.PrechargeBelowBar : 0);
         double given = SmallSums.AccumulatorL(AccumulatorL, pre, TradeConstants.PumpCutInBar, TradeConstants.PumpCutOutBar);
         made.Add(new("accumulator", "choices/accumulator",
             Sentence.Of($"With {Measure.Pressure(pre * 1e5)} of air, {Measure.Volume(AccumulatorL)} gives {Measure.Volume(given)} between two starts of a " +
@@ -98,7 +100,7 @@ public static class SupplyStudy
         made.Add(new("threads", "choices/threads", chosen.Threads == ThreadSchool.Tape ? "Wound the way the thread turns, and never turned back."
             : "Only paste that is fit for drinking water, on the outer thread.", false));
         made.Add(new("fall", "leastFall", Sentence.Of($"A line of {Measure.Length(3)} drops {Measure.Length(3 * brief.LeastFall)}."), false));
-        return new SupplyAnswer(chosen, wanted, fresh, grey, made);
+        return new SupplyAnswer(chosen, brief.TownOrUsual(), wanted, fresh, grey, made);
     }
 
     private static Consequence Wind(Question question)

@@ -18,11 +18,12 @@ namespace WarmConduit.Core.Studies.Tanks;
 /// <param name="VentDipM">How deep its vent dips: water lies there, and shuts it until that much is sucked or blown aside, m; null: no dip.</param>
 /// <param name="VentRuns">Ids of the runs of its vent, from the tank on.</param>
 /// <param name="VentPa">Pressure across its vent at the flow the tank is filled or drawn with, Pa. Estimate. Null: it is not vented.</param>
+/// <param name="VentLPerMin">That flow, L/min. Estimate.</param>
 /// <param name="Twins">Tanks joined to it low down, which share its level only if each of them is vented.</param>
 /// <param name="EmptyKg">Its mass when empty, kg; from its walls where the rig does not give it. Estimate.</param>
 public sealed record TankPorts(
     string PartId, double FullL, double? NeverPumpedL, double NeverDrainedL, string LowestPort, double? OverFillL, string? OverFillBy, string? VentEnd,
-    double? VentDipM, IReadOnlyList<string> VentRuns, double? VentPa, IReadOnlyList<string> Twins, double EmptyKg);
+    double? VentDipM, IReadOnlyList<string> VentRuns, double? VentPa, double VentLPerMin, IReadOnlyList<string> Twins, double EmptyKg);
 
 /// <summary>All fresh and grey water tanks.</summary>
 /// <param name="Tanks">In order of id.</param>
@@ -56,7 +57,7 @@ public static class TankStudy
         double Below(Port port) => full * VesselSlice.FilledFraction(tank.Box, Height(port), parked);
         var lowest = tank.Ports.MinBy(Height)!;
         var outlet = tank.Ports.Where(p => tank.RoleOf(p) == PortRole.Outlet).MinBy(Height);
-        var (end, pa, way) = Breath(question, joined, tank);
+        var (end, pa, way, flow) = Breath(question, joined, tank);
         var top = MostFull(question, joined, tank, way);
         // Through joints and valves alone to another tank, from a port in the lower half.
         var low = tank.Ports.Where(p => p.Offset.ZM < tank.Box.Size.ZM / 2).Select(p => p.Id).ToHashSet();
@@ -66,7 +67,7 @@ public static class TankStudy
         return new TankPorts(
             tank.Id, full, outlet is null ? null : Below(outlet), Below(lowest), lowest.Called(), top is { } most
             ? full * (1 - VesselSlice.FilledFraction(tank.Box, most.HeightM, parked)) : null, top?.By, end, Dip(question, tank, way),
-            [.. way.Select(r => r.Id)], pa,
+            [.. way.Select(r => r.Id)], pa, flow * 60e3,
             [.. beyond.Where(p => p.Id != tank.Id && IsTank(p)).Select(p => p.Id).Distinct().Order(StringComparer.Ordinal)], PartWater.EmptyKg(tank));
     }
 
@@ -103,7 +104,7 @@ public static class TankStudy
     }
 
     // Along vent lines to an opening; the air's way: in, along the bore, out; and the runs that it takes.
-    private static (string? End, double? Pa, IReadOnlyList<Run> Way) Breath(Question question, Joined joined, Part tank)
+    private static (string? End, double? Pa, IReadOnlyList<Run> Way, double FlowM3PerS) Breath(Question question, Joined joined, Part tank)
     {
         double flow = joined.Of(tank.Id).Where(j => j.Run.Service == Service.Fill).Select(j => Catalogue.Pipe(j.Run.Pipe)!.InnerDiameterM).DefaultIfEmpty(0)
             .Max() switch
@@ -141,7 +142,7 @@ public static class TankStudy
         if (best.End is null && question.Rig.Runs.FirstOrDefault(r => r.Service == Service.Vent
             && ((r.From.Part == tank.Id && r.To.IsLoose()) || (r.To.Part == tank.Id && r.From.IsLoose()))) is { } loose)
             best = (loose.Name, 1.5 * Dynamic(loose) + Friction(question, loose), [loose]);
-        return best;
+        return (best.End, best.Pa, best.Way, flow);
 
         double Speed(Run run) => flow / Catalogue.Pipe(run.Pipe)!.BoreM2();
         double Dynamic(Run run) => AirKgPerM3 / 2 * Speed(run) * Speed(run);

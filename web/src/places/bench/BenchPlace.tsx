@@ -126,11 +126,11 @@ function useKeys(find: () => void, history: () => void, add: () => void) {
   useHotkeys("mod+k", find, { preventDefault: true, enableOnFormTags: true });
   useHotkeys("d", () => setLens("drain"), looks);
   useHotkeys("c", () => setLens("cold"), looks);
-  useHotkeys("l", () => setLens("lines"), looks);
+  useHotkeys("w", () => setLens("water"), looks);
   useHotkeys("1", () => setLarge("sheet"), looks);
   useHotkeys("2", () => setLarge("corner"), looks);
   useHotkeys("4", () => toggle("rail"), looks);
-  useHotkeys("w", () => toggle("weather"), looks);
+  useHotkeys("n", () => toggle("weather"), looks);
   useHotkeys("a", add, { ...looks, preventDefault: true });
   useHotkeys("h", history, looks);
   useHotkeys("mod+c", () => window.getSelection()?.isCollapsed !== false && actions.carry(), keyed);

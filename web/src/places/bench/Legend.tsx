@@ -25,7 +25,7 @@ export function Legend() {
   const lens = useView((s) => s.lens);
   return (
     <div className="flex min-w-0 flex-wrap items-center justify-between gap-x-3 gap-y-1">
-      {lens === "cold" ? <ColdLegend /> : lens === "lines" ? <LinesLegend /> : <DrainLegend />}
+      {lens === "cold" ? <ColdLegend /> : lens === "water" ? <WaterLegend /> : <DrainLegend />}
       <Key />
     </div>
   );
@@ -34,7 +34,7 @@ export function Legend() {
 const row = "flex min-w-0 flex-wrap items-center gap-x-3 gap-y-0.5";
 
 /** What lines carry: those that the rig has. */
-function LinesLegend() {
+function WaterLegend() {
   const rig = useDocument((s) => s.rig);
   const used = (Object.keys(services) as Schema["Service"][]).filter((s) => rig?.runs.some((r) => r.service === s));
   return (
@@ -42,7 +42,7 @@ function LinesLegend() {
       {used.map((s) => (
         <span key={s} className="inline-flex items-center gap-1.5">
           <svg width="28" height="12" aria-hidden="true">
-            <RunStroke d="M2 6H26" service={s} colour={lineColour("lines", s)} />
+            <RunStroke d="M2 6H26" service={s} colour={lineColour("water", s)} />
           </svg>
           {services[s]}
         </span>
@@ -171,7 +171,7 @@ function Key() {
         >
           <ul>
             {(Object.keys(services) as Schema["Service"][]).map((s) =>
-              row(<RunStroke d="M4 9H52" service={s} colour={lineColour("lines", s)} />, services[s]),
+              row(<RunStroke d="M4 9H52" service={s} colour={lineColour("water", s)} />, services[s]),
             )}
           </ul>
           <ul>{marks.map(([sign, words]) => row(sign, words))}</ul>

@@ -99,13 +99,13 @@ export function Palette({ open, parts, onOpen, onTables, onHistory, onPhotos, on
     ["Import or copy tables", "", onTables],
     ["Add photo under the drawing", "", onPhotos],
     ["Your prices", "", onPrices],
-    ["Show lines", "L", () => view.setLens("lines")],
+    ["Show water", "W", () => view.setLens("water")],
     ["Show drain", "D", () => view.setLens("drain")],
     ["Show cold", "C", () => view.setLens("cold")],
     ["Show side and plan", "1", () => view.setLarge("sheet")],
     ["Show 3D", "2", () => view.setLarge("corner")],
     [`${view.shown.rail ? "Hide" : "Show"} the side panel`, "4", () => view.toggle("rail")],
-    [`${view.shown.weather ? "Hide" : "Show"} the night`, "W", () => view.toggle("weather")],
+    [`${view.shown.weather ? "Hide" : "Show"} the night`, "N", () => view.toggle("weather")],
     [view.follow ? "Show all lines alike" : "Follow the selected line", "", () => view.setFollow(!view.follow)],
   ];
   const things: { thing: Thing; name: string; kind: string }[] = [

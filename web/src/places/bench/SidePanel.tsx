@@ -5,6 +5,8 @@ import { Findings } from "./Findings";
 import { Inspector } from "./Inspector";
 import { Ladder } from "./Ladder";
 import { type RailTab, useView } from "./viewStore";
+import { WaterPanel } from "./water/WaterPanel";
+import { useWaterStore } from "./water/waterStore";
 
 /** Findings, the ladder and what is in hand share one rail. */
 export function SidePanel() {
@@ -13,6 +15,12 @@ export function SidePanel() {
   const things = useSelection((s) => s.things);
   const findingId = useSelection((s) => s.findingId);
   const count = useAnswers((s) => s.answers?.advice.count);
+  const water = useView((s) => s.lens === "water");
+  // A tap that is opened shows what comes out of it.
+  const used = useWaterStore((s) => s.turned);
+  useEffect(() => {
+    if (water && Object.keys(used).length > 0) setTab("ladder");
+  }, [water, used, setTab]);
   // What is taken in a drawing opens its properties; a finding stays open.
   // biome-ignore lint/correctness/useExhaustiveDependencies: only what is newly taken counts
   useEffect(() => {
@@ -32,7 +40,7 @@ export function SidePanel() {
           Issues{count ? ` ${count}` : ""}
         </Tabs.Trigger>
         <Tabs.Trigger value="ladder" className={trigger}>
-          Freezes
+          {water ? "Water" : "Freezes"}
         </Tabs.Trigger>
         <Tabs.Trigger value="properties" className={trigger}>
           Selected
@@ -42,7 +50,7 @@ export function SidePanel() {
         <Findings />
       </Tabs.Content>
       <Tabs.Content value="ladder" className="flex min-h-0 grow flex-col outline-none data-[state=inactive]:hidden">
-        <Ladder />
+        {water ? <WaterPanel /> : <Ladder />}
       </Tabs.Content>
       <Tabs.Content value="properties" className="min-h-0 grow overflow-y-auto outline-none data-[state=inactive]:hidden">
         <Inspector />

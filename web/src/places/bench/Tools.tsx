@@ -12,7 +12,7 @@ const larges: { value: Large; text: string; title: string }[] = [
 ];
 
 const lenses: { value: Lens; text: string; title: string }[] = [
-  { value: "lines", text: "Lines", title: "What each line carries (L)" },
+  { value: "water", text: "Water", title: "Where the water goes: open taps, turn valves (W)" },
   { value: "drain", text: "Drain", title: "Water that stays after draining (D)" },
   { value: "cold", text: "Cold", title: "Temperatures and ice (C)" },
 ];

@@ -11,6 +11,7 @@ import { drafts } from "../../document/drafts";
 import { Drawn } from "../../ui/Drawn";
 import { createRunDrawing, type RunDrawing, type RunDrawingStore } from "./runDrawing";
 import { createSelection, type SelectionState, type SelectionStore } from "./selectionStore";
+import { useView } from "./viewStore";
 
 /** A fix that is looked at before it is done: what it is called, and where the point that it moves may lie. It belongs to the document that it was tried on. */
 export interface Preview {
@@ -50,7 +51,7 @@ export function BenchStores({ id, wanted = ofBench, children }: { id: string; wa
       // The first finding is in hand when the first answer comes, so that the eye is led to it.
       answers.subscribe((now, before) => {
         const first = !before.answers && now.answers?.advice?.findings.find((f) => f.runIds.length > 0);
-        if (first && selection.getState().things.length === 0) selection.takeFinding(first);
+        if (first && selection.getState().things.length === 0 && useView.getState().lens !== "water") selection.takeFinding(first);
       }),
       sendWhenLeft(document),
     ];

@@ -10,6 +10,7 @@ import { Stale } from "../../ui/Stale";
 import { useAnswers, useStores } from "./benchStores";
 import { copyOf } from "./drawingTools";
 import { Heading, JacketSides, PlaceFields, SleeveFields, useChange } from "./inspectorFields";
+import { FlowFields } from "./inspectorFlow";
 import { useActions } from "./useActions";
 
 type Edit = Schema["Edit"];
@@ -125,6 +126,7 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
           <JacketSides off={part.jacketOff ?? []} onCommit={(jacketOff) => change(`Jacket of ${part.name}`, path, { jacketOff })} />
         )}
       </div>
+      <FlowFields rig={rig} part={part} />
       <Positions rig={rig} part={part} />
       <ReachFields part={part} />
       <section>

@@ -56,7 +56,7 @@ export const hourOf = (rigId: string) => (s: ViewState) => (s.look?.rigId === ri
 export const useView = create<ViewState>()(
   persist(
     (set, get) => ({
-      lens: "drain",
+      lens: "water",
       tab: "findings",
       large: "sheet",
       shown: { rail: true, weather: false },
@@ -80,6 +80,15 @@ export const useView = create<ViewState>()(
         set({ corner: { ...corner, turnDeg: (corner.turnDeg + 360) % 360, tipDeg: Math.min(88, Math.max(-60, corner.tipDeg)) } });
       },
     }),
-    { name: "bench-view", version: 2, partialize: ({ lens, tab, large, shown, follow }) => ({ lens, tab, large, shown, follow }) },
+    {
+      name: "bench-view",
+      version: 3,
+      // The lens of lines is that of water now.
+      migrate: (kept) => {
+        const state = kept as Pick<ViewState, "lens" | "tab" | "large" | "shown" | "follow">;
+        return { ...state, lens: (["drain", "cold"] as Lens[]).find((l) => l === state.lens) ?? "water" };
+      },
+      partialize: ({ lens, tab, large, shown, follow }) => ({ lens, tab, large, shown, follow }),
+    },
   ),
 );

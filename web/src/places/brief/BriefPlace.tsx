@@ -40,19 +40,20 @@ export function BriefPlace({ id }: { id: string }) {
 /** A field of the brief by name, `choices/` before those of the choices. */
 function useBrief(brief: Brief) {
   const { document } = useStores();
-  const usual = useAnswers((s) => s.answers?.supply?.choices);
-  const choices = brief.choices ?? usual;
-  const inner = (field: string) => field.startsWith("choices/") && field.slice("choices/".length);
+  const usual = useAnswers((s) => s.answers?.supply);
+  const choices = brief.choices ?? usual?.choices;
+  // Fields of what may be left out as a whole: as it usually is, until one of them is typed.
+  const groups: Record<string, object | undefined> = { choices, town: brief.town ?? usual?.town };
   return {
     choices,
     answerTo(field: string): unknown {
-      const own = inner(field);
-      return own ? choices?.[own as keyof typeof choices] : brief[field as keyof Brief];
+      const [group = "", own] = field.split("/");
+      return own ? groups[group]?.[own as never] : brief[field as keyof Brief];
     },
     set(field: string, what: string, value: unknown) {
-      const own = inner(field);
-      if (own && !choices) return;
-      const values = own ? { choices: { ...choices, [own]: value } } : { [field]: value };
+      const [group = "", own] = field.split("/");
+      if (own && !groups[group]) return;
+      const values = own ? { [group]: { ...groups[group], [own]: value } } : { [field]: value };
       document.commit(what, [changed("brief", values)]);
     },
   };
@@ -62,7 +63,11 @@ interface NumberField {
   field: string;
   label: string;
   quantity: Schema["Quantity"];
+  /** Pascal to its bar. */
+  per?: number;
 }
+
+const BAR = 1e5;
 
 const groups: { name: string; fields: NumberField[] }[] = [
   {
@@ -89,8 +94,17 @@ const groups: { name: string; fields: NumberField[] }[] = [
       { field: "choices/batteryWh", label: "Battery energy a night", quantity: "energy" },
     ],
   },
+  {
+    name: "Town water",
+    fields: [
+      { field: "town/pressureBar", label: "Pressure", quantity: "pressure", per: BAR },
+      { field: "town/regulatorBar", label: "Regulator on the hose", quantity: "pressure", per: BAR },
+    ],
+  },
   { name: "Lines", fields: [{ field: "leastFall", label: "Least fall", quantity: "fall" }] },
 ];
+
+const timesPer = (value: number | null | undefined, per = 1) => (value == null ? value : value * per);
 
 function Numbers({ brief }: { brief: Brief }) {
   const { answerTo, set } = useBrief(brief);
@@ -111,10 +125,11 @@ function Numbers({ brief }: { brief: Brief }) {
                 <div key={n.field} data-field={n.field}>
                   <QuantityField
                     label={n.label}
-                    value={answerTo(n.field) as number | undefined}
+                    value={timesPer(answerTo(n.field) as number | null | undefined, n.per)}
                     quantity={n.quantity}
                     limit={`brief.${n.field.replace("/", ".")}`}
-                    onCommit={(value) => set(n.field, n.label, n.field === "people" ? Math.round(value) : value)}
+                    per={n.per}
+                    onCommit={(value) => set(n.field, n.label, n.field === "people" ? Math.round(value) : value / (n.per ?? 1))}
                   />
                 </div>
               ))}

@@ -18,6 +18,7 @@ import { profileRun } from "../selectionStore";
 import { useActions } from "../useActions";
 import { useDrawRun } from "../useDrawRun";
 import { useView, whole } from "../viewStore";
+import { useWaterDrawn } from "../water/useWater";
 import { useWay } from "./cornerParts";
 import { FixGhost } from "./FixGhost";
 import { RunGhost } from "./RunGhost";
@@ -69,6 +70,7 @@ export function Sheet({ beside }: { beside?: ReactNode }) {
   }, [things, stripRunId]);
 
   const way = useWay(rig, answers);
+  const water = useWaterDrawn(rig, chosen.parts, drawingRun);
   const tip = parked?.pitchDeg ?? 0;
   /** A place of the pointer in the frame of the drawing that it is over. */
   const local = (x: number, y: number): { view: View; at: Px } | null => {
@@ -138,10 +140,8 @@ export function Sheet({ beside }: { beside?: ReactNode }) {
         }
         const hit = memo ? (memo.hit as Thing | null) : pick(rig, start.view, frame, start.at, chosen.runId, chosen.partId);
         if (tap) {
-          if ((event.target as Element).closest("[data-finding]")) return;
-          if (hit) selection.take(hit, shiftKey);
-          else selection.nothing();
-          return;
+          if ((event.target as Element).closest("[data-finding], [data-knob]")) return;
+          return hit ? selection.take(hit, shiftKey) : selection.nothing();
         }
         // What is in hand is moved; all else moves the sheet.
         const grip = !memo
@@ -233,6 +233,7 @@ export function Sheet({ beside }: { beside?: ReactNode }) {
         way={way}
         findingId={findingId}
         close={zoom.factor > 2}
+        {...water}
         onFinding={drawingRun ? undefined : selection.takeFinding}
       />
     );

@@ -31,10 +31,11 @@ function inPaperColours(text: string) {
 async function standingAlone(svg: SVGSVGElement): Promise<string> {
   const pictures = await picturesOf(svg);
   const copy = svg.cloneNode(true) as SVGSVGElement;
-  const { width, height } = svg.getBoundingClientRect();
+  const { width, height } = svg.viewBox.baseVal?.width ? svg.viewBox.baseVal : svg.getBoundingClientRect();
   copy.setAttribute("xmlns", "http://www.w3.org/2000/svg");
   copy.setAttribute("viewBox", `0 0 ${width} ${height}`);
   copy.removeAttribute("class");
+  copy.removeAttribute("style");
   for (const defs of document.querySelectorAll("svg[data-patterns] defs")) copy.prepend(defs.cloneNode(true));
   for (const image of copy.querySelectorAll("image")) {
     const carried = pictures.get(image.getAttribute("href") ?? "");
@@ -72,14 +73,15 @@ export async function savePng(svg: SVGSVGElement, name: string) {
   image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(await standingAlone(svg))}`;
 }
 
-export async function printSvg(svg: SVGSVGElement, name: string) {
+export async function printSvg(svg: SVGSVGElement, name: string, paper?: "A5") {
   const alone = await standingAlone(svg);
   const frame = document.createElement("iframe");
   frame.style.cssText = "position:fixed;width:0;height:0;border:0";
   document.body.append(frame);
   const page = frame.contentDocument as Document;
   page.title = name;
-  page.body.innerHTML = alone.replace("<svg ", '<svg style="max-width:100%;height:auto" ');
+  if (paper) page.head.innerHTML = `<style>@page{size:${paper};margin:0}body{margin:0}</style>`;
+  page.body.innerHTML = paper ? alone : alone.replace("<svg ", '<svg style="max-width:100%;height:auto" ');
   frame.contentWindow?.addEventListener("afterprint", () => frame.remove());
   frame.contentWindow?.print();
 }

@@ -1,0 +1,115 @@
+using System.Collections.Concurrent;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+
+namespace WarmConduit.Core.Studies.Scenarios;
+
+/// <summary>How a task is set: positions by part number, those that were turned for it, and what is wrong where nothing does it.</summary>
+/// <param name="Kind">The task.</param>
+/// <param name="Set">Position of each part by number: of those that can be set.</param>
+/// <param name="Turned">Numbers of the parts that are turned from how they are in use.</param>
+/// <param name="Fault">What no turn mends; null: it is done.</param>
+internal sealed record FoundTask(TaskKind Kind, int[] Set, IReadOnlyList<int> Turned, WayFault? Fault);
+
+/// <summary>The positions of a rig's valves for each task: as the builder has set them, the others found.</summary>
+internal sealed class FoundTasks
+{
+    private readonly Rig _rig;
+    private readonly Lazy<int[]> _pieces;
+    private readonly ConcurrentDictionary<TaskKind, FoundTask> _found = [];
+
+    private FoundTasks(Question question)
+    {
+        _rig = question.Rig;
+        _pieces = new(() => Graph!.Pieces());
+        Graph = new WayGraph(question.Index);
+        Goals = new ScenarioGoals(Graph);
+    }
+
+    /// <summary>The ways of water.</summary>
+    public WayGraph Graph { get; }
+
+    /// <summary>What tasks ask.</summary>
+    public ScenarioGoals Goals { get; }
+
+    /// <summary>Worked out once for a question, and kept for edited copies in which nothing is joined otherwise; each task when it is asked for.</summary>
+    public static FoundTasks Of(Question question) => new(question);
+
+    /// <summary>Whether these are the positions of <paramref name="rig"/> too: what is joined, and how the builder sets it, are the same. O(parts + runs).</summary>
+    public bool Fits(Rig rig) => (ReferenceEquals(rig.Scenarios, _rig.Scenarios) || rig.Scenarios.SequenceEqual(_rig.Scenarios))
+        && rig.Parts.Count == _rig.Parts.Count && rig.Runs.Count == _rig.Runs.Count
+        && rig.Parts.Zip(_rig.Parts).All(p => ReferenceEquals(p.First, p.Second) || (p.First.Id == p.Second.Id && p.First.Stock == p.Second.Stock
+            && p.First.Name == p.Second.Name && p.First.Ports.Select(Joins).SequenceEqual(p.Second.Ports.Select(Joins))))
+        && rig.Runs.Zip(_rig.Runs).All(r => ReferenceEquals(r.First, r.Second) || (r.First.Id == r.Second.Id && r.First.Service == r.Second.Service
+            && SameEnd(r.First.From, r.Second.From) && SameEnd(r.First.To, r.Second.To)));
+
+    private static (string Id, PortRole? Role) Joins(Port port) => (port.Id, port.Role);
+
+    private static bool SameEnd(RunEnd a, RunEnd b) => a.Part == b.Part && a.Port == b.Port;
+
+    /// <summary>The scenario in which the builder sets the valves of a task; null: there is none.</summary>
+    public static ScenarioKind? ScenarioOf(TaskKind kind) => kind switch
+    {
+        TaskKind.Tank => ScenarioKind.InUse,
+        TaskKind.Town => ScenarioKind.TownWater,
+        TaskKind.Fill => ScenarioKind.Fill,
+        TaskKind.Drain => ScenarioKind.Drain,
+        TaskKind.BlowOut => ScenarioKind.BlowOut,
+        TaskKind.Antifreeze => ScenarioKind.Antifreeze,
+        _ => null,
+    };
+
+    /// <summary>The task that a scenario is for; null: the user's own.</summary>
+    public static TaskKind? TaskOf(ScenarioKind kind) =>
+        Enum.GetValues<TaskKind>().Cast<TaskKind?>().FirstOrDefault(t => ScenarioOf(t!.Value) == kind);
+
+    /// <summary>How a task is set.</summary>
+    public FoundTask For(TaskKind kind, CancellationToken cancel = default) => _found.GetOrAdd(kind, k => Find(k, cancel));
+
+    /// <summary>The positions of a task as they are set on parts, valves and pumps and drains alike.</summary>
+    public IReadOnlyList<Setting> SettingsOf(FoundTask task) =>
+        [.. Graph.Settable.Select(p => new Setting(Graph.Parts[p].Id, Graph.PositionsOf(p)[task.Set[p]].Id)).OrderBy(s => s.Id, StringComparer.Ordinal)];
+
+    private FoundTask Find(TaskKind kind, CancellationToken cancel)
+    {
+        var scenario = ScenarioOf(kind) is { } of ? _rig.ScenarioOf(of) : null;
+        int[] use = kind == TaskKind.Tank ? [] : For(TaskKind.Tank, cancel).Set;
+        int[] first = new int[Graph.Parts.Count];
+        var kept = new HashSet<int>();
+        foreach (int p in Graph.Settable)
+        {
+            var (part, positions) = (Graph.Parts[p], Graph.PositionsOf(p));
+            var stock = Catalogue.Part(part.Stock)!;
+            int Index(string? id) => Math.Max(0, positions.ToList().FindIndex(x => x.Id == (id == Positions.HalfOpen ? Positions.Open : id)));
+            bool pumped = kind is TaskKind.Tank or TaskKind.PumpOut or TaskKind.Antifreeze or TaskKind.BypassHeater or TaskKind.BypassFilter;
+            first[p] = stock.Passage == Passage.Pump ? Index(pumped ? Positions.On : Positions.Off)
+                : use.Length > 0 ? use[p] : Index(Rigs.Scenarios.Usual(stock, ScenarioKind.InUse));
+            if (scenario?.Settings.Find(part.Id) is not { } own) continue;
+            first[p] = Index(own.Position);
+            kept.Add(p);
+        }
+        var clauses = Goals.Of(kind);
+        var (set, done) = Piecewise(clauses, first, kept, cancel);
+        var from = kind == TaskKind.Tank ? first : use;
+        return new FoundTask(kind, set, [.. Graph.Settable.Where(p => set[p] != from[p])], done ? null : ScenarioFinder.FaultOf(Graph, clauses, set));
+    }
+
+    // What hangs together is searched by itself: systems side by side do not multiply.
+    private (int[] Set, bool Done) Piecewise(
+        IReadOnlyList<WayClause> clauses, int[] first, HashSet<int> kept, CancellationToken cancel)
+    {
+        int[] set = [.. first];
+        bool done = true;
+        if (clauses.Count == 0 || ScenarioFinder.FaultOf(Graph, clauses, first) is null) return (set, true);
+        int[] piece = _pieces.Value;
+        foreach (int number in clauses.SelectMany(c => c.From).Select(p => piece[p]).Distinct().Order())
+        {
+            int[] In(IReadOnlyList<int> places) => [.. places.Where(p => p == WayGraph.Air || piece[p] == number)];
+            WayClause[] own = [.. clauses.Select(c => c with { From = In(c.From), Reach = In(c.Reach), Avoid = In(c.Avoid) }).Where(c => c.From.Count > 0)];
+            var still = kept.Concat(Graph.Settable.Where(p => piece[Graph.At(Graph.Parts[p].Id, Graph.Parts[p].Ports[0].Id)] != number)).ToHashSet();
+            if (ScenarioFinder.Find(Graph, own, set, still, cancel: cancel) is { } found) set = found;
+            else done = false;
+        }
+        return (set, done);
+    }
+}

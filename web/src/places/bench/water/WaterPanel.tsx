@@ -1,0 +1,259 @@
+import { useId, useState } from "react";
+import type { Schema } from "../../../api/client";
+import { useCatalogue } from "../../../app/catalogue";
+import { plural, say, usePrint } from "../../../app/units";
+import { indexOf, type Rig } from "../../../document/geometry";
+import { Button, Slider, Switch } from "../../../ui/controls";
+import { fieldClass } from "../../../ui/QuantityField";
+import { Stale } from "../../../ui/Stale";
+import { useActions } from "../useActions";
+import { useTurn, useWater } from "./useWater";
+import { ValveCard } from "./ValveCard";
+import { WaterSums } from "./WaterSums";
+import { Keep, Valves } from "./WaterValves";
+import { useWaterStore } from "./waterStore";
+
+/** The rig in use: what its valves are set for, what comes out of each tap, its pumps and valves. */
+export function WaterPanel() {
+  const { flow, stale, tasks, task, used, rig } = useWater(true);
+  if (!flow || !tasks) return <p className="p-4 text-muted">Calculating where the water goes…</p>;
+  return (
+    <Stale stale={stale} className="min-h-0 grow overflow-y-auto px-3 pb-3" data-water>
+      <Tasks tasks={tasks} task={task} rig={rig} />
+      <Remarks flow={flow} />
+      <Outlets flow={flow} rig={rig} />
+      <Pumps flow={flow} rig={rig} />
+      <TankLevel rig={rig} level={used.level} fouled={used.fouled} />
+      <Valves flow={flow} rig={rig} />
+      <WaterSums rig={rig} />
+      {Object.keys(used.turned).length > 0 && <Keep rig={rig} turned={used.turned} task={task} />}
+      <p className="mt-3 text-muted">Estimates, for lines full of water. Local codes decide on town water and backflow.</p>
+    </Stale>
+  );
+}
+
+/** What the valves are set for, one press each. */
+function Tasks({ tasks, task, rig }: { tasks: Schema["TaskSetting"][]; task: Schema["TaskSetting"] | undefined; rig: Rig }) {
+  const id = useId();
+  const choose = useWaterStore((s) => s.choose);
+  const scenarioId = useWaterStore((s) => (s.rigId === rig.id ? s.scenarioId : null));
+  const { commit } = useActions();
+  const print = usePrint();
+  const own = rig.scenarios.filter((s) => s.kind === "own");
+  const [card, setCard] = useState(false);
+  return (
+    <section className="pt-2.5">
+      <label htmlFor={id} className="text-muted">
+        Valves set to
+      </label>
+      <select
+        id={id}
+        className={`${fieldClass} mt-1 w-full border-rule`}
+        value={scenarioId ?? task?.kind ?? "tank"}
+        onChange={(e) => {
+          const mine = own.find((s) => s.id === e.target.value);
+          choose(rig.id, mine ? "tank" : (e.target.value as Schema["TaskKind"]), mine?.id ?? null);
+        }}
+      >
+        {tasks.map((t) => (
+          <option key={t.kind} value={t.kind}>
+            {t.name}
+            {t.can ? "" : " (a valve is missing)"}
+          </option>
+        ))}
+        {own.map((s) => (
+          <option key={s.id} value={s.id}>
+            {s.name}
+          </option>
+        ))}
+      </select>
+      {task && !scenarioId && (
+        <>
+          <p className="mt-1.5" data-task={task.kind} data-can={task.can}>
+            {!task.can && <strong className="font-semibold">Can't be done. </strong>}
+            {say(task.words, print)}
+          </p>
+          {task.missing && (
+            <Button className="mt-1.5" onClick={() => task.missing && commit(`Valve in ${task.missing.runName}`, task.missing.edits)}>
+              Place a valve in {task.missing.runName}
+            </Button>
+          )}
+          <p className="mt-1 text-muted">{task.check}</p>
+          {task.can && (
+            <Button className="mt-1.5" onClick={() => setCard(true)}>
+              Valve card…
+            </Button>
+          )}
+          {card && <ValveCard rig={rig} task={task} onClose={() => setCard(false)} />}
+          {task.caution && <p className="mt-1 font-medium">{task.caution}</p>}
+        </>
+      )}
+    </section>
+  );
+}
+
+function Remarks({ flow }: { flow: Schema["WaterFlowAnswer"] }) {
+  const print = usePrint();
+  if (flow.remarks.length === 0) return null;
+  return (
+    <ul className="mt-2.5 flex flex-col gap-1 rounded-md bg-sunk px-3 py-2" aria-label="To know">
+      {flow.remarks.map((r) => (
+        <li key={r.id} className={r.fault ? "font-medium" : ""} data-remark={r.id}>
+          {say(r.words, print)}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+const heading = "mt-3 font-semibold";
+
+/** Every tap: opened and closed here, with what comes out. */
+function Outlets({ flow, rig }: { flow: Schema["WaterFlowAnswer"]; rig: Rig }) {
+  const turn = useTurn(rig, flow);
+  const print = usePrint();
+  const open = flow.outlets.filter((o) => o.open);
+  return (
+    <section>
+      <h3 className={heading}>Taps</h3>
+      {flow.outlets.length === 0 && <p className="text-muted">No tap is drawn yet.</p>}
+      <ul>
+        {flow.outlets.map((o) => (
+          <li key={o.partId} className="border-b border-rule py-1">
+            <div className="flex items-center gap-2">
+              <Button quiet={!o.open} aria-pressed={o.open} className="w-18" onClick={() => turn(o.partId)}>
+                {o.open ? "Close" : "Open"}
+              </Button>
+              <span className="min-w-0 grow">
+                <span className="block truncate" title={o.name}>
+                  {o.name}
+                </span>
+                {o.open && (
+                  <span className="text-muted" data-outlet={o.partId}>
+                    <strong className="font-semibold text-ink">{print(o.lPerMin, "flow")}</strong> · {print(o.bar * 1e5, "pressure")}
+                    {o.c != null && ` · ${print(o.c, "temperature")}`}
+                  </span>
+                )}
+              </span>
+            </div>
+          </li>
+        ))}
+      </ul>
+      {open.length > 0 && <Details names={open.map((o) => o.partId)} />}
+    </section>
+  );
+}
+
+/** What takes the pressure, and what other bores would give: asked when it is looked at. */
+function Details({ names }: { names: string[] }) {
+  const [shown, setShown] = useState(false);
+  return (
+    <details className="mt-1.5" open={shown} onToggle={(e) => setShown(e.currentTarget.open)}>
+      <summary className="h-10 cursor-pointer content-center font-medium">Why not more?</summary>
+      {shown && <Costs names={names} />}
+    </details>
+  );
+}
+
+function Costs({ names }: { names: string[] }) {
+  const { flow } = useWater(true, true);
+  const print = usePrint();
+  if (flow?.outlets.find((o) => o.partId === names[0])?.halfInchLPerMin == null) return <p className="text-muted">Calculating…</p>;
+  return flow.outlets
+    .filter((o) => o.open)
+    .map((o) => (
+      <div key={o.partId} className="mb-2" data-costs={o.partId}>
+        <p className="font-medium">
+          {o.name}
+          {o.aloneLPerMin != null && <span className="font-normal text-muted"> · alone {print(o.aloneLPerMin, "flow")}</span>}
+        </p>
+        <table className="w-full">
+          <tbody>
+            {o.costs.slice(0, 4).map((c) => (
+              <tr key={`${c.kind}${c.runId}${c.partId}`} className="border-b border-rule">
+                <td>
+                  {c.name} <span className="text-muted">{costWords[c.kind]}</span>
+                </td>
+                <td className="text-right whitespace-nowrap">{print(c.bar * 1e5, "pressure")}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {o.halfInchLPerMin != null && o.threeEighthsLPerMin != null && (
+          <p className="text-muted">
+            All lines 1/2 in: {print(o.halfInchLPerMin, "flow")}; 3/8 in: {print(o.threeEighthsLPerMin, "flow")}.
+          </p>
+        )}
+      </div>
+    ));
+}
+
+const costWords: Record<Schema["CostKind"], string> = {
+  friction: "pipe friction",
+  bends: "bends",
+  fitting: "fitting",
+  filter: "filter",
+  valve: "valve",
+  heater: "heater",
+  height: "climb",
+};
+
+function Pumps({ flow, rig }: { flow: Schema["WaterFlowAnswer"]; rig: Rig }) {
+  const print = usePrint();
+  const { parts } = indexOf(rig);
+  const turn = useTurn(rig, flow);
+  const { stock } = useCatalogue();
+  const pumps = flow.settings.filter((s) => stock.get(parts.get(s.id)?.stock ?? "")?.passage === "pump");
+  if (pumps.length === 0) return null;
+  return (
+    <section>
+      <h3 className={heading}>Pumps</h3>
+      {pumps.map((s) => {
+        const pump = flow.pumps.find((p) => p.partId === s.id);
+        return (
+          <div key={s.id} className="flex items-center gap-2 border-b border-rule py-1">
+            <Button quiet={!pump} aria-pressed={pump !== undefined} className="w-18" onClick={() => turn(s.id)}>
+              {pump ? "Stop" : "Run"}
+            </Button>
+            <span className="min-w-0 grow">
+              <span className="block truncate">{parts.get(s.id)?.name}</span>
+              {pump && (
+                <span className="text-muted">
+                  <strong className="font-semibold text-ink">{print(pump.lPerMin, "flow")}</strong> · {print(pump.bar * 1e5, "pressure")}
+                  {pump.startsPerHour != null && ` · ${plural(Math.round(pump.startsPerHour), "start")} an hour`}
+                </span>
+              )}
+            </span>
+          </div>
+        );
+      })}
+    </section>
+  );
+}
+
+function TankLevel({ rig, level, fouled }: { rig: Rig; level: number | null; fouled: boolean }) {
+  const { fill, foul } = useWaterStore.getState();
+  const { stock } = useCatalogue();
+  const filters = rig.parts.some((p) => stock.get(p.stock)?.flow?.fouledBar != null);
+  const print = usePrint();
+  return (
+    <section>
+      <h3 className={heading}>Tank level {level === null ? "full" : print(level, "share")}</h3>
+      <Slider
+        label="Tank level"
+        value={level ?? 1}
+        min={0}
+        max={1}
+        step={0.05}
+        text={print(level ?? 1, "share")}
+        onChange={(v) => fill(rig.id, v)}
+      />
+      {filters && (
+        <div className="mt-2 flex items-center justify-between gap-2">
+          <span>Filters due for change</span>
+          <Switch label="Filters due for change" on={fouled} onChange={(on) => foul(rig.id, on)} />
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,108 @@
+import { useMemo, useRef } from "react";
+import type { Schema } from "../../../api/client";
+import { useCatalogue } from "../../../app/catalogue";
+import { usePrint } from "../../../app/units";
+import { indexOf, type Rig } from "../../../document/geometry";
+import type { Knob } from "../../../drawing/FlowMarks";
+import { useDocument } from "../benchStores";
+import { useAsked } from "../useAsked";
+import { useView } from "../viewStore";
+import { ofRig, usedAtFirst, useWaterStore } from "./waterStore";
+
+type Flow = Schema["WaterFlowAnswer"];
+
+/** Where the water goes as the rig is used on the screen, and what can be turned. `compare`: what other bores would give as well. */
+export function useWater(on: boolean, compare = false) {
+  const id = useDocument((s) => s.id);
+  const rig = useDocument((s) => s.rig) as Rig;
+  const used = useWaterStore(ofRig(id)) ?? usedAtFirst;
+  const { stock } = useCatalogue();
+  const tasks = useAsked("tasks", on ? undefined : null).data?.tasks;
+  const task = tasks?.find((t) => t.kind === used.task);
+  const input = useMemo(() => {
+    if (!tasks) return null;
+    const { parts } = indexOf(rig);
+    const own = rig.scenarios.find((s) => s.id === used.scenarioId);
+    const positions = new Map(
+      [...(task?.settings ?? []), ...(own?.settings ?? [])].flatMap((s) => (parts.has(s.id) ? [[s.id, s.position] as const] : [])),
+    );
+    // What nothing was said of is closed, a tap; and as it comes, the rest.
+    for (const p of rig.parts) {
+      const of = stock.get(p.stock);
+      if (of && of.positions.length > 0 && !positions.has(p.id) && of.passage === "mixer") positions.set(p.id, closedOf(of) ?? "closed");
+    }
+    for (const [partId, position] of Object.entries(used.turned)) if (parts.has(partId)) positions.set(partId, position);
+    const tanks = rig.parts.filter((p) => stock.get(p.stock)?.group === "store" && stock.get(p.stock)?.passage === "vessel");
+    return {
+      task: used.task,
+      positions: [...positions].map(([partId, position]) => ({ id: partId, position })),
+      ...(used.level !== null && { levels: tanks.map((t) => ({ id: t.id, share: used.level as number })) }),
+      fouled: used.fouled,
+      compare,
+    };
+  }, [tasks, task, rig, used, stock, compare]);
+  const asked = useAsked("waterFlow", on ? input : null);
+  // What was there is drawn until what follows is known.
+  const last = useRef<{ id: string; flow: Flow } | null>(null);
+  if (asked.data) last.current = { id, flow: asked.data };
+  const flow = asked.data ?? (last.current?.id === id ? last.current.flow : null);
+  return { flow: on ? flow : null, stale: !asked.data, tasks, task, used, rig, error: asked.error };
+}
+
+const closedOf = (stock: Schema["StockPart"]) => stock.positions.find((p) => !p.passes)?.id;
+
+/** The position after this one: what is turned goes round them. */
+export function nextOf(stock: Schema["StockPart"], position: string) {
+  // Half open is for draining; a hand that turns a valve opens or closes it.
+  const round = stock.positions.filter((p) => p.id !== "half-open");
+  return round[(round.findIndex((p) => p.id === position) + 1) % round.length]?.id ?? position;
+}
+
+/** What is turned by a hand in this rig, with what comes out. */
+export function useKnobs(rig: Rig, flow: Flow | null, chosen: ReadonlySet<string>): Knob[] {
+  const { stock } = useCatalogue();
+  const print = usePrint();
+  return useMemo(() => {
+    if (!flow) return [];
+    const { parts } = indexOf(rig);
+    const shut = new Set(flow.shutAt);
+    const outlets = new Map(flow.outlets.map((o) => [o.partId, o]));
+    return flow.settings.flatMap((s): Knob[] => {
+      const part = parts.get(s.id);
+      const of = part && stock.get(part.stock);
+      if (!part || !of) return [];
+      const outlet = outlets.get(s.id);
+      return [
+        {
+          partId: s.id,
+          name: part.name,
+          kind: of.passage === "mixer" ? "tap" : of.passage === "pump" ? "pump" : of.passage === "drain" ? "drain" : "valve",
+          on: of.positions.find((p) => p.id === s.position)?.passes ?? false,
+          shut: shut.has(s.id),
+          figure: outlet?.open ? print(outlet.lPerMin, "flow") : null,
+          chosen: chosen.has(s.id) || (outlet?.open ?? false),
+        },
+      ];
+    });
+  }, [rig, flow, stock, print, chosen]);
+}
+
+/** Turns a tap, valve or pump on to its next position. */
+export function useTurn(rig: Rig, flow: Schema["WaterFlowAnswer"] | null) {
+  const turn = useWaterStore((s) => s.turn);
+  const { stock } = useCatalogue();
+  return (partId: string) => {
+    const part = indexOf(rig).parts.get(partId);
+    const of = part && stock.get(part.stock);
+    const now = flow?.settings.find((s) => s.id === partId)?.position;
+    if (of && now) turn(rig.id, partId, nextOf(of, now));
+  };
+}
+
+/** What the drawing shows of the water lens: the flow, the knobs and what a press on one does; nothing under another lens. */
+export function useWaterDrawn(rig: Rig, chosen: ReadonlySet<string>, still: boolean) {
+  const { flow } = useWater(useView((s) => s.lens === "water"));
+  const knobs = useKnobs(rig, flow, chosen);
+  const turn = useTurn(rig, flow);
+  return { flow, knobs, onKnob: still ? undefined : turn };
+}
