@@ -18,7 +18,8 @@ namespace WarmConduit.Core.Studies.Filling;
 /// <param name="Lacking">The vent is too small, or missing.</param>
 /// <param name="Caution">A caution; null: none.</param>
 public sealed record FillOf(
-    string PartId, double HoseLPerMin, double HoseS, int Cans, double CanFillS, double? VentLPerMin, double? BlockedPa, Sentence Words, bool Lacking, string? Caution);
+    string PartId, double HoseLPerMin, double HoseS, int Cans, double CanFillS, double? VentLPerMin, double? BlockedPa,
+    Sentence Words, bool Lacking, string? Caution);
 
 /// <summary>Filling every fresh tank.</summary>
 /// <param name="Tanks">In order of id.</param>
@@ -62,10 +63,11 @@ public static class FillStudy
         double? vent = ports.VentPa is > 0 and var pa ? ports.VentLPerMin * Math.Sqrt(TankStudy.MostVentPa / pa) : null;
         double? blocked = liftM > 0 && ports.NeverPumpedL is not null ? liftM * 1000 * Friction.Gravity : null;
         Sentence words = vent is null ? "It has no vent: filled by hose its walls bulge, and drawn from they are sucked in."
-            : vent < hose ? Sentence.Of($"A hose brings {Measure.Flow(hose)}; its vent lets out {Measure.Flow(vent)} before a flat wall bulges: open its fill cap, or " +
-                $"fill slower.")
+            : vent < hose ? Sentence.Of($"A hose brings {Measure.Flow(hose)}; its vent lets out {Measure.Flow(vent)} before a flat wall bulges: " +
+                $"open its fill cap, or fill slower.")
             : Sentence.Of($"Its vent lets out {Measure.Flow(vent)}, more than the {Measure.Flow(hose)} of a hose.");
         return new FillOf(tank.Id, hose, ports.FullL / hose * 60, cans, canFillS, vent, blocked, words, vent is null || vent < hose,
-            blocked is null ? null : "A vent that is blocked or iced over lets the pump suck the walls in: they bear about a hundredth of a bar. Keep it clear.");
+            blocked is null ? null
+                : "A vent that is blocked or iced over lets the pump suck the walls in: they bear about a hundredth of a bar. Keep it clear.");
     }
 }

@@ -88,7 +88,8 @@ public static class HotWaitStudy
 
     private static (double Litres, double S, double LPerMin, IReadOnlyList<Run> Runs)? WaitAt(Question question, Part tap, IReadOnlyList<Setting> settings)
     {
-        var answer = WaterFlowStudy.Ask(question, new WaterFlowInput(Open: [tap.Id], Positions: settings, WishC: HotC, HotC: HotC, ColdC: ColdC, Compare: false));
+        var input = new WaterFlowInput(Open: [tap.Id], Positions: settings, WishC: HotC, HotC: HotC, ColdC: ColdC, Compare: false);
+        var answer = WaterFlowStudy.Ask(question, input);
         var outlet = answer.Outlets.Single(o => o.PartId == tap.Id);
         // From the last heater on its way on.
         var way = outlet.Way.Select(question.Index.Run).ToList();
@@ -115,8 +116,7 @@ public static class HotWaitStudy
             // Draws that follow soon find it warm where a sleeve keeps it so; without one it has cooled.
             double warm = now.Runs.Sum(r => Stays(Catalogue.Pipe(r.Pipe)!, SleeveM) && !Stays(Catalogue.Pipe(r.Pipe)!, r.Insulation?.ThicknessM ?? 0)
                 ? LPerM(Catalogue.Pipe(r.Pipe)!) * question.Index.PipeLengthM(r) : 0);
-            yield return new HotSaving(HotSavingKind.Insulation, now.Litres, now.S, draws * SoonShare * warm, [.. bare.Select(r => new ChangeThing($"runs/{r.Id}",
-                new JsonObject { ["insulation"] = new JsonObject { ["material"] = Catalogue.Usual(UsualFor.Sleeve).Id, ["thicknessM"] = SleeveM } }))]);
+            yield return new HotSaving(HotSavingKind.Insulation, now.Litres, now.S, draws * SoonShare * warm, [.. bare.Select(Sleeved)]);
         }
         var wide = now.Runs.Where(r => Catalogue.Pipe(r.Pipe)!.InnerDiameterM > Catalogue.Pipe(Small)!.InnerDiameterM).ToList();
         if (wide.Count > 0)
@@ -131,6 +131,9 @@ public static class HotWaitStudy
         double lengthM = Math.Abs(from.XM - to.XM) + Math.Abs(from.YM - to.YM) + Math.Abs(from.ZM - to.ZM), own = lengthM * LPerM(Catalogue.Pipe(Small)!);
         yield return new HotSaving(HotSavingKind.HomeRun, own, SmallSums.HotWaitS(own, now.LPerMin), draws * (now.Litres - own), []);
     }
+
+    private static ChangeThing Sleeved(Run run) => new($"runs/{run.Id}",
+        new JsonObject { ["insulation"] = new JsonObject { ["material"] = Catalogue.Usual(UsualFor.Sleeve).Id, ["thicknessM"] = SleeveM } });
 
     // Whether water from the heater is still warm enough after a while: a lump of water and wall that loses through its sleeve and the air film on it.
     private static bool Stays(PipeStock pipe, double sleeveM)

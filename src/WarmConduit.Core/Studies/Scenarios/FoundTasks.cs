@@ -35,7 +35,7 @@ internal sealed class FoundTasks
     /// <summary>Worked out once for a question, and kept for edited copies in which nothing is joined otherwise; each task when it is asked for.</summary>
     public static FoundTasks Of(Question question) => new(question);
 
-    /// <summary>Whether these are the positions of <paramref name="rig"/> too: what is joined, and how the builder sets it, are the same. O(parts + runs).</summary>
+    /// <summary>Whether these are the positions of <paramref name="rig"/> too: what is joined, and how it is set, are the same. O(parts + runs).</summary>
     public bool Fits(Rig rig) => (ReferenceEquals(rig.Scenarios, _rig.Scenarios) || rig.Scenarios.SequenceEqual(_rig.Scenarios))
         && rig.Parts.Count == _rig.Parts.Count && rig.Runs.Count == _rig.Runs.Count
         && rig.Parts.Zip(_rig.Parts).All(p => ReferenceEquals(p.First, p.Second) || (p.First.Id == p.Second.Id && p.First.Stock == p.Second.Stock

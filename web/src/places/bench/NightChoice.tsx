@@ -4,7 +4,8 @@ import { useAnswers, useStores } from "./benchStores";
 
 type Named = "brief" | "tonight" | "yours";
 
-/** Which night all screens are about: the brief's, tonight's simulated weather at one of the places, or one that was set by hand. Bare: where the place is chosen beside it. */
+/** Which night all screens are about: the brief's, tonight's simulated weather at one of the places, or one that was set by hand. Bare: where the place
+ * is chosen beside it. */
 export function NightChoice({ bare = false }: { bare?: boolean }) {
   const { answers } = useStores();
   const weather = useAnswers((s) => s.conditions?.weather ?? null);
