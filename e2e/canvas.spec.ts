@@ -181,10 +181,22 @@ test("a panel keeps its size from visit to visit, and grows by keys", async ({ p
   const before = await width();
   const grip = page.getByRole("separator").last();
   await grip.focus();
+  const kept = () => page.evaluate(() => JSON.stringify(Object.entries(localStorage).filter(([key]) => key.includes("bench-columns"))));
+  const first = await kept();
   for (let n = 0; n < 4; n++) await page.keyboard.press("ArrowRight");
-  await expect.poll(width).toBeGreaterThan(before + 20);
-  const wide = await width();
-  await page.waitForTimeout(400);
+  // Until it has come to rest, and is kept.
+  let wide = 0;
+  await expect
+    .poll(
+      async () => {
+        const now = await width();
+        const rests = now === wide && now > before + 20 && (await kept()) !== first;
+        wide = now;
+        return rests;
+      },
+      { intervals: [300] },
+    )
+    .toBe(true);
   await page.reload();
   await expect.poll(width).toBeCloseTo(wide, -1);
 });

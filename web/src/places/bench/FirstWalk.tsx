@@ -4,6 +4,7 @@ import { Link } from "wouter";
 import { Button } from "../../ui/controls";
 import type { Place } from "./BenchHeader";
 import { useDocument, useSelection, useStores } from "./benchStores";
+import { useView } from "./viewStore";
 import { useWalk } from "./walkStore";
 
 interface Step {
@@ -55,8 +56,11 @@ export function FirstWalk({ id, place }: { id: string; place: Place }) {
   const last = index === steps.length - 1;
   const next = () => {
     if (last) return stop();
-    // The second step is a press on the first fault: it is seen where nothing was selected before.
-    if (index === 0) selection.nothing();
+    // The second step is a press on the first fault, about what stays: it is seen where nothing was selected before, under the drain lens.
+    if (index === 0) {
+      selection.nothing();
+      useView.getState().setLens("drain");
+    }
     go(index + 1);
   };
   return (

@@ -156,7 +156,7 @@ function Details({ names }: { names: string[] }) {
 }
 
 function Costs({ names }: { names: string[] }) {
-  const { flow } = useWater(true, true);
+  const { flow, rig } = useWater(true, true);
   const print = usePrint();
   if (flow?.outlets.find((o) => o.partId === names[0])?.halfInchLPerMin == null) return <p className="text-muted">Calculating…</p>;
   return flow.outlets
@@ -179,6 +179,7 @@ function Costs({ names }: { names: string[] }) {
             ))}
           </tbody>
         </table>
+        <p className="text-muted">Way: {o.way.map((id) => indexOf(rig).runs.get(id)?.name ?? id).join(", ")}.</p>
         {o.halfInchLPerMin != null && o.threeEighthsLPerMin != null && (
           <p className="text-muted">
             All lines 1/2 in: {print(o.halfInchLPerMin, "flow")}; 3/8 in: {print(o.threeEighthsLPerMin, "flow")}.
