@@ -23,7 +23,7 @@ public sealed class Question
     private SurfaceContacts? _against;
     private PipeFilms? _films;
     private Rig? _sound;
-    private FoundTasks? _tasks;
+    private FoundTasks? _tasks, _tasksBefore;
     private (bool Known, LevelAnswer? Answer) _draining;
     private IProgress<double>? _progress;
     private (Elimination Of, IReadOnlyList<HandTask> ByHand, HashSet<int> Runs)? _driven;
@@ -84,7 +84,7 @@ public sealed class Question
     internal PipeFilms Films => _films ??= new PipeFilms();
 
     /// <summary>How valves are set for each task. An edit that joins nothing otherwise keeps those of the rig before it.</summary>
-    internal FoundTasks Tasks => _tasks?.Fits(Rig) == true ? _tasks : _tasks = FoundTasks.Of(this);
+    internal FoundTasks Tasks => _tasks ??= _tasksBefore?.Fits(Rig) == true ? _tasksBefore : FoundTasks.Of(this);
 
     /// <summary>The rig that this one was made from, where nothing in it would be refused today; null: not known.</summary>
     internal Rig? Sound => _sound;
@@ -142,6 +142,7 @@ public sealed class Question
             _against = _against,
             _films = _films,
             _tasks = _tasks,
+            _tasksBefore = _tasksBefore,
         };
         if (other.Scenario.Id != Scenario.Id) return other;
         other._levels = _levels;
@@ -158,7 +159,14 @@ public sealed class Question
     /// </summary>
     public Question On(Rig rig, CancellationToken cancel)
     {
-        var other = new Question(rig, Conditions, cancel) { _elimination = _elimination, _driven = _driven, _sound = _sound, _films = _films, _tasks = _tasks };
+        var other = new Question(rig, Conditions, cancel)
+        {
+            _elimination = _elimination,
+            _driven = _driven,
+            _sound = _sound,
+            _films = _films,
+            _tasksBefore = _tasks ?? _tasksBefore,
+        };
         if (ReferenceEquals(rig.Shell, Rig.Shell)) (other._against, other._cutsBefore) = (_against, _cuts);
         if (!SameThings(rig)) return other;
         (other._index, other._levels, other._cuts, other._draining) = (_index, _levels, _cuts, _draining);

@@ -2288,6 +2288,11 @@ export interface components {
             s: number;
             /**
              * Format: double
+             * @description The flow then, L/min.
+             */
+            lPerMin: number;
+            /**
+             * Format: double
              * @description Less water wasted a day, L.
              */
             savesLADay: number;
@@ -3741,8 +3746,6 @@ export interface components {
         PumpFlow: {
             /** @description The pump. */
             partId: string;
-            /** @description Its switch lets it run. */
-            runs: boolean;
             /** @description It stops and starts: less is drawn than it gives. */
             pulses: boolean;
             /**
@@ -5196,8 +5199,11 @@ export interface components {
             open?: null | string[];
             /** @description Positions of valves and pumps that go before all others, at most 1000; left out: none. */
             positions?: null | components["schemas"]["Setting"][];
-            /** @description How full tanks are; one that is not named has its default. */
-            levels?: null | components["schemas"]["TankLevel"][];
+            /**
+             * Format: double
+             * @description How full every fresh tank is, 0 to 1; left out: as the night has it.
+             */
+            freshShare?: null | number;
             /**
              * Format: double
              * @description Water that is mixed at a tap, °C; 0 to 95; left out: 38.

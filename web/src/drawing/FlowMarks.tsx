@@ -3,6 +3,7 @@ import type { Schema } from "../api/client";
 import { courseOf, type Rig, type Xyz } from "../document/geometry";
 import type { Hung } from "./discs";
 import { type Px, pathOf } from "./projection";
+import { headAt } from "./sheetPaint";
 import "./flow.css";
 
 /** From dash to dash, px. */
@@ -46,10 +47,7 @@ function headsOf(laid: Px[]): string {
   const legs = laid.slice(1).map((b, i) => ({ a: laid[i] as Px, b, length: Math.hypot(b.x - (laid[i] as Px).x, b.y - (laid[i] as Px).y) }));
   const leg = legs.reduce<(typeof legs)[number] | null>((most, l) => (most && most.length >= l.length ? most : l), null);
   if (!leg || leg.length < 22) return "";
-  const [ux, uy] = [(leg.b.x - leg.a.x) / leg.length, (leg.b.y - leg.a.y) / leg.length];
-  const [x, y] = [(leg.a.x + leg.b.x) / 2, (leg.a.y + leg.b.y) / 2];
-  const wing = (side: number) => `${x - 4 * ux - side * 5.5 * uy} ${y - 4 * uy + side * 5.5 * ux}`;
-  return `M${wing(1)}L${x + 4 * ux} ${y + 4 * uy}L${wing(-1)}`;
+  return pathOf(headAt(leg.a, leg.b, 0.5));
 }
 
 /** What is turned by a hand: a tap, a valve, a pump, a drain. */

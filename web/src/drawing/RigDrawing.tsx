@@ -175,7 +175,7 @@ const Names = memo(function Names(props: Props) {
       const middle = r && { x: r.x + r.width / 2, y: r.y + r.height / 2 };
       return middle && inside(middle) ? middle : undefined;
     };
-    return [placeTags(tags, at), placeTags(knobs, at, knobRoom)];
+    return [placeTags(tags, at), placeTags(knobs, at, knobRoom, frame)];
   }, [tags, knobs, rig, view, frame, inside]);
   const rooms = useRested(JSON.stringify([...discs.flatMap(roomOf), ...tagged.map(tagRoom), ...hung.map(knobRoom)]));
 

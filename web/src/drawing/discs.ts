@@ -65,7 +65,9 @@ export function placeTags<T extends { partId: string; chosen: boolean }>(
   tags: T[],
   px: (partId: string) => Px | undefined,
   room: (t: Hung<T>) => Area = tagRoom,
+  frame?: { width: number; height: number },
 ): Hung<T>[] {
+  const seen = ({ x, y, width, height }: Area) => !frame || (x >= 0 && y >= 0 && x + width <= frame.width && y + height <= frame.height);
   const placed: Hung<T>[] = [];
   const taken: Area[] = [];
   const first = [...tags].sort((a, b) => Number(b.chosen) - Number(a.chosen));
@@ -79,7 +81,7 @@ export function placeTags<T extends { partId: string; chosen: boolean }>(
         at: { x: anchor.x + away * Math.cos((deg * Math.PI) / 180), y: anchor.y + away * Math.sin((deg * Math.PI) / 180) },
       })),
     );
-    const free = spots.find((s) => taken.every((area) => !overlap(area, room(s))));
+    const free = spots.find((s) => seen(room(s)) && taken.every((area) => !overlap(area, room(s))));
     const hung = free ?? (tag.chosen ? spots[0] : undefined);
     if (!hung) continue;
     placed.push(hung);

@@ -281,11 +281,15 @@ function chevrons(drain: Schema["RunDrain"], laid: Px[]): Px[][] {
     if (!from || !to || s.direction === 0 || (s.fall ?? 0) <= 0) return [];
     const length = Math.hypot(to.x - from.x, to.y - from.y);
     const count = Math.floor(length / 52);
-    const [ux, uy] = [(to.x - from.x) / length, (to.y - from.y) / length];
-    return Array.from({ length: count }, (_, i) => {
-      const [x, y] = [from.x + ((to.x - from.x) * (i + 1)) / (count + 1), from.y + ((to.y - from.y) * (i + 1)) / (count + 1)];
-      const wing = (side: number) => ({ x: x - 3.5 * ux - side * 6 * uy, y: y - 3.5 * uy + side * 6 * ux });
-      return [wing(1), { x: x + 3.5 * ux, y: y + 3.5 * uy }, wing(-1)];
-    });
+    return Array.from({ length: count }, (_, i) => headAt(from, to, (i + 1) / (count + 1)));
   });
+}
+
+/** An arrowhead on a length, at a share of it. */
+export function headAt(from: Px, to: Px, share: number): Px[] {
+  const length = Math.hypot(to.x - from.x, to.y - from.y);
+  const [ux, uy] = [(to.x - from.x) / length, (to.y - from.y) / length];
+  const [x, y] = [from.x + (to.x - from.x) * share, from.y + (to.y - from.y) * share];
+  const wing = (side: number) => ({ x: x - 3.5 * ux - side * 6 * uy, y: y - 3.5 * uy + side * 6 * ux });
+  return [wing(1), { x: x + 3.5 * ux, y: y + 3.5 * uy }, wing(-1)];
 }

@@ -24,7 +24,7 @@ internal sealed class HotColdRule : IRule
     // Where there is an inlet for town water, it is used from that as well.
     private static IEnumerable<Scenario> UsedIn(Rig rig) =>
         rig.Scenarios.Where(s => s.Kind == ScenarioKind.InUse || (s.Kind == ScenarioKind.TownWater
-            && rig.Parts.Any(p => p.Stock is "town-inlet" or "town-coupling")));
+            && rig.Parts.Any(RigFlow.IsTownInlet)));
 
     // With what nobody has set as it is found for the task.
     private static Scenario AsFound(Question question, Scenario scenario)

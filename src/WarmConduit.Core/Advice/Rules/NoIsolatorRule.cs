@@ -32,7 +32,7 @@ internal sealed class NoIsolatorRule : IRule
             if (question.Index.HoldsCoolant(part)) continue;
             string[] behind = [.. joined.Of(part.Id).Where(j => j.Port is "in" or "cold").Select(j => j.Other)];
             var reached = joined.Reach(behind, p => p.Id != part.Id && Catalogue.Part(p.Stock)!.Passage is not (Passage.Valve or Passage.Vessel)).ToList();
-            bool town = reached.Any(p => p.Stock is "town-inlet" or "town-coupling");
+            bool town = reached.Any(RigFlow.IsTownInlet);
             bool tank = behind.Concat(reached.SelectMany(p => joined.Of(p.Id)).Select(j => j.Other))
                 .Any(id => Catalogue.Part(question.Index.Part(id).Stock) is { Passage: Passage.Vessel, Group: PartGroup.Store });
             if (!(pump ? tank : town || (livedIn && tank))) continue;

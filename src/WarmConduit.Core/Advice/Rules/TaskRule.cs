@@ -43,7 +43,7 @@ internal sealed class TaskRule : IRule
     }
 
     private static IEnumerable<Finding> Unfed(Question question, FoundTasks found) =>
-        found.Goals.Unfed().Select(place => found.Graph.PartAt(place)!).Distinct().Select(id => question.Index.Part(id)).Select(part => new Finding(
+        found.Goals.Unfed.Select(place => found.Graph.PartAt(place)!).Distinct().Select(id => question.Index.Part(id)).Select(part => new Finding(
             $"unfed:{part.Id}", FindingKind.Unfed, Severity.Warning, part.Name, "no water gets there", null,
             "Its line leads to no tank and no town inlet, however the valves are set.", Place.OnPart(question.Index, part), [], null));
 }

@@ -58,7 +58,7 @@ public static class TaskStudy
             {
                 var edits = fit.Inline(run, "ball-valve", $"{task.Kind.ToString().ToLowerInvariant()}-valve", $"valve in {run.Name}", "a", "b");
                 var tried = question.On(Editor.Apply(question.Rig, edits).Rig, question.Cancel);
-                if (FoundTasks.Of(tried).For(task.Kind).Fault is null) return new MissingValve(run.Id, run.Name, edits);
+                if (tried.Tasks.For(task.Kind, question.Cancel).Fault is null) return new MissingValve(run.Id, run.Name, edits);
             }
             place = step.From;
         }
@@ -82,15 +82,9 @@ public static class TaskStudy
         Sentence words = task.Fault is { } fault ? Why(found, task, fault)
             : kind == TaskKind.Drain ? "Every drain and tap open, every valve half open, so that no water is shut in its ball."
             : turns.Count == 0 ? "Nothing to turn: the valves are as in use."
-            : $"{turns.Count} to turn: {string.Join(", ", turns.Select(t => Turn(question, t)))}.";
+            : $"{turns.Count} to turn: {FoundTasks.Words(question.Index, turns)}.";
         return new TaskSetting(kind, NameOf(kind), scenario?.Id, task.Fault is null, words, all, turns,
             task.Fault is null ? null : MissingFor(question, found, task), CheckOf(kind), CautionOf(kind));
-    }
-
-    private static string Turn(Question question, Setting turn)
-    {
-        var part = question.Index.Part(turn.Id);
-        return $"{part.Name} {Catalogue.Part(part.Stock)!.Positions.First(p => p.Id == turn.Position).Name}";
     }
 
     // As the drain scenario has them, which what stays is worked out from.

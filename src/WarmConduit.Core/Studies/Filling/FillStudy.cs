@@ -2,6 +2,7 @@ using WarmConduit.Core.Flow;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.Tanks;
+using WarmConduit.Core.Studies.WaterFlow;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.Filling;
@@ -42,17 +43,12 @@ public static class FillStudy
             .Select(p => Of(p, ports[p.Id], hose, can, lift))]);
     }
 
-    /// <summary>What comes out of the end of a garden hose, L/min: friction and coupling against the pressure. Bisection.</summary>
-    internal static double HoseLPerMinAt(double bar)
+    /// <summary>What comes out of the end of a garden hose, L/min: friction and coupling against the pressure.</summary>
+    private static double HoseLPerMinAt(double bar)
     {
-        double density = Water.DensityKgPerM3(12), viscosity = Water.ViscosityPaS(12), head = bar * 1e5 / (density * Friction.Gravity), low = 0, high = 200;
-        for (int i = 0; i < 60; i++)
-        {
-            double middle = (low + high) / 2;
-            if (Friction.PipeLossM(middle / 60e3, HoseM, HoseBoreM, HoseRoughnessM, CouplingLoss + 1, density, viscosity) < head) low = middle;
-            else high = middle;
-        }
-        return low;
+        double density = Water.DensityKgPerM3(WaterFlowInput.UsualColdC), head = bar * 1e5 / (density * Friction.Gravity);
+        return 60e3 * FlowSolver.Solve(new FlowNetwork(density, Water.ViscosityPaS(WaterFlowInput.UsualColdC), [new("tap", head), new("end", 0)],
+            [new FlowPipe("hose", "tap", "end", HoseM, HoseBoreM, HoseRoughnessM, CouplingLoss + 1)], [])).FlowM3PerS[0];
     }
 
     private static FillOf Of(Part tank, TankPorts ports, double hose, double canL, double liftM)

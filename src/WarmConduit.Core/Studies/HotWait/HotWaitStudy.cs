@@ -1,5 +1,6 @@
 using System.Text.Json.Nodes;
 using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Heat;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
@@ -26,9 +27,10 @@ public enum HotSavingKind
 /// <param name="Kind">What is done.</param>
 /// <param name="Litres">Water from cold then, L.</param>
 /// <param name="S">The wait then, s.</param>
+/// <param name="LPerMin">The flow then, L/min.</param>
 /// <param name="SavesLADay">Less water wasted a day, L.</param>
 /// <param name="Edits">The edits that do it; empty where a line has to be drawn.</param>
-public sealed record HotSaving(HotSavingKind Kind, double Litres, double S, double SavesLADay, IReadOnlyList<Edit> Edits);
+public sealed record HotSaving(HotSavingKind Kind, double Litres, double S, double LPerMin, double SavesLADay, IReadOnlyList<Edit> Edits);
 
 /// <summary>The wait for hot water at an outlet, from cold. All are estimates.</summary>
 /// <param name="PartId">The outlet.</param>
@@ -57,7 +59,7 @@ public static class HotWaitStudy
 
     // Draws from cold, a person and day; the share of them that follows another within so long. Estimates.
     private const double TapDraws = 3, ShowerDraws = 0.7, OutdoorDraws = 0.3, SoonShare = 0.5, SoonS = 1200;
-    private const double SleeveM = 0.013, OuterWPerM2K = 8, RoomC = 15;
+    private const double SleeveM = 0.013, RoomC = 15;
     private const string Small = "pex-3/8";
 
     /// <summary>Asks every outlet with a hot side. Pure. Two network solutions for each.</summary>
@@ -82,8 +84,8 @@ public static class HotWaitStudy
         return new HotWaitAnswer([.. made.OrderByDescending(m => m.WastedLADay)], wasted, used > 0 ? wasted / used : 0);
     }
 
-    /// <summary>Water in a pipe and what its wall takes as much warmth as, L a metre.</summary>
-    internal static double LPerM(PipeStock pipe) =>
+    // Water in a pipe and what its wall takes as much warmth as, L a metre.
+    private static double LPerM(PipeStock pipe) =>
         1000 * (pipe.BoreM2() + (pipe.WallJPerMK() / (Water.DensityKgPerM3(WishC) * Water.HeatCapacityJPerKgK(WishC))));
 
     private static (double Litres, double S, double LPerMin, IReadOnlyList<Run> Runs)? WaitAt(Question question, Part tap, IReadOnlyList<Setting> settings)
@@ -116,7 +118,7 @@ public static class HotWaitStudy
             // Draws that follow soon find it warm where a sleeve keeps it so; without one it has cooled.
             double warm = now.Runs.Sum(r => Stays(Catalogue.Pipe(r.Pipe)!, SleeveM) && !Stays(Catalogue.Pipe(r.Pipe)!, r.Insulation?.ThicknessM ?? 0)
                 ? LPerM(Catalogue.Pipe(r.Pipe)!) * question.Index.PipeLengthM(r) : 0);
-            yield return new HotSaving(HotSavingKind.Insulation, now.Litres, now.S, draws * SoonShare * warm, [.. bare.Select(Sleeved)]);
+            yield return new HotSaving(HotSavingKind.Insulation, now.Litres, now.S, now.LPerMin, draws * SoonShare * warm, [.. bare.Select(Sleeved)]);
         }
         var wide = now.Runs.Where(r => Catalogue.Pipe(r.Pipe)!.InnerDiameterM > Catalogue.Pipe(Small)!.InnerDiameterM).ToList();
         if (wide.Count > 0)
@@ -124,12 +126,12 @@ public static class HotWaitStudy
             Edit[] edits = [.. wide.Select(r => new ChangeThing($"runs/{r.Id}", new JsonObject { ["pipe"] = Small }))];
             var rig = Editor.Apply(question.Rig, edits).Rig;
             if (WaitAt(question.On(rig, question.Cancel), rig.Parts.Find(tap.Id)!, settings) is { } then)
-                yield return new HotSaving(HotSavingKind.SmallerBore, then.Litres, then.S, draws * (now.Litres - then.Litres), edits);
+                yield return new HotSaving(HotSavingKind.SmallerBore, then.Litres, then.S, then.LPerMin, draws * (now.Litres - then.Litres), edits);
         }
         // Along the walls, in small pipe.
         var (from, to) = (question.Index.PlaceOf(now.Runs[0].From), tap.PortAt("hot")!.Value);
         double lengthM = Math.Abs(from.XM - to.XM) + Math.Abs(from.YM - to.YM) + Math.Abs(from.ZM - to.ZM), own = lengthM * LPerM(Catalogue.Pipe(Small)!);
-        yield return new HotSaving(HotSavingKind.HomeRun, own, SmallSums.HotWaitS(own, now.LPerMin), draws * (now.Litres - own), []);
+        yield return new HotSaving(HotSavingKind.HomeRun, own, SmallSums.HotWaitS(own, now.LPerMin), now.LPerMin, draws * (now.Litres - own), []);
     }
 
     private static ChangeThing Sleeved(Run run) => new($"runs/{run.Id}",
@@ -138,10 +140,10 @@ public static class HotWaitStudy
     // Whether water from the heater is still warm enough after a while: a lump of water and wall that loses through its sleeve and the air film on it.
     private static bool Stays(PipeStock pipe, double sleeveM)
     {
-        double inner = pipe.OuterDiameterM / 2, outer = inner + sleeveM;
-        double resistance = (sleeveM > 0 ? Math.Log(outer / inner) / (2 * Math.PI * Catalogue.Usual(UsualFor.Sleeve).ConductivityWPerMK) : 0)
-            + (1 / (2 * Math.PI * outer * OuterWPerM2K));
+        var section = new PipeSection(pipe.InnerDiameterM, pipe.OuterDiameterM, pipe.ConductivityWPerMK, sleeveM,
+            Catalogue.Usual(UsualFor.Sleeve).ConductivityWPerMK);
+        double lossWPerMK = PipeHeat.Steady(section, HotC, RoomC, 0).ConductanceWPerMK;
         double heat = (pipe.BoreM2() * Water.DensityKgPerM3(WishC) * Water.HeatCapacityJPerKgK(WishC)) + pipe.WallJPerMK();
-        return RoomC + ((HotC - RoomC) * Math.Exp(-SoonS / (resistance * heat))) >= WishC;
+        return RoomC + ((HotC - RoomC) * Math.Exp(-SoonS * lossWPerMK / heat)) >= WishC;
     }
 }

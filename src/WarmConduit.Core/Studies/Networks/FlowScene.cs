@@ -16,11 +16,10 @@ internal sealed record FlowScene(
     Func<Part, StockPosition?> PositionOf, bool Town, Func<Part, double> ShareOf, double ColdC, double HotC, double WishC, bool Fouled = false,
     double? BoreM = null);
 
-/// <summary>What an element of the network is in the rig. <paramref name="Port"/>: of a part that has several, the one it leads to.</summary>
+/// <summary>What an element of the network is in the rig.</summary>
 /// <param name="RunId">The run; null for a part.</param>
 /// <param name="PartId">The part; null for a run.</param>
-/// <param name="Port">The port of the part, where it is about one.</param>
-internal readonly record struct FlowPiece(string? RunId, string? PartId, string? Port);
+internal readonly record struct FlowPiece(string? RunId, string? PartId);
 
 /// <summary>Two ways into a mixing tap or valve, of which one is throttled until the mix is as wanted.</summary>
 /// <param name="PartId">The part.</param>

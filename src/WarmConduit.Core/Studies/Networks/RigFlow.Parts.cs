@@ -63,7 +63,7 @@ internal sealed partial class RigFlow
         foreach (var port in tank.Ports.Where(p => _boreAt.ContainsKey(Node(tank.Id, p.Id))))
         {
             string node = Node(tank.Id, port.Id);
-            var piece = new FlowPiece(null, tank.Id, port.Id);
+            var piece = new FlowPiece(null, tank.Id);
             if (surface - HeightM(tank, port.Id) > CoveredM)
             {
                 Add(new FlowValve(node + "|", tank.Id, node, Bore(tank, port), IntoTank), piece);
@@ -82,7 +82,6 @@ internal sealed partial class RigFlow
         if (stock.Passage == Passage.Vessel)
         {
             AddStar(part, [.. part.Ports.Select(p => p.Id)], flow, position);
-            HeaterAt[part.Id] = part;
             return;
         }
         var ways = Inside.Ways(part, position).Where(w => w.Passes != Passes.None).ToList();
@@ -97,12 +96,12 @@ internal sealed partial class RigFlow
                 _nodes.Add(new FlowNode(part.Id));
                 Drives.Add(new FlowDrive(part.Id, _edges.Count));
                 Add(new FlowPump($"{part.Id}|", a, part.Id, most, Math.Max(1e-6, most / Math.Pow(Math.Max(0.1, free) / 60e3, 2))),
-                    new FlowPiece(null, part.Id, null));
-                Add(new FlowValve($"{part.Id}>", part.Id, b, bore, Nothing, OneWay: true), new FlowPiece(null, part.Id, to));
+                    new FlowPiece(null, part.Id));
+                Add(new FlowValve($"{part.Id}>", part.Id, b, bore, Nothing, OneWay: true), new FlowPiece(null, part.Id));
             }
             else
                 Add(new FlowValve($"{part.Id}|", a, b, bore, CheckValve, OneWay: true, OpensM: (flow.OpensBar ?? 0) * HeadPerBar),
-                    new FlowPiece(null, part.Id, null));
+                    new FlowPiece(null, part.Id));
         }
         // Ports that are joined both ways meet in one place.
         var left = part.Ports.Select(p => p.Id).ToList();
@@ -124,7 +123,7 @@ internal sealed partial class RigFlow
         string middle = _nodes.Exists(n => n.Id == part.Id) ? $"{part.Id}/{ports[0]}" : part.Id;
         _nodes.Add(new FlowNode(middle));
         var joined = ports.Where(p => _boreAt.ContainsKey(Node(part.Id, p))).ToList();
-        if (stock.Id is "gas-heater" or "plate-exchanger") HeaterAt[middle] = part;
+        if (PartWater.HeatsWater(part)) HeaterAt[middle] = part;
         int cold = -1, hot = -1;
         foreach (string id in joined)
         {
@@ -134,7 +133,7 @@ internal sealed partial class RigFlow
             if (role == PortRole.Cold) cold = _edges.Count;
             if (role == PortRole.Hot && stock.Passage != Passage.Vessel) hot = _edges.Count;
             double loss = PortLoss(stock, flow, id, bore, joined.Count, position);
-            bool turned = flow.MixesToC is not null || stock.Passage == Passage.Mixer || stock.Id == "pressure-regulator";
+            bool turned = flow.MixesToC is not null || stock.Passage == Passage.Mixer || flow.HoldsBar is not null;
             if (!turned && _runAt.GetValueOrDefault(Node(part.Id, id)) is { } run)
             {
                 _at[Node(part.Id, id)] = middle;
@@ -142,8 +141,8 @@ internal sealed partial class RigFlow
                 list.Add((part.Id, loss));
                 continue;
             }
-            Add(new FlowValve($"{part.Id}|{id}", Node(part.Id, id), middle, bore, loss), new FlowPiece(null, part.Id, id));
-            if (stock.Id == "pressure-regulator" && id == "out" && flow.HoldsBar is { } holds) Regulators.Add((_edges.Count - 1, holds));
+            Add(new FlowValve($"{part.Id}|{id}", Node(part.Id, id), middle, bore, loss), new FlowPiece(null, part.Id));
+            if (id == "out" && flow.HoldsBar is { } holds) Regulators.Add((_edges.Count - 1, holds));
         }
         bool mixes = (stock.Passage == Passage.Mixer || flow.MixesToC is not null) && cold >= 0 && hot >= 0;
         if (mixes) Splits.Add(new FlowSplit(part.Id, cold, hot, flow.MixesToC ?? _scene.WishC));
@@ -158,7 +157,7 @@ internal sealed partial class RigFlow
             _edges[edge] = way with { OpenLoss = Heads(inside, gives, way.InnerDiameterM) };
         }
         if (!ends) return;
-        Add(new FlowValve($"{part.Id}|{end}", middle, Node(part.Id, end), Bore(part, part.Ports.Find(end)!), Nothing), new FlowPiece(null, part.Id, end));
+        Add(new FlowValve($"{part.Id}|{end}", middle, Node(part.Id, end), Bore(part, part.Ports.Find(end)!), Nothing), new FlowPiece(null, part.Id));
         AddOutlet(part, end, gives / 60e3 / Math.Sqrt(1e5 * (1 - inside)));
     }
 

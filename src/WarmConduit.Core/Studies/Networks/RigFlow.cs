@@ -50,7 +50,7 @@ internal sealed partial class RigFlow
             // A run from a part to itself moves nothing.
             if (from == to) _nodes.Add(new FlowNode(to = $"{run.Id}~"));
             Add(new FlowPipe(run.Id, from, to, Math.Max(1e-3, _index.PipeLengthM(run)), BoreOf(run),
-                Catalogue.Pipe(run.Pipe)!.RoughnessM(), BendLoss(run) + FittingsOf(run.Id).Sum(f => f.Loss)), new FlowPiece(run.Id, null, null));
+                Catalogue.Pipe(run.Pipe)!.RoughnessM(), BendLoss(run) + FittingsOf(run.Id).Sum(f => f.Loss)), new FlowPiece(run.Id, null));
         }
         _nodes.RemoveAll(n => _at.ContainsKey(n.Id));
         Network = new FlowNetwork(_density, Water.ViscosityPaS(scene.ColdC), _nodes, _edges, _outlets);

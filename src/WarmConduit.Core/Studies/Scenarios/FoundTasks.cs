@@ -94,6 +94,10 @@ internal sealed class FoundTasks
         return new FoundTask(kind, set, [.. Graph.Settable.Where(p => set[p] != from[p])], done ? null : ScenarioFinder.FaultOf(Graph, clauses, set));
     }
 
+    /// <summary>Positions in words: "tank valve closed, pump off".</summary>
+    public static string Words(RigIndex index, IEnumerable<Setting> turns) => string.Join(", ", turns.Select(t => (index.Part(t.Id), t.Position))
+        .Select(t => $"{t.Item1.Name} {Catalogue.Part(t.Item1.Stock)!.Positions.First(p => p.Id == t.Position).Name}"));
+
     // What hangs together is searched by itself: systems side by side do not multiply.
     private (int[] Set, bool Done) Piecewise(
         IReadOnlyList<WayClause> clauses, int[] first, HashSet<int> kept, CancellationToken cancel)

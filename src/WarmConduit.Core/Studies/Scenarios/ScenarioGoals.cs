@@ -41,6 +41,7 @@ internal sealed class ScenarioGoals
 {
     private readonly WayGraph _graph;
     private readonly int[] _tanks, _suctions, _towns, _outlets, _blows, _heaters, _filters;
+    private readonly Lazy<int[]> _unfed;
 
     /// <summary>What a rig has of sources, outlets and what is between. O(parts · ways): an outlet that nothing could ever reach is not asked for.</summary>
     public ScenarioGoals(WayGraph graph)
@@ -56,6 +57,7 @@ internal sealed class ScenarioGoals
         _suctions = Ports(p => p.Stock is "dip-tube" or "hose-tail", (_, _) => true);
         _heaters = Ports(PartWater.HeatsWater, (p, o) => p.RoleOf(o) == PortRole.Cold);
         _filters = Ports(p => Stock(p) is { Group: PartGroup.Clean } and not { Id: "strainer" or "drinking-filter" }, (_, o) => o.Id == "in");
+        _unfed = new(() => _tanks.Length + _towns.Length == 0 ? [] : [.. _outlets.Except(Possible([.. _tanks, .. _towns], _outlets))]);
         Pumps = [.. Enumerable.Range(0, graph.Parts.Count).Where(i => Stock(graph.Parts[i]) is { Passage: Passage.Pump } s && s.Id != "return-pump")];
     }
 
@@ -77,11 +79,7 @@ internal sealed class ScenarioGoals
     };
 
     /// <summary>Inlets of outlets that no tank and no hose gets water to, however all is set; none while there is no source.</summary>
-    public IEnumerable<int> Unfed()
-    {
-        int[] sources = [.. _tanks, .. _towns];
-        return sources.Length == 0 ? [] : _outlets.Except(Possible(sources, _outlets));
-    }
+    public IReadOnlyList<int> Unfed => _unfed.Value;
 
     /// <summary>The clauses of a task; empty where nothing is asked of valves.</summary>
     public IReadOnlyList<WayClause> Of(TaskKind kind)

@@ -47,15 +47,10 @@ public static class ServiceStudy
         int[] at = set ?? first;
         Setting[] turns = [.. graph.Settable.Where(p => at[p] != use.Set[p]).Select(p => new Setting(graph.Parts[p].Id, graph.PositionsOf(p)[at[p]].Id))];
         double litres = Spilled(question, graph, at, ports, part.Id);
-        string Turn(Setting s)
-        {
-            var turned = question.Index.Part(s.Id);
-            return $"{turned.Name} {Catalogue.Part(turned.Stock)!.Positions.First(p => p.Id == s.Position).Name}";
-        }
         return new ServiceAnswer(set is not null, turns, litres, set is null
             ? Sentence.Of($"No valves isolate it: drain first, or about {Measure.Volume(litres)} and what the tank holds comes out.")
             : turns.Length == 0 ? Sentence.Of($"Nothing to close. About {Measure.Volume(litres)} comes out.")
-            : Sentence.Of($"{string.Join(", ", turns.Select(Turn))}. About {Measure.Volume(litres)} comes out."));
+            : Sentence.Of($"{FoundTasks.Words(question.Index, turns)}. About {Measure.Volume(litres)} comes out."));
     }
 
     private static int Off(WayGraph graph, int pump) => Math.Max(0, graph.PositionsOf(pump).ToList().FindIndex(p => !p.Passes));

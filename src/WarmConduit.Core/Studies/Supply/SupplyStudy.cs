@@ -75,12 +75,7 @@ public static class SupplyStudy
             made.Add(new("night", "lowestC", "No zone has a heater, so nothing is held against the cold.", brief.School == FreezeSchool.Heat));
         made.Add(Wind(question));
         made.Add(WithoutHeat(question));
-        double pre = TradeConstants.PumpCutInBar - (chosen.Accumulator == AccumulatorSchool.BelowCutIn ? TradeConstants.PrechargeBelowBar : 0);
-        double given = SmallSums.AccumulatorL(AccumulatorL, pre, TradeConstants.PumpCutInBar, TradeConstants.PumpCutOutBar);
-        made.Add(new("accumulator", "choices/accumulator",
-            Sentence.Of($"With {Measure.Pressure(pre * 1e5)} of air, {Measure.Volume(AccumulatorL)} gives {Measure.Volume(given)} between two starts of a " +
-            $"pump that cuts in at {Measure.Pressure(TradeConstants.PumpCutInBar * 1e5)} and out at " +
-            $"{Measure.Pressure(TradeConstants.PumpCutOutBar * 1e5)}."), false));
+        made.Add(BetweenStarts(question));
         double most = (chosen.Air == AirSchool.Psi25 ? 25 : 30) * UnitTable.PsiPa;
         var weakest = rig.Parts.Select(p => (p.Name, Bar: Catalogue.Part(p.Stock)!.RatedBar)).Where(p => p.Bar is not null).OrderBy(p => p.Bar)
             .FirstOrDefault();
@@ -101,6 +96,18 @@ public static class SupplyStudy
             : "Only paste that is fit for drinking water, on the outer thread.", false));
         made.Add(new("fall", "leastFall", Sentence.Of($"A line of {Measure.Length(3)} drops {Measure.Length(3 * brief.LeastFall)}."), false));
         return new SupplyAnswer(chosen, brief.TownOrUsual(), wanted, fresh, grey, made);
+    }
+
+    // Of the pump and the accumulators that are drawn; as they usually are until then.
+    private static Consequence BetweenStarts(Question question)
+    {
+        var pump = question.Rig.Parts.FirstOrDefault(p => p.Flows() is { CutInBar: not null, CutOutBar: not null });
+        double cutIn = pump?.Flows().CutInBar ?? TradeConstants.PumpCutInBar, cutOut = pump?.Flows().CutOutBar ?? TradeConstants.PumpCutOutBar;
+        double drawn = pump is null ? 0 : Accumulators.BehindL(question, pump), volume = drawn > 0 ? drawn : AccumulatorL;
+        double air = Accumulators.AirBar(question.Rig, cutIn), given = SmallSums.AccumulatorL(volume, air, cutIn, cutOut);
+        return new("accumulator", "choices/accumulator",
+            Sentence.Of($"With {Measure.Pressure(air * 1e5)} of air, {Measure.Volume(volume)} gives {Measure.Volume(given)} between two starts of a " +
+            $"pump that cuts in at {Measure.Pressure(cutIn * 1e5)} and out at {Measure.Pressure(cutOut * 1e5)}."), false);
     }
 
     private static Consequence Wind(Question question)

@@ -21,7 +21,7 @@ internal static class FlowRemarks
     }
 
     // Water in a heater that nothing lets back swells into what gives way: an accumulator, an expansion vessel, or the relief valve.
-    private static IEnumerable<FlowRemark> Swelling(Question question)
+    private static IEnumerable<FlowRemark> Swelling(Question question, FlowScene scene)
     {
         var graph = question.Tasks.Graph;
         int[] use = question.Tasks.For(Scenarios.TaskKind.Tank, question.Cancel).Set;
@@ -30,7 +30,7 @@ internal static class FlowRemarks
             var came = graph.Reach([graph.At(heater.Id, heater.Ports[0].Id)], use);
             bool Gets(Part p) => p.Ports.Any(o => came[graph.At(p.Id, o.Id)] is not null);
             if (graph.Parts.Any(p => Gets(p) && (PartWater.Pushes(p) || Scenarios.WayGraph.IsTank(p)))) continue;
-            double litres = PartWater.HoldsL(heater) * ((Water.DensityKgPerM3(12) / Water.DensityKgPerM3(60)) - 1);
+            double litres = PartWater.HoldsL(heater) * ((Water.DensityKgPerM3(scene.ColdC) / Water.DensityKgPerM3(scene.HotC)) - 1);
             yield return new FlowRemark($"swells:{heater.Id}", heater.Id, Sentence.Of($"Heated, the water in {heater.Name} swells by " +
                 $"{Measure.Volume(litres)} and nothing takes it: its relief valve drips. An expansion vessel on its side of the check valve takes it."), false);
         }
@@ -69,14 +69,10 @@ internal static class FlowRemarks
         }
         if (pumps.Count(p => question.Index.Part(p.PartId).Flows().CutInBar is not null) > 1)
             yield return new FlowRemark("pumps", null, "Several pumps with switches feed the same lines: the one that is set higher does the work.", false);
-        foreach (var (node, heater) in flow.HeaterAt)
-        {
-            double q = flow.Network.Edges.Select((e, i) => e.From == node || e.To == node ? Math.Abs(state.FlowM3PerS[i]) : 0).DefaultIfEmpty(0).Max() * 60e3;
-            if (heater.Flows().LightsLPerMin is { } lights && q > 0.05 && q < lights)
-                yield return new FlowRemark($"unlit:{heater.Id}", heater.Id, Sentence.Of($"{heater.Name} lights at {Measure.Flow(lights)}; {Measure.Flow(q)} " +
-                    $"flows: the water stays cold."), true);
-        }
-        foreach (var remark in Swelling(question)) yield return remark;
+        foreach (var (heater, q) in state.Unlit.Where(u => u.LPerMin > 0.05))
+            yield return new FlowRemark($"unlit:{heater.Id}", heater.Id, Sentence.Of($"{heater.Name} lights at " +
+                $"{Measure.Flow(heater.Flows().LightsLPerMin)}; {Measure.Flow(q)} flows: the water stays cold."), true);
+        foreach (var remark in Swelling(question, scene)) yield return remark;
         foreach (var part in open.Where(p => p.Stock is "washing-machine" or "dishwasher" or "toilet" or "toilet-valve" or "drinking-tap"))
             if (state.C[state.NodeOf(RigFlow.Node(part.Id, "cold"))] > FedHotC)
                 yield return new FlowRemark($"fed-hot:{part.Id}", part.Id, $"{part.Name} is fed hot.", true);

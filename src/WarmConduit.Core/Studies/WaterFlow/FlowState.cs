@@ -50,6 +50,10 @@ internal sealed class FlowState
     /// <summary>Pumps whose switch stops and starts them.</summary>
     public HashSet<string> Pulsing { get; } = [];
 
+    /// <summary>Heaters that too little flows through to light, with that flow, L/min.</summary>
+    public IEnumerable<(Rigs.Part Heater, double LPerMin)> Unlit =>
+        _flow.HeaterAt.Where(h => _unlit.Contains(_node[h.Key])).Select(h => (h.Value, ThroughLPerMin(h.Key)));
+
     /// <summary>Greatest imbalance of a node, m³/s.</summary>
     public double MassErrorM3PerS { get; private set; }
 
@@ -187,11 +191,13 @@ internal sealed class FlowState
         int before = _unlit.Count;
         foreach (var (node, heater) in _flow.HeaterAt)
         {
-            double q = _keptEdges.Where(e => _ends[e].To == _node[node] || _ends[e].From == _node[node]).Select(e => Math.Abs(_q[e])).DefaultIfEmpty(0).Max();
-            if (heater.Flows().LightsLPerMin is { } lights && q * 60e3 < lights) _unlit.Add(_node[node]);
+            if (heater.Flows().LightsLPerMin is { } lights && ThroughLPerMin(node) < lights) _unlit.Add(_node[node]);
         }
         return _unlit.Count == before;
     }
+
+    private double ThroughLPerMin(string node) =>
+        60e3 * _keptEdges.Where(e => _ends[e].To == _node[node] || _ends[e].From == _node[node]).Select(e => Math.Abs(_q[e])).DefaultIfEmpty(0).Max();
 
     // A switch stops its pump where it would press past its limit: then the pressure lies between both of its settings, half-way in the mean.
     private bool SetPumps()
@@ -268,29 +274,4 @@ internal sealed class FlowState
     }
 
     private void Open(int edge, double opening) => _edges[edge] = (FlowValve)_edges[edge] with { Opening = opening };
-
-    // What is turned until something is right that falls as it is turned: by the slope that the last turn showed.
-    private sealed class Knob
-    {
-        private double? _lastAt, _lastOff;
-
-        public const double Most = 8;
-
-        // So far over, a side that gives anything at all gives it.
-        public const double Enough = 4;
-
-        public double At { get; private set; }
-
-        public bool Done { get; set; }
-
-        public double Begin(double at) => At = Math.Clamp(at, -3, 3);
-
-        public double Turn(double off, double least, double most)
-        {
-            double slope = _lastAt is { } at && Math.Abs(At - at) > 1e-9 ? (off - _lastOff!.Value) / (At - at) : -1;
-            (_lastAt, _lastOff) = (At, off);
-            double by = slope < -1e-3 ? -off / slope : off;
-            return At = Math.Clamp(At + Math.Clamp(by, -2, 2), least, most);
-        }
-    }
 }

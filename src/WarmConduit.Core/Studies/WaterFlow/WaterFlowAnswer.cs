@@ -75,7 +75,6 @@ public sealed record RunFlow(string RunId, double LPerMin, WaterReach Reach, dou
 
 /// <summary>A pump as it runs. All are estimates.</summary>
 /// <param name="PartId">The pump.</param>
-/// <param name="Runs">Its switch lets it run.</param>
 /// <param name="Pulses">It stops and starts: less is drawn than it gives.</param>
 /// <param name="LPerMin">What it gives in the mean, L/min.</param>
 /// <param name="Bar">Pressure behind it in the mean, bar.</param>
@@ -84,7 +83,7 @@ public sealed record RunFlow(string RunId, double LPerMin, WaterReach Reach, dou
 /// <param name="StartsPerHour">Starts an hour while so much is drawn; null: it runs on, or nothing is drawn.</param>
 /// <param name="StoresL">What its accumulators give between two starts, L.</param>
 public sealed record PumpFlow(
-    string PartId, bool Runs, bool Pulses, double LPerMin, double Bar, double SuctionM, double LiftM, double? StartsPerHour, double StoresL);
+    string PartId, bool Pulses, double LPerMin, double Bar, double SuctionM, double LiftM, double? StartsPerHour, double StoresL);
 
 /// <summary>Something to know about the flow.</summary>
 /// <param name="Id">Stable id.</param>

@@ -9,7 +9,7 @@ namespace WarmConduit.Core.Studies.WaterFlow;
 /// <param name="ScenarioId">A user's own scenario, whose positions go before those of the task; left out: none.</param>
 /// <param name="Open">Ids of the taps and appliances that are open, at most 100; left out: none.</param>
 /// <param name="Positions">Positions of valves and pumps that go before all others, at most 1000; left out: none.</param>
-/// <param name="Levels">How full tanks are; one that is not named has its default.</param>
+/// <param name="FreshShare">How full every fresh tank is, 0 to 1; left out: as the night has it.</param>
 /// <param name="WishC">Water that is mixed at a tap, °C; 0 to 95; left out: 38.</param>
 /// <param name="HotC">Water from a heater, °C; 0 to 95; left out: 60.</param>
 /// <param name="ColdC">Water in the tank and from outside, °C; 0 to 95; left out: 12.</param>
@@ -20,7 +20,7 @@ public sealed record WaterFlowInput(
     string? ScenarioId = null,
     IReadOnlyList<string>? Open = null,
     IReadOnlyList<Setting>? Positions = null,
-    IReadOnlyList<TankLevel>? Levels = null,
+    double? FreshShare = null,
     double? WishC = null,
     double? HotC = null,
     double? ColdC = null,
@@ -38,7 +38,6 @@ public sealed record WaterFlowInput(
         if (ScenarioId is not null && rig.Scenarios.Find(ScenarioId) is null) c.Add("scenarioId", $"there is no scenario '{ScenarioId}'");
         c.Count("open", Open?.Count ?? 0, 0, 100);
         c.Count("positions", Positions?.Count ?? 0, 0, RigCheck.MaxParts);
-        c.Count("levels", Levels?.Count ?? 0, 0, RigCheck.MaxParts);
         for (int i = 0; i < Math.Min(Open?.Count ?? 0, 100); i++)
             if (rig.Parts.Find(Open![i]) is null) c.Add($"open[{i}]", $"there is no part '{Open[i]}'");
         for (int i = 0; i < Math.Min(Positions?.Count ?? 0, RigCheck.MaxParts); i++)
@@ -47,11 +46,7 @@ public sealed record WaterFlowInput(
             else if (Catalogue.Part(part.Stock)!.Positions.All(p => p.Id != Positions[i].Position))
                 c.Add($"positions[{i}].position", $"it can be {string.Join(", ", Catalogue.Part(part.Stock)!.Positions.Select(p => p.Id))}");
         }
-        for (int i = 0; i < Math.Min(Levels?.Count ?? 0, RigCheck.MaxParts); i++)
-        {
-            if (rig.Parts.Find(Levels![i].Id) is null) c.Add($"levels[{i}].id", $"there is no part '{Levels[i].Id}'");
-            c.Range($"levels[{i}].share", Levels[i].Share, "night.tankShare");
-        }
+        c.Range("freshShare", FreshShare ?? 1, "night.tankShare");
         c.Range("wishC", WishC ?? UsualWishC, "flow.temperatureC");
         c.Range("hotC", HotC ?? UsualHotC, "flow.temperatureC");
         c.Range("coldC", ColdC ?? UsualColdC, "flow.temperatureC");

@@ -40,11 +40,12 @@ public static class WaterFlowStudy
         foreach (var setting in own?.Settings ?? []) set[setting.Id] = setting.Position;
         foreach (string tap in input.Open ?? []) set[tap] = Positions.Open;
         foreach (var setting in input.Positions ?? []) set[setting.Id] = setting.Position;
-        var levels = input.Levels ?? question.Conditions.TankLevels ?? [];
+        double ShareOf(Part tank) => input.FreshShare is { } share && Catalogue.Part(tank.Stock)!.Group == PartGroup.Store ? share
+            : PartWater.AtStartL(tank, question.Conditions) / PartWater.HoldsL(tank);
         return new FlowScene(
             part => Catalogue.Part(part.Stock)! is var stock && set.TryGetValue(part.Id, out string? at) ? stock.Positions.FirstOrDefault(p => p.Id == at)
                 : stock.Passage == Passage.Mixer && input.Task != TaskKind.Drain ? stock.Positions.FirstOrDefault(p => !p.Passes) : kept.PositionOf(part),
-            input.Task is TaskKind.Town or TaskKind.Fill, part => levels.Find(part.Id)?.Share ?? Catalogue.Part(part.Stock)!.UsualShare,
+            input.Task is TaskKind.Town or TaskKind.Fill, ShareOf,
             input.ColdC ?? WaterFlowInput.UsualColdC, input.HotC ?? WaterFlowInput.UsualHotC, input.WishC ?? WaterFlowInput.UsualWishC, input.Fouled);
     }
 
@@ -207,20 +208,15 @@ public static class WaterFlowStudy
                 double gives = free * Math.Sqrt(Math.Max(0, 1 - (figures.CutInBar!.Value + figures.CutOutBar!.Value) / 2 / shutoff));
                 starts = gives > q ? 60 / ((stores / q) + (stores / (gives - q))) : null;
             }
-            return new PumpFlow(part.Id, true, pulses, q, Math.Max(0, bar), suction, figures.LiftM ?? 0, starts, stores);
+            return new PumpFlow(part.Id, pulses, q, Math.Max(0, bar), suction, figures.LiftM ?? 0, starts, stores);
         }
 
-        // Accumulators on its lines, by the school of their air; without one the lines themselves give a little. Estimates.
+        // Without an accumulator the lines themselves give a little. Estimate.
         private double Stored(Part pump, PartFlow figures)
         {
             const double linesL = 0.02;
-            if (figures.CutInBar is not { } cutIn || figures.CutOutBar is not { } cutOut) return 0;
-            double air = cutIn - (question.Rig.Brief.Chosen().Accumulator == AccumulatorSchool.BelowCutIn ? TradeConstants.PrechargeBelowBar : 0);
-            var joined = question.Ask(Joined.Of);
-            var behind = joined.Of(pump.Id).Where(j => j.Port == "out").Select(j => j.Other);
-            return linesL + joined.Reach(behind, p => p.Id != pump.Id
-                && Catalogue.Part(p.Stock)!.Passage is not (Passage.Vessel or Passage.Mixer or Passage.Drain))
-                .Where(p => p.Stock == "accumulator").Sum(p => SmallSums.AccumulatorL(PartWater.VesselL(p), air, cutIn, cutOut));
+            return figures is { CutInBar: { } cutIn, CutOutBar: { } cutOut }
+                ? linesL + SmallSums.AccumulatorL(Accumulators.BehindL(question, pump), Accumulators.AirBar(question.Rig, cutIn), cutIn, cutOut) : 0;
         }
     }
 }

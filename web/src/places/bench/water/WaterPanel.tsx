@@ -15,15 +15,22 @@ import { useWaterStore } from "./waterStore";
 
 /** The rig in use: what its valves are set for, what comes out of each tap, its pumps and valves. */
 export function WaterPanel() {
-  const { flow, stale, tasks, task, used, rig } = useWater(true);
+  const { flow, stale, tasks, task, used, rig, error } = useWater(true);
+  if (error)
+    return (
+      <p role="alert" className="p-4">
+        Couldn't calculate the flow. {error.message}
+      </p>
+    );
   if (!flow || !tasks) return <p className="p-4 text-muted">Calculating where the water goes…</p>;
   return (
     <Stale stale={stale} className="min-h-0 grow overflow-y-auto px-3 pb-3" data-water>
       <Tasks tasks={tasks} task={task} rig={rig} />
-      <Remarks flow={flow} />
+      <Remarks name="What is wrong" remarks={flow.remarks.filter((r) => r.fault)} />
       <Outlets flow={flow} rig={rig} />
       <Pumps flow={flow} rig={rig} />
       <TankLevel rig={rig} level={used.level} fouled={used.fouled} />
+      <Remarks name="Good to know" remarks={flow.remarks.filter((r) => !r.fault)} />
       <Valves flow={flow} rig={rig} />
       <WaterSums rig={rig} />
       {Object.keys(used.turned).length > 0 && <Keep rig={rig} turned={used.turned} task={task} />}
@@ -58,7 +65,7 @@ function Tasks({ tasks, task, rig }: { tasks: Schema["TaskSetting"][]; task: Sch
         {tasks.map((t) => (
           <option key={t.kind} value={t.kind}>
             {t.name}
-            {t.can ? "" : " (a valve is missing)"}
+            {t.can ? "" : " (can't be done)"}
           </option>
         ))}
         {own.map((s) => (
@@ -92,12 +99,12 @@ function Tasks({ tasks, task, rig }: { tasks: Schema["TaskSetting"][]; task: Sch
   );
 }
 
-function Remarks({ flow }: { flow: Schema["WaterFlowAnswer"] }) {
+function Remarks({ name, remarks }: { name: string; remarks: Schema["FlowRemark"][] }) {
   const print = usePrint();
-  if (flow.remarks.length === 0) return null;
+  if (remarks.length === 0) return null;
   return (
-    <ul className="mt-2.5 flex flex-col gap-1 rounded-md bg-sunk px-3 py-2" aria-label="To know">
-      {flow.remarks.map((r) => (
+    <ul className="mt-2.5 flex flex-col gap-1 rounded-md bg-sunk px-3 py-2" aria-label={name}>
+      {remarks.map((r) => (
         <li key={r.id} className={r.fault ? "font-medium" : ""} data-remark={r.id}>
           {say(r.words, print)}
         </li>

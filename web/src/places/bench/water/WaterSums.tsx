@@ -60,7 +60,11 @@ function HotWait() {
             {o.savings.map((s) => (
               <li key={s.kind} className="flex items-center gap-2 border-b border-rule py-1">
                 <span className="min-w-0 grow">
-                  {savingWords[s.kind]} <span className="block text-muted">saves {print(s.savesLADay, "volume")} a day</span>
+                  {savingWords[s.kind]}{" "}
+                  <span className="block text-muted">
+                    saves {print(s.savesLADay, "volume")} a day
+                    {s.kind === "smallerBore" && `; flow ${print(s.lPerMin, "flow")} instead of ${print(o.lPerMin, "flow")}`}
+                  </span>
                 </span>
                 {s.edits.length > 0 ? (
                   <Button onClick={() => commit(`${savingWords[s.kind]}, ${o.name}`, s.edits)}>Apply</Button>

@@ -16,31 +16,15 @@ export function useWater(on: boolean, compare = false) {
   const id = useDocument((s) => s.id);
   const rig = useDocument((s) => s.rig) as Rig;
   const used = useWaterStore(ofRig(id)) ?? usedAtFirst;
-  const { stock } = useCatalogue();
   const tasks = useAsked("tasks", on ? undefined : null).data?.tasks;
   const task = tasks?.find((t) => t.kind === used.task);
   const input = useMemo(() => {
-    if (!tasks) return null;
+    // What was turned may have gone since.
     const { parts } = indexOf(rig);
-    const own = rig.scenarios.find((s) => s.id === used.scenarioId);
-    const positions = new Map(
-      [...(task?.settings ?? []), ...(own?.settings ?? [])].flatMap((s) => (parts.has(s.id) ? [[s.id, s.position] as const] : [])),
-    );
-    // What nothing was said of is closed, a tap; and as it comes, the rest.
-    for (const p of rig.parts) {
-      const of = stock.get(p.stock);
-      if (of && of.positions.length > 0 && !positions.has(p.id) && of.passage === "mixer") positions.set(p.id, closedOf(of) ?? "closed");
-    }
-    for (const [partId, position] of Object.entries(used.turned)) if (parts.has(partId)) positions.set(partId, position);
-    const tanks = rig.parts.filter((p) => stock.get(p.stock)?.group === "store" && stock.get(p.stock)?.passage === "vessel");
-    return {
-      task: used.task,
-      positions: [...positions].map(([partId, position]) => ({ id: partId, position })),
-      ...(used.level !== null && { levels: tanks.map((t) => ({ id: t.id, share: used.level as number })) }),
-      fouled: used.fouled,
-      compare,
-    };
-  }, [tasks, task, rig, used, stock, compare]);
+    const positions = Object.entries(used.turned).flatMap(([partId, position]) => (parts.has(partId) ? [{ id: partId, position }] : []));
+    const scenarioId = rig.scenarios.some((s) => s.id === used.scenarioId) ? used.scenarioId : null;
+    return { task: used.task, scenarioId, positions, freshShare: used.level, fouled: used.fouled, compare };
+  }, [rig, used, compare]);
   const asked = useAsked("waterFlow", on ? input : null);
   // What was there is drawn until what follows is known.
   const last = useRef<{ id: string; flow: Flow } | null>(null);
@@ -48,8 +32,6 @@ export function useWater(on: boolean, compare = false) {
   const flow = asked.data ?? (last.current?.id === id ? last.current.flow : null);
   return { flow: on ? flow : null, stale: !asked.data, tasks, task, used, rig, error: asked.error };
 }
-
-const closedOf = (stock: Schema["StockPart"]) => stock.positions.find((p) => !p.passes)?.id;
 
 /** The position after this one: what is turned goes round them. */
 export function nextOf(stock: Schema["StockPart"], position: string) {

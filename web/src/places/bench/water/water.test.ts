@@ -44,9 +44,14 @@ describe("the rig in use", () => {
       chosen: figure !== null,
     });
     const knobs = Array.from({ length: 12 }, (_, i) => knob(`k${i}`, i % 3 === 0 ? "5.3 L/min" : null));
-    const placed = placeTags(knobs, (id) => ({ x: 200 + Number(id.slice(1)) * 9, y: 200 }), knobRoom) as Hung<Knob>[];
+    const at = (y: number) => (id: string) => ({ x: 200 + Number(id.slice(1)) * 9, y });
+    const placed = placeTags(knobs, at(200), knobRoom) as Hung<Knob>[];
     expect(placed.filter((k) => k.figure)).toHaveLength(4);
     expect(placed.length).toBeGreaterThan(6);
+    // None is cut off by the edge of the drawing.
+    const high = placeTags(knobs, at(12), knobRoom, { width: 400, height: 300 });
+    expect(high.length).toBeGreaterThan(3);
+    for (const k of high.filter((k) => !k.chosen)) expect(knobRoom(k).y).toBeGreaterThanOrEqual(0);
     placed.forEach((a, i) => {
       for (const b of placed.slice(i + 1)) expect(overlap(knobRoom(a), knobRoom(b))).toBe(false);
     });
