@@ -20,8 +20,15 @@ test("a rig is begun from a body and a starter, its brief answered, and what fol
   await expect(page.locator("[data-draft=current] path").first()).toBeAttached();
   await page.getByRole("button", { name: "Create rig" }).click();
 
-  // It is there to be drawn in; the brief is a press away.
+  // It is there to be drawn in, with five questions of the brief at hand; the whole of it is a press away.
   await expect(page).toHaveURL(/\/rigs\/hedge(-\d+)?$/);
+  const five = page.getByRole("region", { name: "Five questions" });
+  await expect(five.getByRole("textbox")).toHaveCount(5);
+  await five.getByRole("textbox", { name: "Lowest temperature" }).fill("-12");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("button", { name: /^Brief's night/ })).toContainText("−12.0 °C");
+  await five.getByRole("button", { name: "Done" }).click();
+  await expect(five).toBeHidden();
   await page.getByRole("link", { name: "Brief", exact: true }).click();
   const follows = (id: string) => page.locator(`[data-follows="${id}"]`);
   await expect(follows("wanted")).toContainText("18.0 L a day, so 54.0 L between fills");

@@ -10,6 +10,7 @@ import { Drawn } from "../../ui/Drawn";
 import { BenchHeader, type Place } from "./BenchHeader";
 import { useDocument, useStores } from "./benchStores";
 import { FirstWalk } from "./FirstWalk";
+import { FiveQuestions } from "./FiveQuestions";
 import { Help } from "./Help";
 import { VerdictLine } from "./VerdictLine";
 import { useView } from "./viewStore";
@@ -60,6 +61,7 @@ export function RigPage({ id, place, full = false, onFind, children }: Props) {
       <BenchHeader place={place} onHelp={() => setHelp(true)} {...(onFind && { onFind })} />
       {here && <VerdictLine place={place} />}
       {here && <FirstWalk id={id} place={place} />}
+      {here && place === "bench" && <FiveQuestions id={id} />}
       {here && weather && !ownNight.has(place) && (
         <div className="shrink-0 px-2 pt-2">
           <WeatherStrip />

@@ -13,6 +13,7 @@ import { QuantityField, TextField } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
 import { useSize } from "../../ui/useSize";
 import { useTyped } from "../../ui/useTyped";
+import { useWalk } from "../bench/walkStore";
 
 type Ask = Schema["NewRig"];
 
@@ -41,7 +42,10 @@ export function NewRigPlace() {
   });
   const make = useMutation({
     mutationFn: async () => data(await api.POST("/api/starts", { body: await whole() })) as Schema["OpenRig"],
-    onSuccess: ({ id }) => go(`/rigs/${id}`),
+    onSuccess: ({ id }) => {
+      useWalk.getState().ask(id);
+      go(`/rigs/${id}`);
+    },
   });
   const body = starts?.bodies.find((b) => b.id === ask.body);
   const takeBody = (id: string | null) => {
