@@ -1,8 +1,8 @@
 import { expect, saved, test } from "./fresh.ts";
 
 const tasks: Record<string, string[]> = {
-  sparrow: ["tank", "pumpOut", "drain"],
-  lantern: ["tank", "town", "pumpOut", "drain", "blowOut"],
+  sparrow: ["tank", "pumpOut", "drain", "antifreeze"],
+  lantern: ["tank", "town", "pumpOut", "drain", "blowOut", "antifreeze", "bypassFilter"],
 };
 
 for (const [rig, kinds] of Object.entries(tasks))
@@ -144,4 +144,35 @@ test("a valve that is missing is named with its place, placed by its fix, and th
   expect(file.suggestedFilename()).toContain("town");
   await page.keyboard.press("Escape");
   await page.request.delete(`/api/rigs/${id}?base=${(await (await page.request.get(`/api/rigs/${id}`)).json()).revision}`);
+});
+
+test("a scenario of one's own is found by what it asks; gear that is joined for it gives its water", async ({ page }) => {
+  await page.goto("/rigs/sparrow");
+  await page.locator("[data-sheet]").waitFor();
+  await page.keyboard.press("w");
+  await page.getByRole("tab", { name: "Water" }).click();
+  const water = page.locator("[data-water]");
+  await water.getByRole("button", { name: "Add a scenario…" }).click();
+  await page.keyboard.type("Garden only");
+  await page.keyboard.press("Enter");
+  const goal = water.locator("[data-goal]");
+  await goal.getByLabel("Water comes from: add").selectOption({ label: "fresh tank 60 L" });
+  await goal.getByLabel("It has to get to: add").selectOption({ label: "outdoor shower" });
+  await expect(water.locator("[data-task=own]")).toHaveAttribute("data-can", "true");
+  // What must not be reached and cannot be kept from it is told; taken out of the list, it is well again.
+  await goal.getByLabel("It must not get to: add").selectOption({ label: "pump" });
+  await expect(water.locator("[data-task=own]")).toHaveAttribute("data-can", "false");
+  await goal.getByRole("button", { name: "Remove pump" }).click();
+  await expect(water.locator("[data-task=own]")).toHaveAttribute("data-can", "true");
+  await water.getByRole("button", { name: "Open" }).last().click();
+  await expect(water.locator("[data-outlet] strong")).not.toHaveText("0 L/min");
+  // From a bottle the tank is not drawn from, and its line is off.
+  await water.locator("[data-gear]").selectOption({ label: "The hose of a bottle on pump, in place of strainer to pump" });
+  await goal.getByRole("button", { name: "Remove fresh tank 60 L" }).click();
+  await expect(goal.locator("[data-places=from]")).toContainText("nowhere yet");
+  await expect(water.locator("[data-outlet] strong")).not.toHaveText("0 L/min");
+  await goal.getByRole("button", { name: "Remove this scenario" }).click();
+  await expect(page.getByLabel("Valves set to")).toHaveValue("tank");
+  await expect(page.getByLabel("Valves set to")).not.toContainText("Garden only");
+  await saved(page);
 });

@@ -111,6 +111,15 @@ public enum FindingKind
 
     /// <summary>No water gets to an inlet, however valves are set.</summary>
     Unfed,
+
+    /// <summary>A pump runs against a closed valve in a scenario.</summary>
+    PumpBlocked,
+
+    /// <summary>In use, water goes past a filter as well as through it.</summary>
+    TwoWays,
+
+    /// <summary>Only the valves inside a pump keep town water out of a tank.</summary>
+    TownHeld,
 }
 
 /// <summary>How severe a finding is by the rules of the school the rig has chosen.</summary>

@@ -14,6 +14,7 @@ namespace WarmConduit.Core.Materials;
 /// <param name="LiftM">Suction lift of a pump, m.</param>
 /// <param name="Volts">Voltage at the pump, V; 12 is what its curve is for.</param>
 /// <param name="LightsLPerMin">Least flow that lights an instantaneous heater, L/min.</param>
+/// <param name="PrechargeBar">Air of an accumulator while no water is in it, bar; left out: as the brief's school sets it.</param>
 public sealed record PartFlow(
     double? LossBar = null,
     double? FouledBar = null,
@@ -27,7 +28,8 @@ public sealed record PartFlow(
     double? CutOutBar = null,
     double? LiftM = null,
     double? Volts = null,
-    double? LightsLPerMin = null)
+    double? LightsLPerMin = null,
+    double? PrechargeBar = null)
 {
     /// <summary>The flow at which losses of parts are stated, L/min.</summary>
     public const double StatedLPerMin = 7;
@@ -42,7 +44,8 @@ public sealed record PartFlow(
     public PartFlow Over(PartFlow stock) => new(
         LossBar ?? stock.LossBar, FouledBar ?? stock.FouledBar, OutletLPerMin ?? stock.OutletLPerMin, OpensBar ?? stock.OpensBar, HoldsBar ?? stock.HoldsBar,
         MixesToC ?? stock.MixesToC, ShutoffBar ?? stock.ShutoffBar, FreeLPerMin ?? stock.FreeLPerMin, CutInBar ?? stock.CutInBar,
-        CutOutBar ?? stock.CutOutBar, LiftM ?? stock.LiftM, Volts ?? stock.Volts, LightsLPerMin ?? stock.LightsLPerMin);
+        CutOutBar ?? stock.CutOutBar, LiftM ?? stock.LiftM, Volts ?? stock.Volts, LightsLPerMin ?? stock.LightsLPerMin,
+        PrechargeBar ?? stock.PrechargeBar);
 
     /// <summary>Shut-off pressure and free flow at its voltage: both go with it. Estimate.</summary>
     public (double ShutoffBar, double FreeLPerMin) AtVolts()

@@ -209,6 +209,7 @@ public static partial class RigCheck
         Within("shutoffBar", flow.ShutoffBar, "flow.bar");
         Within("cutInBar", flow.CutInBar, "flow.bar");
         Within("cutOutBar", flow.CutOutBar, "flow.bar");
+        Within("prechargeBar", flow.PrechargeBar, "flow.bar");
         Within("outletLPerMin", flow.OutletLPerMin, "flow.lPerMin");
         Within("freeLPerMin", flow.FreeLPerMin, "flow.lPerMin");
         Within("lightsLPerMin", flow.LightsLPerMin, "flow.lPerMin");
@@ -241,36 +242,6 @@ public static partial class RigCheck
         else if (end.Part is null || end.Port is null) c.Add($"runs[{run}].{which}", "an end has a part and a port, or a place where it is loose");
         else if (!parts.TryGetValue(end.Part, out var part)) c.Add($"runs[{run}].{which}.part", $"there is no part '{end.Part}'");
         else if (part.PortAt(end.Port) is null) c.Add($"runs[{run}].{which}.port", $"part '{end.Part}' has no port '{end.Port}'");
-    }
-
-    private static void CheckScenarios(FieldChecker c, Rig rig, Dictionary<string, Part> parts)
-    {
-        c.Count("scenarios", rig.Scenarios.Count, 0, 40);
-        c.Unique("scenarios", rig.Scenarios);
-        for (int i = 0; i < rig.Scenarios.Count; i++)
-        {
-            var scenario = rig.Scenarios[i];
-            string at = $"scenarios[{i}]";
-            c.Name($"{at}.name", scenario.Name);
-            if (scenario.Kind != ScenarioKind.Own && rig.Scenarios.Take(i).Any(s => s.Kind == scenario.Kind))
-                c.Add($"{at}.kind", "there is a scenario of this kind already");
-            c.Unique($"{at}.settings", scenario.Settings);
-            for (int k = 0; k < scenario.Settings.Count; k++)
-            {
-                var setting = scenario.Settings[k];
-                if (!parts.TryGetValue(setting.Id, out var part)) c.Add($"{at}.settings[{k}].id", $"there is no part '{setting.Id}'");
-                else if (Catalogue.Part(part.Stock) is { } stock && stock.Positions.All(p => p.Id != setting.Position))
-                    c.Add($"{at}.settings[{k}].position", stock.Positions.Count == 0 ? $"a {stock.Name} has no positions"
-                        : $"a {stock.Name} can be {string.Join(", ", stock.Positions.Select(p => p.Id))}");
-            }
-        }
-        c.Unique("byHand", rig.ByHand);
-        for (int i = 0; i < rig.ByHand.Count; i++)
-        {
-            if (!parts.ContainsKey(rig.ByHand[i].Id)) c.Add($"byHand[{i}].id", $"there is no part '{rig.ByHand[i].Id}'");
-            if (string.IsNullOrWhiteSpace(rig.ByHand[i].Task) || rig.ByHand[i].Task.Length > 200)
-                c.Add($"byHand[{i}].task", "say in 1 to 200 characters what is done");
-        }
     }
 
     /// <summary>Whether <paramref name="id"/> is one: 1 to 60 lower-case letters, digits and hyphens.</summary>

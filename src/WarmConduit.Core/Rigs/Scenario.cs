@@ -32,12 +32,60 @@ public enum ScenarioKind
 /// <param name="Position">One of its stock's positions.</param>
 public sealed record Setting(string Id, string Position) : IIdentified;
 
+/// <summary>What a scenario asks of the water, for which positions are found. Ids of parts: tanks, inlets, taps, drains, heaters, filters and others.</summary>
+/// <param name="From">Where water comes from.</param>
+/// <param name="Reach">Where it has to get to; a drain or an open end lets it out.</param>
+/// <param name="Avoid">Where it must not get to.</param>
+public sealed record ScenarioGoal(IReadOnlyList<string> From, IReadOnlyList<string> Reach, IReadOnlyList<string> Avoid)
+{
+    /// <summary>Every part that it names.</summary>
+    public IEnumerable<string> PartIds() => From.Concat(Reach).Concat(Avoid);
+
+    /// <summary>The same without a part.</summary>
+    public ScenarioGoal Without(string partId) =>
+        new([.. From.Where(id => id != partId)], [.. Reach.Where(id => id != partId)], [.. Avoid.Where(id => id != partId)]);
+}
+
+/// <summary>Gear that is joined for one task and goes back into its box.</summary>
+public enum GearKind
+{
+    /// <summary>A hose in a bottle of antifreeze.</summary>
+    Bottle,
+
+    /// <summary>An air hose with its adapter.</summary>
+    AirHose,
+
+    /// <summary>A loose pump in open water.</summary>
+    LoosePump,
+}
+
+/// <summary>Gear of a scenario, and the port that it is joined to; a line that is joined there is taken off meanwhile.</summary>
+/// <param name="Kind">What it is.</param>
+/// <param name="PartId">Id of the part.</param>
+/// <param name="Port">Id of its port.</param>
+public sealed record ScenarioGear(GearKind Kind, string PartId, string Port);
+
 /// <summary>A named set of positions of valves, taps and pumps. A part without a setting is as <see cref="Scenarios.Usual"/> says.</summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="Kind">What it is for.</param>
 /// <param name="Settings">Positions that differ from the default.</param>
-public sealed record Scenario(string Id, string Name, ScenarioKind Kind, IReadOnlyList<Setting> Settings) : IIdentified;
+/// <param name="Goal">What it asks of the water; null: what its kind asks, and of the user's own, nothing.</param>
+/// <param name="Gear">Gear that is joined for it; null: what its kind usually takes.</param>
+public sealed record Scenario(
+    string Id, string Name, ScenarioKind Kind, IReadOnlyList<Setting> Settings, ScenarioGoal? Goal = null, ScenarioGear? Gear = null) : IIdentified
+{
+    /// <summary>Whether it says anything of a part.</summary>
+    public bool Names(string partId) => Settings.Find(partId) is not null || Gear?.PartId == partId || (Goal is not null && Goal.PartIds().Contains(partId));
+
+    /// <summary>The same with nothing said of a part.</summary>
+    public Scenario Without(string partId) => this with
+    {
+        Settings = [.. Settings.Where(s => s.Id != partId)],
+        Goal = Goal?.Without(partId),
+        Gear = Gear?.PartId == partId ? null : Gear,
+    };
+}
 
 /// <summary>Something done by hand when the rig is left, that no slope and no valve does. <paramref name="Id"/> is the part's.</summary>
 /// <param name="Id">Id of the part.</param>

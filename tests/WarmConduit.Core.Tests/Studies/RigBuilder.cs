@@ -57,6 +57,8 @@ internal sealed class RigBuilder
     public RigBuilder Run(string id, Service service, string pipe, string from, string to, params Point3[] via)
     {
         static RunEnd End(string text) => new(text.Split('.')[0], text.Split('.')[1]);
+        // Drawn anew, it takes the place of the one before.
+        _runs.RemoveAll(r => r.Id == id);
         _runs.Add(new Run(id, id, service, pipe, End(from), End(to), [.. via.Select((v, i) => new Bend($"b{i + 1}", v))]));
         return this;
     }

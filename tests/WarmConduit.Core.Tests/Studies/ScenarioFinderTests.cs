@@ -77,11 +77,13 @@ public class ScenarioFinderTests
             var question = new Question(rig, Conditions.Of(rig.Brief));
             var found = FoundTasks.Of(question);
             if (found.Graph.Settable.Count > 12) continue;
-            foreach (var kind in Enum.GetValues<TaskKind>().Where(k => found.Goals.Of(k).Count > 0))
+            string Any(params string[] ids) => ids[random.Next(ids.Length)];
+            string[] all = [.. found.Graph.Parts.Select(p => p.Id)];
+            var own = new Scenario("own", "Own", ScenarioKind.Own, [], new ScenarioGoal([Any("tank", "town")], [Any("tap-1", "tap-2", "tank")], [Any(all), Any(all)]));
+            foreach (var clauses in Enum.GetValues<TaskKind>().Select(k => found.Goals.Of(k, k == TaskKind.Own ? own : null)).Where(c => c.Count > 0))
             {
                 // From positions at random, so that there is much to turn.
                 int[] first = [.. Enumerable.Range(0, found.Graph.Parts.Count).Select(p => random.Next(Math.Max(1, found.Graph.PositionsOf(p).Count)))];
-                var clauses = found.Goals.Of(kind);
                 int? best = Exhaustive(found.Graph, clauses, first);
                 int[]? set = ScenarioFinder.Find(found.Graph, clauses, first, new HashSet<int>(), mostTurns: 12);
                 Assert.Equal(best, set is null ? null : found.Graph.Settable.Count(p => set[p] != first[p]));
@@ -123,14 +125,16 @@ public class ScenarioFinderTests
         var town = Town(rig);
         Assert.False(town.Can);
         Assert.Contains("tank", town.Words.Text, StringComparison.Ordinal);
-        Assert.Equal("from-tank", town.Missing!.RunId);
-        var mended = Editor.Apply(rig, town.Missing.Edits).Rig;
+        Assert.Equal("Place a valve in from-tank", town.Mend!.Words.Text);
+        var mended = Editor.Apply(rig, town.Mend.Edits).Rig;
         Assert.Empty(RigCheck.Check(mended));
         var after = Town(mended);
         Assert.True(after.Can);
         Assert.Equal("closed", Assert.Single(after.Turns).Position);
-        // Set open by its builder, it is left open, and the task says that it cannot be done.
+        // Set open by its builder, it is left open, and the task says that this is why it cannot be done, and how it can.
         var kept = Editor.Apply(mended, [new SetPosition("town-water", after.Turns[0].Id, "open")]).Rig;
         Assert.False(Town(kept).Can);
+        Assert.Contains("In “Town water”, valve in from-tank open. Town water gets into tank.", Town(kept).Words.Text, StringComparison.Ordinal);
+        Assert.True(Town(Editor.Apply(kept, Town(kept).Mend!.Edits).Rig).Can);
     }
 }

@@ -1913,7 +1913,7 @@ export interface components {
          * @description What a finding is about.
          * @enum {unknown}
          */
-        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks" | "sag" | "tightBend" | "bareSkin" | "noAir" | "light" | "backflow" | "reliefShut" | "parking" | "catchesAir" | "noGrommet" | "heatShort" | "airlock" | "heaterUnguarded" | "hotCold" | "levelling" | "taskFails" | "unfed";
+        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks" | "sag" | "tightBend" | "bareSkin" | "noAir" | "light" | "backflow" | "reliefShut" | "parking" | "catchesAir" | "noGrommet" | "heatShort" | "airlock" | "heaterUnguarded" | "hotCold" | "levelling" | "taskFails" | "unfed" | "pumpBlocked" | "twoWays" | "townHeld";
         /** @description A fix for a finding, tried on the whole rig. */
         Fix: {
             /** @description Its id among the fixes of one finding. */
@@ -2130,6 +2130,18 @@ export interface components {
          * @enum {unknown}
          */
         FreezeSchool: "drain" | "air" | "antifreeze" | "heat";
+        /** @description Gear for a task, and where it goes. */
+        GearChoice: {
+            /** @description The gear. */
+            gear: components["schemas"]["ScenarioGear"];
+            /** @description What is joined where. */
+            words: components["schemas"]["Sentence"];
+        };
+        /**
+         * @description Gear that is joined for one task and goes back into its box.
+         * @enum {unknown}
+         */
+        GearKind: "bottle" | "airHose" | "loosePump";
         /**
          * @description How several things get their heights from the first of them, or from the first and the last.
          * @enum {unknown}
@@ -2731,15 +2743,6 @@ export interface components {
             /** @description The edits that do it. */
             edits: components["schemas"]["Edit"][];
         };
-        /** @description A valve without which a task cannot be done. */
-        MissingValve: {
-            /** @description The run that it belongs in. */
-            runId: string;
-            /** @description Its name. */
-            runName: string;
-            /** @description The edits that put it there. */
-            edits: components["schemas"]["Edit"][];
-        };
         /** @description A place that keeps more water than before. */
         MoreWater: {
             /** @description The run or part. */
@@ -3271,6 +3274,11 @@ export interface components {
              * @description Least flow that lights an instantaneous heater, L/min.
              */
             lightsLPerMin?: null | number;
+            /**
+             * Format: double
+             * @description Air of an accumulator while no water is in it, bar; left out: as the brief's school sets it.
+             */
+            prechargeBar?: null | number;
         };
         /**
          * @description The group of a part in the catalogue.
@@ -4136,6 +4144,28 @@ export interface components {
             kind: components["schemas"]["ScenarioKind"];
             /** @description Positions that differ from the default. */
             settings: components["schemas"]["Setting"][];
+            /** @description What it asks of the water; null: what its kind asks, and of the user's own, nothing. */
+            goal?: null | components["schemas"]["ScenarioGoal"];
+            /** @description Gear that is joined for it; null: what its kind usually takes. */
+            gear?: null | components["schemas"]["ScenarioGear"];
+        };
+        /** @description Gear of a scenario, and the port that it is joined to; a line that is joined there is taken off meanwhile. */
+        ScenarioGear: {
+            /** @description What it is. */
+            kind: components["schemas"]["GearKind"];
+            /** @description Id of the part. */
+            partId: string;
+            /** @description Id of its port. */
+            port: string;
+        };
+        /** @description What a scenario asks of the water, for which positions are found. Ids of parts: tanks, inlets, taps, drains, heaters, filters and others. */
+        ScenarioGoal: {
+            /** @description Where water comes from. */
+            from: string[];
+            /** @description Where it has to get to; a drain or an open end lets it out. */
+            reach: string[];
+            /** @description Where it must not get to. */
+            avoid: string[];
         };
         /**
          * @description What a scenario is for. Every rig has one of each of the standard ones, and any number of the user's own.
@@ -4918,7 +4948,14 @@ export interface components {
          * @default tank
          * @enum {unknown}
          */
-        TaskKind: "tank" | "town" | "fill" | "pumpOut" | "drain" | "blowOut" | "antifreeze" | "bypassHeater" | "bypassFilter";
+        TaskKind: "tank" | "town" | "fill" | "pumpOut" | "drain" | "blowOut" | "antifreeze" | "bypassHeater" | "bypassFilter" | "own";
+        /** @description What makes a task possible. */
+        TaskMend: {
+            /** @description What is done. */
+            words: components["schemas"]["Sentence"];
+            /** @description The edits that do it. */
+            edits: components["schemas"]["Edit"][];
+        };
         /** @description How the valves are set for a task. */
         TaskSetting: {
             /** @description The task. */
@@ -4935,16 +4972,22 @@ export interface components {
             settings: components["schemas"]["Setting"][];
             /** @description Those that are turned from how they are in use. */
             turns: components["schemas"]["Setting"][];
-            /** @description A valve that would make it possible; null: none is needed, or none would. */
-            missing: null | components["schemas"]["MissingValve"];
+            /** @description What would make it possible; null: nothing is needed, or no one thing would. */
+            mend: null | components["schemas"]["TaskMend"];
             /** @description What to check before water or air is on. */
             check: string;
             /** @description A caution where it can hurt someone; null: none. */
             caution: null | string;
+            /** @description Where its water comes from, and where it has to get to and must not. */
+            goal: components["schemas"]["ScenarioGoal"];
+            /** @description Gear that is joined for it. */
+            gear: components["schemas"]["GearChoice"][];
+            /** @description What can be joined for it instead. */
+            gearChoices: components["schemas"]["GearChoice"][];
         };
         /** @description The tasks that a rig's valves are set for. */
         TasksAnswer: {
-            /** @description In the order of use. */
+            /** @description In the order of use; the user's own last. */
             tasks: components["schemas"]["TaskSetting"][];
         };
         /** @description A zone's thermometer, °C at each of the times. */
@@ -5193,7 +5236,7 @@ export interface components {
         WaterFlowInput: {
             /** @description What its valves are set for. */
             task?: components["schemas"]["TaskKind"];
-            /** @description A user's own scenario, whose positions go before those of the task; left out: none. */
+            /** @description A scenario that goes before the task; left out: none. */
             scenarioId?: null | string;
             /** @description Ids of the taps and appliances that are open, at most 100; left out: none. */
             open?: null | string[];

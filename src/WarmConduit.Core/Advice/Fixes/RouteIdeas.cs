@@ -13,12 +13,11 @@ namespace WarmConduit.Core.Advice.Fixes;
 /// <summary>Ideas about where lines and parts lie: out of the way, within reach, held, joined.</summary>
 internal sealed class RouteIdeas(Question question, Fitter fit)
 {
-    /// <summary>A valve without which a task cannot be done.</summary>
-    public IEnumerable<Idea> ValveFor(TaskKind kind)
+    /// <summary>What makes a task possible, by its name.</summary>
+    public IEnumerable<Idea> MendFor(string task)
     {
         var found = question.Tasks;
-        if (TaskStudy.MissingFor(question, found, found.For(kind, question.Cancel)) is { } missing)
-            yield return new Idea($"A ball valve in {missing.RunName}", missing.Edits);
+        if (found.Named(task, question.Cancel) is { } named && TaskStudy.MendOf(question, found, named) is { } mend) yield return new Idea(mend.Words, mend.Edits);
     }
 
     private const double Spare = 0.005, ClearM = 0.015, NearM = 0.1;

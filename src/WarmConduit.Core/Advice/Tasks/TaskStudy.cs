@@ -3,16 +3,21 @@ using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Scenarios;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Tasks;
 
-/// <summary>A valve without which a task cannot be done.</summary>
-/// <param name="RunId">The run that it belongs in.</param>
-/// <param name="RunName">Its name.</param>
-/// <param name="Edits">The edits that put it there.</param>
-public sealed record MissingValve(string RunId, string RunName, IReadOnlyList<Edit> Edits);
+/// <summary>What makes a task possible.</summary>
+/// <param name="Words">What is done.</param>
+/// <param name="Edits">The edits that do it.</param>
+public sealed record TaskMend(Sentence Words, IReadOnlyList<Edit> Edits);
+
+/// <summary>Gear for a task, and where it goes.</summary>
+/// <param name="Gear">The gear.</param>
+/// <param name="Words">What is joined where.</param>
+public sealed record GearChoice(ScenarioGear Gear, Sentence Words);
 
 /// <summary>How the valves are set for a task.</summary>
 /// <param name="Kind">The task.</param>
@@ -22,15 +27,18 @@ public sealed record MissingValve(string RunId, string RunName, IReadOnlyList<Ed
 /// <param name="Words">What to do, or why it cannot be done.</param>
 /// <param name="Settings">The position of every valve, pump and drain.</param>
 /// <param name="Turns">Those that are turned from how they are in use.</param>
-/// <param name="Missing">A valve that would make it possible; null: none is needed, or none would.</param>
+/// <param name="Mend">What would make it possible; null: nothing is needed, or no one thing would.</param>
 /// <param name="Check">What to check before water or air is on.</param>
 /// <param name="Caution">A caution where it can hurt someone; null: none.</param>
+/// <param name="Goal">Where its water comes from, and where it has to get to and must not.</param>
+/// <param name="Gear">Gear that is joined for it.</param>
+/// <param name="GearChoices">What can be joined for it instead.</param>
 public sealed record TaskSetting(
     TaskKind Kind, string Name, string? ScenarioId, bool Can, Sentence Words, IReadOnlyList<Setting> Settings, IReadOnlyList<Setting> Turns,
-    MissingValve? Missing, string Check, string? Caution);
+    TaskMend? Mend, string Check, string? Caution, ScenarioGoal Goal, IReadOnlyList<GearChoice> Gear, IReadOnlyList<GearChoice> GearChoices);
 
 /// <summary>The tasks that a rig's valves are set for.</summary>
-/// <param name="Tasks">In the order of use.</param>
+/// <param name="Tasks">In the order of use; the user's own last.</param>
 public sealed record TasksAnswer(IReadOnlyList<TaskSetting> Tasks);
 
 /// <summary>Finds the positions of the valves for every task.</summary>
@@ -40,16 +48,24 @@ public static class TaskStudy
     public static TasksAnswer Ask(Question question)
     {
         var found = question.Tasks;
-        return new TasksAnswer([.. Enum.GetValues<TaskKind>().Where(k => k == TaskKind.Drain ? found.Graph.Settable.Count > 0 : found.Goals.Has(k))
-            .Select(k => SettingFor(question, found, k))]);
+        return new TasksAnswer([
+            .. Enum.GetValues<TaskKind>().Where(k => k == TaskKind.Drain ? found.Graph.Settable.Count > 0 : found.Goals.Has(k))
+                .Select(k => SettingFor(question, found, found.For(k, question.Cancel))),
+            .. found.Own.Select(s => SettingFor(question, found, found.For(s, question.Cancel)))]);
     }
 
-    /// <summary>A valve in a run, after which a task can be done; the nearest to where water must not go leads. Null: one valve is not enough.</summary>
-    internal static MissingValve? MissingFor(Question question, FoundTasks found, FoundTask task)
+    /// <summary>What makes a task possible: other positions than those that are kept, or one valve, the nearest to where water must not go. Null: neither
+    /// is enough.</summary>
+    internal static TaskMend? MendOf(Question question, FoundTasks found, FoundTask task)
     {
+        if (task is { Unkept: { } other, Scenario: { } scenario })
+        {
+            Setting[] turns = [.. Differing(found, task, other)];
+            return new TaskMend(Sentence.Of($"Set {FoundTasks.Words(question.Index, turns)}"),
+                [.. turns.Select(t => new SetPosition(scenario.Id, t.Id, t.Position))]);
+        }
         if (task.Fault is not { Reached: true } fault) return null;
-        var clause = found.Goals.Of(task.Kind)[fault.Clause];
-        var came = found.Graph.Reach(clause.From, task.Set, clause.Without);
+        var came = task.Clauses[fault.Clause].Reached(found.Graph, task.Set);
         var fit = new Fitter(question);
         int place = fault.Place;
         while (came[place] is { From: >= 0 } step)
@@ -58,7 +74,7 @@ public static class TaskStudy
             {
                 var edits = fit.Inline(run, "ball-valve", $"{task.Kind.ToString().ToLowerInvariant()}-valve", $"valve in {run.Name}", "a", "b");
                 var tried = question.On(Editor.Apply(question.Rig, edits).Rig, question.Cancel);
-                if (tried.Tasks.For(task.Kind, question.Cancel).Fault is null) return new MissingValve(run.Id, run.Name, edits);
+                if (tried.Tasks.Named(task.Key, question.Cancel) is { Fault: null }) return new TaskMend($"Place a valve in {run.Name}", edits);
             }
             place = step.From;
         }
@@ -69,13 +85,33 @@ public static class TaskStudy
     internal static Sentence Why(FoundTasks found, FoundTask task, WayFault fault)
     {
         string at = PlaceName(found.Graph, fault.Place);
-        return fault.Reached ? $"Water gets to {at}, and no valve stops it." : $"Water does not get to {at}, however the valves are set.";
+        var clause = task.Clauses[fault.Clause];
+        if (fault.Reached && (clause.From.Contains(fault.Place) || clause.Reach.Contains(fault.Place)))
+            return $"{at} has to be reached and must not be: it can be in one of the lists only.";
+        Sentence kept = "";
+        if (task is { Unkept: { } other, Scenario: { } scenario })
+        {
+            var positions = Differing(found, task, task.Set, other);
+            kept = Sentence.Of($"In “{scenario.Name}”, {FoundTasks.Words(found.Graph.Index, positions)}. ");
+        }
+        string end = task.Unkept is null ? ", and no valve stops it." : ".", tried = task.Unkept is null ? ", however the valves are set." : ".";
+        Sentence what = fault.Reached && clause.From.All(found.Goals.IsOpenEnd) ? $"Air gets to {at} by the free end of a hose{end}"
+            : fault.Reached && task.Kind == TaskKind.Town && fault.Place != WayGraph.Air ? $"Town water gets into {at}{end}"
+            : fault.Reached ? $"Water gets to {at}{end}" : $"Water does not get to {at}{tried}";
+        return kept.And(what);
     }
 
-    private static TaskSetting SettingFor(Question question, FoundTasks found, TaskKind kind)
+    /// <summary>The name of a task.</summary>
+    internal static string NameOf(FoundTask task) => task is { Kind: TaskKind.Own, Scenario: { } own } ? own.Name : NameOf(task.Kind);
+
+    // The builder's positions that have to be given up, as they are in one of two settings.
+    private static IEnumerable<Setting> Differing(FoundTasks found, FoundTask task, int[] told, int[]? other = null) =>
+        found.Graph.Settable.Where(p => (other ?? task.Set)[p] != told[p] && task.Scenario!.Settings.Find(found.Graph.Parts[p].Id) is not null)
+            .Select(p => new Setting(found.Graph.Parts[p].Id, found.Graph.PositionsOf(p)[told[p]].Id));
+
+    private static TaskSetting SettingFor(Question question, FoundTasks found, FoundTask task)
     {
-        var task = found.For(kind, question.Cancel);
-        var scenario = FoundTasks.ScenarioOf(kind) is { } of ? question.Rig.ScenarioOf(of) : null;
+        var kind = task.Kind;
         var all = kind == TaskKind.Drain ? DrainSettings(question) : found.SettingsOf(task);
         var turned = task.Turned.Select(p => found.Graph.Parts[p].Id).ToHashSet();
         IReadOnlyList<Setting> turns = kind == TaskKind.Drain ? all : [.. all.Where(s => turned.Contains(s.Id))];
@@ -83,8 +119,22 @@ public static class TaskStudy
             : kind == TaskKind.Drain ? "Every drain and tap open, every valve half open, so that no water is shut in its ball."
             : turns.Count == 0 ? "Nothing to turn: the valves are as in use."
             : $"{turns.Count} to turn: {FoundTasks.Words(question.Index, turns)}.";
-        return new TaskSetting(kind, NameOf(kind), scenario?.Id, task.Fault is null, words, all, turns,
-            task.Fault is null ? null : MissingFor(question, found, task), CheckOf(kind), CautionOf(kind));
+        GearChoice[] Choices(IEnumerable<ScenarioGear> gear) => [.. gear.Select(g => new GearChoice(g, GearWords(question, g)))];
+        return new TaskSetting(kind, NameOf(task), task.Scenario?.Id, task.Fault is null, words, all, turns,
+            task.Fault is null ? null : MendOf(question, found, task), CheckOf(kind), CautionOf(kind, found.Goals.GearOf(kind, task.Scenario)),
+            task.Scenario?.Goal ?? found.Goals.Told(task.Clauses), Choices(found.Goals.GearOf(kind, task.Scenario)), Choices(found.Goals.GearFor(kind)));
+    }
+
+    private static Sentence GearWords(Question question, ScenarioGear gear)
+    {
+        var part = question.Index.Part(gear.PartId);
+        string line = question.Rig.Runs.FirstOrDefault(r => RigFlow.TakenOff(r, gear)) is { } run ? $", in place of {run.Name}" : "";
+        return gear.Kind switch
+        {
+            GearKind.Bottle => $"The hose of a bottle on {part.Name}{line}",
+            GearKind.AirHose => $"An air hose on {part.Name}",
+            _ => $"A loose pump, in open water, on {part.Name}",
+        };
     }
 
     // As the drain scenario has them, which what stays is worked out from.
@@ -112,7 +162,8 @@ public static class TaskStudy
         TaskKind.BlowOut => "Blow out",
         TaskKind.Antifreeze => "Draw antifreeze",
         TaskKind.BypassHeater => "Bypass the heater",
-        _ => "Bypass the filter",
+        TaskKind.BypassFilter => "Bypass the filter",
+        _ => "Own",
     };
 
     private static string CheckOf(TaskKind kind) => kind switch
@@ -125,11 +176,15 @@ public static class TaskStudy
         TaskKind.BlowOut => "One tap open before the air is on; then the next.",
         TaskKind.Antifreeze => "Open each tap until colour comes; drains and traps last.",
         TaskKind.BypassHeater => "Heater off and cool before its water is let out.",
-        _ => "Drink from no tap while the filter is bypassed.",
+        TaskKind.BypassFilter => "Drink from no tap while the filter is bypassed.",
+        _ => "Nothing comes where it must not.",
     };
 
-    private static string? CautionOf(TaskKind kind) => kind switch
+    private static string? CautionOf(TaskKind kind, IReadOnlyList<ScenarioGear> gear) => kind switch
     {
+        TaskKind.Fill or TaskKind.Own when gear.Any(g => g.Kind == GearKind.LoosePump) => "Open water makes ill: filter and treat it before anyone drinks it.",
+        TaskKind.Own when gear.Any(g => g.Kind == GearKind.AirHose) => CautionOf(TaskKind.BlowOut, []),
+        TaskKind.Own when gear.Any(g => g.Kind == GearKind.Bottle) => CautionOf(TaskKind.Antifreeze, []),
         TaskKind.BlowOut => "Compressed air: regulator set first, eye protection, and never more than the weakest part is rated for.",
         TaskKind.Antifreeze => "Only propylene glycol that is meant for drinking-water systems. Flush well before you drink.",
         TaskKind.Drain or TaskKind.BypassHeater => "Heater water scalds: off, and cool, first.",

@@ -53,14 +53,17 @@ internal static class Removing
         }
     }
 
-    private static Rig Loosened(Rig rig, Func<RunEnd, bool> gone, string? partId) => NotDoneTo(rig with
+    private static Rig Loosened(Rig rig, Func<RunEnd, bool> gone, string? partId)
     {
-        Runs = rig.Runs.Any(r => gone(r.From) || gone(r.To)) ? [.. rig.Runs.Where(r => !gone(r.From) && !gone(r.To))] : rig.Runs,
-        Scenarios = partId is null || rig.Scenarios.All(s => s.Settings.Find(partId) is null)
-            ? rig.Scenarios
-            : [.. rig.Scenarios.Select(s => s.Settings.Find(partId) is null ? s : s with { Settings = RigNodes.Without(s.Settings, partId) })],
-        ByHand = partId is null || rig.ByHand.Find(partId) is null ? rig.ByHand : RigNodes.Without(rig.ByHand, partId),
-    });
+        Scenario Without(Scenario s) => partId is not null && s.Names(partId) ? s.Without(partId)
+            : s.Gear is { } gear && gone(new RunEnd(gear.PartId, gear.Port)) ? s with { Gear = null } : s;
+        return NotDoneTo(rig with
+        {
+            Runs = rig.Runs.Any(r => gone(r.From) || gone(r.To)) ? [.. rig.Runs.Where(r => !gone(r.From) && !gone(r.To))] : rig.Runs,
+            Scenarios = rig.Scenarios.Select(Without).ToList() is var scenarios && scenarios.SequenceEqual(rig.Scenarios) ? rig.Scenarios : scenarios,
+            ByHand = partId is null || rig.ByHand.Find(partId) is null ? rig.ByHand : RigNodes.Without(rig.ByHand, partId),
+        });
+    }
 
     // What was done to a thing that is gone.
     private static Rig NotDoneTo(Rig rig) => rig.Left is null || rig.Left.All(a => a.IsIn(rig)) ? rig

@@ -131,6 +131,9 @@ internal sealed class Touch
                 // Only the settings that were written.
                 foreach (var setting in scenario.Settings)
                     if (steps.Length < 4 || steps[3] == setting.Id) RefersTo.Add($"parts/{setting.Id}");
+                if (steps.Length < 3 || steps[2] is "goal" or "gear")
+                    foreach (string part in scenario.Goal?.PartIds() ?? []) RefersTo.Add($"parts/{part}");
+                if (scenario.Gear is { } gear && (steps.Length < 3 || steps[2] == "gear")) RefersTo.Add($"parts/{gear.PartId}");
                 break;
             case ["byHand", var id, ..]:
                 RefersTo.Add($"parts/{id}");

@@ -12,9 +12,10 @@ namespace WarmConduit.Core.Studies.Networks;
 /// <param name="WishC">Water that is mixed at a tap, °C.</param>
 /// <param name="Fouled">Filters are due for change.</param>
 /// <param name="BoreM">Bore of every line under pressure, m; null: as drawn.</param>
+/// <param name="Gear">Gear that is joined; null: none.</param>
 internal sealed record FlowScene(
     Func<Part, StockPosition?> PositionOf, bool Town, Func<Part, double> ShareOf, double ColdC, double HotC, double WishC, bool Fouled = false,
-    double? BoreM = null);
+    double? BoreM = null, IReadOnlyList<ScenarioGear>? Gear = null);
 
 /// <summary>What an element of the network is in the rig.</summary>
 /// <param name="RunId">The run; null for a part.</param>

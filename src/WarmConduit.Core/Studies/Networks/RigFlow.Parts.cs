@@ -16,6 +16,9 @@ internal sealed partial class RigFlow
     // Of the bar at which a mixing tap is stated, what its cartridge takes; and where a hose behind it takes the rest. Estimates.
     private const double CartridgeShare = 0.5, ThroughShare = 0.1;
 
+    // How far below its hose open water lies. Estimate.
+    private const double OpenWaterM = 1;
+
     // A port with less water over it draws air.
     private const double CoveredM = 0.001;
 
@@ -26,9 +29,14 @@ internal sealed partial class RigFlow
         double? town = _scene.Town && IsTownInlet(part) ? _index.Rig.Brief.TownOrUsual().AtInletBar() : null;
         foreach (var port in part.Ports)
         {
-            bool source = town is not null && port.Id == "in" && !_index.IsJoined(part.Id, port.Id);
-            if (source) _boreAt[Node(part.Id, port.Id)] = _boreAt.GetValueOrDefault(Node(part.Id, "out"), 0.0123);
-            _nodes.Add(new FlowNode(Node(part.Id, port.Id), source ? HeightM(part, port.Id) + town!.Value * HeadPerBar : null));
+            string node = Node(part.Id, port.Id);
+            var gear = _scene.Gear?.FirstOrDefault(g => g.Kind != GearKind.AirHose && g.PartId == part.Id && g.Port == port.Id);
+            double? head = gear is { Kind: GearKind.Bottle } ? HeightM(part, port.Id)
+                : gear is null && town is not null && port.Id == "in" && !_index.IsJoined(part.Id, port.Id) ? HeightM(part, port.Id) + town.Value * HeadPerBar : null;
+            if (head is not null || gear is not null)
+                _boreAt[node] = part.Ports.Select(o => _boreAt.GetValueOrDefault(Node(part.Id, o.Id))).FirstOrDefault(b => b > 0, 0.0123);
+            _nodes.Add(new FlowNode(node, head));
+            if (gear is { Kind: GearKind.LoosePump }) AddLoosePump(part, port.Id, node);
         }
         if (TankStudy.IsTank(part))
         {
@@ -43,6 +51,16 @@ internal sealed partial class RigFlow
         }
         AddInside(part, stock, position);
     }
+
+    private void AddLoosePump(Part part, string port, string node)
+    {
+        var (shutoff, free) = FlowShelf.Of("submersible-pump")!.AtVolts();
+        _nodes.Add(new FlowNode($"{node}~", HeightM(part, port) - OpenWaterM));
+        Add(Curve($"{node}|", $"{node}~", node, shutoff, free), new FlowPiece(null, null));
+    }
+
+    private FlowPump Curve(string id, string from, string to, double shutoffBar, double freeLPerMin) =>
+        new(id, from, to, shutoffBar * HeadPerBar, Math.Max(1e-6, shutoffBar * HeadPerBar / Math.Pow(Math.Max(0.1, freeLPerMin) / 60e3, 2)));
 
     // q = area · √(2 p / (ρ · loss)).
     private double Orifice(double boreM) => Math.PI / 4 * boreM * boreM * Math.Sqrt(2 / (_density * OpenCock));
@@ -92,11 +110,9 @@ internal sealed partial class RigFlow
             if (stock.Passage == Passage.Pump)
             {
                 var (shutoff, free) = flow.AtVolts();
-                double most = shutoff * HeadPerBar;
                 _nodes.Add(new FlowNode(part.Id));
                 Drives.Add(new FlowDrive(part.Id, _edges.Count));
-                Add(new FlowPump($"{part.Id}|", a, part.Id, most, Math.Max(1e-6, most / Math.Pow(Math.Max(0.1, free) / 60e3, 2))),
-                    new FlowPiece(null, part.Id));
+                Add(Curve($"{part.Id}|", a, part.Id, shutoff, free), new FlowPiece(null, part.Id));
                 Add(new FlowValve($"{part.Id}>", part.Id, b, bore, Nothing, OneWay: true), new FlowPiece(null, part.Id));
             }
             else

@@ -34,7 +34,8 @@ internal sealed partial class RigFlow
     {
         (_index, _scene, _parked) = (question.Index, scene, question.Conditions.Parked);
         _density = Water.DensityKgPerM3(scene.ColdC);
-        Runs = [.. _index.Rig.Runs.Where(r => IsWater(r) && !r.From.IsLoose() && !r.To.IsLoose())];
+        var gear = scene.Gear ?? [];
+        Runs = [.. _index.Rig.Runs.Where(r => IsWater(r) && !r.From.IsLoose() && !r.To.IsLoose() && !gear.Any(g => TakenOff(r, g)))];
         foreach (var run in Runs)
             foreach (var end in (RunEnd[])[run.From, run.To])
             {
@@ -97,6 +98,10 @@ internal sealed partial class RigFlow
 
     /// <summary>Whether a hose from outside is joined here.</summary>
     public static bool IsTownInlet(Part part) => part.Stock is "town-inlet" or "town-coupling";
+
+    /// <summary>Whether a run ends where gear is joined, and is taken off for it. A blow-out port takes gear beside its line.</summary>
+    public static bool TakenOff(Run run, ScenarioGear gear) => gear.Kind != GearKind.AirHose
+        && ((run.From.Part == gear.PartId && run.From.Port == gear.Port) || (run.To.Part == gear.PartId && run.To.Port == gear.Port));
 
     /// <summary>The node of a part's port.</summary>
     public static string Node(string part, string port) => $"{part}.{port}";

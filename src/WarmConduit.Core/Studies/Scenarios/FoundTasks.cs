@@ -9,14 +9,22 @@ namespace WarmConduit.Core.Studies.Scenarios;
 /// <param name="Set">Position of each part by number: of those that can be set.</param>
 /// <param name="Turned">Numbers of the parts that are turned from how they are in use.</param>
 /// <param name="Fault">What no turn mends; null: it is done.</param>
-internal sealed record FoundTask(TaskKind Kind, int[] Set, IReadOnlyList<int> Turned, WayFault? Fault);
+/// <param name="Scenario">The scenario in which the builder sets it; null: there is none.</param>
+/// <param name="Clauses">What it asks.</param>
+/// <param name="Unkept">Positions that do it if the builder's are given up; null: none do, or none are needed.</param>
+internal sealed record FoundTask(
+    TaskKind Kind, int[] Set, IReadOnlyList<int> Turned, WayFault? Fault, Scenario? Scenario, IReadOnlyList<WayClause> Clauses, int[]? Unkept)
+{
+    /// <summary>Its name for <see cref="FoundTasks.Named"/>.</summary>
+    public string Key => Kind == TaskKind.Own ? Scenario!.Id : Kind.ToString();
+}
 
 /// <summary>The positions of a rig's valves for each task: as the builder has set them, the others found.</summary>
 internal sealed class FoundTasks
 {
     private readonly Rig _rig;
     private readonly Lazy<int[]> _pieces;
-    private readonly ConcurrentDictionary<TaskKind, FoundTask> _found = [];
+    private readonly ConcurrentDictionary<(TaskKind, string?), FoundTask> _found = [];
 
     private FoundTasks(Question question)
     {
@@ -59,39 +67,60 @@ internal sealed class FoundTasks
         _ => null,
     };
 
+    /// <summary>A task by the name of its kind, or by the id of a scenario of the user's own; null: there is none.</summary>
+    public FoundTask? Named(string name, CancellationToken cancel = default) => _rig.Scenarios.Find(name) is { Kind: ScenarioKind.Own } own ? For(own, cancel)
+        : Enum.TryParse<TaskKind>(name, out var kind) ? For(kind, cancel) : null;
+
+    /// <summary>Scenarios of the user's own, by name.</summary>
+    public IEnumerable<Scenario> Own => _rig.Scenarios.Where(s => s.Kind == ScenarioKind.Own).OrderBy(s => s.Name, StringComparer.OrdinalIgnoreCase);
+
     /// <summary>The task that a scenario is for; null: the user's own.</summary>
     public static TaskKind? TaskOf(ScenarioKind kind) =>
         Enum.GetValues<TaskKind>().Cast<TaskKind?>().FirstOrDefault(t => ScenarioOf(t!.Value) == kind);
 
     /// <summary>How a task is set.</summary>
-    public FoundTask For(TaskKind kind, CancellationToken cancel = default) => _found.GetOrAdd(kind, k => Find(k, cancel));
+    public FoundTask For(TaskKind kind, CancellationToken cancel = default) =>
+        _found.GetOrAdd((kind, null), _ => Find(kind, ScenarioOf(kind) is { } of ? _rig.ScenarioOf(of) : null, cancel));
+
+    /// <summary>How a scenario is set: of the user's own, or of its task.</summary>
+    public FoundTask For(Scenario scenario, CancellationToken cancel = default) => TaskOf(scenario.Kind) is { } kind ? For(kind, cancel)
+        : _found.GetOrAdd((TaskKind.Own, scenario.Id), _ => Find(TaskKind.Own, scenario, cancel));
 
     /// <summary>The positions of a task as they are set on parts, valves and pumps and drains alike.</summary>
     public IReadOnlyList<Setting> SettingsOf(FoundTask task) =>
         [.. Graph.Settable.Select(p => new Setting(Graph.Parts[p].Id, Graph.PositionsOf(p)[task.Set[p]].Id)).OrderBy(s => s.Id, StringComparer.Ordinal)];
 
-    private FoundTask Find(TaskKind kind, CancellationToken cancel)
+    private FoundTask Find(TaskKind kind, Scenario? scenario, CancellationToken cancel)
     {
-        var scenario = ScenarioOf(kind) is { } of ? _rig.ScenarioOf(of) : null;
         int[] use = kind == TaskKind.Tank ? [] : For(TaskKind.Tank, cancel).Set;
         int[] first = new int[Graph.Parts.Count];
-        var kept = new HashSet<int>();
+        var (kept, asked) = (new HashSet<int>(), new HashSet<int>());
         foreach (int p in Graph.Settable)
         {
             var (part, positions) = (Graph.Parts[p], Graph.PositionsOf(p));
             var stock = Catalogue.Part(part.Stock)!;
             int Index(string? id) => Math.Max(0, positions.ToList().FindIndex(x => x.Id == (id == Positions.HalfOpen ? Positions.Open : id)));
-            bool pumped = kind is TaskKind.Tank or TaskKind.PumpOut or TaskKind.Antifreeze or TaskKind.BypassHeater or TaskKind.BypassFilter;
+            bool pumped = kind is not (TaskKind.Town or TaskKind.Fill or TaskKind.Drain or TaskKind.BlowOut);
             first[p] = stock.Passage == Passage.Pump ? Index(pumped ? Positions.On : Positions.Off)
                 : use.Length > 0 ? use[p] : Index(Rigs.Scenarios.Usual(stock, ScenarioKind.InUse));
+            if (scenario?.Goal?.Reach.Contains(part.Id) == true && stock.Passage == Passage.Drain)
+            {
+                first[p] = Index(Positions.Open);
+                asked.Add(p);
+            }
             if (scenario?.Settings.Find(part.Id) is not { } own) continue;
             first[p] = Index(own.Position);
             kept.Add(p);
         }
-        var clauses = Goals.Of(kind);
-        var (set, done) = Piecewise(clauses, first, kept, cancel);
-        var from = kind == TaskKind.Tank ? first : use;
-        return new FoundTask(kind, set, [.. Graph.Settable.Where(p => set[p] != from[p])], done ? null : ScenarioFinder.FaultOf(Graph, clauses, set));
+        int[] usual = [.. first];
+        if (kind == TaskKind.Tank)
+            foreach (var (_, part, position) in Goals.ShutBypasses.Where(b => !kept.Contains(b.Part))) first[part] = position;
+        var clauses = Goals.Of(kind, scenario);
+        var (set, done) = Piecewise(clauses, first, [.. kept, .. asked], cancel);
+        int[]? unkept = !done && kept.Count > 0 && Piecewise(clauses, first, asked, cancel) is { Done: true } other ? other.Set : null;
+        var from = kind == TaskKind.Tank ? usual : use;
+        return new FoundTask(kind, set, [.. Graph.Settable.Where(p => set[p] != from[p])], done ? null : ScenarioFinder.FaultOf(Graph, clauses, set),
+            scenario, clauses, unkept);
     }
 
     /// <summary>Positions in words: "tank valve closed, pump off".</summary>

@@ -5,7 +5,12 @@ namespace WarmConduit.Core.Studies.Scenarios;
 /// <param name="Reach">Places that it has to get to.</param>
 /// <param name="Avoid">Places that it must not get to.</param>
 /// <param name="Without">A part that it does not pass, by number; -1: none.</param>
-internal sealed record WayClause(IReadOnlyList<int> From, IReadOnlyList<int> Reach, IReadOnlyList<int> Avoid, int Without = -1);
+/// <param name="Off">Places that it does not enter; null: none.</param>
+internal sealed record WayClause(IReadOnlyList<int> From, IReadOnlyList<int> Reach, IReadOnlyList<int> Avoid, int Without = -1, int[]? Off = null)
+{
+    /// <summary>Where the water of this clause gets to in a setting.</summary>
+    public (int From, int Part)?[] Reached(WayGraph graph, int[] set) => graph.Reach(From, set, Without, Off);
+}
 
 /// <summary>The first thing that a setting of the valves gets wrong: the way that water must not take, or the place that it does not get to.</summary>
 /// <param name="Clause">Number of the clause.</param>
@@ -63,7 +68,7 @@ internal static class ScenarioFinder
     {
         for (int c = 0; c < clauses.Count; c++)
         {
-            var came = graph.Reach(clauses[c].From, set, clauses[c].Without);
+            var came = clauses[c].Reached(graph, set);
             foreach (int place in clauses[c].Avoid)
                 if (came[place] is { From: >= 0 }) return new WayFault(c, place, true);
             foreach (int place in clauses[c].Reach)
@@ -87,7 +92,7 @@ internal static class ScenarioFinder
     private static IEnumerable<(int Part, int Position)> Remedies(WayGraph graph, IReadOnlyList<WayClause> clauses, int[] set, WayFault fault)
     {
         var clause = clauses[fault.Clause];
-        var came = graph.Reach(clause.From, set, clause.Without);
+        var came = clause.Reached(graph, set);
         if (!fault.Reached) return graph.Frontier(came, set);
         return WayTo(came, fault.Place).Where(p => p >= 0 && graph.PositionsOf(p).Count > 1).Distinct()
             .SelectMany(p => Enumerable.Range(0, graph.PositionsOf(p).Count).Where(k => k != set[p]).Select(k => (p, k)));

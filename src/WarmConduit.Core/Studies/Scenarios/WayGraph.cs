@@ -17,9 +17,11 @@ internal sealed class WayGraph
 
     private readonly List<(int To, int Part)>[] _fixed;
     private readonly Dictionary<string, int> _place = [];
+    private readonly Dictionary<string, int> _number;
     private readonly List<bool> _isTank = [true];
     private readonly List<(int From, int To, int Position)>[] _inside;
     private readonly List<(int To, int Position, int Part)>[] _from;
+    private readonly Dictionary<int, (int To, int Part)> _back = [];
 
     /// <summary>Lays a rig out. O(parts + runs).</summary>
     public WayGraph(RigIndex index)
@@ -28,6 +30,7 @@ internal sealed class WayGraph
         Runs = [.. index.Rig.Runs.Where(r => RigFlow.IsWater(r) && !r.From.IsLoose() && !r.To.IsLoose())];
         var wet = Runs.SelectMany(r => (string[])[r.From.Part!, r.To.Part!]).ToHashSet();
         Parts = [.. index.Rig.Parts.Where(p => wet.Contains(p.Id))];
+        _number = Parts.Select((p, i) => (p.Id, i)).ToDictionary(p => p.Id, p => p.i);
         foreach (var part in Parts)
         {
             if (TankStudy.IsTank(part))
@@ -70,6 +73,31 @@ internal sealed class WayGraph
         var stock = Catalogue.Part(Parts[part].Stock)!;
         return stock.Passage is Passage.Mixer ? [] : [.. stock.Positions.Where(p => p.Id != Positions.HalfOpen)];
     }
+
+    /// <summary>Number of a part; -1: no water line joins it.</summary>
+    public int NumberOf(string partId) => _number.GetValueOrDefault(partId, -1);
+
+    /// <summary>Where water comes from a part: out of a tank, in by a free inlet, else by any of its ports.</summary>
+    public IEnumerable<int> SourcesOf(string partId) => PartOf(partId) is not { } part ? []
+        : IsTank(part) ? [Tank(partId)] : RigFlow.IsTownInlet(part) ? [At(partId, "in")] : Joined(part);
+
+    /// <summary>Where water has to come to be at a part: into a tank, to the inlets of a tap or heater, else to one of its ports.</summary>
+    public IEnumerable<int> InletsOf(string partId) => PartOf(partId) is not { } part ? [] : IsTank(part) ? [Tank(partId)]
+        : Catalogue.Part(part.Stock)!.Passage == Passage.Mixer ? Joined(part).Where(p => RoleAt(part, p) is PortRole.Cold or PortRole.Hot)
+        : PartWater.HeatsWater(part) ? Joined(part).Where(p => RoleAt(part, p) == PortRole.Cold)
+        : part.PortAt("in") is not null && Index.IsJoined(partId, "in") ? [At(partId, "in")] : Joined(part).Take(1);
+
+    /// <summary>Every place of a part that a line is joined to.</summary>
+    public IEnumerable<int> PlacesOf(string partId) => PartOf(partId) is not { } part ? [] : IsTank(part) ? [Tank(partId)] : Joined(part);
+
+    /// <summary>Whether water runs out by a part.</summary>
+    public bool LetsOut(string partId) => PartOf(partId) is { } part && Catalogue.Part(part.Stock)!.Passage is Passage.Drain or Passage.OpenEnd;
+
+    private Part? PartOf(string partId) => NumberOf(partId) is >= 0 and int number ? Parts[number] : null;
+
+    private IEnumerable<int> Joined(Part part) => part.Ports.Where(o => Index.IsJoined(part.Id, o.Id)).Select(o => At(part.Id, o.Id));
+
+    private PortRole? RoleAt(Part part, int place) => part.Ports.Where(o => At(part.Id, o.Id) == place).Select(o => part.RoleOf(o)).FirstOrDefault();
 
     /// <summary>The part that a place belongs to; null for the air.</summary>
     public string? PartAt(int place) => place == Air ? null
@@ -122,9 +150,9 @@ internal sealed class WayGraph
     /// <summary>
     /// Where water gets to from <paramref name="sources"/>, each with the place and the part (-1: a run) that it came by; null: not there.
     /// <paramref name="set"/> is the position of each part by number; it goes neither through the part <paramref name="without"/> nor to the places
-    /// <paramref name="not"/>. O(places + ways).
+    /// <paramref name="not"/>; where <paramref name="pumpsLetBack"/>, valves inside pumps are worn and let it back. O(places + ways).
     /// </summary>
-    public (int From, int Part)?[] Reach(IEnumerable<int> sources, int[] set, int without = -1, int[]? not = null)
+    public (int From, int Part)?[] Reach(IEnumerable<int> sources, int[] set, int without = -1, int[]? not = null, bool pumpsLetBack = false)
     {
         var came = new (int, int)?[Count];
         foreach (int place in not ?? []) came[place] = (-1, -1);
@@ -142,6 +170,7 @@ internal sealed class WayGraph
             foreach (var (to, part) in _fixed[at]) Go(to, part);
             foreach (var (to, position, part) in _from[at])
                 if (set[part] == position && part != without) Go(to, part);
+            if (pumpsLetBack && _back.TryGetValue(at, out var behind)) Go(behind.To, behind.Part);
 
             void Go(int to, int part)
             {
@@ -191,6 +220,8 @@ internal sealed class WayGraph
             return;
         }
         var positions = PositionsOf(number);
+        if (stock.Passage == Passage.Pump && part.PortAt("in") is not null && part.PortAt("out") is not null)
+            _back[At(part.Id, "out")] = (At(part.Id, "in"), number);
         for (int k = 0; k < Math.Max(1, positions.Count); k++)
         {
             if (stock.Passage == Passage.Drain)

@@ -103,11 +103,14 @@ public static class SupplyStudy
     {
         var pump = question.Rig.Parts.FirstOrDefault(p => p.Flows() is { CutInBar: not null, CutOutBar: not null });
         double cutIn = pump?.Flows().CutInBar ?? TradeConstants.PumpCutInBar, cutOut = pump?.Flows().CutOutBar ?? TradeConstants.PumpCutOutBar;
-        double drawn = pump is null ? 0 : Accumulators.BehindL(question, pump), volume = drawn > 0 ? drawn : AccumulatorL;
-        double air = Accumulators.AirBar(question.Rig, cutIn), given = SmallSums.AccumulatorL(volume, air, cutIn, cutOut);
+        List<Part> drawn = pump is null ? [] : [.. Accumulators.Behind(question, pump)];
+        double air = Accumulators.AirBar(question.Rig, drawn.FirstOrDefault(), cutIn);
+        double volume = drawn.Count > 0 ? drawn.Sum(PartWater.VesselL) : AccumulatorL;
+        double given = drawn.Count > 0 ? drawn.Sum(a => Accumulators.GivesL(question.Rig, a, cutIn, cutOut))
+            : SmallSums.AccumulatorL(volume, air, cutIn, cutOut);
         return new("accumulator", "choices/accumulator",
             Sentence.Of($"With {Measure.Pressure(air * 1e5)} of air, {Measure.Volume(volume)} gives {Measure.Volume(given)} between two starts of a " +
-            $"pump that cuts in at {Measure.Pressure(cutIn * 1e5)} and out at {Measure.Pressure(cutOut * 1e5)}."), false);
+            $"pump that cuts in at {Measure.Pressure(cutIn * 1e5)} and out at {Measure.Pressure(cutOut * 1e5)}."), given <= 0);
     }
 
     private static Consequence Wind(Question question)

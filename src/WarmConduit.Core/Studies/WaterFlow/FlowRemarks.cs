@@ -36,6 +36,21 @@ internal static class FlowRemarks
         }
     }
 
+    // With nothing open before it. A switch stops it, or nothing does.
+    private static IEnumerable<FlowRemark> Blocked(Question question, FlowScene scene)
+    {
+        var graph = question.Tasks.Graph;
+        int[] set = new int[graph.Parts.Count];
+        foreach (int p in graph.Settable)
+        {
+            string? at = scene.PositionOf(graph.Parts[p])?.Id;
+            set[p] = Math.Max(0, graph.PositionsOf(p).ToList().FindIndex(x => x.Id == (at == Positions.HalfOpen ? Positions.Open : at)));
+        }
+        return question.Tasks.Goals.AgainstClosed(set).Select(b => new FlowRemark($"blocked:{b.Pump.Id}", b.Pump.Id,
+            $"{b.Pump.Name} runs against {b.Closed.Name}, which is closed. " + (b.Pump.Flows().CutOutBar is null
+                ? "It has no pressure switch: it heats up and wears." : "Its switch stops it, and nothing comes."), true));
+    }
+
     /// <summary>What to know of a scene. O(parts).</summary>
     public static IEnumerable<FlowRemark> Of(
         Question question, RigFlow flow, FlowState state, FlowScene scene, IReadOnlyList<Part> open, IReadOnlyList<PumpFlow> pumps)
@@ -47,6 +62,7 @@ internal static class FlowRemarks
             bool dry = !flow.OutletParts.Contains(tap.Id) && Catalogue.Part(tap.Stock)!.Passage == Passage.Mixer && tap.PortAt("spout") is null;
             if (dry) yield return new FlowRemark($"no-spout:{tap.Id}", tap.Id, $"{tap.Name} has no spout.", true);
         }
+        foreach (var blocked in Blocked(question, scene)) yield return blocked;
         bool flows = state.OutletM3PerS.Any(q => q > 1e-7);
         if (open.Count > 0 && !flows)
             yield return new FlowRemark("nothing", null, pumps.Count == 0 && !scene.Town
@@ -59,10 +75,15 @@ internal static class FlowRemarks
             if (pump.LPerMin > 0 && pump.SuctionM > pump.LiftM)
                 yield return new FlowRemark($"lift:{part.Id}", part.Id, Sentence.Of($"{part.Name} would have to draw " +
                     $"{Measure.Length(pump.SuctionM)} of water; it draws {Measure.Length(pump.LiftM)}."), true);
-            if (pump.StartsPerHour is { } starts)
-                yield return new FlowRemark($"pulses:{part.Id}", part.Id, Sentence.Of($"{part.Name} stops and starts about {(int)Math.Round(starts)} " +
+            if (pump.StartsPerHour is { } often)
+                yield return new FlowRemark($"pulses:{part.Id}", part.Id, Sentence.Of($"{part.Name} stops and starts about {(int)Math.Round(often)} " +
                     $"times an hour: {Measure.Volume(pump.StoresL)} comes between two starts. A larger accumulator makes it calmer.")
-                    .And(RunsOn(part.Flows(), pump.LPerMin)), starts > 120);
+                    .And(RunsOn(part.Flows(), pump.LPerMin)), often > 120);
+            if (part.Flows() is { CutInBar: { } starts, CutOutBar: { } stops })
+                foreach (var (accumulator, air) in Accumulators.Useless(question, part, starts, stops))
+                    yield return new FlowRemark($"precharge:{accumulator.Id}", accumulator.Id, Sentence.Of($"{accumulator.Name} stores next to nothing: its air " +
+                        $"is at {Measure.Pressure(air * 1e5)}, and {part.Name} runs between {Measure.Pressure(starts * 1e5)} and " +
+                        $"{Measure.Pressure(stops * 1e5)}. Set it at the cut-in pressure, or {Measure.Pressure(TradeConstants.PrechargeBelowBar * 1e5)} below."), true);
             if (part.Flows() is { CutInBar: { } cutIn, CutOutBar: { } cutOut } figures && figures.AtVolts().ShutoffBar <= cutOut)
                 yield return new FlowRemark($"never-stops:{part.Id}", part.Id, Sentence.Of($"{part.Name} gets to " +
                     $"{Measure.Pressure(figures.AtVolts().ShutoffBar * 1e5)} at most and stops at {Measure.Pressure(cutOut * 1e5)}: it never stops."), true);

@@ -6,7 +6,7 @@ namespace WarmConduit.Core.Studies.WaterFlow;
 
 /// <summary>How the rig is used at a moment.</summary>
 /// <param name="Task">What its valves are set for.</param>
-/// <param name="ScenarioId">A user's own scenario, whose positions go before those of the task; left out: none.</param>
+/// <param name="ScenarioId">A scenario that goes before the task; left out: none.</param>
 /// <param name="Open">Ids of the taps and appliances that are open, at most 100; left out: none.</param>
 /// <param name="Positions">Positions of valves and pumps that go before all others, at most 1000; left out: none.</param>
 /// <param name="FreshShare">How full every fresh tank is, 0 to 1; left out: as the night has it.</param>

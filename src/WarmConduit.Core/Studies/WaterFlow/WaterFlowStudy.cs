@@ -28,25 +28,33 @@ public static class WaterFlowStudy
     {
         var rig = question.Rig;
         var set = new Dictionary<string, string>();
+        var own = input.ScenarioId is { } id ? rig.Scenarios.Find(id) : null;
+        var kind = own is null ? input.Task : FoundTasks.TaskOf(own.Kind) ?? TaskKind.Own;
+        var scenario = own ?? (FoundTasks.ScenarioOf(kind) is { } of ? rig.ScenarioOf(of) : null);
         // Where all that can be set is, nothing has to be found.
         var said = (input.Positions ?? []).Select(s => s.Id).ToHashSet();
-        if (input.Task != TaskKind.Drain && rig.Parts.Any(p => !said.Contains(p.Id) && Catalogue.Part(p.Stock)!.Positions.Count > 0))
+        if (kind != TaskKind.Drain && rig.Parts.Any(p => !said.Contains(p.Id) && Catalogue.Part(p.Stock)!.Positions.Count > 0))
         {
             var found = question.Tasks;
-            foreach (var setting in found.SettingsOf(found.For(input.Task, question.Cancel))) set[setting.Id] = setting.Position;
+            foreach (var setting in found.SettingsOf(own is null ? found.For(kind, question.Cancel) : found.For(own, question.Cancel)))
+                set[setting.Id] = setting.Position;
         }
-        var kept = FoundTasks.ScenarioOf(input.Task) is { } kind ? rig.ScenarioOf(kind) : rig.ScenarioOf(ScenarioKind.InUse);
-        var own = input.ScenarioId is { } id ? rig.Scenarios.Find(id) : null;
+        var kept = kind == TaskKind.Own ? rig.ScenarioOf(ScenarioKind.InUse) : scenario ?? rig.ScenarioOf(ScenarioKind.InUse);
         foreach (var setting in own?.Settings ?? []) set[setting.Id] = setting.Position;
+        var gear = kind is TaskKind.Antifreeze or TaskKind.Fill or TaskKind.Own ? question.Tasks.Goals.GearOf(kind, scenario) : [];
+        bool town = kind is TaskKind.Town || (kind == TaskKind.Fill && gear.Count == 0)
+            || (scenario?.Goal is { } goal && goal.From.Select(rig.Parts.Find).Any(p => p is not null && RigFlow.IsTownInlet(p)));
         foreach (string tap in input.Open ?? []) set[tap] = Positions.Open;
         foreach (var setting in input.Positions ?? []) set[setting.Id] = setting.Position;
         double ShareOf(Part tank) => input.FreshShare is { } share && Catalogue.Part(tank.Stock)!.Group == PartGroup.Store ? share
             : PartWater.AtStartL(tank, question.Conditions) / PartWater.HoldsL(tank);
+        // Nothing is heated while antifreeze is drawn.
+        double coldC = input.ColdC ?? WaterFlowInput.UsualColdC;
         return new FlowScene(
             part => Catalogue.Part(part.Stock)! is var stock && set.TryGetValue(part.Id, out string? at) ? stock.Positions.FirstOrDefault(p => p.Id == at)
-                : stock.Passage == Passage.Mixer && input.Task != TaskKind.Drain ? stock.Positions.FirstOrDefault(p => !p.Passes) : kept.PositionOf(part),
-            input.Task is TaskKind.Town or TaskKind.Fill, ShareOf,
-            input.ColdC ?? WaterFlowInput.UsualColdC, input.HotC ?? WaterFlowInput.UsualHotC, input.WishC ?? WaterFlowInput.UsualWishC, input.Fouled);
+                : stock.Passage == Passage.Mixer && kind != TaskKind.Drain ? stock.Positions.FirstOrDefault(p => !p.Passes) : kept.PositionOf(part),
+            town, ShareOf, coldC, input.HotC ?? (kind == TaskKind.Antifreeze ? coldC : WaterFlowInput.UsualHotC), input.WishC ?? WaterFlowInput.UsualWishC,
+            input.Fouled, Gear: gear);
     }
 
     private sealed class Asked(Question question, FlowScene scene, bool compare)
@@ -216,7 +224,7 @@ public static class WaterFlowStudy
         {
             const double linesL = 0.02;
             return figures is { CutInBar: { } cutIn, CutOutBar: { } cutOut }
-                ? linesL + SmallSums.AccumulatorL(Accumulators.BehindL(question, pump), Accumulators.AirBar(question.Rig, cutIn), cutIn, cutOut) : 0;
+                ? linesL + Accumulators.Behind(question, pump).Sum(a => Accumulators.GivesL(question.Rig, a, cutIn, cutOut)) : 0;
         }
     }
 }

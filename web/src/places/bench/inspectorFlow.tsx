@@ -23,15 +23,18 @@ const fields: { field: keyof Flow; label: string; quantity: Schema["Quantity"]; 
   { field: "cutOutBar", label: "Cut-out", quantity: "pressure", limit: "flow.bar", per: BAR },
   { field: "liftM", label: "Suction lift", quantity: "length", limit: "flow.liftM" },
   { field: "volts", label: "Voltage", quantity: "number", limit: "flow.volts" },
+  { field: "prechargeBar", label: "Air precharge", quantity: "pressure", limit: "flow.bar", per: BAR },
   { field: "lightsLPerMin", label: "Lights at", quantity: "flow", limit: "flow.lPerMin" },
 ];
+
+const typedOr = (value: number | null | undefined, per: number) => (value == null ? null : value * per);
 
 /** What the part does to water that flows through it: as stock has it, until it is typed. */
 export function FlowFields({ rig, part }: { rig: Rig; part: Part }) {
   const { stock } = useCatalogue();
   const change = useChange();
   const usual = stock.get(part.stock)?.flow;
-  const shown = fields.filter((f) => usual?.[f.field] != null);
+  const shown = fields.filter((f) => usual?.[f.field] != null || (f.field === "prechargeBar" && part.stock === "accumulator"));
   const joined = (indexOf(rig).runsAt.get(part.id) ?? []).some((r) => r.service === "cold" || r.service === "hot");
   if (shown.length === 0) return joined ? <TakeOut partId={part.id} /> : null;
   return (
@@ -42,7 +45,8 @@ export function FlowFields({ rig, part }: { rig: Rig; part: Part }) {
           <QuantityField
             key={field}
             label={label}
-            value={(part.flow?.[field] ?? (usual?.[field] as number)) * per}
+            value={typedOr(part.flow?.[field] ?? usual?.[field], per)}
+            placeholder="by the brief"
             quantity={quantity}
             limit={limit}
             per={per}

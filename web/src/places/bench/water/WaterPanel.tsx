@@ -1,15 +1,13 @@
-import { useId, useState } from "react";
+import { useState } from "react";
 import type { Schema } from "../../../api/client";
 import { useCatalogue } from "../../../app/catalogue";
 import { plural, say, usePrint } from "../../../app/units";
 import { indexOf, type Rig } from "../../../document/geometry";
 import { Button, Slider, Switch } from "../../../ui/controls";
-import { fieldClass } from "../../../ui/QuantityField";
 import { Stale } from "../../../ui/Stale";
-import { useActions } from "../useActions";
 import { useTurn, useWater } from "./useWater";
-import { ValveCard } from "./ValveCard";
 import { WaterSums } from "./WaterSums";
+import { Tasks } from "./WaterTasks";
 import { Keep, Valves } from "./WaterValves";
 import { useWaterStore } from "./waterStore";
 
@@ -36,66 +34,6 @@ export function WaterPanel() {
       {Object.keys(used.turned).length > 0 && <Keep rig={rig} turned={used.turned} task={task} />}
       <p className="mt-3 text-muted">Estimates, for lines full of water. Local codes decide on town water and backflow.</p>
     </Stale>
-  );
-}
-
-/** What the valves are set for, one press each. */
-function Tasks({ tasks, task, rig }: { tasks: Schema["TaskSetting"][]; task: Schema["TaskSetting"] | undefined; rig: Rig }) {
-  const id = useId();
-  const choose = useWaterStore((s) => s.choose);
-  const scenarioId = useWaterStore((s) => (s.rigId === rig.id ? s.scenarioId : null));
-  const { commit } = useActions();
-  const print = usePrint();
-  const own = rig.scenarios.filter((s) => s.kind === "own");
-  const [card, setCard] = useState(false);
-  return (
-    <section className="pt-2.5">
-      <label htmlFor={id} className="text-muted">
-        Valves set to
-      </label>
-      <select
-        id={id}
-        className={`${fieldClass} mt-1 w-full border-rule`}
-        value={scenarioId ?? task?.kind ?? "tank"}
-        onChange={(e) => {
-          const mine = own.find((s) => s.id === e.target.value);
-          choose(rig.id, mine ? "tank" : (e.target.value as Schema["TaskKind"]), mine?.id ?? null);
-        }}
-      >
-        {tasks.map((t) => (
-          <option key={t.kind} value={t.kind}>
-            {t.name}
-            {t.can ? "" : " (can't be done)"}
-          </option>
-        ))}
-        {own.map((s) => (
-          <option key={s.id} value={s.id}>
-            {s.name}
-          </option>
-        ))}
-      </select>
-      {task && !scenarioId && (
-        <>
-          <p className="mt-1.5" data-task={task.kind} data-can={task.can}>
-            {!task.can && <strong className="font-semibold">Can't be done. </strong>}
-            {say(task.words, print)}
-          </p>
-          {task.missing && (
-            <Button className="mt-1.5" onClick={() => task.missing && commit(`Valve in ${task.missing.runName}`, task.missing.edits)}>
-              Place a valve in {task.missing.runName}
-            </Button>
-          )}
-          <p className="mt-1 text-muted">{task.check}</p>
-          {task.can && (
-            <Button className="mt-1.5" onClick={() => setCard(true)}>
-              Valve card…
-            </Button>
-          )}
-          {card && <ValveCard rig={rig} task={task} onClose={() => setCard(false)} />}
-          {task.caution && <p className="mt-1 font-medium">{task.caution}</p>}
-        </>
-      )}
-    </section>
   );
 }
 

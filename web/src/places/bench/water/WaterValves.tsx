@@ -70,14 +70,14 @@ export function Keep({ rig, turned, task }: { rig: Rig; turned: Record<string, s
       `Valves of ${task.name}`,
       set.map(([partId, position]) => ({ kind: "setPosition" as const, scenarioId, partId, position })),
     );
-    choose(rig.id, task.kind);
+    choose(rig.id, task.kind, task.kind === "own" ? task.scenarioId : null);
   };
   return (
     <section className="mt-3 flex flex-col gap-2">
       <h3 className="font-semibold">Turned by hand: {set.length}</h3>
       <div className="flex flex-wrap gap-2">
         {task?.scenarioId && <Button onClick={keepHere}>Keep for “{task.name}”</Button>}
-        <Button onClick={() => choose(rig.id, task?.kind ?? "tank")}>Turn back</Button>
+        <Button onClick={() => choose(rig.id, task?.kind ?? "tank", task?.kind === "own" ? task.scenarioId : null)}>Turn back</Button>
       </div>
       <form
         className="flex items-end gap-2"
@@ -91,7 +91,7 @@ export function Keep({ rig, turned, task }: { rig: Rig; turned: Record<string, s
           commit(`Scenario ${name.trim()}`, [
             { kind: "add", list: "scenarios", value: { id, name: name.trim(), kind: "own", settings } as never },
           ]);
-          choose(rig.id, "tank", id);
+          choose(rig.id, "own", id);
           setName("");
         }}
       >

@@ -17,7 +17,7 @@ export function useWater(on: boolean, compare = false) {
   const rig = useDocument((s) => s.rig) as Rig;
   const used = useWaterStore(ofRig(id)) ?? usedAtFirst;
   const tasks = useAsked("tasks", on ? undefined : null).data?.tasks;
-  const task = tasks?.find((t) => t.kind === used.task);
+  const task = tasks?.find((t) => (used.scenarioId ? t.scenarioId === used.scenarioId : t.kind === used.task)) ?? tasks?.[0];
   const input = useMemo(() => {
     // What was turned may have gone since.
     const { parts } = indexOf(rig);
