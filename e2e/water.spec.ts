@@ -65,6 +65,11 @@ test("the pump stopped, nothing comes; a position is kept, and saved as a scenar
   // The wait for hot water, and filling, when they are opened.
   await water.getByText("Wait for hot water").click();
   await expect(water.locator("[data-hot-wait]")).toContainText("wasted a day");
+  // Tried on the whole rig before it is applied.
+  await water.locator("[data-hot-wait]").getByRole("button", { name: "Try" }).first().click();
+  await expect(water.locator("[data-tried]")).not.toBeEmpty();
+  await water.locator("[data-tried]").getByRole("button", { name: "Apply" }).click();
+  await saved(page);
   await water.getByText("Filling and vent").click();
   await expect(water.locator("[data-filling]").first()).toContainText("by hose");
 });

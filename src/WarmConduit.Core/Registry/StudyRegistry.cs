@@ -60,6 +60,7 @@ public static class StudyRegistry
         Study.Of("advice", Adviser.Ask),
         Study.Of("outlook", OutlookStudy.Ask),
         Study.Of<FixesInput, FixesAnswer>("fixes", Fixer.Ask, lane: Lane.Job),
+        Study.Of<TrialInput, TrialAnswer>("trial", TrialStudy.Ask, lane: Lane.Job),
         Study.Of("fixAll", FixAll.Ask, new FixAllInput(), Lane.Job),
         Study.Of("autoFall", HeightFinder.Ask, new AutoFallInput(), Lane.Job),
         Study.Of("insulation", InsulationFinder.Ask, Lane.Job),

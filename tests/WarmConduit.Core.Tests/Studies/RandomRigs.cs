@@ -7,13 +7,16 @@ namespace WarmConduit.Core.Tests.Studies;
 internal static class RandomRigs
 {
     /// <summary>A tank, a pump, and taps on a random tree of tees.</summary>
-    public static (Rig Rig, IReadOnlyList<string> Taps) Tree(Random random, int taps)
+    public static (Rig Rig, IReadOnlyList<string> Taps) Tree(Random random, int taps) => Tree(random, taps, new RigBuilder()
+        .Tank("tank", new Box(new(0, 0, 0), new(0.5, 0.5, 0.3)), ("outlet", 0.5, 0, 0))
+        .Part("pump", "pump", ("in", 0.8, 0, 0), ("out", 1, 0, 0)).Run("suction", "tank.outlet", "pump.in"), "pump.out");
+
+    /// <summary>Taps on a random tree of tees behind a port.</summary>
+    public static (Rig Rig, IReadOnlyList<string> Taps) Tree(Random random, int taps, RigBuilder rig, string from)
     {
         double X() => Math.Round(1 + 2 * random.NextDouble(), 3);
         double Z() => Math.Round(random.NextDouble(), 3);
-        var rig = new RigBuilder().Tank("tank", new Box(new(0, 0, 0), new(0.5, 0.5, 0.3)), ("outlet", 0.5, 0, 0))
-            .Part("pump", "pump", ("in", 0.8, 0, 0), ("out", 1, 0, 0)).Run("suction", "tank.outlet", "pump.in");
-        var free = new List<string> { "pump.out" };
+        var free = new List<string> { from };
         var names = new List<string>();
         string Take()
         {

@@ -250,6 +250,50 @@ public class WaterFlowTests
         }
     }
 
+    /// <summary>Two regulators in line: the lower one rules, whichever comes first, and what is drawn settles.</summary>
+    [Fact]
+    public void Two_regulators_in_line_hold_the_lower_pressure()
+    {
+        var random = new Random(5);
+        for (int n = 0; n < 60; n++)
+        {
+            double first = 1.5 + 2 * random.NextDouble(), second = 1.5 + 2 * random.NextDouble();
+            var builder = new RigBuilder { Brief = new RigBuilder().Brief with { Town = new TownWater(1 + 5 * random.NextDouble()) } }
+                .Part("town", "town-inlet", ("in", 0, 0, 0), ("out", 0.1, 0, 0)).Part("one", "pressure-regulator", ("in", 0.3, 0, 0), ("out", 0.4, 0, 0))
+                .Part("two", "pressure-regulator", ("in", 0.6, 0, 0), ("out", 0.7, 0, 0)).Run("a", "town.out", "one.in").Run("b", "one.out", "two.in");
+            var (rig, taps) = RandomRigs.Tree(random, random.Next(2, 5), builder, "two.out");
+            rig = rig with
+            {
+                Parts = [.. rig.Parts.Select(p => p.Id is "one" or "two" ? p with { Flow = new PartFlow(HoldsBar: p.Id == "one" ? first : second) } : p)],
+            };
+            var open = taps.Where(_ => random.Next(2) == 0).DefaultIfEmpty(taps[0]).ToList();
+            var answer = Ask(rig, new WaterFlowInput(TaskKind.Town, Open: open));
+            double most = Math.Min(Math.Min(first, second), rig.Brief.TownOrUsual().AtInletBar());
+            // Up to 1 m below the regulators.
+            Assert.All(open, tap => Assert.InRange(Of(answer, tap).Bar, 0, most + 0.12));
+            Assert.Contains(open, tap => Of(answer, tap).LPerMin > 0.3);
+        }
+    }
+
+    /// <summary>A mixing valve that gets too little hot water gives what there is, cold enough, and comes to rest.</summary>
+    [Theory]
+    [InlineData(0.02)]
+    [InlineData(1.0)]
+    [InlineData(20.0)]
+    public void A_mixing_valve_that_starves_comes_to_rest(double lossBar)
+    {
+        var rig = Pumped().Part("heater", "storage-heater", ("cold", 2.2, 0.4, 0), ("hot", 2.2, 0.5, 0.2)).Part("mix", "mixing-valve",
+            ("cold", 3, 0, 0), ("hot", 3.1, 0, 0), ("mixed", 3.05, 0, 0.1)).Part("fork", "tee", ("a", 2.3, 0, 0), ("b", 2.4, 0, 0), ("c", 2.3, 0.1, 0))
+            .Part("tight", "strainer", ("in", 2.5, 0.5, 0.2), ("out", 2.6, 0.5, 0.2)).Run("to-far", "tee.b", "fork.a").Run("mix-cold", "fork.b", "mix.cold")
+            .Run("feed", "fork.c", "heater.cold").Run("hot", Service.Hot, "pex-1/2", "heater.hot", "tight.in")
+            .Run("hot-2", Service.Hot, "pex-1/2", "tight.out", "mix.hot").Run("mixed", "mix.mixed", "far.cold").Build();
+        rig = rig with { Parts = [.. rig.Parts.Select(p => p.Id == "tight" ? p with { Flow = new PartFlow(LossBar: lossBar) } : p)] };
+        var far = Of(Ask(rig, "far"), "far");
+        Assert.InRange(far.LPerMin, 1, 7);
+        Assert.InRange(far.C!.Value, 12, 45.3);
+        if (lossBar < 0.1) Assert.InRange(far.C.Value, 44.5, 45.3);
+    }
+
     [Fact]
     public void The_demo_rigs_give_water_at_every_tap()
     {

@@ -4760,6 +4760,8 @@ export interface components {
             service?: components["schemas"]["ServiceInput"];
             /** @description The finding to fix. */
             fixes?: components["schemas"]["FixesInput"];
+            /** @description Edits to try before they are done. */
+            trial?: components["schemas"]["TrialInput"];
             /** @description What a set of fixes may take. */
             fixAll?: components["schemas"]["FixAllInput"];
             /** @description The builder's limits on heights. */
@@ -5103,6 +5105,18 @@ export interface components {
          * @enum {unknown}
          */
         TrapSchool: "water" | "waterless";
+        /** @description What edits would change. */
+        TrialAnswer: {
+            /** @description What becomes better, and what worse; null: they can't be done. */
+            wins: null | components["schemas"]["FixGain"];
+            /** @description Why they can't be done; null: they can. */
+            refused: null | string;
+        };
+        /** @description Edits to try before they are done. */
+        TrialInput: {
+            /** @description The edits, at most 1000. */
+            edits: components["schemas"]["Edit"][];
+        };
         /**
          * @description The two systems people measure in.
          * @enum {unknown}
@@ -5201,6 +5215,8 @@ export interface components {
             outlook?: components["schemas"]["OutlookAnswer"];
             /** @description Ways to mend one finding, the best first. */
             fixes?: components["schemas"]["FixesAnswer"];
+            /** @description What edits would change. */
+            trial?: components["schemas"]["TrialAnswer"];
             /** @description A set of fixes that work together. */
             fixAll?: components["schemas"]["FixAllAnswer"];
             /** @description All heights at once: every line with as much fall as the rig allows. */

@@ -47,11 +47,13 @@ internal sealed class TaskRule : IRule
     // Where a task fails by it, that says so.
     private static IEnumerable<Finding> Blocked(Question question, FoundTasks found)
     {
-        foreach (var task in found.Own.Prepend(question.Rig.ScenarioOf(ScenarioKind.InUse)).Select(s => found.For(s, question.Cancel)).Where(t => t.Fault is null))
+        var tasks = found.Own.Prepend(question.Rig.ScenarioOf(ScenarioKind.InUse)).Select(s => found.For(s, question.Cancel));
+        foreach (var task in tasks.Where(t => t.Fault is null))
             foreach (var (pump, closed) in found.Goals.AgainstClosed(task.Set))
                 yield return new Finding(
                     $"blocked:{pump.Id}:{task.Key}", FindingKind.PumpBlocked, Severity.Warning, pump.Name, "runs against a closed valve", null,
-                    $"In “{task.Scenario!.Name}” it is on, and “{closed.Name}” before it is closed: nothing comes, and a pump without a pressure switch is damaged.",
+                    $"In “{task.Scenario!.Name}” it is on, and “{closed.Name}” before it is closed: nothing comes, and a pump without a pressure " +
+                    "switch is damaged.",
                     Place.OnPart(question.Index, pump), [], null, [
                         new Mend($"Open {closed.Name} there", [new SetPosition(task.Scenario.Id, closed.Id, Positions.Open)]),
                         new Mend($"Leave {pump.Name} off there", [new SetPosition(task.Scenario.Id, pump.Id, Positions.Off)])]);
@@ -73,7 +75,8 @@ internal sealed class TaskRule : IRule
     private static IEnumerable<Finding> Held(Question question, FoundTasks found) => !found.Goals.Has(TaskKind.Town) ? []
         : found.Goals.HoldTown(found.For(TaskKind.Town, question.Cancel).Set).DistinctBy(h => h.Pump.Id).Select(h => new Finding(
             $"town-held:{h.Pump.Id}", FindingKind.TownHeld, Severity.Note, h.Pump.Name, "alone keeps town water out of the tank", null,
-            $"Only the valves inside it are between town water and {h.Tank.Name}. When they wear, the tank overfills. A check valve after the pump keeps it out.",
+            $"Only the valves inside it are between town water and {h.Tank.Name}. When they wear, the tank overfills. A check valve after the " +
+            "pump keeps it out.",
             Place.OnPart(question.Index, h.Pump), [], null));
 
     private static IEnumerable<Finding> Unfed(Question question, FoundTasks found) =>

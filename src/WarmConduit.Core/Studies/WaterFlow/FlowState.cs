@@ -259,7 +259,7 @@ internal sealed class FlowState
 
     private bool SetRegulators()
     {
-        bool rest = true;
+        // One at a time: in line, each moves what the other sees.
         foreach (var (edge, holds) in _flow.Regulators)
         {
             var part = _flow.PartOf(_flow.Pieces[edge].PartId!);
@@ -267,10 +267,10 @@ internal sealed class FlowState
             double over = BarAt(part, "out") - holds;
             if (!_knobs.TryGetValue(part.Id, out var knob)) _knobs[part.Id] = knob = new Knob();
             if (Math.Abs(over) < NearBar || (over < 0 && knob.At <= 0)) continue;
-            rest = false;
             Open(edge, Math.Exp(-knob.Turn(over, 0, 9)));
+            return false;
         }
-        return rest;
+        return true;
     }
 
     private void Open(int edge, double opening) => _edges[edge] = (FlowValve)_edges[edge] with { Opening = opening };

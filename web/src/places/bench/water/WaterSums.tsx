@@ -3,8 +3,9 @@ import type { Schema } from "../../../api/client";
 import { plural, say, usePrint } from "../../../app/units";
 import { indexOf, type Rig } from "../../../document/geometry";
 import { Button } from "../../../ui/controls";
+import { winWords } from "../Fixes";
 import { useActions } from "../useActions";
-import { useAsked } from "../useAsked";
+import { useAsked, useJob } from "../useAsked";
 
 /** What is asked when it is looked at: the wait for hot water, and filling. */
 export function WaterSums({ rig }: { rig: Rig }) {
@@ -39,7 +40,6 @@ const savingWords: Record<Schema["HotSavingKind"], string> = {
 function HotWait() {
   const hot = useAsked("hotWait").data;
   const print = usePrint();
-  const { commit } = useActions();
   if (!hot) return <p className="text-muted">Calculating…</p>;
   if (hot.outlets.length === 0) return <p className="text-muted">No hot tap is joined yet.</p>;
   return (
@@ -58,24 +58,53 @@ function HotWait() {
           </h4>
           <ul>
             {o.savings.map((s) => (
-              <li key={s.kind} className="flex items-center gap-2 border-b border-rule py-1">
-                <span className="min-w-0 grow">
-                  {savingWords[s.kind]}{" "}
-                  <span className="block text-muted">
-                    saves {print(s.savesLADay, "volume")} a day
-                    {s.kind === "smallerBore" && `; flow ${print(s.lPerMin, "flow")} instead of ${print(o.lPerMin, "flow")}`}
-                  </span>
-                </span>
-                {s.edits.length > 0 ? (
-                  <Button onClick={() => commit(`${savingWords[s.kind]}, ${o.name}`, s.edits)}>Apply</Button>
-                ) : (
-                  <span className="text-muted">draw it</span>
-                )}
-              </li>
+              <Saving key={s.kind} saving={s} at={o} />
             ))}
           </ul>
         </section>
       ))}
+    </div>
+  );
+}
+
+/** One way to wait less. What it changes elsewhere is told before it is applied. */
+function Saving({ saving: s, at: o }: { saving: Schema["HotSaving"]; at: Schema["HotWaitAt"] }) {
+  const [tried, setTried] = useState(false);
+  const print = usePrint();
+  return (
+    <li className="border-b border-rule py-1">
+      <div className="flex items-center gap-2">
+        <span className="min-w-0 grow">
+          {savingWords[s.kind]}{" "}
+          <span className="block text-muted">
+            saves {print(s.savesLADay, "volume")} a day
+            {s.kind === "smallerBore" && `; flow ${print(s.lPerMin, "flow")} instead of ${print(o.lPerMin, "flow")}`}
+          </span>
+        </span>
+        {s.edits.length === 0 ? (
+          <span className="text-muted">draw it</span>
+        ) : (
+          <Button quiet aria-expanded={tried} onClick={() => setTried(!tried)}>
+            Try
+          </Button>
+        )}
+      </div>
+      {tried && <Tried saving={s} name={`${savingWords[s.kind]}, ${o.name}`} />}
+    </li>
+  );
+}
+
+function Tried({ saving, name }: { saving: Schema["HotSaving"]; name: string }) {
+  const trial = useJob("trial", { edits: saving.edits as never }).data;
+  const print = usePrint();
+  const { commit } = useActions();
+  if (!trial) return <p className="text-muted">Trying it on the whole rig…</p>;
+  if (!trial.wins) return <p role="alert">It can't be done: {trial.refused}.</p>;
+  const words = winWords(trial.wins, print);
+  return (
+    <div className="flex items-center gap-2" data-tried={saving.kind}>
+      <p className="min-w-0 grow">{words.length > 0 ? words.join(" · ") : "Nothing else changes."}</p>
+      <Button onClick={() => commit(name, saving.edits)}>Apply</Button>
     </div>
   );
 }
