@@ -17,7 +17,8 @@ internal sealed class RouteIdeas(Question question, Fitter fit)
     public IEnumerable<Idea> MendFor(string task)
     {
         var found = question.Tasks;
-        if (found.Named(task, question.Cancel) is { } named && TaskStudy.MendOf(question, found, named) is { } mend) yield return new Idea(mend.Words, mend.Edits);
+        if (found.Named(task, question.Cancel) is { } named && TaskStudy.MendOf(question, found, named) is { } mend)
+            yield return new Idea(mend.Words, mend.Edits);
     }
 
     private const double Spare = 0.005, ClearM = 0.015, NearM = 0.1;

@@ -32,7 +32,8 @@ internal sealed partial class RigFlow
             string node = Node(part.Id, port.Id);
             var gear = _scene.Gear?.FirstOrDefault(g => g.Kind != GearKind.AirHose && g.PartId == part.Id && g.Port == port.Id);
             double? head = gear is { Kind: GearKind.Bottle } ? HeightM(part, port.Id)
-                : gear is null && town is not null && port.Id == "in" && !_index.IsJoined(part.Id, port.Id) ? HeightM(part, port.Id) + town.Value * HeadPerBar : null;
+                : gear is null && town is not null && port.Id == "in" && !_index.IsJoined(part.Id, port.Id)
+                ? HeightM(part, port.Id) + town.Value * HeadPerBar : null;
             if (head is not null || gear is not null)
                 _boreAt[node] = part.Ports.Select(o => _boreAt.GetValueOrDefault(Node(part.Id, o.Id))).FirstOrDefault(b => b > 0, 0.0123);
             _nodes.Add(new FlowNode(node, head));

@@ -81,9 +81,10 @@ internal static class FlowRemarks
                     .And(RunsOn(part.Flows(), pump.LPerMin)), often > 120);
             if (part.Flows() is { CutInBar: { } starts, CutOutBar: { } stops })
                 foreach (var (accumulator, air) in Accumulators.Useless(question, part, starts, stops))
-                    yield return new FlowRemark($"precharge:{accumulator.Id}", accumulator.Id, Sentence.Of($"{accumulator.Name} stores next to nothing: its air " +
-                        $"is at {Measure.Pressure(air * 1e5)}, and {part.Name} runs between {Measure.Pressure(starts * 1e5)} and " +
-                        $"{Measure.Pressure(stops * 1e5)}. Set it at the cut-in pressure, or {Measure.Pressure(TradeConstants.PrechargeBelowBar * 1e5)} below."), true);
+                    yield return new FlowRemark($"precharge:{accumulator.Id}", accumulator.Id, Sentence.Of($"{accumulator.Name} stores next to nothing: its " +
+                        $"air is at {Measure.Pressure(air * 1e5)}, and {part.Name} runs between {Measure.Pressure(starts * 1e5)} and " +
+                        $"{Measure.Pressure(stops * 1e5)}. Set it at the cut-in pressure, or " +
+                        $"{Measure.Pressure(TradeConstants.PrechargeBelowBar * 1e5)} below."), true);
             if (part.Flows() is { CutInBar: { } cutIn, CutOutBar: { } cutOut } figures && figures.AtVolts().ShutoffBar <= cutOut)
                 yield return new FlowRemark($"never-stops:{part.Id}", part.Id, Sentence.Of($"{part.Name} gets to " +
                     $"{Measure.Pressure(figures.AtVolts().ShutoffBar * 1e5)} at most and stops at {Measure.Pressure(cutOut * 1e5)}: it never stops."), true);
