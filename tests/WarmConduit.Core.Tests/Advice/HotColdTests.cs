@@ -62,6 +62,18 @@ public class HotColdTests
     }
 
     [Fact]
+    public void A_mixer_that_can_be_shut_behind_it_lets_hot_into_cold()
+    {
+        RigBuilder Shower() => Plumbed().Part("stop", "ball-valve", ("a", 2.5, 0.2, 1), ("b", 2.6, 0.2, 1))
+            .Run("hot", Service.Hot, "pex-1/2", "heater.hot", "mixer.hot").Run("riser", Service.Hot, "pex-1/2", "mixer.spout", "stop.a");
+        var rig = Shower().Run("cold", "feed.b", "mixer.cold").Build();
+        Assert.Equal("crosses:mixer", Assert.Single(Found(rig, Night.Of(rig.Brief))).Id);
+        rig = Shower().Part("check", "check-valve", ("in", 1.5, 0.2, 0.8), ("out", 1.6, 0.2, 0.8)).Run("cold", "feed.b", "check.in")
+            .Run("cold-on", "check.out", "mixer.cold").Build();
+        Assert.Empty(Found(rig, Night.Of(rig.Brief)));
+    }
+
+    [Fact]
     public void What_only_looks_so_is_not_told()
     {
         // A rig without a heater that feeds both sides of its mixer.

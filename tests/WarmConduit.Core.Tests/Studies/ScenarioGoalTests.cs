@@ -79,8 +79,8 @@ public class ScenarioGoalTests
     [Fact]
     public void A_drain_that_is_to_be_reached_is_opened_and_nothing_else_lets_water_out()
     {
-        var rig = With(Filtered().Part("cock", "drain-cock", ("in", 1.05, 0.3, -0.1)).Part("low", "tee", ("a", 1.01, 0, 0), ("b", 1.02, 0, 0), ("c", 1.01, 0.1, 0))
-            .Run("r3", "pump.out", "low.a").Run("r3b", "low.b", "tee-in.a").Run("cock-line", "low.c", "cock.in").Build(), "rinse", "Rinse",
+        var rig = With(Filtered().Part("cock", "drain-cock", ("in", 1.05, 0.3, -0.1))
+            .Part("low", "tee", ("a", 1.01, 0, 0), ("b", 1.02, 0, 0), ("c", 1.01, 0.1, 0)).Run("r3", "pump.out", "low.a").Run("r3b", "low.b", "tee-in.a").Run("cock-line", "low.c", "cock.in").Build(), "rinse", "Rinse",
             new ScenarioGoal(["tank"], ["cock"], []));
         var rinse = Task(rig, "Rinse");
         Assert.Equal(["cock open"], Turned(rinse));
@@ -102,7 +102,8 @@ public class ScenarioGoalTests
         // Air comes by the inlet for town water while there is no port for it.
         Assert.Equal("An air hose on town", Assert.Single(Task(rig, "Blow out").Gear).Words.Text);
         // A loose pump on the inlet gives what its own curve gives: less than the town does.
-        double Gives(Rig of) => WaterFlowStudy.Ask(Of(of), new WaterFlowInput(TaskKind.Own, "river", Open: ["tap"])).Outlets.Single(o => o.PartId == "tap").LPerMin;
+        double Gives(Rig of) => WaterFlowStudy.Ask(Of(of), new WaterFlowInput(TaskKind.Own, "river", Open: ["tap"]))
+            .Outlets.Single(o => o.PartId == "tap").LPerMin;
         var town = With(rig, "river", "River", new ScenarioGoal(["town"], ["tap"], ["tank"]));
         var loose = Editor.Apply(With(rig, "river", "River", new ScenarioGoal([], ["tap"], ["tank"])), [new ChangeThing("scenarios/river",
             new JsonObject { ["gear"] = new JsonObject { ["kind"] = "loosePump", ["partId"] = "town", ["port"] = "in" } })]).Rig;

@@ -19,7 +19,25 @@ internal sealed class HotColdRule : IRule
         ? finding.RunIds.SelectMany(ideas.Heaters.Parted) : [];
 
     public IEnumerable<Finding> Find(Question question) => UsedIn(question.Rig).Select(s => AsFound(question, s))
-        .SelectMany(s => Find(question, s)).DistinctBy(f => f.Id);
+        .SelectMany(s => Find(question, s)).Concat(Crossing(question)).DistinctBy(f => f.Id);
+
+    // A mixing tap that is open while something behind it is shut joins both lines.
+    private static IEnumerable<Finding> Crossing(Question question)
+    {
+        var joined = question.Ask(Joined.Of);
+        Passage? Behind(Part tap, string port) => joined.Of(tap.Id).Where(j => j.Port == port)
+            .Select(j => (Passage?)Catalogue.Part(question.Index.Part(j.Other).Stock)!.Passage).FirstOrDefault();
+        foreach (var tap in question.Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Mixer))
+        {
+            if (Behind(tap, "hot") is null || Behind(tap, "cold") is null or Passage.OneWay) continue;
+            if (joined.Of(tap.Id).Where(j => j.Port == "spout").Select(j => question.Index.Part(j.Other))
+                .FirstOrDefault(p => Catalogue.Part(p.Stock)!.Passage is Passage.Valve or Passage.Mixer) is not { } shut) continue;
+            yield return new Finding(
+                $"crosses:{tap.Id}", FindingKind.HotCold, Severity.Note, tap.Name, "lets hot into cold", null,
+                $"With it open and “{shut.Name}” behind it closed, hot water passes into the cold line. A check valve at its cold inlet stops that.",
+                Place.OnPart(question.Index, tap), [], null, null, Scald);
+        }
+    }
 
     // Where there is an inlet for town water, it is used from that as well.
     private static IEnumerable<Scenario> UsedIn(Rig rig) =>
