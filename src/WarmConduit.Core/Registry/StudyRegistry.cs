@@ -11,6 +11,7 @@ using WarmConduit.Core.Studies.Filling;
 using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Studies.Holds;
 using WarmConduit.Core.Studies.HotWait;
+using WarmConduit.Core.Studies.LayUp;
 using WarmConduit.Core.Studies.Left;
 using WarmConduit.Core.Studies.Measuring;
 using WarmConduit.Core.Studies.Night;
@@ -54,6 +55,8 @@ public static class StudyRegistry
         Study.Of<ServiceInput, ServiceAnswer>("service", ServiceStudy.Ask),
         Study.Of("hotWait", HotWaitStudy.Ask),
         Study.Of("filling", FillStudy.Ask),
+        Study.Of("blowOut", BlowOutStudy.Ask, new BlowOutInput()),
+        Study.Of("antifreeze", AntifreezeStudy.Ask, new AntifreezeInput()),
         Study.Of("parking", ParkingStudy.Ask),
         Study.Of("tanks", TankStudy.Ask),
         Study.Of("weights", WeightStudy.Ask),

@@ -650,6 +650,11 @@ export interface components {
              */
             steps: number;
         };
+        /**
+         * @description What air does to the water in a riser.
+         * @enum {unknown}
+         */
+        AirCarries: "all" | "plugs" | "bubbles" | null;
         /** @description Water that is airlocked: it stays because no air gets in behind it. */
         AirHold: {
             /** @description Runs that keep it, and how much of it is in each. */
@@ -673,6 +678,34 @@ export interface components {
          * @enum {unknown}
          */
         AirSchool: "psi25" | "psi30";
+        /**
+         * @description Where compressed air comes from.
+         * @default smallCompressor
+         * @enum {unknown}
+         */
+        AirSource: "smallCompressor" | "workshopCompressor" | "footPump" | "bottle";
+        /** @description What a source of air has. */
+        AirSupply: {
+            /** @description Which. */
+            source: components["schemas"]["AirSource"];
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description What it gives without end, L/min of air at the pressure outside; 0 for a bottle.
+             */
+            freeLPerMin: number;
+            /**
+             * Format: double
+             * @description Its tank, L.
+             */
+            tankL: number;
+            /**
+             * Format: double
+             * @description The pressure that its tank is filled to, bar.
+             */
+            tankBar: number;
+        };
         /** @description An answer as the differences from the one that the asker has. */
         AnswerChange: {
             /** @description All fields that are not lists. */
@@ -721,6 +754,104 @@ export interface components {
             since?: null | number;
             /** @description Whether to return what the edits do to the document; left out: yes. A drag does not need it. */
             effect?: null | boolean;
+        };
+        /** @description Antifreeze drawn through the lines. All are estimates. */
+        AntifreezeAnswer: {
+            /** @description Where the bottle's hose is joined. */
+            gear: components["schemas"]["ScenarioGear"][];
+            /** @description The valves let fluid to every outlet, and none into a tank. */
+            can: boolean;
+            /**
+             * Format: double
+             * @description Of what is drawn, in heaters, L: 0 where they are bypassed.
+             */
+            heaterL: number;
+            /** @description Heaters are bypassed. */
+            bypassed: boolean;
+            /** @description Outlets in order. */
+            steps: components["schemas"]["AntifreezeStep"][];
+            /** @description What traps get. */
+            traps: components["schemas"]["TrapFluid"][];
+            /**
+             * Format: double
+             * @description Fluid in lines and parts, L.
+             */
+            linesL: number;
+            /**
+             * Format: double
+             * @description Fluid in all, with traps and what runs off until colour comes, L.
+             */
+            totalL: number;
+            /** @description What to buy, by size. */
+            bottles: components["schemas"]["Bottles"][];
+            /** @description Runs in which plain water stays, most first. */
+            plain: components["schemas"]["PlainRun"][];
+            /**
+             * Format: double
+             * @description The highest freezing point at an outlet, °C; null: no outlet gets fluid.
+             */
+            worstC: null | number;
+            /**
+             * Format: double
+             * @description The coldest night of the brief, °C.
+             */
+            nightC: number;
+        };
+        /** @description With what antifreeze a rig is laid up. */
+        AntifreezeInput: {
+            /**
+             * Format: double
+             * @description Propylene glycol in it, share of the volume, 0.1 to 0.6.
+             * @default 0.45
+             */
+            glycol: number;
+            /**
+             * Format: double
+             * @description Fluid for a trap, L, 0 to 5.
+             * @default 1
+             */
+            trapL: number;
+            /**
+             * @description Drained first; else full.
+             * @default true
+             */
+            drained: boolean;
+        };
+        /** @description One outlet, opened until colour comes. Estimates. */
+        AntifreezeStep: {
+            /** @description Its id: part and inlet. */
+            id: string;
+            /** @description The tap or appliance. */
+            partId: string;
+            /** @description Its name. */
+            name: string;
+            /** @description Runs that it fills, nearest to the bottle first; empty: no fluid gets there. */
+            runIds: string[];
+            /**
+             * Format: double
+             * @description Fluid that it takes, after the outlets before it, L.
+             */
+            drawnL: number;
+            /**
+             * Format: double
+             * @description Water that was left on its way, L.
+             */
+            waterL: number;
+            /**
+             * Format: double
+             * @description Share of glycol that stands at it in the end.
+             */
+            glycol: number;
+            /**
+             * Format: double
+             * @description Down to which temperature that has no ice, °C.
+             */
+            freezesC: number;
+            /**
+             * Format: double
+             * @description Down to which temperature its slush bursts no pipe, °C. Never the freezing point.
+             */
+            burstsC: number;
         };
         /** @description How the vehicle is parked, degrees. Positive pitch raises +x (the cab), positive roll raises +y (the side away from the kerb). */
         Attitude: {
@@ -923,6 +1054,158 @@ export interface components {
             /** @description What supports it there; left out: nothing of its own. */
             fixing?: null | components["schemas"]["Fixing"];
         };
+        /** @description Blowing out with air. All are estimates. */
+        BlowOutAnswer: {
+            /** @description Where the air is joined. */
+            gear: components["schemas"]["ScenarioGear"][];
+            /** @description The valves let air to every outlet and to nothing else. */
+            can: boolean;
+            /**
+             * Format: double
+             * @description Pressure never to be exceeded, bar.
+             */
+            limitBar: number;
+            /** @description What sets that limit: a part, or the school. */
+            limitBy: components["schemas"]["Sentence"];
+            /**
+             * Format: double
+             * @description Pressure in the lines that is counted on, bar.
+             */
+            lineBar: number;
+            /** @description The source. */
+            supply: components["schemas"]["AirSupply"];
+            /** @description All usual sources. */
+            sources: components["schemas"]["AirSupply"][];
+            /** @description Outlets in order. */
+            steps: components["schemas"]["BlowStep"][];
+            /** @description Every run of drinking water. */
+            runs: components["schemas"]["RunAir"][];
+            /**
+             * Format: double
+             * @description Water in runs before, L.
+             */
+            beforeL: number;
+            /** @description After each round, L. */
+            afterL: number[];
+            /**
+             * Format: double
+             * @description Of that, in dead legs, L.
+             */
+            deadL: number;
+            /**
+             * Format: double
+             * @description What parts keep whatever the air does, L.
+             */
+            partsL: number;
+            /**
+             * Format: double
+             * @description How long all rounds take, s.
+             */
+            shortestS: number;
+            /**
+             * Format: double
+             * @description At most, with the waits for the tank, s.
+             */
+            longestS: number;
+            /**
+             * Format: double
+             * @description Free air in all, L.
+             */
+            airL: number;
+        };
+        /** @description With what, and how, a rig is blown out. */
+        BlowOutInput: {
+            /** @description The source of air. */
+            source?: components["schemas"]["AirSource"];
+            /**
+             * Format: double
+             * @description What it gives, L/min, 0 to 2000; left out: what such a source usually does.
+             */
+            freeLPerMin?: null | number;
+            /**
+             * Format: double
+             * @description Its tank, L, 0 to 500; left out likewise.
+             */
+            tankL?: null | number;
+            /**
+             * Format: double
+             * @description Pressure in its tank, bar, 0 to 300; left out likewise.
+             */
+            tankBar?: null | number;
+            /**
+             * Format: int32
+             * @description How often each outlet is opened, 1 to 4.
+             * @default 2
+             */
+            rounds: number;
+            /**
+             * @description Drained first; else full.
+             * @default true
+             */
+            drained: boolean;
+            /** @description Ids of outlets that stay closed; left out: none. */
+            skip?: null | string[];
+        };
+        /** @description One outlet, opened while the air is on. Seconds and litres are estimates. */
+        BlowStep: {
+            /** @description Its id: part and inlet. */
+            id: string;
+            /** @description The tap or appliance. */
+            partId: string;
+            /** @description Its inlet. */
+            port: string;
+            /** @description Its name. */
+            name: string;
+            /** @description Runs that the air sweeps, nearest first; empty: it does not get there. */
+            runIds: string[];
+            /**
+             * Format: double
+             * @description Bore of those runs, L.
+             */
+            pathL: number;
+            /**
+             * Format: double
+             * @description Bore of the widest line that it has to lift water in, m; 0: none.
+             */
+            widestM: number;
+            /**
+             * Format: double
+             * @description Free air that carries all there, L/min.
+             */
+            needsLPerMin: number;
+            /**
+             * Format: double
+             * @description Free air that it gets, L/min.
+             */
+            freeLPerMin: number;
+            /**
+             * Format: double
+             * @description Wallis's gas number there.
+             */
+            number: number;
+            /** @description What that does. */
+            carries: components["schemas"]["AirCarries"];
+            /**
+             * Format: double
+             * @description How long it is kept open each round, s.
+             */
+            shortestS: number;
+            /**
+             * Format: double
+             * @description At most, s.
+             */
+            longestS: number;
+            /**
+             * Format: double
+             * @description How long the tank gives so much, s; null: without end.
+             */
+            lastsS: null | number;
+            /**
+             * Format: double
+             * @description How long the source fills its tank again after it, s; null: it need not, or can't.
+             */
+            recoversS: null | number;
+        };
         /** @description A kind of body to begin with: generic, scaled by its inside length, width and height. */
         BodyKind: {
             /** @description Its id. */
@@ -955,6 +1238,19 @@ export interface components {
              * @description Most.
              */
             most: number;
+        };
+        /** @description Bottles to buy. */
+        Bottles: {
+            /**
+             * Format: double
+             * @description Size of a bottle, L.
+             */
+            sizeL: number;
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
         };
         /** @description An upright box: At is its lowest, rearmost, kerb-side corner; Size its three edges, metres. */
         Box: {
@@ -3507,6 +3803,18 @@ export interface components {
             /** @description The part; left out: the largest tank. */
             partId?: null | string;
         };
+        /** @description A run in which plain water stays. */
+        PlainRun: {
+            /** @description The run. */
+            runId: string;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description Water in it, L.
+             */
+            litres: number;
+        };
         /** @description Something that happens from one time to another. */
         PlanEvent: {
             /** @description Its id. */
@@ -3917,6 +4225,27 @@ export interface components {
              * @description Extra length over its course, m: a hose that sags; 0 to 5.
              */
             slackM?: null | number;
+        };
+        /** @description A run before and after. */
+        RunAir: {
+            /** @description The run. */
+            runId: string;
+            /**
+             * Format: double
+             * @description Its bore, L.
+             */
+            fullL: number;
+            /**
+             * Format: double
+             * @description Water in it before, L.
+             */
+            beforeL: number;
+            /** @description Water in it after each round, L. Estimates. */
+            afterL: number[];
+            /** @description What the best outlet's air does in it; null: a dead leg, which no air sweeps. */
+            carries: null | components["schemas"]["AirCarries"];
+            /** @description Outlets whose air sweeps it. */
+            stepIds: string[];
         };
         /** @description A run after draining. */
         RunDrain: {
@@ -4758,6 +5087,10 @@ export interface components {
             waterFlow?: components["schemas"]["WaterFlowInput"];
             /** @description The part that is taken out. */
             service?: components["schemas"]["ServiceInput"];
+            /** @description With what, and how, a rig is blown out. */
+            blowOut?: components["schemas"]["BlowOutInput"];
+            /** @description With what antifreeze a rig is laid up. */
+            antifreeze?: components["schemas"]["AntifreezeInput"];
             /** @description The finding to fix. */
             fixes?: components["schemas"]["FixesInput"];
             /** @description Edits to try before they are done. */
@@ -5100,6 +5433,18 @@ export interface components {
              */
             farthestM: number;
         };
+        /** @description A trap that gets fluid poured in. */
+        TrapFluid: {
+            /** @description The trap. */
+            partId: string;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description Fluid, L. Estimate.
+             */
+            litres: number;
+        };
         /**
          * @description What keeps smells out.
          * @enum {unknown}
@@ -5203,6 +5548,10 @@ export interface components {
             hotWait?: components["schemas"]["HotWaitAnswer"];
             /** @description Filling every fresh tank. */
             filling?: components["schemas"]["FillAnswer"];
+            /** @description Blowing out with air. All are estimates. */
+            blowOut?: components["schemas"]["BlowOutAnswer"];
+            /** @description Antifreeze drawn through the lines. All are estimates. */
+            antifreeze?: components["schemas"]["AntifreezeAnswer"];
             /** @description The parking envelope: how the rig may stand and still drain to its limits. */
             parking?: components["schemas"]["ParkingAnswer"];
             /** @description All fresh and grey water tanks. */

@@ -1,0 +1,157 @@
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Levels;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Studies.LayUp;
+using WarmConduit.Core.Tests.Reference;
+using WarmConduit.Core.Tests.Rigs;
+
+namespace WarmConduit.Core.Tests.Studies;
+
+public class LayUpTests
+{
+    [Fact]
+    [Trait("Category", "Reference")]
+    public void Air_that_lifts_water() => Cases.Each("air_lift", (c, expected, check) =>
+    {
+        double bore = c.Num("innerDiameter_m"), free = c.Num("freeAir_L_min"), bar = c.Num("linePressure_bar_gauge");
+        double number = AirLift.Number(bore, free, bar, c.Num("airTemperature_C"), c.Num("waterDensity_kg_m3"));
+        check.Near("speed", expected.Num("airSpeed_m_s"), AirLift.SpeedMPerS(bore, free, bar), 0.005);
+        check.Near("number", expected.Num("number"), number, 0.005);
+        check.Same("carries", expected.Text("carries"), AirLift.Carries(number).ToString().ToLowerInvariant());
+        // What it needs for a number is what has that number.
+        check.Near("needs", free, AirLift.NeedsLPerMin(bore, bar, c.Num("airTemperature_C"), c.Num("waterDensity_kg_m3"), number), 1e-9);
+    });
+
+    /// <summary>A port, a trunk that rises by 0.5 m to a tee, a narrow riser to one tap, a wide one to the other, and a stub.</summary>
+    private static RigBuilder Risers() => new RigBuilder().Tank("tank", new Box(new(0, 0, 0), new(0.5, 0.5, 0.3)), ("outlet", 0.5, 0, 0))
+        .Part("pump", "pump", ("in", 0.8, 0, 0), ("out", 1, 0, 0)).Part("check", "check-valve", ("in", 1.1, 0, 0), ("out", 1.15, 0, 0))
+        .Part("tee-air", "tee", ("a", 1.2, 0, 0), ("b", 1.25, 0, 0), ("c", 1.2, 0.1, 0)).Part("air", "air-port", ("in", 1.2, 0.2, 0))
+        .Part("tee", "tee", ("a", 2, 0, 0.5), ("b", 2.1, 0, 0.5), ("c", 2, 0.1, 0.5)).Part("tee-stub", "tee", ("a", 2.5, 0, 0.5), ("b", 2.6, 0, 0.5),
+            ("c", 2.5, 0.1, 0.5)).Part("cap", "end-cap", ("in", 2.5, 1.1, 0.5))
+        .Part("narrow", "cold-tap", ("cold", 3, 0, 1.5), ("spout", 3, 0, 1.6)).Part("wide", "cold-tap", ("cold", 2, 1.1, 1.5), ("spout", 2, 1.1, 1.6))
+        .Run("suction", "tank.outlet", "pump.in").Run("r1", "pump.out", "check.in").Run("r2", "check.out", "tee-air.a").Run("port", "tee-air.c", "air.in")
+        .Run("trunk", "tee-air.b", "tee.a").Run("to-stub", "tee.b", "tee-stub.a").Run("stub", "tee-stub.c", "cap.in")
+        .Run("up-narrow", Service.Cold, "pex-3/8", "tee-stub.b", "narrow.cold").Run("up-wide", Service.Cold, "pex-3/4", "tee.c", "wide.cold");
+
+    private static Question Of(Rig rig) => new(rig, Conditions.Of(rig.Brief) with { Parked = Attitude.Level });
+
+    [Fact]
+    public void Two_risers_of_different_bore_on_one_compressor_by_hand()
+    {
+        var answer = BlowOutStudy.Ask(Of(Risers().Build()), new BlowOutInput(AirSource.SmallCompressor, FreeLPerMin: 60, TankL: 0, Rounds: 1, Drained: false));
+        Assert.True(answer.Can);
+        var (narrow, wide) = (answer.Steps.Single(s => s.PartId == "narrow"), answer.Steps.Single(s => s.PartId == "wide"));
+        // The school of 30 psi, less a tenth: 1.86 bar. Each tap's worst riser by its own bore.
+        Assert.Equal(1.862, answer.LineBar, 3);
+        double Number(double bore) => AirLift.Number(bore, 60, answer.LineBar, 5, Water.DensityKgPerM3(5));
+        Assert.Equal((0.0123, 0.0173), (narrow.WidestM, wide.WidestM));
+        Assert.Equal(Number(0.0123), narrow.Number, 6);
+        Assert.Equal(Number(0.0173), wide.Number, 6);
+        RunAir Run(string id) => answer.Runs.Single(r => r.RunId == id);
+        // 60 L/min: bubbles in 3/4 in, plugs in the trunk of 1/2 in for the narrow tap, all in 3/8 in.
+        Assert.Equal((AirCarries.Bubbles, AirCarries.Plugs, AirCarries.All), (Run("up-wide").Carries, Run("trunk").Carries, Run("up-narrow").Carries));
+        Assert.Equal(Run("up-wide").BeforeL, Run("up-wide").AfterL[0]);
+        Assert.Equal(0.08 * Run("trunk").FullL, Run("trunk").AfterL[0], 9);
+        Assert.Equal(0.01 * Run("up-narrow").FullL, Run("up-narrow").AfterL[0], 9);
+        // The stub and what lies behind the check valve are dead legs, and keep all.
+        Assert.Equal(["r1", "r2", "stub", "suction"], answer.Runs.Where(r => r.Carries is null).Select(r => r.RunId));
+        Assert.Equal(answer.Runs.Where(r => r.Carries is null).Sum(r => r.FullL), answer.DeadL, 9);
+        // Plug and film, at the pressure of the line; with little air that takes longer than the ten seconds that it takes to look.
+        Assert.Equal(10, narrow.ShortestS);
+        var slow = BlowOutStudy.Ask(Of(Risers().Build()), new BlowOutInput(FreeLPerMin: 4, TankL: 0)).Steps.Single(s => s.PartId == "narrow");
+        Assert.Equal(2 * 60 * narrow.PathL * (1.862 + 1.01325) / 1.01325 / 4, slow.ShortestS, 2);
+    }
+
+    [Fact]
+    public void A_tank_helps_where_it_lasts_and_a_weak_part_limits_the_pressure()
+    {
+        var rig = Risers().Build();
+        BlowOutAnswer With(double tankL) => BlowOutStudy.Ask(Of(rig), new BlowOutInput(FreeLPerMin: 25, TankL: tankL, TankBar: 8));
+        var (none, some) = (With(0), With(24));
+        Assert.All(none.Steps, s => Assert.Null(s.LastsS));
+        Assert.All(some.Steps, s => Assert.True(s.Carries == AirCarries.All && s.LastsS >= s.ShortestS && s.RecoversS > 0));
+        Assert.True(some.AfterL[^1] < none.AfterL[^1]);
+        // A tank that runs down before the outlet is blown out is no help.
+        Assert.All(With(0.1).Steps, s => Assert.Equal(25, s.FreeLPerMin));
+        var soft = new RigBuilder().Build();
+        Assert.Empty(BlowOutStudy.Ask(Of(soft), new BlowOutInput()).Steps);
+    }
+
+    [Fact]
+    public void Sweeping_more_outlets_never_leaves_more_and_what_comes_is_what_was_less_what_is_left()
+    {
+        var random = new Random(3);
+        for (int n = 0; n < 60; n++)
+        {
+            var builder = new RigBuilder().Part("tee-air", "tee", ("a", 1, 0, 0), ("b", 1.1, 0, 0), ("c", 1, 0.1, 0)).Part("air", "air-port", ("in", 0.8, 0, 0))
+                .Run("port", "air.in", "tee-air.a");
+            var (rig, taps) = RandomRigs.Tree(random, random.Next(2, 7), builder, "tee-air.b");
+            var question = Of(rig);
+            var source = (AirSource)random.Next(4);
+            string[] skip = [.. taps.Where(_ => random.Next(2) == 0).Select(t => $"{t}.cold")];
+            bool drained = random.Next(2) == 0;
+            BlowOutAnswer Blow(string[] closed) => BlowOutStudy.Ask(question, new BlowOutInput(source, Skip: closed, Drained: drained, Rounds: 3));
+            var (all, some) = (Blow([]), Blow(skip));
+            for (int round = 0; round < 3; round++) Assert.True(all.AfterL[round] <= some.AfterL[round] + 1e-12);
+            Assert.True(all.AfterL[0] <= all.BeforeL + 1e-12 && all.AfterL[2] <= all.AfterL[1] + 1e-12 && all.AfterL[1] <= all.AfterL[0] + 1e-12);
+            // Every run of a tree is on the way to some tap, but for what hangs on nothing.
+            var byHand = all.Steps.SelectMany(s => s.RunIds).ToHashSet();
+            Assert.Equal(all.Runs.Where(r => r.Carries is not null).Select(r => r.RunId).ToHashSet(), byHand);
+            if (drained) Assert.All(all.Runs, r => Assert.Equal(question.Ask(DrainDownStudy.Ask).Runs.Single(d => d.RunId == r.RunId).StaysL, r.BeforeL, 9));
+        }
+    }
+
+    [Fact]
+    public void Antifreeze_by_hand()
+    {
+        var rig = Risers().Part("tail", "hose-tail", ("a", 0.6, 0.5, 0), ("b", 0.6, 0.6, 0)).Part("tee-tail", "tee", ("a", 0.65, 0, 0), ("b", 0.7, 0, 0),
+                ("c", 0.65, 0.1, 0)).Part("valve-tank", "ball-valve", ("a", 0.55, 0, 0), ("b", 0.6, 0, 0)).Part("valve-tail", "ball-valve", ("a", 0.6, 0.2, 0),
+                ("b", 0.6, 0.3, 0)).Run("suction", "tank.outlet", "valve-tank.a").Run("s2", "valve-tank.b", "tee-tail.a").Run("s3", "tee-tail.b", "pump.in")
+            .Run("s4", "tee-tail.c", "valve-tail.a").Run("s5", "valve-tail.b", "tail.a").Part("trap", "trap", ("in", 4, 0, 0), ("out", 4.1, 0, 0)).Build();
+        var question = Of(rig);
+        var answer = AntifreezeStudy.Ask(question, new AntifreezeInput(0.5, Drained: false));
+        Assert.True(answer.Can);
+        double Bore(params string[] runs) => runs.Sum(id => BlowOutStudy.FullL(question, question.Index.Run(id)));
+        double Parts(params string[] parts) => parts.Sum(id => PartWater.HoldsL(question.Index.Part(id)));
+        string[] common = ["s5", "s4", "s3", "r1", "r2", "trunk"], on = ["tail", "valve-tail", "tee-tail", "pump", "check", "tee-air", "tee"];
+        var (first, second) = (answer.Steps[0], answer.Steps[1]);
+        Assert.Equal(("narrow", "wide"), (first.PartId, second.PartId));
+        Assert.Equal([.. common, "to-stub", "up-narrow"], first.RunIds);
+        double content = Bore([.. common, "to-stub", "up-narrow"]) + Parts([.. on, "tee-stub"]);
+        // As much water was on the way as it holds: half and half.
+        Assert.Equal(content, first.WaterL, 6);
+        Assert.Equal(0.25, first.Glycol, 6);
+        Assert.Equal(GlycolWater.FreezingC(0.25), first.FreezesC, 6);
+        Assert.True(first.BurstsC < first.FreezesC);
+        // The second takes what the first has not filled.
+        Assert.Equal(2 * Bore("up-wide") + 0.1, second.DrawnL, 6);
+        Assert.Equal(content + Bore("up-wide"), answer.LinesL, 6);
+        Assert.Equal(answer.Steps.Sum(s => s.DrawnL) + 1, answer.TotalL, 9);
+        Assert.Equal("trap", Assert.Single(answer.Traps).PartId);
+        // Plain: the stub, the port's leg, and suction before the bottle's tee.
+        Assert.Equal(["port", "s2", "stub", "suction"], answer.Plain.Select(p => p.RunId).Order());
+        // Drained first, it is stronger everywhere, and never stronger than the bottle.
+        var drained = AntifreezeStudy.Ask(question, new AntifreezeInput(0.5));
+        Assert.All(drained.Steps.Zip(answer.Steps), s => Assert.InRange(s.First.Glycol, s.Second.Glycol, 0.5));
+        Assert.Equal((int)Math.Ceiling(1.1 * drained.TotalL), drained.Bottles.Single(b => b.SizeL == 1).Count);
+    }
+
+    [Fact]
+    public void The_demo_rigs_can_be_blown_out_and_filled()
+    {
+        foreach (string name in (string[])["tern", "lantern"])
+        {
+            var question = Of(DemoRigs.Of(name));
+            var air = BlowOutStudy.Ask(question, new BlowOutInput(AirSource.WorkshopCompressor));
+            Assert.True(air.Can);
+            Assert.All(air.Steps, s => Assert.NotEmpty(s.RunIds));
+            Assert.True(air.AfterL[^1] < 0.5 * air.BeforeL + 0.05 && air.LimitBar <= 2.07);
+            var fluid = AntifreezeStudy.Ask(question, new AntifreezeInput());
+            Assert.True(fluid.Can);
+            Assert.All(fluid.Steps, s => Assert.InRange(s.Glycol, 0.01, 0.45));
+        }
+    }
+}
