@@ -2,6 +2,7 @@ using WarmConduit.Core.Advice;
 using WarmConduit.Core.Advice.AllHeights;
 using WarmConduit.Core.Advice.Cold;
 using WarmConduit.Core.Advice.Fixes;
+using WarmConduit.Core.Advice.LayUp;
 using WarmConduit.Core.Advice.Outlook;
 using WarmConduit.Core.Advice.Tasks;
 using WarmConduit.Core.Studies;
@@ -57,11 +58,13 @@ public static class StudyRegistry
         Study.Of("filling", FillStudy.Ask),
         Study.Of("blowOut", BlowOutStudy.Ask, new BlowOutInput()),
         Study.Of("antifreeze", AntifreezeStudy.Ask, new AntifreezeInput()),
+        Study.Of("procedure", ProcedureStudy.Ask, new ProcedureInput()),
         Study.Of("parking", ParkingStudy.Ask),
         Study.Of("tanks", TankStudy.Ask),
         Study.Of("weights", WeightStudy.Ask),
         Study.Of("advice", Adviser.Ask),
         Study.Of("outlook", OutlookStudy.Ask),
+        Study.Of("airPort", AirPortStudy.Ask, Lane.Job),
         Study.Of<FixesInput, FixesAnswer>("fixes", Fixer.Ask, lane: Lane.Job),
         Study.Of<TrialInput, TrialAnswer>("trial", TrialStudy.Ask, lane: Lane.Job),
         Study.Of("fixAll", FixAll.Ask, new FixAllInput(), Lane.Job),

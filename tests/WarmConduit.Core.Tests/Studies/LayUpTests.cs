@@ -1,7 +1,9 @@
+using WarmConduit.Core.Advice.LayUp;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Levels;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.LayUp;
@@ -140,6 +142,24 @@ public class LayUpTests
     }
 
     [Fact]
+    public void A_port_is_proposed_where_its_air_gets_to_every_outlet()
+    {
+        // Without its port, whose air came in between the pump and the trunk.
+        var rig = Editor.Apply(Risers().Build(), [new RemoveThing("parts/air")]).Rig;
+        var question = Of(rig);
+        Assert.Empty(BlowOutStudy.Ask(question, new BlowOutInput()).Gear);
+        var port = AirPortStudy.Ask(question);
+        Assert.Equal((false, 2), (port.Has, port.Outlets));
+        var best = port.Places[0];
+        Assert.Equal(2, best.Reached);
+        var with = Editor.Apply(rig, best.Edits).Rig;
+        Assert.Empty(RigCheck.Check(with));
+        Assert.True(BlowOutStudy.Ask(Of(with), new BlowOutInput()).Can);
+        // It has one now, and needs no other.
+        Assert.Equal((true, 0), (AirPortStudy.Ask(Of(with)).Has, AirPortStudy.Ask(Of(with)).Places.Count));
+    }
+
+    [Fact]
     public void The_demo_rigs_can_be_blown_out_and_filled()
     {
         foreach (string name in (string[])["tern", "lantern"])
@@ -153,5 +173,45 @@ public class LayUpTests
             Assert.True(fluid.Can);
             Assert.All(fluid.Steps, s => Assert.InRange(s.Glycol, 0.01, 0.45));
         }
+    }
+
+    [Fact]
+    public void Procedures_have_what_the_rig_has_and_their_litres_add_up()
+    {
+        foreach (string name in (string[])["sparrow", "tern", "lantern"])
+        {
+            var question = Of(DemoRigs.Of(name));
+            foreach (var kind in Enum.GetValues<ProcedureKind>())
+            {
+                var made = ProcedureStudy.Ask(question, new ProcedureInput(kind));
+                Assert.NotEmpty(made.Steps);
+                Assert.Equal(made.Steps.Count, made.Steps.Select(s => s.Id).Distinct().Count());
+                Assert.All(made.Steps, s => Assert.All(s.PartIds, id => Assert.NotNull(question.Rig.Parts.Find(id))));
+                Assert.All(made.Ends, e => Assert.Contains(e.Position, Catalogue.Part(question.Index.Part(e.Id).Stock)!.Positions.Select(p => p.Id)));
+                Assert.True(made.ShortestS > 0 && made.LongestS >= made.ShortestS);
+            }
+            // What comes out is what was in, less what is left; the air takes some of that.
+            var drained = ProcedureStudy.Ask(question, new ProcedureInput(ProcedureKind.DrainLayUp));
+            Assert.Equal(drained.InL, drained.OutL + drained.StaysL, 0.02 * drained.InL);
+            var air = ProcedureStudy.Ask(question, new ProcedureInput(ProcedureKind.AirLayUp));
+            Assert.Equal(drained.OutL + drained.StaysL, air.OutL + air.StaysL, 0.01);
+            Assert.True(air.StaysL <= drained.StaysL);
+            // Everything that the lay-up opens ends as it is left; heat goes off first.
+            Assert.StartsWith("off:", drained.Steps[0].Id, StringComparison.Ordinal);
+            var fluid = ProcedureStudy.Ask(question, new ProcedureInput(ProcedureKind.AntifreezeLayUp));
+            Assert.Equal(fluid.Steps.Sum(s => s.InL ?? 0), fluid.FluidL, 6);
+            Assert.True(fluid.FluidL > 0);
+        }
+        // Sparrow has an outdoor shower, Lantern a washing machine and a toilet: none is forgotten.
+        Assert.Contains(ProcedureStudy.Ask(Of(DemoRigs.Of("sparrow")), new ProcedureInput(ProcedureKind.DrainLayUp)).Steps, s => s.Id.StartsWith("outdoors:",
+            StringComparison.Ordinal));
+        var lantern = ProcedureStudy.Ask(Of(DemoRigs.Of("lantern")), new ProcedureInput(ProcedureKind.AirLayUp)).Steps;
+        Assert.Contains(lantern, s => s.Id.StartsWith("appliance:", StringComparison.Ordinal));
+        Assert.Contains(lantern, s => s.Id.StartsWith("toilet:", StringComparison.Ordinal));
+        // In a failed night what freezes first comes first.
+        var failed = ProcedureStudy.Ask(Of(DemoRigs.Of("sparrow")), new ProcedureInput(ProcedureKind.HeatFailed)).Steps.TakeWhile(s => s.Id.StartsWith("first:",
+            StringComparison.Ordinal)).Select(s => s.ShortestS!.Value).ToList();
+        Assert.True(failed.Count > 1);
+        Assert.Equal(failed.Order(), failed);
     }
 }

@@ -673,6 +673,37 @@ export interface components {
             /** @description Ids of those runs. */
             runIds?: null | string[];
         };
+        /** @description Where air can be joined. */
+        AirPortAnswer: {
+            /** @description The rig has a port, or an inlet that an adapter fits, and its air gets to every outlet. */
+            has: boolean;
+            /**
+             * Format: int32
+             * @description Outlets in all.
+             */
+            outlets: number;
+            /** @description Places for a port, the best first; none where nothing would be won. */
+            places: components["schemas"]["AirPortPlace"][];
+        };
+        /** @description A place for a blow-out port. */
+        AirPortPlace: {
+            /** @description The run that it goes into. */
+            runId: string;
+            /** @description What is put where. */
+            words: components["schemas"]["Sentence"];
+            /** @description The edits that do it. */
+            edits: components["schemas"]["Edit"][];
+            /**
+             * Format: int32
+             * @description Outlets that its air gets to.
+             */
+            reached: number;
+            /**
+             * Format: double
+             * @description Water left in runs after two rounds with a workshop compressor, L. Estimate.
+             */
+            leftL: number;
+        };
         /**
          * @description Most air pressure when lines are blown out.
          * @enum {unknown}
@@ -4029,6 +4060,105 @@ export interface components {
             detail?: null | string;
             instance?: null | string;
         };
+        /** @description A procedure made from this rig. Litres and times are estimates. */
+        ProcedureAnswer: {
+            /** @description Which. */
+            kind: components["schemas"]["ProcedureKind"];
+            /** @description Its name. */
+            name: string;
+            /** @description What to have at hand. */
+            tools: string[];
+            /** @description What is used up. */
+            supplies: components["schemas"]["Sentence"][];
+            /** @description Steps in walking order. */
+            steps: components["schemas"]["ProcedureStep"][];
+            /** @description Position of every valve, drain, cap and switch at the end, by name. */
+            ends: components["schemas"]["Setting"][];
+            /**
+             * Format: double
+             * @description How long it takes, without waits, s.
+             */
+            shortestS: number;
+            /**
+             * Format: double
+             * @description At most, s.
+             */
+            longestS: number;
+            /**
+             * Format: double
+             * @description Water in the rig before, L.
+             */
+            inL: number;
+            /**
+             * Format: double
+             * @description What its steps let out, L.
+             */
+            outL: number;
+            /**
+             * Format: double
+             * @description What is left, L.
+             */
+            staysL: number;
+            /**
+             * Format: double
+             * @description Antifreeze that it takes, L.
+             */
+            fluidL: number;
+        };
+        /** @description Which procedure, and with what. */
+        ProcedureInput: {
+            /** @description Which. */
+            kind?: components["schemas"]["ProcedureKind"];
+            /** @description The source of air; left out: a small compressor. */
+            air?: null | components["schemas"]["BlowOutInput"];
+            /** @description The antifreeze; left out: as usual. */
+            fluid?: null | components["schemas"]["AntifreezeInput"];
+        };
+        /**
+         * @description Something that is done to the water system as a whole.
+         * @default weekendDrain
+         * @enum {unknown}
+         */
+        ProcedureKind: "weekendDrain" | "drainLayUp" | "airLayUp" | "antifreezeLayUp" | "reopen" | "tankClean" | "filterChange" | "firstFill" | "winterUse" | "frostFill" | "heatFailed" | "thaw" | "autumnTrial";
+        /** @description One step of a procedure. */
+        ProcedureStep: {
+            /** @description Its id within the procedure. */
+            id: string;
+            /** @description What to do. */
+            words: components["schemas"]["Sentence"];
+            /** @description The parts that are handled. */
+            partIds: string[];
+            /** @description Positions to leave them in. */
+            settings: components["schemas"]["Setting"][];
+            /**
+             * Format: double
+             * @description Water that comes out, L; null: none is expected or counted.
+             */
+            outL: null | number;
+            /**
+             * Format: double
+             * @description Fluid that goes in, L; null: none.
+             */
+            inL: null | number;
+            /**
+             * Format: double
+             * @description How long it takes, s; null: no time to keep.
+             */
+            shortestS: null | number;
+            /**
+             * Format: double
+             * @description At most, s.
+             */
+            longestS: null | number;
+            /** @description The time is a wait: a timer runs. */
+            waits: boolean;
+            /** @description How the place is reached; null: no access is drawn. */
+            reach: null | string;
+            /** @description What can go wrong; null: nothing worth a word. */
+            wrong: null | components["schemas"]["Sentence"];
+            /** @description A caution where it can hurt someone; null: none. */
+            caution: null | string;
+        };
         /** @description A measured volume against what should have come out. */
         ProofAnswer: {
             /** @description The step. */
@@ -5091,6 +5221,8 @@ export interface components {
             blowOut?: components["schemas"]["BlowOutInput"];
             /** @description With what antifreeze a rig is laid up. */
             antifreeze?: components["schemas"]["AntifreezeInput"];
+            /** @description Which procedure, and with what. */
+            procedure?: components["schemas"]["ProcedureInput"];
             /** @description The finding to fix. */
             fixes?: components["schemas"]["FixesInput"];
             /** @description Edits to try before they are done. */
@@ -5552,6 +5684,8 @@ export interface components {
             blowOut?: components["schemas"]["BlowOutAnswer"];
             /** @description Antifreeze drawn through the lines. All are estimates. */
             antifreeze?: components["schemas"]["AntifreezeAnswer"];
+            /** @description A procedure made from this rig. Litres and times are estimates. */
+            procedure?: components["schemas"]["ProcedureAnswer"];
             /** @description The parking envelope: how the rig may stand and still drain to its limits. */
             parking?: components["schemas"]["ParkingAnswer"];
             /** @description All fresh and grey water tanks. */
@@ -5562,6 +5696,8 @@ export interface components {
             advice?: components["schemas"]["AdviceAnswer"];
             /** @description The verdict on a night, in the state the rig is left in: the first line of every screen. */
             outlook?: components["schemas"]["OutlookAnswer"];
+            /** @description Where air can be joined. */
+            airPort?: components["schemas"]["AirPortAnswer"];
             /** @description Ways to mend one finding, the best first. */
             fixes?: components["schemas"]["FixesAnswer"];
             /** @description What edits would change. */

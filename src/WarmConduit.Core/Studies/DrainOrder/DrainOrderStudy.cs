@@ -191,7 +191,7 @@ public static class DrainOrderStudy
         question.Rig.ByHand.Find(partId)!.Task is { Length: > 1 } task && char.IsUpper(task[0]) && char.IsLower(task[1])
             ? char.ToLowerInvariant(task[0]) + task[1..] : question.Rig.ByHand.Find(partId)!.Task;
 
-    private static string? ReachOf(Rig rig, Part part, Point3 at)
+    internal static string? ReachOf(Rig rig, Part part, Point3 at)
     {
         if (part.Reach is { } own) return own.Words();
         if (rig.Shell.Access.Count == 0) return null;

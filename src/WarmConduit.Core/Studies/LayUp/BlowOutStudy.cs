@@ -61,7 +61,8 @@ public static class BlowOutStudy
         var task = question.Tasks.For(TaskKind.BlowOut, question.Cancel);
         var graph = new SweepGraph(question, task);
         var usual = Usual.First(s => s.Source == input.Source);
-        var supply = usual with { FreeLPerMin = input.FreeLPerMin ?? usual.FreeLPerMin, TankL = input.TankL ?? usual.TankL, TankBar = input.TankBar ?? usual.TankBar };
+        var supply = usual with { FreeLPerMin = input.FreeLPerMin ?? usual.FreeLPerMin, TankL = input.TankL ?? usual.TankL, TankBar = input.TankBar
+            ?? usual.TankBar };
         var (limit, by) = Limit(question, graph);
         double line = LimitShare * limit;
         var skip = (input.Skip ?? []).ToHashSet();
@@ -121,11 +122,13 @@ public static class BlowOutStudy
         double school = (low ? 25 : 30) * UnitTable.PsiPa / 1e5;
         var on = graph.Runs.SelectMany(r => (string?[])[r.From.Part, r.To.Part]).OfType<string>().ToHashSet();
         var weakest = question.Rig.Parts.Where(p => on.Contains(p.Id) && !TankStudy.IsTank(p)).Select(p => (p.Name, Bar: Catalogue.Part(p.Stock)!.RatedBar))
-            .Concat(graph.Runs.Select(r => (r.Name, Bar: (double?)Catalogue.Pipe(r.Pipe)!.RatedBar))).Where(p => p.Bar is not null).OrderBy(p => p.Bar).FirstOrDefault();
+            .Concat(graph.Runs.Select(r => (r.Name, Bar: (double?)Catalogue.Pipe(r.Pipe)!.RatedBar))).Where(p => p.Bar is not null).OrderBy(p
+                => p.Bar).FirstOrDefault();
         return weakest.Bar is { } bar && bar < school ? (bar, $"the rating of {weakest.Name}") : (school, $"the school of {(low ? 25 : 30)} psi");
     }
 
-    private static BlowStep StepOf(Question question, Opening opening, SweptWay way, AirSupply supply, double lineBar, out List<(string Run, AirCarries)> carried)
+    private static BlowStep StepOf(Question question, Opening opening, SweptWay way, AirSupply supply, double lineBar, out List<(string Run,
+        AirCarries)> carried)
     {
         double water = Water.DensityKgPerM3(AirC);
         // Each run has to lift its own water and let pass what comes from before it.

@@ -64,7 +64,8 @@ internal sealed class SweepGraph
     public SweptWay WayTo(Opening opening)
     {
         string inlet = opening.Id, end = EndOf(opening.Tap);
-        SweepEdge[] edges = [.. _edges, .. end == inlet ? [] : (SweepEdge[])[new SweepEdge($"{opening.Id}!", inlet, SpoutOf(opening.Tap) ?? inlet, Passes.Both)]];
+        SweepEdge[] edges = [.. _edges, .. end == inlet ? [] : (SweepEdge[])[new SweepEdge($"{opening.Id}!", inlet, SpoutOf(opening.Tap) ?? inlet,
+            Passes.Both)]];
         var nodes = edges.SelectMany(e => (string[])[e.From, e.To]).ToHashSet();
         if (nodes.Contains(end))
             foreach (string source in _sources.Where(nodes.Contains))
@@ -123,7 +124,8 @@ internal sealed class SweepGraph
         {
             end = at;
             foreach (var edge in _edges.Where(e => (e.From == at || e.To == at) && e.Passes != Passes.None))
-                if (edge.From == at ? seen.Add(edge.To) : edge.Passes == Passes.Both && seen.Add(edge.From)) queue.Enqueue(edge.From == at ? edge.To : edge.From);
+                if (edge.From == at ? seen.Add(edge.To) : edge.Passes == Passes.Both && seen.Add(edge.From)) queue.Enqueue(edge.From == at ? edge.To
+                    : edge.From);
         }
         return end;
     }
