@@ -43,7 +43,7 @@ public static class AirPortStudy
         {
             question.Cancel.ThrowIfCancellationRequested();
             Sentence words = $"A blow-out port in {run.Name}";
-            if (fit.Branch(run, at, "air-port", "blow-out port", UpM, words) is not { } idea || Trial.Of(question, idea.Edits, out _) is not { } trial
+            if (fit.Branch(run, at, "air-port", "port", UpM, words) is not { } idea || Trial.Of(question, idea.Edits, out _) is not { } trial
                 || trial.NoRoom() is not null) continue;
             var air = BlowOutStudy.Ask(trial.After, new BlowOutInput(AirSource.WorkshopCompressor));
             int gets = air.Can ? air.Steps.Count(s => s.RunIds.Count > 0) : 0;
