@@ -17,6 +17,7 @@ const WeightsPlace = lazy(async () => ({ default: (await import("./places/weight
 
 const NightPlace = lazy(async () => ({ default: (await import("./places/night/NightPlace")).NightPlace }));
 const DrainPlace = lazy(async () => ({ default: (await import("./places/drain/DrainPlace")).DrainPlace }));
+const LayUpPlace = lazy(async () => ({ default: (await import("./places/layup/LayUpPlace")).LayUpPlace }));
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1 } } });
 
@@ -34,6 +35,7 @@ createRoot(document.getElementById("root") as HTMLElement).render(
               <Route path="/rigs/:id/weights">{({ id }) => <WeightsPlace id={id} />}</Route>
               <Route path="/rigs/:id/night">{({ id }) => <NightPlace id={id} />}</Route>
               <Route path="/rigs/:id/drain">{({ id }) => <DrainPlace id={id} />}</Route>
+              <Route path="/rigs/:id/layup">{({ id }) => <LayUpPlace id={id} />}</Route>
               <Route path="/rigs/:id/brief">{({ id }) => <BriefPlace id={id} />}</Route>
               <Route path="/rigs/:id">{({ id }) => <BenchPlace id={id} />}</Route>
               <Route path="/">

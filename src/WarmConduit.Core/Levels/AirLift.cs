@@ -13,6 +13,9 @@ public enum AirCarries
 
     /// <summary>It bubbles through.</summary>
     Bubbles,
+
+    /// <summary>No air gets there.</summary>
+    None,
 }
 
 /// <summary>Air that carries water up a riser: the gas number of Wallis, j* = j √(ρ/(g D ρw)). Air is ideal and stays as warm as it is.</summary>

@@ -59,8 +59,8 @@ public class LayUpTests
         Assert.Equal(0.08 * Run("trunk").FullL, Run("trunk").AfterL[0], 9);
         Assert.Equal(0.01 * Run("up-narrow").FullL, Run("up-narrow").AfterL[0], 9);
         // The stub and what lies behind the check valve are dead legs, and keep all.
-        Assert.Equal(["r1", "r2", "stub", "suction"], answer.Runs.Where(r => r.Carries is null).Select(r => r.RunId));
-        Assert.Equal(answer.Runs.Where(r => r.Carries is null).Sum(r => r.FullL), answer.DeadL, 9);
+        Assert.Equal(["r1", "r2", "stub", "suction"], answer.Runs.Where(r => r.Carries == AirCarries.None).Select(r => r.RunId));
+        Assert.Equal(answer.Runs.Where(r => r.Carries == AirCarries.None).Sum(r => r.FullL), answer.DeadL, 9);
         // Plug and film, at the pressure of the line; with little air that takes longer than the ten seconds that it takes to look.
         Assert.Equal(10, narrow.ShortestS);
         var slow = BlowOutStudy.Ask(Of(Risers().Build()), new BlowOutInput(FreeLPerMin: 4, TankL: 0)).Steps.Single(s => s.PartId == "narrow");
@@ -78,8 +78,13 @@ public class LayUpTests
         Assert.True(some.AfterL[^1] < none.AfterL[^1]);
         // A tank that runs down before the outlet is blown out is no help.
         Assert.All(With(0.1).Steps, s => Assert.Equal(25, s.FreeLPerMin));
-        var soft = new RigBuilder().Build();
-        Assert.Empty(BlowOutStudy.Ask(Of(soft), new BlowOutInput()).Steps);
+        // A foot pump on the line is rated 3 bar, above the school; a line of fill hose on it, 1 bar, rules. One on the tank's fill does not.
+        Assert.Equal(30 * 0.0689476, none.LimitBar, 3);
+        var soft = Risers().Run("stub", Service.Cold, "fill-hose-40", "tee-stub.c", "cap.in").Build();
+        var limited = BlowOutStudy.Ask(Of(soft), new BlowOutInput());
+        Assert.Equal((Catalogue.Pipe("fill-hose-40")!.RatedBar, "the rating of stub"), (limited.LimitBar, limited.LimitBy.Text));
+        var empty = new RigBuilder().Build();
+        Assert.Empty(BlowOutStudy.Ask(Of(empty), new BlowOutInput()).Steps);
     }
 
     [Fact]
@@ -101,7 +106,7 @@ public class LayUpTests
             Assert.True(all.AfterL[0] <= all.BeforeL + 1e-12 && all.AfterL[2] <= all.AfterL[1] + 1e-12 && all.AfterL[1] <= all.AfterL[0] + 1e-12);
             // Every run of a tree is on the way to some tap, but for what hangs on nothing.
             var byHand = all.Steps.SelectMany(s => s.RunIds).ToHashSet();
-            Assert.Equal(all.Runs.Where(r => r.Carries is not null).Select(r => r.RunId).ToHashSet(), byHand);
+            Assert.Equal(all.Runs.Where(r => r.Carries != AirCarries.None).Select(r => r.RunId).ToHashSet(), byHand);
             if (drained) Assert.All(all.Runs, r => Assert.Equal(question.Ask(DrainDownStudy.Ask).Runs.Single(d => d.RunId == r.RunId).StaysL, r.BeforeL, 9));
         }
     }

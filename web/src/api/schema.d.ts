@@ -654,7 +654,7 @@ export interface components {
          * @description What air does to the water in a riser.
          * @enum {unknown}
          */
-        AirCarries: "all" | "plugs" | "bubbles" | null;
+        AirCarries: "all" | "plugs" | "bubbles" | "none";
         /** @description Water that is airlocked: it stays because no air gets in behind it. */
         AirHold: {
             /** @description Runs that keep it, and how much of it is in each. */
@@ -4104,6 +4104,8 @@ export interface components {
              * @description Antifreeze that it takes, L.
              */
             fluidL: number;
+            /** @description Every procedure there is. */
+            all: components["schemas"]["ProcedureName"][];
         };
         /** @description Which procedure, and with what. */
         ProcedureInput: {
@@ -4120,6 +4122,13 @@ export interface components {
          * @enum {unknown}
          */
         ProcedureKind: "weekendDrain" | "drainLayUp" | "airLayUp" | "antifreezeLayUp" | "reopen" | "tankClean" | "filterChange" | "firstFill" | "winterUse" | "frostFill" | "heatFailed" | "thaw" | "autumnTrial";
+        /** @description A procedure that can be asked for. */
+        ProcedureName: {
+            /** @description Which. */
+            kind: components["schemas"]["ProcedureKind"];
+            /** @description Its name. */
+            name: string;
+        };
         /** @description One step of a procedure. */
         ProcedureStep: {
             /** @description Its id within the procedure. */
@@ -4372,8 +4381,8 @@ export interface components {
             beforeL: number;
             /** @description Water in it after each round, L. Estimates. */
             afterL: number[];
-            /** @description What the best outlet's air does in it; null: a dead leg, which no air sweeps. */
-            carries: null | components["schemas"]["AirCarries"];
+            /** @description What the best outlet's air does in it; none: a dead leg. */
+            carries: components["schemas"]["AirCarries"];
             /** @description Outlets whose air sweeps it. */
             stepIds: string[];
         };

@@ -57,6 +57,10 @@ export function usePrint(): Print {
 const rule = new Intl.PluralRules("en");
 
 /** A count with its noun: "1 issue", "2 issues"; without `many` the noun gets an s. */
+/** A time that may be short: in seconds below a minute and a half. */
+export const lasting = (seconds: number, print: Print) =>
+  seconds < 90 ? plural(Math.round(seconds), "second") : print(seconds, "duration");
+
 export const plural = (count: number, one: string, many = `${one}s`) => `${count} ${rule.select(count) === "one" ? one : many}`;
 
 /** A sentence of the core with its values filled in. */

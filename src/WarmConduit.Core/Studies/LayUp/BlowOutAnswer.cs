@@ -53,9 +53,9 @@ public sealed record BlowStep(
 /// <param name="FullL">Its bore, L.</param>
 /// <param name="BeforeL">Water in it before, L.</param>
 /// <param name="AfterL">Water in it after each round, L. Estimates.</param>
-/// <param name="Carries">What the best outlet's air does in it; null: a dead leg, which no air sweeps.</param>
+/// <param name="Carries">What the best outlet's air does in it; none: a dead leg.</param>
 /// <param name="StepIds">Outlets whose air sweeps it.</param>
-public sealed record RunAir(string RunId, double FullL, double BeforeL, IReadOnlyList<double> AfterL, AirCarries? Carries, IReadOnlyList<string> StepIds);
+public sealed record RunAir(string RunId, double FullL, double BeforeL, IReadOnlyList<double> AfterL, AirCarries Carries, IReadOnlyList<string> StepIds);
 
 /// <summary>Blowing out with air. All are estimates.</summary>
 /// <param name="Gear">Where the air is joined.</param>

@@ -63,7 +63,7 @@ public static class BlowOutStudy
         var usual = Usual.First(s => s.Source == input.Source);
         var supply = usual with { FreeLPerMin = input.FreeLPerMin ?? usual.FreeLPerMin, TankL = input.TankL ?? usual.TankL, TankBar = input.TankBar
             ?? usual.TankBar };
-        var (limit, by) = Limit(question, graph);
+        var (limit, by) = Limit(question, task);
         double line = LimitShare * limit;
         var skip = (input.Skip ?? []).ToHashSet();
         var ways = Ordered(question, graph).Where(w => !skip.Contains(w.Opening.Id)).ToList();
@@ -86,7 +86,7 @@ public static class BlowOutStudy
         RunAir[] runs = [.. graph.Runs.Select(r =>
         {
             double full = FullL(question, r), was = before.GetValueOrDefault(r.Id, full);
-            AirCarries? carries = best.TryGetValue(r.Id, out var c) ? c : null;
+            var carries = best.TryGetValue(r.Id, out var c) ? c : AirCarries.None;
             return new RunAir(r.Id, full, was, [.. Enumerable.Range(1, input.Rounds).Select(n => Left(carries, n, full, was))], carries, sweeps[r.Id]);
         })];
         double PartKeeps(PartDrain p) => input.Drained ? p.RetainedL : p.FullL;
@@ -95,7 +95,7 @@ public static class BlowOutStudy
         return new BlowOutAnswer(
             question.Tasks.Goals.GearOf(TaskKind.BlowOut, task.Scenario), task.Fault is null, limit, by, line, supply, Usual, steps, runs,
             runs.Sum(r => r.BeforeL), [.. Enumerable.Range(0, input.Rounds).Select(n => runs.Sum(r => r.AfterL[n]))],
-            runs.Where(r => r.Carries is null).Sum(r => r.BeforeL), down.Parts.Where(p => wet.Contains(p.PartId)).Sum(PartKeeps), shortest,
+            runs.Where(r => r.Carries == AirCarries.None).Sum(r => r.BeforeL), down.Parts.Where(p => wet.Contains(p.PartId)).Sum(PartKeeps), shortest,
             input.Rounds * (steps.Sum(s => s.LongestS + HandS) + wait), input.Rounds * steps.Sum(s => s.FreeLPerMin * s.ShortestS / 60));
     }
 
@@ -109,21 +109,26 @@ public static class BlowOutStudy
     internal static double FullL(Question question, Run run) => 1000 * Catalogue.Pipe(run.Pipe)!.BoreM2() * question.Index.PipeLengthM(run);
 
     /// <summary>What is left in a run of <paramref name="fullL"/> that held <paramref name="wasL"/>, after <paramref name="round"/> rounds, L.</summary>
-    internal static double Left(AirCarries? carries, int round, double fullL, double wasL) => carries switch
+    internal static double Left(AirCarries carries, int round, double fullL, double wasL) => carries switch
     {
         AirCarries.All => Math.Min(wasL, fullL * Math.Max(CarriedLeast, CarriedFilm / Math.Pow(3, round - 1))),
         AirCarries.Plugs => Math.Min(wasL, fullL * Math.Max(PushedLeast, PushedFilm / Math.Pow(2, round - 1))),
         _ => wasL,
     };
 
-    private static (double Bar, Sentence By) Limit(Question question, SweepGraph graph)
+    // The weakest of all that stands under the air's pressure, and the school.
+    private static (double Bar, Sentence By) Limit(Question question, FoundTask task)
     {
         bool low = question.Rig.Brief.Chosen().Air == AirSchool.Psi25;
         double school = (low ? 25 : 30) * UnitTable.PsiPa / 1e5;
-        var on = graph.Runs.SelectMany(r => (string?[])[r.From.Part, r.To.Part]).OfType<string>().ToHashSet();
-        var weakest = question.Rig.Parts.Where(p => on.Contains(p.Id) && !TankStudy.IsTank(p)).Select(p => (p.Name, Bar: Catalogue.Part(p.Stock)!.RatedBar))
-            .Concat(graph.Runs.Select(r => (r.Name, Bar: (double?)Catalogue.Pipe(r.Pipe)!.RatedBar))).Where(p => p.Bar is not null).OrderBy(p
-                => p.Bar).FirstOrDefault();
+        var graph = question.Tasks.Graph;
+        var gear = question.Tasks.Goals.GearOf(task.Kind, task.Scenario);
+        var came = graph.Reach(gear.Select(g => graph.At(g.PartId, g.Port)), task.Set);
+        bool Gets(RunEnd end) => came[graph.At(end.Part!, end.Port!)] is not null;
+        var pressed = graph.Parts.Where(p => !TankStudy.IsTank(p) && p.Ports.Any(o => came[graph.At(p.Id, o.Id)] is not null))
+            .Select(p => (p.Name, Bar: Catalogue.Part(p.Stock)!.RatedBar));
+        var pipes = graph.Runs.Where(r => Gets(r.From) && Gets(r.To)).Select(r => (r.Name, Bar: (double?)Catalogue.Pipe(r.Pipe)!.RatedBar));
+        var weakest = pressed.Concat(pipes).Where(p => p.Bar is not null).OrderBy(p => p.Bar).FirstOrDefault();
         return weakest.Bar is { } bar && bar < school ? (bar, $"the rating of {weakest.Name}") : (school, $"the school of {(low ? 25 : 30)} psi");
     }
 

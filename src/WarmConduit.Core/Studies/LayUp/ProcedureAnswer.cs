@@ -46,6 +46,11 @@ public enum ProcedureKind
     AutumnTrial,
 }
 
+/// <summary>A procedure that can be asked for.</summary>
+/// <param name="Kind">Which.</param>
+/// <param name="Name">Its name.</param>
+public sealed record ProcedureName(ProcedureKind Kind, string Name);
+
 /// <summary>One step of a procedure.</summary>
 /// <param name="Id">Its id within the procedure.</param>
 /// <param name="Words">What to do.</param>
@@ -76,6 +81,8 @@ public sealed record ProcedureStep(
 /// <param name="OutL">What its steps let out, L.</param>
 /// <param name="StaysL">What is left, L.</param>
 /// <param name="FluidL">Antifreeze that it takes, L.</param>
+/// <param name="All">Every procedure there is.</param>
 public sealed record ProcedureAnswer(
     ProcedureKind Kind, string Name, IReadOnlyList<string> Tools, IReadOnlyList<Sentence> Supplies, IReadOnlyList<ProcedureStep> Steps,
-    IReadOnlyList<Setting> Ends, double ShortestS, double LongestS, double InL, double OutL, double StaysL, double FluidL);
+    IReadOnlyList<Setting> Ends, double ShortestS, double LongestS, double InL, double OutL, double StaysL, double FluidL,
+    IReadOnlyList<ProcedureName> All);

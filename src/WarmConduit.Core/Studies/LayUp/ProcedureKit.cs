@@ -54,13 +54,18 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
                 "A hose that is left on freezes, and keeps pressure on the lines.");
         var order = question.Ask(DrainOrderStudy.Ask);
         foreach (var step in order.Steps.Where(s => s.Needed))
-            _steps.Add(new ProcedureStep(step.Id, step.Words, step.PartIds, [.. step.PartIds.Select(EndOf).OfType<Setting>()], step.OutL, null,
+        {
+            var part = question.Index.Part(step.PartIds[0]);
+            double? fluid = IsTrap(part) ? TrapL : null;
+            _steps.Add(new ProcedureStep(step.Id, step.Words, step.PartIds, [.. step.PartIds.Select(EndOf).OfType<Setting>()], step.OutL, fluid,
                 step.ShortestS, step.LongestS, false, step.Reach, step.Kind == DrainStepKind.Drain
-                    ? Sentence.Of($"{Measure.Volume(step.OutL)} should come. Less: a tap is closed, the vehicle leans, a pipe sags, or the drain is " +
-                        $"clogged.") : null,
-                question.Index.Part(step.PartIds[0]) is var part && PartWater.HeatsWater(part) ? "Cool and without pressure only." : null));
-        if (Pumps.Any())
-            Add("pump-dry", $"Run {Names(Pumps)} for half a minute to clear it, then leave it off", [.. Pumps], shortest: PumpDryS, longest: PumpDryS,
+                    ? Sentence.Of($"{Measure.Volume(step.OutL)} should come. Less: a tap is closed, the vehicle leans, a pipe sags, or the drain is clogged.")
+                    : null, PartWater.HeatsWater(part) ? "Cool and without pressure only." : null));
+        }
+        // What the builder does by hand is a step already.
+        var dry = Pumps.Where(p => Rig.ByHand.Find(p.Id) is null).ToList();
+        if (dry.Count > 0)
+            Add("pump-dry", $"Run {Names(dry)} for half a minute to clear it, then leave it off", dry, shortest: PumpDryS, longest: PumpDryS,
                 waits: true,
                 wrong: "Run dry for longer, a pump wears.");
         foreach (var part in Rig.Parts.Where(p => Stock(p).Positions.Count > 0 && !question.Index.HoldsCoolant(p)))
@@ -124,14 +129,13 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
     /// <summary>A litre for what holds water by design.</summary>
     public void Traps()
     {
-        var traps = Rig.Parts.Where(p => Stock(p) is { Group: PartGroup.Waste, Protects: true }).ToList();
-        double litres = (input.Fluid ?? new AntifreezeInput()).TrapL;
-        foreach (var trap in traps)
-            Add($"trap:{trap.Id}", $"Pour antifreeze into {trap.Name}", [trap], inL: litres, wrong: "The trap under a shower tray is the one that is " +
-                "forgotten.");
+        var traps = Rig.Parts.Where(IsTrap).ToList();
+        foreach (var trap in traps.Where(t => _steps.All(s => s.Id != t.Id)))
+            Add($"trap:{trap.Id}", $"Pour antifreeze into {trap.Name}", [trap], inL: TrapL,
+                wrong: "The trap under a shower tray is the one that is forgotten.");
         if (traps.Count == 0) return;
-        _supplies.Add(Sentence.Of($"{Measure.Volume(litres * traps.Count)} of antifreeze for the traps"));
-        _fluid += litres * traps.Count;
+        _supplies.Add(Sentence.Of($"{Measure.Volume(TrapL * traps.Count)} of antifreeze for the traps"));
+        _fluid += TrapL * traps.Count;
     }
 
     /// <summary>What is in the drawing and easily left out.</summary>
@@ -181,8 +185,12 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
             [.. _ends.Select(e => new Setting(e.Key, e.Value)).OrderBy(s => s.Id, StringComparer.Ordinal)],
             hands + _steps.Where(s => !s.Waits || s.ShortestS < 300).Sum(s => s.ShortestS ?? 0), (2 * hands) + _steps.Sum(s => s.LongestS ?? 0), _in,
                 _out, _stays,
-            _fluid);
+            _fluid, [.. Enum.GetValues<ProcedureKind>().Select(k => new ProcedureName(k, ProcedureStudy.NameOf(k)))]);
     }
+
+    private double TrapL => (input.Fluid ?? new AntifreezeInput()).TrapL;
+
+    private static bool IsTrap(Part part) => Stock(part) is { Group: PartGroup.Waste, Protects: true };
 
     private static StockPart Stock(Part part) => Catalogue.Part(part.Stock)!;
 

@@ -14,6 +14,8 @@ const about: Record<Place, string> = {
     "One night hour by hour: what freezes, when, and how sure that is. Add events such as a heater that fails, compare plans, find out which insulation helps most, and see how many winters do damage.",
   drain:
     "The steps that drain the rig, with what comes out at each. Tick them as you do them, and the rig remembers what is left. Parking slope shows on which slopes it drains.",
+  layup:
+    "Out with it, step by step, for this rig: drained, blown out, or filled with antifreeze, and opened again in spring. Choose a procedure and walk its steps. Blow out shows what the air of each outlet sweeps; Antifreeze how much to buy and how strong it is at each tap.",
   weights:
     "What each axle carries, empty and full, and the load on the straps of each tank. Weigh your axles first: a weighbridge knows best.",
 };
