@@ -158,27 +158,27 @@ function NightChip({ opens }: { opens: boolean }) {
   const water = waterWords({ water: conditions.water, left: outlook?.left ?? null }, left, print);
   const told = (
     <>
-      <strong className="font-semibold">{name}</strong>
-      <span className="text-muted">
+      <strong className="shrink-0 font-semibold">{name}</strong>
+      <span className="min-w-0 truncate text-muted">
         {words} · {water}
       </span>
     </>
   );
   return (
-    <span className="flex shrink-0 items-center gap-2">
+    <span className="flex max-w-full shrink-0 items-center gap-2">
       {opens ? (
         <button
           type="button"
           aria-expanded={open}
           onClick={() => toggle("weather")}
-          title="Change the night (W)"
-          className="inline-flex h-10 items-center gap-2 rounded-md border border-rule px-3 hover:border-strong"
+          title="Change the night (N)"
+          className="inline-flex h-10 max-w-full items-center gap-2 rounded-md border border-rule px-3 hover:border-strong"
         >
           {told}
-          <ChevronDown size={16} className={open ? "rotate-180" : ""} aria-hidden="true" />
+          <ChevronDown size={16} className={open ? "shrink-0 rotate-180" : "shrink-0"} aria-hidden="true" />
         </button>
       ) : (
-        <span className="inline-flex items-center gap-2">{told}</span>
+        <span className="inline-flex max-w-full items-center gap-2">{told}</span>
       )}
     </span>
   );
