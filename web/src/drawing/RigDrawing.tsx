@@ -5,6 +5,7 @@ import { usePrint } from "../app/units";
 import { courseOf, indexOf, portsTaken } from "../document/geometry";
 import type { Way } from "../document/way";
 import { useRested } from "../ui/useRested";
+import { AirMarks } from "./AirMarks";
 import { placeDiscs, placeTags, type Tag, tagRoom } from "./discs";
 import { FlowMarks, type Knob, Knobs, knobRoom } from "./FlowMarks";
 import { type Area, placeLabels, type Wanted } from "./labels";
@@ -49,6 +50,9 @@ interface Props {
   onTag?(number: number): void;
   /** Where its water goes, under the water lens, and what is turned by a hand. */
   flow?: Schema["WaterFlowAnswer"] | null;
+  /** What blowing out sweeps, under the air lens: of one outlet, or the best of all. */
+  air?: Schema["BlowOutAnswer"] | null;
+  outletId?: string | null;
   knobs?: Knob[];
   onKnob?(partId: string): void;
 }
@@ -102,6 +106,7 @@ export const RigDrawing = memo(function RigDrawing(props: Props) {
         })}
       />
       {props.flow && !bare && <FlowMarks rig={rig} flow={props.flow} px={px} />}
+      {props.air && <AirMarks rig={rig} air={props.air} stepId={props.outletId ?? null} px={px} />}
       {!bare && <Notes {...props} />}
     </g>
   );
@@ -164,7 +169,13 @@ const Names = memo(function Names(props: Props) {
     [view, frame],
   );
   // Under the water lens knobs hang where discs would.
-  const discs = placeDiscs(lens === "water" ? [] : (answers?.advice?.findings ?? []), props.findingId, props.close ?? false, px, inside);
+  const discs = placeDiscs(
+    lens === "water" || lens === "air" ? [] : (answers?.advice?.findings ?? []),
+    props.findingId,
+    props.close ?? false,
+    px,
+    inside,
+  );
   const ladder = useRested(answers?.freezeLadder);
   const air = useMemo(() => new Map(ladder?.zones.map((z) => [z.zoneId, z.airC])), [ladder]);
   const [tagged, hung] = useMemo(() => {

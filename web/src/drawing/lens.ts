@@ -1,7 +1,7 @@
 import type { Schema } from "../api/client";
 
-/** What the colours of a drawing mean: where water goes, what stays after draining, or how cold the water is. */
-export type Lens = "water" | "drain" | "cold";
+/** What the colours of a drawing mean: where water goes, what stays after draining, how cold the water is, or what air sweeps. */
+export type Lens = "water" | "drain" | "cold" | "air";
 
 const carried: Record<Schema["Service"], string> = {
   cold: "var(--line-cold)",

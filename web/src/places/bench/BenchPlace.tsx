@@ -127,6 +127,7 @@ function useKeys(find: () => void, history: () => void, add: () => void) {
   useHotkeys("d", () => setLens("drain"), looks);
   useHotkeys("c", () => setLens("cold"), looks);
   useHotkeys("w", () => setLens("water"), looks);
+  useHotkeys("x", () => setLens("air"), looks);
   useHotkeys("1", () => setLarge("sheet"), looks);
   useHotkeys("2", () => setLarge("corner"), looks);
   useHotkeys("4", () => toggle("rail"), looks);

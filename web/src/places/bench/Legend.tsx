@@ -4,6 +4,7 @@ import type { ReactNode } from "react";
 import type { Schema } from "../../api/client";
 import { useClock, usePrint } from "../../app/units";
 import { hourRead } from "../../document/answers";
+import { AirLegend } from "../../drawing/AirMarks";
 import { lineColour } from "../../drawing/lens";
 import { RunStroke } from "../../drawing/RunStroke";
 import { services } from "../../drawing/services";
@@ -25,7 +26,7 @@ export function Legend() {
   const lens = useView((s) => s.lens);
   return (
     <div className="flex min-w-0 flex-wrap items-center justify-between gap-x-3 gap-y-1">
-      {lens === "cold" ? <ColdLegend /> : lens === "water" ? <WaterLegend /> : <DrainLegend />}
+      {lens === "cold" ? <ColdLegend /> : lens === "water" ? <WaterLegend /> : lens === "air" ? <AirLegend /> : <DrainLegend />}
       <Key />
     </div>
   );

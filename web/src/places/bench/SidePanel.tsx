@@ -1,5 +1,5 @@
 import { Tabs } from "radix-ui";
-import { useEffect } from "react";
+import { lazy, Suspense, useEffect } from "react";
 import { useAnswers, useSelection } from "./benchStores";
 import { Findings } from "./Findings";
 import { Inspector } from "./Inspector";
@@ -8,6 +8,8 @@ import { type RailTab, useView } from "./viewStore";
 import { WaterPanel } from "./water/WaterPanel";
 import { useWaterStore } from "./water/waterStore";
 
+const AirPanel = lazy(async () => ({ default: (await import("./AirPanel")).AirPanel }));
+
 /** Findings, the ladder and what is in hand share one rail. */
 export function SidePanel() {
   const tab = useView((s) => s.tab);
@@ -15,7 +17,8 @@ export function SidePanel() {
   const things = useSelection((s) => s.things);
   const findingId = useSelection((s) => s.findingId);
   const count = useAnswers((s) => s.answers?.advice.count);
-  const water = useView((s) => s.lens === "water");
+  const lens = useView((s) => s.lens);
+  const water = lens === "water";
   // A tap that is opened shows what comes out of it.
   const used = useWaterStore((s) => s.turned);
   useEffect(() => {
@@ -40,7 +43,7 @@ export function SidePanel() {
           Issues{count ? ` ${count}` : ""}
         </Tabs.Trigger>
         <Tabs.Trigger value="ladder" className={trigger}>
-          {water ? "Water" : "Freezes"}
+          {water ? "Water" : lens === "air" ? "Air" : "Freezes"}
         </Tabs.Trigger>
         <Tabs.Trigger value="properties" className={trigger}>
           Selected
@@ -50,7 +53,15 @@ export function SidePanel() {
         <Findings />
       </Tabs.Content>
       <Tabs.Content value="ladder" className="flex min-h-0 grow flex-col outline-none data-[state=inactive]:hidden">
-        {water ? <WaterPanel /> : <Ladder />}
+        {water ? (
+          <WaterPanel />
+        ) : lens === "air" ? (
+          <Suspense fallback={<p className="p-4 text-muted">Loading…</p>}>
+            <AirPanel />
+          </Suspense>
+        ) : (
+          <Ladder />
+        )}
       </Tabs.Content>
       <Tabs.Content value="properties" className="min-h-0 grow overflow-y-auto outline-none data-[state=inactive]:hidden">
         <Inspector />

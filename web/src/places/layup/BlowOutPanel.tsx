@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useState } from "react";
 import type { Schema } from "../../api/client";
 import { lasting, say, usePrint } from "../../app/units";
 import { indexOf, type Rig } from "../../document/geometry";
@@ -7,23 +7,18 @@ import { Button, Caution, Choice, Panel, Switch } from "../../ui/controls";
 import { fieldClass } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
 import { useActions } from "../bench/useActions";
-import { useAsked, useJob } from "../bench/useAsked";
-import { airInput, useLayUp } from "./layUpStore";
+import { useJob } from "../bench/useAsked";
+import { useLayUp } from "./layUpStore";
 import type { Shown } from "./StepDrawing";
+import { useAir } from "./useAir";
 
 type Air = Schema["BlowOutAnswer"];
 
 /** What the air of each outlet sweeps, how well, and what is left. */
 export function BlowOutPanel({ rig, onShow }: { rig: Rig; onShow(shown: Shown): void }) {
   const lay = useLayUp();
-  const input = useMemo(() => airInput(lay), [lay]);
-  const asked = useAsked("blowOut", input);
-  const [last, setLast] = useState<Air | null>(null);
+  const { air, stale, error } = useAir(true);
   const [chosen, setChosen] = useState<string | null>(null);
-  useEffect(() => {
-    if (asked.data) setLast(asked.data);
-  }, [asked.data]);
-  const air = asked.data ?? last;
   const step = air?.steps.find((s) => s.id === chosen);
   useEffect(() => {
     if (!air) return;
@@ -36,10 +31,10 @@ export function BlowOutPanel({ rig, onShow }: { rig: Rig; onShow(shown: Shown): 
       stepId: step?.id ?? null,
     });
   }, [air, step, onShow]);
-  if (asked.error) return <p role="alert">Couldn't calculate the air. {asked.error.message}</p>;
+  if (error) return <p role="alert">Couldn't calculate the air. {error.message}</p>;
   if (!air) return <p className="text-muted">Calculating where the air goes…</p>;
   return (
-    <Stale stale={!asked.data} className="flex min-w-0 flex-col gap-3">
+    <Stale stale={stale} className="flex min-w-0 flex-col gap-3">
       <Panel className="p-3" aria-label="Air">
         <label className="block">
           <span className="text-muted">Air from</span>

@@ -1,9 +1,9 @@
 import { useMemo } from "react";
 import type { Schema } from "../../api/client";
 import { indexOf, type Rig } from "../../document/geometry";
-import { AirLegend, AirMarks } from "../../drawing/AirMarks";
+import { AirLegend } from "../../drawing/AirMarks";
 import type { Tag } from "../../drawing/discs";
-import { toPx, type View, wholeFrame } from "../../drawing/projection";
+import { type View, wholeFrame } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
 import { Panel } from "../../ui/controls";
 import { useSize } from "../../ui/useSize";
@@ -50,8 +50,18 @@ export function StepDrawing({ rig, shown }: { rig: Rig; shown: Shown }) {
             const frame = wholeFrame(rig, view, { width: size.width, height: narrow ? NARROW_HEIGHT : HEIGHT }, narrow ? 8 : 20);
             return (
               <svg key={view} width={frame.width} height={frame.height} role="img" aria-label={`${shown.title || "The rig"}, ${view}`}>
-                <RigDrawing rig={rig} about={null} answers={null} view={view} frame={frame} lens="water" tags={tags} way={way} />
-                {shown.air && <AirMarks rig={rig} air={shown.air} stepId={shown.stepId} px={(p) => toPx(view, frame, p)} />}
+                <RigDrawing
+                  rig={rig}
+                  about={null}
+                  answers={null}
+                  view={view}
+                  frame={frame}
+                  lens={shown.air ? "air" : "water"}
+                  tags={tags}
+                  way={way}
+                  air={shown.air}
+                  outletId={shown.stepId}
+                />
               </svg>
             );
           })}

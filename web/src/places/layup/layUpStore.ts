@@ -11,6 +11,8 @@ interface LayUpState {
   rounds: number;
   glycol: number;
   drained: boolean;
+  /** The outlet whose air is drawn on the bench; null: all. */
+  outletId: string | null;
   set(to: Partial<Omit<LayUpState, "set">>): void;
 }
 
@@ -24,9 +26,14 @@ export const useLayUp = create<LayUpState>()(
       rounds: 2,
       glycol: 0.45,
       drained: true,
+      outletId: null,
       set: (to) => set(to),
     }),
-    { name: "warm-conduit-lay-up", version: 1 },
+    {
+      name: "warm-conduit-lay-up",
+      version: 1,
+      partialize: ({ tab, kind, source, rounds, glycol, drained }) => ({ tab, kind, source, rounds, glycol, drained }),
+    },
   ),
 );
 
