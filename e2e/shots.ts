@@ -177,10 +177,6 @@ test("the night, hour by hour, and what it rests on", async ({ page }) => {
   await page.evaluate(() => scrollTo(0, 0));
   await shot(page, "night");
   await page.goto("/rigs/sparrow/night");
-  await page.getByRole("tab", { name: "Winter" }).click();
-  await page.getByText(/In \d of 5 winters/).waitFor();
-  await page.waitForTimeout(600);
-  await shot(page, "limit");
   await page.getByRole("tab", { name: "Improve" }).click();
   await page.getByRole("button", { name: "Move it boxed in under the floor" }).waitFor();
   await page.locator("[data-option]").first().hover();
@@ -214,12 +210,20 @@ test("drain-down: order, water going down, how it may stand", async ({ page }) =
   await shot(page, "drain");
 });
 
-test("all heights at once, before and after", async ({ page }) => {
-  await page.goto("/rigs/sparrow/drain");
-  await page.getByRole("button", { name: "Preview" }).click();
-  await page.getByLabel("Water left").scrollIntoViewIfNeeded();
-  await page.waitForTimeout(600);
-  await shot(page, "heights", true);
+test("lay-up: a step of it, and the air lens", async ({ page }) => {
+  await page.goto("/rigs/tern/layup");
+  await page.getByRole("combobox", { name: "Procedure" }).selectOption("airLayUp");
+  await page.getByLabel("All steps").getByText("until only mist comes").nth(1).click();
+  await page.evaluate(() => scrollTo(0, 0));
+  await page.waitForTimeout(800);
+  await shot(page, "layup");
+  await page.goto("/rigs/tern");
+  await page.locator("[data-sheet]").waitFor();
+  await page.keyboard.press("x");
+  await page.getByRole("tab", { name: "Air" }).click();
+  await page.locator("[data-air]").first().waitFor();
+  await page.waitForTimeout(800);
+  await shot(page, "bench-air");
 });
 
 test("a fix looked at before it is done", async ({ page }) => {

@@ -3,6 +3,7 @@ using WarmConduit.Core.Advice.Tasks;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.LayUp;
 using WarmConduit.Core.Studies.WaterFlow;
 
 namespace WarmConduit.Bench;
@@ -33,6 +34,14 @@ public class WaterBenchmarks
     /// <summary>All taps open.</summary>
     [Benchmark(Description = "supply of Lantern, every tap open"), Limit(5)]
     public WaterFlowAnswer All() => WaterFlowStudy.Ask(_asked, _all);
+
+    /// <summary>What air sweeps at every outlet.</summary>
+    [Benchmark(Description = "sweep of all outlets of Lantern"), Limit(20)]
+    public BlowOutAnswer Sweep() => BlowOutStudy.Ask(_asked, new BlowOutInput());
+
+    /// <summary>A lay-up with air, step by step.</summary>
+    [Benchmark(Description = "a procedure of Lantern"), Limit(50)]
+    public ProcedureAnswer Procedure() => ProcedureStudy.Ask(new Question(_lantern, Conditions.Of(_lantern.Brief)), new ProcedureInput(ProcedureKind.AirLayUp));
 
     /// <summary>The positions of every scenario, found anew.</summary>
     [Benchmark(Description = "the scenarios of Lantern"), Limit(200)]
