@@ -140,6 +140,10 @@ public class LayUpTests
         Assert.Equal("trap", Assert.Single(answer.Traps).PartId);
         // Plain: the stub, the port's leg, and suction before the bottle's tee.
         Assert.Equal(["port", "s2", "stub", "suction"], answer.Plain.Select(p => p.RunId).Order());
+        // What both lead through has the weaker of them; said of the rig, that is what its night starts from.
+        Assert.Equal(Math.Min(first.Glycol, second.Glycol), answer.Stands.Single(s => s.Thing == "runs/trunk").Glycol);
+        Assert.Equal(first.Glycol, answer.Stands.Single(s => s.Thing == "runs/up-narrow").Glycol);
+        Assert.All(answer.Stands, s => Assert.True(new LeftAct("a", LeftActKind.Antifreeze, DateTimeOffset.UnixEpoch, s.Thing, Glycol: s.Glycol).IsIn(rig)));
         // Drained first, it is stronger everywhere, and never stronger than the bottle.
         var drained = AntifreezeStudy.Ask(question, new AntifreezeInput(0.5));
         Assert.All(drained.Steps.Zip(answer.Steps), s => Assert.InRange(s.First.Glycol, s.Second.Glycol, 0.5));

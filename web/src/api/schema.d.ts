@@ -822,6 +822,8 @@ export interface components {
              * @description The highest freezing point at an outlet, °C; null: no outlet gets fluid.
              */
             worstC: null | number;
+            /** @description What stands where, of all that fluid gets to. */
+            stands: components["schemas"]["FluidStands"][];
             /**
              * Format: double
              * @description The coldest night of the brief, °C.
@@ -2402,6 +2404,16 @@ export interface components {
             words: components["schemas"]["Sentence"];
             /** @description Something does not work; else it is good to know. */
             fault: boolean;
+        };
+        /** @description What stands in a run or part in the end. */
+        FluidStands: {
+            /** @description Its path: runs/main, parts/pump. */
+            thing: string;
+            /**
+             * Format: double
+             * @description Share of glycol: the weakest of the outlets that it leads to.
+             */
+            glycol: number;
         };
         /** @description What stays when one thing is forgotten. */
         Forgotten: {
@@ -4167,6 +4179,8 @@ export interface components {
             wrong: null | components["schemas"]["Sentence"];
             /** @description A caution where it can hurt someone; null: none. */
             caution: null | string;
+            /** @description Parts of which the rig remembers that they were opened or handled. */
+            marks: string[];
         };
         /** @description A measured volume against what should have come out. */
         ProofAnswer: {

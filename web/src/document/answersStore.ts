@@ -22,7 +22,7 @@ export const ofDrain = ["drainDown", "drainOrder", "holds", "parking", "left", "
 /** What the night wants to know. */
 export const ofNight = ["night", "outlook"] as const;
 /** What a lay-up wants to know. */
-export const ofLayUp = ["drainDown", "outlook"] as const;
+export const ofLayUp = ["drainDown", "left", "outlook"] as const;
 export type Wanted = typeof ofLayUp | typeof ofBench | typeof ofBrief | typeof ofWeights | typeof ofShell | typeof ofDrain | typeof ofNight;
 /** A place has the answers that it asked for, and only those. */
 export type Answers = Pick<All, (typeof ofBench)[number]> &

@@ -27,6 +27,11 @@ public sealed record TrapFluid(string PartId, string Name, double Litres);
 /// <param name="Litres">Water in it, L.</param>
 public sealed record PlainRun(string RunId, string Name, double Litres);
 
+/// <summary>What stands in a run or part in the end.</summary>
+/// <param name="Thing">Its path: <c>runs/main</c>, <c>parts/pump</c>.</param>
+/// <param name="Glycol">Share of glycol: the weakest of the outlets that it leads to.</param>
+public sealed record FluidStands(string Thing, double Glycol);
+
 /// <summary>Bottles to buy.</summary>
 /// <param name="SizeL">Size of a bottle, L.</param>
 /// <param name="Count">How many.</param>
@@ -44,7 +49,9 @@ public sealed record Bottles(double SizeL, int Count);
 /// <param name="Bottles">What to buy, by size.</param>
 /// <param name="Plain">Runs in which plain water stays, most first.</param>
 /// <param name="WorstC">The highest freezing point at an outlet, °C; null: no outlet gets fluid.</param>
+/// <param name="Stands">What stands where, of all that fluid gets to.</param>
 /// <param name="NightC">The coldest night of the brief, °C.</param>
 public sealed record AntifreezeAnswer(
     IReadOnlyList<ScenarioGear> Gear, bool Can, double HeaterL, bool Bypassed, IReadOnlyList<AntifreezeStep> Steps, IReadOnlyList<TrapFluid> Traps,
-    double LinesL, double TotalL, IReadOnlyList<Bottles> Bottles, IReadOnlyList<PlainRun> Plain, double? WorstC, double NightC);
+    double LinesL, double TotalL, IReadOnlyList<Bottles> Bottles, IReadOnlyList<PlainRun> Plain, double? WorstC,
+    IReadOnlyList<FluidStands> Stands, double NightC);

@@ -37,6 +37,7 @@ public static class AntifreezeStudy
         var stays = down.Runs.ToDictionary(r => r.RunId, r => input.Drained ? Math.Min(r.StaysL, r.FullL) : r.FullL);
         var keeps = down.Parts.ToDictionary(p => p.PartId, p => input.Drained ? Math.Min(p.RetainedL, p.FullL) : p.FullL);
         var (filled, steps) = (new HashSet<string>(), new List<AntifreezeStep>());
+        var stands = new Dictionary<string, double>();
         double heater = 0;
         foreach (var (opening, way) in BlowOutStudy.Ordered(question, graph))
         {
@@ -65,6 +66,8 @@ public static class AntifreezeStudy
                 if (PartWater.HeatsWater(part)) heater += full;
             }
             double glycol = runs.Count == 0 ? 0 : GlycolWater.Diluted(input.Glycol, path, water);
+            foreach (string thing in runs.Select(r => $"runs/{r.Id}").Concat(parts.Select(p => $"parts/{p.Id}")))
+                stands[thing] = Math.Min(glycol, stands.GetValueOrDefault(thing, 1));
             steps.Add(new AntifreezeStep(
                 opening.Id, opening.Tap.Id, opening.Name, [.. runs.Select(r => r.Id)], runs.Count == 0 ? 0 : drawn + pushed, water, glycol,
                 GlycolWater.FreezingC(glycol), GlycolWater.BurstProtectionC(glycol)));
@@ -80,6 +83,7 @@ public static class AntifreezeStudy
         return new AntifreezeAnswer(
             question.Tasks.Goals.GearOf(TaskKind.Antifreeze, task.Scenario), task.Fault is null, heater, question.Tasks.Goals.Has(TaskKind.BypassHeater), steps,
             traps, lines, total, [.. Sizes.Select(s => new Bottles(s, (int)Math.Ceiling(Spare * total / s)))], plain,
-            reached.Count == 0 ? null : reached.Max(s => s.FreezesC), question.Rig.Brief.LowestC);
+            reached.Count == 0 ? null : reached.Max(s => s.FreezesC),
+            [.. stands.Select(s => new FluidStands(s.Key, s.Value)).OrderBy(s => s.Thing, StringComparer.Ordinal)], question.Rig.Brief.LowestC);
     }
 }

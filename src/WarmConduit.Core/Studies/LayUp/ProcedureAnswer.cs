@@ -64,9 +64,10 @@ public sealed record ProcedureName(ProcedureKind Kind, string Name);
 /// <param name="Reach">How the place is reached; null: no access is drawn.</param>
 /// <param name="Wrong">What can go wrong; null: nothing worth a word.</param>
 /// <param name="Caution">A caution where it can hurt someone; null: none.</param>
+/// <param name="Marks">Parts of which the rig remembers that they were opened or handled.</param>
 public sealed record ProcedureStep(
     string Id, Sentence Words, IReadOnlyList<string> PartIds, IReadOnlyList<Setting> Settings, double? OutL, double? InL, double? ShortestS, double? LongestS,
-    bool Waits, string? Reach, Sentence? Wrong, string? Caution);
+    bool Waits, string? Reach, Sentence? Wrong, string? Caution, IReadOnlyList<string> Marks);
 
 /// <summary>A procedure made from this rig. Litres and times are estimates.</summary>
 /// <param name="Kind">Which.</param>

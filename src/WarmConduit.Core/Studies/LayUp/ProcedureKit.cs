@@ -60,7 +60,7 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
             _steps.Add(new ProcedureStep(step.Id, step.Words, step.PartIds, [.. step.PartIds.Select(EndOf).OfType<Setting>()], step.OutL, fluid,
                 step.ShortestS, step.LongestS, false, step.Reach, step.Kind == DrainStepKind.Drain
                     ? Sentence.Of($"{Measure.Volume(step.OutL)} should come. Less: a tap is closed, the vehicle leans, a pipe sags, or the drain is clogged.")
-                    : null, PartWater.HeatsWater(part) ? "Cool and without pressure only." : null));
+                    : null, PartWater.HeatsWater(part) ? "Cool and without pressure only." : null, step.PartIds));
         }
         // What the builder does by hand is a step already.
         var dry = Pumps.Where(p => Rig.ByHand.Find(p.Id) is null).ToList();
@@ -218,7 +218,7 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
         double? shortest = null, double? longest = null, bool waits = false, Sentence? wrong = null, string? caution = null)
     {
         string? reach = parts.Count == 0 ? null : DrainOrderStudy.ReachOf(Rig, parts[0], parts[0].Box.Centre());
-        _steps.Add(new ProcedureStep(id, words, [.. parts.Select(p => p.Id)], settings ?? [], outL, inL, shortest, longest, waits, reach, wrong, caution));
+        _steps.Add(new ProcedureStep(id, words, [.. parts.Select(p => p.Id)], settings ?? [], outL, inL, shortest, longest, waits, reach, wrong, caution, []));
         foreach (var setting in settings ?? []) _ends[setting.Id] = setting.Position;
     }
 }

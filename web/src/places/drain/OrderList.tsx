@@ -1,13 +1,12 @@
 import type { Schema } from "../../api/client";
-import { plural, say, usePrint } from "../../app/units";
+import { say, usePrint } from "../../app/units";
 import type { Rig } from "../../document/geometry";
-import { notDoneWords, stateWord, whenWords } from "../../drawing/left";
 import { stayWords } from "../../drawing/stays";
-import { Button, Panel, Tick } from "../../ui/controls";
-import { QuantityField } from "../../ui/QuantityField";
+import { Panel, Tick } from "../../ui/controls";
 import { Stale } from "../../ui/Stale";
-import { useAnswers, useStores } from "../bench/benchStores";
-import { useAsked } from "../bench/useAsked";
+import { useAnswers } from "../bench/benchStores";
+import { Jug } from "./Jug";
+import { LeftState } from "./LeftState";
 import { useLeft } from "./useLeft";
 
 /** The order of draining: what comes out at each step, why it comes there, what stays if it is forgotten, and what a jug tells. */
@@ -84,18 +83,7 @@ export function OrderList({ rig, count, onCount }: { rig: Rig; count: number; on
                       ))}
                     </ul>
                   ) : (
-                    <>
-                      <div className="mt-2 max-w-44">
-                        <QuantityField
-                          label="Measured volume"
-                          value={left.jugOf(s.id)}
-                          quantity="volume"
-                          limit="left.outL"
-                          onCommit={(litres) => left.measure(s.id, litres)}
-                        />
-                      </div>
-                      {left.jugOf(s.id) !== null && <Proof step={s.id} litres={left.jugOf(s.id) ?? 0} />}
-                    </>
+                    <Jug left={left} partId={s.id} />
                   )}
                 </div>
               )}
@@ -119,34 +107,6 @@ function Forgotten({ more }: { more: Schema["Forgotten"] | undefined }) {
   );
 }
 
-/** How the water system stands by what was ticked and measured. */
-function LeftState({ left }: { left: ReturnType<typeof useLeft> }) {
-  const state = useAnswers((s) => s.answers?.left);
-  const water = useAnswers((s) => s.conditions?.water);
-  const { setConditions } = useStores().answers;
-  const print = usePrint();
-  if (!left.known)
-    return <p className="mt-2 rounded-md bg-sunk px-2.5 py-2">Tick each step as you do it. The rig remembers what is left, and when.</p>;
-  if (!state) return null;
-  const short = state.readings.filter((r) => r.isShort);
-  return (
-    <section className="mt-2 rounded-md bg-sunk px-2.5 py-2" aria-label="State">
-      <p>
-        <strong className="font-semibold">{state.at ? stateWord(state, print) : "Full"}</strong>
-        <span className="text-muted">
-          {state.at ? ` · last step ${whenWords(state.at)}` : state.filled ? ` · filled ${whenWords(state.filled)}` : ""}
-        </span>
-      </p>
-      {state.at && <p>{[`${print(state.staysL, "volume")} in it`, notDoneWords(state)].filter(Boolean).join(" · ")}</p>}
-      {short.length > 0 && <p>Less came out than expected at {plural(short.length, "step")}: what that empties counts as still full.</p>}
-      <div className="mt-1 flex flex-wrap gap-2">
-        {state.at && <Button onClick={left.fill}>Mark as filled</Button>}
-        {water !== "asLeft" && <Button onClick={() => setConditions({ water: "asLeft" })}>Use this state for the night</Button>}
-      </div>
-    </section>
-  );
-}
-
 function about(s: Schema["DrainStep"], minutes: (seconds: number) => string) {
   const [low, high] = [s.shortestS ?? 0, s.longestS ?? 0];
   const time =
@@ -160,28 +120,4 @@ function about(s: Schema["DrainStep"], minutes: (seconds: number) => string) {
             ? `runs about ${minutes(high)}`
             : `runs ${minutes(low)} to ${minutes(high)}`;
   return [time, s.kind !== "taps" ? s.reach : null, s.needed ? null : "nothing left after the others"].filter(Boolean).join(" · ");
-}
-
-/** What a jug that is not as full as it should be may point at. */
-function Proof({ step, litres }: { step: string; litres: number }) {
-  const print = usePrint();
-  const { data } = useAsked("proof", { stepId: step, measuredL: litres });
-  if (!data) return <p className="mt-2 text-muted">Calculating…</p>;
-  return (
-    <div className="mt-2" data-proof={step}>
-      <p>{say(data.verdict, print)}</p>
-      {data.suspects.length > 0 && (
-        <ol className="mt-1.5 flex flex-col gap-1">
-          {data.suspects.map((s) => (
-            <li key={s.partId + say(s.words, print)}>
-              {say(s.words, print)}:{" "}
-              <span className="text-muted">
-                {print(s.wouldBeL, "volume")} would have come, and {print(Math.max(0, s.staysMoreL), "volume")} more left.
-              </span>
-            </li>
-          ))}
-        </ol>
-      )}
-    </div>
-  );
 }

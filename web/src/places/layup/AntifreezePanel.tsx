@@ -1,9 +1,12 @@
 import { useEffect, useMemo, useState } from "react";
 import type { Schema } from "../../api/client";
 import { usePrint } from "../../app/units";
+import { added } from "../../document/edits";
 import { indexOf, type Rig } from "../../document/geometry";
-import { Caution, Panel, Slider, Switch } from "../../ui/controls";
+import { Button, Caution, Panel, Slider, Switch } from "../../ui/controls";
 import { Stale } from "../../ui/Stale";
+import { newId } from "../bench/drawingTools";
+import { useActions } from "../bench/useActions";
 import { useAsked } from "../bench/useAsked";
 import { fluidInput, useLayUp } from "./layUpStore";
 import type { Shown } from "./StepDrawing";
@@ -53,6 +56,7 @@ export function AntifreezePanel({ rig, onShow }: { rig: Rig; onShow(shown: Shown
         </ol>
       </Panel>
       <Plain fluid={fluid} />
+      <Keep fluid={fluid} />
     </Stale>
   );
 }
@@ -149,6 +153,29 @@ function Plain({ fluid }: { fluid: Fluid }) {
           </li>
         ))}
       </ul>
+    </Panel>
+  );
+}
+
+/** Said of the rig, it is what its night starts from. */
+function Keep({ fluid }: { fluid: Fluid }) {
+  const { commit } = useActions();
+  if (fluid.stands.length === 0) return null;
+  const keep = () => {
+    const at = new Date().toISOString();
+    commit(
+      "Filled with antifreeze",
+      fluid.stands.map((s) => added("left", { id: newId("act"), kind: "antifreeze", at, thing: s.thing, glycol: s.glycol })),
+    );
+  };
+  return (
+    <Panel className="p-3" aria-label="Once it is in">
+      <p className="text-muted">
+        Once it is in, the rig remembers where antifreeze stands and how strong it is: the night as left starts from that.
+      </p>
+      <Button className="mt-2" onClick={keep}>
+        Record the antifreeze
+      </Button>
     </Panel>
   );
 }

@@ -7,6 +7,9 @@ import { Button, Caution, Panel, Tick } from "../../ui/controls";
 import { fieldClass } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
 import { useAsked } from "../bench/useAsked";
+import { Jug } from "../drain/Jug";
+import { LeftState } from "../drain/LeftState";
+import { useLeft } from "../drain/useLeft";
 import { airInput, fluidInput, useLayUp } from "./layUpStore";
 import type { Shown } from "./StepDrawing";
 
@@ -18,12 +21,17 @@ export function Procedure({ rig, onShow }: { rig: Rig; onShow(shown: Shown): voi
   const input = useMemo(() => ({ kind: lay.kind, air: airInput(lay), fluid: fluidInput(lay) }), [lay]);
   const asked = useAsked("procedure", input);
   const [last, setLast] = useState<Made | null>(null);
-  const [at, setAt] = useState(0);
+  const left = useLeft(rig);
+  const [at, setAt] = useState<number | null>(null);
   useEffect(() => {
     if (asked.data) setLast(asked.data);
   }, [asked.data]);
   const made = asked.data ?? last;
-  const index = Math.min(at, (made?.steps.length ?? 1) - 1);
+  const isDone = (s: Schema["ProcedureStep"]) => s.marks.length > 0 && s.marks.every(left.isDone);
+  // It goes on behind what was done last, on whatever device.
+  const goesOn = made?.steps.some((s) => s.marks.length > 0 && !isDone(s)) ?? false;
+  const resumed = made && goesOn ? made.steps.findLastIndex(isDone) + 1 : 0;
+  const index = Math.min(at ?? resumed, (made?.steps.length ?? 1) - 1);
   const step = made?.steps[index];
   useEffect(() => {
     if (step) onShow({ partIds: step.partIds, number: index + 1, title: step.words.text, air: null, stepId: null });
@@ -39,7 +47,7 @@ export function Procedure({ rig, onShow }: { rig: Rig; onShow(shown: Shown): voi
           value={lay.kind}
           onChange={(e) => {
             lay.set({ kind: e.target.value as Schema["ProcedureKind"] });
-            setAt(0);
+            setAt(null);
           }}
         >
           {made.all.map((p) => (
@@ -51,8 +59,9 @@ export function Procedure({ rig, onShow }: { rig: Rig; onShow(shown: Shown): voi
         <Sums made={made} />
         <Ready key={lay.kind} made={made} open={index === 0} />
       </Panel>
-      {step && <Step made={made} index={index} step={step} onStep={setAt} />}
-      <AllSteps made={made} index={index} onStep={setAt} />
+      {left.known && <LeftState left={left} />}
+      {step && <Step made={made} index={index} step={step} left={left} onStep={setAt} />}
+      <AllSteps made={made} index={index} isDone={isDone} onStep={setAt} />
       <Ends made={made} rig={rig} />
     </Stale>
   );
@@ -103,13 +112,28 @@ function Ready({ made, open }: { made: Made; open: boolean }) {
 }
 
 /** The step at hand, to be read with wet hands. */
-function Step({ made, index, step, onStep }: { made: Made; index: number; step: Schema["ProcedureStep"]; onStep(at: number): void }) {
+function Step(props: {
+  made: Made;
+  index: number;
+  step: Schema["ProcedureStep"];
+  left: ReturnType<typeof useLeft>;
+  onStep(at: number): void;
+}) {
+  const { made, index, step, left, onStep } = props;
   const print = usePrint();
+  const last = index >= made.steps.length - 1;
+  const undone = step.marks.filter((id) => !left.isDone(id));
+  // What the rig remembers is remembered as it is done.
+  const next = () => {
+    if (undone.length > 0) left.tick(say(step.words, print), undone, true);
+    if (!last) onStep(index + 1);
+  };
   const times = step.shortestS != null ? [step.shortestS, step.longestS ?? step.shortestS] : null;
   return (
     <Panel className="p-4" aria-label="Step">
       <p className="text-muted">
         Step {index + 1} of {made.steps.length}
+        {step.marks.length > 0 && undone.length === 0 && " · done"}
       </p>
       <p className="mt-1 text-[21px] leading-snug font-semibold" data-step={step.id}>
         {say(step.words, print)}
@@ -129,12 +153,13 @@ function Step({ made, index, step, onStep }: { made: Made; index: number; step: 
         <Fact name="Reached" value={step.reach} />
         <Fact name="Look out" value={step.wrong ? say(step.wrong, print) : null} />
       </dl>
+      {step.marks.length === 1 && step.outL != null && <Jug left={left} partId={step.marks[0] as string} />}
       <div className="mt-3 grid grid-cols-2 gap-2">
         <Button className="h-16 text-[17px]" disabled={index === 0} onClick={() => onStep(index - 1)}>
           Back
         </Button>
-        <Button className="h-16 text-[17px]" disabled={index >= made.steps.length - 1} onClick={() => onStep(index + 1)}>
-          Next step
+        <Button className="h-16 text-[17px]" data-next disabled={last && undone.length === 0} onClick={next}>
+          {undone.length > 0 ? "Done" : "Next step"}
         </Button>
       </div>
     </Panel>
@@ -149,7 +174,8 @@ const Fact = ({ name, value }: { name: string; value: string | null | undefined 
     </>
   ) : null;
 
-function AllSteps({ made, index, onStep }: { made: Made; index: number; onStep(at: number): void }) {
+function AllSteps(props: { made: Made; index: number; isDone(s: Schema["ProcedureStep"]): boolean; onStep(at: number): void }) {
+  const { made, index, isDone, onStep } = props;
   const print = usePrint();
   return (
     <Panel className="p-3" aria-label="All steps">
@@ -163,7 +189,10 @@ function AllSteps({ made, index, onStep }: { made: Made; index: number; onStep(a
               onClick={() => onStep(i)}
             >
               <span className="w-6 shrink-0 text-right font-semibold">{i + 1}</span>
-              <span className="min-w-0 grow">{say(s.words, print)}</span>
+              <span className="min-w-0 grow">
+                {say(s.words, print)}
+                {isDone(s) && <span className="text-muted"> · done</span>}
+              </span>
               {s.outL != null && s.outL >= 0.0005 && <span className="shrink-0 font-semibold">{print(s.outL, "volume")}</span>}
             </button>
           </li>
