@@ -44,40 +44,37 @@ internal sealed class TaskRule : IRule
         }
     }
 
-    // Where a task fails by it, that says so.
-    private static IEnumerable<Finding> Blocked(Question question, FoundTasks found)
+    private static IEnumerable<Finding> Blocked(Question question, FoundTasks found) => found.Blocked.Select(b =>
     {
-        var tasks = found.Own.Prepend(question.Rig.ScenarioOf(ScenarioKind.InUse)).Select(s => found.For(s, question.Cancel));
-        foreach (var task in tasks.Where(t => t.Fault is null))
-            foreach (var (pump, closed) in found.Goals.AgainstClosed(task.Set))
-                yield return new Finding(
-                    $"blocked:{pump.Id}:{task.Key}", FindingKind.PumpBlocked, Severity.Warning, pump.Name, "runs against a closed valve", null,
-                    $"In “{task.Scenario!.Name}” it is on, and “{closed.Name}” before it is closed: nothing comes, and a pump without a pressure " +
-                    "switch is damaged.",
-                    Place.OnPart(question.Index, pump), [], null, [
-                        new Mend($"Open {closed.Name} there", [new SetPosition(task.Scenario.Id, closed.Id, Positions.Open)]),
-                        new Mend($"Leave {pump.Name} off there", [new SetPosition(task.Scenario.Id, pump.Id, Positions.Off)])]);
-    }
+        var (pump, closed, scenario) = (question.Index.Part(b.Pump), question.Index.Part(b.Closed), b.Task.Scenario!);
+        return new Finding(
+            $"blocked:{pump.Id}:{b.Task.Key}", FindingKind.PumpBlocked, Severity.Warning, pump.Name, "runs against a closed valve", null,
+            $"In “{scenario.Name}” it is on, and “{closed.Name}” before it is closed: nothing comes, and a pump without a pressure switch is damaged.",
+            Place.OnPart(question.Index, pump), [], null, [
+                new Mend($"Open {closed.Name} there", [new SetPosition(scenario.Id, closed.Id, Positions.Open)]),
+                new Mend($"Leave {pump.Name} off there", [new SetPosition(scenario.Id, pump.Id, Positions.Off)])]);
+    });
 
     // Past a heater, hot and cold are joined: that has its own rule.
-    private static IEnumerable<Finding> TwoWays(Question question, FoundTasks found)
+    private static IEnumerable<Finding> TwoWays(Question question, FoundTasks found) => found.PastFilters.Select(p =>
     {
-        var task = found.For(TaskKind.Tank, question.Cancel);
-        foreach (var (filter, open) in found.Goals.PastFilters(task.Set))
-            yield return new Finding(
-                $"past:{filter.Id}", FindingKind.TwoWays, Severity.Warning, filter.Name, "water goes past it", null,
-                open is null ? "In use there are two ways: through it, and past it with no one valve that shuts it." :
-                $"In use there are two ways: through it, and past it by “{open.Name}”, which is open.",
-                Place.OnPart(question.Index, filter), [], null, open is null ? null :
-                [new Mend($"Leave {open.Name} closed in use", [new SetPosition(task.Scenario!.Id, open.Id, Positions.Closed)])]);
-    }
+        var (filter, open) = (question.Index.Part(p.Filter), p.Open is { } id ? question.Index.Part(id) : null);
+        return new Finding(
+            $"past:{filter.Id}", FindingKind.TwoWays, Severity.Warning, filter.Name, "water goes past it", null,
+            open is null ? "In use there are two ways: through it, and past it with no one valve that shuts it."
+                : $"In use there are two ways: through it, and past it by “{open.Name}”, which is open.",
+            Place.OnPart(question.Index, filter), [], null, open is null ? null :
+            [new Mend($"Leave {open.Name} closed in use", [new SetPosition(question.Rig.ScenarioOf(ScenarioKind.InUse).Id, open.Id, Positions.Closed)])]);
+    });
 
-    private static IEnumerable<Finding> Held(Question question, FoundTasks found) => !found.Goals.Has(TaskKind.Town) ? []
-        : found.Goals.HoldTown(found.For(TaskKind.Town, question.Cancel).Set).DistinctBy(h => h.Pump.Id).Select(h => new Finding(
-            $"town-held:{h.Pump.Id}", FindingKind.TownHeld, Severity.Note, h.Pump.Name, "alone keeps town water out of the tank", null,
-            $"Only the valves inside it are between town water and {h.Tank.Name}. When they wear, the tank overfills. A check valve after the " +
-            "pump keeps it out.",
-            Place.OnPart(question.Index, h.Pump), [], null));
+    private static IEnumerable<Finding> Held(Question question, FoundTasks found) => found.TownHeld.DistinctBy(h => h.Pump).Select(h =>
+    {
+        var pump = question.Index.Part(h.Pump);
+        return new Finding(
+            $"town-held:{pump.Id}", FindingKind.TownHeld, Severity.Note, pump.Name, "alone keeps town water out of the tank", null,
+            $"Only the valves inside it are between town water and {question.Index.Part(h.Tank).Name}. When they wear, the tank overfills. A check " +
+            "valve after the pump keeps it out.", Place.OnPart(question.Index, pump), [], null);
+    });
 
     private static IEnumerable<Finding> Unfed(Question question, FoundTasks found) =>
         found.Goals.Unfed.Select(place => found.Graph.PartAt(place)!).Distinct().Select(id => question.Index.Part(id)).Select(part => new Finding(

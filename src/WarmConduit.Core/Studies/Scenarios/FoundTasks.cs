@@ -26,12 +26,21 @@ internal sealed class FoundTasks
     private readonly Lazy<int[]> _pieces;
     private readonly ConcurrentDictionary<(TaskKind, string?), FoundTask> _found = [];
 
+    private readonly Lazy<(FoundTask Task, string Pump, string Closed)[]> _blocked;
+    private readonly Lazy<(string Filter, string? Open)[]> _past;
+    private readonly Lazy<(string Pump, string Tank)[]> _held;
+
     private FoundTasks(Question question)
     {
         _rig = question.Rig;
-        _pieces = new(() => Graph!.Pieces());
         Graph = new WayGraph(question.Index);
         Goals = new ScenarioGoals(Graph);
+        _pieces = new(Graph.Pieces);
+        // Where a task fails by it, that says so.
+        _blocked = new(() => [.. Own.Prepend(_rig.ScenarioOf(ScenarioKind.InUse)).Select(s => For(s)).Where(t => t.Fault is null)
+            .SelectMany(t => Goals.AgainstClosed(t.Set).Select(b => (t, b.Pump.Id, b.Closed.Id)))]);
+        _past = new(() => [.. Goals.PastFilters(For(TaskKind.Tank).Set).Select(f => (f.Filter.Id, f.Open?.Id))]);
+        _held = new(() => [.. Goals.Has(TaskKind.Town) ? Goals.HoldTown(For(TaskKind.Town).Set).Select(h => (h.Pump.Id, h.Tank.Id)) : []]);
     }
 
     /// <summary>The ways of water.</summary>
@@ -39,6 +48,15 @@ internal sealed class FoundTasks
 
     /// <summary>What tasks ask.</summary>
     public ScenarioGoals Goals { get; }
+
+    /// <summary>Ids of pumps that run against a closed valve, in use or in a scenario of the user's own.</summary>
+    public IReadOnlyList<(FoundTask Task, string Pump, string Closed)> Blocked => _blocked.Value;
+
+    /// <summary>Ids of filters that water goes past in use, and of the valve by which it does.</summary>
+    public IReadOnlyList<(string Filter, string? Open)> PastFilters => _past.Value;
+
+    /// <summary>Ids of pumps that alone keep town water out of a tank.</summary>
+    public IReadOnlyList<(string Pump, string Tank)> TownHeld => _held.Value;
 
     /// <summary>Worked out once for a question, and kept for edited copies in which nothing is joined otherwise; each task when it is asked for.</summary>
     public static FoundTasks Of(Question question) => new(question);
