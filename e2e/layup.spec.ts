@@ -51,6 +51,16 @@ test("the air of each outlet, the source that it comes from, and a port where th
   const all = Number(await page.locator("[data-air]").first().getAttribute("data-air"));
   await page.locator("[data-outlet-air] button").first().click();
   await expect.poll(async () => Number(await page.locator("[data-air]").first().getAttribute("data-air"))).toBeLessThan(all);
+  // Mistakes on a simulated compressor: the regulator left open, then the outlet shut.
+  await page.getByText("Try it on a simulated compressor").click();
+  await page.getByRole("slider", { name: "Regulator" }).focus();
+  await page.keyboard.press("End");
+  await page.getByRole("switch", { name: "Outlet open" }).click();
+  await by("workshopCompressor");
+  await expect(page.locator("[data-compressor=fault]")).toContainText("their limit is");
+  await page.getByRole("slider", { name: "Regulator" }).focus();
+  await page.keyboard.press("Home");
+  await expect(page.locator("[data-compressor=fault]")).toContainText("No outlet is open");
   // Sparrow has no port: one is proposed, and placed.
   await page.goto("/rigs/sparrow/layup");
   await expect(page.getByText("There is nowhere to join an air hose.")).toBeVisible();

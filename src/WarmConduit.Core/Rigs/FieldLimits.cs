@@ -55,6 +55,7 @@ public static class FieldLimits
         ["layUp.freeLPerMin"] = new(0, 2000, "L/min"),
         ["layUp.tankL"] = new(0, 500, "L"),
         ["layUp.tankBar"] = new(0, 300, "bar"),
+        ["layUp.forS"] = new(1, 600, "s"),
         ["layUp.rounds"] = new(1, 4, ""),
         ["layUp.glycol"] = new(0.1, LeftAct.MostGlycol, ""),
         ["layUp.trapL"] = new(0, 5, "L"),

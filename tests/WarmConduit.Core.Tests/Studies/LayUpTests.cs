@@ -6,6 +6,7 @@ using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
+using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Studies.LayUp;
 using WarmConduit.Core.Tests.Reference;
 using WarmConduit.Core.Tests.Rigs;
@@ -222,5 +223,48 @@ public class LayUpTests
             StringComparison.Ordinal)).Select(s => s.ShortestS!.Value).ToList();
         Assert.True(failed.Count > 1);
         Assert.Equal(failed.Order(), failed);
+    }
+
+    [Fact]
+    public void Schools_side_by_side_agree_with_each_procedure_and_night()
+    {
+        var rig = DemoRigs.Of("sparrow");
+        var question = Of(rig);
+        var schools = SchoolsStudy.Ask(question).Schools.ToDictionary(s => s.School);
+        // Drained it is what the brief's night tells; air takes what stands in lines, and never adds to what breaks.
+        var night = new Question(rig, Conditions.Of(rig.Brief) with { HeatOn = false, Water = WaterState.Drained });
+        Assert.Equal(night.Ask(FreezeLadderStudy.Ask).Rungs.Count(r => r.Breaks), schools[FreezeSchool.Drain].Breaks);
+        Assert.True(schools[FreezeSchool.Drain].Breaks > 0 && schools[FreezeSchool.Air].Breaks <= schools[FreezeSchool.Drain].Breaks);
+        Assert.True(schools[FreezeSchool.Antifreeze].Breaks <= schools[FreezeSchool.Drain].Breaks);
+        Assert.Equal(ProcedureStudy.Ask(night, new ProcedureInput(ProcedureKind.AntifreezeLayUp)).FluidL, schools[FreezeSchool.Antifreeze].FluidL, 9);
+        Assert.Equal(0, schools[FreezeSchool.Drain].FluidL - 1 * rig.Parts.Count(p => Catalogue.Part(p.Stock) is { Group: PartGroup.Waste, Protects: true }), 9);
+        Assert.True(schools[FreezeSchool.Heat].StaysL > 50 && schools[FreezeSchool.Heat].LongestS == 0);
+    }
+
+    [Fact]
+    public void A_simulated_compressor_keeps_its_air_and_shows_its_mistakes()
+    {
+        var question = Of(Risers().Build());
+        var random = new Random(9);
+        for (int n = 0; n < 40; n++)
+        {
+            var input = new CompressorInput(new BlowOutInput((AirSource)random.Next(4)), random.NextDouble() * 4, random.Next(3) == 0 ? null : "narrow.cold",
+                1 + random.Next(200));
+            var gone = CompressorStudy.Ask(question, input);
+            double most = Math.Max(1, gone.MadeL + gone.LeftL);
+            Assert.InRange(gone.MadeL - gone.LeftL - gone.StoredL, -0.001 * most, 0.001 * most);
+            Assert.All(gone.Gauges, g => Assert.True(g.LineBar <= gone.RegulatorBar + 1e-6 && g.TankBar >= 0));
+        }
+        CompressorAnswer Run(double? regulator, string? outlet, AirSource source = AirSource.SmallCompressor, double s = 60) =>
+            CompressorStudy.Ask(question, new CompressorInput(new BlowOutInput(source), regulator, outlet, s));
+        // The regulator left open, the outlet left shut, the tank run down: each is told; done right, none is.
+        Assert.True(Run(6, null) is { Fault: true, HighestBar: > 5 } open && open.Words.Text.Contains("limit", StringComparison.Ordinal));
+        Assert.Contains("No outlet is open", Run(null, null).Words.Text, StringComparison.Ordinal);
+        var down = Run(null, "wide.cold", s: 120);
+        Assert.True(down.Fault && down.Gauges[^1].TankBar < 0.3 * down.Gauges[0].TankBar);
+        Assert.Contains("run down", down.Words.Text, StringComparison.Ordinal);
+        Assert.False(Run(null, "narrow.cold", AirSource.WorkshopCompressor, 5).Fault);
+        // Shut, the lines stand at the regulator's pressure: the advice's own.
+        Assert.Equal(BlowOutStudy.Ask(question, new BlowOutInput()).LineBar, Run(null, null).Gauges[^1].LineBar, 3);
     }
 }

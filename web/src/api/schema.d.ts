@@ -1600,6 +1600,63 @@ export interface components {
             /** @description The case for the other school; null: none. */
             caution: null | components["schemas"]["Sentence"];
         };
+        /** @description What the gauges showed. Free litres are at the pressure outside. */
+        CompressorAnswer: {
+            /** @description One a second. */
+            gauges: components["schemas"]["Gauges"][];
+            /**
+             * Format: double
+             * @description What the regulator was set to, bar.
+             */
+            regulatorBar: number;
+            /**
+             * Format: double
+             * @description What the motor made, L.
+             */
+            madeL: number;
+            /**
+             * Format: double
+             * @description What left by the outlet, L.
+             */
+            leftL: number;
+            /**
+             * Format: double
+             * @description What tank and lines hold more in the end than at the start, L; negative: less.
+             */
+            storedL: number;
+            /**
+             * Format: double
+             * @description The highest pressure in the lines, bar.
+             */
+            highestBar: number;
+            /**
+             * Format: double
+             * @description What they stand, bar.
+             */
+            limitBar: number;
+            /** @description What happened. */
+            words: components["schemas"]["Sentence"];
+            /** @description It was a mistake. */
+            fault: boolean;
+        };
+        /** @description A simulated compressor on the lines of a rig: its regulator, and one outlet that is opened or not. */
+        CompressorInput: {
+            /** @description The source, as the blow-out has it; left out: a small compressor. */
+            air?: null | components["schemas"]["BlowOutInput"];
+            /**
+             * Format: double
+             * @description What its regulator is set to, bar, 0 to 300; left out: what the blow-out counts on.
+             */
+            regulatorBar?: null | number;
+            /** @description The outlet that is opened; left out: none is. */
+            outletId?: null | string;
+            /**
+             * Format: double
+             * @description How long, s, 1 to 600.
+             * @default 60
+             */
+            forS: number;
+        };
         /** @description The night a study is asked about. */
         Conditions: {
             /**
@@ -2469,6 +2526,33 @@ export interface components {
          * @enum {unknown}
          */
         FreezeSchool: "drain" | "air" | "antifreeze" | "heat";
+        /** @description The gauges at a moment. */
+        Gauges: {
+            /**
+             * Format: double
+             * @description Seconds from the start.
+             */
+            s: number;
+            /**
+             * Format: double
+             * @description Pressure in the tank, bar.
+             */
+            tankBar: number;
+            /**
+             * Format: double
+             * @description Pressure in the lines, bar.
+             */
+            lineBar: number;
+            /**
+             * Format: double
+             * @description What leaves by the outlet, L/min of air at the pressure outside.
+             */
+            freeLPerMin: number;
+            /** @description What that does to water in the widest riser on its way. */
+            carries: components["schemas"]["AirCarries"];
+            /** @description Its motor runs. */
+            runs: boolean;
+        };
         /** @description Gear for a task, and where it goes. */
         GearChoice: {
             /** @description The gear. */
@@ -4654,6 +4738,47 @@ export interface components {
          * @enum {unknown}
          */
         ScenarioKind: "inUse" | "townWater" | "fill" | "drain" | "blowOut" | "antifreeze" | "own";
+        /** @description One school against frost, for this rig. Estimates. */
+        SchoolLaidUp: {
+            /** @description Which. */
+            school: components["schemas"]["FreezeSchool"];
+            /** @description Its name. */
+            name: string;
+            /** @description What it is good for. */
+            goodFor: string;
+            /**
+             * Format: double
+             * @description Work to lay up, s; 0 where there is none.
+             */
+            shortestS: number;
+            /**
+             * Format: double
+             * @description At most, s.
+             */
+            longestS: number;
+            /**
+             * Format: double
+             * @description Antifreeze that it takes, L.
+             */
+            fluidL: number;
+            /**
+             * Format: double
+             * @description Water left in it, L; as heat has it, all of it.
+             */
+            staysL: number;
+            /**
+             * Format: int32
+             * @description How many pieces ice breaks on the coldest night of the brief.
+             */
+            breaks: number;
+            /** @description What breaks first; null: nothing does. */
+            first: null | string;
+            /**
+             * Format: double
+             * @description When, seconds from the start of that night.
+             */
+            firstS: null | number;
+        };
         /** @description A question on which the trade disagrees, with its schools. */
         SchoolOf: {
             /** @description The field of the brief that holds the choice. */
@@ -4673,6 +4798,16 @@ export interface components {
             goodFor: string;
             /** @description What is checked where it is chosen; empty: nothing yet. */
             checks: string;
+        };
+        /** @description The schools side by side. */
+        SchoolsAnswer: {
+            /**
+             * Format: double
+             * @description The coldest night of the brief, °C.
+             */
+            outdoorC: number;
+            /** @description Each school. */
+            schools: components["schemas"]["SchoolLaidUp"][];
         };
         /** @description A rig through many winters of a place, left as this night leaves it. */
         SeasonAnswer: {
@@ -5242,6 +5377,8 @@ export interface components {
             service?: components["schemas"]["ServiceInput"];
             /** @description With what, and how, a rig is blown out. */
             blowOut?: components["schemas"]["BlowOutInput"];
+            /** @description A simulated compressor on the lines of a rig: its regulator, and one outlet that is opened or not. */
+            compressor?: components["schemas"]["CompressorInput"];
             /** @description With what antifreeze a rig is laid up. */
             antifreeze?: components["schemas"]["AntifreezeInput"];
             /** @description Which procedure, and with what. */
@@ -5705,8 +5842,12 @@ export interface components {
             filling?: components["schemas"]["FillAnswer"];
             /** @description Blowing out with air. All are estimates. */
             blowOut?: components["schemas"]["BlowOutAnswer"];
+            /** @description What the gauges showed. Free litres are at the pressure outside. */
+            compressor?: components["schemas"]["CompressorAnswer"];
             /** @description Antifreeze drawn through the lines. All are estimates. */
             antifreeze?: components["schemas"]["AntifreezeAnswer"];
+            /** @description The schools side by side. */
+            schools?: components["schemas"]["SchoolsAnswer"];
             /** @description A procedure made from this rig. Litres and times are estimates. */
             procedure?: components["schemas"]["ProcedureAnswer"];
             /** @description The parking envelope: how the rig may stand and still drain to its limits. */

@@ -8,6 +8,7 @@ import { fieldClass } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
 import { useActions } from "../bench/useActions";
 import { useJob } from "../bench/useAsked";
+import { Compressor } from "./Compressor";
 import { useLayUp } from "./layUpStore";
 import type { Shown } from "./StepDrawing";
 import { useAir } from "./useAir";
@@ -80,6 +81,7 @@ export function BlowOutPanel({ rig, onShow }: { rig: Rig; onShow(shown: Shown): 
         </div>
         <Outlets air={air} chosen={chosen} onChoose={setChosen} />
       </Panel>
+      <Compressor air={air} outlet={step} />
     </Stale>
   );
 }

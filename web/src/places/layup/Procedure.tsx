@@ -11,6 +11,7 @@ import { Jug } from "../drain/Jug";
 import { LeftState } from "../drain/LeftState";
 import { useLeft } from "../drain/useLeft";
 import { airInput, fluidInput, useLayUp } from "./layUpStore";
+import { Schools } from "./Schools";
 import type { Shown } from "./StepDrawing";
 
 type Made = Schema["ProcedureAnswer"];
@@ -22,6 +23,7 @@ export function Procedure({ rig, onShow }: { rig: Rig; onShow(shown: Shown): voi
   const asked = useAsked("procedure", input);
   const [last, setLast] = useState<Made | null>(null);
   const left = useLeft(rig);
+  const print = usePrint();
   const [at, setAt] = useState<number | null>(null);
   useEffect(() => {
     if (asked.data) setLast(asked.data);
@@ -34,8 +36,8 @@ export function Procedure({ rig, onShow }: { rig: Rig; onShow(shown: Shown): voi
   const index = Math.min(at ?? resumed, (made?.steps.length ?? 1) - 1);
   const step = made?.steps[index];
   useEffect(() => {
-    if (step) onShow({ partIds: step.partIds, number: index + 1, title: step.words.text, air: null, stepId: null });
-  }, [step, index, onShow]);
+    if (step) onShow({ partIds: step.partIds, number: index + 1, title: say(step.words, print), air: null, stepId: null });
+  }, [step, index, print, onShow]);
   if (asked.error) return <p role="alert">Couldn't make the steps. {asked.error.message}</p>;
   if (!made) return <p className="text-muted">Making the steps…</p>;
   return (
@@ -63,6 +65,7 @@ export function Procedure({ rig, onShow }: { rig: Rig; onShow(shown: Shown): voi
       {step && <Step made={made} index={index} step={step} left={left} onStep={setAt} />}
       <AllSteps made={made} index={index} isDone={isDone} onStep={setAt} />
       <Ends made={made} rig={rig} />
+      <Schools />
     </Stale>
   );
 }

@@ -57,7 +57,8 @@ function CardSvg({ rig, task, svg }: { rig: Rig; task: Schema["TaskSetting"]; sv
   });
   const body = rectOf("side", frame, rig.shell.body);
   const text = (size: number, weight = 400) => ({ fontSize: size, fontWeight: weight, fill: "#000" });
-  const lines = wrapped(say(task.words, print), 74).slice(0, 3);
+  const joined = task.gear.length > 0 ? ` Joined for it: ${task.gear.map((g) => say(g.words, print)).join("; ")}.` : "";
+  const lines = wrapped(`${say(task.words, print)}${joined}`, 74).slice(0, 3);
   const top = EDGE + DRAWING + 26 + lines.length * 14;
   return (
     <svg
