@@ -61,8 +61,13 @@ public static class BlowOutStudy
         var task = question.Tasks.For(TaskKind.BlowOut, question.Cancel);
         var graph = new SweepGraph(question, task);
         var usual = Usual.First(s => s.Source == input.Source);
-        var supply = usual with { FreeLPerMin = input.FreeLPerMin ?? usual.FreeLPerMin, TankL = input.TankL ?? usual.TankL, TankBar = input.TankBar
-            ?? usual.TankBar };
+        var supply = usual with
+        {
+            FreeLPerMin = input.FreeLPerMin ?? usual.FreeLPerMin,
+            TankL = input.TankL ?? usual.TankL,
+            TankBar = input.TankBar
+            ?? usual.TankBar
+        };
         var (limit, by) = Limit(question, task);
         double line = LimitShare * limit;
         var skip = (input.Skip ?? []).ToHashSet();
@@ -116,18 +121,25 @@ public static class BlowOutStudy
         _ => wasL,
     };
 
+    /// <summary>Parts and runs that the air presses on while every outlet is shut. O(ways).</summary>
+    internal static (IReadOnlyList<Part> Parts, IReadOnlyList<Run> Runs) UnderPressure(Question question, FoundTask task)
+    {
+        var graph = question.Tasks.Graph;
+        var gear = question.Tasks.Goals.GearOf(task.Kind, task.Scenario);
+        var came = graph.Reach(gear.Select(g => graph.At(g.PartId, g.Port)), task.Set);
+        bool Gets(RunEnd end) => came[graph.At(end.Part!, end.Port!)] is not null;
+        return ([.. graph.Parts.Where(p => !TankStudy.IsTank(p) && p.Ports.Any(o => came[graph.At(p.Id, o.Id)] is not null))],
+            [.. graph.Runs.Where(r => Gets(r.From) && Gets(r.To))]);
+    }
+
     // The weakest of all that stands under the air's pressure, and the school.
     private static (double Bar, Sentence By) Limit(Question question, FoundTask task)
     {
         bool low = question.Rig.Brief.Chosen().Air == AirSchool.Psi25;
         double school = (low ? 25 : 30) * UnitTable.PsiPa / 1e5;
-        var graph = question.Tasks.Graph;
-        var gear = question.Tasks.Goals.GearOf(task.Kind, task.Scenario);
-        var came = graph.Reach(gear.Select(g => graph.At(g.PartId, g.Port)), task.Set);
-        bool Gets(RunEnd end) => came[graph.At(end.Part!, end.Port!)] is not null;
-        var pressed = graph.Parts.Where(p => !TankStudy.IsTank(p) && p.Ports.Any(o => came[graph.At(p.Id, o.Id)] is not null))
-            .Select(p => (p.Name, Bar: Catalogue.Part(p.Stock)!.RatedBar));
-        var pipes = graph.Runs.Where(r => Gets(r.From) && Gets(r.To)).Select(r => (r.Name, Bar: (double?)Catalogue.Pipe(r.Pipe)!.RatedBar));
+        var (parts, runs) = UnderPressure(question, task);
+        var pressed = parts.Select(p => (p.Name, Bar: Catalogue.Part(p.Stock)!.RatedBar));
+        var pipes = runs.Select(r => (r.Name, Bar: (double?)Catalogue.Pipe(r.Pipe)!.RatedBar));
         var weakest = pressed.Concat(pipes).Where(p => p.Bar is not null).OrderBy(p => p.Bar).FirstOrDefault();
         return weakest.Bar is { } bar && bar < school ? (bar, $"the rating of {weakest.Name}") : (school, $"the school of {(low ? 25 : 30)} psi");
     }

@@ -50,14 +50,15 @@ public sealed record CompressorAnswer(
 public static class CompressorStudy
 {
     // The motor starts again at this share of its full tank; a hose and its regulator let no more through; a tap's bore and its coefficient. Estimates.
-    private const double StartShare = 0.75, HoseLPerMin = 600, TapBoreM = 0.006, Discharge = 0.6, AirC = 5, StepS = 0.02, GasJPerKgK = 287.05, LeastBar = 1e-4;
+    private const double StartShare = 0.75, HoseLPerMin = 600, TapBoreM = 0.006, Discharge = 0.6, AirC = 5, StepS = 0.02, GasJPerKgK = 287.05, LeastBar = 1e-4, LeastLinesL = 0.1;
 
     /// <summary>Asks. Pure. 50 steps a second.</summary>
     public static CompressorAnswer Ask(Question question, CompressorInput input)
     {
         var air = BlowOutStudy.Ask(question, input.Air ?? new BlowOutInput());
         var step = air.Steps.FirstOrDefault(s => s.Id == input.OutletId && s.RunIds.Count > 0);
-        double regulator = input.RegulatorBar ?? air.LineBar, linesL = Math.Max(0.1, LinesL(question));
+        double regulator = input.RegulatorBar ?? air.LineBar, linesL = Math.Max(LeastLinesL, BlowOutStudy.UnderPressure(question, question.Tasks.For(TaskKind.BlowOut, question.Cancel)).Runs
+            .Sum(r => BlowOutStudy.FullL(question, r)));
         var (tankL, full, free) = (air.Supply.TankL, air.Supply.TankBar, air.Supply.FreeLPerMin);
         double inTank = Free(tankL, full), inLine = Free(linesL, 0), atFirst = inTank + inLine, made = 0, left = 0, highest = 0;
         bool runs = tankL <= 0;
@@ -106,7 +107,8 @@ public static class CompressorStudy
     private static double Outflow(double lineBar)
     {
         if (lineBar < LeastBar) return 0;
-        double density = (SmallSums.AtmosphereBar + lineBar) * 1e5 / (GasJPerKgK * (AirC + 273.15)), free = SmallSums.AtmosphereBar * 1e5 / (GasJPerKgK * (AirC + 273.15));
+        double perKelvin = 1e5 / (GasJPerKgK * (AirC + 273.15));
+        double density = (SmallSums.AtmosphereBar + lineBar) * perKelvin, free = SmallSums.AtmosphereBar * perKelvin;
         return 60e3 * Discharge * Math.PI / 4 * TapBoreM * TapBoreM * Math.Sqrt(2 * density * lineBar * 1e5) / free;
     }
 
@@ -116,14 +118,4 @@ public static class CompressorStudy
     private static double Free(double litres, double bar) => litres * (SmallSums.AtmosphereBar + bar) / SmallSums.AtmosphereBar;
 
     private static double Bar(double free, double litres) => litres <= 0 ? 0 : Math.Max(0, (free / litres - 1) * SmallSums.AtmosphereBar);
-
-    // All that stands under its pressure.
-    private static double LinesL(Question question)
-    {
-        var task = question.Tasks.For(TaskKind.BlowOut, question.Cancel);
-        var graph = question.Tasks.Graph;
-        var came = graph.Reach(question.Tasks.Goals.GearOf(task.Kind, task.Scenario).Select(g => graph.At(g.PartId, g.Port)), task.Set);
-        return graph.Runs.Where(r => came[graph.At(r.From.Part!, r.From.Port!)] is not null && came[graph.At(r.To.Part!, r.To.Port!)] is not null)
-            .Sum(r => BlowOutStudy.FullL(question, r));
-    }
 }
