@@ -44,6 +44,9 @@ public static class AirLift
     /// <summary>What air of a number does.</summary>
     public static AirCarries Carries(double number) => number >= CarriesAll ? AirCarries.All : number >= PushesPlugs ? AirCarries.Plugs : AirCarries.Bubbles;
 
+    /// <summary>Density of air under a gauge pressure, kg/m³.</summary>
+    public static double DensityKgPerM3(double gaugeBar, double airC) => (SmallSums.AtmosphereBar + gaugeBar) * 1e5 / (GasJPerKgK * (airC + 273.15));
+
     private static double PerSpeed(double boreM, double gaugeBar, double airC, double waterKgPerM3) =>
-        Math.Sqrt((SmallSums.AtmosphereBar + gaugeBar) * 1e5 / (GasJPerKgK * (airC + 273.15)) / (TradeConstants.GravityMPerS2 * boreM * waterKgPerM3));
+        Math.Sqrt(DensityKgPerM3(gaugeBar, airC) / (TradeConstants.GravityMPerS2 * boreM * waterKgPerM3));
 }

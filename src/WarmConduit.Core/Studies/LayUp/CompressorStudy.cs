@@ -50,14 +50,16 @@ public sealed record CompressorAnswer(
 public static class CompressorStudy
 {
     // The motor starts again at this share of its full tank; a hose and its regulator let no more through; a tap's bore and its coefficient. Estimates.
-    private const double StartShare = 0.75, HoseLPerMin = 600, TapBoreM = 0.006, Discharge = 0.6, AirC = 5, StepS = 0.02, GasJPerKgK = 287.05, LeastBar = 1e-4, LeastLinesL = 0.1;
+    private const double StartShare = 0.75, HoseLPerMin = 600, TapBoreM = 0.006, Discharge = 0.6, AirC = 5,
+        StepS = 0.02, LeastBar = 1e-4, LeastLinesL = 0.1;
 
     /// <summary>Asks. Pure. 50 steps a second.</summary>
     public static CompressorAnswer Ask(Question question, CompressorInput input)
     {
         var air = BlowOutStudy.Ask(question, input.Air ?? new BlowOutInput());
         var step = air.Steps.FirstOrDefault(s => s.Id == input.OutletId && s.RunIds.Count > 0);
-        double regulator = input.RegulatorBar ?? air.LineBar, linesL = Math.Max(LeastLinesL, BlowOutStudy.UnderPressure(question, question.Tasks.For(TaskKind.BlowOut, question.Cancel)).Runs
+        double regulator = input.RegulatorBar ?? air.LineBar;
+        double linesL = Math.Max(LeastLinesL, BlowOutStudy.UnderPressure(question, question.Tasks.For(TaskKind.BlowOut, question.Cancel)).Runs
             .Sum(r => BlowOutStudy.FullL(question, r)));
         var (tankL, full, free) = (air.Supply.TankL, air.Supply.TankBar, air.Supply.FreeLPerMin);
         double inTank = Free(tankL, full), inLine = Free(linesL, 0), atFirst = inTank + inLine, made = 0, left = 0, highest = 0;
@@ -107,8 +109,7 @@ public static class CompressorStudy
     private static double Outflow(double lineBar)
     {
         if (lineBar < LeastBar) return 0;
-        double perKelvin = 1e5 / (GasJPerKgK * (AirC + 273.15));
-        double density = (SmallSums.AtmosphereBar + lineBar) * perKelvin, free = SmallSums.AtmosphereBar * perKelvin;
+        double density = AirLift.DensityKgPerM3(lineBar, AirC), free = AirLift.DensityKgPerM3(0, AirC);
         return 60e3 * Discharge * Math.PI / 4 * TapBoreM * TapBoreM * Math.Sqrt(2 * density * lineBar * 1e5) / free;
     }
 

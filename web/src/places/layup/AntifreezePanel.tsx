@@ -8,6 +8,7 @@ import { Stale } from "../../ui/Stale";
 import { newId } from "../bench/drawingTools";
 import { useActions } from "../bench/useActions";
 import { useAsked } from "../bench/useAsked";
+import { rowClass } from "./rowClass";
 import { fluidInput, useLayUp } from "./layUpStore";
 import type { Shown } from "./StepDrawing";
 
@@ -114,7 +115,7 @@ function Outlet(props: { step: Schema["AntifreezeStep"]; number: number; chosen:
     <li data-outlet-fluid={s.id} data-weak={weak}>
       <button
         type="button"
-        className="flex min-h-11 w-full items-start gap-2 rounded-md px-1.5 py-1.5 text-left aria-pressed:bg-sunk aria-pressed:shadow-[inset_0_0_0_1.5px_var(--ink)]"
+        className={rowClass}
         aria-pressed={chosen}
         onClick={onChoose}
       >

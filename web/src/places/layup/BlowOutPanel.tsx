@@ -8,6 +8,7 @@ import { fieldClass } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
 import { useActions } from "../bench/useActions";
 import { useJob } from "../bench/useAsked";
+import { rowClass } from "./rowClass";
 import { Compressor } from "./Compressor";
 import { useLayUp } from "./layUpStore";
 import type { Shown } from "./StepDrawing";
@@ -150,7 +151,7 @@ function Outlets({ air, chosen, onChoose }: { air: Air; chosen: string | null; o
         <li key={s.id} data-outlet-air={s.id} data-carries={s.runIds.length > 0 ? s.carries : "none"}>
           <button
             type="button"
-            className="flex min-h-11 w-full items-start gap-2 rounded-md px-1.5 py-1.5 text-left aria-pressed:bg-sunk aria-pressed:shadow-[inset_0_0_0_1.5px_var(--ink)]"
+            className={rowClass}
             aria-pressed={s.id === chosen}
             onClick={() => onChoose(s.id)}
           >

@@ -11,6 +11,7 @@ import { Jug } from "../drain/Jug";
 import { LeftState } from "../drain/LeftState";
 import { useLeft } from "../drain/useLeft";
 import { airInput, fluidInput, useLayUp } from "./layUpStore";
+import { rowClass } from "./rowClass";
 import { Schools } from "./Schools";
 import type { Shown } from "./StepDrawing";
 
@@ -187,7 +188,7 @@ function AllSteps(props: { made: Made; index: number; isDone(s: Schema["Procedur
           <li key={s.id}>
             <button
               type="button"
-              className="flex min-h-11 w-full items-start gap-2 rounded-md px-1.5 py-2 text-left aria-pressed:bg-sunk aria-pressed:shadow-[inset_0_0_0_1.5px_var(--ink)]"
+              className={rowClass}
               aria-pressed={i === index}
               onClick={() => onStep(i)}
             >
