@@ -5,7 +5,9 @@ using WarmConduit.Core.Advice.Cold;
 using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Registry;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.LayUp;
 using WarmConduit.Core.Studies.DrainOrder;
 using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Studies.Night;
@@ -34,7 +36,12 @@ public class ExtremeRigTests
             "rungWhy" => new RungWhyInput(part),
             "service" => new ServiceInput(part),
             "waterFlow" => new WaterFlowInput(
-                Enum.GetValues<TaskKind>()[random.Next(9)], Open: [.. rig.Parts.Where(_ => random.Next(2) == 0).Select(p => p.Id).Take(100)]),
+                Enum.GetValues<TaskKind>()[random.Next(10)], Open: [.. rig.Parts.Where(_ => random.Next(2) == 0).Select(p => p.Id).Take(100)]),
+            "trial" => new TrialInput([new MoveThings([$"parts/{part}"], new(0.1, 0, 0.1))]),
+            "blowOut" => Air(),
+            "antifreeze" => new AntifreezeInput(0.1 + 0.5 * random.NextDouble(), 5 * random.NextDouble(), random.Next(2) == 0),
+            "compressor" => new CompressorInput(Air(), random.Next(301), $"{part}.cold", 1 + random.Next(600)),
+            "procedure" => new ProcedureInput(Enum.GetValues<ProcedureKind>()[random.Next(13)], Air()),
             "fixes" => new FixesInput(finding ?? part),
             "season" => new SeasonInput(Enum.GetValues<WeatherPlace>()[random.Next(3)], 1),
             "autoFall" => new AutoFallInput([$"parts/{part}"], [new($"parts/{part}", 0.1, 0.1)], random.Next(11)),
@@ -44,6 +51,9 @@ public class ExtremeRigTests
                 [new(rig.Shell.Zones.Count > 0 ? rig.Shell.Zones[0].Id : "none", [.. hours.Select(_ => random.Next(-60, 61) + 0.0)])])),
             _ => null,
         };
+
+        BlowOutInput Air() => new((AirSource)random.Next(4), random.Next(2) == 0 ? null : random.Next(2001), random.Next(501), random.Next(301),
+            random.Next(1, 5), random.Next(2) == 0);
     }
 
     [Fact]
