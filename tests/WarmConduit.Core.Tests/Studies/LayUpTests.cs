@@ -260,10 +260,13 @@ public class LayUpTests
         // The regulator left open, the outlet left shut, the tank run down: each is told; done right, none is.
         Assert.True(Run(6, null) is { Fault: true, HighestBar: > 5 } open && open.Words.Text.Contains("limit", StringComparison.Ordinal));
         Assert.Contains("No outlet is open", Run(null, null).Words.Text, StringComparison.Ordinal);
-        var down = Run(null, "wide.cold", s: 120);
+        var down = Run(null, "narrow.cold", s: 120);
         Assert.True(down.Fault && down.Gauges[^1].TankBar < 0.3 * down.Gauges[0].TankBar);
         Assert.Contains("run down", down.Words.Text, StringComparison.Ordinal);
         Assert.False(Run(null, "narrow.cold", AirSource.WorkshopCompressor, 5).Fault);
+        // The tank lasts as long as the advice says.
+        var advised = BlowOutStudy.Ask(question, new BlowOutInput()).Steps.Single(s => s.PartId == "narrow");
+        Assert.Equal(advised.LastsS!.Value, down.Gauges.First(g => g.S > 1 && g.Carries > AirCarries.All).S, 0.15 * advised.LastsS.Value + 1);
         // Shut, the lines stand at the regulator's pressure: the advice's own.
         Assert.Equal(BlowOutStudy.Ask(question, new BlowOutInput()).LineBar, Run(null, null).Gauges[^1].LineBar, 3);
     }

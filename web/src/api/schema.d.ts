@@ -1648,7 +1648,7 @@ export interface components {
              * @description What its regulator is set to, bar, 0 to 300; left out: what the blow-out counts on.
              */
             regulatorBar?: null | number;
-            /** @description The outlet that is opened; left out: none is. */
+            /** @description The outlet that is opened, so far that it takes what the blow-out counts on; left out: none is. */
             outletId?: null | string;
             /**
              * Format: double

@@ -9,7 +9,7 @@ namespace WarmConduit.Core.Studies.LayUp;
 /// <summary>A simulated compressor on the lines of a rig: its regulator, and one outlet that is opened or not.</summary>
 /// <param name="Air">The source, as the blow-out has it; left out: a small compressor.</param>
 /// <param name="RegulatorBar">What its regulator is set to, bar, 0 to 300; left out: what the blow-out counts on.</param>
-/// <param name="OutletId">The outlet that is opened; left out: none is.</param>
+/// <param name="OutletId">The outlet that is opened, so far that it takes what the blow-out counts on; left out: none is.</param>
 /// <param name="ForS">How long, s, 1 to 600.</param>
 public sealed record CompressorInput(BlowOutInput? Air = null, double? RegulatorBar = null, string? OutletId = null, double ForS = 60) : IStudyInput
 {
@@ -49,8 +49,8 @@ public sealed record CompressorAnswer(
 /// <summary>A compressor that stands in for a real one: what its mistakes do is seen here, and breaks nothing.</summary>
 public static class CompressorStudy
 {
-    // The motor starts again at this share of its full tank; a hose and its regulator let no more through; a tap's bore and its coefficient. Estimates.
-    private const double StartShare = 0.75, HoseLPerMin = 600, TapBoreM = 0.006, Discharge = 0.6, AirC = 5,
+    // The motor starts again at this share of its full tank; a hose and its regulator let no more through. Estimates.
+    private const double StartShare = 0.75, HoseLPerMin = 600, AirC = 5,
         StepS = 0.02, LeastBar = 1e-4, LeastLinesL = 0.1;
 
     /// <summary>Asks. Pure. 50 steps a second.</summary>
@@ -68,7 +68,7 @@ public static class CompressorStudy
         int steps = (int)Math.Ceiling(input.ForS / StepS);
         for (int i = 0; i <= steps; i++)
         {
-            double tankBar = Bar(inTank, tankL), lineBar = Bar(inLine, linesL), leaves = step is null ? 0 : Outflow(lineBar);
+            double tankBar = Bar(inTank, tankL), lineBar = Bar(inLine, linesL), leaves = step is null ? 0 : Outflow(lineBar, step.FreeLPerMin, air.LineBar);
             highest = Math.Max(highest, lineBar);
             if (i % (int)Math.Round(1 / StepS) == 0)
                 gauges.Add(new Gauges(i * StepS, tankBar, lineBar, leaves, step is null ? AirCarries.None : step.WidestM <= 0 ? AirCarries.All
@@ -98,20 +98,17 @@ public static class CompressorStudy
         var first = gauges.FirstOrDefault(g => g.S >= 1);
         var worse = gauges.FirstOrDefault(g => first is not null && g.S > first.S && g.Carries > first.Carries);
         if (worse is not null)
-            return (Sentence.Of($"After {Measure.Duration(worse.S)} the tank has run down to {Measure.Pressure(worse.TankBar * 1e5)}: what water is left " +
+            return (Sentence.Of($"After {(int)Math.Round(worse.S)} seconds the tank has run down to {Measure.Pressure(worse.TankBar * 1e5)}: what water " +
+                $"is left " +
                 $"stays. ")
-                .And("Shut the outlet and let the tank fill."), true);
+                .And("Close the outlet and let the tank fill."), true);
         return gauges[^1].Carries == AirCarries.All ? ("The air lifts the water all the while.", false)
             : ("The air does not lift the water: a wider line than this source is good for.", true);
     }
 
-    // By the orifice of the tap alone, choked or not: what leaves, as free air, L/min.
-    private static double Outflow(double lineBar)
-    {
-        if (lineBar < LeastBar) return 0;
-        double density = AirLift.DensityKgPerM3(lineBar, AirC), free = AirLift.DensityKgPerM3(0, AirC);
-        return 60e3 * Discharge * Math.PI / 4 * TapBoreM * TapBoreM * Math.Sqrt(2 * density * lineBar * 1e5) / free;
-    }
+    // An opening that takes what the blow-out counts on at its pressure: free air by the root of density and pressure, L/min.
+    private static double Outflow(double lineBar, double countedLPerMin, double countedBar) => lineBar < LeastBar || countedBar < LeastBar ? 0
+        : countedLPerMin * Math.Sqrt(AirLift.DensityKgPerM3(lineBar, AirC) * lineBar / (AirLift.DensityKgPerM3(countedBar, AirC) * countedBar));
 
     // What would pass until both stand at one pressure.
     private static double Levelled(double inTank, double tankL, double inLine, double linesL) => inTank - ((inTank + inLine) * tankL / (tankL + linesL));

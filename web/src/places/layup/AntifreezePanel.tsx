@@ -8,8 +8,8 @@ import { Stale } from "../../ui/Stale";
 import { newId } from "../bench/drawingTools";
 import { useActions } from "../bench/useActions";
 import { useAsked } from "../bench/useAsked";
-import { rowClass } from "./rowClass";
 import { fluidInput, useLayUp } from "./layUpStore";
+import { rowClass } from "./rowClass";
 import type { Shown } from "./StepDrawing";
 
 type Fluid = Schema["AntifreezeAnswer"];
@@ -113,12 +113,7 @@ function Outlet(props: { step: Schema["AntifreezeStep"]; number: number; chosen:
   const weak = s.runIds.length === 0 || s.freezesC > nightC;
   return (
     <li data-outlet-fluid={s.id} data-weak={weak}>
-      <button
-        type="button"
-        className={rowClass}
-        aria-pressed={chosen}
-        onClick={onChoose}
-      >
+      <button type="button" className={rowClass} aria-pressed={chosen} onClick={onChoose}>
         <span className="w-6 shrink-0 text-right font-semibold">{number}</span>
         <span className="min-w-0 grow">
           {s.name}

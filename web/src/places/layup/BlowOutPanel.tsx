@@ -8,9 +8,9 @@ import { fieldClass } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
 import { useActions } from "../bench/useActions";
 import { useJob } from "../bench/useAsked";
-import { rowClass } from "./rowClass";
 import { Compressor } from "./Compressor";
 import { useLayUp } from "./layUpStore";
+import { rowClass } from "./rowClass";
 import type { Shown } from "./StepDrawing";
 import { useAir } from "./useAir";
 
@@ -149,12 +149,7 @@ function Outlets({ air, chosen, onChoose }: { air: Air; chosen: string | null; o
     <ol className="mt-1">
       {air.steps.map((s, i) => (
         <li key={s.id} data-outlet-air={s.id} data-carries={s.runIds.length > 0 ? s.carries : "none"}>
-          <button
-            type="button"
-            className={rowClass}
-            aria-pressed={s.id === chosen}
-            onClick={() => onChoose(s.id)}
-          >
+          <button type="button" className={rowClass} aria-pressed={s.id === chosen} onClick={() => onChoose(s.id)}>
             <span className="w-6 shrink-0 text-right font-semibold">{i + 1}</span>
             <span className="min-w-0 grow">
               {s.name}

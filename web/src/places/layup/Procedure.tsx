@@ -186,12 +186,7 @@ function AllSteps(props: { made: Made; index: number; isDone(s: Schema["Procedur
       <ol className="flex flex-col">
         {made.steps.map((s, i) => (
           <li key={s.id}>
-            <button
-              type="button"
-              className={rowClass}
-              aria-pressed={i === index}
-              onClick={() => onStep(i)}
-            >
+            <button type="button" className={rowClass} aria-pressed={i === index} onClick={() => onStep(i)}>
               <span className="w-6 shrink-0 text-right font-semibold">{i + 1}</span>
               <span className="min-w-0 grow">
                 {say(s.words, print)}

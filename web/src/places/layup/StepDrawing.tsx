@@ -10,7 +10,7 @@ import { useSize } from "../../ui/useSize";
 
 const HEIGHT = 290;
 /** On a phone the step has to have room below. */
-const NARROW = 560;
+const NARROW = 480;
 const NARROW_HEIGHT = 150;
 
 /** What the drawing is about: the parts of a step, and what air does. */
