@@ -80,7 +80,8 @@ public class ScenarioGoalTests
     public void A_drain_that_is_to_be_reached_is_opened_and_nothing_else_lets_water_out()
     {
         var rig = With(Filtered().Part("cock", "drain-cock", ("in", 1.05, 0.3, -0.1))
-            .Part("low", "tee", ("a", 1.01, 0, 0), ("b", 1.02, 0, 0), ("c", 1.01, 0.1, 0)).Run("r3", "pump.out", "low.a").Run("r3b", "low.b", "tee-in.a").Run("cock-line", "low.c", "cock.in").Build(), "rinse", "Rinse",
+            .Part("low", "tee", ("a", 1.01, 0, 0), ("b", 1.02, 0, 0), ("c", 1.01, 0.1, 0)).Run("r3", "pump.out", "low.a").Run("r3b", "low.b", "tee-in.a")
+            .Run("cock-line", "low.c", "cock.in").Build(), "rinse", "Rinse",
             new ScenarioGoal(["tank"], ["cock"], []));
         var rinse = Task(rig, "Rinse");
         Assert.Equal(["cock open"], Turned(rinse));
