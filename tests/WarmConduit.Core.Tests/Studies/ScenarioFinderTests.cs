@@ -79,7 +79,8 @@ public class ScenarioFinderTests
             if (found.Graph.Settable.Count > 12) continue;
             string Any(params string[] ids) => ids[random.Next(ids.Length)];
             string[] all = [.. found.Graph.Parts.Select(p => p.Id)];
-            var own = new Scenario("own", "Own", ScenarioKind.Own, [], new ScenarioGoal([Any("tank", "town")], [Any("tap-1", "tap-2", "tank")], [Any(all), Any(all)]));
+            var own = new Scenario("own", "Own", ScenarioKind.Own, [], new ScenarioGoal([Any("tank", "town")], [Any("tap-1", "tap-2", "tank")],
+                [Any(all), Any(all)]));
             foreach (var clauses in Enum.GetValues<TaskKind>().Select(k => found.Goals.Of(k, k == TaskKind.Own ? own : null)).Where(c => c.Count > 0))
             {
                 // From positions at random, so that there is much to turn.

@@ -24,7 +24,8 @@ public class WaterReferenceTests
         if (!edges.ContainsKey("sink")) return;
         double head = c.Rows("nodes").First(n => n.Text("id") == "tank").Num("head_m"), density = c.Num("density_kg_m3");
         double perBar = 1e5 / (Water.DensityKgPerM3(WaterFlowInput.UsualColdC) * Friction.Gravity);
-        var (taps, pump) = (c.Rows("outlets").ToDictionary(o => o.Text("node").Replace("tap", "tap-", StringComparison.Ordinal).ToLowerInvariant()), edges["pump"]);
+        var (taps, pump) = (c.Rows("outlets").ToDictionary(o => o.Text("node").Replace("tap", "tap-", StringComparison.Ordinal).ToLowerInvariant()),
+            edges["pump"]);
         // Each run as long as it shall be, up to the height of what it leads to.
         Point3 On(string edge, Point3 from, double z) => new(from.XM + Math.Sqrt(Math.Pow(edges[edge].Num("length_m"), 2) - Math.Pow(z - from.ZM, 2)), 0, z);
         var outlet = new Point3(0.5, 0, 0);

@@ -8,7 +8,6 @@ import { middleAt, pick, within } from "../../../drawing/pick";
 import { type Px, toPx, type View } from "../../../drawing/projection";
 import { RigDrawing } from "../../../drawing/RigDrawing";
 import { useSize } from "../../../ui/useSize";
-import { useAir } from "../../layup/useAir";
 import { useAnswers, useDocument, useDrawing, useSelection, useStores } from "../benchStores";
 import { bentAt, newId } from "../drawingTools";
 import { snapped, stepsOf } from "../moving";
@@ -72,7 +71,6 @@ export function Sheet({ beside }: { beside?: ReactNode }) {
 
   const way = useWay(rig, answers);
   const water = useWaterDrawn(rig, chosen.parts, drawingRun);
-  const { air, outletId } = useAir(lens === "air");
   const tip = parked?.pitchDeg ?? 0;
   /** A place of the pointer in the frame of the drawing that it is over. */
   const local = (x: number, y: number): { view: View; at: Px } | null => {
@@ -236,8 +234,6 @@ export function Sheet({ beside }: { beside?: ReactNode }) {
         findingId={findingId}
         close={zoom.factor > 2}
         {...water}
-        air={air}
-        outletId={outletId}
         onFinding={drawingRun ? undefined : selection.takeFinding}
       />
     );

@@ -4,6 +4,7 @@ import { useCatalogue } from "../../../app/catalogue";
 import { usePrint } from "../../../app/units";
 import { indexOf, type Rig } from "../../../document/geometry";
 import type { Knob } from "../../../drawing/FlowMarks";
+import { useAir } from "../../layup/useAir";
 import { useDocument } from "../benchStores";
 import { useAsked } from "../useAsked";
 import { useView } from "../viewStore";
@@ -81,10 +82,12 @@ export function useTurn(rig: Rig, flow: Schema["WaterFlowAnswer"] | null) {
   };
 }
 
-/** What the drawing shows of the water lens: the flow, the knobs and what a press on one does; nothing under another lens. */
+/** What the drawing shows of the water and air lenses: flow, knobs and what a press on one does; what air sweeps; nothing under another lens. */
 export function useWaterDrawn(rig: Rig, chosen: ReadonlySet<string>, still: boolean) {
-  const { flow } = useWater(useView((s) => s.lens === "water"));
+  const lens = useView((s) => s.lens);
+  const { flow } = useWater(lens === "water");
+  const { air, outletId } = useAir(lens === "air");
   const knobs = useKnobs(rig, flow, chosen);
   const turn = useTurn(rig, flow);
-  return { flow, knobs, onKnob: still ? undefined : turn };
+  return { flow, knobs, onKnob: still ? undefined : turn, air, outletId };
 }
