@@ -84,7 +84,7 @@ public sealed class Question
     internal PipeFilms Films => _films ??= new PipeFilms();
 
     /// <summary>How valves are set for each task. An edit that joins nothing otherwise keeps those of the rig before it.</summary>
-    internal FoundTasks Tasks => _tasks ??= _tasksBefore?.Fits(Rig) == true ? _tasksBefore : FoundTasks.Of(this);
+    internal FoundTasks Tasks => _tasks ??= _tasksBefore?.Fits(Rig) == true ? _tasksBefore.On(this) : FoundTasks.Of(this);
 
     /// <summary>The rig that this one was made from, where nothing in it would be refused today; null: not known.</summary>
     internal Rig? Sound => _sound;

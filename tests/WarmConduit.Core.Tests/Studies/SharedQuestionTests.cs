@@ -4,6 +4,7 @@ using WarmConduit.Core.Registry;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Scenarios;
 using WarmConduit.Core.Tests.Rigs;
 using WarmConduit.Core.Tests.Rigs.Edits;
 
@@ -37,8 +38,9 @@ public class SharedQuestionTests
             },
             iter: 12);
 
-        static string Answers(Question question) =>
-            string.Join('\n', ((string[])["drainDown", "freezeLadder", "advice", "tanks", "parking"]).Select(n => StudyRegistry.Named(n)!.Ask(question))
-                .Select(a => JsonSerializer.Serialize(a, a.GetType(), RigFile.Compact)));
+        static string Answers(Question question) => string.Join('\n', ((string[])["drainDown", "freezeLadder", "advice", "tanks", "parking", "tasks", "waterFlow",
+            "hotWait", "filling", "blowOut", "antifreeze", "compressor", "procedure"]).Select(n => StudyRegistry.Named(n)!.Ask(question))
+            .Concat(question.Rig.Parts.Select(p => ServiceStudy.Ask(question, new ServiceInput(p.Id))))
+            .Select(a => JsonSerializer.Serialize(a, a.GetType(), RigFile.Compact)));
     }
 }

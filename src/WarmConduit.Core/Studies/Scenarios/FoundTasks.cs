@@ -22,7 +22,7 @@ internal sealed record FoundTask(
 /// <summary>The positions of a rig's valves for each task: as the builder has set them, the others found.</summary>
 internal sealed class FoundTasks
 {
-    private readonly Rig _rig;
+    private Rig _rig;
     private readonly Lazy<int[]> _pieces;
     private readonly ConcurrentDictionary<(TaskKind, string?), FoundTask> _found = [];
 
@@ -44,10 +44,10 @@ internal sealed class FoundTasks
     }
 
     /// <summary>The ways of water.</summary>
-    public WayGraph Graph { get; }
+    public WayGraph Graph { get; private set; }
 
     /// <summary>What tasks ask.</summary>
-    public ScenarioGoals Goals { get; }
+    public ScenarioGoals Goals { get; private set; }
 
     /// <summary>Ids of pumps that run against a closed valve, in use or in a scenario of the user's own.</summary>
     public IReadOnlyList<(FoundTask Task, string Pump, string Closed)> Blocked => _blocked.Value;
@@ -60,6 +60,17 @@ internal sealed class FoundTasks
 
     /// <summary>Worked out once for a question, and kept for edited copies in which nothing is joined otherwise; each task when it is asked for.</summary>
     public static FoundTasks Of(Question question) => new(question);
+
+    /// <summary>The same positions for an edited rig that they fit, with its own runs and parts: what is told of them is as they are now. O(parts + runs).</summary>
+    public FoundTasks On(Question question)
+    {
+        if (ReferenceEquals(question.Rig, _rig)) return this;
+        var other = (FoundTasks)MemberwiseClone();
+        other._rig = question.Rig;
+        other.Graph = Graph.On(question.Index);
+        other.Goals = Goals.On(other.Graph);
+        return other;
+    }
 
     /// <summary>Whether these are the positions of <paramref name="rig"/> too: what is joined, and how it is set, are the same. O(parts + runs).</summary>
     public bool Fits(Rig rig) => (ReferenceEquals(rig.Scenarios, _rig.Scenarios) || rig.Scenarios.SequenceEqual(_rig.Scenarios))
@@ -115,19 +126,18 @@ internal sealed class FoundTasks
         var (kept, asked) = (new HashSet<int>(), new HashSet<int>());
         foreach (int p in Graph.Settable)
         {
-            var (part, positions) = (Graph.Parts[p], Graph.PositionsOf(p));
+            var part = Graph.Parts[p];
             var stock = Catalogue.Part(part.Stock)!;
-            int Index(string? id) => Math.Max(0, positions.ToList().FindIndex(x => x.Id == (id == Positions.HalfOpen ? Positions.Open : id)));
             bool pumped = kind is not (TaskKind.Town or TaskKind.Fill or TaskKind.Drain or TaskKind.BlowOut);
-            first[p] = stock.Passage == Passage.Pump ? Index(pumped ? Positions.On : Positions.Off)
-                : use.Length > 0 ? use[p] : Index(Rigs.Scenarios.Usual(stock, ScenarioKind.InUse));
+            first[p] = stock.Passage == Passage.Pump ? Graph.PositionOf(p, pumped ? Positions.On : Positions.Off)
+                : use.Length > 0 ? use[p] : Graph.PositionOf(p, Rigs.Scenarios.Usual(stock, ScenarioKind.InUse));
             if (scenario?.Goal?.Reach.Contains(part.Id) == true && stock.Passage == Passage.Drain)
             {
-                first[p] = Index(Positions.Open);
+                first[p] = Graph.PositionOf(p, Positions.Open);
                 asked.Add(p);
             }
             if (scenario?.Settings.Find(part.Id) is not { } own) continue;
-            first[p] = Index(own.Position);
+            first[p] = Graph.PositionOf(p, own.Position);
             kept.Add(p);
         }
         int[] usual = [.. first];

@@ -42,11 +42,11 @@ public enum TaskKind
 /// <summary>What each task asks of the ways of water, as clauses for the finder.</summary>
 internal sealed class ScenarioGoals
 {
-    private readonly WayGraph _graph;
+    private WayGraph _graph;
     private readonly int[] _tanks, _towns, _outlets;
     private readonly Gears _gears;
     private readonly Lazy<int[]> _unfed;
-    private readonly Lazy<(Part, int, int)[]> _shut;
+    private readonly Lazy<(int, int, int)[]> _shut;
 
     /// <summary>What a rig has of sources, outlets and what is between. O(parts · ways): an outlet that nothing could ever reach is not asked for.</summary>
     public ScenarioGoals(WayGraph graph)
@@ -62,6 +62,14 @@ internal sealed class ScenarioGoals
         _shut = new(() => [.. FindBypasses()]);
         _gears = new Gears(graph);
         Pumps = [.. Enumerable.Range(0, graph.Parts.Count).Where(i => Stock(graph.Parts[i]) is { Passage: Passage.Pump } s && s.Id != "return-pump")];
+    }
+
+    /// <summary>The same for the same ways through a rig.</summary>
+    public ScenarioGoals On(WayGraph graph)
+    {
+        var other = (ScenarioGoals)MemberwiseClone();
+        other._graph = graph;
+        return other;
     }
 
     /// <summary>Numbers of the pumps that feed the taps.</summary>
@@ -124,7 +132,7 @@ internal sealed class ScenarioGoals
     private WayClause Past(int[] places) => new(_tanks, Possible(_tanks, _outlets, places), [WayGraph.Air, .. Mains(), .. places]);
 
     // Ways into what has a bypass: water comes into it from behind as well.
-    private List<int> Bypassed(Func<Part, bool> kind) => [.. ShutBypasses.Select(b => b.Past).Where(kind).Distinct()
+    private List<int> Bypassed(Func<Part, bool> kind) => [.. ShutBypasses.Select(b => _graph.Parts[b.Past]).Where(kind).Distinct()
         .SelectMany(p => p.Ports.Where(o => p.RoleOf(o) is PortRole.Cold or PortRole.Hot or PortRole.Inlet && _graph.Index.IsJoined(p.Id, o.Id))
             .Select(o => _graph.At(p.Id, o.Id)))];
 
@@ -155,15 +163,17 @@ internal sealed class ScenarioGoals
     /// What shuts the bypasses of filters and heaters: one part turned from all that is open, so that some outlet gets water through them alone, and none loses
     /// its water. Worked out once; O(valves on the way · ways).
     /// </summary>
-    public IReadOnlyList<(Part Past, int Part, int Position)> ShutBypasses => _shut.Value;
+    public IReadOnlyList<(int Past, int Part, int Position)> ShutBypasses => _shut.Value;
 
-    private IEnumerable<(Part Past, int Part, int Position)> FindBypasses()
+    private IEnumerable<(int Past, int Part, int Position)> FindBypasses()
     {
         int[] sources = _tanks.Length > 0 ? _tanks : _towns, open = Open(0);
         int[] mixed = [.. _graph.Parts.Where(p => p.Flows().MixesToC is not null && p.PortAt("cold") is not null).Select(p => _graph.At(p.Id, "cold"))];
         var fed = _graph.Reach(sources, open);
-        foreach (var part in _graph.Parts.Where(p => IsFilter(p) || PartWater.HeatsWater(p)))
+        for (int number = 0; number < _graph.Parts.Count; number++)
         {
+            var part = _graph.Parts[number];
+            if (!IsFilter(part) && !PartWater.HeatsWater(part)) continue;
             // Cold water that a mixing valve adds is not past the heater.
             int[] into = [.. _graph.InletsOf(part.Id), .. mixed];
             var past = _graph.Reach(sources, open, not: into);
@@ -174,7 +184,7 @@ internal sealed class ScenarioGoals
                     int[] set = With(open, valve, k);
                     var (none, all) = (_graph.Reach(sources, set, not: into), _graph.Reach(sources, set));
                     if (led.All(o => none[o] is not null) || _outlets.Any(o => fed[o] is not null && all[o] is null)) continue;
-                    yield return (part, valve, k);
+                    yield return (number, valve, k);
                     break;
                 }
         }
@@ -207,7 +217,7 @@ internal sealed class ScenarioGoals
         var fed = _graph.Reach(_tanks, set);
         foreach (var filter in _graph.Parts.Where(IsFilter))
         {
-            var shut = ShutBypasses.Where(b => b.Past == filter).ToList();
+            var shut = ShutBypasses.Where(b => _graph.Parts[b.Past] == filter).ToList();
             foreach (var (_, valve, k) in shut.Where(b => set[b.Part] != b.Position))
                 if (_graph.Reach(_tanks, With(set, valve, k)) is var all && _outlets.All(o => fed[o] is null || all[o] is not null))
                     yield return (filter, _graph.Parts[valve]);

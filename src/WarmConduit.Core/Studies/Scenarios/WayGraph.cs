@@ -52,14 +52,24 @@ internal sealed class WayGraph
         for (int i = 0; i < Parts.Count; i++) AddInside(i);
     }
 
+    /// <summary>The same ways through a rig in which nothing is joined or set otherwise: with its own runs and parts. O(parts + runs).</summary>
+    public WayGraph On(RigIndex index)
+    {
+        var other = (WayGraph)MemberwiseClone();
+        other.Index = index;
+        other.Runs = [.. Runs.Select(r => index.Run(r.Id))];
+        other.Parts = [.. Parts.Select(p => index.Part(p.Id))];
+        return other;
+    }
+
     /// <summary>The rig by id.</summary>
-    public RigIndex Index { get; }
+    public RigIndex Index { get; private set; }
 
     /// <summary>Runs that carry drinking water.</summary>
-    public IReadOnlyList<Run> Runs { get; }
+    public IReadOnlyList<Run> Runs { get; private set; }
 
     /// <summary>Parts that it passes.</summary>
-    public IReadOnlyList<Part> Parts { get; }
+    public IReadOnlyList<Part> Parts { get; private set; }
 
     /// <summary>Numbers of the parts that are set for a task: valves, pumps, drains.</summary>
     public IReadOnlyList<int> Settable { get; }
@@ -76,6 +86,10 @@ internal sealed class WayGraph
 
     /// <summary>Number of a part; -1: no water line joins it.</summary>
     public int NumberOf(string partId) => _number.GetValueOrDefault(partId, -1);
+
+    /// <summary>Number of a position of a part by its id; a half-open valve is an open one, and what is not known is the first.</summary>
+    public int PositionOf(int part, string? id) =>
+        Math.Max(0, PositionsOf(part).ToList().FindIndex(p => p.Id == (id == Positions.HalfOpen ? Positions.Open : id)));
 
     /// <summary>Where water comes from a part: out of a tank, in by a free inlet, else by any of its ports.</summary>
     public IEnumerable<int> SourcesOf(string partId) => PartOf(partId) is not { } part ? []

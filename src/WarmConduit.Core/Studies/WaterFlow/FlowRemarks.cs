@@ -41,11 +41,7 @@ internal static class FlowRemarks
     {
         var graph = question.Tasks.Graph;
         int[] set = new int[graph.Parts.Count];
-        foreach (int p in graph.Settable)
-        {
-            string? at = scene.PositionOf(graph.Parts[p])?.Id;
-            set[p] = Math.Max(0, graph.PositionsOf(p).ToList().FindIndex(x => x.Id == (at == Positions.HalfOpen ? Positions.Open : at)));
-        }
+        foreach (int p in graph.Settable) set[p] = graph.PositionOf(p, scene.PositionOf(graph.Parts[p])?.Id);
         return question.Tasks.Goals.AgainstClosed(set).Select(b => new FlowRemark($"blocked:{b.Pump.Id}", b.Pump.Id,
             $"{b.Pump.Name} runs against {b.Closed.Name}, which is closed. " + (b.Pump.Flows().CutOutBar is null
                 ? "It has no pressure switch: it heats up and wears." : "Its switch stops it, and nothing comes."), true));
