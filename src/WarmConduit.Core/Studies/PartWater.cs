@@ -31,6 +31,9 @@ public static class PartWater
     public static bool HeatsWater(Part part) =>
         Catalogue.Part(part.Stock) is { Group: PartGroup.Heat } stock && (stock.Passage == Passage.Vessel || stock.Id is "gas-heater" or "plate-exchanger");
 
+    /// <summary>A trap: the water that it keeps is made safe by fluid poured in.</summary>
+    public static bool IsTrap(Part part) => Catalogue.Part(part.Stock) is { Group: PartGroup.Waste, Protects: true };
+
     /// <summary>Whether hot water leaves a heater by the port of this id.</summary>
     public static bool LeavesHot(string port) => port is "hot" or "out";
 

@@ -65,7 +65,9 @@ public class LayUpTests
         // Plug and film, at the pressure of the line; with little air that takes longer than the ten seconds that it takes to look.
         Assert.Equal(10, narrow.ShortestS);
         var slow = BlowOutStudy.Ask(Of(Risers().Build()), new BlowOutInput(FreeLPerMin: 4, TankL: 0)).Steps.Single(s => s.PartId == "narrow");
-        Assert.Equal(2 * 60 * narrow.PathL * (1.862 + 1.01325) / 1.01325 / 4, slow.ShortestS, 2);
+        Assert.Equal(2 * 60 * narrow.PathL * (answer.LineBar + 1.01325) / 1.01325 / 4, slow.ShortestS, 6);
+        // Its lines and its three tees.
+        Assert.Equal(answer.Runs.Where(r => narrow.RunIds.Contains(r.RunId)).Sum(r => r.FullL) + (3 * 0.005), narrow.PathL, 6);
     }
 
     [Fact]
@@ -237,7 +239,7 @@ public class LayUpTests
         Assert.True(schools[FreezeSchool.Drain].Breaks > 0 && schools[FreezeSchool.Air].Breaks <= schools[FreezeSchool.Drain].Breaks);
         Assert.True(schools[FreezeSchool.Antifreeze].Breaks <= schools[FreezeSchool.Drain].Breaks);
         Assert.Equal(ProcedureStudy.Ask(night, new ProcedureInput(ProcedureKind.AntifreezeLayUp)).FluidL, schools[FreezeSchool.Antifreeze].FluidL, 9);
-        int traps = rig.Parts.Count(p => Catalogue.Part(p.Stock) is { Group: PartGroup.Waste, Protects: true });
+        int traps = rig.Parts.Count(PartWater.IsTrap);
         Assert.Equal(traps, schools[FreezeSchool.Drain].FluidL, 9);
         Assert.True(schools[FreezeSchool.Heat].StaysL > 50 && schools[FreezeSchool.Heat].LongestS == 0);
     }

@@ -115,6 +115,30 @@ public class ScenarioGoalTests
     }
 
     [Fact]
+    public void An_outlet_that_no_water_gets_to_and_a_bypass_half_made_are_told()
+    {
+        var apart = Filtered().Part("lone", "cold-tap", ("cold", 3, 2, 0.8), ("spout", 3, 2, 1)).Part("stub", "tee", ("a", 2.5, 2, 0), ("b", 2.6, 2, 0),
+            ("c", 2.5, 2.1, 0)).Run("lone-line", "stub.b", "lone.cold").Build();
+        Assert.Equal(["unfed:lone"], Adviser.Ask(Of(apart)).Findings.Where(f => f.Kind == FindingKind.Unfed).Select(f => f.Id));
+        // Past the heater by one valve, and nothing shuts the heater off.
+        RigBuilder Heated() => new RigBuilder().Tank("tank", new Box(new(0, 0, 0), new(0.5, 0.5, 0.3)), ("outlet", 0.5, 0, 0))
+            .Part("pump", "pump", ("in", 0.8, 0, 0), ("out", 1, 0, 0)).Part("a", "tee", ("a", 1.2, 0, 0), ("b", 1.3, 0, 0), ("c", 1.2, 0.1, 0))
+            .Part("heater", "storage-heater", ("cold", 1.8, 0, 0), ("hot", 1.8, 0.1, 0.2)).Part("b", "tee", ("a", 2.4, 0, 0.2), ("b", 2.5, 0, 0.2),
+                ("c", 2.4, 0.1, 0.2)).Part("valve-by", "ball-valve", ("a", 1.7, 0.5, 0), ("b", 1.8, 0.5, 0))
+            .Part("tap", "mixer", ("cold", 3, 0, 0.8), ("hot", 3, 0.1, 0.8), ("spout", 3, 0, 1)).Run("r1", "tank.outlet", "pump.in").Run("r2",
+                "pump.out", "a.a")
+            .Run("r3", "a.b", "heater.cold").Run("r4", Service.Hot, "pex-1/2", "heater.hot", "b.a").Run("r5", "a.c", "valve-by.a")
+            .Run("r6", Service.Hot, "pex-1/2", "valve-by.b", "b.c").Run("r7", Service.Hot, "pex-1/2", "b.b", "tap.hot");
+        Assert.Contains(Adviser.Ask(Of(Heated().Build())).Findings, f => f.Id == "task:BypassHeater" && f.Verb == "bypass half made");
+        var whole = Heated().Part("valve-in", "ball-valve", ("a", 1.5, 0, 0), ("b", 1.55, 0, 0)).Part("valve-out", "ball-valve", ("a", 2, 0.1, 0.2),
+            ("b", 2.05, 0.1, 0.2)).Run("r3", "a.b", "valve-in.a").Run("r3b", "valve-in.b", "heater.cold").Run("r4", Service.Hot, "pex-1/2",
+                "heater.hot", "valve-out.a")
+            .Run("r4b", Service.Hot, "pex-1/2", "valve-out.b", "b.a").Build();
+        Assert.DoesNotContain(Adviser.Ask(Of(whole)).Findings, f => f.Id == "task:BypassHeater");
+        Assert.Equal(["valve-by open", "valve-in closed", "valve-out closed"], Turned(Task(whole, "Bypass the heater")).Order());
+    }
+
+    [Fact]
     public void A_pump_that_runs_against_a_closed_valve_is_told_with_both_ways_out()
     {
         var rig = With(Filtered().Build(), "off", "Off", null, new Setting("valve-by", "closed"), new Setting("valve-in", "closed"));

@@ -275,6 +275,41 @@ public class WaterFlowTests
         }
     }
 
+    /// <summary>What else is told of a flow: each where it is so, and not in the same rig without its cause.</summary>
+    [Fact]
+    public void What_is_wrong_with_a_supply_is_told_and_only_then()
+    {
+        var plain = Pumped().Build();
+        static Rig With(Rig rig, string id, PartFlow flow) => rig with { Parts = [.. rig.Parts.Select(p => p.Id == id ? p with { Flow = flow } : p)] };
+        string[] Told(Rig rig, params string[] open) => [.. Ask(rig, open).Remarks.Select(r => r.Id)];
+        // Its suction lift: from a tank 2.5 m below.
+        RigBuilder Deep() => new RigBuilder().Tank("tank", new Box(new(0, 0, -2.5), new(0.5, 0.5, 0.1)), ("outlet", 0.5, 0, -2.5))
+            .Part("pump", "pump", ("in", 1, 0, 0), ("out", 1.2, 0, 0)).Part("near", "cold-tap", ("cold", 2, 0, 0), ("spout", 2, 0, 0))
+            .Run("suction", "tank.outlet", "pump.in").Run("main", "pump.out", "near.cold");
+        Assert.Contains("lift:pump", Told(With(Deep().Build(), "pump", new PartFlow(ShutoffBar: 4)), "near"));
+        // A switch that it never gets to.
+        Assert.Contains("never-stops:pump", Told(With(plain, "pump", new PartFlow(ShutoffBar: 1.5, CutInBar: 1, CutOutBar: 2)), "near"));
+        // Two pumps with switches on the same lines.
+        var two = Pumped().Part("pump-2", "pump", ("in", 1, 0.5, 0), ("out", 1.2, 0.5, 0)).Part("tank-tee", "tee", ("a", 0.8, 0, 0), ("b", 0.9, 0, 0),
+            ("c", 0.8, 0.1, 0)).Part("main-tee", "tee", ("a", 1.5, 0, 0), ("b", 1.6, 0, 0), ("c", 1.5, 0.1, 0)).Run("suction", "tank.outlet", "tank-tee.a")
+            .Run("s1", "tank-tee.b", "pump.in").Run("s2", "tank-tee.c", "pump-2.in").Run("main", "pump.out", "main-tee.a").Run("m2", "pump-2.out", "main-tee.c")
+            .Run("m3", "main-tee.b", "tee.a").Build();
+        Assert.Contains("pumps", Told(two, "near"));
+        // A heater behind a check valve with nothing that takes its swelling; an appliance on its hot side.
+        RigBuilder Hot() => Pumped().Part("check", "check-valve", ("in", 2.3, 0, 0), ("out", 2.4, 0, 0)).Part("heater", "storage-heater", ("cold", 2.6, 0, 0),
+            ("hot", 2.6, 0.1, 0.2)).Part("machine", "washing-machine", ("cold", 3, 0.5, 0.5), ("spout", 3, 0.6, 0.5)).Run("to-far", "tee.b",
+                "check.in").Run("feed",
+                "check.out", "heater.cold")
+            .Run("hot", Service.Hot, "pex-1/2", "heater.hot", "machine.cold");
+        Assert.Contains("swells:heater", Told(Hot().Build()));
+        Assert.Contains("fed-hot:machine", Told(Hot().Build(), "machine"));
+        var vessel = Hot().Part("vessel-tee", "tee", ("a", 2.5, 0, 0), ("b", 2.55, 0, 0), ("c", 2.5, 0.1, 0)).Part("vessel", "expansion-vessel",
+            ("port", 2.5, 0.3, 0)).Run("feed", "check.out", "vessel-tee.a").Run("feed-2", "vessel-tee.b", "heater.cold").Run("leg", "vessel-tee.c",
+                "vessel.port");
+        Assert.DoesNotContain("swells:heater", Told(vessel.Build()));
+        Assert.Empty(Told(plain, "near").Except(["pulses:pump"]));
+    }
+
     /// <summary>A mixing valve that gets too little hot water gives what there is, cold enough, and comes to rest.</summary>
     [Theory]
     [InlineData(0.02)]

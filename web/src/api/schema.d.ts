@@ -805,6 +805,11 @@ export interface components {
             traps: components["schemas"]["TrapFluid"][];
             /**
              * Format: double
+             * @description That in all, L.
+             */
+            trapsL: number;
+            /**
+             * Format: double
              * @description Fluid in lines and parts, L.
              */
             linesL: number;
@@ -840,10 +845,9 @@ export interface components {
             glycol: number;
             /**
              * Format: double
-             * @description Fluid for a trap, L, 0 to 5.
-             * @default 1
+             * @description Fluid for a trap, L, 0 to 5; left out: about a litre.
              */
-            trapL: number;
+            trapL?: null | number;
             /**
              * @description Drained first; else full.
              * @default true
@@ -885,6 +889,8 @@ export interface components {
              * @description Down to which temperature its slush bursts no pipe, °C. Never the freezing point.
              */
             burstsC: number;
+            /** @description It has ice on the coldest night of the brief, or no fluid gets there. */
+            weak: boolean;
         };
         /** @description How the vehicle is parked, degrees. Positive pitch raises +x (the cab), positive roll raises +y (the side away from the kerb). */
         Attitude: {
@@ -1193,7 +1199,7 @@ export interface components {
             runIds: string[];
             /**
              * Format: double
-             * @description Bore of those runs, L.
+             * @description Bore of those runs, and what the parts on their way hold, L.
              */
             pathL: number;
             /**

@@ -27,5 +27,6 @@ public static class TrialStudy
 {
     /// <summary>Asks. Pure; nothing is saved. O(all studies).</summary>
     public static TrialAnswer Ask(Question question, TrialInput input) =>
-        Trial.Of(question, input.Edits, out string? refused) is { } trial ? new TrialAnswer(trial.Gain(), null) : new TrialAnswer(null, refused);
+        Trial.Of(question, input.Edits, out string? refused) is not { } trial ? new TrialAnswer(null, refused)
+            : trial.NoRoom() is { } full ? new TrialAnswer(null, full) : new TrialAnswer(trial.Gain(), null);
 }

@@ -60,7 +60,7 @@ public static class TaskStudy
     {
         if (task is { Unkept: { } other, Scenario: { } scenario })
         {
-            Setting[] turns = [.. Differing(found, task, other)];
+            Setting[] turns = [.. Differing(found, task, other, other)];
             return new TaskMend(Sentence.Of($"Set {FoundTasks.Words(question.Index, turns)}"),
                 [.. turns.Select(t => new SetPosition(scenario.Id, t.Id, t.Position))]);
         }
@@ -91,7 +91,7 @@ public static class TaskStudy
         Sentence kept = "";
         if (task is { Unkept: { } other, Scenario: { } scenario })
         {
-            var positions = Differing(found, task, task.Set, other);
+            var positions = Differing(found, task, other, task.Set);
             kept = Sentence.Of($"In “{scenario.Name}”, {FoundTasks.Words(found.Graph.Index, positions)}. ");
         }
         string end = task.Unkept is null ? ", and no valve stops it." : ".", tried = task.Unkept is null ? ", however the valves are set." : ".";
@@ -104,9 +104,9 @@ public static class TaskStudy
     /// <summary>The name of a task.</summary>
     internal static string NameOf(FoundTask task) => task is { Kind: TaskKind.Own, Scenario: { } own } ? own.Name : NameOf(task.Kind);
 
-    // The builder's positions that have to be given up, as they are in one of two settings.
-    private static IEnumerable<Setting> Differing(FoundTasks found, FoundTask task, int[] told, int[]? other = null) =>
-        found.Graph.Settable.Where(p => (other ?? task.Set)[p] != told[p] && task.Scenario!.Settings.Find(found.Graph.Parts[p].Id) is not null)
+    // The builder's positions that have to be given up, as they are told of one setting.
+    private static IEnumerable<Setting> Differing(FoundTasks found, FoundTask task, int[] unkept, int[] told) =>
+        found.Graph.Settable.Where(p => task.Set[p] != unkept[p] && task.Scenario!.Settings.Find(found.Graph.Parts[p].Id) is not null)
             .Select(p => new Setting(found.Graph.Parts[p].Id, found.Graph.PositionsOf(p)[told[p]].Id));
 
     private static TaskSetting SettingFor(Question question, FoundTasks found, FoundTask task)

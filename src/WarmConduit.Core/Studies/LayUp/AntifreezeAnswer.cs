@@ -12,8 +12,10 @@ namespace WarmConduit.Core.Studies.LayUp;
 /// <param name="Glycol">Share of glycol that stands at it in the end.</param>
 /// <param name="FreezesC">Down to which temperature that has no ice, °C.</param>
 /// <param name="BurstsC">Down to which temperature its slush bursts no pipe, °C. Never the freezing point.</param>
+/// <param name="Weak">It has ice on the coldest night of the brief, or no fluid gets there.</param>
 public sealed record AntifreezeStep(
-    string Id, string PartId, string Name, IReadOnlyList<string> RunIds, double DrawnL, double WaterL, double Glycol, double FreezesC, double BurstsC);
+    string Id, string PartId, string Name, IReadOnlyList<string> RunIds, double DrawnL, double WaterL, double Glycol, double FreezesC, double BurstsC,
+    bool Weak);
 
 /// <summary>A trap that gets fluid poured in.</summary>
 /// <param name="PartId">The trap.</param>
@@ -44,6 +46,7 @@ public sealed record Bottles(double SizeL, int Count);
 /// <param name="Bypassed">Heaters are bypassed.</param>
 /// <param name="Steps">Outlets in order.</param>
 /// <param name="Traps">What traps get.</param>
+/// <param name="TrapsL">That in all, L.</param>
 /// <param name="LinesL">Fluid in lines and parts, L.</param>
 /// <param name="TotalL">Fluid in all, with traps and what runs off until colour comes, L.</param>
 /// <param name="Bottles">What to buy, by size.</param>
@@ -53,5 +56,5 @@ public sealed record Bottles(double SizeL, int Count);
 /// <param name="NightC">The coldest night of the brief, °C.</param>
 public sealed record AntifreezeAnswer(
     IReadOnlyList<ScenarioGear> Gear, bool Can, double HeaterL, bool Bypassed, IReadOnlyList<AntifreezeStep> Steps, IReadOnlyList<TrapFluid> Traps,
-    double LinesL, double TotalL, IReadOnlyList<Bottles> Bottles, IReadOnlyList<PlainRun> Plain, double? WorstC,
+    double TrapsL, double LinesL, double TotalL, IReadOnlyList<Bottles> Bottles, IReadOnlyList<PlainRun> Plain, double? WorstC,
     IReadOnlyList<FluidStands> Stands, double NightC);

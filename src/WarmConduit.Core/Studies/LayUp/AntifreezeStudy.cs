@@ -7,16 +7,19 @@ namespace WarmConduit.Core.Studies.LayUp;
 
 /// <summary>With what antifreeze a rig is laid up.</summary>
 /// <param name="Glycol">Propylene glycol in it, share of the volume, 0.1 to 0.6.</param>
-/// <param name="TrapL">Fluid for a trap, L, 0 to 5.</param>
+/// <param name="TrapL">Fluid for a trap, L, 0 to 5; left out: about a litre.</param>
 /// <param name="Drained">Drained first; else full.</param>
-public sealed record AntifreezeInput(double Glycol = 0.45, double TrapL = 1, bool Drained = true) : IStudyInput
+public sealed record AntifreezeInput(double Glycol = 0.45, double? TrapL = null, bool Drained = true) : IStudyInput
 {
+    /// <summary>Fluid for a trap, L. Estimate.</summary>
+    public double TrapFluidL() => TrapL ?? 1;
+
     /// <inheritdoc/>
     public IReadOnlyList<RigFault> Check(Rig rig)
     {
         var c = new FieldChecker();
         c.Range("glycol", Glycol, "layUp.glycol");
-        c.Range("trapL", TrapL, "layUp.trapL");
+        if (TrapL is { } trap) c.Range("trapL", trap, "layUp.trapL");
         return c.Faults;
     }
 }
@@ -68,12 +71,13 @@ public static class AntifreezeStudy
             double glycol = runs.Count == 0 ? 0 : GlycolWater.Diluted(input.Glycol, path, water);
             foreach (string thing in runs.Select(r => $"runs/{r.Id}").Concat(parts.Select(p => $"parts/{p.Id}")))
                 stands[thing] = Math.Min(glycol, stands.GetValueOrDefault(thing, 1));
+            double freezesC = GlycolWater.FreezingC(glycol);
             steps.Add(new AntifreezeStep(
                 opening.Id, opening.Tap.Id, opening.Name, [.. runs.Select(r => r.Id)], runs.Count == 0 ? 0 : drawn + pushed, water, glycol,
-                GlycolWater.FreezingC(glycol), GlycolWater.BurstProtectionC(glycol)));
+                freezesC, GlycolWater.BurstProtectionC(glycol), runs.Count == 0 || freezesC > question.Rig.Brief.LowestC));
         }
-        TrapFluid[] traps = [.. question.Rig.Parts.Where(p => Catalogue.Part(p.Stock) is { Group: PartGroup.Waste, Protects: true })
-            .Select(p => new TrapFluid(p.Id, p.Name, input.TrapL))];
+        TrapFluid[] traps = [.. question.Rig.Parts.Where(PartWater.IsTrap)
+            .Select(p => new TrapFluid(p.Id, p.Name, input.TrapFluidL()))];
         double lines = filled.Sum(id => id.StartsWith("runs/", StringComparison.Ordinal) ? BlowOutStudy.FullL(question, question.Index.Run(id[5..]))
             : PartWater.HoldsL(question.Index.Part(id[6..])));
         double total = steps.Sum(s => s.DrawnL) + traps.Sum(t => t.Litres);
@@ -82,7 +86,7 @@ public static class AntifreezeStudy
         var reached = steps.Where(s => s.RunIds.Count > 0).ToList();
         return new AntifreezeAnswer(
             question.Tasks.Goals.GearOf(TaskKind.Antifreeze, task.Scenario), task.Fault is null, heater, question.Tasks.Goals.Has(TaskKind.BypassHeater), steps,
-            traps, lines, total, [.. Sizes.Select(s => new Bottles(s, (int)Math.Ceiling(Spare * total / s)))], plain,
+            traps, traps.Sum(t => t.Litres), lines, total, [.. Sizes.Select(s => new Bottles(s, (int)Math.Ceiling(Spare * total / s)))], plain,
             reached.Count == 0 ? null : reached.Max(s => s.FreezesC),
             [.. stands.Select(s => new FluidStands(s.Key, s.Value)).OrderBy(s => s.Thing, StringComparer.Ordinal)], question.Rig.Brief.LowestC);
     }

@@ -34,7 +34,7 @@ public sealed record AirSupply(AirSource Source, string Name, double FreeLPerMin
 /// <param name="Port">Its inlet.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="RunIds">Runs that the air sweeps, nearest first; empty: it does not get there.</param>
-/// <param name="PathL">Bore of those runs, L.</param>
+/// <param name="PathL">Bore of those runs, and what the parts on their way hold, L.</param>
 /// <param name="WidestM">Bore of the widest line that it has to lift water in, m; 0: none.</param>
 /// <param name="NeedsLPerMin">Free air that carries all there, L/min.</param>
 /// <param name="FreeLPerMin">Free air that it gets, L/min.</param>

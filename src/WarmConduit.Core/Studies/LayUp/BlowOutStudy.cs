@@ -152,7 +152,7 @@ public static class BlowOutStudy
         double[] bores = [.. way.Runs.Select(r => Catalogue.Pipe(r.Pipe)!.InnerDiameterM)];
         bool[] rises = [.. way.Runs.Select((r, i) => Rises(question, r, way.Forward[i]))];
         double[] share = [.. way.Runs.Select(r => way.Only.Contains(r.Id) ? 1.0 : 0.5)];
-        double path = way.Runs.Sum(r => FullL(question, r));
+        double path = way.Runs.Sum(r => FullL(question, r)) + way.Parts.Sum(PartWater.HoldsL);
         double Need(int i) => AirLift.NeedsLPerMin(bores[i], lineBar, AirC, water) / share[i];
         int worst = Enumerable.Range(0, bores.Length).Where(i => rises[i]).OrderByDescending(Need).FirstOrDefault(-1);
         double needs = worst < 0 ? 0 : Need(worst), dense = (SmallSums.AtmosphereBar + lineBar) / SmallSums.AtmosphereBar;

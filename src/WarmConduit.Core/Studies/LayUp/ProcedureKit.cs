@@ -56,7 +56,7 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
         foreach (var step in order.Steps.Where(s => s.Needed))
         {
             var part = question.Index.Part(step.PartIds[0]);
-            double? fluid = IsTrap(part) ? TrapL : null;
+            double? fluid = PartWater.IsTrap(part) ? TrapL : null;
             _steps.Add(new ProcedureStep(step.Id, step.Words, step.PartIds, [.. step.PartIds.Select(EndOf).OfType<Setting>()], step.OutL, fluid,
                 step.ShortestS, step.LongestS, false, step.Reach, step.Kind == DrainStepKind.Drain
                     ? Sentence.Of($"{Measure.Volume(step.OutL)} should come. Less: a tap is closed, the vehicle leans, a pipe sags, or the drain is clogged.")
@@ -129,7 +129,7 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
     /// <summary>A litre for what holds water by design.</summary>
     public void Traps()
     {
-        var traps = Rig.Parts.Where(IsTrap).ToList();
+        var traps = Rig.Parts.Where(PartWater.IsTrap).ToList();
         foreach (var trap in traps.Where(t => _steps.All(s => s.Id != t.Id)))
             Add($"trap:{trap.Id}", $"Pour antifreeze into {trap.Name}", [trap], inL: TrapL,
                 wrong: "The trap under a shower tray is the one that is forgotten.");
@@ -188,9 +188,7 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
             _fluid, [.. Enum.GetValues<ProcedureKind>().Select(k => new ProcedureName(k, ProcedureStudy.NameOf(k)))]);
     }
 
-    private double TrapL => (input.Fluid ?? new AntifreezeInput()).TrapL;
-
-    private static bool IsTrap(Part part) => Stock(part) is { Group: PartGroup.Waste, Protects: true };
+    private double TrapL => (input.Fluid ?? new AntifreezeInput()).TrapFluidL();
 
     private static StockPart Stock(Part part) => Catalogue.Part(part.Stock)!;
 

@@ -141,19 +141,11 @@ internal sealed class SweepGraph
             foreach (var port in part.Ports.Where(o => part.RoleOf(o) is PortRole.Cold or PortRole.Hot)) Star(part, part.Id, port.Id);
             return;
         }
-        var ways = Inside.Ways(part, position).Where(w => w.Passes != Passes.None).ToList();
-        foreach (var (from, to, passes) in ways.Where(w => w.Passes == Passes.Forward))
+        foreach (var (from, to, passes) in Inside.Ways(part, position).Where(w => w.Passes == Passes.Forward))
             Add(new SweepEdge($"{part.Id}>{from}>{to}", RigFlow.Node(part.Id, from), RigFlow.Node(part.Id, to), passes), null, part);
-        // Ports that are joined both ways meet in one place, which is passed once.
-        var left = ways.Where(w => w.Passes == Passes.Both).ToList();
-        while (left.Count > 0)
-        {
-            var group = new HashSet<string> { left[0].From };
-            while (left.Any(w => group.Contains(w.From) != group.Contains(w.To)))
-                foreach (var way in left.Where(w => group.Contains(w.From) || group.Contains(w.To)).ToList()) group.UnionWith([way.From, way.To]);
-            foreach (string port in group) Star(part, $"{part.Id}*{left[0].From}", port);
-            left.RemoveAll(w => group.Contains(w.From));
-        }
+        // Where ports meet is passed once.
+        foreach (var group in Inside.Meeting(part, position))
+            foreach (string port in group) Star(part, $"{part.Id}*{group[0]}", port);
     }
 
     private void Star(Part part, string middle, string port) =>

@@ -34,6 +34,22 @@ internal static class Inside
         }
     }
 
+    /// <summary>Ports that are joined both ways, and so meet in one place; groups of two or more, in the order of the part's ports.</summary>
+    public static IEnumerable<IReadOnlyList<string>> Meeting(Part part, StockPosition? position)
+    {
+        var both = Ways(part, position).Where(w => w.Passes == Passes.Both).ToList();
+        var left = part.Ports.Select(p => p.Id).ToList();
+        while (left.Count > 0)
+        {
+            var group = new List<string> { left[0] };
+            for (int i = 0; i < group.Count; i++)
+                group.AddRange(both.Where(w => w.From == group[i] || w.To == group[i]).Select(w => w.From == group[i] ? w.To : w.From)
+                    .Where(p => !group.Contains(p)).ToList());
+            left.RemoveAll(group.Contains);
+            if (group.Count > 1) yield return group;
+        }
+    }
+
     /// <summary>Whether it lets through from <paramref name="from"/> to <paramref name="to"/>, a tank through its inside.</summary>
     public static bool Leads(Part part, StockPosition? position, string from, string to) =>
         Catalogue.Part(part.Stock)!.Passage == Passage.Vessel

@@ -103,8 +103,7 @@ internal sealed partial class RigFlow
             AddStar(part, [.. part.Ports.Select(p => p.Id)], flow, position);
             return;
         }
-        var ways = Inside.Ways(part, position).Where(w => w.Passes != Passes.None).ToList();
-        foreach (var (from, to, _) in ways.Where(w => w.Passes == Passes.Forward))
+        foreach (var (from, to, _) in Inside.Ways(part, position).Where(w => w.Passes == Passes.Forward))
         {
             string a = Node(part.Id, from), b = Node(part.Id, to);
             double bore = Bore(part, part.Ports.Find(to)!);
@@ -120,21 +119,10 @@ internal sealed partial class RigFlow
                 Add(new FlowValve($"{part.Id}|", a, b, bore, CheckValve, OneWay: true, OpensM: (flow.OpensBar ?? 0) * HeadPerBar),
                     new FlowPiece(null, part.Id));
         }
-        // Ports that are joined both ways meet in one place.
-        var left = part.Ports.Select(p => p.Id).ToList();
-        while (left.Count > 0)
-        {
-            var group = new List<string> { left[0] };
-            for (int i = 0; i < group.Count; i++)
-                group.AddRange(ways.Where(w => w.Passes == Passes.Both && (w.From == group[i] || w.To == group[i]))
-                    .Select(w => w.From == group[i] ? w.To : w.From)
-                    .Where(p => !group.Contains(p)).ToList());
-            left.RemoveAll(group.Contains);
-            if (group.Count > 1) AddStar(part, group, flow, position);
-        }
+        foreach (var group in Inside.Meeting(part, position)) AddStar(part, group, flow, position);
     }
 
-    private void AddStar(Part part, List<string> ports, PartFlow flow, StockPosition? position)
+    private void AddStar(Part part, IReadOnlyList<string> ports, PartFlow flow, StockPosition? position)
     {
         var stock = Catalogue.Part(part.Stock)!;
         string middle = _nodes.Exists(n => n.Id == part.Id) ? $"{part.Id}/{ports[0]}" : part.Id;

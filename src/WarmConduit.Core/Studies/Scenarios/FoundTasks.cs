@@ -61,7 +61,7 @@ internal sealed class FoundTasks
     /// <summary>Worked out once for a question, and kept for edited copies in which nothing is joined otherwise; each task when it is asked for.</summary>
     public static FoundTasks Of(Question question) => new(question);
 
-    /// <summary>The same positions for an edited rig that they fit, with its own runs and parts: what is told of them is as they are now. O(parts + runs).</summary>
+    /// <summary>The same positions for an edited rig that they fit: what is told of its runs and parts is as they are now. O(parts + runs).</summary>
     public FoundTasks On(Question question)
     {
         if (ReferenceEquals(question.Rig, _rig)) return this;

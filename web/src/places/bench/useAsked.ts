@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import type { Schema } from "../../api/client";
 import { rigApi } from "../../api/rigs";
 import { pendingOf } from "../../document/documentState";
@@ -30,6 +30,13 @@ export function useJob<N extends keyof Answers>(name: N, input?: InputOf<N> | nu
     return runJob(ask, signal, setShare);
   });
   return { ...asked, share };
+}
+
+/** An answer, or the last one about the same rig until it is known: what was there is drawn meanwhile. */
+export function useLast<T>(rigId: string, data: T | null | undefined): T | null {
+  const last = useRef<{ rigId: string; data: T } | null>(null);
+  if (data != null) last.current = { rigId, data };
+  return data ?? (last.current?.rigId === rigId ? last.current.data : null);
 }
 
 function useQuestion<N extends keyof Answers>(

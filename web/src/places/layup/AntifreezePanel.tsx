@@ -7,7 +7,7 @@ import { Button, Caution, Panel, Slider, Switch } from "../../ui/controls";
 import { Stale } from "../../ui/Stale";
 import { newId } from "../bench/drawingTools";
 import { useActions } from "../bench/useActions";
-import { useAsked } from "../bench/useAsked";
+import { useAsked, useLast } from "../bench/useAsked";
 import { fluidInput, useLayUp } from "./layUpStore";
 import { rowClass } from "./rowClass";
 import type { Shown } from "./StepDrawing";
@@ -19,12 +19,8 @@ export function AntifreezePanel({ rig, onShow }: { rig: Rig; onShow(shown: Shown
   const lay = useLayUp();
   const input = useMemo(() => fluidInput(lay), [lay]);
   const asked = useAsked("antifreeze", input);
-  const [last, setLast] = useState<Fluid | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
-  useEffect(() => {
-    if (asked.data) setLast(asked.data);
-  }, [asked.data]);
-  const fluid = asked.data ?? last;
+  const fluid = useLast(rig.id, asked.data);
   const step = fluid?.steps.find((s) => s.id === chosen);
   useEffect(() => {
     if (!fluid) return;
@@ -76,12 +72,7 @@ function Totals({ fluid, rig }: { fluid: Fluid; rig: Rig }) {
         {print(fluid.linesL, "volume")}
         {fluid.heaterL > 0 && `, ${print(fluid.heaterL, "volume")} of it in the heater`}
         {fluid.bypassed && ", heater bypassed"}
-        {fluid.traps.length > 0 &&
-          `; traps take ${print(
-            fluid.traps.reduce((sum, t) => sum + t.litres, 0),
-            "volume",
-          )}`}
-        . Estimates.
+        {fluid.traps.length > 0 && `; traps take ${print(fluid.trapsL, "volume")}`}. Estimates.
       </p>
       {fluid.gear.length > 0 && (
         <p className="mt-1">Bottle on {fluid.gear.map((g) => parts.get(g.partId)?.name ?? g.partId).join(", ")}.</p>
@@ -110,9 +101,8 @@ function Totals({ fluid, rig }: { fluid: Fluid; rig: Rig }) {
 function Outlet(props: { step: Schema["AntifreezeStep"]; number: number; chosen: boolean; nightC: number; onChoose(): void }) {
   const { step: s, number, chosen, nightC, onChoose } = props;
   const print = usePrint();
-  const weak = s.runIds.length === 0 || s.freezesC > nightC;
   return (
-    <li data-outlet-fluid={s.id} data-weak={weak}>
+    <li data-outlet-fluid={s.id} data-weak={s.weak}>
       <button type="button" className={rowClass} aria-pressed={chosen} onClick={onChoose}>
         <span className="w-6 shrink-0 text-right font-semibold">{number}</span>
         <span className="min-w-0 grow">
@@ -122,7 +112,7 @@ function Outlet(props: { step: Schema["AntifreezeStep"]; number: number; chosen:
               ? "no fluid gets there"
               : `${print(s.glycol, "share")} glycol: no ice to ${print(s.freezesC, "temperature")}, no burst to ${print(s.burstsC, "temperature")}`}
           </span>
-          {weak && s.runIds.length > 0 && (
+          {s.weak && s.runIds.length > 0 && (
             <span className="block font-medium">
               Ice on your coldest night, {print(nightC, "temperature")}: drain better, or stronger fluid.
             </span>

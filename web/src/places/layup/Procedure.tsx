@@ -6,7 +6,7 @@ import { indexOf, type Rig } from "../../document/geometry";
 import { Button, Caution, Panel, Tick } from "../../ui/controls";
 import { fieldClass } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
-import { useAsked } from "../bench/useAsked";
+import { useAsked, useLast } from "../bench/useAsked";
 import { Jug } from "../drain/Jug";
 import { LeftState } from "../drain/LeftState";
 import { useLeft } from "../drain/useLeft";
@@ -22,14 +22,10 @@ export function Procedure({ rig, onShow }: { rig: Rig; onShow(shown: Shown): voi
   const lay = useLayUp();
   const input = useMemo(() => ({ kind: lay.kind, air: airInput(lay), fluid: fluidInput(lay) }), [lay]);
   const asked = useAsked("procedure", input);
-  const [last, setLast] = useState<Made | null>(null);
   const left = useLeft(rig);
   const print = usePrint();
   const [at, setAt] = useState<number | null>(null);
-  useEffect(() => {
-    if (asked.data) setLast(asked.data);
-  }, [asked.data]);
-  const made = asked.data ?? last;
+  const made = useLast(rig.id, asked.data);
   const isDone = (s: Schema["ProcedureStep"]) => s.marks.length > 0 && s.marks.every(left.isDone);
   // It goes on behind what was done last, on whatever device.
   const goesOn = made?.steps.some((s) => s.marks.length > 0 && !isDone(s)) ?? false;

@@ -37,9 +37,6 @@ export const useLayUp = create<LayUpState>()(
   ),
 );
 
-/** About a litre for each trap. */
-const TRAP_L = 1;
-
 /** What is asked with it. */
 export const airInput = (s: LayUpState) => ({ source: s.source, rounds: s.rounds, drained: s.drained });
-export const fluidInput = (s: LayUpState) => ({ glycol: s.glycol, trapL: TRAP_L, drained: s.drained });
+export const fluidInput = (s: LayUpState) => ({ glycol: s.glycol, trapL: null, drained: s.drained });

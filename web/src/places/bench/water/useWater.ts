@@ -1,4 +1,4 @@
-import { useMemo, useRef } from "react";
+import { useMemo } from "react";
 import type { Schema } from "../../../api/client";
 import { useCatalogue } from "../../../app/catalogue";
 import { usePrint } from "../../../app/units";
@@ -6,7 +6,7 @@ import { indexOf, type Rig } from "../../../document/geometry";
 import type { Knob } from "../../../drawing/FlowMarks";
 import { useAir } from "../../layup/useAir";
 import { useDocument } from "../benchStores";
-import { useAsked } from "../useAsked";
+import { useAsked, useLast } from "../useAsked";
 import { useView } from "../viewStore";
 import { ofRig, usedAtFirst, useWaterStore } from "./waterStore";
 
@@ -27,10 +27,7 @@ export function useWater(on: boolean, compare = false) {
     return { task: used.task, scenarioId, positions, freshShare: used.level, fouled: used.fouled, compare };
   }, [rig, used, compare]);
   const asked = useAsked("waterFlow", on ? input : null);
-  // What was there is drawn until what follows is known.
-  const last = useRef<{ id: string; flow: Flow } | null>(null);
-  if (asked.data) last.current = { id, flow: asked.data };
-  const flow = asked.data ?? (last.current?.id === id ? last.current.flow : null);
+  const flow = useLast(id, asked.data);
   return { flow: on ? flow : null, stale: !asked.data, tasks, task, used, rig, error: asked.error };
 }
 
