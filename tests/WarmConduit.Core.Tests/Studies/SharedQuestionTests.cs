@@ -38,8 +38,8 @@ public class SharedQuestionTests
             },
             iter: 12);
 
-        static string Answers(Question question) => string.Join('\n', ((string[])["drainDown", "freezeLadder", "advice", "tanks", "parking", "tasks", "waterFlow",
-            "hotWait", "filling", "blowOut", "antifreeze", "compressor", "procedure"]).Select(n => StudyRegistry.Named(n)!.Ask(question))
+        static string Answers(Question question) => string.Join('\n', ((string[])["drainDown", "freezeLadder", "advice", "tanks", "parking", "tasks",
+            "waterFlow", "hotWait", "filling", "blowOut", "antifreeze", "compressor", "procedure"]).Select(n => StudyRegistry.Named(n)!.Ask(question))
             .Concat(question.Rig.Parts.Select(p => ServiceStudy.Ask(question, new ServiceInput(p.Id))))
             .Select(a => JsonSerializer.Serialize(a, a.GetType(), RigFile.Compact)));
     }
