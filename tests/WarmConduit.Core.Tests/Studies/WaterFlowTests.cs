@@ -58,6 +58,10 @@ public class WaterFlowTests
         Assert.Equal(Math.Pow(near.LPerMin / 6, 2), near.Bar, 2);
         Assert.Equal(["suction", "main", "to-near"], near.Way);
         Assert.Null(near.AloneLPerMin);
+        // At the pump's inlet: 0.1 m of water over it, less what the suction line takes; drawn down to a tenth, 0.09 m less.
+        double SuctionM(double share) => Ask(Pumped().Build(), new WaterFlowInput(Open: ["near"], FreshShare: share)).Pumps.Single().SuctionM;
+        Assert.Equal(PipeM(low, 0.5, 0.5) - 0.1, SuctionM(1), 0.002);
+        Assert.Equal(SuctionM(1) + 0.09, SuctionM(0.1), 0.003);
         // Narrower lines give less; these are 1/2 in as drawn.
         Assert.Equal(near.LPerMin, near.HalfInchLPerMin!.Value, 6);
         Assert.True(near.ThreeEighthsLPerMin < near.LPerMin - 0.05);
