@@ -29,6 +29,10 @@ public sealed class Collector(ShelfContext db, RigCache cache, WriterLock line, 
         {
             gone.Head = 0;
             await db.Revisions.Where(v => v.RigId == gone.Id).ExecuteDeleteAsync(CancellationToken.None);
+            // Its row stays, so nothing of these goes by itself.
+            await db.Walks.Where(w => w.RigId == gone.Id).ExecuteDeleteAsync(CancellationToken.None);
+            await db.Log.Where(e => e.RigId == gone.Id).ExecuteDeleteAsync(CancellationToken.None);
+            await db.Reminders.Where(r => r.RigId == gone.Id).ExecuteDeleteAsync(CancellationToken.None);
         }
         await db.SaveChangesAsync(CancellationToken.None);
         return over.Count;
@@ -61,6 +65,7 @@ public sealed class Collector(ShelfContext db, RigCache cache, WriterLock line, 
         using var turn = await line.Turn(cancel);
         foreach (var late in (await db.Revisions.Select(v => new { v.RigId, v.Number, v.SavedAt }).ToListAsync(cancel)).Where(v => v.SavedAt >= now))
             unused.ExceptWith(((await _stored.Document(late.RigId, late.Number, cancel)).Rig?.Shell.Photos ?? []).Select(p => p.Picture));
+        unused.ExceptWith(await db.LogPictures.Select(p => p.Picture).Distinct().ToListAsync(cancel));
         int taken = 0;
         foreach (string old in unused) taken += await db.Pictures.Where(p => p.Hash == old && p.AddedAt < since).ExecuteDeleteAsync(CancellationToken.None);
         return taken;
@@ -71,6 +76,7 @@ public sealed class Collector(ShelfContext db, RigCache cache, WriterLock line, 
     {
         var unused = (await db.Pictures.Select(p => new { p.Hash, p.AddedAt }).ToListAsync(cancel)).Where(p => p.AddedAt < since).Select(p => p.Hash)
             .ToHashSet();
+        unused.ExceptWith(await db.LogPictures.Select(p => p.Picture).Distinct().ToListAsync(cancel));
         if (unused.Count == 0) return unused;
         var all = await db.Revisions.Select(v => new { v.RigId, v.Number, v.SavedAt }).ToListAsync(cancel);
         foreach (var rig in all.GroupBy(v => v.RigId))

@@ -20,6 +20,21 @@ public sealed class ShelfContext(DbContextOptions<ShelfContext> options) : DbCon
     /// <summary>Pictures under the drawings.</summary>
     public DbSet<PictureRow> Pictures => Set<PictureRow>();
 
+    /// <summary>Walk-throughs.</summary>
+    public DbSet<WalkRow> Walks => Set<WalkRow>();
+
+    /// <summary>What happened on them.</summary>
+    public DbSet<WalkActRow> WalkActs => Set<WalkActRow>();
+
+    /// <summary>Entries of the logbooks.</summary>
+    public DbSet<LogRow> Log => Set<LogRow>();
+
+    /// <summary>Their pictures.</summary>
+    public DbSet<LogPictureRow> LogPictures => Set<LogPictureRow>();
+
+    /// <summary>Reminders as they were set.</summary>
+    public DbSet<ReminderRow> Reminders => Set<ReminderRow>();
+
     /// <summary>What makes every commit be on disk before it is acknowledged.</summary>
     internal const string Durable = "PRAGMA synchronous=FULL;";
 
@@ -46,6 +61,31 @@ public sealed class ShelfContext(DbContextOptions<ShelfContext> options) : DbCon
         });
         modelBuilder.Entity<MarkRow>(mark => mark.HasKey(m => m.Name));
         modelBuilder.Entity<PictureRow>(picture => picture.HasKey(p => p.Hash));
+        // What belongs to a rig goes with it.
+        modelBuilder.Entity<WalkRow>(walk =>
+        {
+            walk.HasKey(w => w.Id);
+            walk.HasOne<RigRow>().WithMany().HasForeignKey(w => w.RigId).OnDelete(DeleteBehavior.Cascade);
+            walk.HasMany(w => w.Acts).WithOne().HasForeignKey(a => a.WalkId).OnDelete(DeleteBehavior.Cascade);
+        });
+        modelBuilder.Entity<WalkActRow>(act =>
+        {
+            act.HasKey(a => new { a.WalkId, a.Number });
+            act.HasIndex(a => new { a.WalkId, a.Id }).IsUnique();
+        });
+        modelBuilder.Entity<LogRow>(entry =>
+        {
+            entry.HasKey(e => new { e.RigId, e.Id });
+            entry.HasOne<RigRow>().WithMany().HasForeignKey(e => e.RigId).OnDelete(DeleteBehavior.Cascade);
+            entry.HasMany(e => e.Pictures).WithOne().HasForeignKey(p => new { p.RigId, p.EntryId }).OnDelete(DeleteBehavior.Cascade);
+        });
+        modelBuilder.Entity<LogPictureRow>(picture => picture.HasKey(p => new { p.RigId, p.EntryId, p.Number }));
+        modelBuilder.Entity<ReminderRow>(reminder =>
+        {
+            reminder.HasKey(r => r.Number);
+            reminder.Property(r => r.Number).ValueGeneratedOnAdd();
+            reminder.HasOne<RigRow>().WithMany().HasForeignKey(r => r.RigId).OnDelete(DeleteBehavior.Cascade);
+        });
     }
 
     /// <inheritdoc/>

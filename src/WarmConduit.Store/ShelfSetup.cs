@@ -1,5 +1,6 @@
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using WarmConduit.Core.Logbook;
 using WarmConduit.Core.Rigs;
 
 namespace WarmConduit.Store;
@@ -102,6 +103,11 @@ public static class ShelfSetup
             {
                 var rig = RigFile.Read(await File.ReadAllBytesAsync(file, cancel));
                 Shelf.AddRows(db, rig, rig.Id, StoredDocuments.Words("Demo rig"), now);
+                // Years of use, for those that have some.
+                string log = Path.Combine(folder, "logbook", Path.GetFileName(file));
+                if (!File.Exists(log)) continue;
+                foreach (var entry in LogJson.Read<List<LogEntry>>(await File.ReadAllTextAsync(log, cancel)))
+                    RigLog.Add(db, rig.Id, entry, now);
             }
         }
         db.Marks.Add(new MarkRow { Name = DemoMark, At = now });

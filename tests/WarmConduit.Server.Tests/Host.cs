@@ -34,9 +34,9 @@ internal sealed class Host : IAsyncDisposable
 
     public static string Root { get; } = FindRoot();
 
-    public static Process Launch(string data, string? shellPrefix = null)
+    public static Process Launch(string data, string? shellPrefix = null, params string[] more)
     {
-        string[] arguments = [typeof(Program).Assembly.Location, "--port", "0", "--data", data, "--demo", Path.Combine(Root, "demo")];
+        string[] arguments = [typeof(Program).Assembly.Location, "--port", "0", "--data", data, "--demo", Path.Combine(Root, "demo"), .. more];
         var start = shellPrefix is null
             ? new ProcessStartInfo("dotnet", arguments)
             : new ProcessStartInfo("bash", ["-c", $"{shellPrefix}; exec dotnet \"$@\"", "start", .. arguments]);
@@ -44,11 +44,11 @@ internal sealed class Host : IAsyncDisposable
         return Process.Start(start)!;
     }
 
-    public static async Task<Host> Start(string? data = null, string? shellPrefix = null)
+    public static async Task<Host> Start(string? data = null, string? shellPrefix = null, params string[] more)
     {
         bool owns = data is null;
         data ??= NewFolder();
-        var process = Launch(data, shellPrefix);
+        var process = Launch(data, shellPrefix, more);
         var said = new StringBuilder();
         var address = new TaskCompletionSource<string>();
         void Hear(string? line)

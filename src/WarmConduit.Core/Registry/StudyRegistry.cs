@@ -59,6 +59,7 @@ public static class StudyRegistry
         Study.Of("blowOut", BlowOutStudy.Ask, new BlowOutInput()),
         Study.Of("compressor", CompressorStudy.Ask, new CompressorInput()),
         Study.Of("antifreeze", AntifreezeStudy.Ask, new AntifreezeInput()),
+        Study.Of("walkEnd", WalkEndStudy.Ask),
         Study.Of("schools", SchoolsStudy.Ask, Lane.Job),
         Study.Of("procedure", ProcedureStudy.Ask, new ProcedureInput()),
         Study.Of("parking", ParkingStudy.Ask),

@@ -11,6 +11,9 @@ public enum LeftActKind
 
     /// <summary>Antifreeze stands in a run or part.</summary>
     Antifreeze,
+
+    /// <summary>A run was blown out with air.</summary>
+    Blown,
 }
 
 /// <summary>One thing that was done to the water system since it was last full: with the others, how it was left.</summary>
@@ -20,7 +23,9 @@ public enum LeftActKind
 /// <param name="Thing">To what: <c>parts/drain-a</c>, <c>runs/main</c>; left out for a filling.</param>
 /// <param name="OutL">Volume measured there, L, 0 to 10,000; left out: not measured.</param>
 /// <param name="Glycol">Propylene glycol in its water, share of the volume, 0 to 0.6; for antifreeze only.</param>
-public sealed record LeftAct(string Id, LeftActKind Kind, DateTimeOffset At, string? Thing = null, double? OutL = null, double? Glycol = null) : IIdentified
+/// <param name="Film">Water that air left in it, share of its bore, 0 to 1; for what was blown out only.</param>
+public sealed record LeftAct(
+    string Id, LeftActKind Kind, DateTimeOffset At, string? Thing = null, double? OutL = null, double? Glycol = null, double? Film = null) : IIdentified
 {
     /// <summary>Acts at the most.</summary>
     public const int Most = 2000;
@@ -48,5 +53,9 @@ public sealed record LeftAct(string Id, LeftActKind Kind, DateTimeOffset At, str
         if (Kind == LeftActKind.Antifreeze && Glycol is null) c.Add($"{at}.glycol", "a share belongs here");
         if (Glycol is { } share) c.Range($"{at}.glycol", share, "left.glycol");
         if (Kind != LeftActKind.Antifreeze && Glycol is not null) c.Add($"{at}.glycol", "only antifreeze has it");
+        if (Kind == LeftActKind.Blown && Thing?.StartsWith("runs/", StringComparison.Ordinal) != true) c.Add($"{at}.thing", "a run is blown out");
+        if (Kind == LeftActKind.Blown && Film is null) c.Add($"{at}.film", "a share belongs here");
+        if (Film is { } film) c.Range($"{at}.film", film, "left.film");
+        if (Kind != LeftActKind.Blown && Film is not null) c.Add($"{at}.film", "only what was blown out has it");
     }
 }

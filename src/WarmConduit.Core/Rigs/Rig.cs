@@ -11,17 +11,23 @@ public enum PriceUnit
 
     /// <summary>A square metre of 20 mm: solids as boards; other thicknesses in proportion.</summary>
     SquareMetre,
+
+    /// <summary>A litre: antifreeze.</summary>
+    Litre,
 }
 
 /// <summary>What a thing of the catalogue costs the builder, in whatever money they count.</summary>
 /// <param name="Id">Its id.</param>
-/// <param name="Of">Catalogue id of a part, pipe or solid.</param>
+/// <param name="Of">Catalogue id of a part, pipe or solid, or <see cref="Antifreeze"/>.</param>
 /// <param name="Amount">0 to a million.</param>
 /// <param name="Unit">What it is for; left out: a piece of a part, a metre of a pipe or solid.</param>
 public sealed record Price(string Id, string Of, double Amount, PriceUnit? Unit = null) : IIdentified
 {
     /// <summary>Thickness of a board that is priced by the square metre, m.</summary>
     public const double BoardM = 0.02;
+
+    /// <summary>Antifreeze for drinking-water systems, priced by the litre.</summary>
+    public const string Antifreeze = "propylene-glycol";
 }
 
 /// <summary>Prices as they are asked for.</summary>
@@ -33,6 +39,9 @@ public static class Prices
     /// <summary>What a metre of a pipe or sleeve costs; null likewise.</summary>
     public static double? OfMetre(this IReadOnlyList<Price> prices, string of) =>
         prices.FirstOrDefault(p => p.Of == of && p.Unit is not PriceUnit.SquareMetre)?.Amount;
+
+    /// <summary>What a litre costs; null likewise.</summary>
+    public static double? OfLitre(this IReadOnlyList<Price> prices, string of) => prices.FirstOrDefault(p => p.Of == of && p.Unit is PriceUnit.Litre)?.Amount;
 
     /// <summary>What a square metre of a board of <paramref name="thicknessM"/> costs; null likewise.</summary>
     public static double? OfBoard(this IReadOnlyList<Price> prices, string solid, double thicknessM) =>
@@ -56,6 +65,7 @@ public static class Prices
 /// <param name="Prices">Prices that the builder has typed; empty until then.</param>
 /// <param name="Plans">Planned nights and weeks, at most 50; left out: none.</param>
 /// <param name="Left">What was done to its water system since it was last full; left out: nothing is known.</param>
+/// <param name="OwnSteps">The builder's own steps, and what goes home; left out: none.</param>
 public sealed record Rig(
     int FormatVersion,
     string Id,
@@ -69,7 +79,8 @@ public sealed record Rig(
     IReadOnlyList<HandTask> ByHand,
     IReadOnlyList<Price> Prices,
     IReadOnlyList<NightPlan>? Plans = null,
-    IReadOnlyList<LeftAct>? Left = null)
+    IReadOnlyList<LeftAct>? Left = null,
+    IReadOnlyList<OwnStep>? OwnSteps = null)
 {
     /// <summary>The format version that is written.</summary>
     public const int CurrentFormat = 2;
@@ -88,6 +99,7 @@ public sealed record Rig(
         Prices = Prices.InOrder(),
         Plans = Plans is { Count: > 0 } ? [.. Plans.Select(p => p with { Events = p.Events.InOrder() }).InOrder()] : null,
         Left = Left is { Count: > 0 } ? Left.InOrder() : null,
+        OwnSteps = OwnSteps is { Count: > 0 } ? OwnSteps.InOrder() : null,
         Shell = Shell with
         {
             Obstacles = Shell.Obstacles.InOrder(),

@@ -64,9 +64,11 @@ public static partial class RigCheck
         for (int i = 0; i < rig.Prices.Count; i++)
         {
             string of = rig.Prices[i].Of;
-            c.Known($"prices[{i}].of", Catalogue.Part(of) is not null || Catalogue.Pipe(of) is not null || Catalogue.Solid(of) is not null, of, "thing");
+            c.Known($"prices[{i}].of", of == Price.Antifreeze || Catalogue.Part(of) is not null || Catalogue.Pipe(of) is not null || Catalogue.Solid(of)
+                is not null, of, "thing");
             c.Range($"prices[{i}].amount", rig.Prices[i].Amount, "price.amount");
             var unit = rig.Prices[i].Unit;
+            if ((unit == PriceUnit.Litre) != (of == Price.Antifreeze)) c.Add($"prices[{i}].unit", "antifreeze is priced by the litre, and nothing else is");
             if (unit is not null && (unit == PriceUnit.Each) != (Catalogue.Part(of) is not null))
                 c.Add($"prices[{i}].unit", "parts are priced by the piece, pipes and solids by length or area");
             if (unit == PriceUnit.SquareMetre && Catalogue.Solid(of) is null) c.Add($"prices[{i}].unit", "only solids are priced by the square metre");
@@ -75,6 +77,9 @@ public static partial class RigCheck
         c.Count("left", rig.Left?.Count ?? 0, 0, LeftAct.Most);
         c.Unique("left", rig.Left ?? []);
         for (int i = 0; i < Math.Min(rig.Left?.Count ?? 0, LeftAct.Most); i++) rig.Left![i].Check(c, $"left[{i}]", rig);
+        c.Count("ownSteps", rig.OwnSteps?.Count ?? 0, 0, OwnStep.Most);
+        c.Unique("ownSteps", rig.OwnSteps ?? []);
+        for (int i = 0; i < Math.Min(rig.OwnSteps?.Count ?? 0, OwnStep.Most); i++) rig.OwnSteps![i].Check(c, $"ownSteps[{i}]", rig);
         return c.Faults;
     }
 

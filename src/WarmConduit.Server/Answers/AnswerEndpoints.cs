@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using WarmConduit.Application.Answers;
+using WarmConduit.Server.Sharing;
 
 namespace WarmConduit.Server.Answers;
 
@@ -9,7 +10,8 @@ internal static class AnswerEndpoints
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(10);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapPost("/answers", Ask)
-        .WithName("askAnswers").WithTags("Answers").WithSummary("Answers without saving: what the edits would do, and what the studies then give. " +
+        .WithMetadata(new GuestsToo()).WithName("askAnswers").WithTags("Answers")
+            .WithSummary("Answers without saving: what the edits would do, and what the studies then give. " +
             "Work longer than ten seconds is stopped: start it as a job.")
         .ProducesProblem(404).ProducesProblem(422).Produces<AnswersAnswer>();
 

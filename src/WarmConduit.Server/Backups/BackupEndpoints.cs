@@ -2,6 +2,7 @@ using System.Globalization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using WarmConduit.Application.Backups;
 using WarmConduit.Server.Hosting;
+using WarmConduit.Server.Sharing;
 using WarmConduit.Store;
 
 namespace WarmConduit.Server.Backups;
@@ -20,7 +21,7 @@ internal static class BackupEndpoints
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        var backup = api.MapGroup("/backup").WithTags("Backup");
+        var backup = api.MapGroup("/backup").WithMetadata(new HereOnly()).WithTags("Backup");
         backup.MapGet("/state", async (BackupDesk desk, ShelfContext db, CancellationToken cancel) => TypedResults.Ok(await desk.State(db, cancel)))
             .WithName("getBackupState").WithSummary("When the last backup was taken, and whether one is due.");
         backup.MapGet("/", async (BackupDesk desk, ShelfContext db, TimeProvider time, CancellationToken cancel) =>

@@ -13,8 +13,8 @@ internal static class ChangeEndpoints
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/changes", (ChangeFeed feed, IHostApplicationLifetime life, CancellationToken cancel) =>
         TypedResults.ServerSentEvents(Until(feed, life.ApplicationStopping, cancel)))
         .WithName("listenChanges").WithTags("Changes")
-            .WithSummary("Server-sent events: “change” for every change on the shelf, of all rigs, “job” for how far jobs have come, and “replaced” where a " +
-            "backup was restored: one stream is enough for all windows of a browser.")
+            .WithSummary("Server-sent events: “change” for every change on the shelf, of all rigs, “log” for the logbooks and walk-throughs, “job” for how " +
+            "far jobs have come, and “replaced” where a backup was restored: one stream is enough for all windows of a browser.")
         .Produces<ShelfChange>(contentType: "text/event-stream");
 
     private static async IAsyncEnumerable<SseItem<string>> Until(ChangeFeed feed, CancellationToken stopping, [EnumeratorCancellation] CancellationToken gone)
@@ -37,7 +37,7 @@ internal static class ChangeEndpoints
                     yield break;
                 }
                 yield return new SseItem<string>(JsonSerializer.Serialize(changes.Current, changes.Current.GetType(), RigFile.Compact),
-                    changes.Current switch { JobProgress => "job", ShelfReplaced => "replaced", _ => "change" });
+                    changes.Current switch { JobProgress => "job", ShelfReplaced => "replaced", LogChange => "log", _ => "change" });
                 next = changes.MoveNextAsync().AsTask();
             }
         }

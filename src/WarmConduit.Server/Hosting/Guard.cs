@@ -3,11 +3,13 @@ using Microsoft.Net.Http.Headers;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Server.Backups;
 using WarmConduit.Server.Pictures;
+using WarmConduit.Server.Sharing;
 
 namespace WarmConduit.Server.Hosting;
 
 /// <summary>
-/// The door: security headers on every answer; requests only to this machine by a loopback name, and only from our own pages; bodies only as JSON in UTF-8,
+/// The door: security headers on every answer; requests only to this machine by a loopback name or the shared address, and only from our own pages; bodies
+/// only as JSON in UTF-8,
 /// pictures and backups as such, and none larger than it can be.
 /// </summary>
 internal static class Guard
@@ -28,7 +30,7 @@ internal static class Guard
     public static void UseGuard(this WebApplication app) => app.Use(async (context, next) =>
     {
         context.Response.OnStarting(SetHeaders, context.Response);
-        if (Refusal(context.Request) is not { } refusal)
+        if (Refusal(context.Request, context.RequestServices.GetRequiredService<ShareDoor>()) is not { } refusal)
         {
             context.Features.Get<IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize = MostOf(context.Request);
             // UTF-8, however it was written: the reader takes quotes around its name for a part of it.
@@ -55,10 +57,19 @@ internal static class Guard
         return Task.CompletedTask;
     }
 
-    private static (int Status, string Title)? Refusal(HttpRequest request)
+    private static (int Status, string Title)? Refusal(HttpRequest request, ShareDoor door)
     {
         const string foreign = "This program answers only to its own pages on this machine.";
-        if (request.Host.Host is not ("localhost" or "127.0.0.1" or "[::1]")) return (403, foreign);
+        if (door.IsShared(request.HttpContext.Connection))
+        {
+            // By the shared address itself, and by no name: one could be made to lead here.
+            if (request.Host.Host != ShareEndpoints.HostOf(door) || request.Host.Port != request.HttpContext.Connection.LocalPort)
+                return (403, "This program answers only to the address that it is shared on.");
+        }
+        else if (request.Host.Host is not ("localhost" or "127.0.0.1" or "[::1]"))
+        {
+            return (403, foreign);
+        }
         bool api = request.Path.StartsWithSegments("/api");
         // Another program's page on another port of this machine is another site, whatever it is called.
         if (request.Headers.Origin is [{ } origin, ..] && origin != $"{request.Scheme}://{request.Host}") return (403, foreign);

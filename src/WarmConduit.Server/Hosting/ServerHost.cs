@@ -3,14 +3,17 @@ using Microsoft.AspNetCore.StaticFiles;
 using Microsoft.Extensions.FileProviders;
 using WarmConduit.Application.Answers;
 using WarmConduit.Application.Backups;
+using WarmConduit.Application.LayUp;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Server.Answers;
 using WarmConduit.Server.Backups;
 using WarmConduit.Server.Catalogues;
 using WarmConduit.Server.Changes;
 using WarmConduit.Server.Jobs;
+using WarmConduit.Server.LayUp;
 using WarmConduit.Server.Pictures;
 using WarmConduit.Server.Rigs;
+using WarmConduit.Server.Sharing;
 using WarmConduit.Server.Units;
 using WarmConduit.Store;
 
@@ -18,7 +21,8 @@ namespace WarmConduit.Server.Hosting;
 
 /// <summary>
 /// Puts the application together. Settings, on the command line or in the environment: <c>port</c> (0: any free one), <c>data</c> (folder of the database),
-/// <c>web</c> (folder of the built front end), <c>demo</c> (folder of rigs laid on an empty shelf).
+/// <c>web</c> (folder of the built front end), <c>demo</c> (folder of rigs laid on an empty shelf), <c>share</c> (one address of the local network that it
+/// answers on too; left out: none).
 /// </summary>
 public static class ServerHost
 {
@@ -31,9 +35,12 @@ public static class ServerHost
         if (demo is not null && !Directory.Exists(demo)) throw new DirectoryNotFoundException($"There is no folder of demo rigs at {Path.GetFullPath(demo)}.");
         var data = new DataSettings(Path.GetFullPath(settings["data"] ?? "data"), demo);
 
+        var share = ShareAddress(settings["share"]);
+
         builder.WebHost.ConfigureKestrel(kestrel =>
         {
             kestrel.Listen(IPAddress.Loopback, settings.GetValue("port", 5210));
+            if (share is not null) kestrel.Listen(share, settings.GetValue("port", 5210));
             kestrel.Limits.MaxRequestBodySize = Guard.MaxBody;
             kestrel.AddServerHeader = false;
         });
@@ -45,9 +52,10 @@ public static class ServerHost
         services.AddSingleton<RigCache>().AddSingleton<WriterLock>().AddSingleton<ChangeFeed>().AddSingleton<QuestionCache>().AddSingleton<ShelfReady>();
         services.AddHostedService(s => s.GetRequiredService<ShelfReady>());
         services.AddHostedService<AnswersAhead>();
-        services.AddScoped<Shelf>().AddScoped<Attachments>().AddScoped<Collector>();
-        services.AddScoped<AnswerDesk>();
+        services.AddScoped<Shelf>().AddScoped<Attachments>().AddScoped<Collector>().AddScoped<Walks>().AddScoped<RigLog>();
+        services.AddScoped<AnswerDesk>().AddScoped<WalkDesk>().AddScoped<LogDesk>();
         services.AddSingleton(new DataPlace(data.Folder, data.Database)).AddSingleton<BackupDesk>();
+        services.AddSingleton(s => new ShareDoor(share, s.GetRequiredService<TimeProvider>()));
         services.AddSingleton<Lanes>().AddSingleton<JobBoard>();
         services.AddSingleton(TimeProvider.System);
         services.AddProblemDetails();
@@ -62,6 +70,7 @@ public static class ServerHost
         app.UseStatusCodePages();
         app.UseGuard();
         app.UseRouting();
+        app.UseGuests();
         app.UseWholeBodies();
         app.UseRateLimiter();
         // Before anything that an endpoint asks for is made: a connection wants a database.
@@ -84,7 +93,10 @@ public static class ServerHost
         BackupEndpoints.Map(stored);
         AnswerEndpoints.Map(stored);
         JobEndpoints.Map(stored);
+        WalkEndpoints.Map(stored);
+        LogEndpoints.Map(stored);
         WeatherEndpoints.Map(api);
+        ShareEndpoints.Map(app, api);
         ServeFrontEnd(app, settings["web"]);
         return app;
     }
@@ -102,6 +114,11 @@ public static class ServerHost
             // Logged where it was met.
         }
     }
+
+    private static IPAddress? ShareAddress(string? asked) => asked is null ? null
+        : IPAddress.TryParse(asked, out var address) && !address.Equals(IPAddress.Any) && !address.Equals(IPAddress.IPv6Any)
+            && !address.Equals(IPAddress.Loopback)
+            ? address : throw new ArgumentException($"--share wants one address of this machine on the local network, such as 192.168.1.20, not '{asked}'.");
 
     private static void ServeFrontEnd(WebApplication app, string? folder)
     {

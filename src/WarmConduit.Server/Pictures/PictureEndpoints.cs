@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Server.Hosting;
+using WarmConduit.Server.Sharing;
 using WarmConduit.Store;
 
 namespace WarmConduit.Server.Pictures;
@@ -30,6 +31,7 @@ internal static class PictureEndpoints
     {
         var pictures = api.MapGroup("/pictures").WithTags("Pictures");
         pictures.MapPost("/", Keep).RequireRateLimiting(Limits.Work).Accepts<byte[]>("image/jpeg", "image/png").Produces<KeptPicture>()
+            .WithMetadata(new GuestsToo())
             .WithName("keepPicture").WithSummary("Stores a JPEG or PNG, turned upright, without place or camera, of at most 2000 pixels and 500 kB. The same " +
                 "picture is stored once.");
         pictures.MapGet("/{picture}", async Task<Results<FileContentHttpResult, NotFound>> (string picture, Attachments attachments, HttpResponse response,

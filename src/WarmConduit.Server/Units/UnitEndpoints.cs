@@ -3,6 +3,7 @@ using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Words;
 using WarmConduit.Core.Units;
 using WarmConduit.Server.Hosting;
+using WarmConduit.Server.Sharing;
 
 namespace WarmConduit.Server.Units;
 
@@ -32,7 +33,7 @@ internal static class UnitEndpoints
 {
     public static void Map(IEndpointRouteBuilder api)
     {
-        var units = api.MapGroup("/units").WithTags("Units");
+        var units = api.MapGroup("/units").WithMetadata(new GuestsToo()).WithTags("Units");
         units.MapGet("/", () => TypedResults.Ok(UnitTable.PrintRules)).WithName("getPrintRules").WithSummary("How quantities are printed, in both systems.");
         units.MapPost("/step", IResult (StepRequest ask) =>
         {

@@ -8,6 +8,7 @@ using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Studies.LayUp;
+using WarmConduit.Core.Studies.Left;
 using WarmConduit.Core.Tests.Reference;
 using WarmConduit.Core.Tests.Rigs;
 
@@ -151,6 +152,76 @@ public class LayUpTests
         var drained = AntifreezeStudy.Ask(question, new AntifreezeInput(0.5));
         Assert.All(drained.Steps.Zip(answer.Steps), s => Assert.InRange(s.First.Glycol, s.Second.Glycol, 0.5));
         Assert.Equal((int)Math.Ceiling(1.1 * drained.TotalL), drained.Bottles.Single(b => b.SizeL == 1).Count);
+    }
+
+    [Fact]
+    public void What_was_blown_out_holds_a_film_and_its_night_starts_from_that()
+    {
+        foreach (string name in (string[])["tern", "lantern"])
+        {
+            var question = Of(DemoRigs.Of(name));
+            var input = new ProcedureInput(ProcedureKind.AirLayUp, new BlowOutInput(AirSource.WorkshopCompressor));
+            var made = ProcedureStudy.Ask(question, input);
+            LeftAnswer After(Func<ProcedureStep, bool> done) => LeftOf(question.Rig, (made with { Steps = [.. made.Steps.Where(done)] }).Acts());
+            LeftAnswer LeftOf(Rig rig, IReadOnlyList<LeftAct> acts)
+            {
+                var left = rig with { Left = acts };
+                Assert.Empty(RigCheck.Check(left));
+                return LeftStudy.Ask(Of(left));
+            }
+            double drained = After(s => !s.Id.StartsWith("blow:", StringComparison.Ordinal)).StaysL, once = After(s => !s.Id.EndsWith(":2",
+                StringComparison.Ordinal)).StaysL, twice = After(_ => true).StaysL;
+            Assert.True(twice < once && once < drained);
+            // By hand: each swept run holds its film, if it held more; all else what it held.
+            var air = BlowOutStudy.Ask(question, input.Air!);
+            var down = question.Ask(DrainDownStudy.Ask).Runs.ToDictionary(r => r.RunId);
+            double less = air.Runs.Where(r => r.Carries <= AirCarries.Plugs).Sum(r => down[r.RunId].StaysL - Math.Min(down[r.RunId].StaysL, r.AfterL[^1]));
+            Assert.Equal(drained - less, twice, 6);
+            // One outlet skipped leaves what only it had left to sweep.
+            string last = made.Steps.Last(s => s.Id.StartsWith("blow:", StringComparison.Ordinal) && s.Marks.Count > 0).Id[..^2];
+            Assert.True(After(s => !s.Id.StartsWith(last, StringComparison.Ordinal)).StaysL > twice);
+        }
+    }
+
+    [Fact]
+    public void Steps_of_ones_own_a_makers_and_what_goes_home()
+    {
+        var rig = DemoRigs.Of("tern");
+        var heater = rig.Parts.First(PartWater.HeatsWater);
+        OwnStep[] own =
+        [
+            new("bus", OwnStepKind.Step, "Park nose down", [], First: true), new("key", OwnStepKind.Step, "Hang the key up", [ProcedureKind.AirLayUp]),
+            new("maker", OwnStepKind.Maker, "Turn its knob to drain", [], $"parts/{heater.Id}"), new("food", OwnStepKind.Home, "tins and the guitar", []),
+        ];
+        var with = rig with { OwnSteps = own.InOrder() };
+        Assert.Empty(RigCheck.Check(with));
+        ProcedureAnswer Made(Rig of, ProcedureKind kind) => ProcedureStudy.Ask(Of(of), new ProcedureInput(kind));
+        var (plain, made) = (Made(rig, ProcedureKind.AirLayUp), Made(with, ProcedureKind.AirLayUp));
+        Assert.Equal("own:bus", made.Steps[0].Id);
+        Assert.Equal("Take home: tins and the guitar", made.Steps[^1].Words.Text);
+        Assert.Contains(made.Steps, s => s.Id == "own:key");
+        Assert.DoesNotContain(Made(with, ProcedureKind.DrainLayUp).Steps, s => s.Id == "own:key");
+        Assert.Contains(Made(with, ProcedureKind.Reopen).Steps, s => s.Words.Text == "Bring back: tins and the guitar");
+        // The maker's step is in the place of ours, and what comes out and is remembered stays the same.
+        Assert.DoesNotContain(made.Steps, s => s.PartIds is [var only] && only == heater.Id && s.Id != "maker:maker");
+        Assert.Equal(plain.Steps.Sum(s => s.OutL ?? 0), made.Steps.Sum(s => s.OutL ?? 0), 9);
+        Assert.Equal(plain.Acts().Select(a => (a.Kind, a.Thing)).ToHashSet(), made.Acts().Select(a => (a.Kind, a.Thing)).ToHashSet());
+        // It goes with its part.
+        Assert.DoesNotContain(Editor.Apply(with, [new RemoveThing($"parts/{heater.Id}")]).Rig.OwnSteps!, s => s.Id == "maker");
+        Assert.Equal(["ownSteps[0].thing"], RigCheck.Check(rig with { OwnSteps = [own[2] with { Thing = null }] }).Select(f => f.Path));
+    }
+
+    [Fact]
+    public void A_dose_of_bleach_by_hand()
+    {
+        // 90 L at 50 mg/L are 4.5 g of chlorine: of bleach of 4 %, 112.5 mL; of 12 % a third of that.
+        Assert.Equal(0.1125, new DoseInput().OfL(90), 9);
+        Assert.Equal(0.0375, new DoseInput(0.12).OfL(90), 9);
+        var made = ProcedureStudy.Ask(Of(DemoRigs.Of("sparrow")), new ProcedureInput(ProcedureKind.Reopen, Dose: new DoseInput(0.12, 20, 12)));
+        Assert.Contains("bleach of 12 %, and fill up: 20 mg", made.Steps.Single(s => s.Id == "dose").Words.Text, StringComparison.Ordinal);
+        Assert.Equal(12 * 3600, made.Steps.Single(s => s.Id == "contact").ShortestS);
+        Assert.Contains(made.Steps.Single(s => s.Id == "dose").Marks, m => m.Kind == LeftActKind.Filled);
+        Assert.Equal(["dose.strength"], new ProcedureInput(ProcedureKind.Reopen, Dose: new DoseInput(0)).Check(DemoRigs.Of("sparrow")).Select(f => f.Path));
     }
 
     [Fact]

@@ -79,7 +79,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Server-sent events: “change” for every change on the shelf, of all rigs, “job” for how far jobs have come, and “replaced” where a backup was restored: one stream is enough for all windows of a browser. */
+        /** Server-sent events: “change” for every change on the shelf, of all rigs, “job” for how far jobs have come, “log” for the logbooks and walk-throughs, and “replaced” where a backup was restored: one stream is enough for all windows of a browser. */
         get: operations["listenChanges"];
         put?: never;
         post?: never;
@@ -570,6 +570,144 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{id}/walks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The walk-throughs of a rig, the newest first. */
+        get: operations["getWalks"];
+        put?: never;
+        /** Begins a walk-through of a procedure made from the rig as it stands. */
+        post: operations["beginWalk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walks/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A walk-through as it stands. */
+        get: operations["getWalk"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walks/{id}/acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says what happened. Of two devices that say one thing of a step, the first wins, and the other is told. What is sent again does nothing twice. */
+        post: operations["takeActs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The logbook of a rig: entries, what is due, and water collected against water expected. */
+        get: operations["getLog"];
+        put?: never;
+        /** Writes an entry. None is ever changed: a later one corrects it. */
+        post: operations["writeLog"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The logbook as a table. */
+        get: operations["getLogTable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/log/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes the entries of a table, all or none; those known already stay as they are. */
+        post: operations["readLogTable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is due next as a calendar file. */
+        get: operations["getCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/reminders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Sets a reminder; every 0 months: never. */
+        put: operations["setReminder"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/weather": {
         parameters: {
             query?: never;
@@ -604,6 +742,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/share": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether and where the program is shared on the local network. */
+        get: operations["getSharing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/share/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A new code of six digits, valid once, for ten minutes and five tries. */
+        post: operations["makeCode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/share/enter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lets a guest in for the code. */
+        post: operations["enterCode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/share/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends all guests away. */
+        post: operations["endSharing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -622,6 +828,27 @@ export interface components {
          * @enum {unknown}
          */
         AccumulatorSchool: "belowCutIn" | "atCutIn";
+        /** @description What became of an act. */
+        ActResult: {
+            /** @description The act. */
+            id: string;
+            /** @description It counts; else another device was first. */
+            counts: boolean;
+            /** @description The act that was first; null: it counts. */
+            first: null | components["schemas"]["WalkAct"];
+        };
+        /** @description A walk-through after some acts. */
+        ActsAnswer: {
+            /** @description As it stands. */
+            walk: components["schemas"]["WalkView"];
+            /** @description What became of each act, in their order. */
+            results: components["schemas"]["ActResult"][];
+        };
+        /** @description Acts on a walk-through. */
+        ActsRequest: {
+            /** @description 1 to 200 acts, taken in their order. */
+            acts: components["schemas"]["WalkAct"][];
+        };
         /** @description The findings. */
         AdviceAnswer: {
             /** @description Most severe first; at most 400. */
@@ -1082,6 +1309,22 @@ export interface components {
              */
             base: number;
         };
+        /** @description A walk-through that is to begin. */
+        BeginWalk: {
+            /** @description Its id, made by the device: sent again, it is the same one. */
+            id: string;
+            /** @description What is walked through, and with what. */
+            procedure: components["schemas"]["ProcedureInput"];
+            /** @description The night and the parking that it is made for; left out: those of the brief. */
+            conditions?: null | components["schemas"]["Conditions"];
+            /** @description Who begins it, up to 60 characters; left out: not said. */
+            who?: null | string;
+            /**
+             * Format: double
+             * @description Temperature outdoors, °C; left out: not known.
+             */
+            outdoorC?: null | number;
+        };
         /** @description A bend of a run, or a point where it is only clipped: its id, unique in the run, and its invert in metres. */
         Bend: {
             /** @description Id, unique in the run. */
@@ -1115,6 +1358,8 @@ export interface components {
             supply: components["schemas"]["AirSupply"];
             /** @description All usual sources. */
             sources: components["schemas"]["AirSupply"][];
+            /** @description What each of them does here. */
+            does: components["schemas"]["SourceDoes"][];
             /** @description Outlets in order. */
             steps: components["schemas"]["BlowStep"][];
             /** @description Every run of drinking water. */
@@ -1479,6 +1724,32 @@ export interface components {
             /** @description Their readings, from a table. */
             readings: components["schemas"]["Thermometers"];
         };
+        /** @description Something that is due. */
+        CareDue: {
+            /** @description The reminder's id. */
+            id: string;
+            /** @description What is to be done. */
+            name: string;
+            /**
+             * Format: int32
+             * @description How often, months; 0: once.
+             */
+            everyMonths: number;
+            /**
+             * Format: date-time
+             * @description When it was done last; null: it is not in the logbook.
+             */
+            lastAt: null | string;
+            /**
+             * Format: date
+             * @description The day on which it is due.
+             */
+            dueOn: string;
+            /** @description That day has come. */
+            isDue: boolean;
+            /** @description It counts only while the rig is laid up. */
+            laidUpOnly: boolean;
+        };
         /** @description Pipes, solids and parts from stock, the standard scenarios, and the numbers of the trade that screens use. */
         CatalogueAnswer: {
             /** @description Pipes and hoses. */
@@ -1545,6 +1816,17 @@ export interface components {
              * @description The step between temperatures tried, K.
              */
             stepK: number;
+        };
+        /** @description What came out of one opening over the years. */
+        CollectedAt: {
+            /** @description The opening. */
+            thing: string;
+            /** @description Its name, as last written. */
+            name: string;
+            /** @description Its readings, the oldest first. */
+            jugs: components["schemas"]["Jugful"][];
+            /** @description It came short last, and did not before: a drain that clogs, or a line that has sagged. */
+            clogs: boolean;
         };
         /** @description A part in one of its places, on this night. */
         ComparedPlace: {
@@ -1736,6 +2018,27 @@ export interface components {
          * @enum {unknown}
          */
         CostKind: "friction" | "bends" | "fitting" | "filter" | "valve" | "heater" | "height";
+        /** @description How a system is sanitised. The product's label and local health rules come first. */
+        DoseInput: {
+            /**
+             * Format: double
+             * @description Chlorine in the product, share of its mass, 0.005 to 0.2.
+             * @default 0.04
+             */
+            strength: number;
+            /**
+             * Format: double
+             * @description Free chlorine in the water, mg/L, 1 to 200.
+             * @default 50
+             */
+            mgPerL: number;
+            /**
+             * Format: double
+             * @description How long it stands, hours, 0.25 to 48.
+             * @default 2
+             */
+            contactH: number;
+        };
         /** @description Water that stays after draining and what is done by hand. Volumes in litres, heights over ground of the vehicle as parked, in metres. */
         DrainDownAnswer: {
             /** @description The sums. */
@@ -1831,7 +2134,7 @@ export interface components {
         DrainStepKind: "drain" | "taps" | "hand";
         /** @description One thing done to a rig, as data. This vocabulary is closed: whatever changes a rig, from a drag to an import, is a list of these. Things are named by paths of ids: parts/pump, runs/kitchen-cold/bends/b2, shell/zones/garage/faces/floor, brief, rig. Ids of new things come with the edit. Lengths in metres. */
         Edit: components["schemas"]["EditPlacePart"] | components["schemas"]["EditPlaceSet"] | components["schemas"]["EditMoveThings"] | components["schemas"]["EditTurnPart"] | components["schemas"]["EditMirrorPart"] | components["schemas"]["EditResizePart"] | components["schemas"]["EditCopyPart"] | components["schemas"]["EditAddThing"] | components["schemas"]["EditChangeThing"] | components["schemas"]["EditRemoveThing"] | components["schemas"]["EditRouteRun"] | components["schemas"]["EditInsertBend"] | components["schemas"]["EditPutTee"] | components["schemas"]["EditSetPosition"] | components["schemas"]["EditInsertFragment"] | components["schemas"]["EditDrawFaces"] | components["schemas"]["EditGradeThings"] | components["schemas"]["EditRestore"];
-        /** @description Adds a whole thing to a list: parts, runs, scenarios, byHand, prices, plans, left, shell/zones, shell/obstacles, shell/keepOuts, shell/access, and the lists inside of things, such as shell/zones/garage/openings. */
+        /** @description Adds a whole thing to a list: parts, runs, scenarios, byHand, prices, plans, left, ownSteps, shell/zones, shell/obstacles, shell/keepOuts, shell/access, and the lists inside of things, such as shell/zones/garage/openings. */
         EditAddThing: {
             /**
              * @description Its kind.
@@ -2093,6 +2396,28 @@ export interface components {
             /** @description Things removed. */
             removed: components["schemas"]["ThingMoved"][];
         };
+        /** @description A night, and what it does to a rig as it was left. */
+        EndNight: {
+            /**
+             * Format: double
+             * @description Its coldest hour outdoors, °C.
+             */
+            outdoorC: number;
+            /** @description It is the coldest night of the brief; else the one that was chosen. */
+            isTheBriefs: boolean;
+            /** @description What ice breaks first; null: nothing. */
+            firstName: null | string;
+            /**
+             * Format: double
+             * @description When, seconds from its start. Estimate.
+             */
+            firstS: null | number;
+        };
+        /**
+         * @description How a walk-through leaves a rig, in one word.
+         * @enum {unknown}
+         */
+        EndWord: "drained" | "protected" | "doubtful" | "wet";
         /** @description How long a rig survives one outdoor temperature. */
         Endurance: {
             /**
@@ -2107,6 +2432,11 @@ export interface components {
             hours: null | number;
             /** @description What breaks first; null: nothing within what was tried. */
             first: null | string;
+        };
+        /** @description A code that was typed. */
+        EnterCode: {
+            /** @description Six digits. */
+            code: string;
         };
         /** @description Heat exchanged with another room, as a share of that of its partitions and openings. */
         ExchangeFactor: {
@@ -2532,6 +2862,19 @@ export interface components {
          * @enum {unknown}
          */
         FreezeSchool: "drain" | "air" | "antifreeze" | "heat";
+        /** @description The season of frost, days since 1 October. */
+        FrostSeason: {
+            /**
+             * Format: int32
+             * @description The first frost, as early as in one winter of ten.
+             */
+            first: number;
+            /**
+             * Format: int32
+             * @description The last, as late as in one of ten.
+             */
+            last: number;
+        };
         /** @description The gauges at a moment. */
         Gauges: {
             /**
@@ -2982,6 +3325,28 @@ export interface components {
             /** @description The reading agrees with what was expected. */
             agrees: boolean;
         };
+        /** @description One jug under an opening. */
+        Jugful: {
+            /** @description The entry. */
+            entryId: string;
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /**
+             * Format: double
+             * @description What should have come, L.
+             */
+            expectedL: number;
+            /**
+             * Format: double
+             * @description What came, L.
+             */
+            collectedL: number;
+            /** @description Less than a jug's error explains. */
+            isShort: boolean;
+        };
         /** @description A box that joints keep out of. */
         KeepOut: {
             /** @description Its id. */
@@ -3036,12 +3401,17 @@ export interface components {
              * @description Propylene glycol in its water, share of the volume, 0 to 0.6; for antifreeze only.
              */
             glycol?: null | number;
+            /**
+             * Format: double
+             * @description Water that air left in it, share of its bore, 0 to 1; for what was blown out only.
+             */
+            film?: null | number;
         };
         /**
          * @description What was done to the water system.
          * @enum {unknown}
          */
-        LeftActKind: "filled" | "done" | "antifreeze";
+        LeftActKind: "filled" | "done" | "antifreeze" | "blown";
         /** @description The state of a water system, calculated from what was done, skipped and measured. */
         LeftAnswer: {
             /**
@@ -3142,6 +3512,88 @@ export interface components {
              * @description The slope, degrees, 0 to 10.
              */
             slopeDeg: number;
+        };
+        /** @description The logbook of a rig. */
+        LogAnswer: {
+            /** @description All entries, the newest first; one that a later one corrects stands as it was written. */
+            entries: components["schemas"]["LogEntry"][];
+            /** @description What is due or will be, the next first. */
+            due: components["schemas"]["CareDue"][];
+            /** @description Every reminder, with its interval. */
+            reminders: components["schemas"]["Reminder"][];
+            /** @description Water collected against water expected, by opening. */
+            collected: components["schemas"]["CollectedAt"][];
+            /** @description The place whose frost it goes by. */
+            place: components["schemas"]["WeatherPlace"];
+            /** @description The season of frost there. */
+            frost: components["schemas"]["FrostSeason"];
+        };
+        /** @description One entry of the logbook of a rig. Never changed once written: a later entry corrects it. */
+        LogEntry: {
+            /** @description Its id, made by the writer: sent again, it is the same entry. */
+            id: string;
+            /** @description What it is about. */
+            kind: components["schemas"]["LogKind"];
+            /**
+             * Format: date-time
+             * @description When it was, as the writer says.
+             */
+            at: string;
+            /** @description What was done, seen or read; up to 2000 characters. */
+            words: string;
+            /**
+             * Format: double
+             * @description Temperature outdoors, °C, -60 to 60; left out: not known.
+             */
+            outdoorC?: null | number;
+            /** @description Who did it, up to 60 characters; left out: not said. */
+            who?: null | string;
+            /** @description What it is about: parts/drain-a, runs/main; left out: the whole. */
+            thing?: null | string;
+            /** @description What that was called then; left out likewise. */
+            thingName?: null | string;
+            /**
+             * Format: double
+             * @description Water that should have come, L; left out: not known.
+             */
+            expectedL?: null | number;
+            /**
+             * Format: double
+             * @description Water that came, L; left out: not measured.
+             */
+            collectedL?: null | number;
+            /** @description The reminder that it answers: its id; left out: none. */
+            care?: null | string;
+            /** @description The entry that it stands in the place of; left out: none. */
+            corrects?: null | string;
+            /** @description The walk-through that it is of; left out: none. */
+            walkId?: null | string;
+            /** @description Pictures, by their names; left out: none. */
+            pictures?: null | string[];
+            /**
+             * Format: int32
+             * @description The revision of the rig that it was written at; 0: not known.
+             * @default 0
+             */
+            revision: number;
+        };
+        /**
+         * @description What an entry of the logbook is about.
+         * @enum {unknown}
+         */
+        LogKind: "walk" | "litres" | "reading" | "leak" | "repair" | "care" | "note";
+        /** @description What reading a table did. */
+        LogRead: {
+            /**
+             * Format: int32
+             * @description Entries that were new.
+             */
+            added: number;
+        };
+        /** @description A logbook as text, to be read. */
+        LogText: {
+            /** @description The table, its first line naming the columns; divided by commas, semicolons or tabs. */
+            text: string;
         };
         /** @description A value with its kind, in the base unit of the quantity. A null value means "never" or "without limit". */
         Measure: {
@@ -3468,6 +3920,29 @@ export interface components {
             /** @description Name of that rig. */
             rigName: string;
         };
+        /** @description A step that the builder adds to the procedures of a rig, or something that goes home. */
+        OwnStep: {
+            /** @description Its id. */
+            id: string;
+            /** @description What it is. */
+            kind: components["schemas"]["OwnStepKind"];
+            /** @description What to do, or what goes home; 1 to 300 characters. */
+            words: string;
+            /** @description The procedures that it belongs to; empty: every lay-up. */
+            on: components["schemas"]["ProcedureKind"][];
+            /** @description The part that it is about, parts/pump; left out: none. A maker's step has one. */
+            thing?: null | string;
+            /**
+             * @description It comes before all others; else after them.
+             * @default false
+             */
+            first: boolean;
+        };
+        /**
+         * @description What a builder's own step is.
+         * @enum {unknown}
+         */
+        OwnStepKind: "step" | "maker" | "home";
         /** @description The parking envelope: how the rig may stand and still drain to its limits. */
         ParkingAnswer: {
             /** @description The limits it is judged by. */
@@ -4104,7 +4579,7 @@ export interface components {
         Price: {
             /** @description Its id. */
             id: string;
-            /** @description Catalogue id of a part, pipe or solid. */
+            /** @description Catalogue id of a part, pipe or solid, or Antifreeze. */
             of: string;
             /**
              * Format: double
@@ -4118,7 +4593,7 @@ export interface components {
          * @description What a price is for.
          * @enum {unknown}
          */
-        PriceUnit: "each" | "metre" | "squareMetre" | null;
+        PriceUnit: "each" | "metre" | "squareMetre" | "litre" | null;
         /** @description How values up to Below (in the base unit, by size) are printed in a system: with Decimals digits, or as a fraction of Denominator when that is above 1. */
         PrintRule: {
             /** @description The kind of quantity. */
@@ -4217,10 +4692,11 @@ export interface components {
             air?: null | components["schemas"]["BlowOutInput"];
             /** @description The antifreeze; left out: as usual. */
             fluid?: null | components["schemas"]["AntifreezeInput"];
+            /** @description The dose that sanitises; left out: as usual. */
+            dose?: null | components["schemas"]["DoseInput"];
         };
         /**
          * @description Something that is done to the water system as a whole.
-         * @default weekendDrain
          * @enum {unknown}
          */
         ProcedureKind: "weekendDrain" | "drainLayUp" | "airLayUp" | "antifreezeLayUp" | "reopen" | "tankClean" | "filterChange" | "firstFill" | "winterUse" | "frostFill" | "heatFailed" | "thaw" | "autumnTrial";
@@ -4269,8 +4745,8 @@ export interface components {
             wrong: null | components["schemas"]["Sentence"];
             /** @description A caution where it can hurt someone; null: none. */
             caution: null | string;
-            /** @description Parts of which the rig remembers that they were opened or handled. */
-            marks: string[];
+            /** @description What the rig remembers once it is done. */
+            marks: components["schemas"]["StepMark"][];
         };
         /** @description A measured volume against what should have come out. */
         ProofAnswer: {
@@ -4358,6 +4834,23 @@ export interface components {
          * @enum {unknown}
          */
         ReachKind: "outside" | "standing" | "kneeling" | "onBack" | "panel";
+        /** @description Care that is due again and again. */
+        Reminder: {
+            /** @description Its id: one of Usual, or the builder's own. */
+            id: string;
+            /** @description What is to be done, 1 to 80 characters. */
+            name: string;
+            /**
+             * Format: int32
+             * @description How often, months, 1 to 120; 0: never.
+             */
+            everyMonths: number;
+            /**
+             * @description Only while the rig is laid up.
+             * @default false
+             */
+            laidUpOnly: boolean;
+        };
         /** @description A deleted rig that can still be restored. */
         RemovedRig: {
             /** @description Its id. */
@@ -4432,6 +4925,8 @@ export interface components {
             plans?: null | components["schemas"]["NightPlan"][];
             /** @description What was done to its water system since it was last full; left out: nothing is known. */
             left?: null | components["schemas"]["LeftAct"][];
+            /** @description The builder's own steps, and what goes home; left out: none. */
+            ownSteps?: null | components["schemas"]["OwnStep"][];
         };
         /** @description A room of the rig, as a table may name it. */
         Room: {
@@ -4769,6 +5264,11 @@ export interface components {
             fluidL: number;
             /**
              * Format: double
+             * @description What that costs by the price of a litre of antifreeze; null: no price is known, or it takes none.
+             */
+            money: null | number;
+            /**
+             * Format: double
              * @description Water left in it, L; as heat has it, all of it.
              */
             staysL: number;
@@ -4933,6 +5433,34 @@ export interface components {
          * @enum {unknown}
          */
         Severity: "fault" | "warning" | "note";
+        /** @description A code to let one guest in. */
+        ShareCode: {
+            /** @description Six digits. */
+            code: string;
+            /**
+             * Format: date-time
+             * @description When it is valid no more.
+             */
+            until: string;
+            /** @description The address to open on the phone. */
+            address: string;
+            /** @description The address as a QR code: rows of 1 (dark) and 0. */
+            squares: string[];
+        };
+        /** @description How the program is shared. */
+        ShareState: {
+            /** @description The address on the local network; null: it is not shared. */
+            address: null | string;
+            /** @description Whoever asks is on that address. */
+            isGuest: boolean;
+            /** @description They have entered the code, or are on this machine. */
+            entered: boolean;
+            /**
+             * Format: int32
+             * @description How many guests there are.
+             */
+            guests: number;
+        };
         /** @description The rigs on the shelf, and the deleted ones that can still be restored. */
         ShelfAnswer: {
             /** @description Rigs, in the order they came. */
@@ -5076,6 +5604,25 @@ export interface components {
             isSkin: boolean;
             /** @description What it is the default for; null: nothing. */
             usual?: null | components["schemas"]["UsualFor"];
+        };
+        /** @description What a usual source of air does in this rig, each outlet opened once. */
+        SourceDoes: {
+            /** @description Which. */
+            source: components["schemas"]["AirSource"];
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: int32
+             * @description Outlets whose lines it blows clear.
+             */
+            outlets: number;
+            /**
+             * Format: int32
+             * @description Outlets that air gets to.
+             */
+            of: number;
+            /** @description What it does at the worst outlet. */
+            worst: components["schemas"]["AirCarries"];
         };
         /** @description A rig's verdict in one line. */
         StandingAnswer: {
@@ -5238,6 +5785,23 @@ export interface components {
              */
             totalL: number;
         };
+        /** @description Something that the rig remembers of a step: how its water system was left. */
+        StepMark: {
+            /** @description What was done. */
+            kind: components["schemas"]["LeftActKind"];
+            /** @description To what: parts/drain-a, runs/main; null for a filling. */
+            thing?: null | string;
+            /**
+             * Format: double
+             * @description Propylene glycol in its water, share of the volume; null: none.
+             */
+            glycol?: null | number;
+            /**
+             * Format: double
+             * @description Water that air left in it, share of its bore; null: it was not blown out.
+             */
+            film?: null | number;
+        };
         /** @description The next point of a run typed in words: where it is, and how it was understood. */
         StepRead: {
             /** @description The next point, m. */
@@ -5264,6 +5828,11 @@ export interface components {
             /** @description The system in which a bare number is meant. */
             system: components["schemas"]["UnitSystem"];
         };
+        /**
+         * @description How a step stands.
+         * @enum {unknown}
+         */
+        StepStand: "open" | "done" | "skipped";
         /** @description A word that a step of a run can have. */
         StepWord: {
             /** @description As it is typed. */
@@ -5798,6 +6367,155 @@ export interface components {
          * @enum {unknown}
          */
         Verdict: "passes" | "passesButForIce" | "fails";
+        /** @description One thing that happened on a walk-through. Never changed once written. */
+        WalkAct: {
+            /** @description Its id, made by the device: sent again, it is the same act. */
+            id: string;
+            /** @description What happened. */
+            kind: components["schemas"]["WalkActKind"];
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /** @description The step; left out for the end. */
+            stepId?: null | string;
+            /** @description Who did it, up to 60 characters; left out: not said. */
+            who?: null | string;
+            /**
+             * Format: double
+             * @description What the jug took, L, 0 to 10,000; for a reading only.
+             */
+            litres?: null | number;
+            /** @description Why it was skipped, 1 to 300 characters; for that only. */
+            reason?: null | string;
+        };
+        /**
+         * @description What happens on a walk-through.
+         * @enum {unknown}
+         */
+        WalkActKind: "done" | "skipped" | "reopened" | "timer" | "measured" | "ended";
+        /** @description A walk-through in a list. */
+        WalkCard: {
+            /** @description Its id. */
+            id: string;
+            /** @description What was walked through. */
+            kind: components["schemas"]["ProcedureKind"];
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: date-time
+             * @description When it was begun.
+             */
+            startedAt: string;
+            /**
+             * Format: date-time
+             * @description When it was ended; null: it goes on.
+             */
+            endedAt: null | string;
+            /** @description Who began it; null: not said. */
+            who: null | string;
+            /**
+             * Format: int32
+             * @description Steps done.
+             */
+            done: number;
+            /**
+             * Format: int32
+             * @description Steps skipped.
+             */
+            skipped: number;
+            /**
+             * Format: int32
+             * @description Steps in all.
+             */
+            of: number;
+        };
+        /** @description How a walk-through leaves a rig. */
+        WalkEndAnswer: {
+            /** @description In one word. */
+            word: components["schemas"]["EndWord"];
+            /**
+             * Format: double
+             * @description Water in it, L. Estimate.
+             */
+            staysL: number;
+            /**
+             * Format: double
+             * @description Of that, where ice does harm, L.
+             */
+            harmsL: number;
+            /**
+             * Format: double
+             * @description The warmest temperature at which protected water has ice, °C; null: nothing is protected.
+             */
+            protectedC: null | number;
+            /** @description Openings whose jug came short, by name. */
+            cameShort: string[];
+            /** @description The chosen night, and the coldest of the brief. */
+            nights: components["schemas"]["EndNight"][];
+        };
+        /** @description How a step of a walk-through stands. */
+        WalkStep: {
+            /** @description The step. */
+            stepId: string;
+            /** @description How it stands. */
+            stand: components["schemas"]["StepStand"];
+            /**
+             * Format: date-time
+             * @description Since when; null: it is open.
+             */
+            at: null | string;
+            /** @description Who said so; null: not said. */
+            who: null | string;
+            /** @description Why it was skipped; null: it was not. */
+            reason: null | string;
+            /**
+             * Format: double
+             * @description What the jug took, L; null: not measured.
+             */
+            litres: null | number;
+            /**
+             * Format: date-time
+             * @description When its timer was started; null: it was not.
+             */
+            timerAt: null | string;
+        };
+        /** @description A walk-through as it stands. */
+        WalkView: {
+            /** @description Its id. */
+            id: string;
+            /** @description The rig. */
+            rigId: string;
+            /**
+             * Format: int32
+             * @description The revision that it was made from.
+             */
+            revision: number;
+            /**
+             * Format: date-time
+             * @description When it was begun.
+             */
+            startedAt: string;
+            /**
+             * Format: date-time
+             * @description When it was ended; null: it goes on.
+             */
+            endedAt: null | string;
+            /** @description Who began it; null: not said. */
+            who: null | string;
+            /**
+             * Format: double
+             * @description Temperature outdoors then, °C; null: not known.
+             */
+            outdoorC: null | number;
+            /** @description The procedure, as it was begun. */
+            procedure: components["schemas"]["ProcedureAnswer"];
+            /** @description How every step stands. */
+            steps: components["schemas"]["WalkStep"][];
+            /** @description What of its parts and lines has changed in the drawing since, by name. */
+            changed: string[];
+        };
         /** @description Answers by the name under which they were wanted. */
         WantedAnswers: {
             /** @description Water that stays after draining and what is done by hand. Volumes in litres, heights over ground of the vehicle as parked, in metres. */
@@ -5852,6 +6570,8 @@ export interface components {
             compressor?: components["schemas"]["CompressorAnswer"];
             /** @description Antifreeze drawn through the lines. All are estimates. */
             antifreeze?: components["schemas"]["AntifreezeAnswer"];
+            /** @description How a walk-through leaves a rig. */
+            walkEnd?: components["schemas"]["WalkEndAnswer"];
             /** @description The schools side by side. */
             schools?: components["schemas"]["SchoolsAnswer"];
             /** @description A procedure made from this rig. Litres and times are estimates. */
@@ -6000,7 +6720,7 @@ export interface components {
          * @description The invented places whose weather ships.
          * @enum {unknown}
          */
-        WeatherPlace: "kettleFell" | "brennickQuay" | "osmerPlain" | null;
+        WeatherPlace: "kettleFell" | "brennickQuay" | "osmerPlain";
         /** @description Hourly weather that was read. */
         WeatherRead: {
             /** @description The place named in the file; empty: none. */
@@ -8850,6 +9570,730 @@ export interface operations {
             };
         };
     };
+    getWalks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkCard"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description The request is not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    beginWalk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginWalk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description The request is not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig may be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getWalk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description The request is not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    takeActs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActsAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description The request is not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig may be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getLog: {
+        parameters: {
+            query?: {
+                place?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description The request is not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    writeLog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogEntry"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogEntry"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description The request is not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig may be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getLogTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description The request is not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readLogTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description The request is not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig may be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getCalendar: {
+        parameters: {
+            query?: {
+                place?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description The request is not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setReminder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Reminder"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description The request is not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig may be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     readWeather: {
         parameters: {
             query?: never;
@@ -8976,6 +10420,292 @@ export interface operations {
             };
             /** @description The data cannot be used at the moment, or too many ask at once. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getSharing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShareState"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description The request is not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    makeCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": unknown;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShareCode"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description The request is not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig may be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    enterCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EnterCode"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description The request is not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig may be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    endSharing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": unknown;
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description The request is not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Larger than a rig may be. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not JSON in UTF-8. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -8,6 +8,9 @@ interface Settings {
   system: Schema["UnitSystem"];
   theme: "light" | "dark";
   hours12: boolean;
+  /** Who writes in the logbook on this device. */
+  who: string;
+  setWho(who: string): void;
   shelfOrder: ShelfOrder;
   sortShelf(order: ShelfOrder): void;
   toggleSystem(): void;
@@ -30,6 +33,11 @@ export const useSettings = create<Settings>((set, get) => ({
   system: localStorage.getItem("system") === "usCustomary" ? "usCustomary" : "metric",
   theme: document.documentElement.dataset.theme === "dark" ? "dark" : "light",
   hours12: localStorage.getItem("clock") === "12",
+  who: localStorage.getItem("who") ?? "",
+  setWho(who) {
+    remember("who", who);
+    set({ who });
+  },
   shelfOrder: orders.find((o) => o === localStorage.getItem("shelf-order")) ?? "recent",
   sortShelf(shelfOrder) {
     remember("shelf-order", shelfOrder);

@@ -3,11 +3,15 @@ import type { Schema } from "../api/client";
 /** A change on the shelf, or null after a gap in which some may have been missed. */
 export type Heard = Schema["ShelfChange"] | null;
 
-type News = { change: Heard } | { job: Schema["JobProgress"] } | { replaced: true };
+/** Something new in the logbook of a rig or on one of its walk-throughs. */
+export type LogNews = Pick<Schema["WalkView"], "rigId">;
+
+type News = { change: Heard } | { job: Schema["JobProgress"] } | { log: LogNews } | { replaced: true };
 
 const NAME = "warm-conduit-changes";
 const listeners = new Set<(news: News) => void>();
 let channel: BroadcastChannel | null = null;
+let leads = false;
 
 /**
  * Tells of every change on the shelf, also those made in other windows. All windows of a browser share one stream: the one that
@@ -19,6 +23,13 @@ export const listenChanges = (listener: (change: Heard) => void) => listen((news
 /** Tells how far jobs have come, on the same stream. */
 export const listenJobs = (listener: (job: Schema["JobProgress"]) => void) => listen((news) => "job" in news && listener(news.job));
 
+/** Tells of what is new in logbooks and on walk-throughs, on the same stream; null after a gap. */
+export const listenLog = (listener: (log: LogNews | null) => void) =>
+  listen((news) => {
+    if ("log" in news) listener(news.log);
+    else if ("change" in news && news.change === null) listener(null);
+  });
+
 function listen(listener: (news: News) => void): () => void {
   listeners.add(listener);
   start();
@@ -26,7 +37,13 @@ function listen(listener: (news: News) => void): () => void {
 }
 
 function start() {
-  if (channel || typeof BroadcastChannel === "undefined" || !navigator.locks) return;
+  if (leads || channel || typeof BroadcastChannel === "undefined" || typeof EventSource === "undefined") return;
+  // On another machine's page a browser has no locks: each window there listens by itself.
+  if (!navigator.locks) {
+    leads = true;
+    lead();
+    return;
+  }
   channel = new BroadcastChannel(NAME);
   channel.onmessage = (event) => tell(event.data as News);
   void navigator.locks.request(NAME, () => new Promise<never>(lead));
@@ -40,6 +57,7 @@ function lead() {
   };
   stream.addEventListener("change", (event) => pass({ change: JSON.parse((event as MessageEvent).data) }));
   stream.addEventListener("job", (event) => pass({ job: JSON.parse((event as MessageEvent).data) }));
+  stream.addEventListener("log", (event) => pass({ log: JSON.parse((event as MessageEvent).data) }));
   // A backup was restored: every rig may be another.
   stream.addEventListener("replaced", () => pass({ replaced: true }));
   // At the start, and after each break, something may have been missed.

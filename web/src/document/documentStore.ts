@@ -3,6 +3,7 @@ import pRetry from "p-retry";
 import { createStore } from "zustand/vanilla";
 import { Problem, type Schema } from "../api/client";
 import type { RigApi } from "../api/rigs";
+import { GUEST_WORDS, isGuest } from "../app/guest";
 import type { DocumentState, DocumentStore, Step } from "./documentState";
 import type { Drafts, Waiting } from "./drafts";
 import { applyEffect, drawn, isDrawnAtOnce, mayTouch, sharedWith } from "./effects";
@@ -222,6 +223,7 @@ export function createDocument(id: string, api: RigApi, drafts: Drafts): Documen
     commit(what: string, edits: Edit[]) {
       if (!state().saved || edits.length === 0) return;
       dragged = null;
+      if (isGuest()) return set({ previewEdits: [], refusal: GUEST_WORDS });
       set({ previewEdits: [], refusal: null, waiting: [...state().waiting, { key: newKey(), what, base: state().revision, edits }] });
       keep();
       // What cannot be drawn before the server has answered goes at once.

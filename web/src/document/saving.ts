@@ -1,9 +1,10 @@
 import { OFFLINE, Problem } from "../api/client";
 import type { RigApi } from "../api/rigs";
+import { uuid } from "../app/ids";
 import type { Conflict, DocumentState, Step } from "./documentState";
 import type { Waiting } from "./drafts";
 
-export const newKey = () => crypto.randomUUID();
+export const newKey = uuid;
 
 /** What goes out together: edits made on one revision; a way back or forward goes alone. */
 export function batchOf({ waiting, sending }: DocumentState) {

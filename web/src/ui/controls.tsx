@@ -3,8 +3,17 @@ import { Checkbox, Slider as RadixSlider, Switch as RadixSwitch, ToggleGroup } f
 import type { ButtonHTMLAttributes, ReactNode } from "react";
 
 /** A button with words or a sign on it; at least 40 px high. */
-export function Button({ quiet, className = "", ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { quiet?: boolean }) {
-  const look = quiet ? "border-transparent hover:bg-sunk" : "border-rule bg-panel hover:border-strong";
+export function Button({
+  quiet,
+  primary,
+  className = "",
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { quiet?: boolean; primary?: boolean }) {
+  const look = primary
+    ? "border-ink bg-ink text-panel"
+    : quiet
+      ? "border-transparent hover:bg-sunk"
+      : "border-rule bg-panel hover:border-strong";
   return (
     <button
       type="button"

@@ -89,7 +89,8 @@ public sealed record ResizePart(string PartId, Point3 Size) : Edit;
 public sealed record CopyPart(string PartId, string NewId, string Name, Point3 By) : Edit;
 
 /// <summary>
-/// Adds a whole thing to a list: <c>parts</c>, <c>runs</c>, <c>scenarios</c>, <c>byHand</c>, <c>prices</c>, <c>plans</c>, <c>left</c>, <c>shell/zones</c>,
+/// Adds a whole thing to a list: <c>parts</c>, <c>runs</c>, <c>scenarios</c>, <c>byHand</c>, <c>prices</c>, <c>plans</c>, <c>left</c>, <c>ownSteps</c>,
+/// <c>shell/zones</c>,
 /// <c>shell/obstacles</c>,
 /// <c>shell/keepOuts</c>, <c>shell/access</c>, and the lists inside of things, such as <c>shell/zones/garage/openings</c>.
 /// </summary>

@@ -73,6 +73,7 @@ internal static class EditWords
     {
         string? Text(string field) => thing is JsonObject fields && fields[field] is JsonValue value && value.TryGetValue(out string? text) ? text : null;
         if (Text("name") is { } name) return name;
+        if (Text("words") is { } words) return Rigs.Words.Names.Cut(words, 80);
         if (Text("thing") is { } of) return NameAt(rig, of);
         return thing is JsonObject named && (named.ContainsKey("atH") || Text("kind") == "filled") ? InWords(Text("kind") ?? id) : id;
     }
@@ -90,6 +91,7 @@ internal static class EditWords
     {
         ("left", "filled") => "Filled",
         ("left", "antifreeze") => $"Antifreeze in {NameOf(rig, value, id)}",
+        ("left", "blown") => $"Blown out: {NameOf(rig, value, id)}",
         ("left", _) => $"Done: {NameOf(rig, value, id)}",
         _ when list.EndsWith("/events", StringComparison.Ordinal) => $"Planned: {NameOf(rig, value, id)}",
         _ => $"Added {NameOf(rig, value, id)}",

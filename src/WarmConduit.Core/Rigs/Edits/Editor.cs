@@ -88,6 +88,7 @@ public static partial class Editor
                 "scenarios" => rig.Scenarios.ElementAtOrDefault(i)?.Id,
                 "plans" => rig.Plans?.ElementAtOrDefault(i)?.Id,
                 "left" => rig.Left?.ElementAtOrDefault(i)?.Id,
+                "ownSteps" => rig.OwnSteps?.ElementAtOrDefault(i)?.Id,
                 "shell.zones" => rig.Shell.Zones.ElementAtOrDefault(i)?.Id,
                 _ => null,
             };
@@ -96,6 +97,6 @@ public static partial class Editor
         return fault with { Path = path };
     }
 
-    [GeneratedRegex(@"\A(parts|runs|scenarios|plans|left|shell\.zones)\[(\d+)\]")]
+    [GeneratedRegex(@"\A(parts|runs|scenarios|plans|left|ownSteps|shell\.zones)\[(\d+)\]")]
     private static partial Regex EntryPattern();
 }

@@ -65,9 +65,13 @@ internal static class Removing
         });
     }
 
-    // What was done to a thing that is gone.
-    private static Rig NotDoneTo(Rig rig) => rig.Left is null || rig.Left.All(a => a.IsIn(rig)) ? rig
-        : rig with { Left = rig.Left.Where(a => a.IsIn(rig)).ToList() is { Count: > 0 } left ? left : null };
+    // What was done to a thing that is gone, and steps of one's own about it.
+    private static Rig NotDoneTo(Rig rig)
+    {
+        if (rig.Left?.All(a => a.IsIn(rig)) == false) rig = rig with { Left = rig.Left.Where(a => a.IsIn(rig)).ToList() is { Count: > 0 } left ? left : null };
+        return rig.OwnSteps?.All(s => s.IsIn(rig)) != false ? rig
+            : rig with { OwnSteps = rig.OwnSteps.Where(s => s.IsIn(rig)).ToList() is { Count: > 0 } own ? own : null };
+    }
 
     private static Sentence Words(string name, int runs) => runs switch
     {

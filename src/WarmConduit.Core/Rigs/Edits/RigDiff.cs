@@ -24,6 +24,7 @@ public static class RigDiff
             c.List("prices", before.Prices, after.Prices);
             c.List("plans", before.Plans ?? [], after.Plans ?? []);
             c.List("left", before.Left ?? [], after.Left ?? []);
+            c.List("ownSteps", before.OwnSteps ?? [], after.OwnSteps ?? []);
         }
         return new Effect(c.Set, c.Added, c.Removed);
     }

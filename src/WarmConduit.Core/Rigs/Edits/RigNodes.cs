@@ -9,7 +9,7 @@ namespace WarmConduit.Core.Rigs.Edits;
 internal static class RigNodes
 {
     /// <summary>Whether <paramref name="root"/> is one of the document's own lists of things.</summary>
-    public static bool IsList(string root) => root is "parts" or "runs" or "scenarios" or "byHand" or "prices" or "plans" or "left";
+    public static bool IsList(string root) => root is "parts" or "runs" or "scenarios" or "byHand" or "prices" or "plans" or "left" or "ownSteps";
 
     /// <summary>Splits a path into the top-level thing that holds it and the steps inside. Throws <see cref="EditException"/> for a path that leads
     /// nowhere.</summary>
@@ -71,6 +71,8 @@ internal static class RigNodes
                 };
             case "left":
                 return rig with { Left = Upsert(rig.Left ?? [], steps[1], change, a => a) is { Count: > 0 } left ? left : null };
+            case "ownSteps":
+                return rig with { OwnSteps = Upsert(rig.OwnSteps ?? [], steps[1], change, s => s) is { Count: > 0 } own ? own : null };
             default:
                 return rig with { Prices = Upsert(rig.Prices, steps[1], change, p => p) };
         }

@@ -145,6 +145,9 @@ internal sealed class Touch
             case ["left", var id, ..] when rig.Left?.Find(id)?.Thing is { } done:
                 RefersTo.Add(done);
                 break;
+            case ["ownSteps", var id, ..] when rig.OwnSteps?.Find(id)?.Thing is { } about:
+                RefersTo.Add(about);
+                break;
             case ["plans", var id, ..] when rig.Plans?.Find(id) is { } plan:
                 foreach (string zone in plan.Events.SelectMany(e => (string?[])[e.ZoneId, e.Towards]).OfType<string>()) RefersTo.Add($"shell/zones/{zone}");
                 break;

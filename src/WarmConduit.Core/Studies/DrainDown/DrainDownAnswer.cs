@@ -124,6 +124,17 @@ public sealed record RunDrain(
 {
     /// <summary>All that stays in it, L: never more than its content.</summary>
     public double StaysL => PoolL + AirlockedL + FilmL;
+
+    /// <summary>The same after air has gone through it: a film of <paramref name="filmL"/> litres and nothing that stands.</summary>
+    internal RunDrain Swept(double filmL) => this with
+    {
+        PoolL = 0,
+        AirlockedL = 0,
+        FilmL = filmL,
+        SagL = 0,
+        Threatens = false,
+        Stations = [.. Stations.Select(s => s with { WetTo = s.WetFrom, StandsAtM = null, AirlockedTo = s.AirlockedFrom })],
+    };
 }
 
 /// <summary>A part after draining.</summary>

@@ -48,6 +48,14 @@ public sealed record BlowStep(
     string Id, string PartId, string Port, string Name, IReadOnlyList<string> RunIds, double PathL, double WidestM, double NeedsLPerMin, double FreeLPerMin,
     double Number, AirCarries Carries, double ShortestS, double LongestS, double? LastsS, double? RecoversS);
 
+/// <summary>What a usual source of air does in this rig, each outlet opened once.</summary>
+/// <param name="Source">Which.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Outlets">Outlets whose lines it blows clear.</param>
+/// <param name="Of">Outlets that air gets to.</param>
+/// <param name="Worst">What it does at the worst outlet.</param>
+public sealed record SourceDoes(AirSource Source, string Name, int Outlets, int Of, AirCarries Worst);
+
 /// <summary>A run before and after.</summary>
 /// <param name="RunId">The run.</param>
 /// <param name="FullL">Its bore, L.</param>
@@ -65,6 +73,7 @@ public sealed record RunAir(string RunId, double FullL, double BeforeL, IReadOnl
 /// <param name="LineBar">Pressure in the lines that is counted on, bar.</param>
 /// <param name="Supply">The source.</param>
 /// <param name="Sources">All usual sources.</param>
+/// <param name="Does">What each of them does here.</param>
 /// <param name="Steps">Outlets in order.</param>
 /// <param name="Runs">Every run of drinking water.</param>
 /// <param name="BeforeL">Water in runs before, L.</param>
@@ -76,5 +85,6 @@ public sealed record RunAir(string RunId, double FullL, double BeforeL, IReadOnl
 /// <param name="AirL">Free air in all, L.</param>
 public sealed record BlowOutAnswer(
     IReadOnlyList<ScenarioGear> Gear, bool Can, double LimitBar, Sentence LimitBy, double LineBar, AirSupply Supply, IReadOnlyList<AirSupply> Sources,
-    IReadOnlyList<BlowStep> Steps, IReadOnlyList<RunAir> Runs, double BeforeL, IReadOnlyList<double> AfterL, double DeadL, double PartsL, double ShortestS,
+    IReadOnlyList<SourceDoes> Does,    IReadOnlyList<BlowStep> Steps, IReadOnlyList<RunAir> Runs, double BeforeL, IReadOnlyList<double> AfterL, double DeadL,
+        double PartsL, double ShortestS,
     double LongestS, double AirL);

@@ -98,10 +98,18 @@ public static class BlowOutStudy
         var wet = question.Tasks.Graph.Parts.Where(p => !TankStudy.IsTank(p)).Select(p => p.Id).ToHashSet();
         double shortest = input.Rounds * steps.Sum(s => s.ShortestS + HandS), wait = steps.Sum(s => s.RecoversS ?? 0);
         return new BlowOutAnswer(
-            question.Tasks.Goals.GearOf(TaskKind.BlowOut, task.Scenario), task.Fault is null, limit, by, line, supply, Usual, steps, runs,
+            question.Tasks.Goals.GearOf(TaskKind.BlowOut, task.Scenario), task.Fault is null, limit, by, line, supply, Usual,
+            [.. Usual.Select(s => Does(question, ways, s, line))], steps, runs,
             runs.Sum(r => r.BeforeL), [.. Enumerable.Range(0, input.Rounds).Select(n => runs.Sum(r => r.AfterL[n]))],
             runs.Where(r => r.Carries == AirCarries.None).Sum(r => r.BeforeL), down.Parts.Where(p => wet.Contains(p.PartId)).Sum(PartKeeps), shortest,
             input.Rounds * (steps.Sum(s => s.LongestS + HandS) + wait), input.Rounds * steps.Sum(s => s.FreeLPerMin * s.ShortestS / 60));
+    }
+
+    private static SourceDoes Does(Question question, List<(Opening Opening, SweptWay Way)> ways, AirSupply supply, double lineBar)
+    {
+        var carried = ways.Where(w => w.Way.Runs.Count > 0).Select(w => StepOf(question, w.Opening, w.Way, supply, lineBar, out _).Carries).ToList();
+        return new SourceDoes(supply.Source, supply.Name, carried.Count(c => c == AirCarries.All), carried.Count,
+            carried.DefaultIfEmpty(AirCarries.None).Max());
     }
 
     /// <summary>Openings with what is passed on their ways: hot before cold, the farthest first.</summary>

@@ -3,53 +3,17 @@ using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.LayUp;
 
-/// <summary>Something that is done to the water system as a whole.</summary>
-public enum ProcedureKind
-{
-    /// <summary>Drained between two trips.</summary>
-    WeekendDrain,
-
-    /// <summary>Laid up by draining.</summary>
-    DrainLayUp,
-
-    /// <summary>Laid up by draining and air.</summary>
-    AirLayUp,
-
-    /// <summary>Laid up with antifreeze.</summary>
-    AntifreezeLayUp,
-
-    /// <summary>Opened again in spring: flushed, sanitised, rinsed.</summary>
-    Reopen,
-
-    /// <summary>The tanks cleaned.</summary>
-    TankClean,
-
-    /// <summary>The filters changed.</summary>
-    FilterChange,
-
-    /// <summary>Filled for the first time.</summary>
-    FirstFill,
-
-    /// <summary>What is outdoors drained and shut off for winter, the rest in use.</summary>
-    WinterUse,
-
-    /// <summary>Filled in frost.</summary>
-    FrostFill,
-
-    /// <summary>The heat has failed.</summary>
-    HeatFailed,
-
-    /// <summary>Something is frozen.</summary>
-    Thaw,
-
-    /// <summary>Heaters, pads and thermostats tried in autumn.</summary>
-    AutumnTrial,
-}
-
 /// <summary>A procedure that can be asked for.</summary>
 /// <param name="Kind">Which.</param>
 /// <param name="Name">Its name.</param>
 public sealed record ProcedureName(ProcedureKind Kind, string Name);
+
+/// <summary>Something that the rig remembers of a step: how its water system was left.</summary>
+/// <param name="Kind">What was done.</param>
+/// <param name="Thing">To what: <c>parts/drain-a</c>, <c>runs/main</c>; null for a filling.</param>
+/// <param name="Glycol">Propylene glycol in its water, share of the volume; null: none.</param>
+/// <param name="Film">Water that air left in it, share of its bore; null: it was not blown out.</param>
+public sealed record StepMark(LeftActKind Kind, string? Thing = null, double? Glycol = null, double? Film = null);
 
 /// <summary>One step of a procedure.</summary>
 /// <param name="Id">Its id within the procedure.</param>
@@ -64,10 +28,10 @@ public sealed record ProcedureName(ProcedureKind Kind, string Name);
 /// <param name="Reach">How the place is reached; null: no access is drawn.</param>
 /// <param name="Wrong">What can go wrong; null: nothing worth a word.</param>
 /// <param name="Caution">A caution where it can hurt someone; null: none.</param>
-/// <param name="Marks">Parts of which the rig remembers that they were opened or handled.</param>
+/// <param name="Marks">What the rig remembers once it is done.</param>
 public sealed record ProcedureStep(
     string Id, Sentence Words, IReadOnlyList<string> PartIds, IReadOnlyList<Setting> Settings, double? OutL, double? InL, double? ShortestS, double? LongestS,
-    bool Waits, string? Reach, Sentence? Wrong, string? Caution, IReadOnlyList<string> Marks);
+    bool Waits, string? Reach, Sentence? Wrong, string? Caution, IReadOnlyList<StepMark> Marks);
 
 /// <summary>A procedure made from this rig. Litres and times are estimates.</summary>
 /// <param name="Kind">Which.</param>
@@ -86,4 +50,13 @@ public sealed record ProcedureStep(
 public sealed record ProcedureAnswer(
     ProcedureKind Kind, string Name, IReadOnlyList<string> Tools, IReadOnlyList<Sentence> Supplies, IReadOnlyList<ProcedureStep> Steps,
     IReadOnlyList<Setting> Ends, double ShortestS, double LongestS, double InL, double OutL, double StaysL, double FluidL,
-    IReadOnlyList<ProcedureName> All);
+    IReadOnlyList<ProcedureName> All)
+{
+    /// <summary>What the rig remembers once every step of it is done.</summary>
+    internal IReadOnlyList<LeftAct> Acts()
+    {
+        var at = DateTimeOffset.UnixEpoch;
+        return [new LeftAct("full", LeftActKind.Filled, at), .. Steps.SelectMany(s => s.Marks)
+            .Select((m, i) => new LeftAct($"mark-{i}", m.Kind, at.AddSeconds(1 + i), m.Thing, null, m.Glycol, m.Film))];
+    }
+}

@@ -1,3 +1,4 @@
+using System.Globalization;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.Filling;
@@ -10,9 +11,6 @@ namespace WarmConduit.Core.Studies.LayUp;
 /// <content>Filling, cleaning, and what goes wrong in the cold.</content>
 internal sealed partial class ProcedureKit
 {
-    // Free chlorine for two hours, and what household bleach has of it, mg/L and share. Estimates: the product's label comes first.
-    private const double ChlorineMgPerL = 50, BleachShare = 0.04, ContactS = 7200;
-
     // A freeze that is this near is told first, s.
     private const int MostFirst = 6;
 
@@ -28,20 +26,34 @@ internal sealed partial class ProcedureKit
                 "pump runs.");
     }
 
+    // It is full again: what was left in it before counts no more.
+    private static StepMark[] Full => [new StepMark(LeftActKind.Filled)];
+
+    /// <summary>What was left in it goes to waste.</summary>
+    public void Flush()
+    {
+        bool fluid = (Rig.Left ?? []).Any(a => a.Kind == LeftActKind.Antifreeze);
+        Add("flush", $"Put water into {Names(Fresh)}, and run each tap, hot and cold, until it comes {(fluid ? "without colour and foam" : "clear")}",
+            [.. Taps], caution: fluid ? "What comes first is antifreeze: catch it, and keep it from ground water and animals." : null, marks: Full);
+    }
+
     /// <summary>A dose by litres, time, and a rinse.</summary>
     public void Sanitise()
     {
         double tank = Fresh.Sum(PartWater.HoldsL), lines = question.Tasks.Graph.Runs.Sum(r => BlowOutStudy.FullL(question, r));
-        double bleach = (tank + lines) * ChlorineMgPerL / 1e6 / BleachShare;
+        var dose = input.Dose ?? new DoseInput();
+        double bleach = dose.OfL(tank + lines);
         const string chlorine = "Never with anything else in it: chlorine and acids give poison gas. Gloves, eyes covered, windows open.";
         Tool("gloves", "eye protection", "funnel");
-        _supplies.Add(Sentence.Of($"{Measure.Volume(bleach)} of plain household bleach of 4 %, or the product that its label doses"));
-        Add("dose", Sentence.Of($"Half fill {Names(Fresh)}, pour in {Measure.Volume(bleach)} of bleach of 4 %, and fill up: 50 mg of chlorine in a litre"),
-            [.. Fresh], inL: tank, caution: chlorine);
+        _supplies.Add(Sentence.Of($"{Measure.Volume(bleach)} of plain household bleach of {dose.Percent()}, or the product that its label doses"));
+        Add("dose", Sentence.Of($"Half fill {Names(Fresh)}, pour in {Measure.Volume(bleach)} of bleach of {dose.Percent()}, and fill up: ")
+            .And(Sentence.Of($"{dose.MgPerL.ToString("0.#", CultureInfo.InvariantCulture)} mg of chlorine in a litre")), [.. Fresh], inL: tank,
+                caution: chlorine, marks: Full);
         foreach (var pump in Pumps) Add($"pump-on:{pump.Id}", $"Turn {pump.Name} on", [pump], [new Setting(pump.Id, Positions.On)]);
         Add("each-tap", $"Open each tap, hot and cold, until it smells of chlorine, then close it: {Names(Taps)}", [.. Taps]);
-        Add("contact", "Let it stand for two hours or longer; the label of the product and local health rules come first", [], shortest: ContactS,
-            longest: 4 * ContactS, waits: true, caution: "Nobody drinks from it meanwhile.");
+        Add("contact", Sentence.Of($"Let it stand for {Measure.Duration(dose.ContactH * 3600)} or longer; the label of the product and local health rules ")
+            .And("come first"), [], shortest: dose.ContactH * 3600, longest: 4 * dose.ContactH * 3600, waits: true,
+                caution: "Nobody drinks from it meanwhile.");
         Add("rinse", "Drain it all, fill with fresh water, and rinse until no smell is left at any tap, hot and cold; twice as a rule", [.. Taps],
             outL: tank + lines);
     }
@@ -106,7 +118,8 @@ internal sealed partial class ProcedureKit
             "look into it after an hour.");
         foreach (var (id, words) in ((string, string)[])[("tenth", "Fill a tenth, and look at every joint of the tank"), ("half",
             "Fill to half, and look again"),
-            ("full", "Fill until the overflow runs, and look at the vent and the fill hose")]) Add($"fill-{id}", words, [.. Fresh]);
+            ("full", "Fill until the overflow runs, and look at the vent and the fill hose")]) Add($"fill-{id}", words, [.. Fresh], marks: id == "full" ? Full
+                : []);
         foreach (var pump in Pumps)
             Add($"pump-on:{pump.Id}", $"Turn {pump.Name} on and open the farthest cold tap, then hot, until no air comes", [pump],
                 [new Setting(pump.Id, Positions.On)], wrong:
@@ -134,7 +147,7 @@ internal sealed partial class ProcedureKit
         foreach (var spout in Rig.Parts.Where(p => p.Stock is "fill-spout" || Networks.RigFlow.IsTownInlet(p)))
             Add($"spout:{spout.Id}", $"Warm {spout.Name} with a wet cloth until its cap turns", [spout], wrong: "Forced, an iced cap breaks.");
         Add("vent", "Look that the vent is open: a tank with an iced vent is drawn flat by its pump", []);
-        Add("fill", "Fill by can, or by a hose that was kept warm, and drain the hose at once", [.. Fresh], inL: Fresh.Sum(PartWater.HoldsL));
+        Add("fill", "Fill by can, or by a hose that was kept warm, and drain the hose at once", [.. Fresh], inL: Fresh.Sum(PartWater.HoldsL), marks: Full);
         foreach (var dump in Rig.Parts.Where(p => p.Stock is "dump-valve" or "frost-valve"))
             Add($"dump:{dump.Id}", $"Look that {dump.Name} closes: ice keeps it open", [dump], wrong: dump.Stock == "frost-valve"
                 ? (Sentence)"With the pump on, a frost valve that trips empties the tank." : null);

@@ -60,7 +60,8 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
             _steps.Add(new ProcedureStep(step.Id, step.Words, step.PartIds, [.. step.PartIds.Select(EndOf).OfType<Setting>()], step.OutL, fluid,
                 step.ShortestS, step.LongestS, false, step.Reach, step.Kind == DrainStepKind.Drain
                     ? Sentence.Of($"{Measure.Volume(step.OutL)} should come. Less: a tap is closed, the vehicle leans, a pipe sags, or the drain is clogged.")
-                    : null, PartWater.HeatsWater(part) ? "Cool and without pressure only." : null, step.PartIds));
+                    : null, PartWater.HeatsWater(part) ? "Cool and without pressure only." : null,
+                [.. step.PartIds.Select(id => new StepMark(LeftActKind.Done, $"parts/{id}"))]));
         }
         // What the builder does by hand is a step already.
         var dry = Pumps.Where(p => Rig.ByHand.Find(p.Id) is null).ToList();
@@ -94,16 +95,22 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
                     [question.Index.Part(step.PartId)], shortest: step.ShortestS, longest: step.LongestS, waits: true, wrong: step.RecoversS is { } s
                         ? Sentence.Of($"The tank of the compressor runs down: let it fill for {Measure.Duration(s)} first.")
                         : step.Carries == Levels.AirCarries.All ? null : Sentence.Of(
-                            $"This air does not lift all of the water here: more air, or antifreeze after it."));
+                            $"This air does not lift all of the water here: more air, or antifreeze after it."),
+                    marks: Swept(air, step, round));
         Add("air-off", "Shut the air off at the compressor, open a tap until nothing hisses, then take the hose off", []);
         _out += air.BeforeL - air.AfterL[^1];
         _stays = Math.Max(0, _stays - (air.BeforeL - air.AfterL[^1]));
     }
 
+    // A run has its film once the last outlet that sweeps it has been open: who skips one leaves what was there.
+    private static StepMark[] Swept(BlowOutAnswer air, BlowStep step, int round) =>
+        [.. air.Runs.Where(r => r.Carries <= Levels.AirCarries.Plugs && air.Steps.Last(s => r.StepIds.Contains(s.Id)).Id == step.Id)
+            .Select(r => new StepMark(LeftActKind.Blown, $"runs/{r.RunId}", Film: r.FullL <= 0 ? 0 : Math.Min(1, r.AfterL[round - 1] / r.FullL)))];
+
     /// <summary>Fluid to each outlet in turn.</summary>
     public void DrawAntifreeze()
     {
-        var fluid = AntifreezeStudy.Ask(question, input.Fluid ?? new AntifreezeInput());
+        var fluid = AntifreezeStudy.Ask(question, Fluid);
         var task = question.Tasks.For(TaskKind.Antifreeze, question.Cancel);
         Tool("hose for the bottle");
         _supplies.Add(Sentence.Of($"{Measure.Volume(fluid.TotalL)} of propylene glycol antifreeze for drinking-water systems"));
@@ -116,11 +123,15 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
         foreach (var gear in fluid.Gear)
             Add($"bottle:{gear.PartId}", $"Put the hose of the bottle on {question.Index.Part(gear.PartId).Name}", [question.Index.Part(gear.PartId)], caution:
                 "Only propylene glycol that is meant for drinking-water systems. Never engine coolant.");
-        foreach (var step in fluid.Steps.Where(s => s.RunIds.Count > 0))
+        var drawn = fluid.Steps.Where(s => s.RunIds.Count > 0).ToList();
+        foreach (var step in drawn)
             Add($"fluid:{step.Id}", $"Pump on, and open {step.Name} until its colour comes; then close it", [question.Index.Part(step.PartId)],
                 inL: step.DrawnL,
                 wrong: Sentence.Of($"Thinned to {(int)Math.Round(100 * step.Glycol)} % it freezes at {Measure.Temperature(step.FreezesC)}; its burst " +
-                    $"rating is another number."));
+                    $"rating is another number."),
+                marks: [.. fluid.Stands.Where(f => LastFor(f.Thing) == step).Select(f => new StepMark(LeftActKind.Antifreeze, f.Thing, f.Glycol))]);
+        // A line is as strong as the last outlet that draws through it leaves it; parts once all have drawn.
+        AntifreezeStep LastFor(string thing) => drawn.LastOrDefault(s => s.RunIds.Any(r => thing == $"runs/{r}")) ?? drawn[^1];
         foreach (var pump in Pumps) Add($"pump-off-2:{pump.Id}", $"Turn {pump.Name} off", [pump], [new Setting(pump.Id, Positions.Off)]);
         _fluid += fluid.Steps.Sum(s => s.DrawnL);
         foreach (var tap in Taps) _ends[tap.Id] = Stock(tap).Positions.First(p => !p.Passes).Id;
@@ -131,7 +142,8 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
     {
         var traps = Rig.Parts.Where(PartWater.IsTrap).ToList();
         foreach (var trap in traps.Where(t => _steps.All(s => s.Id != t.Id)))
-            Add($"trap:{trap.Id}", $"Pour antifreeze into {trap.Name}", [trap], inL: TrapL,
+            Add($"trap:{trap.Id}", $"Pour antifreeze into {trap.Name}", [trap], inL: TrapL, marks: [new StepMark(LeftActKind.Antifreeze,
+                $"parts/{trap.Id}", GlycolWater.Diluted(Fluid.Glycol, TrapL + PartWater.HoldsL(trap), PartWater.HoldsL(trap)))],
                 wrong: "The trap under a shower tray is the one that is forgotten.");
         if (traps.Count == 0) return;
         _supplies.Add(Sentence.Of($"{Measure.Volume(TrapL * traps.Count)} of antifreeze for the traps"));
@@ -176,9 +188,46 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
         Add("home", "Take bottles, tins and food home, and the battery if it can't be charged here: once a month, never below 0 °C for lithium", []);
     }
 
+    // What the builder adds, and what a part's maker says in the place of ours: the water that comes out is the same.
+    private void OwnSteps()
+    {
+        var own = (Rig.OwnSteps ?? []).Where(s => s.IsOn(input.Kind)).ToList();
+        foreach (var maker in own.Where(s => s.Kind == OwnStepKind.Maker))
+        {
+            var part = question.Index.Part(maker.PartId()!);
+            var ours = _steps.Where(s => s.PartIds is [var only] && only == part.Id).ToList();
+            if (ours.Count == 0) continue;
+            int at = _steps.IndexOf(ours[0]);
+            var of = ours.FirstOrDefault(s => s.OutL is not null) ?? ours[0];
+            _steps.RemoveAll(ours.Contains);
+            _steps.Insert(at, of with
+            {
+                Id = $"maker:{maker.Id}",
+                Words = $"{part.Name}, by its maker: {maker.Words}",
+                Wrong = null,
+                Caution = ours.Select(s => s.Caution).FirstOrDefault(c => c is not null),
+                Marks = [.. ours.SelectMany(s => s.Marks)],
+                Settings = [.. ours.SelectMany(s => s.Settings).DistinctBy(s => s.Id)],
+            });
+        }
+        foreach (var step in own.Where(s => s.Kind == OwnStepKind.Step))
+        {
+            List<Part> parts = step.PartId() is { } id ? [question.Index.Part(id)] : [];
+            Add($"own:{step.Id}", step.Words, parts);
+            if (!step.First) continue;
+            _steps.Insert(own.TakeWhile(s => s != step).Count(s => s is { Kind: OwnStepKind.Step, First: true }), _steps[^1]);
+            _steps.RemoveAt(_steps.Count - 1);
+        }
+        var home = (Rig.OwnSteps ?? []).Where(s => s.Kind == OwnStepKind.Home).Select(s => s.Words).ToList();
+        if (home.Count == 0) return;
+        if (OwnStep.IsLayUp(input.Kind)) Add("goes-home", $"Take home: {string.Join(", ", home)}", []);
+        else if (input.Kind == ProcedureKind.Reopen) Add("comes-back", $"Bring back: {string.Join(", ", home)}", []);
+    }
+
     /// <summary>The procedure.</summary>
     public ProcedureAnswer Made()
     {
+        OwnSteps();
         double hands = _steps.Sum(s => HandS + (s.PartIds.Count > 0 ? question.Index.Part(s.PartIds[0]).Reach?.HandS() ?? 0 : 0));
         return new ProcedureAnswer(
             input.Kind, ProcedureStudy.NameOf(input.Kind), [.. _tools.Distinct()], _supplies, _steps,
@@ -188,7 +237,9 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
             _fluid, [.. Enum.GetValues<ProcedureKind>().Select(k => new ProcedureName(k, ProcedureStudy.NameOf(k)))]);
     }
 
-    private double TrapL => (input.Fluid ?? new AntifreezeInput()).TrapFluidL();
+    private AntifreezeInput Fluid => input.Fluid ?? new AntifreezeInput();
+
+    private double TrapL => Fluid.TrapFluidL();
 
     private static StockPart Stock(Part part) => Catalogue.Part(part.Stock)!;
 
@@ -213,10 +264,12 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
 
     private void Add(
         string id, Sentence words, List<Part> parts, IReadOnlyList<Setting>? settings = null, double? outL = null, double? inL = null,
-        double? shortest = null, double? longest = null, bool waits = false, Sentence? wrong = null, string? caution = null)
+        double? shortest = null, double? longest = null, bool waits = false, Sentence? wrong = null, string? caution = null,
+        IReadOnlyList<StepMark>? marks = null)
     {
         string? reach = parts.Count == 0 ? null : DrainOrderStudy.ReachOf(Rig, parts[0], parts[0].Box.Centre());
-        _steps.Add(new ProcedureStep(id, words, [.. parts.Select(p => p.Id)], settings ?? [], outL, inL, shortest, longest, waits, reach, wrong, caution, []));
+        _steps.Add(new ProcedureStep(id, words, [.. parts.Select(p => p.Id)], settings ?? [], outL, inL, shortest, longest, waits, reach, wrong, caution,
+            marks ?? []));
         foreach (var setting in settings ?? []) _ends[setting.Id] = setting.Position;
     }
 }

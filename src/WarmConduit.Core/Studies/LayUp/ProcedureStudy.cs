@@ -6,7 +6,9 @@ namespace WarmConduit.Core.Studies.LayUp;
 /// <param name="Kind">Which.</param>
 /// <param name="Air">The source of air; left out: a small compressor.</param>
 /// <param name="Fluid">The antifreeze; left out: as usual.</param>
-public sealed record ProcedureInput(ProcedureKind Kind = ProcedureKind.WeekendDrain, BlowOutInput? Air = null, AntifreezeInput? Fluid = null) : IStudyInput
+/// <param name="Dose">The dose that sanitises; left out: as usual.</param>
+public sealed record ProcedureInput(
+    ProcedureKind Kind = ProcedureKind.WeekendDrain, BlowOutInput? Air = null, AntifreezeInput? Fluid = null, DoseInput? Dose = null) : IStudyInput
 {
     /// <inheritdoc/>
     public IReadOnlyList<RigFault> Check(Rig rig)
@@ -14,7 +16,8 @@ public sealed record ProcedureInput(ProcedureKind Kind = ProcedureKind.WeekendDr
         var c = new FieldChecker();
         if (!Enum.IsDefined(Kind)) c.Add("kind", "this procedure is not known");
         return [.. c.Faults, .. (Air?.Check(rig) ?? []).Select(f => f with { Path = $"air.{f.Path}" }),
-            .. (Fluid?.Check(rig) ?? []).Select(f => f with { Path = $"fluid.{f.Path}" })];
+            .. (Fluid?.Check(rig) ?? []).Select(f => f with { Path = $"fluid.{f.Path}" }),
+            .. (Dose?.Check() ?? []).Select(f => f with { Path = $"dose.{f.Path}" })];
     }
 }
 
@@ -58,6 +61,7 @@ public static class ProcedureStudy
                 break;
             case ProcedureKind.Reopen:
                 kit.CloseAll();
+                kit.Flush();
                 kit.Sanitise();
                 kit.FiltersIn();
                 kit.LeakLook();

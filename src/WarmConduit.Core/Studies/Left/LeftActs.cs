@@ -49,6 +49,10 @@ internal sealed class LeftActs
     public Dictionary<string, double> Glycol() => _since.Where(a => a.Kind == LeftActKind.Antifreeze).GroupBy(a => a.Thing!)
         .ToDictionary(a => a.Key, a => a.Last().Glycol ?? 0);
 
+    /// <summary>What air left, share of the bore, by run: every round leaves less.</summary>
+    public Dictionary<string, double> Films() => _since.Where(a => a.Kind == LeftActKind.Blown).GroupBy(a => a.Thing!["runs/".Length..])
+        .ToDictionary(a => a.Key, a => a.Min(b => b.Film ?? 1));
+
     /// <summary>What was done since the last filling, in the order of time.</summary>
     public static IReadOnlyList<LeftAct> Since(Rig rig)
     {

@@ -51,7 +51,8 @@ internal sealed class LeftWater
         if (question.Conditions.Water == WaterState.Drained) return Stays(question, question.Ask(DrainDownStudy.Ask), [], none);
         var acts = new LeftActs(question);
         var glycol = acts.Glycol();
-        if (acts.Nothing) return InUse(question, glycol);
+        var films = acts.Films();
+        if (acts.Nothing && films.Count == 0) return InUse(question, glycol);
         var readings = acts.Readings().ToList();
         var drained = acts.Everything ? question.Ask(DrainDownStudy.Ask) : acts.All().Drained;
         foreach (var reading in readings.Where(r => r.IsShort))
@@ -59,8 +60,14 @@ internal sealed class LeftWater
             var (before, after) = acts.Around(reading.PartId);
             drained = Worse(drained, before.Drained, after.Drained);
         }
-        return Stays(question, drained, readings, glycol);
+        return Stays(question, Blown(drained, films), readings, glycol);
     }
+
+    // A run that air went through holds a film, and no more than it held before.
+    private static DrainDownAnswer Blown(DrainDownAnswer drained, Dictionary<string, double> films) => films.Count == 0 ? drained : drained with
+    {
+        Runs = [.. drained.Runs.Select(r => films.TryGetValue(r.RunId, out double film) && film * r.FullL < r.StaysL ? r.Swept(film * r.FullL) : r)],
+    };
 
     private static LeftWater InUse(Question question, IReadOnlyDictionary<string, double> glycol)
     {

@@ -6,7 +6,7 @@ import { plural } from "../../app/units";
 import { canRedo, canUndo, type SaveState, saveStateOf } from "../../document/documentState";
 import { useAnswers, useDocument, useStores } from "./benchStores";
 
-export type Place = "bench" | "brief" | "shell" | "night" | "drain" | "layup" | "weights";
+export type Place = "bench" | "brief" | "shell" | "night" | "drain" | "layup" | "log" | "weights";
 
 const words: Record<SaveState, string> = {
   saved: "Saved",
@@ -36,14 +36,25 @@ export function BenchHeader({ onFind, onHelp, place }: { onFind?(): void; onHelp
         aria-label="Place"
         className="flex items-center gap-2 max-[1199px]:gap-0 max-[860px]:order-last max-[860px]:-mx-1.5 max-[860px]:basis-full max-[860px]:overflow-x-auto"
       >
-        {(["bench", "brief", "shell", "night", "drain", "layup", "weights"] as const).map((p) => (
+        {(["bench", "brief", "shell", "night", "drain", "layup", "log", "weights"] as const).map((p) => (
           <Link
             key={p}
             href={p === "bench" ? `/rigs/${id}` : `/rigs/${id}/${p}`}
             aria-current={p === place ? "page" : undefined}
             className="inline-flex h-10 shrink-0 items-center whitespace-nowrap rounded-md px-2.5 text-muted hover:bg-sunk hover:text-ink max-[1099px]:px-1 max-[1099px]:text-[14px] aria-[current]:font-semibold aria-[current]:text-ink aria-[current]:underline aria-[current]:decoration-2 aria-[current]:underline-offset-4"
           >
-            {{ bench: "Bench", brief: "Brief", shell: "Shell", night: "Night", drain: "Drain", layup: "Lay-up", weights: "Weights" }[p]}
+            {
+              {
+                bench: "Bench",
+                brief: "Brief",
+                shell: "Shell",
+                night: "Night",
+                drain: "Drain",
+                layup: "Lay-up",
+                log: "Logbook",
+                weights: "Weights",
+              }[p]
+            }
           </Link>
         ))}
       </nav>

@@ -15,7 +15,8 @@ const about: Record<Place, string> = {
   drain:
     "The steps that drain the rig, with what comes out at each. Tick them as you do them, and the rig remembers what is left. Parking slope shows on which slopes it drains.",
   layup:
-    "Out with it, step by step, for this rig: drained, blown out, or filled with antifreeze, and opened again in spring. Choose a procedure and walk its steps. Blow out shows what the air of each outlet sweeps; Antifreeze how much to buy and how strong it is at each tap.",
+    "Out with it, step by step, for this rig: drained, blown out, or filled with antifreeze, and opened again in spring. Choose a procedure, look through its steps, and begin it beside the vehicle: by touch, or by D for done, S to skip and T for the timer. Blow out shows what the air of each outlet sweeps; Antifreeze how much to buy and how strong it is at each tap.",
+  log: "What was done, read, drained, leaked and mended, with its date, the temperature outdoors and who wrote it. Entries are never changed: a later one corrects them. Due tells what is to be done next, and the season shows it beside the frost.",
   weights:
     "What each axle carries, empty and full, and the load on the straps of each tank. Weigh your axles first: a weighbridge knows best.",
 };

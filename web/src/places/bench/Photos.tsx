@@ -2,6 +2,7 @@ import { Trash2 } from "lucide-react";
 import { useRef, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { Problem, type Schema } from "../../api/client";
+import { newId } from "../../app/ids";
 import { added, nameCut, removed } from "../../document/edits";
 import { straightOf } from "../../drawing/photos";
 import { Button } from "../../ui/controls";
@@ -9,7 +10,6 @@ import { Dialog } from "../../ui/Dialog";
 import { PickField, QuantityField, TextField } from "../../ui/QuantityField";
 import { useTyped } from "../../ui/useTyped";
 import { useDocument, useStores } from "./benchStores";
-import { newId } from "./drawingTools";
 
 type Photo = Schema["Photo"];
 type Edit = Schema["Edit"];

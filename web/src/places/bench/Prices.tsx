@@ -1,22 +1,26 @@
 import { X } from "lucide-react";
 import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
+import { newId } from "../../app/ids";
 import { changed, removed } from "../../document/edits";
 import type { Rig } from "../../document/geometry";
 import { Button } from "../../ui/controls";
 import { Dialog } from "../../ui/Dialog";
 import { QuantityField } from "../../ui/QuantityField";
 import { useDocument, useStores } from "./benchStores";
-import { newId } from "./drawingTools";
 
 type Unit = NonNullable<Schema["PriceUnit"]>;
 
-const units: Record<Unit, string> = { squareMetre: "a square metre, 20 mm thick", metre: "a metre", each: "a piece" };
+const units: Record<Unit, string> = { squareMetre: "a square metre, 20 mm thick", metre: "a metre", each: "a piece", litre: "a litre" };
 const headings: Record<Unit, string> = {
   squareMetre: "Boards, by the square metre of 20 mm",
   metre: "Pipes and sleeves, by the metre",
   each: "Parts, by the piece",
+  litre: "Fluids, by the litre",
 };
+
+/** What lay-up takes of it is told under Lay-up, school by school. */
+const ANTIFREEZE = "propylene-glycol";
 
 /** What can be priced of a rig: its parts by the piece, pipes and sleeves by the metre, boards by area. What advice puts in first is among them. */
 function pricedOf(rig: Rig, usual: (what: Schema["UsualFor"]) => string): { of: string; unit: Unit }[] {
@@ -28,6 +32,7 @@ function pricedOf(rig: Rig, usual: (what: Schema["UsualFor"]) => string): { of: 
     ["squareMetre", [usual("board"), ...rig.parts.flatMap((p) => layers(p.jacket))]],
     ["squareMetre", rig.shell.zones.flatMap((z) => z.faces.flatMap((f) => f.layers.map((l) => l.material)))],
   ];
+  sets.push(["litre", [ANTIFREEZE]]);
   const all = sets.flatMap(([unit, ids]) => ids.map((of) => ({ of, unit })));
   return [...new Map(all.map((p) => [`${p.unit} ${p.of}`, p])).values()];
 }
@@ -38,7 +43,8 @@ export function Prices({ onClose }: { onClose(): void }) {
   const rig = useDocument((s) => s.rig) as Rig;
   const { catalogue, usual } = useCatalogue();
   const nameOf = (id: string) =>
-    [...(catalogue?.parts ?? []), ...(catalogue?.pipes ?? []), ...(catalogue?.solids ?? [])].find((x) => x.id === id)?.name ?? id;
+    [...(catalogue?.parts ?? []), ...(catalogue?.pipes ?? []), ...(catalogue?.solids ?? [])].find((x) => x.id === id)?.name ??
+    (id === ANTIFREEZE ? "antifreeze for drinking-water systems" : id);
   const skins = new Set(catalogue?.solids.filter((s) => s.isSkin).map((s) => s.id));
   const rows = pricedOf(rig, usual)
     .filter((p) => !(p.unit === "squareMetre" && skins.has(p.of)))
@@ -54,7 +60,12 @@ export function Prices({ onClose }: { onClose(): void }) {
       : ({
           kind: "add",
           list: "prices",
-          value: { id: newId("price"), of: row.of, amount, ...(row.unit === "squareMetre" && { unit: row.unit }) },
+          value: {
+            id: newId("price"),
+            of: row.of,
+            amount,
+            ...((row.unit === "squareMetre" || row.unit === "litre") && { unit: row.unit }),
+          },
         } as unknown as Schema["Edit"]);
     document.commit(`Price of ${row.name}`, [edit]);
   };

@@ -1,12 +1,10 @@
 import type { Schema } from "../../api/client";
+import { newId } from "../../app/ids";
 import { added, changed, nameCut } from "../../document/edits";
 import { courseOf, type Rig, type Run, towards, type Xyz } from "../../document/geometry";
 import { rounded, type Thing } from "../../document/things";
 
 type Edit = Schema["Edit"];
-
-/** What can be done in one step with what is in hand. Ids of new things are random and come with the edit. */
-export const newId = (stem: string) => `${stem}-${crypto.randomUUID().slice(0, 8)}`;
 
 const SPOT_STEP = 0.05;
 const SPOT_STEPS = 40;

@@ -1,11 +1,11 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 import type { Schema } from "../../api/client";
+import { newId } from "../../app/ids";
 import { added, nameCut } from "../../document/edits";
 import { courseOf, freePorts, indexOf, type Rig, towards, type Xyz } from "../../document/geometry";
 import { freePort, rounded, type Thing } from "../../document/things";
 import { fromLine } from "../../drawing/pick";
 import { type Frame, type Px, toPx, type View } from "../../drawing/projection";
-import { newId } from "./drawingTools";
 
 type Edit = Schema["Edit"];
 

@@ -1,6 +1,7 @@
 import { useMemo } from "react";
 import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
+import { newId } from "../../app/ids";
 import { useSettings } from "../../app/settings";
 import { usePrint } from "../../app/units";
 import { graded, mirrored } from "../../document/arrange";
@@ -10,7 +11,6 @@ import { indexOf, type Xyz } from "../../document/geometry";
 import { movedBy, nameOf, pathOf, type Thing } from "../../document/things";
 import { wayPoints } from "../../document/way";
 import { useStores } from "./benchStores";
-import { newId } from "./drawingTools";
 import { movedByKey } from "./moving";
 
 type Edit = Schema["Edit"];

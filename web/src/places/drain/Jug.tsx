@@ -1,21 +1,30 @@
 import { say, usePrint } from "../../app/units";
+import { Button } from "../../ui/controls";
 import { QuantityField } from "../../ui/QuantityField";
 import { useAsked } from "../bench/useAsked";
-import type { useLeft } from "./useLeft";
 
-/** What a jug took under an opening, and what that tells. */
-export function Jug({ left, partId }: { left: ReturnType<typeof useLeft>; partId: string }) {
-  const measured = left.jugOf(partId);
+/** What a hand pours on at a time, L. */
+const POURS = [0.1, 0.5, 1];
+
+/** What a jug took under an opening, typed or tapped, and what that tells. */
+export function Jug(props: { partId: string; measured: number | null; onMeasure(litres: number): void }) {
+  const { partId, measured, onMeasure } = props;
+  const print = usePrint();
   return (
     <>
-      <div className="mt-2 max-w-44">
-        <QuantityField
-          label="Measured volume"
-          value={measured}
-          quantity="volume"
-          limit="left.outL"
-          onCommit={(litres) => left.measure(partId, litres)}
-        />
+      <div className="mt-2 flex flex-wrap items-end gap-2">
+        <div className="w-44">
+          <QuantityField label="Measured volume" value={measured} quantity="volume" limit="left.outL" onCommit={onMeasure} />
+        </div>
+        {POURS.map((litres) => (
+          <Button
+            key={litres}
+            aria-label={`Add ${print(litres, "volume")}`}
+            onClick={() => onMeasure(Math.round(((measured ?? 0) + litres) * 1000) / 1000)}
+          >
+            + {print(litres, "volume")}
+          </Button>
+        ))}
       </div>
       {measured !== null && <Proof step={partId} litres={measured} />}
     </>

@@ -83,7 +83,7 @@ export function OrderList({ rig, count, onCount }: { rig: Rig; count: number; on
                       ))}
                     </ul>
                   ) : (
-                    <Jug left={left} partId={s.id} />
+                    <Jug partId={s.id} measured={left.jugOf(s.id)} onMeasure={(litres) => left.measure(s.id, litres)} />
                   )}
                 </div>
               )}

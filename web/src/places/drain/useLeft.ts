@@ -1,8 +1,8 @@
 import type { Schema } from "../../api/client";
+import { newId } from "../../app/ids";
 import { added, changed, removed } from "../../document/edits";
 import type { Rig } from "../../document/geometry";
 import { useStores } from "../bench/benchStores";
-import { newId } from "../bench/drawingTools";
 
 type LeftAct = Schema["LeftAct"];
 

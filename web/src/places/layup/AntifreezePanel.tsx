@@ -1,11 +1,11 @@
 import { useEffect, useMemo, useState } from "react";
 import type { Schema } from "../../api/client";
+import { newId } from "../../app/ids";
 import { usePrint } from "../../app/units";
 import { added } from "../../document/edits";
 import { indexOf, type Rig } from "../../document/geometry";
 import { Button, Caution, Panel, Slider, Switch } from "../../ui/controls";
 import { Stale } from "../../ui/Stale";
-import { newId } from "../bench/drawingTools";
 import { useActions } from "../bench/useActions";
 import { useAsked, useLast } from "../bench/useAsked";
 import { fluidInput, useLayUp } from "./layUpStore";

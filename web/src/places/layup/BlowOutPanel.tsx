@@ -1,10 +1,10 @@
 import { useEffect, useState } from "react";
 import type { Schema } from "../../api/client";
-import { lasting, say, usePrint } from "../../app/units";
+import { lasting, plural, say, usePrint } from "../../app/units";
 import { indexOf, type Rig } from "../../document/geometry";
 import { carryWords } from "../../drawing/AirMarks";
 import { Button, Caution, Choice, Panel, Switch } from "../../ui/controls";
-import { fieldClass } from "../../ui/QuantityField";
+import { fieldClass, QuantityField } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
 import { useActions } from "../bench/useActions";
 import { useJob } from "../bench/useAsked";
@@ -43,15 +43,31 @@ export function BlowOutPanel({ rig, onShow }: { rig: Rig; onShow(shown: Shown): 
           <select
             className={`${fieldClass} w-full border-rule`}
             value={lay.source}
-            onChange={(e) => lay.set({ source: e.target.value as Schema["AirSource"] })}
+            onChange={(e) => lay.set({ source: e.target.value as Schema["AirSource"], freeLPerMin: null, tankL: null })}
           >
-            {air.sources.map((s) => (
+            {air.does.map((s) => (
               <option key={s.source} value={s.source}>
-                {s.name}
+                {s.name}: clears {s.outlets} of {plural(s.of, "outlet")}
               </option>
             ))}
           </select>
         </label>
+        <div className="mt-2 grid grid-cols-2 gap-2">
+          <QuantityField
+            label="Air it gives"
+            value={air.supply.freeLPerMin}
+            quantity="flow"
+            limit="layUp.freeLPerMin"
+            onCommit={(freeLPerMin) => lay.set({ freeLPerMin })}
+          />
+          <QuantityField
+            label="Its tank"
+            value={air.supply.tankL}
+            quantity="volume"
+            limit="layUp.tankL"
+            onCommit={(tankL) => lay.set({ tankL })}
+          />
+        </div>
         <div className="mt-2 flex items-center justify-between gap-2">
           <span>Rounds</span>
           <Choice

@@ -1,36 +1,35 @@
 import { useEffect, useMemo, useState } from "react";
 import type { Schema } from "../../api/client";
-import { useCatalogue } from "../../app/catalogue";
-import { lasting, plural, say, usePrint } from "../../app/units";
-import { indexOf, type Rig } from "../../document/geometry";
+import { plural, say, usePrint } from "../../app/units";
+import type { Rig } from "../../document/geometry";
 import { Button, Caution, Panel, Tick } from "../../ui/controls";
 import { fieldClass } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
 import { useAsked, useLast } from "../bench/useAsked";
-import { Jug } from "../drain/Jug";
 import { LeftState } from "../drain/LeftState";
 import { useLeft } from "../drain/useLeft";
-import { airInput, fluidInput, useLayUp } from "./layUpStore";
+import { StepFacts } from "../walk/StepAtHand";
+import { Begin } from "./Begin";
+import { Dose } from "./Dose";
+import { Ends } from "./Ends";
+import { airInput, doseInput, fluidInput, useLayUp } from "./layUpStore";
+import { OwnSteps } from "./OwnSteps";
 import { rowClass } from "./rowClass";
 import { Schools } from "./Schools";
 import type { Shown } from "./StepDrawing";
 
 type Made = Schema["ProcedureAnswer"];
 
-/** A procedure made from this rig, one big step at a time. */
+/** A procedure made from this rig: looked through here, and walked through beside the vehicle. */
 export function Procedure({ rig, onShow }: { rig: Rig; onShow(shown: Shown): void }) {
   const lay = useLayUp();
-  const input = useMemo(() => ({ kind: lay.kind, air: airInput(lay), fluid: fluidInput(lay) }), [lay]);
+  const input = useMemo(() => ({ kind: lay.kind, air: airInput(lay), fluid: fluidInput(lay), dose: doseInput(lay) }), [lay]);
   const asked = useAsked("procedure", input);
   const left = useLeft(rig);
   const print = usePrint();
-  const [at, setAt] = useState<number | null>(null);
+  const [at, setAt] = useState(0);
   const made = useLast(rig.id, asked.data);
-  const isDone = (s: Schema["ProcedureStep"]) => s.marks.length > 0 && s.marks.every(left.isDone);
-  // It goes on behind what was done last, on whatever device.
-  const goesOn = made?.steps.some((s) => s.marks.length > 0 && !isDone(s)) ?? false;
-  const resumed = made && goesOn ? made.steps.findLastIndex(isDone) + 1 : 0;
-  const index = Math.min(at ?? resumed, (made?.steps.length ?? 1) - 1);
+  const index = Math.min(at, (made?.steps.length ?? 1) - 1);
   const step = made?.steps[index];
   useEffect(() => {
     if (step) onShow({ partIds: step.partIds, number: index + 1, title: say(step.words, print), air: null, stepId: null });
@@ -46,7 +45,7 @@ export function Procedure({ rig, onShow }: { rig: Rig; onShow(shown: Shown): voi
           value={lay.kind}
           onChange={(e) => {
             lay.set({ kind: e.target.value as Schema["ProcedureKind"] });
-            setAt(null);
+            setAt(0);
           }}
         >
           {made.all.map((p) => (
@@ -56,12 +55,15 @@ export function Procedure({ rig, onShow }: { rig: Rig; onShow(shown: Shown): voi
           ))}
         </select>
         <Sums made={made} />
-        <Ready key={lay.kind} made={made} open={index === 0} />
+        {made.steps.some((s) => s.id === "dose") && <Dose />}
+        <Ready key={lay.kind} made={made} />
+        <Begin rig={rig} input={input} made={made} />
       </Panel>
       {left.known && <LeftState left={left} />}
-      {step && <Step made={made} index={index} step={step} left={left} onStep={setAt} />}
-      <AllSteps made={made} index={index} isDone={isDone} onStep={setAt} />
+      {step && <Preview made={made} index={index} step={step} onStep={setAt} />}
+      <AllSteps made={made} index={index} onStep={setAt} />
       <Ends made={made} rig={rig} />
+      <OwnSteps rig={rig} all={made.all} />
       <Schools />
     </Stale>
   );
@@ -85,13 +87,13 @@ function Sums({ made }: { made: Made }) {
 }
 
 /** Tools and supplies, ticked before it begins. */
-function Ready({ made, open }: { made: Made; open: boolean }) {
+function Ready({ made }: { made: Made }) {
   const print = usePrint();
   const [have, setHave] = useState<ReadonlySet<string>>(new Set());
   const wanted = [...made.tools, ...made.supplies.map((s) => say(s, print))];
   if (wanted.length === 0) return null;
   return (
-    <details className="mt-1" open={open}>
+    <details className="mt-1" open>
       <summary className="h-10 cursor-pointer content-center font-medium">
         Have at hand: {have.size} of {wanted.length}
       </summary>
@@ -111,29 +113,15 @@ function Ready({ made, open }: { made: Made; open: boolean }) {
   );
 }
 
-/** The step at hand, to be read with wet hands. */
-function Step(props: {
-  made: Made;
-  index: number;
-  step: Schema["ProcedureStep"];
-  left: ReturnType<typeof useLeft>;
-  onStep(at: number): void;
-}) {
-  const { made, index, step, left, onStep } = props;
+/** A step to look at, before it is done. */
+function Preview(props: { made: Made; index: number; step: Schema["ProcedureStep"]; onStep(at: number): void }) {
+  const { made, index, step, onStep } = props;
   const print = usePrint();
   const last = index >= made.steps.length - 1;
-  const undone = step.marks.filter((id) => !left.isDone(id));
-  // What the rig remembers is remembered as it is done.
-  const next = () => {
-    if (undone.length > 0) left.tick(say(step.words, print), undone, true);
-    if (!last) onStep(index + 1);
-  };
-  const times = step.shortestS != null ? [step.shortestS, step.longestS ?? step.shortestS] : null;
   return (
     <Panel className="p-4" aria-label="Step">
       <p className="text-muted">
         Step {index + 1} of {made.steps.length}
-        {step.marks.length > 0 && undone.length === 0 && " · done"}
       </p>
       <p className="mt-1 text-[21px] leading-snug font-semibold" data-step={step.id}>
         {say(step.words, print)}
@@ -143,39 +131,20 @@ function Step(props: {
           <Caution>{step.caution}</Caution>
         </div>
       )}
-      <dl className="mt-2 grid grid-cols-[auto_minmax(0,1fr)] gap-x-3 gap-y-1">
-        <Fact name="Comes out" value={step.outL != null ? print(step.outL, "volume") : null} />
-        <Fact name="Goes in" value={step.inL != null ? print(step.inL, "volume") : null} />
-        <Fact
-          name={step.waits ? "Wait" : "Time"}
-          value={times && (times[0] === times[1] ? lasting(times[0] ?? 0, print) : times.map((t) => lasting(t ?? 0, print)).join(" to "))}
-        />
-        <Fact name="Reached" value={step.reach} />
-        <Fact name="Look out" value={step.wrong ? say(step.wrong, print) : null} />
-      </dl>
-      {step.marks.length === 1 && step.outL != null && <Jug left={left} partId={step.marks[0] as string} />}
+      <StepFacts step={step} />
       <div className="mt-3 grid grid-cols-2 gap-2">
         <Button className="h-16 text-[17px]" disabled={index === 0} onClick={() => onStep(index - 1)}>
           Back
         </Button>
-        <Button className="h-16 text-[17px]" data-next disabled={last && undone.length === 0} onClick={next}>
-          {undone.length > 0 ? "Done" : "Next step"}
+        <Button className="h-16 text-[17px]" data-next disabled={last} onClick={() => onStep(index + 1)}>
+          Next step
         </Button>
       </div>
     </Panel>
   );
 }
 
-const Fact = ({ name, value }: { name: string; value: string | null | undefined | false }) =>
-  value ? (
-    <>
-      <dt className="text-muted">{name}</dt>
-      <dd>{value}</dd>
-    </>
-  ) : null;
-
-function AllSteps(props: { made: Made; index: number; isDone(s: Schema["ProcedureStep"]): boolean; onStep(at: number): void }) {
-  const { made, index, isDone, onStep } = props;
+function AllSteps({ made, index, onStep }: { made: Made; index: number; onStep(at: number): void }) {
   const print = usePrint();
   return (
     <Panel className="p-3" aria-label="All steps">
@@ -184,41 +153,12 @@ function AllSteps(props: { made: Made; index: number; isDone(s: Schema["Procedur
           <li key={s.id}>
             <button type="button" className={rowClass} aria-pressed={i === index} onClick={() => onStep(i)}>
               <span className="w-6 shrink-0 text-right font-semibold">{i + 1}</span>
-              <span className="min-w-0 grow">
-                {say(s.words, print)}
-                {isDone(s) && <span className="text-muted"> · done</span>}
-              </span>
+              <span className="min-w-0 grow">{say(s.words, print)}</span>
               {s.outL != null && s.outL >= 0.0005 && <span className="shrink-0 font-semibold">{print(s.outL, "volume")}</span>}
             </button>
           </li>
         ))}
       </ol>
-    </Panel>
-  );
-}
-
-/** How everything stands once it is done. */
-function Ends({ made, rig }: { made: Made; rig: Rig }) {
-  const { stock } = useCatalogue();
-  const { parts } = indexOf(rig);
-  if (made.ends.length === 0) return null;
-  return (
-    <Panel className="p-3" aria-label="At the end">
-      <h2 className="font-semibold">At the end</h2>
-      <ul className="mt-1 grid grid-cols-1 gap-x-4 min-[560px]:grid-cols-2">
-        {made.ends.map((e) => {
-          const part = parts.get(e.id);
-          const position = part && stock.get(part.stock)?.positions.find((p) => p.id === e.position);
-          return part && position ? (
-            <li key={e.id} className="flex gap-2 border-b border-rule py-1">
-              <span className="min-w-0 grow truncate" title={part.name}>
-                {part.name}
-              </span>
-              <strong className="font-semibold">{position.name}</strong>
-            </li>
-          ) : null;
-        })}
-      </ul>
     </Panel>
   );
 }

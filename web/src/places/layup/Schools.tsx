@@ -33,7 +33,8 @@ function Compared() {
             <p className="text-muted">{s.goodFor}</p>
             <p>
               {s.longestS > 0 ? `${print(s.shortestS, "duration")} to ${print(s.longestS, "duration")} of work` : "No work"}
-              {s.fluidL > 0 && `, ${print(s.fluidL, "volume")} of antifreeze`}, {print(s.staysL, "volume")} of water left
+              {s.fluidL > 0 && `, ${print(s.fluidL, "volume")} of antifreeze`}
+              {s.money != null && ` for ${s.money.toFixed(2)} at your price`}, {print(s.staysL, "volume")} of water left
               {s.first && `; first: ${s.first}`}.
             </p>
           </li>

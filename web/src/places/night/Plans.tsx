@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Schema } from "../../api/client";
+import { newId } from "../../app/ids";
 import { useClock } from "../../app/units";
 import { added, changed, removed } from "../../document/edits";
 import type { Rig } from "../../document/geometry";
@@ -7,7 +8,6 @@ import { verdictWords } from "../../drawing/temperature";
 import { Button, Panel } from "../../ui/controls";
 import { PickField, TextField } from "../../ui/QuantityField";
 import { useAnswers, useDocument, useStores } from "../bench/benchStores";
-import { newId } from "../bench/drawingTools";
 import { useHeld } from "./held";
 import { changedRungs, conditionsOf, isLeftAs, planOf } from "./plan";
 import { freeName } from "./usePlan";

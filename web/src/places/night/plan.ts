@@ -1,6 +1,6 @@
 import { dequal } from "dequal";
 import type { Schema } from "../../api/client";
-import { newId } from "../bench/drawingTools";
+import { newId } from "../../app/ids";
 
 export type PlanEvent = Schema["PlanEvent"];
 export type EventKind = PlanEvent["kind"];

@@ -1,9 +1,9 @@
 import { dequal } from "dequal";
 import type { Schema } from "../../api/client";
+import { newId } from "../../app/ids";
 import { added, changed, removed } from "../../document/edits";
 import type { Rig } from "../../document/geometry";
 import { useAnswers, useStores } from "../bench/benchStores";
-import { newId } from "../bench/drawingTools";
 import { eventWords, type NightPlan, type PlanEvent, planOf } from "./plan";
 
 type Edit = Schema["Edit"];

@@ -16,6 +16,7 @@ import { useWalk } from "../bench/walkStore";
 import { Backup } from "./Backup";
 import { Opening } from "./Opening";
 import { RigCard, standingOf } from "./RigCard";
+import { Share } from "./Share";
 
 const openFile = (file: File) => sendFile<Schema["OpenRig"]>("/api/rigs", "application/json", file);
 
@@ -65,6 +66,7 @@ export function RigsPlace() {
           <Plus size={17} />
           New rig
         </Link>
+        <Share />
         <Button onClick={files.open} disabled={open.isPending}>
           <FolderOpen size={17} />
           {open.isPending ? "Opening…" : "Open from file"}

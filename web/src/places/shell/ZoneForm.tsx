@@ -1,5 +1,6 @@
 import { Trash2 } from "lucide-react";
 import type { Schema } from "../../api/client";
+import { newId } from "../../app/ids";
 import { usePrint } from "../../app/units";
 import { added, changed, removed } from "../../document/edits";
 import type { Rig } from "../../document/geometry";
@@ -170,7 +171,7 @@ function Openings({ rig, zone }: { rig: Rig; zone: Zone }) {
     const other = others.find((z) => z.id === towards);
     // No higher than its rooms are.
     const heightM = Math.min(0.4, zone.box.size.zM, other?.box.size.zM ?? 0.4);
-    const value = { id: `opening-${crypto.randomUUID().slice(0, 8)}`, towards, areaM2: 0.02, heightM };
+    const value = { id: newId("opening"), towards, areaM2: 0.02, heightM };
     document.commit(`Opening in ${zone.name}`, [added(`${path}/openings`, value)]);
   };
   if (others.length === 0) return null;

@@ -1,7 +1,7 @@
 import type { Schema } from "../../api/client";
+import { newId } from "../../app/ids";
 import { changed } from "../../document/edits";
 import type { Rig, Xyz } from "../../document/geometry";
-import { newId } from "../bench/drawingTools";
 
 type Edit = Schema["Edit"];
 

@@ -1,6 +1,7 @@
 import { useGesture } from "@use-gesture/react";
 import { type ReactNode, useMemo, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
+import { newId } from "../../../app/ids";
 import { useSettings } from "../../../app/settings";
 import { indexOf, type Rig, type Run, type Xyz } from "../../../document/geometry";
 import { extentOf, movedBy, placeOf, sameThing, type Thing } from "../../../document/things";
@@ -9,7 +10,7 @@ import { type Px, toPx, type View } from "../../../drawing/projection";
 import { RigDrawing } from "../../../drawing/RigDrawing";
 import { useSize } from "../../../ui/useSize";
 import { useAnswers, useDocument, useDrawing, useSelection, useStores } from "../benchStores";
-import { bentAt, newId } from "../drawingTools";
+import { bentAt } from "../drawingTools";
 import { snapped, stepsOf } from "../moving";
 import { keyed } from "../RigPage";
 import { tieAt } from "../runDrawing";

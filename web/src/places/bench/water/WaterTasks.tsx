@@ -1,10 +1,10 @@
 import { useId, useState } from "react";
 import type { Schema } from "../../../api/client";
+import { newId } from "../../../app/ids";
 import { say, usePrint } from "../../../app/units";
 import type { Rig } from "../../../document/geometry";
 import { Button } from "../../../ui/controls";
 import { fieldClass } from "../../../ui/QuantityField";
-import { newId } from "../drawingTools";
 import { useActions } from "../useActions";
 import { ValveCard } from "./ValveCard";
 import { Goal } from "./WaterGoal";

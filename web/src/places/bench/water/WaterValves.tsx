@@ -1,11 +1,11 @@
 import { useState } from "react";
 import type { Schema } from "../../../api/client";
 import { useCatalogue } from "../../../app/catalogue";
+import { newId } from "../../../app/ids";
 import { indexOf, type Rig } from "../../../document/geometry";
 import { Button } from "../../../ui/controls";
 import { fieldClass } from "../../../ui/QuantityField";
 import { useStores } from "../benchStores";
-import { newId } from "../drawingTools";
 import { useActions } from "../useActions";
 import { useWaterStore } from "./waterStore";
 

@@ -1,0 +1,78 @@
+using Microsoft.EntityFrameworkCore;
+using WarmConduit.Core.Logbook;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Left;
+using WarmConduit.Core.Weather;
+using WarmConduit.Store;
+
+namespace WarmConduit.Application.LayUp;
+
+/// <summary>The season of frost, days since 1 October.</summary>
+/// <param name="First">The first frost, as early as in one winter of ten.</param>
+/// <param name="Last">The last, as late as in one of ten.</param>
+public sealed record FrostSeason(int First, int Last);
+
+/// <summary>The logbook of a rig.</summary>
+/// <param name="Entries">All entries, the newest first; one that a later one corrects stands as it was written.</param>
+/// <param name="Due">What is due or will be, the next first.</param>
+/// <param name="Reminders">Every reminder, with its interval.</param>
+/// <param name="Collected">Water collected against water expected, by opening.</param>
+/// <param name="Place">The place whose frost it goes by.</param>
+/// <param name="Frost">The season of frost there.</param>
+public sealed record LogAnswer(
+    IReadOnlyList<LogEntry> Entries, IReadOnlyList<CareDue> Due, IReadOnlyList<Reminder> Reminders, IReadOnlyList<CollectedAt> Collected, WeatherPlace Place,
+    FrostSeason Frost);
+
+/// <summary>Keeps the logbooks.</summary>
+public sealed class LogDesk(Shelf shelf, RigLog log, ShelfContext db, TimeProvider time)
+{
+    /// <summary>The logbook of a rig, or null. Wherever the rig is, the earliest frost counts unless a place is chosen.</summary>
+    public async Task<LogAnswer?> Of(string rigId, WeatherPlace? place, CancellationToken cancel)
+    {
+        if (await log.Since(rigId, cancel) is not { } since || await shelf.Find(rigId, cancel) is not { } found) return null;
+        var at = place ?? Enum.GetValues<WeatherPlace>().MinBy(p => Frost.Season(p).First);
+        var (entries, own) = (await log.Entries(rigId, cancel), await log.Reminders(rigId, cancel));
+        bool wet = found.Rig is not { } rig || LeftStudy.Ask(new Question(rig, Conditions.Of(rig.Brief), cancel)).Word == LeftWord.Wet;
+        var due = CareCalendar.Of(own, entries, new CareState(since, time.GetUtcNow(), wet, await BackupFiles.Last(db, cancel), HasFilter(found.Rig)), at);
+        var (first, last) = Frost.Season(at);
+        return new LogAnswer(entries, due, CareCalendar.With(own), Core.Logbook.Collected.Of(entries), at, new FrostSeason(first, last));
+    }
+
+    private static bool HasFilter(Rig? rig) => rig?.Parts.Any(p => Catalogue.Part(p.Stock) is { Group: PartGroup.Clean, Id: not "ultraviolet" }) ?? true;
+
+    /// <summary>Writes an entry. Null: there is no such rig. Throws <see cref="RigFileException"/> naming each field that is wrong.</summary>
+    public async Task<LogEntry?> Write(string rigId, LogEntry entry, CancellationToken cancel)
+    {
+        if (await shelf.Find(rigId, cancel) is not { } found) return null;
+        var faults = entry.Check();
+        if (faults.Count > 0) throw new RigFileException(faults);
+        // What it is about is called as it is called now.
+        string? name = entry.Thing is { } thing && found.Rig is { } rig ? thing.Split('/') switch
+        {
+            ["parts", var id] => rig.Parts.Find(id)?.Name,
+            ["runs", var id] => rig.Runs.Find(id)?.Name,
+            _ => null,
+        } : null;
+        var written = entry with { ThingName = name ?? entry.ThingName, Revision = found.Revision };
+        foreach (string picture in entry.Pictures ?? [])
+            if (!await db.Pictures.AnyAsync(p => p.Hash == picture, cancel)) throw new RigFileException([new RigFault("pictures", "send the picture first")]);
+        await log.Append(rigId, [written], cancel);
+        return written;
+    }
+
+    /// <summary>Writes the entries of a table, all or none, and gives how many were new. Null: there is no such rig.</summary>
+    public async Task<int?> Read(string rigId, string text, CancellationToken cancel) =>
+        await log.Since(rigId, cancel) is null ? null : await log.Append(rigId, LogTable.Read(text), cancel);
+
+    /// <summary>Sets a reminder. False: there is no such rig.</summary>
+    public async Task<bool> Set(string rigId, Reminder reminder, CancellationToken cancel)
+    {
+        if (await log.Since(rigId, cancel) is null) return false;
+        var faults = reminder.Check();
+        if (faults.Count > 0) throw new RigFileException(faults);
+        await log.Set(rigId, reminder, cancel);
+        return true;
+    }
+}

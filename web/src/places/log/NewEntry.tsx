@@ -1,0 +1,224 @@
+import type { UseMutationResult } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { type Problem, type Schema, sendFile } from "../../api/client";
+import { useSettings } from "../../app/settings";
+import type { Rig } from "../../document/geometry";
+import { Button, Panel } from "../../ui/controls";
+import { fieldClass, QuantityField } from "../../ui/QuantityField";
+import { type Entry, type Kind, kindName } from "./entries";
+
+interface Props {
+  rig: Rig;
+  correcting: Entry | null;
+  write: UseMutationResult<unknown, Problem, Omit<Entry, "id" | "revision">>;
+  reminders: Schema["Reminder"][];
+  onDone(): void;
+}
+
+/** This moment, as a field of date and time has it. */
+const nowField = () => new Date(Date.now() - new Date().getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+const kinds: Kind[] = ["note", "reading", "litres", "leak", "repair", "care"];
+
+/** A new entry, or one that stands in the place of an older one. */
+export function NewEntry({ rig, correcting, write, reminders, onDone }: Props) {
+  const { who, setWho } = useSettings();
+  const [kind, setKind] = useState<Kind>("note");
+  const [words, setWords] = useState("");
+  const [at, setAt] = useState(nowField);
+  const [outdoorC, setOutdoorC] = useState<number | null>(null);
+  const [thing, setThing] = useState("");
+  const [expectedL, setExpectedL] = useState<number | null>(null);
+  const [collectedL, setCollectedL] = useState<number | null>(null);
+  const [care, setCare] = useState("");
+  const [pictures, setPictures] = useState<string[]>([]);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const text = useRef<HTMLTextAreaElement>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const clear = () => {
+    setWords("");
+    setAt(nowField());
+    setOutdoorC(null);
+    setThing("");
+    setExpectedL(null);
+    setCollectedL(null);
+    setCare("");
+    setPictures([]);
+    setTrouble(null);
+  };
+  useEffect(() => {
+    if (!correcting) return;
+    setKind(correcting.kind);
+    setWords(correcting.words);
+    setAt(new Date(Date.parse(correcting.at) - new Date(correcting.at).getTimezoneOffset() * 60_000).toISOString().slice(0, 16));
+    setOutdoorC(correcting.outdoorC ?? null);
+    setThing(correcting.thing ?? "");
+    setExpectedL(correcting.expectedL ?? null);
+    setCollectedL(correcting.collectedL ?? null);
+    setCare(correcting.care ?? "");
+    setPictures(correcting.pictures ?? []);
+    text.current?.focus();
+  }, [correcting]);
+  const send = () =>
+    write.mutate(
+      {
+        kind,
+        at: new Date(at).toISOString(),
+        words: words.trim(),
+        ...(outdoorC !== null && { outdoorC }),
+        ...(thing && { thing }),
+        ...(expectedL !== null && kind === "litres" && { expectedL }),
+        ...(collectedL !== null && kind === "litres" && { collectedL }),
+        ...(care && kind === "care" && { care }),
+        ...(pictures.length > 0 && { pictures }),
+        ...(correcting && { corrects: correcting.id, ...(correcting.walkId && { walkId: correcting.walkId }) }),
+      },
+      {
+        onSuccess: () => {
+          clear();
+          onDone();
+        },
+      },
+    );
+  async function attach(picked: File) {
+    setTrouble(null);
+    try {
+      const kept = await sendFile<Schema["KeptPicture"]>("/api/pictures", picked.type, picked);
+      setPictures((now) => [...now.filter((p) => p !== kept.picture), kept.picture]);
+    } catch (problem) {
+      setTrouble((problem as Problem).message);
+    }
+  }
+  const empty = !words.trim() && outdoorC === null && collectedL === null && pictures.length === 0;
+  return (
+    <Panel className="p-3" aria-label="New entry">
+      <h2 className="text-[17px] font-semibold">{correcting ? "Correct an entry" : "New entry"}</h2>
+      {correcting && <p className="text-muted">What was written stays, and is shown under this.</p>}
+      <div className="mt-2 grid grid-cols-2 gap-2">
+        <select aria-label="Kind" className={`${fieldClass} border-rule`} value={kind} onChange={(e) => setKind(e.target.value as Kind)}>
+          {(correcting?.kind === "walk" ? (["walk"] as Kind[]) : kinds).map((k) => (
+            <option key={k} value={k}>
+              {kindName[k]}
+            </option>
+          ))}
+        </select>
+        <input
+          type="datetime-local"
+          aria-label="When"
+          className={`${fieldClass} border-rule`}
+          value={at}
+          onChange={(e) => e.target.value && setAt(e.target.value)}
+        />
+        <textarea
+          ref={text}
+          aria-label="What was done or seen"
+          placeholder="What was done or seen"
+          maxLength={2000}
+          rows={3}
+          className={`${fieldClass} col-span-2 h-auto border-rule py-2`}
+          value={words}
+          onChange={(e) => setWords(e.target.value)}
+        />
+        {kind === "care" && (
+          <select
+            aria-label="Which care"
+            className={`${fieldClass} col-span-2 border-rule`}
+            value={care}
+            onChange={(e) => setCare(e.target.value)}
+          >
+            <option value="">Answers no reminder</option>
+            {reminders.map((r) => (
+              <option key={r.id} value={r.id}>
+                {r.name}
+              </option>
+            ))}
+          </select>
+        )}
+        <select
+          aria-label="About"
+          className={`${fieldClass} border-rule ${kind === "litres" ? "" : ""}`}
+          value={thing}
+          onChange={(e) => setThing(e.target.value)}
+        >
+          <option value="">About the whole rig</option>
+          {rig.parts.map((p) => (
+            <option key={p.id} value={`parts/${p.id}`}>
+              {p.name}
+            </option>
+          ))}
+          {rig.runs.map((r) => (
+            <option key={r.id} value={`runs/${r.id}`}>
+              {r.name}
+            </option>
+          ))}
+        </select>
+        <input
+          aria-label="Who"
+          placeholder="Your name"
+          maxLength={60}
+          className={`${fieldClass} border-rule`}
+          value={who}
+          onChange={(e) => setWho(e.target.value)}
+        />
+        <QuantityField
+          label="Outdoors"
+          value={outdoorC}
+          quantity="temperature"
+          limit="log.outdoorC"
+          onCommit={setOutdoorC}
+          placeholder="not known"
+        />
+        {kind === "litres" && (
+          <>
+            <QuantityField label="Came out" value={collectedL} quantity="volume" limit="left.outL" onCommit={setCollectedL} />
+            <QuantityField label="Should have come" value={expectedL} quantity="volume" limit="left.outL" onCommit={setExpectedL} />
+          </>
+        )}
+      </div>
+      {pictures.length > 0 && (
+        <ul className="mt-2 flex flex-wrap gap-2">
+          {pictures.map((p) => (
+            <li key={p}>
+              <button type="button" title="Remove the photo" onClick={() => setPictures(pictures.filter((q) => q !== p))}>
+                <img src={`/api/pictures/${p}`} alt="Attached" className="h-16 rounded-[5px]" />
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="mt-2 flex flex-wrap gap-2">
+        <Button primary disabled={empty || write.isPending} onClick={send}>
+          {correcting ? "Write the correction" : "Write it down"}
+        </Button>
+        <Button onClick={() => file.current?.click()}>Add a photo</Button>
+        {correcting && (
+          <Button
+            quiet
+            onClick={() => {
+              clear();
+              onDone();
+            }}
+          >
+            Leave it as it is
+          </Button>
+        )}
+        <input
+          ref={file}
+          type="file"
+          accept="image/jpeg,image/png"
+          aria-label="Photo"
+          className="hidden"
+          onChange={(e) => {
+            const picked = e.target.files?.[0];
+            if (picked) void attach(picked);
+            e.target.value = "";
+          }}
+        />
+      </div>
+      {(write.error ?? trouble) && (
+        <p role="alert" className="mt-1">
+          {write.error?.message ?? trouble}
+        </p>
+      )}
+    </Panel>
+  );
+}

@@ -1,0 +1,96 @@
+import { Link } from "wouter";
+import type { Schema } from "../../api/client";
+import { plural, useClock, usePrint } from "../../app/units";
+import type { Rig } from "../../document/geometry";
+import { whenWords } from "../../drawing/left";
+import { Button, Panel } from "../../ui/controls";
+import { useAnswers } from "../bench/benchStores";
+import { useAsked } from "../bench/useAsked";
+import { LeftState } from "../drain/LeftState";
+import { useLeft } from "../drain/useLeft";
+import { Ends } from "../layup/Ends";
+
+const words: Record<Schema["EndWord"], string> = {
+  drained: "Drained",
+  protected: "Protected by antifreeze",
+  doubtful: "Doubtful",
+  wet: "Not drained",
+};
+
+interface Props {
+  rig: Rig;
+  view: Schema["WalkView"];
+  waiting: number;
+  onEnd(): void;
+  onStep(at: number): void;
+}
+
+/** How it ends: drained, doubtful or not, in millilitres, and on which night that matters. */
+export function WalkEnd({ rig, view, waiting, onEnd, onStep }: Props) {
+  const left = useLeft(rig);
+  const open = view.steps.findIndex((s) => s.stand === "open");
+  const skipped = view.steps.filter((s) => s.stand === "skipped").length;
+  const drains = view.procedure.steps.some((s) => s.marks.some((m) => m.kind !== "filled"));
+  return (
+    <Panel className="p-4" aria-label="The end">
+      <p className="text-muted">
+        {view.endedAt ? `Ended ${whenWords(view.endedAt)}` : "The last step is behind you"}
+        {skipped > 0 && `, ${skipped} skipped`}
+      </p>
+      {drains && waiting === 0 ? <How /> : <p className="mt-1 text-[21px] font-semibold">{view.procedure.name}</p>}
+      {open >= 0 && !view.endedAt && (
+        <p className="mt-2">
+          {plural(view.steps.filter((s) => s.stand === "open").length, "step")} still to do.{" "}
+          <button type="button" className="h-10 underline" onClick={() => onStep(open)}>
+            Go to step {open + 1}
+          </button>
+        </p>
+      )}
+      {left.known && drains && <LeftState left={left} />}
+      <Ends made={view.procedure} rig={rig} />
+      {view.endedAt ? (
+        <div className="mt-3 flex flex-wrap gap-4">
+          <Link href={`/rigs/${view.rigId}/log`} className="inline-flex h-12 items-center underline">
+            Open the logbook
+          </Link>
+          <Link href={`/rigs/${view.rigId}/night`} className="inline-flex h-12 items-center underline">
+            Look at tonight
+          </Link>
+        </div>
+      ) : (
+        <Button primary className="mt-3 h-20 w-full text-[21px]" data-end onClick={onEnd}>
+          {open >= 0 ? "End it here" : "End and log it"}
+        </Button>
+      )}
+    </Panel>
+  );
+}
+
+function How() {
+  const print = usePrint();
+  const clock = useClock();
+  const startHour = useAnswers((s) => s.conditions?.startHour ?? 18);
+  const { data } = useAsked("walkEnd");
+  if (!data) return <p className="mt-1 text-[21px] font-semibold">Working out what is left…</p>;
+  return (
+    <div data-end-word={data.word}>
+      <p className="mt-1 text-[26px] leading-tight font-semibold">{words[data.word]}</p>
+      <p className="mt-1">
+        {print(data.staysL, "volume")} of water in it
+        {data.harmsL > 0 && `, ${print(data.harmsL, "volume")} of that where ice does harm`}
+        {data.protectedC != null && `; antifreeze stands to ${print(data.protectedC, "temperature")}`}. An estimate.
+      </p>
+      {data.cameShort.length > 0 && <p>Less came than should have at {data.cameShort.join(", ")}: that counts as still full.</p>}
+      <ul className="mt-1">
+        {data.nights.map((n) => (
+          <li key={String(n.isTheBriefs)} data-end-night={n.firstName ?? ""}>
+            {n.isTheBriefs ? "On your coldest night" : "On the chosen night"}, {print(n.outdoorC, "temperature")}:{" "}
+            <strong className="font-semibold">
+              {n.firstName ? `ice breaks ${n.firstName}${n.firstS != null ? ` at ${clock(startHour, n.firstS)}` : ""}` : "nothing breaks"}
+            </strong>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
