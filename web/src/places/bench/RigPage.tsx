@@ -33,12 +33,14 @@ interface Props {
   place: Place;
   /** As high as the window, with no scrolling of its own. */
   full?: boolean;
+  /** On a phone the page has all of the screen for itself. */
+  alone?: boolean;
   onFind?(): void;
   children: ReactNode;
 }
 
 /** What every place of a rig has: its header, undo by key, what is said when it is gone, and when two windows clash. */
-export function RigPage({ id, place, full = false, onFind, children }: Props) {
+export function RigPage({ id, place, full = false, alone = false, onFind, children }: Props) {
   const { document } = useStores();
   const missing = useDocument((s) => s.missing);
   const here = useDocument((s) => s.rig !== null);
@@ -58,8 +60,10 @@ export function RigPage({ id, place, full = false, onFind, children }: Props) {
       >
         Skip to content
       </button>
-      <BenchHeader place={place} onHelp={() => setHelp(true)} {...(onFind && { onFind })} />
-      {here && <VerdictLine place={place} />}
+      <div className={alone ? "max-[700px]:hidden" : "contents"}>
+        <BenchHeader place={place} onHelp={() => setHelp(true)} {...(onFind && { onFind })} />
+        {here && <VerdictLine place={place} />}
+      </div>
       {here && <FirstWalk id={id} place={place} />}
       {here && place === "bench" && <FiveQuestions id={id} />}
       {here && weather && !ownNight.has(place) && (

@@ -9,14 +9,15 @@ interface Props {
   id: string;
   place: Place;
   wanted: Wanted;
+  alone?: boolean;
   children(rig: Rig): ReactNode;
 }
 
 /** A sheet about a rig beside the bench: the same document, saved and undone the same way. */
-export function RigPlace({ id, place, wanted, children }: Props) {
+export function RigPlace({ id, place, wanted, alone = false, children }: Props) {
   return (
     <BenchStores key={id} id={id} wanted={wanted}>
-      <RigPage id={id} place={place}>
+      <RigPage id={id} place={place} alone={alone}>
         <Sheet>{children}</Sheet>
       </RigPage>
     </BenchStores>

@@ -13,7 +13,7 @@ export function Jug(props: { partId: string; measured: number | null; onMeasure(
   return (
     <>
       <div className="mt-2 flex flex-wrap items-end gap-2">
-        <div className="w-44">
+        <div className="w-36">
           <QuantityField label="Measured volume" value={measured} quantity="volume" limit="left.outL" onCommit={onMeasure} />
         </div>
         {POURS.map((litres) => (

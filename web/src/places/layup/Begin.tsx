@@ -9,6 +9,7 @@ import type { Rig } from "../../document/geometry";
 import { whenWords } from "../../drawing/left";
 import { Button } from "../../ui/controls";
 import { fieldClass, QuantityField } from "../../ui/QuantityField";
+import { useTyped } from "../../ui/useTyped";
 import { useAnswers, useStores } from "../bench/benchStores";
 
 interface Props {
@@ -24,7 +25,7 @@ export function Begin({ rig, input, made }: Props) {
   const client = useQueryClient();
   const [, go] = useLocation();
   const { who, setWho } = useSettings();
-  const [outdoorC, setOutdoorC] = useState<number | null>(null);
+  const { value, change, whole } = useTyped<{ outdoorC: number | null }>({ outdoorC: null });
   const [problem, setProblem] = useState<string | null>(null);
   const [beginning, setBeginning] = useState(false);
   const walks = useQuery({
@@ -41,6 +42,7 @@ export function Begin({ rig, input, made }: Props) {
     setProblem(null);
     setBeginning(true);
     try {
+      const { outdoorC } = await whole();
       // The steps are made from what is saved.
       if (!(await document.flush())) throw new Error("Save the rig first.");
       const walk = data(
@@ -84,10 +86,10 @@ export function Begin({ rig, input, made }: Props) {
         </label>
         <QuantityField
           label="Outdoors now"
-          value={outdoorC}
+          value={value.outdoorC}
           quantity="temperature"
           limit="log.outdoorC"
-          onCommit={setOutdoorC}
+          onCommit={(outdoorC) => change({ outdoorC })}
           placeholder="not known"
         />
       </div>

@@ -37,12 +37,12 @@ export function StepDrawing({ rig, shown }: { rig: Rig; shown: Shown }) {
     return { runs: new Set(shown.partIds.flatMap((id) => (runsAt.get(id) ?? []).map((r) => r.id))), parts: new Set(shown.partIds) };
   }, [rig, shown]);
   return (
-    <Panel className="p-3 max-[1000px]:-order-1 min-[1000px]:sticky min-[1000px]:top-3" aria-label="Where it is">
-      <h2 className="truncate text-[17px] font-semibold">{shown.title || "The whole rig"}</h2>
+    <Panel className="p-3 max-[1000px]:-order-1 max-[480px]:p-1 min-[1000px]:sticky min-[1000px]:top-3" aria-label="Where it is">
+      <h2 className="truncate text-[17px] font-semibold max-[480px]:hidden">{shown.title || "The whole rig"}</h2>
       {shown.air && <AirLegend />}
       <div
         ref={box}
-        className="mt-2 flex flex-col gap-1 overflow-hidden rounded-[5px] bg-ground"
+        className="mt-2 flex flex-col gap-1 overflow-hidden max-[480px]:mt-0 rounded-[5px] bg-ground"
         data-step-drawing={shown.partIds.join(" ")}
       >
         {size.width > 0 &&

@@ -5,6 +5,7 @@ import { useSettings } from "../../app/settings";
 import type { Rig } from "../../document/geometry";
 import { Button, Panel } from "../../ui/controls";
 import { fieldClass, QuantityField } from "../../ui/QuantityField";
+import { useTyped } from "../../ui/useTyped";
 import { type Entry, type Kind, kindName } from "./entries";
 
 interface Props {
@@ -15,75 +16,98 @@ interface Props {
   onDone(): void;
 }
 
-/** This moment, as a field of date and time has it. */
-const nowField = () => new Date(Date.now() - new Date().getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+/** A time, as a field of date and time has it. */
+const localField = (when: Date) => new Date(+when - when.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+const nowField = () => localField(new Date());
 const kinds: Kind[] = ["note", "reading", "litres", "leak", "repair", "care"];
+
+interface Draft {
+  kind: Kind;
+  words: string;
+  at: string;
+  outdoorC: number | null;
+  thing: string;
+  expectedL: number | null;
+  collectedL: number | null;
+  care: string;
+  pictures: string[];
+}
+
+const blank = (kind: Kind = "note"): Draft => ({
+  kind,
+  words: "",
+  at: nowField(),
+  outdoorC: null,
+  thing: "",
+  expectedL: null,
+  collectedL: null,
+  care: "",
+  pictures: [],
+});
+
+/** What stands in an entry, to be put right. */
+const draftOf = (entry: Entry): Draft => ({
+  kind: entry.kind,
+  words: entry.words,
+  at: localField(new Date(entry.at)),
+  outdoorC: entry.outdoorC ?? null,
+  thing: entry.thing ?? "",
+  expectedL: entry.expectedL ?? null,
+  collectedL: entry.collectedL ?? null,
+  care: entry.care ?? "",
+  pictures: entry.pictures ?? [],
+});
+
+/** The entry that a draft is, without what it has not. */
+function entryOf(draft: Draft, correcting: Entry | null): Omit<Entry, "id" | "revision"> {
+  const { kind, outdoorC, thing, expectedL, collectedL, care, pictures } = draft;
+  return {
+    kind,
+    at: new Date(draft.at).toISOString(),
+    words: draft.words.trim(),
+    ...(outdoorC !== null && { outdoorC }),
+    ...(thing && { thing }),
+    ...(expectedL !== null && kind === "litres" && { expectedL }),
+    ...(collectedL !== null && kind === "litres" && { collectedL }),
+    ...(care && (kind === "care" || kind === "walk") && { care }),
+    ...(pictures.length > 0 && { pictures }),
+    ...(correcting && { corrects: correcting.id, ...(correcting.walkId && { walkId: correcting.walkId }) }),
+  };
+}
 
 /** A new entry, or one that stands in the place of an older one. */
 export function NewEntry({ rig, correcting, write, reminders, onDone }: Props) {
   const { who, setWho } = useSettings();
-  const [kind, setKind] = useState<Kind>("note");
-  const [words, setWords] = useState("");
-  const [at, setAt] = useState(nowField);
-  const [outdoorC, setOutdoorC] = useState<number | null>(null);
-  const [thing, setThing] = useState("");
-  const [expectedL, setExpectedL] = useState<number | null>(null);
-  const [collectedL, setCollectedL] = useState<number | null>(null);
-  const [care, setCare] = useState("");
-  const [pictures, setPictures] = useState<string[]>([]);
+  const { value: draft, put, change, whole } = useTyped<Draft>(blank());
+  const { kind, words, at, outdoorC, thing, expectedL, collectedL, care, pictures } = draft;
   const [trouble, setTrouble] = useState<string | null>(null);
   const text = useRef<HTMLTextAreaElement>(null);
   const file = useRef<HTMLInputElement>(null);
-  const clear = () => {
-    setWords("");
-    setAt(nowField());
-    setOutdoorC(null);
-    setThing("");
-    setExpectedL(null);
-    setCollectedL(null);
-    setCare("");
-    setPictures([]);
-    setTrouble(null);
-  };
+  const putNow = useRef(put);
+  putNow.current = put;
   useEffect(() => {
     if (!correcting) return;
-    setKind(correcting.kind);
-    setWords(correcting.words);
-    setAt(new Date(Date.parse(correcting.at) - new Date(correcting.at).getTimezoneOffset() * 60_000).toISOString().slice(0, 16));
-    setOutdoorC(correcting.outdoorC ?? null);
-    setThing(correcting.thing ?? "");
-    setExpectedL(correcting.expectedL ?? null);
-    setCollectedL(correcting.collectedL ?? null);
-    setCare(correcting.care ?? "");
-    setPictures(correcting.pictures ?? []);
+    putNow.current(draftOf(correcting));
     text.current?.focus();
   }, [correcting]);
-  const send = () =>
-    write.mutate(
-      {
-        kind,
-        at: new Date(at).toISOString(),
-        words: words.trim(),
-        ...(outdoorC !== null && { outdoorC }),
-        ...(thing && { thing }),
-        ...(expectedL !== null && kind === "litres" && { expectedL }),
-        ...(collectedL !== null && kind === "litres" && { collectedL }),
-        ...(care && kind === "care" && { care }),
-        ...(pictures.length > 0 && { pictures }),
-        ...(correcting && { corrects: correcting.id, ...(correcting.walkId && { walkId: correcting.walkId }) }),
+  const clear = () => {
+    put(blank(correcting ? "note" : kind));
+    setTrouble(null);
+  };
+  // Fields that are still being read count.
+  const send = async () =>
+    write.mutate(entryOf(await whole(), correcting), {
+      onSuccess: () => {
+        clear();
+        onDone();
       },
-      {
-        onSuccess: () => {
-          clear();
-          onDone();
-        },
-      },
-    );
+    });
   async function attach(picked: File) {
     setTrouble(null);
     try {
       const kept = await sendFile<Schema["KeptPicture"]>("/api/pictures", picked.type, picked);
-      setPictures((now) => [...now.filter((p) => p !== kept.picture), kept.picture]);
+      const { pictures: now } = await whole();
+      change({ pictures: [...now.filter((p) => p !== kept.picture), kept.picture] });
     } catch (problem) {
       setTrouble((problem as Problem).message);
     }
@@ -94,7 +118,12 @@ export function NewEntry({ rig, correcting, write, reminders, onDone }: Props) {
       <h2 className="text-[17px] font-semibold">{correcting ? "Correct an entry" : "New entry"}</h2>
       {correcting && <p className="text-muted">What was written stays, and is shown under this.</p>}
       <div className="mt-2 grid grid-cols-2 gap-2">
-        <select aria-label="Kind" className={`${fieldClass} border-rule`} value={kind} onChange={(e) => setKind(e.target.value as Kind)}>
+        <select
+          aria-label="Kind"
+          className={`${fieldClass} border-rule`}
+          value={kind}
+          onChange={(e) => change({ kind: e.target.value as Kind })}
+        >
           {(correcting?.kind === "walk" ? (["walk"] as Kind[]) : kinds).map((k) => (
             <option key={k} value={k}>
               {kindName[k]}
@@ -106,7 +135,7 @@ export function NewEntry({ rig, correcting, write, reminders, onDone }: Props) {
           aria-label="When"
           className={`${fieldClass} border-rule`}
           value={at}
-          onChange={(e) => e.target.value && setAt(e.target.value)}
+          onChange={(e) => e.target.value && change({ at: e.target.value })}
         />
         <textarea
           ref={text}
@@ -116,14 +145,14 @@ export function NewEntry({ rig, correcting, write, reminders, onDone }: Props) {
           rows={3}
           className={`${fieldClass} col-span-2 h-auto border-rule py-2`}
           value={words}
-          onChange={(e) => setWords(e.target.value)}
+          onChange={(e) => change({ words: e.target.value })}
         />
         {kind === "care" && (
           <select
             aria-label="Which care"
             className={`${fieldClass} col-span-2 border-rule`}
             value={care}
-            onChange={(e) => setCare(e.target.value)}
+            onChange={(e) => change({ care: e.target.value })}
           >
             <option value="">Answers no reminder</option>
             {reminders.map((r) => (
@@ -135,9 +164,9 @@ export function NewEntry({ rig, correcting, write, reminders, onDone }: Props) {
         )}
         <select
           aria-label="About"
-          className={`${fieldClass} border-rule ${kind === "litres" ? "" : ""}`}
+          className={`${fieldClass} border-rule`}
           value={thing}
-          onChange={(e) => setThing(e.target.value)}
+          onChange={(e) => change({ thing: e.target.value })}
         >
           <option value="">About the whole rig</option>
           {rig.parts.map((p) => (
@@ -152,7 +181,7 @@ export function NewEntry({ rig, correcting, write, reminders, onDone }: Props) {
           ))}
         </select>
         <input
-          aria-label="Who"
+          aria-label="Your name"
           placeholder="Your name"
           maxLength={60}
           className={`${fieldClass} border-rule`}
@@ -164,13 +193,25 @@ export function NewEntry({ rig, correcting, write, reminders, onDone }: Props) {
           value={outdoorC}
           quantity="temperature"
           limit="log.outdoorC"
-          onCommit={setOutdoorC}
+          onCommit={(to) => change({ outdoorC: to })}
           placeholder="not known"
         />
         {kind === "litres" && (
           <>
-            <QuantityField label="Came out" value={collectedL} quantity="volume" limit="left.outL" onCommit={setCollectedL} />
-            <QuantityField label="Should have come" value={expectedL} quantity="volume" limit="left.outL" onCommit={setExpectedL} />
+            <QuantityField
+              label="Came out"
+              value={collectedL}
+              quantity="volume"
+              limit="left.outL"
+              onCommit={(to) => change({ collectedL: to })}
+            />
+            <QuantityField
+              label="Should have come"
+              value={expectedL}
+              quantity="volume"
+              limit="left.outL"
+              onCommit={(to) => change({ expectedL: to })}
+            />
           </>
         )}
       </div>
@@ -178,7 +219,7 @@ export function NewEntry({ rig, correcting, write, reminders, onDone }: Props) {
         <ul className="mt-2 flex flex-wrap gap-2">
           {pictures.map((p) => (
             <li key={p}>
-              <button type="button" title="Remove the photo" onClick={() => setPictures(pictures.filter((q) => q !== p))}>
+              <button type="button" title="Remove the photo" onClick={() => change({ pictures: pictures.filter((q) => q !== p) })}>
                 <img src={`/api/pictures/${p}`} alt="Attached" className="h-16 rounded-[5px]" />
               </button>
             </li>
@@ -186,7 +227,7 @@ export function NewEntry({ rig, correcting, write, reminders, onDone }: Props) {
         </ul>
       )}
       <div className="mt-2 flex flex-wrap gap-2">
-        <Button primary disabled={empty || write.isPending} onClick={send}>
+        <Button primary disabled={empty || write.isPending} onClick={() => void send()}>
           {correcting ? "Write the correction" : "Write it down"}
         </Button>
         <Button onClick={() => file.current?.click()}>Add a photo</Button>

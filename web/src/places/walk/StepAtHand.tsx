@@ -88,7 +88,7 @@ export function StepAtHand({ rig, walk, view, made, stand, index, onStep, onSaid
       {skipping && open ? (
         <SkipReason onSkip={skip} onCancel={() => setSkipping(false)} />
       ) : open ? (
-        <div className="mt-3 flex flex-col gap-2">
+        <div className="mt-3 flex flex-col gap-2 max-[1000px]:sticky max-[1000px]:bottom-0 max-[1000px]:-mx-4 max-[1000px]:border-rule max-[1000px]:border-t max-[1000px]:bg-panel max-[1000px]:p-3">
           <Button primary className="h-20 w-full text-[21px]" data-done onClick={done}>
             Done
           </Button>

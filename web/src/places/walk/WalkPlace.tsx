@@ -17,7 +17,7 @@ import { WalkEnd } from "./WalkEnd";
 /** A procedure as it is done beside the vehicle: one big step at a time. */
 export function WalkPlace({ id, walkId }: { id: string; walkId: string }) {
   return (
-    <RigPlace id={id} place="layup" wanted={ofLayUp}>
+    <RigPlace id={id} place="layup" wanted={ofLayUp} alone>
       {(rig) => <WalkThrough key={walkId} rig={rig} walkId={walkId} />}
     </RigPlace>
   );
@@ -74,7 +74,7 @@ function WalkThrough({ rig, walkId }: { rig: Rig; walkId: string }) {
           <div className="h-2 overflow-hidden rounded-full bg-sunk" data-walked={`${done}/${count}`}>
             <div className="h-full bg-ink" style={{ width: `${(100 * done) / Math.max(1, count)}%` }} />
           </div>
-          <p className="mt-1 text-muted">
+          <p className="mt-1 text-muted max-[700px]:hidden">
             {done} of {plural(count, "step")} behind you. Begun {whenWords(view.startedAt)}
             {view.who && ` by ${view.who}`}.
           </p>
