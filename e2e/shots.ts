@@ -1,9 +1,9 @@
 import { join } from "node:path";
 import { type Page, takeKitchenCold, test } from "./fresh.ts";
 
-/** A view as it is found, from its top on; `there`: where the test has scrolled to. */
-async function shot(page: Page, name: string, there = false) {
-  if (!there) await page.evaluate(() => scrollTo(0, 0));
+/** A view as it is found, from its top on. */
+async function shot(page: Page, name: string) {
+  await page.evaluate(() => scrollTo(0, 0));
   await page.screenshot({ path: join(import.meta.dirname, "../docs/screenshots", `${name}.png`), animations: "disabled" });
 }
 
@@ -64,26 +64,6 @@ test("bench, tablet in the dark", async ({ page }) => {
   await page.setViewportSize({ width: 1024, height: 768 });
   await bench(page);
   await shot(page, "bench-dark-tablet");
-});
-
-test("bench, a run is drawn", async ({ page }) => {
-  await bench(page);
-  await page.keyboard.press("Control+k");
-  await page.getByPlaceholder(/A part, a run/).fill("add cold tap");
-  await page.keyboard.press("Enter");
-  const inspector = page.locator("[data-inspector]");
-  await inspector.getByRole("button", { name: /^cold no pipe yet/ }).click();
-  await inspector.getByRole("button", { name: "Draw line from here" }).click();
-  const words = page.getByRole("textbox", { name: "Next point" });
-  await words.fill("down 60 mm");
-  await page.getByText(/60 mm on/).waitFor();
-  await words.press("Enter");
-  await words.fill("rear 400 mm, fall 3 %");
-  await page.getByText(/on, to/).waitFor();
-  const line = await page.locator('[data-view="side"] path[data-name="cold main over the arch"]').first().boundingBox();
-  if (line) await page.mouse.move(line.x + line.width * 0.4, line.y + line.height / 2);
-  await page.waitForTimeout(300);
-  await shot(page, "bench-drawing");
 });
 
 /** Lantern under the water lens. */
@@ -182,21 +162,6 @@ test("the night, hour by hour, and what it rests on", async ({ page }) => {
   await page.locator("[data-option]").first().hover();
   await page.waitForTimeout(600);
   await shot(page, "insulation");
-  // A night of two thermometers, invented.
-  const readings = Array.from({ length: 73 }, (_, i) => {
-    const h = i / 6;
-    const outdoors = -6 - 2 * Math.sin(h / 4);
-    const noise = (k: number) => 0.1 * Math.sin(i * i * k);
-    return `${h.toFixed(3)},${outdoors.toFixed(2)},${(-7 + 24 * Math.exp(-h / 4) + noise(7.3)).toFixed(2)},${(-7 + 14 * Math.exp(-h / 2.6) + noise(3.1)).toFixed(2)}`;
-  });
-  await page.getByRole("tab", { name: "Confidence" }).click();
-  const panel = page.getByRole("region", { name: "Calibration" });
-  await panel.getByLabel(/Readings/).fill(`hour,outdoors,living space,garage\n${readings.join("\n")}`);
-  await panel.getByRole("button", { name: "Fit rooms" }).click();
-  await panel.getByRole("button", { name: "Use these values" }).waitFor();
-  await panel.evaluate((e) => e.scrollIntoView({ block: "start" }));
-  await page.waitForTimeout(600);
-  await shot(page, "calibration", true);
 });
 
 test("drain-down: order, water going down, how it may stand", async ({ page }) => {
@@ -217,6 +182,10 @@ test("lay-up: a step of it, and the air lens", async ({ page }) => {
   await page.evaluate(() => scrollTo(0, 0));
   await page.waitForTimeout(800);
   await shot(page, "layup");
+  await page.goto("/rigs/tern/log");
+  await page.locator("[data-collected]").first().waitFor();
+  await page.waitForTimeout(600);
+  await shot(page, "logbook");
   await page.goto("/rigs/tern");
   await page.locator("[data-sheet]").waitFor();
   await page.keyboard.press("x");
@@ -224,6 +193,24 @@ test("lay-up: a step of it, and the air lens", async ({ page }) => {
   await page.locator("[data-air]").first().waitFor();
   await page.waitForTimeout(800);
   await shot(page, "bench-air");
+});
+
+test("a walk-through on a phone", async ({ page }) => {
+  await page.setViewportSize({ width: 360, height: 740 });
+  await page.goto("/rigs/sparrow/layup");
+  await page.getByRole("combobox", { name: "Procedure" }).selectOption("weekendDrain");
+  await page.locator("[data-procedure=weekendDrain]").waitFor();
+  await page.locator("[data-begin]").click();
+  const jug = page.getByLabel("Measured volume");
+  const step = page.locator("[data-step]");
+  await step.waitFor();
+  while ((await jug.count()) === 0) {
+    const was = (await step.getAttribute("data-step")) ?? "";
+    await page.locator("[data-done]").click();
+    await page.locator(`[data-step]:not([data-step="${was}"])`).waitFor();
+  }
+  await page.waitForTimeout(600);
+  await shot(page, "walk-phone");
 });
 
 test("a fix looked at before it is done", async ({ page }) => {

@@ -1,7 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using WarmConduit.Core.Logbook;
-using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.Left;
 using WarmConduit.Core.Weather;
@@ -35,12 +35,41 @@ public sealed class LogDesk(Shelf shelf, RigLog log, ShelfContext db, TimeProvid
         var at = place ?? Enum.GetValues<WeatherPlace>().MinBy(p => Frost.Season(p).First);
         var (entries, own) = (await log.Entries(rigId, cancel), await log.Reminders(rigId, cancel));
         bool wet = found.Rig is not { } rig || LeftStudy.Ask(new Question(rig, Conditions.Of(rig.Brief), cancel)).Word == LeftWord.Wet;
-        var due = CareCalendar.Of(own, entries, new CareState(since, time.GetUtcNow(), wet, await BackupFiles.Last(db, cancel), HasFilter(found.Rig)), at);
+        var due = CareCalendar.Of(own, entries, new CareState(since, time.GetUtcNow(), wet, await BackupFiles.Last(db, cancel), HasFilter(found.Rig),
+            found.Rig?.Brief.School == FreezeSchool.Heat), at);
         var (first, last) = Frost.Season(at);
         return new LogAnswer(entries, due, CareCalendar.With(own), Core.Logbook.Collected.Of(entries), at, new FrostSeason(first, last));
     }
 
-    private static bool HasFilter(Rig? rig) => rig?.Parts.Any(p => Catalogue.Part(p.Stock) is { Group: PartGroup.Clean, Id: not "ultraviolet" }) ?? true;
+    private static bool HasFilter(Rig? rig) => rig?.Parts.Any(PartWater.HasCartridge) ?? true;
+
+    /// <summary>What is due at a rig, the next first; null: there is no such rig.</summary>
+    public async Task<IReadOnlyList<CareDue>?> Due(string rigId, CancellationToken cancel) => (await Of(rigId, null, cancel))?.Due;
+
+    /// <summary>Writes down what jugs took that edits of a rig have read. Each change of a reading is an entry of its own; the last one stands.</summary>
+    public async Task Jugs(string rigId, IReadOnlyList<Edit> edits, int revision, CancellationToken cancel)
+    {
+        var read = edits.Select(e => e switch
+        {
+            AddThing { List: "left" } added => ((string?)added.Value["id"], (double?)added.Value["outL"]),
+            ChangeThing change when change.Thing.StartsWith("left/", StringComparison.Ordinal) => (change.Thing["left/".Length..],
+                (double?)change.Values["outL"]),
+            _ => (null, null),
+        }).Where(r => r.Item1 is not null && r.Item2 is not null).ToList();
+        if (read.Count == 0 || await shelf.Revision(rigId, revision, cancel) is not { } rig) return;
+        var known = await log.Entries(rigId, cancel);
+        var expected = LeftStudy.Ask(new Question(rig, Conditions.Of(rig.Brief), cancel)).Readings;
+        foreach (var (act, litres) in read)
+        {
+            if (rig.Left?.Find(act!) is not { Thing: { } thing } left) continue;
+            string stem = $"jug-{act}-";
+            string? before = known.Where(e => e.Id.StartsWith(stem, StringComparison.Ordinal)).OrderBy(e => e.Revision).LastOrDefault()?.Id;
+            // A save that is told again is written down already; a full logbook keeps no edit from being saved.
+            if (known.Any(e => e.Id == $"{stem}{revision}") || known.Count + read.Count > LogEntry.Most) continue;
+            await Write(rigId, new LogEntry($"{stem}{revision}", LogKind.Litres, left.At, "", Thing: thing, CollectedL: litres, Corrects: before,
+                ExpectedL: expected.FirstOrDefault(r => $"parts/{r.PartId}" == thing)?.ExpectedL), cancel);
+        }
+    }
 
     /// <summary>Writes an entry. Null: there is no such rig. Throws <see cref="RigFileException"/> naming each field that is wrong.</summary>
     public async Task<LogEntry?> Write(string rigId, LogEntry entry, CancellationToken cancel)

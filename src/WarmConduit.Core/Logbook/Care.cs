@@ -38,7 +38,8 @@ public sealed record CareDue(string Id, string Name, int EveryMonths, DateTimeOf
 /// <param name="Wet">It holds water that ice does harm to.</param>
 /// <param name="LastBackup">When all data were backed up last; null: never.</param>
 /// <param name="HasFilter">There is a filter in the rig.</param>
-public sealed record CareState(DateTimeOffset Since, DateTimeOffset Now, bool Wet, DateTimeOffset? LastBackup, bool HasFilter = true);
+/// <param name="Heated">It is kept warm all winter: no frost is waited for.</param>
+public sealed record CareState(DateTimeOffset Since, DateTimeOffset Now, bool Wet, DateTimeOffset? LastBackup, bool HasFilter = true, bool Heated = false);
 
 /// <summary>What is due next.</summary>
 public static class CareCalendar
@@ -74,7 +75,7 @@ public static class CareCalendar
 
     /// <summary>
     /// Everything that is due or will be, the next first. Care that was never logged counts from when the rig came onto the shelf. The first frost is due while
-    /// the rig is wet. Pure. O(reminders · entries).
+    /// the rig is wet and not kept warm. Pure. O(reminders · entries).
     /// </summary>
     public static IReadOnlyList<CareDue> Of(IReadOnlyList<Reminder> own, IReadOnlyList<LogEntry> entries, CareState state, WeatherPlace place)
     {
@@ -88,7 +89,7 @@ public static class CareCalendar
             var on = Day((last ?? state.Since).AddMonths(reminder.EveryMonths));
             due.Add(new CareDue(reminder.Id, reminder.Name, reminder.EveryMonths, last, on, on <= Day(state.Now), reminder.LaidUpOnly));
         }
-        if (state.Wet)
+        if (state.Wet && !state.Heated)
         {
             var frost = Frost.Next(place, Day(state.Now));
             due.Add(new CareDue(FirstFrost, "Drain before the first frost", 0, null, frost, frost <= Day(state.Now), false));

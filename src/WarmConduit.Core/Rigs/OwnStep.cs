@@ -41,6 +41,12 @@ public enum ProcedureKind
 
     /// <summary>Heaters, pads and thermostats tried in autumn.</summary>
     AutumnTrial,
+
+    /// <summary>Antifreeze between two trips.</summary>
+    AntifreezeBetween,
+
+    /// <summary>One cold trip in a rig that is laid up.</summary>
+    ColdTrip,
 }
 
 /// <summary>What a builder's own step is.</summary>

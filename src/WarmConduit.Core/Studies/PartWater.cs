@@ -34,6 +34,9 @@ public static class PartWater
     /// <summary>A trap: the water that it keeps is made safe by fluid poured in.</summary>
     public static bool IsTrap(Part part) => Catalogue.Part(part.Stock) is { Group: PartGroup.Waste, Protects: true };
 
+    /// <summary>A filter whose cartridge is changed, and is not left in the cold.</summary>
+    public static bool HasCartridge(Part part) => Catalogue.Part(part.Stock) is { Group: PartGroup.Clean, Id: not ("ultraviolet" or "strainer") };
+
     /// <summary>Whether hot water leaves a heater by the port of this id.</summary>
     public static bool LeavesHot(string port) => port is "hot" or "out";
 

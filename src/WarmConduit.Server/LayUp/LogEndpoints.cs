@@ -27,6 +27,9 @@ internal static class LogEndpoints
         rigs.MapGet("/log", async Task<Results<Ok<LogAnswer>, NotFound>> (string id, string? place, LogDesk desk, CancellationToken cancel) =>
                 await desk.Of(id, PlaceOf(place), cancel) is { } log ? TypedResults.Ok(log) : TypedResults.NotFound())
             .WithName("getLog").WithSummary("The logbook of a rig: entries, what is due, and water collected against water expected.").ProducesProblem(404);
+        rigs.MapGet("/due", async Task<Results<Ok<IReadOnlyList<CareDue>>, NotFound>> (string id, LogDesk desk, CancellationToken cancel) =>
+                await desk.Due(id, cancel) is { } due ? TypedResults.Ok(due) : TypedResults.NotFound())
+            .WithName("getDue").WithSummary("What is due at a rig, the next first.").ProducesProblem(404);
         rigs.MapPost("/log", async Task<Results<Ok<LogEntry>, NotFound>> (string id, LogEntry entry, LogDesk desk, CancellationToken cancel) =>
                 await desk.Write(id, entry, cancel) is { } written ? TypedResults.Ok(written) : TypedResults.NotFound())
             .WithMetadata(new GuestsToo()).WithName("writeLog")

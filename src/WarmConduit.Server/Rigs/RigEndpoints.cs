@@ -2,6 +2,7 @@ using System.Text;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
+using WarmConduit.Application.LayUp;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Units;
@@ -80,9 +81,7 @@ internal static class RigEndpoints
         rigs.MapGet("/{id}", async Task<Results<Ok<OpenRig>, NotFound>> (string id, Shelf shelf, CancellationToken cancel) =>
             await shelf.Find(id, cancel) is { } found ? TypedResults.Ok(Opened(found)) : TypedResults.NotFound())
             .WithName("getRig").WithSummary("A rig with its current revision.").ProducesProblem(404).ProducesProblem(422);
-        rigs.MapPost("/{id}/edits", async Task<Results<Ok<SavedEdits>, NotFound>> (string id, EditsRequest ask, Shelf shelf, CancellationToken cancel) =>
-            ask.Key is { Length: 0 or > 40 } ? throw new RigFileException([new RigFault("key", "1 to 40 characters, or left out")])
-                : Found(await shelf.Save(id, ask.Base, ask.Edits, ask.Key, cancel)))
+        rigs.MapPost("/{id}/edits", Save)
             .WithName("saveEdits").WithSummary("Saves edits. On an older base they are carried over where nothing that they touch has changed; else 409 " +
                 "names the clash, and both are kept.")
             .ProducesProblem(404).ProducesProblem(409);
@@ -108,6 +107,14 @@ internal static class RigEndpoints
             .Accepts<object>("application/json").Produces<OpenRig>(201).ProducesProblem(404);
         rigs.MapGet("/{id}/file", File).Produces(200, contentType: "application/json").WithName("getRigFile")
             .WithSummary("The rig as a file; one that cannot be read, just as it is stored.").ProducesProblem(404);
+    }
+
+    private static async Task<Results<Ok<SavedEdits>, NotFound>> Save(string id, EditsRequest ask, Shelf shelf, LogDesk log, CancellationToken cancel)
+    {
+        if (ask.Key is { Length: 0 or > 40 }) throw new RigFileException([new RigFault("key", "1 to 40 characters, or left out")]);
+        if (await shelf.Save(id, ask.Base, ask.Edits, ask.Key, cancel) is not { } saved) return TypedResults.NotFound();
+        await log.Jugs(id, ask.Edits, saved.Revision, CancellationToken.None);
+        return TypedResults.Ok(saved);
     }
 
     private static IReadOnlyList<OwnPart> OwnParts(IEnumerable<ShelvedRig> shelf) =>

@@ -67,6 +67,11 @@ public class LogbookTests
         // Wet in the season of frost: now. Laid up, the battery counts instead.
         Assert.Equal(new DateOnly(2026, 11, 30), Of(wet, CareCalendar.FirstFrost));
         Assert.DoesNotContain(wet, d => d.Id == "battery");
+        // Kept warm, it waits for no frost; without a filter none is changed, unless the builder says so.
+        IReadOnlyList<CareDue> Warm(params Reminder[] own) => CareCalendar.Of(own, [], new CareState(since, Now, true, null, false, true),
+            WeatherPlace.KettleFell);
+        Assert.DoesNotContain(Warm(), d => d.Id is "filter" or CareCalendar.FirstFrost);
+        Assert.Contains(Warm(new Reminder("filter", "The jug's filter", 2)), d => d.Id == "filter");
         var laidUp = Due(false, new Reminder("battery", "Charge it", 2), new Reminder("filter", "Filter", 0), new Reminder("roof", "Wash the roof", 12));
         Assert.DoesNotContain(laidUp, d => d.Id is CareCalendar.FirstFrost or "filter");
         Assert.Equal(new DateOnly(2026, 6, 10), Of(laidUp, "battery"));

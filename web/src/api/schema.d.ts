@@ -79,7 +79,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Server-sent events: “change” for every change on the shelf, of all rigs, “job” for how far jobs have come, “log” for the logbooks and walk-throughs, and “replaced” where a backup was restored: one stream is enough for all windows of a browser. */
+        /** Server-sent events: “change” for every change on the shelf, of all rigs, “log” for the logbooks and walk-throughs, “job” for how far jobs have come, and “replaced” where a backup was restored: one stream is enough for all windows of a browser. */
         get: operations["listenChanges"];
         put?: never;
         post?: never;
@@ -634,6 +634,23 @@ export interface paths {
         put?: never;
         /** Writes an entry. None is ever changed: a later one corrects it. */
         post: operations["writeLog"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is due at a rig, the next first. */
+        get: operations["getDue"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4699,7 +4716,7 @@ export interface components {
          * @description Something that is done to the water system as a whole.
          * @enum {unknown}
          */
-        ProcedureKind: "weekendDrain" | "drainLayUp" | "airLayUp" | "antifreezeLayUp" | "reopen" | "tankClean" | "filterChange" | "firstFill" | "winterUse" | "frostFill" | "heatFailed" | "thaw" | "autumnTrial";
+        ProcedureKind: "weekendDrain" | "drainLayUp" | "airLayUp" | "antifreezeLayUp" | "reopen" | "tankClean" | "filterChange" | "firstFill" | "winterUse" | "frostFill" | "heatFailed" | "thaw" | "autumnTrial" | "antifreezeBetween" | "coldTrip";
         /** @description A procedure that can be asked for. */
         ProcedureName: {
             /** @description Which. */
@@ -9608,6 +9625,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description The data cannot be used at the moment, or too many ask at once. */
             503: {
                 headers: {
@@ -9995,6 +10021,64 @@ export interface operations {
             };
             /** @description The disk is full. */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getDue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CareDue"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description The request is not from this program's own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be used at the moment, or too many ask at once. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

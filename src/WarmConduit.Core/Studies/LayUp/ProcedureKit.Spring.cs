@@ -26,12 +26,19 @@ internal sealed partial class ProcedureKit
                 "pump runs.");
     }
 
+    private void PumpsOn()
+    {
+        foreach (var pump in Pumps.Where(p => _steps.All(s => s.Id != $"pump-on:{p.Id}")))
+            Add($"pump-on:{pump.Id}", $"Turn {pump.Name} on", [pump], [new Setting(pump.Id, Positions.On)]);
+    }
+
     // It is full again: what was left in it before counts no more.
     private static StepMark[] Full => [new StepMark(LeftActKind.Filled)];
 
     /// <summary>What was left in it goes to waste.</summary>
     public void Flush()
     {
+        PumpsOn();
         bool fluid = (Rig.Left ?? []).Any(a => a.Kind == LeftActKind.Antifreeze);
         Add("flush", $"Put water into {Names(Fresh)}, and run each tap, hot and cold, until it comes {(fluid ? "without colour and foam" : "clear")}",
             [.. Taps], caution: fluid ? "What comes first is antifreeze: catch it, and keep it from ground water and animals." : null, marks: Full);
@@ -49,7 +56,7 @@ internal sealed partial class ProcedureKit
         Add("dose", Sentence.Of($"Half fill {Names(Fresh)}, pour in {Measure.Volume(bleach)} of bleach of {dose.Percent()}, and fill up: ")
             .And(Sentence.Of($"{dose.MgPerL.ToString("0.#", CultureInfo.InvariantCulture)} mg of chlorine in a litre")), [.. Fresh], inL: tank,
                 caution: chlorine, marks: Full);
-        foreach (var pump in Pumps) Add($"pump-on:{pump.Id}", $"Turn {pump.Name} on", [pump], [new Setting(pump.Id, Positions.On)]);
+        PumpsOn();
         Add("each-tap", $"Open each tap, hot and cold, until it smells of chlorine, then close it: {Names(Taps)}", [.. Taps]);
         Add("contact", Sentence.Of($"Let it stand for {Measure.Duration(dose.ContactH * 3600)} or longer; the label of the product and local health rules ")
             .And("come first"), [], shortest: dose.ContactH * 3600, longest: 4 * dose.ContactH * 3600, waits: true,
@@ -170,8 +177,10 @@ internal sealed partial class ProcedureKit
     public void Thaw()
     {
         foreach (var pump in Pumps) Add($"pump-off:{pump.Id}", $"Turn {pump.Name} off", [pump], [new Setting(pump.Id, Positions.Off)]);
-        Add("tank-shut", "Close the valve of the tank, if there is one", [.. Rig.Parts.Where(p => p.Stock.EndsWith("valve", StringComparison.Ordinal)
-            && Stock(p).Passage == Passage.Valve).Take(1)]);
+        // What shuts the pump off from the tank.
+        var turns = Pumps.Take(1).SelectMany(p => ServiceStudy.Ask(question, new ServiceInput(p.Id)).Turns).Where(t => t.Position != Positions.Off).ToList();
+        Add("tank-shut", turns.Count > 0 ? $"Set {FoundTasks.Words(question.Index, turns)}: nothing runs from the tank when the ice gives way"
+            : "No valve shuts the tank off: have a bucket at hand", [.. turns.Select(t => question.Index.Part(t.Id))]);
         Add("open-tap", $"Open the taps, so that water has somewhere to go: {Names(Taps)}", [.. Taps]);
         Add("warm", "Warm the room, then the place itself with a cloth and warm water, from the tap towards the ice", [], shortest: 1800,
             longest: 7200, waits: true,
@@ -188,7 +197,26 @@ internal sealed partial class ProcedureKit
                 waits: true, caution:
                 heater.Stock == "gas-heater" ? "Flue free, carbon monoxide alarm tried; the rest is for a licensed fitter." : null);
         Add("thermostats", "Warm and cool each thermostat's sensor by hand: does what it switches go off and on?", []);
+        Battery();
+    }
+
+    /// <summary>In the cold it has less to give.</summary>
+    public void Battery() =>
         Add("battery", "Charge the battery and look at its voltage under load: in the cold it has a third less to give, and lithium takes no charge below " +
-            "0 °C", []);
+            "0 °C", [], caution: "Mains chargers and gas are for licensed people.");
+
+    /// <summary>Laid up, and out for some nights all the same.</summary>
+    public void ColdTrip()
+    {
+        Tool("water in canisters", "bowl for washing", "bucket with a lid");
+        foreach (var pump in Pumps) Add($"pump-off:{pump.Id}", $"Leave {pump.Name} off, and its fuse out", [pump], [new Setting(pump.Id, Positions.Off)],
+            wrong: "Somebody opens a tap from habit, and the lines are wet again.");
+        Add("taps", $"Tie a note on the taps: {Names(Taps)}", [.. Taps], wrong: "What goes down the drain stands in the trap and in the waste line.");
+        Add("canisters", "Cook and wash from canisters, and carry the waste water out in the bucket", []);
+        foreach (var toilet in Rig.Parts.Where(p => p.Stock is "toilet" or "cassette-toilet"))
+            Add($"toilet:{toilet.Id}", $"Flush {toilet.Name} with antifreeze from a can, never from its tank", [toilet]);
+        Battery();
+        Traps();
+        AgainAfterMoving();
     }
 }

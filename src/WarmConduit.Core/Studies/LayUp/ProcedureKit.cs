@@ -1,5 +1,6 @@
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.DrainOrder;
 using WarmConduit.Core.Studies.Scenarios;
 using WarmConduit.Core.Studies.Tanks;
@@ -11,6 +12,10 @@ namespace WarmConduit.Core.Studies.LayUp;
 internal sealed partial class ProcedureKit(Question question, ProcedureInput input)
 {
     private const double HandS = 20, PumpDryS = 30;
+
+    // A cup in a dip is worth a step; who has more of them mends the drawing first. Estimates.
+    private const double LeastDipL = 0.02;
+    private const int MostDips = 6;
 
     private readonly List<ProcedureStep> _steps = [];
     private readonly List<string> _tools = [];
@@ -28,7 +33,7 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
 
     private IEnumerable<Part> Fresh => Rig.Parts.Where(p => TankStudy.IsTank(p) && Stock(p).Group == PartGroup.Store);
 
-    private IEnumerable<Part> Filters => Rig.Parts.Where(p => Stock(p) is { Group: PartGroup.Clean, Id: not "ultraviolet" });
+    private IEnumerable<Part> Filters => Rig.Parts.Where(PartWater.HasCartridge);
 
     /// <summary>Heat first: nothing else is opened on a hot heater.</summary>
     public void HeatersOff()
@@ -172,6 +177,15 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
                     break;
             }
         }
+    }
+
+    /// <summary>Dips that no drain empties.</summary>
+    public void LowDips()
+    {
+        foreach (var pool in question.Ask(DrainDownStudy.Ask).Pools.Where(p => p.RetainedL >= LeastDipL && p.Shares.Count > 0).Take(MostDips))
+            Add($"dip:{pool.Id}", Sentence.Of($"{pool.Words} keeps {Measure.Volume(pool.RetainedL)} in a dip without a drain: loosen its lowest joint over ")
+                .And("a towel, or clear it with air or antifreeze"), [.. pool.Parts.Select(p => question.Index.Part(p.PartId)).Take(1)],
+                wrong: "What stays in a dip is the first to break a line. A drain there saves this step: the bench shows where.");
     }
 
     /// <summary>What has run together since.</summary>

@@ -38,6 +38,7 @@ public static class ProcedureStudy
             case ProcedureKind.DrainLayUp:
                 kit.HeatersOff();
                 kit.Drain();
+                kit.LowDips();
                 kit.Forgotten();
                 kit.Traps();
                 kit.AgainAfterMoving();
@@ -58,6 +59,15 @@ public static class ProcedureStudy
                 kit.Forgotten();
                 kit.Traps();
                 kit.GoesHome();
+                break;
+            case ProcedureKind.AntifreezeBetween:
+                kit.HeatersOff();
+                kit.Drain();
+                kit.DrawAntifreeze();
+                kit.Traps();
+                break;
+            case ProcedureKind.ColdTrip:
+                kit.ColdTrip();
                 break;
             case ProcedureKind.Reopen:
                 kit.CloseAll();
@@ -81,6 +91,7 @@ public static class ProcedureStudy
                 break;
             case ProcedureKind.WinterUse:
                 kit.OutdoorsOff();
+                kit.Battery();
                 break;
             case ProcedureKind.FrostFill:
                 kit.FillInFrost();
@@ -115,6 +126,8 @@ public static class ProcedureStudy
         ProcedureKind.FrostFill => "Fill in frost",
         ProcedureKind.HeatFailed => "Emergency: the heat has failed",
         ProcedureKind.Thaw => "Thaw",
+        ProcedureKind.AntifreezeBetween => "Antifreeze between trips",
+        ProcedureKind.ColdTrip => "A cold trip while laid up",
         _ => "Autumn trial of the heat",
     };
 }

@@ -158,7 +158,27 @@ function Verdict({ answers, id, print }: { answers: Told; id: string; print: Pri
           {s.byHand.length > 0 && <dd>by hand: {s.byHand.join(", ")}</dd>}
         </div>
       </dl>
+      <DueLine id={id} />
     </>
+  );
+}
+
+/** What is due, where something is: it leads to the logbook. */
+function DueLine({ id }: { id: string }) {
+  const { data: due } = useQuery({
+    queryKey: ["log", id, "due"],
+    queryFn: async () => data(await api.GET("/api/rigs/{id}/due", { params: { path: { id } } })),
+    staleTime: 60_000,
+  });
+  const now = due?.filter((d) => d.isDue) ?? [];
+  if (now.length === 0) return null;
+  return (
+    <p className="mt-1.5" data-due={now.length}>
+      <span className="text-muted">Due:</span>{" "}
+      <a href={`/rigs/${id}/log`} className="underline underline-offset-4">
+        {now.map((d) => d.name).join(", ")}
+      </a>
+    </p>
   );
 }
 

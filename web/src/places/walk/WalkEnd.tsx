@@ -4,10 +4,8 @@ import { plural, useClock, usePrint } from "../../app/units";
 import type { Rig } from "../../document/geometry";
 import { whenWords } from "../../drawing/left";
 import { Button, Panel } from "../../ui/controls";
-import { useAnswers } from "../bench/benchStores";
+import { useAnswers, useStores } from "../bench/benchStores";
 import { useAsked } from "../bench/useAsked";
-import { LeftState } from "../drain/LeftState";
-import { useLeft } from "../drain/useLeft";
 import { Ends } from "../layup/Ends";
 
 const words: Record<Schema["EndWord"], string> = {
@@ -27,9 +25,14 @@ interface Props {
 
 /** How it ends: drained, doubtful or not, in millilitres, and on which night that matters. */
 export function WalkEnd({ rig, view, waiting, onEnd, onStep }: Props) {
-  const left = useLeft(rig);
+  const { setConditions } = useStores().answers;
   const open = view.steps.findIndex((s) => s.stand === "open");
   const skipped = view.steps.filter((s) => s.stand === "skipped").length;
+  // What the night starts from is what was done here.
+  const end = () => {
+    onEnd();
+    if (drains) setConditions({ water: "asLeft" });
+  };
   const drains = view.procedure.steps.some((s) => s.marks.some((m) => m.kind !== "filled"));
   return (
     <Panel className="p-4" aria-label="The end">
@@ -46,8 +49,9 @@ export function WalkEnd({ rig, view, waiting, onEnd, onStep }: Props) {
           </button>
         </p>
       )}
-      {left.known && drains && <LeftState left={left} />}
-      <Ends made={view.procedure} rig={rig} />
+      <div className="mt-3">
+        <Ends made={view.procedure} rig={rig} />
+      </div>
       {view.endedAt ? (
         <div className="mt-3 flex flex-wrap gap-4">
           <Link href={`/rigs/${view.rigId}/log`} className="inline-flex h-12 items-center underline">
@@ -58,7 +62,7 @@ export function WalkEnd({ rig, view, waiting, onEnd, onStep }: Props) {
           </Link>
         </div>
       ) : (
-        <Button primary className="mt-3 h-20 w-full text-[21px]" data-end onClick={onEnd}>
+        <Button primary className="mt-3 h-20 w-full text-[21px]" data-end onClick={end}>
           {open >= 0 ? "End it here" : "End and log it"}
         </Button>
       )}
@@ -71,6 +75,10 @@ function How() {
   const clock = useClock();
   const startHour = useAnswers((s) => s.conditions?.startHour ?? 18);
   const { data } = useAsked("walkEnd");
+  // The brief's own night is told once.
+  const [chosen, briefs] = data?.nights ?? [];
+  const same = chosen && briefs && chosen.outdoorC === briefs.outdoorC && chosen.firstName === briefs.firstName;
+  const nights = (same ? [briefs] : [chosen, briefs]).filter((n) => n !== undefined);
   if (!data) return <p className="mt-1 text-[21px] font-semibold">Working out what is left…</p>;
   return (
     <div data-end-word={data.word}>
@@ -82,7 +90,7 @@ function How() {
       </p>
       {data.cameShort.length > 0 && <p>Less came than should have at {data.cameShort.join(", ")}: that counts as still full.</p>}
       <ul className="mt-1">
-        {data.nights.map((n) => (
+        {nights.map((n) => (
           <li key={String(n.isTheBriefs)} data-end-night={n.firstName ?? ""}>
             {n.isTheBriefs ? "On your coldest night" : "On the chosen night"}, {print(n.outdoorC, "temperature")}:{" "}
             <strong className="font-semibold">
