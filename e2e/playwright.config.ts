@@ -25,6 +25,9 @@ export default defineConfig({
   outputDir: "results",
   workers,
   forbidOnly: true,
+  // A loaded machine is slow, and that alone is no fault.
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
   webServer: Array.from({ length: workers }, (_, worker) => application(worker)),
   use: {
     viewport: { width: 1280, height: 800 },

@@ -1,5 +1,7 @@
 using Microsoft.EntityFrameworkCore;
+using WarmConduit.Application.Answers;
 using WarmConduit.Core.Logbook;
+using WarmConduit.Core.Registry;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
@@ -26,7 +28,7 @@ public sealed record LogAnswer(
     FrostSeason Frost);
 
 /// <summary>Keeps the logbooks.</summary>
-public sealed class LogDesk(Shelf shelf, RigLog log, ShelfContext db, TimeProvider time)
+public sealed class LogDesk(Shelf shelf, RigLog log, ShelfContext db, QuestionCache cache, TimeProvider time)
 {
     /// <summary>The logbook of a rig, or null. Wherever the rig is, the earliest frost counts unless a place is chosen.</summary>
     public async Task<LogAnswer?> Of(string rigId, WeatherPlace? place, CancellationToken cancel)
@@ -34,11 +36,19 @@ public sealed class LogDesk(Shelf shelf, RigLog log, ShelfContext db, TimeProvid
         if (await log.Since(rigId, cancel) is not { } since || await shelf.Find(rigId, cancel) is not { } found) return null;
         var at = place ?? Enum.GetValues<WeatherPlace>().MinBy(p => Frost.Season(p).First);
         var (entries, own) = (await log.Entries(rigId, cancel), await log.Reminders(rigId, cancel));
-        bool wet = found.Rig is not { } rig || LeftStudy.Ask(new Question(rig, Conditions.Of(rig.Brief), cancel)).Word == LeftWord.Wet;
+        bool wet = found.Rig is not { } rig || LeftOf(found.Revision, rig, cancel).Word == LeftWord.Wet;
         var due = CareCalendar.Of(own, entries, new CareState(since, time.GetUtcNow(), wet, await BackupFiles.Last(db, cancel), HasFilter(found.Rig),
             found.Rig?.Brief.School == FreezeSchool.Heat), at);
         var (first, last) = Frost.Season(at);
         return new LogAnswer(entries, due, CareCalendar.With(own), Core.Logbook.Collected.Of(entries), at, new FrostSeason(first, last));
+    }
+
+    // The shelf asks the same of every rig.
+    private LeftAnswer LeftOf(int revision, Rig rig, CancellationToken cancel)
+    {
+        var conditions = Conditions.Of(rig.Brief);
+        var key = new QuestionCache.Key(rig.Id, revision, conditions);
+        return (LeftAnswer)cache.Answer(key, StudyRegistry.Named("left")!, cache.Base(key, rig, conditions).On(rig, cancel));
     }
 
     private static bool HasFilter(Rig? rig) => rig?.Parts.Any(PartWater.HasCartridge) ?? true;
@@ -58,7 +68,7 @@ public sealed class LogDesk(Shelf shelf, RigLog log, ShelfContext db, TimeProvid
         }).Where(r => r.Item1 is not null && r.Item2 is not null).ToList();
         if (read.Count == 0 || await shelf.Revision(rigId, revision, cancel) is not { } rig) return;
         var known = await log.Entries(rigId, cancel);
-        var expected = LeftStudy.Ask(new Question(rig, Conditions.Of(rig.Brief), cancel)).Readings;
+        var expected = LeftOf(revision, rig, cancel).Readings;
         foreach (var (act, litres) in read)
         {
             if (rig.Left?.Find(act!) is not { Thing: { } thing } left) continue;

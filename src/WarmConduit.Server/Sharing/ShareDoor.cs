@@ -30,7 +30,7 @@ internal sealed class ShareDoor(IPAddress? address, TimeProvider time) : IDispos
     private const int MostTries = 5, MostGuests = 8;
 
     private readonly Lock _lock = new();
-    private readonly HashSet<string> _guests = [];
+    private readonly List<string> _guests = [];
     private CancellationTokenSource _ends = new();
     private string? _code;
     private DateTimeOffset _until;
@@ -83,7 +83,8 @@ internal sealed class ShareDoor(IPAddress? address, TimeProvider time) : IDispos
                 return (null, Refused.Wrong, _tries);
             }
             _code = null;
-            if (_guests.Count >= MostGuests) _guests.Clear();
+            // Who came first goes first.
+            if (_guests.Count >= MostGuests) _guests.RemoveAt(0);
             string token = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(32));
             _guests.Add(Sum(token));
             return (token, Refused.No, 0);

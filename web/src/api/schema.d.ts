@@ -2430,6 +2430,15 @@ export interface components {
              */
             firstS: null | number;
         };
+        /** @description How a valve, drain, cap or switch stands at the end. */
+        EndPosition: {
+            /** @description The part. */
+            id: string;
+            /** @description Its position. */
+            position: string;
+            /** @description The position that it goes back to before the rig is used again; null: it stays, or nothing is known of it in use. */
+            inUse: null | string;
+        };
         /**
          * @description How a walk-through leaves a rig, in one word.
          * @enum {unknown}
@@ -4666,8 +4675,8 @@ export interface components {
             supplies: components["schemas"]["Sentence"][];
             /** @description Steps in walking order. */
             steps: components["schemas"]["ProcedureStep"][];
-            /** @description Position of every valve, drain, cap and switch at the end, by name. */
-            ends: components["schemas"]["Setting"][];
+            /** @description How every valve, drain, cap and switch stands at the end. */
+            ends: components["schemas"]["EndPosition"][];
             /**
              * Format: double
              * @description How long it takes, without waits, s.

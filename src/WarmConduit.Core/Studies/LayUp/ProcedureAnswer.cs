@@ -33,13 +33,19 @@ public sealed record ProcedureStep(
     string Id, Sentence Words, IReadOnlyList<string> PartIds, IReadOnlyList<Setting> Settings, double? OutL, double? InL, double? ShortestS, double? LongestS,
     bool Waits, string? Reach, Sentence? Wrong, string? Caution, IReadOnlyList<StepMark> Marks);
 
+/// <summary>How a valve, drain, cap or switch stands at the end.</summary>
+/// <param name="Id">The part.</param>
+/// <param name="Position">Its position.</param>
+/// <param name="InUse">The position that it goes back to before the rig is used again; null: it stays, or nothing is known of it in use.</param>
+public sealed record EndPosition(string Id, string Position, string? InUse);
+
 /// <summary>A procedure made from this rig. Litres and times are estimates.</summary>
 /// <param name="Kind">Which.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="Tools">What to have at hand.</param>
 /// <param name="Supplies">What is used up.</param>
 /// <param name="Steps">Steps in walking order.</param>
-/// <param name="Ends">Position of every valve, drain, cap and switch at the end, by name.</param>
+/// <param name="Ends">How every valve, drain, cap and switch stands at the end.</param>
 /// <param name="ShortestS">How long it takes, without waits, s.</param>
 /// <param name="LongestS">At most, s.</param>
 /// <param name="InL">Water in the rig before, L.</param>
@@ -49,7 +55,7 @@ public sealed record ProcedureStep(
 /// <param name="All">Every procedure there is.</param>
 public sealed record ProcedureAnswer(
     ProcedureKind Kind, string Name, IReadOnlyList<string> Tools, IReadOnlyList<Sentence> Supplies, IReadOnlyList<ProcedureStep> Steps,
-    IReadOnlyList<Setting> Ends, double ShortestS, double LongestS, double InL, double OutL, double StaysL, double FluidL,
+    IReadOnlyList<EndPosition> Ends, double ShortestS, double LongestS, double InL, double OutL, double StaysL, double FluidL,
     IReadOnlyList<ProcedureName> All)
 {
     /// <summary>What the rig remembers once every step of it is done.</summary>

@@ -112,6 +112,17 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
         [.. air.Runs.Where(r => r.Carries <= Levels.AirCarries.Plugs && air.Steps.Last(s => r.StepIds.Contains(s.Id)).Id == step.Id)
             .Select(r => new StepMark(LeftActKind.Blown, $"runs/{r.RunId}", Film: r.FullL <= 0 ? 0 : Math.Min(1, r.AfterL[round - 1] / r.FullL)))];
 
+    /// <summary>What must get no fluid, before it comes.</summary>
+    public void NoFluid()
+    {
+        foreach (var filter in Filters)
+            Add($"filter-out:{filter.Id}", $"Take the cartridge of {filter.Name} out, empty its bowl, and put it back empty", [filter],
+                wrong: "Fluid spoils a cartridge, and it can't be rinsed out of it.");
+        foreach (var heater in Heaters.Where(_ => !question.Tasks.Goals.Has(TaskKind.BypassHeater)))
+            Add($"no-fluid:{heater.Id}", Sentence.Of($"No valves take fluid past {heater.Name}: it takes {Measure.Volume(PartWater.HoldsL(heater))} more, "
+                ).And("or its lines are taken off and joined"), [heater], wrong: "Some makers allow no antifreeze in a heater: its manual comes first.");
+    }
+
     /// <summary>Fluid to each outlet in turn.</summary>
     public void DrawAntifreeze()
     {
@@ -196,7 +207,7 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
     /// <summary>What is not left in the cold.</summary>
     public void GoesHome()
     {
-        foreach (var filter in Filters.Where(f => Rig.ByHand.Find(f.Id) is null && Stock(f).Remedy is not null))
+        foreach (var filter in Filters.Where(f => Rig.ByHand.Find(f.Id) is null && _steps.All(s => s.Id != $"filter-out:{f.Id}")))
             Add($"filter-out:{filter.Id}", $"Take the cartridge of {filter.Name} home, and put its bowl back empty", [filter]);
         Add("caps", "Put caps and plugs back on loosely, against animals", []);
         Add("home", "Take bottles, tins and food home, and the battery if it can't be charged here: once a month, never below 0 °C for lithium", []);
@@ -245,10 +256,24 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
         double hands = _steps.Sum(s => HandS + (s.PartIds.Count > 0 ? question.Index.Part(s.PartIds[0]).Reach?.HandS() ?? 0 : 0));
         return new ProcedureAnswer(
             input.Kind, ProcedureStudy.NameOf(input.Kind), [.. _tools.Distinct()], _supplies, _steps,
-            [.. _ends.Select(e => new Setting(e.Key, e.Value)).OrderBy(s => s.Id, StringComparer.Ordinal)],
+            [.. _ends.Select(e => new EndPosition(e.Key, e.Value, InUse(e.Key) is { } use && use != e.Value ? use : null))
+                .OrderBy(s => s.Id, StringComparer.Ordinal)],
             hands + _steps.Where(s => !s.Waits || s.ShortestS < 300).Sum(s => s.ShortestS ?? 0), (2 * hands) + _steps.Sum(s => s.LongestS ?? 0), _in,
                 _out, _stays,
             _fluid, [.. Enum.GetValues<ProcedureKind>().Select(k => new ProcedureName(k, ProcedureStudy.NameOf(k)))]);
+    }
+
+    // As the rig stands with water from its tank: drains and taps closed, pumps on.
+    private string? InUse(string partId)
+    {
+        var part = question.Index.Part(partId);
+        return Stock(part).Passage switch
+        {
+            Passage.Pump => Positions.On,
+            Passage.Drain => Positions.Closed,
+            Passage.Mixer => Stock(part).Positions.FirstOrDefault(p => !p.Passes)?.Id,
+            _ => question.Tasks.SettingsOf(question.Tasks.For(TaskKind.Tank, question.Cancel)).FirstOrDefault(s => s.Id == partId)?.Position,
+        };
     }
 
     private AntifreezeInput Fluid => input.Fluid ?? new AntifreezeInput();

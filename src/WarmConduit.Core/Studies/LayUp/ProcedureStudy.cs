@@ -55,6 +55,7 @@ public static class ProcedureStudy
             case ProcedureKind.AntifreezeLayUp:
                 kit.HeatersOff();
                 kit.Drain();
+                kit.NoFluid();
                 kit.DrawAntifreeze();
                 kit.Forgotten();
                 kit.Traps();
@@ -63,6 +64,7 @@ public static class ProcedureStudy
             case ProcedureKind.AntifreezeBetween:
                 kit.HeatersOff();
                 kit.Drain();
+                kit.NoFluid();
                 kit.DrawAntifreeze();
                 kit.Traps();
                 break;

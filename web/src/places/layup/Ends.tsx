@@ -15,12 +15,16 @@ export function Ends({ made, rig }: { made: Schema["ProcedureAnswer"]; rig: Rig 
         {made.ends.map((e) => {
           const part = parts.get(e.id);
           const position = part && stock.get(part.stock)?.positions.find((p) => p.id === e.position);
+          const use = part && e.inUse ? stock.get(part.stock)?.positions.find((p) => p.id === e.inUse) : null;
           return part && position ? (
             <li key={e.id} className="flex gap-2 border-b border-rule py-1">
               <span className="min-w-0 grow truncate" title={part.name}>
                 {part.name}
               </span>
-              <strong className="font-semibold">{position.name}</strong>
+              <span className="shrink-0 text-right">
+                <strong className="font-semibold">{position.name}</strong>
+                {use && <span className="block text-muted">in use: {use.name}</span>}
+              </span>
             </li>
           ) : null;
         })}

@@ -67,8 +67,13 @@ function WalkThrough({ rig, walkId }: { rig: Rig; walkId: string }) {
         <Panel className="p-3" aria-label="Walk-through">
           <div className="flex items-baseline gap-2">
             <h2 className="min-w-0 grow truncate text-[17px] font-semibold">{view.procedure.name}</h2>
+            {made && !view.endedAt && (
+              <button type="button" className="inline-flex h-10 shrink-0 items-center underline" onClick={() => go(count)}>
+                To the end
+              </button>
+            )}
             <Link href={`/rigs/${rig.id}/layup`} className="inline-flex h-10 shrink-0 items-center underline">
-              All procedures
+              Procedures
             </Link>
           </div>
           <div className="h-2 overflow-hidden rounded-full bg-sunk" data-walked={`${done}/${count}`}>

@@ -57,6 +57,8 @@ export function useWalkThrough(rigId: string, walkId: string) {
         put(queue.current.slice(1));
         timer.current = setTimeout(() => void send(), 0);
       } else {
+        // Sent away: the code is asked for again, and what waits is sent after it.
+        if (problem.status === 401) window.location.reload();
         setAway(true);
         timer.current = setTimeout(() => void send(), AGAIN_MS);
       }
