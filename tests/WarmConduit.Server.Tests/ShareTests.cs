@@ -5,17 +5,9 @@ using System.Text.Json.Nodes;
 namespace WarmConduit.Server.Tests;
 
 /// <summary>Sharing on one more address, behind a code.</summary>
-public class ShareTests
+public class ShareTests(SharedOnNetwork shared) : IClassFixture<SharedOnNetwork>
 {
     private static readonly string[] Left = ["left"];
-
-    private static async Task<(Host Host, Uri Shared)> Start()
-    {
-        var host = await Host.Start(null, null, "--share", "127.0.0.2");
-        string at = (string)(await host.Get("/api/share"))["address"]!;
-        Assert.StartsWith("http://127.0.0.2:", at, StringComparison.Ordinal);
-        return (host, new Uri(at));
-    }
 
     private static HttpClient Phone(Uri shared) => new(new HttpClientHandler { CookieContainer = new CookieContainer() }) { BaseAddress = shared };
 
@@ -34,9 +26,9 @@ public class ShareTests
     [Fact]
     public async Task The_shared_address_refuses_without_its_code_which_is_valid_once_and_for_five_tries()
     {
-        var (host, shared) = await Start();
-        await using var _ = host;
-        using var phone = Phone(shared);
+        var (host, address) = (shared.Host, shared.Address);
+        await host.Post("/api/share/end", new { });
+        using var phone = Phone(address);
         foreach (string path in (string[])["/api/rigs", "/api/rigs/tern", "/api/changes", "/api/rigs/tern/log.csv", "/api/backup", "/api/catalogue"])
             Assert.Equal((path, 401), (path, (await Send(phone, HttpMethod.Get, path)).Status));
         Assert.Equal(401, (await Send(phone, HttpMethod.Post, "/api/share/code", new { })).Status);
@@ -52,7 +44,7 @@ public class ShareTests
         Assert.Equal(204, await Enter(code));
         Assert.Equal(200, (await Send(phone, HttpMethod.Get, "/api/rigs/tern")).Status);
         // Once only.
-        using var second = Phone(shared);
+        using var second = Phone(address);
         Assert.Equal(400, (await Send(second, HttpMethod.Post, "/api/share/enter", new { code })).Status);
         Assert.Equal(401, (await Send(second, HttpMethod.Get, "/api/rigs/tern")).Status);
     }
@@ -60,9 +52,9 @@ public class ShareTests
     [Fact]
     public async Task A_guest_looks_and_runs_procedures_and_changes_nothing_else_until_sent_away()
     {
-        var (host, shared) = await Start();
-        await using var _ = host;
-        using var phone = Phone(shared);
+        var (host, address) = (shared.Host, shared.Address);
+        await host.Post("/api/share/end", new { });
+        using var phone = Phone(address);
         var entered = await phone.PostAsJsonAsync("/api/share/enter", new { code = await Code(host) }, TestContext.Current.CancellationToken);
         string cookie = Assert.Single(entered.Headers.GetValues("Set-Cookie"));
         Assert.Contains("httponly", cookie, StringComparison.OrdinalIgnoreCase);
@@ -72,8 +64,11 @@ public class ShareTests
             (await Send(phone, method, path, body, headers)).Status;
         Assert.Equal(200, await Status(HttpMethod.Post, "/api/answers", new { id = "tern", @base = 1, wanted = Left }));
         Assert.Equal(200, await Status(HttpMethod.Post, "/api/rigs/tern/walks", new { id = "walk-1", procedure = new { kind = "weekendDrain" } }));
-        Assert.Equal(200, await Status(HttpMethod.Post, "/api/walks/walk-1/acts", new { acts = new[] { new { id = "a", kind = "ended",
-            at = DateTimeOffset.UtcNow } } }));
+        Assert.Equal(200, await Status(HttpMethod.Post, "/api/walks/walk-1/acts", new
+        {
+            acts = new[] { new { id = "a", kind = "ended",
+            at = DateTimeOffset.UtcNow } }
+        }));
         foreach (var (method, path) in ((HttpMethod, string)[])
             [
                 (HttpMethod.Delete, "/api/rigs/tern?revision=1"), (HttpMethod.Post, "/api/rigs/tern/edits"), (HttpMethod.Post, "/api/rigs"),
@@ -82,7 +77,7 @@ public class ShareTests
             ])
             Assert.Equal((path, 403), (path, await Status(method, path, method == HttpMethod.Get || method == HttpMethod.Delete ? null : new { })));
         // Neither by another name nor from another page.
-        Assert.Equal(403, await Status(HttpMethod.Get, "/api/rigs", null, ("Host", $"rigs.example:{shared.Port}")));
+        Assert.Equal(403, await Status(HttpMethod.Get, "/api/rigs", null, ("Host", $"rigs.example:{address.Port}")));
         Assert.Equal(403, await Status(HttpMethod.Get, "/api/rigs", null, ("Origin", "http://rigs.example")));
         Assert.Equal(403, await Status(HttpMethod.Get, "/api/rigs", null, ("Sec-Fetch-Site", "cross-site")));
         Assert.Equal(1, (int)(await host.Get("/api/share"))["guests"]!);
@@ -114,4 +109,22 @@ public class ShareTests
         foreach (string wrong in (string[])["everywhere", "0.0.0.0"])
             await Assert.ThrowsAnyAsync<Exception>(() => Host.Start(null, null, "--share", wrong));
     }
+}
+
+/// <summary>One application that answers on one more address.</summary>
+public sealed class SharedOnNetwork : IAsyncLifetime
+{
+    internal Host Host { get; private set; } = null!;
+
+    internal Uri Address { get; private set; } = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        Host = await Host.Start(null, null, "--share", "127.0.0.2");
+        string at = (string)(await Host.Get("/api/share"))["address"]!;
+        Assert.StartsWith("http://127.0.0.2:", at, StringComparison.Ordinal);
+        Address = new Uri(at);
+    }
+
+    public ValueTask DisposeAsync() => Host.DisposeAsync();
 }

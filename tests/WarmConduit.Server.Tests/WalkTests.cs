@@ -122,15 +122,30 @@ public class WalkTests(SharedHost shared) : IClassFixture<SharedHost>
         var host = shared.Host;
         string sparrow = await Copy(host, "sparrow");
         object Jug(int at, object edit) => new { @base = at, key = $"key-{at}", edits = new[] { edit } };
-        var first = Jug(1, new { kind = "add", list = "left", value = new { id = "act-1", kind = "done", at = DateTimeOffset.UtcNow, thing = "parts/drain-a",
-            outL = 0.4 } });
+        var first = Jug(1, new
+        {
+            kind = "add",
+            list = "left",
+            value = new
+            {
+                id = "act-1",
+                kind = "done",
+                at = DateTimeOffset.UtcNow,
+                thing = "parts/drain-a",
+                outL = 0.4
+            }
+        });
         for (int n = 0; n < 2; n++)
         {
             var (status, answer) = await host.Post($"/api/rigs/{sparrow}/edits", first);
             Assert.True(status == 200, answer.ToJsonString());
         }
-        Assert.Equal(200, (await host.Post($"/api/rigs/{sparrow}/edits", Jug(2, new { kind = "change", thing = "left/act-1",
-            values = new { outL = 0.9 } }))).Status);
+        Assert.Equal(200, (await host.Post($"/api/rigs/{sparrow}/edits", Jug(2, new
+        {
+            kind = "change",
+            thing = "left/act-1",
+            values = new { outL = 0.9 }
+        }))).Status);
         var entries = (await host.Get($"/api/rigs/{sparrow}/log"))["entries"]!.AsArray();
         Assert.Equal(["jug-act-1-2", "jug-act-1-3"], entries.Select(e => (string)e!["id"]!).Order());
         var last = entries.Single(e => (string)e!["id"]! == "jug-act-1-3")!;
@@ -199,8 +214,13 @@ public class WalkTests(SharedHost shared) : IClassFixture<SharedHost>
         Assert.Equal(before.Ids.Order(), after.Ids.Order());
         Assert.NotEqual(before.Days.Order(), after.Days.Order());
         // Every 0 months is never.
-        using var put = await host.Http.PutAsJsonAsync("/api/rigs/tern/reminders", new { id = "tank-clean", name = "Clean it", everyMonths = 0,
-            laidUpOnly = false },
+        using var put = await host.Http.PutAsJsonAsync("/api/rigs/tern/reminders", new
+        {
+            id = "tank-clean",
+            name = "Clean it",
+            everyMonths = 0,
+            laidUpOnly = false
+        },
             ask);
         Assert.Equal(204, (int)put.StatusCode);
         Assert.DoesNotContain((await Calendar()).Ids, i => i.Contains("tank-clean.tern@", StringComparison.Ordinal));

@@ -1,6 +1,7 @@
 using WarmConduit.Core.Logbook;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Rigs.Words;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.LayUp;
 using WarmConduit.Core.Units;
@@ -165,7 +166,7 @@ public sealed class WalkDesk(Shelf shelf, Walks walks, LogDesk log, TimeProvider
         if (walk.Procedure.Steps.Any(s => s.Marks.Any(m => m.Kind != LeftActKind.Filled)) && await shelf.Find(walk.RigId, cancel) is { Rig: { } rig })
             words += $". {WalkEndStudy.Ask(new Question(rig, Conditions.Of(rig.Brief), cancel)).Words().Print(UnitSystem.Metric)}";
         bool all = steps.All(s => s.Stand == StepStand.Done);
-        return new LogEntry(act.Id, LogKind.Walk, act.At, words.Length > 2000 ? words[..2000] : words, walk.OutdoorC, act.Who ?? walk.Who,
+        return new LogEntry(act.Id, LogKind.Walk, act.At, Names.Cut(words, 2000), walk.OutdoorC, act.Who ?? walk.Who,
             Care: all ? CareCalendar.OfWalk(walk.Procedure.Kind) : null, WalkId: walk.Id, Revision: walk.Revision);
     }
 

@@ -85,6 +85,6 @@ public sealed record RunAir(string RunId, double FullL, double BeforeL, IReadOnl
 /// <param name="AirL">Free air in all, L.</param>
 public sealed record BlowOutAnswer(
     IReadOnlyList<ScenarioGear> Gear, bool Can, double LimitBar, Sentence LimitBy, double LineBar, AirSupply Supply, IReadOnlyList<AirSupply> Sources,
-    IReadOnlyList<SourceDoes> Does,    IReadOnlyList<BlowStep> Steps, IReadOnlyList<RunAir> Runs, double BeforeL, IReadOnlyList<double> AfterL, double DeadL,
+    IReadOnlyList<SourceDoes> Does, IReadOnlyList<BlowStep> Steps, IReadOnlyList<RunAir> Runs, double BeforeL, IReadOnlyList<double> AfterL, double DeadL,
         double PartsL, double ShortestS,
     double LongestS, double AirL);
