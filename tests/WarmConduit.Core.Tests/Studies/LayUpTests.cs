@@ -29,6 +29,75 @@ public class LayUpTests
         check.Near("needs", free, AirLift.NeedsLPerMin(bore, bar, c.Num("airTemperature_C"), c.Num("waterDensity_kg_m3"), number), 1e-9);
     });
 
+    [Fact]
+    [Trait("Category", "Reference")]
+    public void What_air_sweeps_in_a_rig_that_is_the_case() => Cases.Each("swept", (c, expected, check) =>
+    {
+        // A manifold for each node, a non-return valve where water passes one way, and two caps where nothing does.
+        var edges = c.Rows("edges").ToList();
+        string[] nodes = [.. edges.SelectMany(e => new[] { e.Text("from"), e.Text("to") }).Append(c.Text("port")).Append(c.Text("outlet")).Distinct().Order()];
+        var ports = nodes.ToDictionary(n => n, _ => new List<string>());
+        string Next(string node)
+        {
+            ports[node].Add($"p{ports[node].Count}");
+            return $"{node}.{ports[node][^1]}";
+        }
+        var builder = new RigBuilder();
+        builder.Part("air", "air-port", ("in", 0, 0, 0)).Part("tap", "cold-tap", ("cold", 9, 0, 0), ("spout", 9, 0, 0.1)).Run("port", "air.in",
+            Next(c.Text("port")))
+            .Run("tail", Next(c.Text("outlet")), "tap.cold");
+        foreach (var e in edges)
+        {
+            string id = e.Text("id");
+            switch (e.Text("passes"))
+            {
+                case "both":
+                    builder.Run($"{id}-a", Next(e.Text("from")), Next(e.Text("to")));
+                    break;
+                case "forward":
+                    builder.Part(id, "check-valve", ("in", 4, 1, 0), ("out", 4, 1, 0.1)).Run($"{id}-a", Next(e.Text("from")), $"{id}.in")
+                        .Run($"{id}-b", $"{id}.out", Next(e.Text("to")));
+                    break;
+                default:
+                    builder.Part($"{id}-x", "end-cap", ("in", 4, 2, 0)).Part($"{id}-y", "end-cap", ("in", 4, 3, 0)).Run($"{id}-a", Next(e.Text("from")),
+                        $"{id}-x.in")
+                        .Run($"{id}-b", $"{id}-y.in", Next(e.Text("to")));
+                    break;
+            }
+        }
+        foreach (string node in nodes) builder.Part(node, "manifold-5", [.. ports[node].Select((p, n) => (p, 1 + (0.1 * n), 0.0, 0.0))]);
+        var step = BlowOutStudy.Ask(Of(builder.Build()), new BlowOutInput()).Steps.Single();
+        check.Same("swept", string.Join(' ', expected.Rows("swept").Select(e => e.GetString()).Order()),
+            string.Join(' ', step.RunIds.Except(["port", "tail"]).Select(r => r[..^2]).Distinct().Order()));
+    });
+
+    [Fact]
+    public void A_bypass_that_lies_shut_keeps_its_water_and_is_told_as_a_dead_leg()
+    {
+        var rig = new RigBuilder().Tank("tank", new Box(new(0, 0, 0), new(0.5, 0.5, 0.3)), ("outlet", 0.5, 0, 0)).Part("pump", "pump", ("in", 0.8, 0, 0),
+                ("out", 1, 0, 0)).Part("check", "check-valve", ("in", 1.1, 0, 0), ("out", 1.15, 0, 0))
+            .Part("tee-air", "tee", ("a", 1.2, 0, 0), ("b", 1.25, 0, 0), ("c", 1.2, 0.1, 0)).Part("air", "air-port", ("in", 1.2, 0.2, 0))
+            .Part("tee-in", "tee", ("a", 2, 0, 0), ("b", 2.1, 0, 0), ("c", 2, 0.1, 0)).Part("tee-out", "tee", ("a", 3, 0, 0), ("b", 3.1, 0, 0), ("c", 3, 0.1,
+                0))
+            .Part("valve-in", "ball-valve", ("a", 2.2, 0, 0), ("b", 2.3, 0, 0)).Part("valve-out", "ball-valve", ("a", 2.8, 0, 0), ("b", 2.9, 0, 0))
+            .Part("bypass", "ball-valve", ("a", 2.4, 0.1, 0), ("b", 2.6, 0.1, 0)).Part("heater", "storage-heater", ("cold", 2.4, 0, 0.1), ("hot", 2.6, 0, 0.3))
+            .Part("tap", "cold-tap", ("cold", 4, 0, 0.8), ("spout", 4, 0, 0.9)).Run("suction", "tank.outlet", "pump.in").Run("r1", "pump.out", "check.in")
+            .Run("r2", "check.out", "tee-air.a").Run("port", "tee-air.c", "air.in").Run("trunk", "tee-air.b", "tee-in.a").Run("leg-1", "tee-in.b", "valve-in.a")
+            .Run("leg-2", "valve-in.b", "heater.cold").Run("leg-3", "heater.hot", "valve-out.a").Run("leg-4", "valve-out.b", "tee-out.a")
+            .Run("by-1", "tee-in.c", "bypass.a").Run("by-2", "bypass.b", "tee-out.c").Run("tail", "tee-out.b", "tap.cold").Build();
+        var air = BlowOutStudy.Ask(Of(rig), new BlowOutInput(AirSource.WorkshopCompressor, Drained: false));
+        var step = air.Steps.Single();
+        RunAir Run(string id) => air.Runs.Single(r => r.RunId == id);
+        // The air goes through the heater, which was drained; what lies shut beside it keeps its water, and is told as a dead leg.
+        string[] legs = ["leg-1", "leg-2", "leg-3", "leg-4"], beside = ["by-1", "by-2"];
+        Assert.Equal([.. legs, "tail", "trunk"], step.RunIds.Except(["port"]).Order());
+        Assert.All(beside, by => Assert.Equal((AirCarries.None, Run(by).FullL, Run(by).FullL), (Run(by).Carries, Run(by).BeforeL, Run(by).AfterL[^1])));
+        Assert.Equal(beside.Concat(["r1", "r2", "suction"]).Sum(r => Run(r).FullL), air.DeadL, 9);
+        Assert.All(legs, leg => Assert.True(Run(leg).AfterL[^1] < 0.02 * Run(leg).FullL));
+        // The heater's ten litres are on the way of its air.
+        Assert.InRange(step.PathL, 10, 12);
+    }
+
     /// <summary>A port, a trunk that rises by 0.5 m to a tee, a narrow riser to one tap, a wide one to the other, and a stub.</summary>
     private static RigBuilder Risers() => new RigBuilder().Tank("tank", new Box(new(0, 0, 0), new(0.5, 0.5, 0.3)), ("outlet", 0.5, 0, 0))
         .Part("pump", "pump", ("in", 0.8, 0, 0), ("out", 1, 0, 0)).Part("check", "check-valve", ("in", 1.1, 0, 0), ("out", 1.15, 0, 0))
