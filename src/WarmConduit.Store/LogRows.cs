@@ -21,7 +21,7 @@ public sealed class WalkRow
     /// <summary>Temperature outdoors, °C.</summary>
     public double? OutdoorC { get; set; }
 
-    /// <summary>The procedure: JSON in UTF-8, Brotli.</summary>
+    /// <summary>The procedure, and the night and parking that it was made for: JSON in UTF-8, Brotli.</summary>
     public required byte[] Procedure { get; set; }
 
     /// <summary>What happened on it.</summary>

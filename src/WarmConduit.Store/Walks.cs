@@ -2,6 +2,7 @@ using System.IO.Compression;
 using Microsoft.EntityFrameworkCore;
 using WarmConduit.Core.Logbook;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.LayUp;
 
 namespace WarmConduit.Store;
@@ -33,7 +34,7 @@ public sealed class Walks(ShelfContext db, WriterLock line, ChangeFeed feed)
             StartedAt = walk.StartedAt,
             Who = walk.Who,
             OutdoorC = walk.OutdoorC,
-            Procedure = Packed(walk.Procedure),
+            Procedure = Packed(new Begun(walk.Conditions, walk.Procedure)),
         });
         await db.SaveChangesAsync(CancellationToken.None);
         feed.Tell(new LogChange(walk.RigId, walk.Id));
@@ -74,21 +75,23 @@ public sealed class Walks(ShelfContext db, WriterLock line, ChangeFeed feed)
         return new ActTaken(walk with { Acts = [.. walk.Acts, act] }, true, null, true);
     }
 
-    private static Walk Of(WalkRow row) => new(row.Id, row.RigId, row.Revision, row.StartedAt, row.Who, row.OutdoorC, Unpacked(row.Procedure),
-        [.. row.Acts.Where(a => a.After is null).OrderBy(a => a.Number).Select(ActOf)]);
+    // What it was begun with is written as one.
+    private sealed record Begun(Conditions Conditions, ProcedureAnswer Procedure);
+
+    private static Walk Of(WalkRow row)
+    {
+        using var brotli = new BrotliStream(new MemoryStream(row.Procedure), CompressionMode.Decompress);
+        var (conditions, procedure) = LogJson.Read<Begun>(brotli);
+        return new Walk(row.Id, row.RigId, row.Revision, row.StartedAt, row.Who, row.OutdoorC, conditions, procedure,
+            [.. row.Acts.Where(a => a.After is null).OrderBy(a => a.Number).Select(ActOf)]);
+    }
 
     private static WalkAct ActOf(WalkActRow row) => LogJson.Read<WalkAct>(row.Content);
 
-    private static byte[] Packed(ProcedureAnswer procedure)
+    private static byte[] Packed(Begun begun)
     {
         using var packed = new MemoryStream();
-        using (var brotli = new BrotliStream(packed, CompressionLevel.Fastest)) LogJson.Write(brotli, procedure);
+        using (var brotli = new BrotliStream(packed, CompressionLevel.Fastest)) LogJson.Write(brotli, begun);
         return packed.ToArray();
-    }
-
-    private static ProcedureAnswer Unpacked(byte[] packed)
-    {
-        using var brotli = new BrotliStream(new MemoryStream(packed), CompressionMode.Decompress);
-        return LogJson.Read<ProcedureAnswer>(brotli);
     }
 }

@@ -4,8 +4,11 @@ using CsCheck;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Logbook;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.LayUp;
 using WarmConduit.Store;
 
 namespace WarmConduit.Server.Tests;
@@ -95,6 +98,51 @@ public sealed class StoreTests : IDisposable
         foreach (char digit in "de") await pictures.Keep(Name(digit), [1], Now);
         await CollectorOf(context).Run(Now);
         Assert.Equal((false, false, true, true), (await Kept('a'), await Kept('b'), await Kept('d'), await Kept('e')));
+    }
+
+    [Fact]
+    public async Task What_a_logbook_holds_is_kept_with_its_photos_and_goes_with_its_rig()
+    {
+        await using var context = await Context();
+        var shelf = ShelfOf(context);
+        var pictures = new Attachments(context, _line, new Clock(this));
+        var (log, walks) = (new RigLog(context, _line, new ChangeFeed(), new Clock(this)), new Walks(context, _line, new ChangeFeed()));
+        string picture = new('e', 64);
+        await pictures.Keep(picture, [1], Now);
+        await shelf.Add(_rig, "drawn", Now);
+        await log.Append("sparrow", [new LogEntry("photo", LogKind.Leak, _now, "a drop", Pictures: [picture]), new LogEntry("note", LogKind.Note, _now, "n")],
+            Now);
+        await log.Set("sparrow", new Reminder("roof", "Wash the roof", 12), Now);
+        await log.Set("sparrow", new Reminder("roof", "Wash the roof", 6), Now);
+        var conditions = Conditions.Of(_rig.Brief) with { Parked = new Attitude(1, 0.5) };
+        var made = ProcedureStudy.Ask(new Question(_rig, conditions), new ProcedureInput(ProcedureKind.AirLayUp));
+        await walks.Begin(new Walk("walk-1", "sparrow", 1, _now, null, null, conditions, made, []), Now);
+        var done = new WalkAct("act-1", WalkActKind.Done, _now, made.Steps[0].Id);
+        Assert.Equal((true, true), (await walks.Append("walk-1", done, Now)) is { } taken ? (taken.Counts, taken.IsNew) : default);
+        // Years later all of it is as it was written: the procedure to the last step, its night and parking, the photo with its entry.
+        _now += TimeSpan.FromDays(900);
+        Assert.Equal(0, (await CollectorOf(context).Run(Now)).Attachments);
+        Assert.NotNull(await pictures.Find(picture, Now));
+        Assert.Equal([picture], (await log.Entries("sparrow", Now)).Single(e => e.Id == "photo").Pictures!);
+        Assert.Equal(6, Assert.Single(await log.Reminders("sparrow", Now)).EveryMonths);
+        var walk = (await walks.Find("walk-1", Now))!;
+        Assert.Equal((conditions.Parked, made.Steps.Count, made.Steps[^1].Words.Text), (walk.Conditions.Parked, walk.Procedure.Steps.Count,
+            walk.Procedure.Steps[^1].Words.Text));
+        Assert.Equal(made.Steps.SelectMany(s => s.Marks), walk.Procedure.Steps.SelectMany(s => s.Marks));
+        Assert.Equal(StepStand.Done, walk.Steps()[0].Stand);
+        // A backup has them too.
+        string file = Path.Combine(_folder, "copy.db");
+        await BackupFiles.Write(context, file, Now);
+        await using (var copy = new ShelfContext(ShelfContext.OptionsFor(file)))
+            Assert.Equal((1, 1, 2, 1, 2), (await copy.Walks.CountAsync(Now), await copy.WalkActs.CountAsync(Now), await copy.Log.CountAsync(Now),
+                await copy.LogPictures.CountAsync(Now), await copy.Reminders.CountAsync(Now)));
+        // With the rig it goes, once that can't be brought back, and then its photo.
+        await shelf.Remove("sparrow", 1, Now);
+        _now += TimeSpan.FromDays(31);
+        await CollectorOf(context).Run(Now);
+        Assert.Equal((0, 0, 0, 0, 0), (await context.Walks.CountAsync(Now), await context.WalkActs.CountAsync(Now), await context.Log.CountAsync(Now),
+            await context.LogPictures.CountAsync(Now), await context.Reminders.CountAsync(Now)));
+        Assert.Null(await pictures.Find(picture, Now));
     }
 
     [Fact]

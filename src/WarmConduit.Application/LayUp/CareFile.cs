@@ -26,8 +26,8 @@ public static class CareFile
                 Start = day,
                 End = day.AddDays(1),
                 DtStamp = new CalDateTime(now.UtcDateTime, "UTC"),
-                // What was written later counts.
-                Sequence = (int)((care.LastAt ?? DateTimeOffset.UnixEpoch).ToUnixTimeSeconds() / 60),
+                // The file that was written later counts, whatever has changed: care that was done, or an interval.
+                Sequence = (int)(now.ToUnixTimeSeconds() / 60),
             });
         }
         return new CalendarSerializer().SerializeToString(calendar)!;

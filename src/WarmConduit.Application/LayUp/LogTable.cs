@@ -47,7 +47,8 @@ public static class LogTable
             string line = $"line {table.LineOf(row)}";
             string Cell(int column) => Plain(table.Cell(row, at[column]));
             string? Some(int column) => Cell(column) is { Length: > 0 } cell ? cell : null;
-            double? Litres(int column, (double, double) range) => Some(column) is null ? null : table.Number(row, at[column], range, faults);
+            double? Figure(int column, string limit) => Some(column) is null ? null
+                : table.Number(row, at[column], (FieldLimits.All[limit].Least, FieldLimits.All[limit].Most), faults);
             if (!DateTimeOffset.TryParse(Cell(2), CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var when))
             {
                 faults.Add(new RigFault($"{line}, column at",
@@ -61,8 +62,8 @@ public static class LogTable
                 .Select(Cell)))))[..24];
             int copy = said[sum] = said.GetValueOrDefault(sum) + 1;
             var entry = new LogEntry(
-                Some(0) ?? $"row-{sum}-{copy}", kind, when, Cell(3), Litres(4, (-60, 60)), Some(5), Some(6), Some(7), Litres(8, (0, 10_000)), Litres(9, (0,
-                    10_000)),
+                Some(0) ?? $"row-{sum}-{copy}", kind, when, Cell(3), Figure(4, "log.outdoorC"), Some(5), Some(6), Some(7), Figure(8, "left.outL"), Figure(9,
+                    "left.outL"),
                 Some(10), Some(11), Some(12), Some(13)?.Split(' ', StringSplitOptions.RemoveEmptyEntries),
                 int.TryParse(Some(14), NumberStyles.None, CultureInfo.InvariantCulture, out int revision) ? revision : 0);
             faults.AddRange(entry.Check().Select(f => f with { Path = $"{line}, {f.Path}" }));

@@ -25,12 +25,13 @@ public sealed record BeginWalk(string Id, ProcedureInput Procedure, Conditions? 
 /// <param name="EndedAt">When it was ended; null: it goes on.</param>
 /// <param name="Who">Who began it; null: not said.</param>
 /// <param name="OutdoorC">Temperature outdoors then, °C; null: not known.</param>
+/// <param name="Conditions">The night and the parking that it was made for: how it ends is told of them.</param>
 /// <param name="Procedure">The procedure, as it was begun.</param>
 /// <param name="Steps">How every step stands.</param>
 /// <param name="Changed">What of its parts and lines has changed in the drawing since, by name.</param>
 public sealed record WalkView(
-    string Id, string RigId, int Revision, DateTimeOffset StartedAt, DateTimeOffset? EndedAt, string? Who, double? OutdoorC, ProcedureAnswer Procedure,
-    IReadOnlyList<WalkStep> Steps, IReadOnlyList<string> Changed);
+    string Id, string RigId, int Revision, DateTimeOffset StartedAt, DateTimeOffset? EndedAt, string? Who, double? OutdoorC,
+    Conditions Conditions, ProcedureAnswer Procedure, IReadOnlyList<WalkStep> Steps, IReadOnlyList<string> Changed);
 
 /// <summary>A walk-through in a list.</summary>
 /// <param name="Id">Its id.</param>
@@ -71,15 +72,14 @@ public sealed class WalkDesk(Shelf shelf, Walks walks, LogDesk log, TimeProvider
         List<RigFault> faults =
         [
             .. ask.Procedure.Check(rig).Select(f => f with { Path = $"procedure.{f.Path}" }), .. conditions.Check(rig),
-            .. new LogEntry(ask.Id, LogKind.Walk, time.GetUtcNow(), "begins", ask.OutdoorC, ask.Who).Check(),
+            .. Walk.Check(ask.Id, ask.Who, ask.OutdoorC),
         ];
-        if (ask.Id.Length > WalkMarks.MostId) faults.Add(new RigFault("id", $"at most {WalkMarks.MostId} characters"));
         if (faults.Count > 0) throw new RigFileException(faults);
         if (await walks.Find(ask.Id, cancel) is { } known && known.RigId != rigId) throw new RigFileException([new RigFault("id",
             "it is that of another rig")]);
         var made = ProcedureStudy.Ask(new Question(rig, conditions, cancel), ask.Procedure);
         var walk = await walks.Begin(new Walk(ask.Id, rigId, found.Revision,
-            DateTimeOffset.FromUnixTimeMilliseconds(time.GetUtcNow().ToUnixTimeMilliseconds()), ask.Who, ask.OutdoorC, made, []), cancel);
+            DateTimeOffset.FromUnixTimeMilliseconds(time.GetUtcNow().ToUnixTimeMilliseconds()), ask.Who, ask.OutdoorC, conditions, made, []), cancel);
         return await View(walk, cancel);
     }
 
@@ -164,14 +164,15 @@ public sealed class WalkDesk(Shelf shelf, Walks walks, LogDesk log, TimeProvider
         var left = skipped.Select(s => $"{Said(walk.Procedure.Steps.First(p => p.Id == s.StepId).Words)} ({s.Reason})");
         if (skipped.Count > 0) words += $"; skipped: {string.Join("; ", left)}";
         if (walk.Procedure.Steps.Any(s => s.Marks.Any(m => m.Kind != LeftActKind.Filled)) && await shelf.Find(walk.RigId, cancel) is { Rig: { } rig })
-            words += $". {WalkEndStudy.Ask(new Question(rig, Conditions.Of(rig.Brief), cancel)).Words().Print(UnitSystem.Metric)}";
+            words += $". {WalkEndStudy.Ask(new Question(rig, walk.Conditions, cancel)).Words().Print(UnitSystem.Metric)}";
         bool all = steps.All(s => s.Stand == StepStand.Done);
         return new LogEntry(act.Id, LogKind.Walk, act.At, Names.Cut(words, 2000), walk.OutdoorC, act.Who ?? walk.Who,
             Care: all ? CareCalendar.OfWalk(walk.Procedure.Kind) : null, WalkId: walk.Id, Revision: walk.Revision);
     }
 
     private async Task<WalkView> View(Walk walk, CancellationToken cancel) => new(
-        walk.Id, walk.RigId, walk.Revision, walk.StartedAt, walk.EndedAt, walk.Who, walk.OutdoorC, walk.Procedure, walk.Steps(), await Changed(walk, cancel));
+        walk.Id, walk.RigId, walk.Revision, walk.StartedAt, walk.EndedAt, walk.Who, walk.OutdoorC, walk.Conditions, walk.Procedure, walk.Steps(),
+        await Changed(walk, cancel));
 
     // Names of what its steps are about that is no longer as it was.
     private async Task<IReadOnlyList<string>> Changed(Walk walk, CancellationToken cancel)

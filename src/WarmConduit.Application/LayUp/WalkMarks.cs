@@ -10,9 +10,6 @@ namespace WarmConduit.Application.LayUp;
 /// <summary>What a rig remembers of the steps of a walk-through, as edits of its document.</summary>
 internal static class WalkMarks
 {
-    /// <summary>The longest id of a walk-through, so that what is remembered has one too.</summary>
-    public const int MostId = 40;
-
     /// <summary>The edits that follow from an act; none where the rig remembers it already, or what it was done to is gone.</summary>
     public static IReadOnlyList<Edit> Edits(Walk walk, WalkAct act, Rig rig)
     {

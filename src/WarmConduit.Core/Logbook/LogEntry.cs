@@ -51,6 +51,9 @@ public sealed record LogEntry(
     /// <summary>Entries of one rig at the most.</summary>
     public const int Most = 20_000;
 
+    /// <summary>The longest name of who wrote it, characters.</summary>
+    public const int MostWho = 60;
+
     /// <summary>Pictures of an entry at the most.</summary>
     public const int MostPictures = 8;
 
@@ -63,7 +66,7 @@ public sealed record LogEntry(
         if (string.IsNullOrWhiteSpace(Words) && CollectedL is null && OutdoorC is null && (Pictures?.Count ?? 0) == 0) c.Add("words", "write what it is");
         if (At.Year is < 1970 or > 2200) c.Add("at", "a year from 1970 to 2200");
         if (OutdoorC is { } outdoors) c.Range("outdoorC", outdoors, "log.outdoorC");
-        if (Who?.Length > 60) c.Add("who", "it is longer than 60 characters");
+        if (Who?.Length > MostWho) c.Add("who", $"it is longer than {MostWho} characters");
         if (Thing?.Length > 120 || ThingName?.Length > 80) c.Add("thing", "it is too long");
         if (ExpectedL is { } expected) c.Range("expectedL", expected, "left.outL");
         if (CollectedL is { } collected) c.Range("collectedL", collected, "left.outL");

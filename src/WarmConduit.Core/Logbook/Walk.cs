@@ -1,4 +1,5 @@
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.LayUp;
 
 namespace WarmConduit.Core.Logbook;
@@ -45,7 +46,7 @@ public sealed record WalkAct(
         c.Id("id", Id);
         if (!Enum.IsDefined(Kind)) c.Add("kind", "this is not known");
         if (Kind == WalkActKind.Ended ? StepId is not null : procedure.Steps.All(s => s.Id != StepId)) c.Add("stepId", $"there is no step '{StepId}'");
-        if (Who?.Length > 60) c.Add("who", "it is longer than 60 characters");
+        if (Who?.Length > LogEntry.MostWho) c.Add("who", $"it is longer than {LogEntry.MostWho} characters");
         if (Kind == WalkActKind.Measured && Litres is null) c.Add("litres", "a volume belongs here");
         if (Kind != WalkActKind.Measured && Litres is not null) c.Add("litres", "only a reading has it");
         if (Litres is { } litres) c.Range("litres", litres, "left.outL");
@@ -84,11 +85,25 @@ public sealed record WalkStep(string StepId, StepStand Stand, DateTimeOffset? At
 /// <param name="StartedAt">When it was begun.</param>
 /// <param name="Who">Who began it; null: not said.</param>
 /// <param name="OutdoorC">Temperature outdoors then, °C; null: not known.</param>
+/// <param name="Conditions">The night and the parking that it was made for.</param>
 /// <param name="Procedure">The procedure.</param>
 /// <param name="Acts">What happened, in the order in which it counted.</param>
 public sealed record Walk(
-    string Id, string RigId, int Revision, DateTimeOffset StartedAt, string? Who, double? OutdoorC, ProcedureAnswer Procedure, IReadOnlyList<WalkAct> Acts)
+    string Id, string RigId, int Revision, DateTimeOffset StartedAt, string? Who, double? OutdoorC, Conditions Conditions, ProcedureAnswer Procedure,
+    IReadOnlyList<WalkAct> Acts)
 {
+    /// <summary>The longest id, so that what a rig remembers of its steps has one too.</summary>
+    public const int MostId = 40;
+
+    /// <summary>What is out of range of one that is to begin, by field.</summary>
+    public static IReadOnlyList<RigFault> Check(string id, string? who, double? outdoorC) => FieldChecker.Of(c =>
+    {
+        c.Id("id", id);
+        if (id.Length > MostId) c.Add("id", $"at most {MostId} characters");
+        if (who?.Length > LogEntry.MostWho) c.Add("who", $"it is longer than {LogEntry.MostWho} characters");
+        if (outdoorC is { } outdoors) c.Range("outdoorC", outdoors, "log.outdoorC");
+    });
+
     /// <summary>When it was ended; null: it goes on.</summary>
     public DateTimeOffset? EndedAt => Acts.FirstOrDefault(a => a.Kind == WalkActKind.Ended)?.At;
 

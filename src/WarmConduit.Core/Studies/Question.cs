@@ -26,7 +26,7 @@ public sealed class Question
     private FoundTasks? _tasks, _tasksBefore;
     private (bool Known, LevelAnswer? Answer) _draining;
     private IProgress<double>? _progress;
-    private (Elimination Of, IReadOnlyList<HandTask> ByHand, HashSet<int> Runs)? _driven;
+    private (object Of, IReadOnlyList<HandTask> ByHand, HashSet<int> Runs)? _driven;
 
     /// <summary>Asks about <paramref name="rig"/> under <paramref name="conditions"/>.</summary>
     /// <param name="rig">The document, checked before.</param>
@@ -67,9 +67,11 @@ public sealed class Question
     {
         get
         {
-            if (_driven is { } known && ReferenceEquals(known.Of, Elimination) && known.ByHand.SequenceEqual(Rig.ByHand)) return known.Runs;
+            // By the elimination where there is one, since that outlives a move; one that is asked once about one attitude has none, and it costs the most.
+            object of = _elimination?.Fits(Levels.Graph!) == true ? _elimination : Levels.Graph!;
+            if (_driven is { } known && ReferenceEquals(known.Of, of) && known.ByHand.SequenceEqual(Rig.ByHand)) return known.Runs;
             var runs = AirHolds.Driven(this, Levels.Graph!);
-            _driven = (Elimination!, Rig.ByHand, runs);
+            _driven = (of, Rig.ByHand, runs);
             return runs;
         }
     }

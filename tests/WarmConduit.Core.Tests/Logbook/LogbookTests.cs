@@ -1,6 +1,8 @@
 using WarmConduit.Core.Logbook;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.LayUp;
+using WarmConduit.Core.Tests.Rigs;
 using WarmConduit.Core.Weather;
 
 namespace WarmConduit.Core.Tests.Logbook;
@@ -11,7 +13,7 @@ public class LogbookTests
 
     private static ProcedureStep Step(string id) => new(id, id, [], [], null, null, null, null, false, null, null, null, []);
 
-    private static readonly Walk Empty = new("w", "tern", 3, Now, null, null,
+    private static readonly Walk Empty = new("w", "tern", 3, Now, null, null, Conditions.Of(DemoRigs.Of("tern").Brief),
         new ProcedureAnswer(ProcedureKind.AirLayUp, "Lay up", [], [], [Step("a"), Step("b")], [], 0, 0, 0, 0, 0, 0, []), []);
 
     [Fact]

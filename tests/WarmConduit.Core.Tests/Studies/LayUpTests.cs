@@ -312,6 +312,89 @@ public class LayUpTests
     }
 
     [Fact]
+    public void An_inlet_for_town_water_takes_an_air_hose_and_a_circuit_of_its_own_has_a_port_of_its_own()
+    {
+        // A town inlet behind the check valve instead of a port: the hose goes there, with its adapter.
+        var town = Editor.Apply(Risers().Part("inlet", "town-inlet", ("in", 1.2, 0.5, 0), ("out", 1.2, 0.4, 0)).Build(), [new RemoveThing("parts/air"),
+            new AddThing("runs", (System.Text.Json.Nodes.JsonObject)System.Text.Json.JsonSerializer.SerializeToNode(new Run("from-town", "from town",
+                Service.Cold,
+                "pex-1/2", new RunEnd("inlet", "out"), new RunEnd("tee-air", "c"), []), RigFile.Json)!)]).Rig;
+        var air = BlowOutStudy.Ask(Of(town), new BlowOutInput());
+        Assert.Equal("inlet", Assert.Single(air.Gear).PartId);
+        Assert.True(air.Can);
+        Assert.All(air.Steps, s => Assert.Contains("from-town", s.RunIds));
+        Assert.Contains(ProcedureStudy.Ask(Of(town), new ProcedureInput(ProcedureKind.AirLayUp)).Steps, s => s.Id == "air:inlet");
+        // A second circuit on a pump of its own, to rinse a tank: the port of the first does nothing for it, so it is given one.
+        var rinse = Risers().Part("pump-2", "pump", ("in", 0.8, 3, 0), ("out", 1, 3, 0)).Part("check-2", "check-valve", ("in", 1.1, 3, 0), ("out", 1.15, 3, 0))
+            .Part("rinse", "cold-tap", ("cold", 3, 3, 0.5), ("spout", 3, 3, 0.6)).Run("rinse-1", "pump-2.out", "check-2.in").Run("rinse-2", "check-2.out",
+                "rinse.cold")
+            .Build();
+        var question = Of(rinse);
+        Assert.Empty(BlowOutStudy.Ask(question, new BlowOutInput()).Steps.Single(s => s.PartId == "rinse").RunIds);
+        var port = AirPortStudy.Ask(question);
+        // Neither a run of the name that it would take nor the first port is in its way.
+        Assert.Equal((false, 3), (port.Has, port.Outlets));
+        var with = Editor.Apply(rinse, port.Places[0].Edits).Rig;
+        var both = BlowOutStudy.Ask(Of(with), new BlowOutInput());
+        Assert.Equal(2, both.Gear.Count);
+        Assert.All(both.Steps, s => Assert.NotEmpty(s.RunIds));
+        // Air of one circuit gets nowhere in the other.
+        Assert.DoesNotContain(both.Steps.Single(s => s.PartId == "rinse").RunIds, r => r is "trunk" or "up-wide" or "up-narrow");
+    }
+
+    [Fact]
+    [Trait("Category", "Reference")]
+    public void Antifreeze_in_a_rig_that_is_the_case() => Cases.Each("glycol", (c, expected, check) =>
+    {
+        // What was left stands in a heater that keeps its water, and the rest of the way is a coil that runs out.
+        (AntifreezeAnswer Answer, Question Question) Made(double keepsL, double dryL)
+        {
+            var rig = new RigBuilder().Part("tail", "hose-tail", ("a", 0.2, 0, 0.2), ("b", 0.3, 0, 0.2)).Part("pump", "pump", ("in", 0.32, 0, 0.2), ("out",
+                0.4, 0, 0.2))
+                .Part("low", "tee", ("a", 0.42, 0, 0.2), ("b", 0.5, 0, 0.25), ("c", 0.45, 0.1, 0.2)).Part("drain", "drain-cock", ("in", 0.45, 0.2, 0.1))
+                .Part("keeps", "filter", ("in", 0.6, 0, 0.5), ("out", 0.7, 0, 0.6)).Part("dry", "coupling", ("a", 0.8, 0, 0.7), ("b", 0.8, 0, 0.8))
+                .Part("tap", "cold-tap", ("cold", 1, 0, 1.2), ("spout", 1, 0, 1.3)).Run("r1", "tail.b", "pump.in").Run("r2", "pump.out", "low.a")
+                .Run("r3", "low.b", "keeps.in").Run("r4", "keeps.out", "dry.a").Run("r5", "dry.b", "tap.cold").Run("leg", "low.c", "drain.in").Build();
+            rig = rig with { Parts = [.. rig.Parts.Select(p => p.Id switch { "keeps" => p with { HoldsL = keepsL }, "dry" => p with { HoldsL = dryL }, _ =>
+                p })] };
+            var question = Of(rig);
+            return (AntifreezeStudy.Ask(question, new AntifreezeInput(c.Num("glycolVolumeFraction"))), question);
+        }
+        double added = c.Num("added_L"), left = c.Num("waterLeft_L");
+        // Pipes and the pump hold something of their own: the two parts make up the rest.
+        var (bare, _) = Made(left, added - left);
+        double keeps = left - (bare.Steps.Single().WaterL - left), dry = added - left - (bare.LinesL - added) + (left - keeps);
+        var (answer, asked) = Made(keeps, dry);
+        var step = answer.Steps.Single();
+        check.Near("added", added, answer.LinesL, 0.005);
+        check.Near("left", left, step.WaterL, 0.005);
+        check.Near("fraction", expected.Num("volumeFraction"), step.Glycol, 0.005);
+        check.Near("freezes", expected.Num("freezePoint_C"), step.FreezesC, 0.005);
+        check.Same("reached", true, asked.Rig.Runs.All(r => r.Id == "leg" || step.RunIds.Contains(r.Id)));
+    });
+
+    [Fact]
+    public void What_steps_let_out_and_what_is_left_is_what_was_in_also_on_rigs_by_chance()
+    {
+        var random = new Random(11);
+        for (int n = 0; n < 40; n++)
+        {
+            var (rig, taps) = RandomRigs.Tree(random, random.Next(1, 6));
+            var question = Of(rig);
+            foreach (var kind in (ProcedureKind[])[ProcedureKind.WeekendDrain, ProcedureKind.DrainLayUp, ProcedureKind.HeatFailed])
+            {
+                var made = ProcedureStudy.Ask(question, new ProcedureInput(kind));
+                double full = question.Tasks.Graph.Runs.Sum(r => BlowOutStudy.FullL(question, r)) + rig.Parts.Sum(PartWater.HoldsL);
+                // What is in it is counted by hand; what no step empties, since nothing opens there, is left.
+                Assert.Equal(full, made.InL, 0.01 * full);
+                Assert.Equal(made.InL, made.Steps.Sum(s => s.OutL ?? 0) + made.StaysL, 6);
+                Assert.All(made.Steps.Where(s => s.OutL is not null), s => Assert.Equal(0.03 + (0.1 * s.OutL!.Value), s.GiveOrTakeL!.Value, 9));
+                Assert.All(taps, t => Assert.Contains(made.Steps, s => s.PartIds.Contains(t)));
+            }
+        }
+    }
+
+    [Fact]
     public void The_demo_rigs_can_be_blown_out_and_filled()
     {
         foreach (string name in (string[])["tern", "lantern"])

@@ -4773,6 +4773,11 @@ export interface components {
             caution: null | string;
             /** @description What the rig remembers once it is done. */
             marks: components["schemas"]["StepMark"][];
+            /**
+             * Format: double
+             * @description How much more or less than OutL a jug may show and still agree, L; null: nothing is expected.
+             */
+            giveOrTakeL?: null | number;
         };
         /** @description A measured volume against what should have come out. */
         ProofAnswer: {
@@ -6019,11 +6024,11 @@ export interface components {
             /** @description The consequences, in the order of the brief. All are estimates. */
             consequences: components["schemas"]["Consequence"][];
         };
-        /** @description A possible cause of a low measured volume. */
+        /** @description A possible cause of a measured volume that is too low or too high: it explains it within the error of the jug. */
         Suspect: {
             /** @description The part to look at. */
             partId: string;
-            /** @description Possible causes. */
+            /** @description The cause. */
             words: components["schemas"]["Sentence"];
             /**
              * Format: double
@@ -6035,6 +6040,8 @@ export interface components {
              * @description What stays more in the rig then, L.
              */
             staysMoreL: number;
+            /** @description What to try. */
+            try: components["schemas"]["Sentence"];
         };
         /** @description A row of a table that is left out, and why. */
         TableFault: {
@@ -6535,6 +6542,8 @@ export interface components {
              * @description Temperature outdoors then, °C; null: not known.
              */
             outdoorC: null | number;
+            /** @description The night and the parking that it was made for: how it ends is told of them. */
+            conditions: components["schemas"]["Conditions"];
             /** @description The procedure, as it was begun. */
             procedure: components["schemas"]["ProcedureAnswer"];
             /** @description How every step stands. */

@@ -36,7 +36,7 @@ internal sealed class Fitter(Question question)
 
     /// <summary>A line under an id that is free.</summary>
     public InsertFragment Line(string stem, string name, Service service, string pipe, RunEnd from, RunEnd to, IReadOnlyList<Bend>? bends = null) =>
-        new("its line", [], [new Run(Free($"{stem}-line", Rig.Runs.Select(r => r.Id)), name, service, pipe, from, to, bends ?? [])]);
+        new("its line", [], [new Run(Free($"{stem}-line"), name, service, pipe, from, to, bends ?? [])]);
 
     /// <summary>A tee in the place of point number <paramref name="at"/>, and a part beside it, higher or lower by <paramref name="upM"/>; null: there is no
     /// room for it.</summary>
@@ -60,7 +60,7 @@ internal sealed class Fitter(Question question)
                 ? run.Bends[^1].Id : null);
         }
         string stem = Free(name);
-        edits.Add(new PutTee(run.Id, after, place, $"{stem}-tee", $"{run.Name}, tee", Free($"{run.Id}-on", Rig.Runs.Select(r => r.Id))));
+        edits.Add(new PutTee(run.Id, after, place, $"{stem}-tee", $"{run.Name}, tee", Free($"{run.Id}-on")));
         Rig teed;
         try
         {
@@ -79,10 +79,10 @@ internal sealed class Fitter(Question question)
         return new Idea(words, edits);
     }
 
-    /// <summary>An id that no part has, or none of those that are <paramref name="taken"/>.</summary>
+    /// <summary>An id that no part and no run has, since they share them; or none of those that are <paramref name="taken"/>.</summary>
     public string Free(string stem, IEnumerable<string>? taken = null)
     {
-        var used = (taken ?? Rig.Parts.Select(p => p.Id)).ToHashSet();
+        var used = (taken ?? Rig.Parts.Select(p => p.Id).Concat(Rig.Runs.Select(r => r.Id))).ToHashSet();
         if (stem.Length > 40) stem = stem[..40].TrimEnd('-');
         for (int n = 1; ; n++)
         {
@@ -105,7 +105,7 @@ internal sealed class Fitter(Question question)
         var onward = run with
         {
             Name = Names.Next(Rig, run.Name),
-            Id = Free($"{run.Id}-on", Rig.Runs.Select(r => r.Id)),
+            Id = Free($"{run.Id}-on"),
             From = new RunEnd(id, outlet),
             Bends = [.. run.Bends.Skip(longest)],
             Insulation = run.SleeveOn(longest)

@@ -63,7 +63,7 @@ internal sealed class HeaterIdeas(Question question, Fitter fit)
                     [
                         .. inline,
                         new PutTee(feed.Id, leg == 0 ? null : feed.Bends[leg - 1].Id, course[leg].Towards(course[leg + 1], 0.5), tee, "tempering tee",
-                        fit.Free($"{feed.Id}-on", question.Rig.Runs.Select(r => r.Id))),
+                        fit.Free($"{feed.Id}-on")),
                         fit.Line("tempering", "cold to the mixing valve", Service.Cold, feed.Pipe, new RunEnd(tee, "c"), new RunEnd(valve, "cold")),
                     ]);
             }

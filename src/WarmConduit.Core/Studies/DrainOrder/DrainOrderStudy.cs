@@ -22,8 +22,18 @@ public static class DrainOrderStudy
     /// </summary>
     public static DrainOrderAnswer Ask(Question question)
     {
+        var walk = question.Ask(WalkOf);
+        var forgets = walk.Steps.SelectMany(s => s.PartIds.Select(part => walk.Forget(question, part, s.Kind))).ToList();
+        return new DrainOrderAnswer(
+            walk.Steps, walk.Full.StaysL(), walk.Last.Drained.Stays, walk.WalkM, walk.HandsS + walk.Steps.Sum(s => s.ShortestS ?? 0),
+            (2 * walk.HandsS) + walk.Steps.Sum(s => s.LongestS ?? 0), walk.Last.Drained.Airlocks,
+            [.. forgets.Where(f => f.MoreL >= LeastL).OrderByDescending(f => f.MoreL)]);
+    }
+
+    /// <summary>The steps, without what each leaves if it is forgotten: that is half of the work. Pure. O(steps · drain-down).</summary>
+    internal static DrainWalk WalkOf(Question question)
+    {
         var none = new HashSet<string>();
-        var hands = question.Rig.ByHand.Select(h => h.Id).ToList();
         var full = new Stage(question, none, none);
         var order = Order(question, full);
         var steps = new List<DrainStep>();
@@ -51,16 +61,22 @@ public static class DrainOrderStudy
             steps.Add(new DrainStep(id, kind, WordsOf(question, id, kind), parts, comes, after.StaysL(), shortest, longest, reach, true, why));
             before = after;
         }
+        var walk = new DrainWalk(steps, full, before, walked, hand);
         // What is opened for nothing: it is told, since a drop there says that another is stuck.
-        var forgets = new List<Forgotten>();
-        foreach (var (id, parts, kind, _) in order)
-            foreach (string part in parts) forgets.Add(Forget(question, hands, part, kind, before));
         for (int n = 0; n < steps.Count; n++)
-            if (steps[n].Kind == DrainStepKind.Drain && steps[n].OutL < LeastL && forgets.First(f => f.PartId == steps[n].Id).MoreL < LeastL)
+            if (steps[n].Kind == DrainStepKind.Drain && steps[n].OutL < LeastL && walk.Forget(question, steps[n].Id, DrainStepKind.Drain).MoreL < LeastL)
                 steps[n] = steps[n] with { Needed = false };
-        return new DrainOrderAnswer(
-            steps, full.StaysL(), before.Drained.Stays, walked, hand + steps.Sum(s => s.ShortestS ?? 0), (2 * hand) + steps.Sum(s => s.LongestS ?? 0),
-            before.Drained.Airlocks, [.. forgets.Where(f => f.MoreL >= LeastL).OrderByDescending(f => f.MoreL)]);
+        return walk;
+    }
+
+    /// <summary>A draining, step by step.</summary>
+    internal sealed record DrainWalk(IReadOnlyList<DrainStep> Steps, Stage Full, Stage Last, double WalkM, double HandsS)
+    {
+        private readonly Dictionary<string, Forgotten> _forgets = [];
+
+        /// <summary>What one thing leaves if it is forgotten; worked out once. O(drain-down).</summary>
+        public Forgotten Forget(Question question, string partId, DrainStepKind kind) =>
+            _forgets.TryGetValue(partId, out var known) ? known : _forgets[partId] = Forgets(question, partId, kind, Last);
     }
 
     internal static List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> Order(Question question, Stage full)
@@ -164,8 +180,9 @@ public static class DrainOrderStudy
         return (2 * volume / free, 2 * volume / slowed);
     }
 
-    private static Forgotten Forget(Question question, List<string> hands, string partId, DrainStepKind kind, Stage all)
+    private static Forgotten Forgets(Question question, string partId, DrainStepKind kind, Stage all)
     {
+        var hands = question.Rig.ByHand.Select(h => h.Id);
         var part = question.Index.Part(partId);
         var opened = question.Rig.Parts.Where(p => Stage.Opens(p) && p.Id != partId && question.Scenario.PositionOf(p)?.Passes == true).Select(p => p.Id)
             .ToHashSet();

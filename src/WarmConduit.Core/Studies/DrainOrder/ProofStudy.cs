@@ -1,4 +1,3 @@
-using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.Left;
 using WarmConduit.Core.Units;
@@ -14,12 +13,13 @@ public sealed record ProofInput(string StepId, double MeasuredL) : IStudyInput
     public IReadOnlyList<RigFault> Check(Rig rig) => FieldChecker.Of(c => c.Range("measuredL", MeasuredL, "left.outL"));
 }
 
-/// <summary>A possible cause of a low measured volume.</summary>
+/// <summary>A possible cause of a measured volume that is too low or too high: it explains it within the error of the jug.</summary>
 /// <param name="PartId">The part to look at.</param>
-/// <param name="Words">Possible causes.</param>
+/// <param name="Words">The cause.</param>
 /// <param name="WouldBeL">What would come out at this step then, L.</param>
 /// <param name="StaysMoreL">What stays more in the rig then, L.</param>
-public sealed record Suspect(string PartId, Sentence Words, double WouldBeL, double StaysMoreL);
+/// <param name="Try">What to try.</param>
+public sealed record Suspect(string PartId, Sentence Words, double WouldBeL, double StaysMoreL, Sentence Try);
 
 /// <summary>A measured volume against what should have come out.</summary>
 /// <param name="StepId">The step.</param>
@@ -35,67 +35,52 @@ public static class ProofStudy
     private const int Most = 5;
 
     /// <summary>
-    /// Each valve and tap shut and each task not done is tried in turn. Pure. O(parts · steps). What is no step has no expectation and no suspects.
+    /// Valves, taps and drains shut or skipped, tasks not done, a lean, a sag of what the step empties: each is tried in turn, and told where what would come
+    /// then
+    /// agrees with the jug. What comes short may still be running. Pure. O(parts · drain-down). What is no step has no expectation and no suspects.
     /// </summary>
     public static ProofAnswer Ask(Question question, ProofInput input)
     {
         var (step, measured) = input;
-        var order = DrainOrderStudy.Order(question, new Stage(question, new HashSet<string>(), new HashSet<string>()));
+        List<OrderedStep> order = [.. DrainOrderStudy.Order(question, new Stage(question, new HashSet<string>(), new HashSet<string>()))
+            .Select(s => new OrderedStep(s.Id, s.Parts, s.Kind))];
         var whole = order;
         int at = order.FindIndex(s => s.Id == step);
         // Where it is known what was done before it, by that.
         if (new LeftActs(question).Before(step) is { } before)
         {
-            order = [.. before.Append(step).Select(p => (p, (string[])[p], question.Rig.ByHand.Find(p) is null ? DrainStepKind.Drain
-                : DrainStepKind.Hand, ""))];
+            order = [.. before.Append(step).Select(p => new OrderedStep(p, [p], question.Rig.ByHand.Find(p) is null ? DrainStepKind.Drain
+                : DrainStepKind.Hand))];
             at = before.Count;
         }
         if (at < 0) return new ProofAnswer(step, 0, 0, "Type what came out at one of the steps.", []);
-        double expected = Out(question, order, at, null, null);
+        var asDrawn = new ProofCause(step, "", "", question);
+        double expected = asDrawn.Out(order, at);
         var reading = JugReading.Of(step, expected, measured);
         if (reading.Agrees)
             return new ProofAnswer(step, expected, measured,
                 Sentence.Of($"As expected: {Measure.Volume(expected)}. A jug is accurate to {Measure.Volume(reading.FinestL)}."), []);
-        var suspects = new List<Suspect>();
-        double stays = All(question, whole, null, null).StaysL();
-        foreach (var part in question.Rig.Parts)
+        double stays = asDrawn.After(whole, whole.Count).Stays.TotalL;
+        var explains = new List<(ProofCause Cause, double WouldBeL)>();
+        foreach (var cause in ProofCauses.Of(question, order, at))
         {
             question.Cancel.ThrowIfCancellationRequested();
-            var stock = Catalogue.Part(part.Stock)!;
-            // The step's own opening was opened: something ran.
-            if (part.Id == step || !stock.Positions.Any(p => p.Id == Positions.Closed) || question.Scenario.PositionOf(part)?.Passes != true) continue;
-            Add(part, $"{part.Name} is shut, or stuck", part.Id, null);
+            double wouldBe = cause.Out(order, at);
+            if (Math.Abs(wouldBe - expected) > reading.FinestL && Math.Abs(wouldBe - measured) <= reading.FinestL) explains.Add((cause, wouldBe));
         }
-        foreach (var hand in question.Rig.ByHand)
-            Add(question.Index.Part(hand.Id), $"{question.Index.Part(hand.Id).Name}: {DrainOrderStudy.Task(question, hand.Id)}, not done yet", null, hand.Id);
-        var ranked = suspects.Where(s => Math.Abs(s.WouldBeL - expected) > 0.005).OrderBy(s => Math.Abs(s.WouldBeL - measured)).Take(Most).ToList();
+        List<Suspect> suspects = [.. explains.OrderBy(e => Math.Abs(e.WouldBeL - measured)).Take(Most).Select(e => new Suspect(e.Cause.PartId, e.Cause.Words,
+            e.WouldBeL, e.Cause.After(whole, whole.Count).Stays.TotalL - stays, e.Cause.Try))];
+        // Whatever came short may not have come yet.
+        if (measured < expected && order[at].Kind != DrainStepKind.Hand)
+        {
+            string name = order[at].Parts is [var only] ? question.Index.Part(only).Name : "a tap";
+            suspects.Add(new Suspect(order[at].Parts[0], $"It still runs: {name} is half open, or clogged", measured, expected - measured,
+                $"Open {name} fully and wait until it drips no more; poke it clear where it only drips"));
+        }
         var verdict = measured < expected
             ? Sentence.Of($"{Measure.Volume(expected - measured)} is missing of {Measure.Volume(expected)}: it is still in the rig, or came out elsewhere.")
             : Sentence.Of($"{Measure.Volume(measured - expected)} more came than the {Measure.Volume(expected)} expected: an earlier step let out less, or a " +
                 $"tank was fuller than assumed.");
-        return new ProofAnswer(step, expected, measured, verdict, ranked);
-
-        void Add(Part part, string words, string? shut, string? undone) =>
-            suspects.Add(new Suspect(part.Id, words, Out(question, order, at, shut, undone), All(question, whole, shut, undone).StaysL() - stays));
-    }
-
-    private static double Out(Question question, List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> order, int step, string? shut,
-        string? undone) =>
-        Math.Max(0, After(question, order, step, shut, undone).StaysL() - After(question, order, step + 1, shut, undone).StaysL());
-
-    private static Stage All(Question question, List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> order, string? shut, string? undone) =>
-        After(question, order, order.Count, shut, undone);
-
-    private static Stage After(Question question, List<(string Id, string[] Parts, DrainStepKind Kind, string Why)> order, int count, string? shut,
-        string? undone)
-    {
-        var (opened, done) = (new HashSet<string>(), new HashSet<string>());
-        foreach (var (id, parts, kind, _) in order.Take(count))
-        {
-            if (kind == DrainStepKind.Hand) done.Add(id);
-            else opened.UnionWith(parts);
-        }
-        if (undone is not null) done.Remove(undone);
-        return new Stage(question, opened, done, shut);
+        return new ProofAnswer(step, expected, measured, verdict, suspects);
     }
 }

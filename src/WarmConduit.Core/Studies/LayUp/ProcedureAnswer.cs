@@ -1,4 +1,5 @@
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies.Left;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.LayUp;
@@ -31,7 +32,11 @@ public sealed record StepMark(LeftActKind Kind, string? Thing = null, double? Gl
 /// <param name="Marks">What the rig remembers once it is done.</param>
 public sealed record ProcedureStep(
     string Id, Sentence Words, IReadOnlyList<string> PartIds, IReadOnlyList<Setting> Settings, double? OutL, double? InL, double? ShortestS, double? LongestS,
-    bool Waits, string? Reach, Sentence? Wrong, string? Caution, IReadOnlyList<StepMark> Marks);
+    bool Waits, string? Reach, Sentence? Wrong, string? Caution, IReadOnlyList<StepMark> Marks)
+{
+    /// <summary>How much more or less than <see cref="OutL"/> a jug may show and still agree, L; null: nothing is expected.</summary>
+    public double? GiveOrTakeL => OutL is { } litres ? JugReading.Of(Id, litres, litres).FinestL : null;
+}
 
 /// <summary>How a valve, drain, cap or switch stands at the end.</summary>
 /// <param name="Id">The part.</param>

@@ -57,7 +57,7 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
         foreach (var inlet in Rig.Parts.Where(Networks.RigFlow.IsTownInlet))
             Add($"hose-off:{inlet.Id}", $"Take the hose off {inlet.Name}, and drain the hose too", [inlet], wrong:
                 "A hose that is left on freezes, and keeps pressure on the lines.");
-        var order = question.Ask(DrainOrderStudy.Ask);
+        var order = question.Ask(DrainOrderStudy.WalkOf);
         foreach (var step in order.Steps.Where(s => s.Needed))
         {
             var part = question.Index.Part(step.PartIds[0]);
@@ -76,7 +76,7 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
                 wrong: "Run dry for longer, a pump wears.");
         foreach (var part in Rig.Parts.Where(p => Stock(p).Positions.Count > 0 && !question.Index.HoldsCoolant(p)))
             if (question.Scenario.PositionOf(part) is { } at) _ends[part.Id] = at.Id;
-        (_in, _out, _stays) = (order.FullL, order.Steps.Sum(s => s.OutL), order.Stays.TotalL);
+        (_in, _out, _stays) = (order.Full.StaysL(), order.Steps.Sum(s => s.OutL), order.Last.StaysL());
     }
 
     /// <summary>Air on each outlet in turn.</summary>
@@ -183,6 +183,11 @@ internal sealed partial class ProcedureKit(Question question, ProcedureInput inp
                     break;
                 case "outdoor-shower" or "pet-wash":
                     Add($"outdoors:{part.Id}", $"Open {part.Name} hot and cold, lay its hose down, and leave it open", [part]);
+                    break;
+                // A cap on a line of its own: where an appliance would be.
+                case "end-cap" when Rig.Runs.Any(r => (r.From.Part == part.Id || r.To.Part == part.Id) && r.Service is Service.Cold or Service.Hot):
+                    Add($"hook-up:{part.Id}", $"Disconnect {part.Name}, let its line run out over a towel, and leave it off", [part], wrong:
+                        "A bare hook-up is full behind its cap, and nothing else empties it.");
                     break;
                 default:
                     break;

@@ -51,7 +51,7 @@ public static class SchoolsStudy
                 ProcedureKind.AntifreezeLayUp),
             Of(FreezeSchool.Heat, "Heat", "Living in it: water all winter, as long as fuel and battery last.", null, warm.Ask(FreezeLadderStudy.Ask).Rungs,
                 litre,
-                question.Ask(DrainOrderStudy.Ask).FullL),
+                question.Ask(DrainOrderStudy.WalkOf).Full.StaysL()),
         ]);
     }
 

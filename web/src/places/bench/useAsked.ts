@@ -16,10 +16,10 @@ type Ask = Schema["AnswersRequest"];
 
 /**
  * An answer about the document as it is drawn, asked for when it is shown; a new edit calls the question off. Null instead of an
- * input: not to be asked yet.
+ * input: not to be asked yet. `conditions`: another night and parking than the one that is chosen.
  */
-export function useAsked<N extends keyof Answers>(name: N, input?: InputOf<N> | null) {
-  return useQuestion(name, input, rigApi.answers);
+export function useAsked<N extends keyof Answers>(name: N, input?: InputOf<N> | null, conditions?: Ask["conditions"]) {
+  return useQuestion(name, input, rigApi.answers, conditions);
 }
 
 /** The same for what takes long: a job, whose share that is done is told, and which is stopped when it is called off. */
@@ -43,9 +43,11 @@ function useQuestion<N extends keyof Answers>(
   name: N,
   input: InputOf<N> | null | undefined,
   answer: (ask: Ask, signal: AbortSignal) => Promise<Schema["AnswersAnswer"]>,
+  own?: Ask["conditions"],
 ) {
   const document = useDocument((s) => s);
-  const conditions = useAnswers((s) => s.conditions);
+  const chosen = useAnswers((s) => s.conditions);
+  const conditions = own ?? chosen;
   const edits = pendingOf(document);
   const base = { id: document.id, base: document.revision, edits };
   // A hand that nudges on is answered first: what would mend it is asked once it rests.

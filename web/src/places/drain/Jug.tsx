@@ -46,7 +46,8 @@ function Proof({ step, litres }: { step: string; litres: number }) {
               {say(s.words, print)}:{" "}
               <span className="text-muted">
                 {print(s.wouldBeL, "volume")} would have come, and {print(Math.max(0, s.staysMoreL), "volume")} more left.
-              </span>
+              </span>{" "}
+              {say(s.try, print)}.
             </li>
           ))}
         </ol>

@@ -1,11 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { Link, useLocation } from "wouter";
 import { api, data, type Problem, type Schema } from "../../api/client";
 import { newId } from "../../app/ids";
 import { useSettings } from "../../app/settings";
-import { listenLog } from "../../document/changes";
 import type { Rig } from "../../document/geometry";
+import { useFollowLog } from "../../document/useFollowLog";
 import { whenWords } from "../../drawing/left";
 import { Button } from "../../ui/controls";
 import { fieldClass, QuantityField } from "../../ui/QuantityField";
@@ -33,10 +33,7 @@ export function Begin({ rig, input, made }: Props) {
     queryFn: async () => data(await api.GET("/api/rigs/{id}/walks", { params: { path: { id: rig.id } } })),
     refetchOnMount: "always",
   });
-  useEffect(
-    () => listenLog((log) => (!log || log.rigId === rig.id) && void client.invalidateQueries({ queryKey: ["walks", rig.id] })),
-    [client, rig.id],
-  );
+  useFollowLog(rig.id, ["walks", rig.id]);
   const open = walks.data?.filter((w) => w.endedAt == null) ?? [];
   async function begin() {
     setProblem(null);

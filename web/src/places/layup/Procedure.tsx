@@ -2,13 +2,12 @@ import { useEffect, useMemo, useState } from "react";
 import type { Schema } from "../../api/client";
 import { plural, say, usePrint } from "../../app/units";
 import type { Rig } from "../../document/geometry";
-import { Button, Caution, Panel, Tick } from "../../ui/controls";
+import { Button, Panel, Tick } from "../../ui/controls";
 import { fieldClass } from "../../ui/QuantityField";
 import { Stale } from "../../ui/Stale";
 import { useAsked, useLast } from "../bench/useAsked";
 import { LeftState } from "../drain/LeftState";
 import { useLeft } from "../drain/useLeft";
-import { StepFacts } from "../walk/StepAtHand";
 import { Begin } from "./Begin";
 import { Dose } from "./Dose";
 import { Ends } from "./Ends";
@@ -17,6 +16,7 @@ import { OwnSteps } from "./OwnSteps";
 import { rowClass } from "./rowClass";
 import { Schools } from "./Schools";
 import type { Shown } from "./StepDrawing";
+import { StepWords } from "./StepWords";
 
 type Made = Schema["ProcedureAnswer"];
 
@@ -116,22 +116,10 @@ function Ready({ made }: { made: Made }) {
 /** A step to look at, before it is done. */
 function Preview(props: { made: Made; index: number; step: Schema["ProcedureStep"]; onStep(at: number): void }) {
   const { made, index, step, onStep } = props;
-  const print = usePrint();
   const last = index >= made.steps.length - 1;
   return (
     <Panel className="p-4" aria-label="Step">
-      <p className="text-muted">
-        Step {index + 1} of {made.steps.length}
-      </p>
-      <p className="mt-1 text-[21px] leading-snug font-semibold" data-step={step.id}>
-        {say(step.words, print)}
-      </p>
-      {step.caution && (
-        <div className="mt-2">
-          <Caution>{step.caution}</Caution>
-        </div>
-      )}
-      <StepFacts step={step} />
+      <StepWords step={step} number={index + 1} of={made.steps.length} />
       <div className="mt-3 grid grid-cols-2 gap-2">
         <Button className="h-16 text-[17px]" disabled={index === 0} onClick={() => onStep(index - 1)}>
           Back

@@ -1,11 +1,11 @@
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { api, data, type Problem, type Schema } from "../../api/client";
 import { plural } from "../../app/units";
-import { Button, Panel } from "../../ui/controls";
+import { Panel } from "../../ui/controls";
+import { PickFile } from "../../ui/PickFile";
 
 /** The logbook as a table, out and in, and what is due as a calendar file. */
 export function LogFiles({ rigId, place, onRead }: { rigId: string; place: Schema["WeatherPlace"] | null; onRead(): void }) {
-  const input = useRef<HTMLInputElement>(null);
   const [said, setSaid] = useState<string[]>([]);
   const link = "inline-flex min-h-10 items-center rounded-md border border-rule bg-panel px-3 font-medium hover:border-strong";
   async function read(file: File) {
@@ -26,22 +26,12 @@ export function LogFiles({ rigId, place, onRead }: { rigId: string; place: Schem
         <a className={link} href={`/api/rigs/${rigId}/log.csv`} download>
           Save as table
         </a>
-        <Button onClick={() => input.current?.click()}>Read a table</Button>
+        <PickFile label="Logbook table" accept=".csv,text/csv" onPick={(file) => void read(file)}>
+          Read a table
+        </PickFile>
         <a className={link} href={`/api/rigs/${rigId}/calendar.ics${place ? `?place=${place}` : ""}`} download>
           Save calendar
         </a>
-        <input
-          ref={input}
-          type="file"
-          accept=".csv,text/csv"
-          aria-label="Logbook table"
-          className="hidden"
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            if (file) void read(file);
-            e.target.value = "";
-          }}
-        />
       </div>
       {said.length > 0 && (
         <ul role="status" className="mt-2">

@@ -4,6 +4,7 @@ import { type Problem, type Schema, sendFile } from "../../api/client";
 import { useSettings } from "../../app/settings";
 import type { Rig } from "../../document/geometry";
 import { Button, Panel } from "../../ui/controls";
+import { PickFile } from "../../ui/PickFile";
 import { fieldClass, QuantityField } from "../../ui/QuantityField";
 import { useTyped } from "../../ui/useTyped";
 import { type Entry, type Kind, kindName } from "./entries";
@@ -82,7 +83,6 @@ export function NewEntry({ rig, correcting, write, reminders, onDone }: Props) {
   const { kind, words, at, outdoorC, thing, expectedL, collectedL, care, pictures } = draft;
   const [trouble, setTrouble] = useState<string | null>(null);
   const text = useRef<HTMLTextAreaElement>(null);
-  const file = useRef<HTMLInputElement>(null);
   const putNow = useRef(put);
   putNow.current = put;
   useEffect(() => {
@@ -230,7 +230,9 @@ export function NewEntry({ rig, correcting, write, reminders, onDone }: Props) {
         <Button primary disabled={empty || write.isPending} onClick={() => void send()}>
           {correcting ? "Write the correction" : "Write it down"}
         </Button>
-        <Button onClick={() => file.current?.click()}>Add a photo</Button>
+        <PickFile label="Photo" accept="image/jpeg,image/png" onPick={(picked) => void attach(picked)}>
+          Add a photo
+        </PickFile>
         {correcting && (
           <Button
             quiet
@@ -242,18 +244,6 @@ export function NewEntry({ rig, correcting, write, reminders, onDone }: Props) {
             Leave it as it is
           </Button>
         )}
-        <input
-          ref={file}
-          type="file"
-          accept="image/jpeg,image/png"
-          aria-label="Photo"
-          className="hidden"
-          onChange={(e) => {
-            const picked = e.target.files?.[0];
-            if (picked) void attach(picked);
-            e.target.value = "";
-          }}
-        />
       </div>
       {(write.error ?? trouble) && (
         <p role="alert" className="mt-1">

@@ -1,9 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
 import { api, data, type Problem, type Schema } from "../../api/client";
 import { newId } from "../../app/ids";
 import { useSettings } from "../../app/settings";
-import { listenLog } from "../../document/changes";
+import { useFollowLog } from "../../document/useFollowLog";
 
 export type Entry = Schema["LogEntry"];
 
@@ -17,10 +16,7 @@ export function useLog(rigId: string, place: Schema["WeatherPlace"] | null) {
     placeholderData: (before) => before,
   });
   const anew = () => client.invalidateQueries({ queryKey: ["log", rigId] });
-  useEffect(
-    () => listenLog((news) => (!news || news.rigId === rigId) && void client.invalidateQueries({ queryKey: ["log", rigId] })),
-    [client, rigId],
-  );
+  useFollowLog(rigId, ["log", rigId]);
   const who = useSettings((s) => s.who);
   const write = useMutation<unknown, Problem, Omit<Entry, "id" | "revision">>({
     mutationFn: async (entry) => {

@@ -6,6 +6,7 @@ import { api, data, Problem, type Schema } from "../../api/client";
 import { rigApi } from "../../api/rigs";
 import { type Print, say, useClock, usePrint } from "../../app/units";
 import { keptNight } from "../../document/answersStore";
+import { useFollowLog } from "../../document/useFollowLog";
 import { leftWords, stateLine } from "../../drawing/left";
 import { wholeFrame } from "../../drawing/projection";
 import { RigDrawing } from "../../drawing/RigDrawing";
@@ -168,8 +169,9 @@ function DueLine({ id }: { id: string }) {
   const { data: due } = useQuery({
     queryKey: ["log", id, "due"],
     queryFn: async () => data(await api.GET("/api/rigs/{id}/due", { params: { path: { id } } })),
-    staleTime: 60_000,
+    refetchOnMount: "always",
   });
+  useFollowLog(id, ["log", id]);
   const now = due?.filter((d) => d.isDue) ?? [];
   if (now.length === 0) return null;
   return (

@@ -1,15 +1,17 @@
 import { Camera } from "lucide-react";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { api, type Problem, type Schema, sendFile } from "../../api/client";
 import { newId } from "../../app/ids";
 import { useSettings } from "../../app/settings";
-import { say as inWords, lasting, usePrint } from "../../app/units";
+import { say as inWords, usePrint } from "../../app/units";
 import type { Rig } from "../../document/geometry";
 import { whenWords } from "../../drawing/left";
-import { Button, Caution, Panel } from "../../ui/controls";
+import { Button, Panel } from "../../ui/controls";
+import { PickFile } from "../../ui/PickFile";
 import { fieldClass } from "../../ui/QuantityField";
 import { Jug } from "../drain/Jug";
+import { StepWords } from "../layup/StepWords";
 import { Countdown } from "./Timers";
 import type { useWalkThrough } from "./useWalkThrough";
 
@@ -32,7 +34,6 @@ const REASONS = ["Frozen or stuck", "Can't reach it", "Done already", "Not wante
 
 /** The step at hand, to be read with wet hands and pressed with a knuckle. */
 export function StepAtHand({ rig, walk, view, made, stand, index, onStep, onSaid }: Props) {
-  const print = usePrint();
   const [skipping, setSkipping] = useState(false);
   const over = view.endedAt !== null;
   const open = stand.stand === "open" && !over;
@@ -51,8 +52,7 @@ export function StepAtHand({ rig, walk, view, made, stand, index, onStep, onSaid
   const jug = jugOf(made, rig);
   return (
     <Panel className="p-4" aria-label="Step">
-      <p className="text-muted">
-        Step {index + 1} of {view.steps.length}
+      <StepWords step={made} number={index + 1} of={view.steps.length}>
         {stand.stand !== "open" && (
           <>
             {" "}
@@ -61,16 +61,7 @@ export function StepAtHand({ rig, walk, view, made, stand, index, onStep, onSaid
             {stand.who && `, ${stand.who}`}
           </>
         )}
-      </p>
-      <p className="mt-1 text-[21px] leading-snug font-semibold" data-step={made.id}>
-        {inWords(made.words, print)}
-      </p>
-      {made.caution && (
-        <div className="mt-2">
-          <Caution>{made.caution}</Caution>
-        </div>
-      )}
-      <StepFacts step={made} />
+      </StepWords>
       {made.waits && (
         <div className="mt-3">
           {stand.timerAt ? (
@@ -118,32 +109,6 @@ export function StepAtHand({ rig, walk, view, made, stand, index, onStep, onSaid
     </Panel>
   );
 }
-
-/** What a step is about beside its words. */
-export function StepFacts({ step }: { step: Step }) {
-  const print = usePrint();
-  const times = step.shortestS != null ? [step.shortestS, step.longestS ?? step.shortestS] : null;
-  return (
-    <dl className="mt-2 grid grid-cols-[auto_minmax(0,1fr)] gap-x-3 gap-y-1">
-      <Fact name="Comes out" value={step.outL != null ? print(step.outL, "volume") : null} />
-      <Fact name="Goes in" value={step.inL != null ? print(step.inL, "volume") : null} />
-      <Fact
-        name={step.waits ? "Wait" : "Time"}
-        value={times && (times[0] === times[1] ? lasting(times[0] ?? 0, print) : times.map((t) => lasting(t ?? 0, print)).join(" to "))}
-      />
-      <Fact name="Reached" value={step.reach} />
-      <Fact name="Look out" value={step.wrong ? inWords(step.wrong, print) : null} />
-    </dl>
-  );
-}
-
-const Fact = ({ name, value }: { name: string; value: string | null | undefined | false }) =>
-  value ? (
-    <>
-      <dt className="text-muted">{name}</dt>
-      <dd>{value}</dd>
-    </>
-  ) : null;
 
 /** The opening that a jug is held under; null: none, or it is gone from the drawing. */
 function jugOf(step: Step, rig: Rig): string | null {
@@ -193,7 +158,6 @@ function SkipReason({ onSkip, onCancel }: { onSkip(reason: string): void; onCanc
 
 /** A picture of this step goes into the logbook. */
 function Photo({ view, made }: { view: Schema["WalkView"]; made: Step }) {
-  const input = useRef<HTMLInputElement>(null);
   const who = useSettings((s) => s.who);
   const print = usePrint();
   const [state, setState] = useState<"none" | "sending" | "kept" | string>("none");
@@ -221,23 +185,17 @@ function Photo({ view, made }: { view: Schema["WalkView"]; made: Step }) {
   }
   return (
     <>
-      <Button className="h-16" disabled={state === "sending"} onClick={() => input.current?.click()}>
+      <PickFile
+        className="h-16"
+        label="Photo of this step"
+        accept="image/jpeg,image/png"
+        camera
+        disabled={state === "sending"}
+        onPick={(file) => void keep(file)}
+      >
         <Camera size={20} />
         {state === "kept" ? "In the logbook" : state === "sending" ? "Sending…" : "Photo"}
-      </Button>
-      <input
-        ref={input}
-        type="file"
-        accept="image/jpeg,image/png"
-        capture="environment"
-        aria-label="Photo of this step"
-        className="hidden"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          if (file) void keep(file);
-          e.target.value = "";
-        }}
-      />
+      </PickFile>
       {!["none", "sending", "kept"].includes(state) && (
         <p role="alert" className="col-span-3">
           The photo was not kept: {state}

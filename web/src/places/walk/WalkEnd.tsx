@@ -4,7 +4,7 @@ import { plural, useClock, usePrint } from "../../app/units";
 import type { Rig } from "../../document/geometry";
 import { whenWords } from "../../drawing/left";
 import { Button, Panel } from "../../ui/controls";
-import { useAnswers, useStores } from "../bench/benchStores";
+import { useStores } from "../bench/benchStores";
 import { useAsked } from "../bench/useAsked";
 import { Ends } from "../layup/Ends";
 
@@ -40,7 +40,11 @@ export function WalkEnd({ rig, view, waiting, onEnd, onStep }: Props) {
         {view.endedAt ? `Ended ${whenWords(view.endedAt)}` : "The last step is behind you"}
         {skipped > 0 && `, ${skipped} skipped`}
       </p>
-      {drains && waiting === 0 ? <How /> : <p className="mt-1 text-[21px] font-semibold">{view.procedure.name}</p>}
+      {drains && waiting === 0 ? (
+        <How conditions={view.conditions} />
+      ) : (
+        <p className="mt-1 text-[21px] font-semibold">{view.procedure.name}</p>
+      )}
       {open >= 0 && !view.endedAt && (
         <p className="mt-2">
           {plural(view.steps.filter((s) => s.stand === "open").length, "step")} still to do.{" "}
@@ -70,11 +74,11 @@ export function WalkEnd({ rig, view, waiting, onEnd, onStep }: Props) {
   );
 }
 
-function How() {
+/** Of the night and the parking that it was begun for, as the logbook tells it. */
+function How({ conditions }: { conditions: Schema["Conditions"] }) {
   const print = usePrint();
   const clock = useClock();
-  const startHour = useAnswers((s) => s.conditions?.startHour ?? 18);
-  const { data } = useAsked("walkEnd");
+  const { data } = useAsked("walkEnd", undefined, conditions);
   // The brief's own night is told once.
   const [chosen, briefs] = data?.nights ?? [];
   const same = chosen && briefs && chosen.outdoorC === briefs.outdoorC && chosen.firstName === briefs.firstName;
@@ -92,9 +96,11 @@ function How() {
       <ul className="mt-1">
         {nights.map((n) => (
           <li key={String(n.isTheBriefs)} data-end-night={n.firstName ?? ""}>
-            {n.isTheBriefs ? "On your coldest night" : "On the chosen night"}, {print(n.outdoorC, "temperature")}:{" "}
+            {n.isTheBriefs ? "On your coldest night" : "On the night it was begun for"}, {print(n.outdoorC, "temperature")}:{" "}
             <strong className="font-semibold">
-              {n.firstName ? `ice breaks ${n.firstName}${n.firstS != null ? ` at ${clock(startHour, n.firstS)}` : ""}` : "nothing breaks"}
+              {n.firstName
+                ? `ice breaks ${n.firstName}${n.firstS != null ? ` at ${clock(conditions.startHour, n.firstS)}` : ""}`
+                : "nothing breaks"}
             </strong>
           </li>
         ))}

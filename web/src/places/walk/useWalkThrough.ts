@@ -4,7 +4,7 @@ import { api, data, OFFLINE, type Problem, type Schema } from "../../api/client"
 import { within } from "../../api/rigs";
 import { newId } from "../../app/ids";
 import { useSettings } from "../../app/settings";
-import { listenLog } from "../../document/changes";
+import { useFollowLog } from "../../document/useFollowLog";
 import { type Act, keepWaiting, waitingOf, withWaiting } from "./walkQueue";
 
 const AGAIN_MS = 3000;
@@ -76,10 +76,7 @@ export function useWalkThrough(rigId: string, walkId: string) {
       clearTimeout(timer.current);
     };
   }, [send]);
-  useEffect(
-    () => listenLog((log) => (!log || log.rigId === rigId) && void client.invalidateQueries({ queryKey: key })),
-    [client, key, rigId],
-  );
+  useFollowLog(rigId, key);
 
   const who = useSettings((s) => s.who);
   const say = (kind: Act["kind"], stepId: string | null, more: Partial<Act> = {}) => {
