@@ -25,7 +25,24 @@ internal static class NightCase
         {
             Constants = new NightConstants(c.Num("waterHeatCapacity_J_kgK"), c.Num("iceHeatCapacity_J_kgK"), c.Num("latentHeat_J_kg"),
                 c.Num("iceConductivity_W_mK")),
+            Circuits = [.. c.Rows("loops").Select(Loop)],
         };
+    }
+
+    // In order from its heater and back to it.
+    private static NightCircuit Loop(JsonElement l)
+    {
+        static NightWindow[] Windows(JsonElement e, string name) => [.. e.Rows(name).Select(w => new NightWindow(w.Num("from_s"), w.Num("to_s")))];
+        double kg = l.Num("flow_kg_s");
+        var heater = l.GetProperty("heater");
+        var path = l.Rows("path").ToList();
+        return new NightCircuit(l.Text("id"), l.Num("heatCapacity_J_kgK"),
+            [
+                new("heater", "return", "n0", kg, Heater: new NightFluidHeater(heater.Num("power_W"), heater.Num("limit_C"), Windows(heater, "on"))),
+                .. path.Select((p, i) => new NightReach($"r{i}", $"n{i}", i + 1 < path.Count ? $"n{i + 1}" : "return", kg, p.Text("to"),
+                    p.Num("conductance_W_K"))),
+            ],
+            Windows(l, "pumpOn"));
     }
 
     public static double[] Reports(JsonElement c) => [.. c.Rows("report_s").Select(v => v.GetDouble())];

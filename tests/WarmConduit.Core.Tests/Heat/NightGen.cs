@@ -7,7 +7,7 @@ namespace WarmConduit.Core.Tests.Heat;
 internal sealed class NightGen(int seed)
 {
     private const double Hour = 3600;
-    private readonly Random _random = new(seed), _films = new(~seed);
+    private readonly Random _random = new(seed), _films = new(~seed), _circuits = new(seed + 1_000_000);
 
     private double Even(double low, double high) => low + (high - low) * _random.NextDouble();
 
@@ -44,6 +44,39 @@ internal sealed class NightGen(int seed)
         };
 
         TimeSeries Weather(double low, double high) => new(times, [.. times.Select(_ => Even(low, high))]);
+    }
+
+    /// <summary>The same night with one or two circuits: a heater, then one to three branches side by side, each past a few of what is there.</summary>
+    public NightNetwork WithCircuits()
+    {
+        var night = Night();
+        return night with { Circuits = [.. Enumerable.Range(0, _circuits.Next(1, 3)).Select(c => Circuit(c, night))] };
+    }
+
+    private NightCircuit Circuit(int c, NightNetwork night)
+    {
+        double Between(double low, double high) => low + ((high - low) * _circuits.NextDouble());
+        bool Half() => _circuits.Next(2) == 0;
+        NightWindow[] Windows() => Half() ? [NightWindow.Always] : [new(0, Between(3, 10) * Hour), new(Between(12, 15) * Hour, Between(16, 22) * Hour)];
+        double[] flow = [.. Enumerable.Range(0, _circuits.Next(1, 4)).Select(_ => Between(0.01, 0.08))];
+        var reaches = new List<NightReach>
+        {
+            new("heater", "back", "out", flow.Sum(), Heater: new NightFluidHeater(Between(300, 5000), Between(40, 80), Windows())),
+        };
+        for (int branch = 0; branch < flow.Length; branch++)
+        {
+            int past = _circuits.Next(1, 5);
+            for (int i = 0; i < past; i++)
+            {
+                string from = i == 0 ? "out" : $"n{branch}.{i}", to = i + 1 == past ? "back" : $"n{branch}.{i + 1}", id = $"r{branch}.{i}";
+                string zone = $"z{_circuits.Next(night.Zones.Count)}";
+                reaches.Add(Half() ? new(id, from, to, flow[branch], $"b{_circuits.Next(night.Bodies.Count)}", Between(0.2, 10))
+                    : Half() ? new(id, from, to, flow[branch], Half() ? "outdoor" : zone, Between(0.2, 5))
+                    : new(id, from, to, flow[branch], zone, Emission: new NightEmission(Between(100, 2500), 50, Between(0.1, 1), Half() ? 40 : -1000,
+                        Half() ? Between(8, 20) : null)));
+            }
+        }
+        return new NightCircuit($"c{c}", Between(3400, 4200), reaches, Windows());
     }
 
     private double Of(double low, double high) => low + (high - low) * _films.NextDouble();

@@ -8,7 +8,12 @@ namespace WarmConduit.Core.Tests.Heat;
 public class NightReferenceTests
 {
     [Fact]
-    public void Nights() => Cases.Each("night", (c, expected, check) =>
+    public void Nights() => Cases.Each("night", Check);
+
+    [Fact]
+    public void Nights_with_loops() => Cases.Each("night_loop", Check);
+
+    private static void Check(JsonElement c, JsonElement expected, Cases.Checker check)
     {
         var network = NightCase.Read(c);
         var answer = NightEngine.Run(network, new NightOptions(ReportS: NightCase.Reports(c)));
@@ -24,6 +29,14 @@ public class NightReferenceTests
                 check.Near($"{network.Bodies[b].Id} {at}", body.Num("temperature_C"), answer.BodyC[row, b], 0, 0.15);
                 check.Near($"ice of {network.Bodies[b].Id} {at}", body.Num("iceFraction"), answer.IceFraction[row, b], 0, 0.02);
             }
+            for (int l = 0; l < network.Circuits.Count; l++)
+            {
+                var loop = r.GetProperty("loops").GetProperty(network.Circuits[l].Id);
+                var found = answer.Circuits[l].Rows[row];
+                if (loop.GetProperty("supply_C").ValueKind == JsonValueKind.Null) check.Same($"supply {at}", double.NaN, found.OutC[0]);
+                else check.Near($"supply of {network.Circuits[l].Id} {at}", loop.Num("supply_C"), found.OutC[0], 0, 0.5);
+                check.Near($"heat of {network.Circuits[l].Id} {at}", loop.Num("given_Wh"), found.GivenWh[0], 0.02, 1);
+            }
             row++;
         }
         for (int b = 0; b < network.Bodies.Count; b++)
@@ -34,5 +47,5 @@ public class NightReferenceTests
             else check.Near($"first ice of {network.Bodies[b].Id}", first.GetDouble(), found, 0.02, 60);
         }
         check.Near("balance", 0, answer.Balance.Gap(), 0, 1e-3);
-    });
+    }
 }

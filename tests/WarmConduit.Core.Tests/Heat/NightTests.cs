@@ -183,16 +183,45 @@ public class NightTests
     }
 
     [Fact]
-    public void Plain_stepping_of_the_equations_comes_to_the_same() => Parallel.For(200, 206, seed =>
+    public void Plain_stepping_of_the_equations_comes_to_the_same() => Parallel.For(200, 206, seed => SteppedPlainly(new NightGen(seed).Night(), 0.2));
+
+    [Fact]
+    public void With_circuits_too() => Parallel.For(300, 306, seed => SteppedPlainly(new NightGen(seed).WithCircuits(), 0.5));
+
+    private static void SteppedPlainly(NightNetwork whole, double step)
     {
-        var night = new NightGen(seed).Night() with { EndS = 12 * Hour };
+        var night = whole with { EndS = 12 * Hour };
         var reports = NightOptions.Every(Hour / 2, 12 * Hour);
         var answer = NightEngine.Run(night, new NightOptions(60, 1, reports));
-        var (zoneC, bodyC, ice) = new PlainNight(night).Run(reports, 0.2);
+        var (zoneC, bodyC, ice) = new PlainNight(night).Run(reports, step);
         Assert.InRange(Farthest(answer.ZoneC, zoneC), 0, 0.1);
         Assert.InRange(Farthest(answer.BodyC, bodyC), 0, 0.15);
         Assert.InRange(Farthest(answer.IceFraction, ice), 0, 0.01);
-    });
+    }
+
+    [Fact]
+    public void Circuits_keep_their_heat_whatever_the_step()
+    {
+        var far = new List<(double Zone, double Body)>();
+        Parallel.For(0, 120, seed =>
+        {
+            var night = new NightGen(seed).WithCircuits();
+            var reports = NightOptions.Every(Hour / 2, 24 * Hour);
+            var (answer, fine) = (NightEngine.Run(night, new NightOptions(ReportS: reports)), NightEngine.Run(night, new NightOptions(10, 0.1, reports)));
+            Assert.InRange(answer.Balance.Gap(), 0, 1e-6);
+            for (int c = 0; c < night.Circuits.Count; c++)
+                // What its heater gives is what its fluid gives off, hour by hour.
+                for (int h = 0; h < 24; h++)
+                    Assert.Equal(0, answer.Circuits[c].HeatWhByHour.Sum(r => r[h]), 1e-6 * (1 + answer.Circuits[c].HeatWhByHour.Sum(r => Math.Abs(r[h]))));
+            // A fan that starts, or ice that goes, half a minute sooner throws a small thing off for a while.
+            lock (far) far.Add((Mean(answer.ZoneC, fine.ZoneC), Mean(answer.BodyC, fine.BodyC)));
+        });
+        Assert.InRange(far.Max(f => f.Zone), 0, 0.1);
+        Assert.InRange(far.Max(f => f.Body), 0, 0.5);
+        Assert.InRange(far.Count(f => f.Body > 0.1), 0, 4);
+    }
+
+    private static double Mean(double[,] a, double[,] b) => a.Cast<double>().Zip(b.Cast<double>(), (x, y) => Math.Abs(x - y)).Average();
 
     // The greatest of numbers passes over what is none.
     private static double Farthest(double[,] a, double[,] b)

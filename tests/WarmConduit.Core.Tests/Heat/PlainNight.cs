@@ -112,6 +112,7 @@ internal sealed class PlainNight(NightNetwork night)
                 if (_zoneOf.ContainsKey(to)) zoneW[room] -= w;
             }
         }
+        foreach (var circuit in night.Circuits) GoRound(circuit, t, outdoor, zoneW, bodyW);
         for (int z = 0; z < _zone.Length; z++) _zone[z] += zoneW[z] * step / night.Zones[z].HeatCapacityJPerK;
         for (int b = 0; b < _h.Length; b++)
         {
@@ -119,6 +120,52 @@ internal sealed class PlainNight(NightNetwork night)
             _h[b] += bodyW[b] * step;
             if (before >= 0 && _h[b] < 0) FirstIceS[b] = Math.Min(FirstIceS[b], t + (step * before / (before - _h[b])));
             if (NearIceS[b] > t && BodyC(b) < 0.05) NearIceS[b] = t;
+        }
+    }
+
+    // Fluid sent round until its temperatures stay: node by node what comes in is mixed, reach by reach it loses in a hundred short lengths.
+    private readonly Dictionary<(string, string), double> _fluid = [];
+
+    private void GoRound(NightCircuit circuit, double t, double outdoor, double[] zoneW, double[] bodyW)
+    {
+        static bool On(IReadOnlyList<NightWindow> windows, double t) => windows.Any(w => t >= w.FromS && t < w.ToS);
+        if (!On(circuit.PumpOn, t)) return;
+        double Its(string id) => _zoneOf.TryGetValue(id, out int z) ? _zone[z] : _bodyOf.TryGetValue(id, out int b) ? BodyC(b) : outdoor;
+        double Out(NightReach reach, double c)
+        {
+            double carried = reach.KgPerS * circuit.JPerKgK;
+            if (reach.Heater is { } heater) return On(heater.On, t) && c < heater.LimitC ? Math.Min(heater.LimitC, c + (heater.PowerW / carried)) : c;
+            double its = Its(reach.Target!);
+            if (reach.Emission is not { } e)
+            {
+                double g = reach.ConductanceWPerK;
+                if (_bodyOf.TryGetValue(reach.Target!, out int b) && night.Bodies[b].Ice == IceGrowth.Cylinder && IceOf(b) is > 0 and < 1 and double f)
+                    g /= 1 - (g * Math.Log(1 - Math.Min(f, 0.9999)) / (4 * Math.PI * 2.22 * night.Bodies[b].LengthM));
+                return its + ((c - its) * Math.Exp(-g / carried));
+            }
+            double fan = e.StillShare + ((1 - e.StillShare) * Math.Clamp(((c - e.FanFromC) / 2) + 0.5, 0, 1)), at = c;
+            for (int i = 0; i < 100; i++)
+                at -= fan * e.RatedW / 100 * Math.Sign(at - its) * Math.Pow(Math.Abs(at - its) / e.RatedK, 1.3) / carried;
+            return c + ((at - c) * (e.SetpointC is { } set ? Math.Clamp((set + (e.BandK / 2) - its) / e.BandK, 0, 1) : 1));
+        }
+        double C(string node) => _fluid.TryGetValue((circuit.Id, node), out double c) ? c : 20;
+        for (int round = 0; round < 400; round++)
+        {
+            double moved = 0;
+            foreach (var into in circuit.Reaches.GroupBy(r => r.To))
+            {
+                double c = into.Sum(r => r.KgPerS * Out(r, C(r.From))) / into.Sum(r => r.KgPerS);
+                moved = Math.Max(moved, Math.Abs(c - C(into.Key)));
+                _fluid[(circuit.Id, into.Key)] = c;
+            }
+            if (moved < 1e-4) break;
+        }
+        foreach (var reach in circuit.Reaches)
+        {
+            if (reach.Target is null) continue;
+            double watt = reach.KgPerS * circuit.JPerKgK * (C(reach.From) - Out(reach, C(reach.From)));
+            if (_zoneOf.TryGetValue(reach.Target, out int z)) zoneW[z] += watt;
+            else if (_bodyOf.TryGetValue(reach.Target, out int b)) bodyW[b] += watt;
         }
     }
 

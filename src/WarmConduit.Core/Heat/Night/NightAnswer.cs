@@ -47,6 +47,9 @@ public sealed class NightAnswer
     /// <summary>Heaters of zones, then of bodies.</summary>
     public required IReadOnlyList<HeaterEnergy> Energy { get; init; }
 
+    /// <summary>Circuits, in the network's order.</summary>
+    public IReadOnlyList<NightCircuitAnswer> Circuits { get; init; } = [];
+
     /// <summary>The running balance at the end.</summary>
     public required HeatBalance Balance { get; init; }
 

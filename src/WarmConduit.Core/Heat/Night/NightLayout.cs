@@ -37,6 +37,11 @@ internal sealed class NightLayout
     public readonly (double TimeS, int A, int B, double Factor)[] Events;
     public readonly (bool OfZone, int Owner, int Index, NightHeater Heater)[] Heaters;
 
+    public readonly CircuitLayout[] Circuits;
+
+    // Bodies that a circuit touches, and the place of each among them (-1: none does).
+    public readonly int[] Touched, TouchedAt;
+
     // Heaters of zones come first, those of bodies from the first start on.
     public readonly int[] BodyHeaterStart;
 
@@ -136,6 +141,12 @@ internal sealed class NightLayout
         double strongest = Wind.Value.Max();
         ContactMostG = [.. ContactG.Select((w, c) => w + ContactFilms.MostWPerK(c, strongest))];
 
+        Circuits = [.. network.Circuits.Where(c => c.Reaches.Any(r => r.KgPerS > 0)).Select(c => new CircuitLayout(c, index))];
+        Touched = [.. Circuits.SelectMany(c => c.Targets).Where(t => t.Kind == 'w').Select(t => t.Index).Distinct().Order()];
+        TouchedAt = new int[BodyCount];
+        Array.Fill(TouchedAt, -1);
+        for (int l = 0; l < Touched.Length; l++) TouchedAt[Touched[l]] = l;
+
         var heaters = new List<(bool, int, int, NightHeater)>();
         BodyHeaterStart = new int[BodyCount + 1];
         for (int z = 0; z < ZoneCount; z++) Add(true, z, network.Zones[z].Id, network.Zones[z].Heaters);
@@ -181,6 +192,7 @@ internal sealed class NightLayout
             Add(heater.ToS, true);
         }
         foreach (var e in Events) Add(e.TimeS, true);
+        foreach (double t in Circuits.SelectMany(c => c.Edges())) Add(t, true);
         for (double t = 3600; t < end; t += 3600) Add(t, false);
         all.Sort();
         // What lies nearer than the shortest step is one milestone, at the last of its times: a step of microseconds has no digits left.

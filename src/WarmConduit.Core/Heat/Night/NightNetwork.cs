@@ -112,6 +112,9 @@ public sealed record NightNetwork(
     /// <summary>Changes of conductance.</summary>
     public IReadOnlyList<NightEvent> Events { get; init; } = [];
 
+    /// <summary>Circuits of heating fluid.</summary>
+    public IReadOnlyList<NightCircuit> Circuits { get; init; } = [];
+
     /// <summary>Constants.</summary>
     public NightConstants Constants { get; init; } = new();
 }

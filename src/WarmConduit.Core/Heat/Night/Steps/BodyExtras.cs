@@ -9,6 +9,7 @@ internal sealed class BodyExtras
     private readonly NightLayout _layout;
     private readonly BodyState _state;
     private readonly HeaterBank _bank;
+    private readonly Circuits _circuits;
     private readonly double[] _handedOnJ, _g, _atC, _watt;
     private readonly bool[] _any;
 
@@ -18,25 +19,29 @@ internal sealed class BodyExtras
     /// <summary>Those that touch another body.</summary>
     public readonly bool[] Joined;
 
-    public BodyExtras(NightLayout layout, BodyState state, HeaterBank bank)
+    public BodyExtras(NightLayout layout, BodyState state, HeaterBank bank, Circuits circuits)
     {
-        (_layout, _state, _bank) = (layout, state, bank);
+        (_layout, _state, _bank, _circuits) = (layout, state, bank, circuits);
         int n = layout.BodyCount;
         (_handedOnJ, _g, _atC, _watt) = (new double[n], new double[n], new double[n], new double[n]);
         (_any, Joined) = (new bool[n], new bool[n]);
         _foreseen = new (double, double)[layout.Neighbours.Length];
         for (int b = 0; b < n; b++) _any[b] = layout.BodyHeaterStart[b + 1] > layout.BodyHeaterStart[b];
         foreach (var (a, b, _) in layout.Neighbours) _any[a] = _any[b] = Joined[a] = Joined[b] = true;
+        foreach (int b in layout.Touched) _any[b] = Joined[b] = true;
     }
 
     /// <summary>Whether there is anything of the kind.</summary>
     public bool Any(int b) => _any[b];
 
-    /// <summary>More conductance to what its heaters hold, W/K.</summary>
-    public double WPerK(int b) => _any[b] ? _g[b] : 0;
+    /// <summary>More conductance, to what its heaters hold and to its circuits, W/K.</summary>
+    public double WPerK(int b) => !_any[b] ? 0 : _layout.TouchedAt[b] is >= 0 and int l ? _g[b] + _circuits.OwnWPerK(l) : _g[b];
 
     /// <summary>Watts into it were it at 0 °C.</summary>
-    public double Watt(int b) => _any[b] ? _watt[b] + _g[b] * _atC[b] : 0;
+    public double Watt(int b) => !_any[b] ? 0 : OwnWatt(b) + (_layout.TouchedAt[b] is >= 0 and int l ? _circuits.BroughtW(l) : 0);
+
+    /// <summary>The same without what circuits bring.</summary>
+    public double OwnWatt(int b) => _any[b] ? _watt[b] + _g[b] * _atC[b] : 0;
 
     /// <summary>Watts that do not depend on its temperature.</summary>
     public double PlainWatt(int b) => _watt[b];
@@ -83,6 +88,9 @@ internal sealed class BodyExtras
     {
         for (int n = _layout.BodyHeaterStart[b]; n < _layout.BodyHeaterStart[b + 1]; n++) _bank.PowerW[n] = _bank.PowerAtW(n, _bank.State[n], mean);
     }
+
+    /// <summary>What each is handed on with the next step, J: what is written here is kept.</summary>
+    public double[] HandOnJ => _handedOnJ;
 
     /// <summary>What two neighbours together took too much, by having foreseen each other wrongly, each gives back half of with the next step.</summary>
     public void SettleNeighbours(double step, double[] meanC)

@@ -3,6 +3,7 @@ namespace WarmConduit.Core.Heat.Night.Steps;
 /// <summary>Bodies through a step: what they tell the zones before it is solved, and where they come to once it is.</summary>
 internal sealed class BodyHeat
 {
+    private readonly NightLayout _layout;
     private readonly BodyContacts _contacts;
     private readonly BodyExtras _extras;
     private readonly BodyFollower _follower;
@@ -22,7 +23,7 @@ internal sealed class BodyHeat
 
     public BodyHeat(NightLayout layout, StepAir air, Zones zones, BodyState state, BodyExtras extras, BodyContacts contacts, HeatLedger ledger)
     {
-        (_air, _state, _extras, _contacts, _ledger) = (air, state, extras, contacts, ledger);
+        (_layout, _air, _state, _extras, _contacts, _ledger) = (layout, air, state, extras, contacts, ledger);
         _follower = new BodyFollower(air, zones, state, extras, contacts, ledger);
         int n = layout.BodyCount;
         (_startC, _fixedEndC, _answer, _answerX) = (new double[n], new double[n], new BodyStep[n], new double[n]);
@@ -38,15 +39,72 @@ internal sealed class BodyHeat
         return sum;
     }
 
-    /// <summary>Folds all bodies into the zones' equations.</summary>
+    /// <summary>Mean of each body over the step that was gone.</summary>
+    public ReadOnlySpan<double> MeansC => _meanC;
+
+    /// <summary>Folds all bodies into the zones' equations, but for those that circuits touch.</summary>
     public void AddTo(ZoneEquations equations, double step)
     {
         for (int b = 0; b < _meanC.Length; b++)
         {
+            if (_layout.TouchedAt[b] >= 0) continue;
             int phase = _state.Phase(b);
             if (_contacts.OnlyZone(b) is >= 0 and int zone) AddSimple(equations, b, phase, zone, step);
             else if (phase == 0) AddIce(equations, b, step);
             else AddPlain(equations, b, phase, step);
+        }
+    }
+
+    /// <summary>Adds the bodies that circuits touch: each has an equation of its own, for its mean over the step.</summary>
+    public void AddTouched(ZoneEquations equations, double step)
+    {
+        foreach (int b in _layout.Touched)
+        {
+            int phase = _state.Phase(b), row = _layout.ZoneCount + _layout.TouchedAt[b];
+            if (phase == 0)
+            {
+                AddIce(equations, b, step);
+                equations.Matrix[row, row] += 1;
+                continue;
+            }
+            double all = AllWPerK(b);
+            ref readonly var s = ref Answer(b, all, phase, step);
+            if (all == 0)
+            {
+                (_startC[b], _fixedEndC[b]) = (0, 0);
+                equations.Matrix[row, row] += 1;
+                equations.Side[row] += _state.C[b];
+                continue;
+            }
+            Surround(b, all, _extras.OwnWatt(b));
+            equations.Matrix[row, row] += all;
+            equations.Side[row] += all * (s.Phi * _state.C[b] + s.MeanStart * _startC[b] + s.MeanEnd * _fixedEndC[b]);
+            for (int c = _contacts.First(b); c < _contacts.End(b); c++)
+            {
+                int z = _contacts.To(c);
+                if (z < 0) continue;
+                double g = _contacts.WPerK(c);
+                equations.Matrix[row, z] -= s.MeanEnd * g;
+                equations.Matrix[z, z] += g / 2;
+                equations.Matrix[z, row] -= g;
+                equations.Side[z] -= g / 2 * _air.ZoneStartC[z];
+            }
+        }
+    }
+
+    /// <summary>Share of what circuits bring to a body over the step that its equation has: none where ice grows, which stays at 0 °C.</summary>
+    public double BroughtShare(int b) => _state.Phase(b) == 0 || AllWPerK(b) == 0 ? 0 : 1 - _answer[b].Phi;
+
+    /// <summary>Takes what circuits were solved to bring.</summary>
+    public void TakeBrought(Circuits circuits)
+    {
+        foreach (int b in _layout.Touched)
+        {
+            double all = AllWPerK(b);
+            if (_state.Phase(b) == 0 || all == 0) continue;
+            double over = circuits.BroughtW(_layout.TouchedAt[b]) / all;
+            _startC[b] += over;
+            _fixedEndC[b] += over;
         }
     }
 
@@ -122,16 +180,8 @@ internal sealed class BodyHeat
             (_startC[b], _fixedEndC[b]) = (0, 0);
             return;
         }
-        double fixed_ = _extras.Watt(b) / all, start = fixed_, fixedEnd = fixed_;
-        for (int c = first; c < end; c++)
-        {
-            int to = _contacts.To(c);
-            double w = _contacts.WPerK(c) / all;
-            start += w * _air.StartC(to);
-            if (to < 0) fixedEnd += w * _air.BoundaryEndC(to);
-        }
-        (_startC[b], _fixedEndC[b]) = (start, fixedEnd);
-        double known = s.Phi * _state.C[b] + s.MeanStart * start + s.MeanEnd * fixedEnd;
+        Surround(b, all, _extras.Watt(b));
+        double known = s.Phi * _state.C[b] + s.MeanStart * _startC[b] + s.MeanEnd * _fixedEndC[b];
         for (int c = first; c < end; c++)
         {
             int z = _contacts.To(c);
@@ -142,6 +192,20 @@ internal sealed class BodyHeat
             for (int d = first; d < end; d++)
                 if (_contacts.To(d) is >= 0 and int j) equations.Matrix[z, j] -= g * s.MeanEnd * _contacts.WPerK(d) / all;
         }
+    }
+
+    // What it would come to by what it touches, at the start and, but for the zones, at the end.
+    private void Surround(int b, double all, double watt)
+    {
+        double start = watt / all, fixedEnd = start;
+        for (int c = _contacts.First(b); c < _contacts.End(b); c++)
+        {
+            int to = _contacts.To(c);
+            double w = _contacts.WPerK(c) / all;
+            start += w * _air.StartC(to);
+            if (to < 0) fixedEnd += w * _air.BoundaryEndC(to);
+        }
+        (_startC[b], _fixedEndC[b]) = (start, fixedEnd);
     }
 
     private ref readonly BodyStep Answer(int b, double g, int phase, double step)

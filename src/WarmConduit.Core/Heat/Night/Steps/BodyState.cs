@@ -10,6 +10,8 @@ internal sealed class BodyState
 
     public readonly double[] H, C, BeforeC;
 
+    private readonly double[] _beforeH;
+
     // Of antifreeze; null: water, or nothing that freezes.
     private readonly NightSlush?[] _slush;
 
@@ -19,7 +21,7 @@ internal sealed class BodyState
     public BodyState(NightLayout layout)
     {
         int n = layout.BodyCount;
-        (H, C, BeforeC, _lowestH, _annulus) = (new double[n], new double[n], new double[n], new double[n], new double[n]);
+        (H, C, BeforeC, _lowestH, _annulus, _beforeH) = (new double[n], new double[n], new double[n], new double[n], new double[n], new double[n]);
         (Wet, Frozen, Latent, PerLatent) = (new double[n], new double[n], new double[n], new double[n]);
         (_marks, _slush) = (new BodyMilestones[n], new NightSlush?[n]);
         var constants = layout.Network.Constants;
@@ -62,7 +64,14 @@ internal sealed class BodyState
     /// <summary>How fast the resistance of ice grows with its share, over the latent heat.</summary>
     public double IceSlope(int b, double ice) => _annulus[b] * PerLatent[b] / (1 - Math.Min(ice, 0.9999));
 
-    public void Remember() => Array.Copy(C, BeforeC, C.Length);
+    public void Remember()
+    {
+        Array.Copy(C, BeforeC, C.Length);
+        Array.Copy(H, _beforeH, H.Length);
+    }
+
+    /// <summary>Ice at the start of the step.</summary>
+    public double IceAtStart(int b) => IceAt(b, _beforeH[b]);
 
     public BodyMilestones[] Milestones() => [.. _marks.Select((m, b) => m with { MostIce = IceAt(b, _lowestH[b]), LowestC = CelsiusAt(b, _lowestH[b]) })];
 

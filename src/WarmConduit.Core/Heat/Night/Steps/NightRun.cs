@@ -19,6 +19,7 @@ internal sealed class NightRun
     private readonly BodyExtras _extras;
     private readonly BodyContacts _contacts;
     private readonly BodyHeat _bodies;
+    private readonly Circuits _circuits;
     private readonly StepLength _length;
     private double _previousS;
 
@@ -27,19 +28,20 @@ internal sealed class NightRun
         (_layout, _options) = (layout, options);
         _air = new StepAir(layout);
         _zones = new Zones(layout, _air, _ledger);
-        _equations = new ZoneEquations(layout.ZoneCount);
+        _equations = new ZoneEquations(layout.ZoneCount, layout.Touched.Length);
         _bank = new HeaterBank(layout, _ledger);
         _zoneHeaters = new ZoneHeaters(_bank, _zones, _air);
         _state = new BodyState(layout);
-        _extras = new BodyExtras(layout, _state, _bank);
+        _circuits = new Circuits(layout, _air, _state, _ledger);
+        _extras = new BodyExtras(layout, _state, _bank, _circuits);
         _contacts = new BodyContacts(layout, _air, _state, _extras);
         _bodies = new BodyHeat(layout, _air, _zones, _state, _extras, _contacts, _ledger);
-        _length = new StepLength(layout, options.MaxStepS, _air, _zones, _zoneHeaters, _state, _contacts, _extras, _bodies);
+        _length = new StepLength(layout, options.MaxStepS, _air, _zones, _zoneHeaters, _state, _contacts, _extras, _bodies, _circuits);
     }
 
     public NightAnswer Go(CancellationToken cancel)
     {
-        var reports = new NightReports(_options.ReportS ?? [], _layout, _air, _state);
+        var reports = new NightReports(_options.ReportS ?? [], _layout, _air, _state, _circuits);
         var milestones = _layout.Milestones(reports.TimeS);
         double stored = StoredJ(), ramp = _options.FirstStepS, most = 0;
         int steps = 0;
@@ -82,6 +84,7 @@ internal sealed class NightRun
             Milestones = _state.Milestones(),
             Energy = [.. _layout.Heaters.Select((h, n) => new HeaterEnergy(h.OfZone ? _layout.Network.Zones[h.Owner].Id : _layout.Network.Bodies[h.Owner].Id,
             h.Index, _bank.WhByHour[n]))],
+            Circuits = [.. _layout.Circuits.Select((c, n) => new NightCircuitAnswer(c.Circuit.Id, reports.Circuits[n], _circuits.HeatWhByHour(n)))],
             Balance = new HeatBalance(_ledger.HeatersJ, _ledger.BoundariesJ, StoredJ() - stored, _ledger.TurnoverJ),
             HandedOnJ = _zones.HandedOnJ,
             Steps = steps,
@@ -103,10 +106,11 @@ internal sealed class NightRun
             Prepare(step);
         }
         // Heater states are guessed, solved for and mended; a state that will not settle keeps its last guess.
-        for (int attempt = 1; _zones.Openings.Mend() | _zoneHeaters.Mend(step, keep: attempt == MostAttempts) && attempt < MostAttempts; attempt++) Solve(step);
+        for (int attempt = 1; Mend(step, attempt) && attempt < MostAttempts; attempt++) Solve(step);
 
         _zones.Account(step.LengthS);
         _bodies.Advance(step);
+        _circuits.Account(step, _bodies.MeansC, _extras.HandOnJ, _zones);
         _bank.Account(step);
         _air.Advance();
         _previousS = step.LengthS;
@@ -120,6 +124,7 @@ internal sealed class NightRun
         _air.Prepare(step);
         _extras.Prepare(step);
         _zones.Prepare(step);
+        _circuits.Prepare(step);
         _contacts.Prepare(step);
         _zoneHeaters.Guess(step.AtS);
         _zones.AddTo(_equations, step.LengthS);
@@ -128,11 +133,23 @@ internal sealed class NightRun
         Solve(step);
     }
 
+    private bool Mend(in NightStep step, int attempt) =>
+        _zones.Openings.Mend() | _zoneHeaters.Mend(step, keep: attempt == MostAttempts) | (attempt < MostAttempts && _circuits.Mend(step, attempt));
+
     private void Solve(in NightStep step)
     {
         _equations.Restore();
         _zones.Openings.AddTo(_equations);
         _zoneHeaters.AddTo(_equations, step.LengthS);
-        _equations.Solve(_air.ZoneEndC);
+        if (_circuits.Any)
+        {
+            _bodies.AddTouched(_equations, step.LengthS);
+            _circuits.AddTo(_equations, _bodies.BroughtShare);
+            _circuits.Note(_equations);
+        }
+        _equations.Solve(_air.ZoneEndC, _circuits.BodyMeanC);
+        if (!_circuits.Any) return;
+        _circuits.Take();
+        _bodies.TakeBrought(_circuits);
     }
 }

@@ -44,6 +44,9 @@ internal sealed class StepAir
     /// <summary>At a share of the step.</summary>
     public double AtC(int target, double share) => StartC(target) * (1 - share) + EndC(target) * share;
 
+    /// <summary>Outdoors or a source at a time.</summary>
+    public double NowC(int target, double atS) => At(_layout.BoundaryKnots[-1 - target], atS, ref _knot[-1 - target]);
+
     /// <summary>Takes outdoors, sources and wind for a step.</summary>
     public void Prepare(in NightStep step)
     {

@@ -17,6 +17,7 @@ internal sealed class StepLength
     private readonly BodyContacts _contacts;
     private readonly BodyExtras _extras;
     private readonly BodyHeat _bodies;
+    private readonly Circuits _circuits;
 
     // Greatest step but for what zones ask.
     private readonly double _bodiesS;
@@ -26,9 +27,9 @@ internal sealed class StepLength
 
     /// <summary>Throws <see cref="HeatNetworkException"/> for two bodies joined so closely that no step is short enough.</summary>
     public StepLength(NightLayout layout, double mostS, StepAir air, Zones zones, ZoneHeaters zoneHeaters, BodyState state, BodyContacts contacts,
-        BodyExtras extras, BodyHeat bodies)
+        BodyExtras extras, BodyHeat bodies, Circuits circuits)
     {
-        (_air, _zones, _zoneHeaters, _state, _contacts, _extras, _bodies) = (air, zones, zoneHeaters, state, contacts, extras, bodies);
+        (_air, _zones, _zoneHeaters, _state, _contacts, _extras, _bodies, _circuits) = (air, zones, zoneHeaters, state, contacts, extras, bodies, circuits);
         _bodiesS = mostS;
         // Neighbours see each other's foreseen mean, which holds only while a step is short against the smaller one's answer.
         foreach (var (a, b, g) in layout.Neighbours)
@@ -47,7 +48,7 @@ internal sealed class StepLength
     {
         double step = _bodiesS;
         for (int z = 0; z < _zones.CapacityJPerK.Length; z++)
-            step = Math.Min(step, Math.Max(Zones.ShortestStepS, Zones.Answers * _zones.CapacityJPerK[z] / Math.Max(_zones.ConductanceOf(z), 1e-9)));
+            step = Math.Min(step, Math.Max(Zones.ShortestStepS, Zones.Answers * _zones.CapacityJPerK[z] / Math.Max(_zones.ConductanceOf(z) + _circuits.ConductanceOf(z), 1e-9)));
         if (Hovers()) step = Math.Min(step, HoverS);
         step = Math.Min(step, Slush());
         // Wind and openings change all the time; by halves the step does so now and then.

@@ -91,6 +91,7 @@ internal sealed class Zones
     public void AddTo(ZoneEquations equations, double step)
     {
         Array.Clear(equations.Matrix);
+        Array.Clear(equations.Side);
         double outdoorC = _air.MeanC(NightLayout.Outdoors);
         for (int z = 0; z < CapacityJPerK.Length; z++)
         {

@@ -1,0 +1,248 @@
+namespace WarmConduit.Core.Heat.Night.Steps;
+
+internal enum FluidHeaterState
+{
+    Full,
+    AtLimit,
+    Off,
+}
+
+/// <summary>
+/// One circuit over the step at hand. For given states of heaters, fans and thermostats, every temperature of its fluid is a sum of the temperatures of what it
+/// touches, and so is the heat that each of them gets: <see cref="PerK"/> and <see cref="Plain"/>.
+/// </summary>
+internal sealed class CircuitHeat
+{
+    private const double FanBandK = 2;
+
+    private readonly CircuitLayout _net;
+    private readonly NightReach[] _reach;
+
+    // Out of a reach = a · in + b · what it touches + c.
+    private readonly double[] _a, _c;
+
+    // Of a reach: what its room's thermostat lets through, and the fluid that comes to it, as far as it is known.
+    private readonly double[] _let, _inC, _outC;
+    private readonly FluidHeaterState[] _state;
+
+    // Rows of the nodes, by target, cut, and 1.
+    private readonly double[,] _node, _cut;
+    private readonly int _columns, _one;
+    private readonly double[] _emitterC;
+
+    /// <summary>Heat into target t by a kelvin of target u, W/K, and without any, W.</summary>
+    public readonly double[,] PerK;
+    public readonly double[] Plain;
+
+    public CircuitHeat(CircuitLayout layout)
+    {
+        _net = layout;
+        _reach = [.. layout.Reach.Select(r => layout.Circuit.Reaches[r])];
+        int n = _reach.Length;
+        (_a, _c, _let, _inC, _outC, _state, _emitterC) = (new double[n], new double[n], new double[n], new double[n], new double[n], new FluidHeaterState[n],
+            new double[n]);
+        Array.Fill(_let, 1);
+        Array.Fill(_inC, _reach.Max(r => r.Heater?.LimitC) ?? 20);
+        (_columns, _one) = (layout.Targets.Length + layout.Cuts.Length + 1, layout.Targets.Length + layout.Cuts.Length);
+        (_node, _cut) = (new double[layout.NodeCount, _columns], new double[layout.Cuts.Length, _columns]);
+        (PerK, Plain) = (new double[layout.Targets.Length, layout.Targets.Length], new double[layout.Targets.Length]);
+    }
+
+    public CircuitLayout Layout => _net;
+
+    public bool Runs { get; private set; }
+
+    public ReadOnlySpan<double> InC => _inC;
+
+    public ReadOnlySpan<double> OutC => _outC;
+
+    /// <summary>Takes pump and heaters as they are at <paramref name="atS"/>.</summary>
+    public void Start(double atS)
+    {
+        Runs = CircuitLayout.On(_net.Circuit.PumpOn, atS);
+        for (int r = 0; r < _reach.Length; r++)
+        {
+            if (_reach[r].Heater is not { } heater) continue;
+            bool on = Runs && heater.PowerW > 0 && CircuitLayout.On(heater.On, atS);
+            if (!on) _state[r] = FluidHeaterState.Off;
+            else if (_state[r] == FluidHeaterState.Off && _inC[r] < heater.LimitC) _state[r] = FluidHeaterState.Full;
+        }
+    }
+
+    /// <summary>Works out what its fluid does to what it touches. <paramref name="touchedC"/>: targets as they can be foreseen; <paramref name="throughIce"/>:
+    /// conductance to a target through its ice.</summary>
+    public void Build(ReadOnlySpan<double> touchedC, Func<int, double, double> throughIce)
+    {
+        Array.Clear(PerK);
+        Array.Clear(Plain);
+        if (!Runs) return;
+        for (int r = 0; r < _reach.Length; r++) Share(r, touchedC, throughIce);
+        Array.Clear(_node);
+        foreach (int n in _net.Order)
+        {
+            if (_net.CutOf[n] >= 0) _node[n, _net.Targets.Length + _net.CutOf[n]] = 1;
+            else Mix(n, _node, n);
+        }
+        CloseCuts(touchedC);
+        for (int r = 0; r < _reach.Length; r++)
+        {
+            if (_net.Column[r] is not (>= 0 and int t)) continue;
+            double g = _net.CarriedWPerK[r] * (1 - _a[r]);
+            for (int u = 0; u < Plain.Length; u++) PerK[t, u] += g * _node[_net.From[r], u];
+            Plain[t] += g * _node[_net.From[r], _one];
+            PerK[t, t] -= g;
+        }
+    }
+
+    /// <summary>Temperatures of its fluid with what it touches at <paramref name="c"/>.</summary>
+    public void Take(ReadOnlySpan<double> c)
+    {
+        if (!Runs) return;
+        for (int r = 0; r < _reach.Length; r++)
+        {
+            double sum = _node[_net.From[r], _one];
+            for (int u = 0; u < Plain.Length; u++) sum += _node[_net.From[r], u] * c[u];
+            _inC[r] = sum;
+            _outC[r] = _a[r] * sum + _c[r] + (_net.Column[r] is >= 0 and int t ? (1 - _a[r]) * c[t] : 0);
+        }
+    }
+
+    /// <summary>Heat a reach gives off, W.</summary>
+    public double HeatW(int r) => Runs ? _net.CarriedWPerK[r] * (_inC[r] - _outC[r]) : 0;
+
+    /// <summary>
+    /// Sets heaters, fans and thermostats to what the temperatures ask for; whether one changed. <paramref name="answers"/>: how much a watt over the step moves
+    /// the mean of a target, K/W. <paramref name="oneOnly"/>: where heaters turn each other on and off, only the one that is farthest out turns.
+    /// </summary>
+    public bool Mend(double atS, ReadOnlySpan<double> touchedC, Func<int, double> answers, bool oneOnly)
+    {
+        if (!Runs) return false;
+        bool changed = TurnHeaters(atS, oneOnly);
+        for (int r = 0; r < _reach.Length; r++)
+        {
+            if (_reach[r].Emission is not { } emission || _net.Column[r] is not (>= 0 and int t)) continue;
+            // What it gives goes with the difference to the power 1.3: near enough, the share along it is the same.
+            if (Math.Abs(_emitterC[r] - _inC[r]) > 0.05 + 0.005 * Math.Abs(_inC[r] - touchedC[t])) changed = true;
+            if (emission.SetpointC is not { } set) continue;
+            // Newton: the room answers what is let through.
+            double full = _let[r] > 1e-3 ? HeatW(r) / _let[r] : Math.Max(0, HeatAtFull(r, touchedC[t]));
+            double slope = full * answers(t) / emission.BandK, ask = (set + emission.BandK / 2 - touchedC[t]) / emission.BandK;
+            double let = Math.Clamp((ask + slope * _let[r]) / (1 + slope), 0, 1);
+            if (Math.Abs(let - _let[r]) > 1e-4) changed = true;
+            _let[r] = let;
+        }
+        return changed;
+    }
+
+    private double HeatAtFull(int r, double roomC) => _net.CarriedWPerK[r] * (1 - Left(r, _inC[r], roomC)) * (_inC[r] - roomC);
+
+    // Full until that would pass the limit, at it while that neither takes more than its power nor cools, off where the fluid comes hotter.
+    private bool TurnHeaters(double atS, bool oneOnly)
+    {
+        const double tolerance = 1e-6;
+        var (farthest, most, turned) = (-1, 0.0, FluidHeaterState.Full);
+        for (int r = 0; r < _reach.Length; r++)
+        {
+            if (_reach[r].Heater is not { PowerW: > 0 } heater || !CircuitLayout.On(heater.On, atS)) continue;
+            double over = _inC[r] - heater.LimitC, overFull = over + heater.PowerW / _net.CarriedWPerK[r];
+            var (next, by) = _state[r] switch
+            {
+                FluidHeaterState.Full when overFull > tolerance => (FluidHeaterState.AtLimit, overFull),
+                FluidHeaterState.AtLimit when overFull < -tolerance => (FluidHeaterState.Full, -overFull),
+                FluidHeaterState.AtLimit when over > tolerance => (FluidHeaterState.Off, over),
+                FluidHeaterState.Off when over < -tolerance => (FluidHeaterState.AtLimit, -over),
+                _ => (_state[r], 0),
+            };
+            if (by > most) (farthest, most, turned) = (r, by, next);
+            if (!oneOnly) _state[r] = next;
+        }
+        if (farthest >= 0) _state[farthest] = turned;
+        return farthest >= 0;
+    }
+
+    private void Share(int r, ReadOnlySpan<double> touchedC, Func<int, double, double> throughIce)
+    {
+        var reach = _reach[r];
+        double carried = _net.CarriedWPerK[r];
+        (_a[r], _c[r]) = (1, 0);
+        if (reach.Heater is { } heater)
+        {
+            if (_state[r] == FluidHeaterState.Full) _c[r] = heater.PowerW / carried;
+            else if (_state[r] == FluidHeaterState.AtLimit) (_a[r], _c[r]) = (0, heater.LimitC);
+        }
+        else if (_net.Column[r] is >= 0 and int t)
+        {
+            if (reach.Emission is null) _a[r] = Math.Exp(-throughIce(t, reach.ConductanceWPerK) / carried);
+            else
+            {
+                _emitterC[r] = _inC[r];
+                _a[r] = 1 - _let[r] * (1 - Left(r, _inC[r], touchedC[t]));
+            }
+        }
+    }
+
+    // What is left of the difference to the room behind an emitter that its thermostat lets give all: d(T - room)/dx ∝ -(T - room)^1.3, integrated.
+    private double Left(int r, double inC, double roomC)
+    {
+        var emission = _reach[r].Emission!;
+        double fan = Math.Clamp((inC - emission.FanFromC) / FanBandK + 0.5, 0, 1), share = emission.StillShare + (1 - emission.StillShare) * fan;
+        double over = Math.Abs(inC - roomC), k = share * emission.RatedW / Math.Pow(emission.RatedK, 1.3) / _net.CarriedWPerK[r];
+        return over < 1e-9 ? 1 : Math.Pow(1 + 0.3 * k * Math.Pow(over, 0.3), -1 / 0.3);
+    }
+
+    private void Mix(int n, double[,] into, int row)
+    {
+        double all = _net.IntoWPerK[n];
+        foreach (int r in _net.Into[n])
+        {
+            double part = _net.CarriedWPerK[r] / all, a = part * _a[r];
+            if (a != 0)
+                for (int u = 0; u < _columns; u++) into[row, u] += a * _node[_net.From[r], u];
+            into[row, _one] += part * _c[r];
+            if (_net.Column[r] is >= 0 and int t) into[row, t] += part * (1 - _a[r]);
+        }
+    }
+
+    // The cuts' own temperatures, out of what comes round to them; put into the rows of all nodes. A way round that nothing heats or cools is as warm as
+    // what the circuit touches.
+    private void CloseCuts(ReadOnlySpan<double> touchedC)
+    {
+        int cuts = _net.Cuts.Length, first = _net.Targets.Length;
+        Array.Clear(_cut);
+        double rest = 0;
+        foreach (double c in touchedC) rest += c / touchedC.Length;
+        for (int k = 0; k < cuts; k++)
+        {
+            Mix(_net.Cuts[k], _cut, k);
+            for (int j = 0; j < cuts; j++) _cut[k, first + j] = (k == j ? 1 : 0) - _cut[k, first + j];
+        }
+        for (int k = 0; k < cuts; k++)
+        {
+            double pivot = _cut[k, first + k];
+            if (pivot < 1e-9)
+            {
+                _cut[k, _one] += 1e-9 * rest;
+                pivot += 1e-9;
+            }
+            for (int u = 0; u < _columns; u++) _cut[k, u] /= pivot;
+            _cut[k, first + k] = 1;
+            for (int j = 0; j < cuts; j++)
+            {
+                double f = _cut[j, first + k];
+                if (j == k || f == 0) continue;
+                for (int u = 0; u < _columns; u++) _cut[j, u] -= f * _cut[k, u];
+            }
+        }
+        for (int n = 0; n < _net.NodeCount; n++)
+        {
+            for (int k = 0; k < cuts; k++)
+            {
+                double f = _node[n, first + k];
+                if (f == 0) continue;
+                _node[n, first + k] = 0;
+                for (int u = 0; u < first; u++) _node[n, u] += f * _cut[k, u];
+                _node[n, _one] += f * _cut[k, _one];
+            }
+        }
+    }
+}
