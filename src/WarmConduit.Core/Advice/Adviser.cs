@@ -65,6 +65,7 @@ public static class Adviser
         new SchoolRule(),
         new HeatShortRule(),
         new TaskRule(),
+        new HeatingRule(),
     ];
 
     private static readonly Dictionary<FindingKind, IRule> ByKind = All.SelectMany(r => r.Kinds, (rule, kind) => (rule, kind))

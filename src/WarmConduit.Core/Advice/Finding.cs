@@ -120,6 +120,12 @@ public enum FindingKind
 
     /// <summary>Only the valves inside a pump keep town water out of a tank.</summary>
     TownHeld,
+
+    /// <summary>Heat is more than a part bears.</summary>
+    TooHot,
+
+    /// <summary>The fluid of a heating circuit freezes on the coldest night.</summary>
+    CoolantFreezes,
 }
 
 /// <summary>How severe a finding is by the rules of the school the rig has chosen.</summary>

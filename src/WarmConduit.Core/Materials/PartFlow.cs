@@ -63,6 +63,8 @@ internal static class FlowShelf
         ["pump"] = new(ShutoffBar: 2.2, FreeLPerMin: 7, CutInBar: TradeConstants.PumpCutInBar, CutOutBar: TradeConstants.PumpCutOutBar, LiftM: 1.8,
             Volts: PartFlow.StatedVolts),
         ["submersible-pump"] = new(ShutoffBar: 0.6, FreeLPerMin: 10, LiftM: 0, Volts: PartFlow.StatedVolts),
+        // 3 m at rest.
+        ["circulator"] = new(ShutoffBar: 0.294, FreeLPerMin: 20, Volts: PartFlow.StatedVolts),
         ["return-pump"] = new(ShutoffBar: 0.15, FreeLPerMin: 6, LiftM: 0, Volts: PartFlow.StatedVolts),
         ["strainer"] = new(0.03, FouledBar: 0.15),
         ["filter"] = new(0.10, FouledBar: 0.5),

@@ -221,6 +221,7 @@ public static class Positions
 /// <param name="Source">Where the values come from, or "estimate".</param>
 /// <param name="Caution">A caution; null: none beyond common care.</param>
 /// <param name="Flow">What it does to water that flows through it; null: no more than a fitting does.</param>
+/// <param name="Heat">What it does with heat; null: nothing.</param>
 public sealed record StockPart(
     string Id,
     string Name,
@@ -243,4 +244,5 @@ public sealed record StockPart(
     IReadOnlyList<StockPosition> Positions,
     string Source,
     string? Caution,
-    PartFlow? Flow = null);
+    PartFlow? Flow = null,
+    PartHeat? Heat = null);

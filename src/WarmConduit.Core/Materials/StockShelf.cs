@@ -148,9 +148,13 @@ internal static class StockShelf
         Of(PartGroup.Heat, "coolant-heater", "coolant heater 5 kW", 0.4, 0.4, Passage.Through, IceBreaks.No, 2.5, (220, 110, 180), 3,
             [At("in", 0, 40, 60, Facing.Rear, 0.018, PortRole.Coolant), At("out", 0, 80, 120, Facing.Rear, 0.018, PortRole.Coolant)], landmark: true),
         Of(PartGroup.Heat, "circulator", "coolant circulator", 0.08, 0.1, Passage.Through, IceBreaks.No, 2.5, (130, 80, 80), 0.6, InOut(130, 40, 30),
-        look: PartLook.Cylinder),
+        look: PartLook.Cylinder, positions: [Motor[1], Motor[0]]),
         Of(PartGroup.Heat, "radiator", "radiator with fan", 0.6, 0.5, Passage.Through, IceBreaks.No, 2.5, (300, 120, 200), 2.2,
             [At("in", 0, 30, 30, Facing.Rear, 0.018, PortRole.Coolant), At("out", 0, 90, 170, Facing.Rear, 0.018, PortRole.Coolant)]),
+        Of(PartGroup.Heat, "panel-radiator", "panel radiator", 0.8, 0.5, Passage.Through, IceBreaks.No, 3, (500, 70, 300), 4,
+            [At("in", 0, 35, 30, Facing.Rear, 0.0123, PortRole.Coolant), At("out", 0, 35, 270, Facing.Rear, 0.0123, PortRole.Coolant)]),
+        Of(PartGroup.Heat, "towel-ladder", "towel ladder", 0.5, 0.3, Passage.Through, IceBreaks.No, 3, (400, 60, 600), 3,
+            [At("in", 0, 30, 20, Facing.Down, 0.0123, PortRole.Coolant), At("out", 400, 30, 20, Facing.Down, 0.0123, PortRole.Coolant)]),
         Of(PartGroup.Heat, "header-tank", "coolant header tank", 1.5, 0.3, Passage.Through, IceBreaks.No, 1.5, (150, 110, 200), 0.5,
             [At("in", 0, 55, 20, Facing.Rear, 0.018, PortRole.Coolant), At("out", 150, 55, 20, Facing.Forward, 0.018, PortRole.Coolant)]),
         Of(PartGroup.Heat, "coil-calorifier", "calorifier 20 L with coil", 20, 0.9, Passage.Vessel, IceBreaks.WhenFull, 6, (500, 320, 320), 13,
@@ -228,7 +232,7 @@ internal static class StockShelf
         string? keeps = null, bool protects = false, double outdoors = 0, double usual = 1, PartLook look = PartLook.Body, bool landmark = false,
         IReadOnlyList<StockPosition>? positions = null) =>
         new(id, name, group, holdsL, lossWPerK, passage, keeps is not null, keeps, protects, ice, bar, outdoors, usual, look, landmark, Mm(mm.X, mm.Y, mm.Z),
-            ports, kg, positions ?? [], Catalogue.Estimate, Cautions.Of(id, group, passage), FlowShelf.Of(id));
+            ports, kg, positions ?? [], Catalogue.Estimate, Cautions.Of(id, group, passage), FlowShelf.Of(id), HeatShelf.Of(id));
 
     private static StockPort[] InOut(double length, double y, double z) =>
         [At("in", 0, y, z, Facing.Rear, Half, PortRole.Inlet), At("out", length, y, z, Facing.Forward, Half, PortRole.Outlet)];

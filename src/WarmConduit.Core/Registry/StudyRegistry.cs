@@ -10,6 +10,7 @@ using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.DrainOrder;
 using WarmConduit.Core.Studies.Filling;
 using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Studies.Heating;
 using WarmConduit.Core.Studies.Holds;
 using WarmConduit.Core.Studies.HotWait;
 using WarmConduit.Core.Studies.LayUp;
@@ -49,6 +50,7 @@ public static class StudyRegistry
         Study.Of("season", SeasonStudy.Ask, new SeasonInput(), Lane.Job),
         Study.Of("measureNext", MeasureNextStudy.Ask),
         Study.Of("shellHeat", ShellHeatStudy.Ask),
+        Study.Of("heating", HeatingStudy.Ask),
         Study.Of("standing", StandingStudy.Ask),
         Study.Of("supply", SupplyStudy.Ask),
         Study.Of("waterFlow", WaterFlowStudy.Ask, new WaterFlowInput()),

@@ -105,6 +105,7 @@ public enum GreySchool
 /// <param name="FuelL">Fuel to spend on a night, litres of diesel; 0 to 1000.</param>
 /// <param name="CanL">Size of the can that water is fetched in, L; 1 to 100.</param>
 /// <param name="LocalRules">Local rules to check, in the builder's words; at most 1000 characters.</param>
+/// <param name="CoolantGlycol">Propylene glycol in the heating circuits, volume fraction; 0 to 0.6; left out: half.</param>
 public sealed record BriefChoices(
     AirSchool Air,
     AccumulatorSchool Accumulator,
@@ -117,8 +118,12 @@ public sealed record BriefChoices(
     double BatteryWh,
     double FuelL,
     double CanL,
-    string LocalRules)
+    string LocalRules,
+    double? CoolantGlycol = null)
 {
+    /// <summary>Propylene glycol in heating circuits where it is not said, volume fraction. Estimate.</summary>
+    public const double UsualCoolantGlycol = 0.5;
+
     /// <summary>What most begin with.</summary>
     public static readonly BriefChoices Usual = new(
         AirSchool.Psi30, AccumulatorSchool.BelowCutIn, PipingSchool.Trunk, FilterSchool.DrinkingTap, TrapSchool.Waterless, JointSchool.Crimp,

@@ -104,6 +104,8 @@ public sealed record Reach(ReachKind Kind, int? Screws = null)
 /// <param name="JacketOff">Sides of its box that the jacket leaves bare, 1 to 5; left out: none.</param>
 /// <param name="Own">The builder's own part, with its own size, ports and figures; offered in other rigs too.</param>
 /// <param name="Flow">What it does to water that flows through it, where the builder knows better than stock; left out: as stock has it.</param>
+/// <param name="Heat">What it does with heat, where the builder knows better than stock; left out: as stock has it.</param>
+/// <param name="Pad">A heating pad on it; left out: none.</param>
 public sealed record Part(
     string Id,
     string Name,
@@ -119,10 +121,15 @@ public sealed record Part(
     Reach? Reach = null,
     Sleeve? Jacket = null,
     IReadOnlyList<Facing>? JacketOff = null,
-    PartFlow? Flow = null) : IIdentified
+    PartFlow? Flow = null,
+    PartHeat? Heat = null,
+    Pad? Pad = null) : IIdentified
 {
     /// <summary>What it does to water that flows through it: as typed, else as stock has it.</summary>
     public PartFlow Flows() => (Flow ?? PartFlow.None).Over(Catalogue.Part(Stock)?.Flow ?? PartFlow.None);
+
+    /// <summary>What it does with heat: as typed, else as stock has it.</summary>
+    public PartHeat Heats() => (Heat ?? PartHeat.None).Over(Catalogue.Part(Stock)?.Heat ?? PartHeat.None);
 
     /// <summary>What <paramref name="port"/> is for: as it says itself, else as stock has it.</summary>
     public PortRole? RoleOf(Port port) => port.Role ?? Catalogue.Part(Stock)?.Ports.FirstOrDefault(p => p.Id == port.Id)?.Role;

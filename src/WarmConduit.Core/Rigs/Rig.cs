@@ -93,7 +93,7 @@ public sealed record Rig(
     public Rig InOrder() => this with
     {
         Parts = [.. Parts.Select(p => p with { Ports = p.Ports.InOrder() }).InOrder()],
-        Runs = Runs.InOrder(),
+        Runs = [.. Runs.Select(r => r.InOrder()).InOrder()],
         Scenarios = [.. Scenarios.Select(s => s with { Settings = s.Settings.InOrder() }).InOrder()],
         ByHand = ByHand.InOrder(),
         Prices = Prices.InOrder(),

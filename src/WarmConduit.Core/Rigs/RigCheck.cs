@@ -168,6 +168,8 @@ public static partial class RigCheck
                 c.Add($"{at}.jacketOff", "one to five faces of a jacket may be left bare, each named once");
             if (part.MassKg is { } mass) c.Range($"{at}.massKg", mass, "part.massKg");
             if (part.Flow is { } flow) CheckFlow(c, $"{at}.flow", flow);
+            if (part.Heat is { } heat) CheckHeat(c, $"{at}.heat", heat, part.Heats());
+            if (part.Pad is { } pad) CheckPad(c, $"{at}.pad", pad);
             if (stock?.Passage is Passage.OneWay or Passage.Pump && (part.PortAt("in") is null || part.PortAt("out") is null))
                 c.Add($"{at}.ports", "a part with a direction needs the ports 'in' and 'out'");
         }
@@ -187,6 +189,7 @@ public static partial class RigCheck
             var run = rig.Runs[i];
             CheckEnd(c, i, "from", run.From, parts);
             CheckEnd(c, i, "to", run.To, parts);
+            CheckTraces(c, i, run, rig);
             if (known?.Contains(run) == true) continue;
             string at = $"runs[{i}]";
             c.Name($"{at}.name", run.Name);

@@ -87,6 +87,7 @@ public sealed record Bend(string Id, Point3 At, Sleeve? Insulation = null, Fixin
 /// <param name="Insulation">The sleeve from its start on; left out: none.</param>
 /// <param name="ClipSpacingM">Distance between clips, m; 0.05 to 10.</param>
 /// <param name="SlackM">Extra length over its course, m: a hose that sags; 0 to 5.</param>
+/// <param name="Traces">Water runs along which this one, of heating fluid, is taped; at most 20; left out: none.</param>
 public sealed record Run(
     string Id,
     string Name,
@@ -97,10 +98,18 @@ public sealed record Run(
     IReadOnlyList<Bend> Bends,
     Sleeve? Insulation = null,
     double? ClipSpacingM = null,
-    double? SlackM = null) : IIdentified
+    double? SlackM = null,
+    IReadOnlyList<Trace>? Traces = null) : IIdentified
 {
     /// <summary>The run with another bend number <paramref name="index"/>, from 0.</summary>
     public Run With(int index, Bend bend) => this with { Bends = [.. Bends.Select((b, i) => i == index ? bend : b)] };
+
+    /// <summary>The same with its traces in order of id.</summary>
+    public Run InOrder() => Traces is null ? this : this with { Traces = Traces.Count > 0 ? Traces.InOrder() : null };
+
+    /// <summary>The same, taped along none of <paramref name="gone"/>.</summary>
+    public Run WithoutTraces(Predicate<string> gone) => Traces?.Any(t => gone(t.Id)) == true
+        ? this with { Traces = Traces.Where(t => !gone(t.Id)).ToList() is { Count: > 0 } left ? left : null } : this;
 
     /// <summary>
     /// Into how many spans clips part a straight length of <paramref name="lengthM"/> metres: by their distance, or one where they are placed at points. Points

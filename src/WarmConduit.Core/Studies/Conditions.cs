@@ -96,7 +96,8 @@ public sealed record Conditions(
 
     /// <summary>How warm living space was kept: as is said, else as its heater's set point says.</summary>
     public double KeptC(Rig rig) => InsideC ?? rig.Shell.Zones.FirstOrDefault(z => z is { Kind: ZoneKind.Living, Heater.PowerW: > 0 })?.Heater!.SetpointC
-        ?? UsualInsideC;
+        ?? rig.Parts.FirstOrDefault(p => p.Heats() is { RatedW: not null, HoldC: not null }
+            && rig.Shell.Zones.Any(z => z.Kind == ZoneKind.Living && z.Box.OutsideM(p.Box.Centre()) == 0))?.Heats().HoldC ?? UsualInsideC;
 
     /// <summary>This night with <paramref name="outdoorC"/> from its start to its end: in the mean wind and under the mean cover of its weather.</summary>
     public Conditions Constant(double outdoorC)

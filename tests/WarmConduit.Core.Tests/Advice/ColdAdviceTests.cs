@@ -204,7 +204,7 @@ public class ColdAdviceTests
     [Fact]
     public void A_tank_is_compared_where_it_is_and_where_it_might_be()
     {
-        var rig = DemoRigs.Of("sparrow");
+        var rig = DemoRigs.Of("sparrow").Unheated();
         var told = PlaceFinder.Ask(Ask(rig), new PlacesInput());
         Assert.Equal("fresh tank 60 L", told.PartName);
         Assert.Equal(["garage", "living space", "under the floor", "boxed in under the floor"], told.Places.Select(p => p.Name));

@@ -70,10 +70,12 @@ internal sealed class NightGen(int seed)
             {
                 string from = i == 0 ? "out" : $"n{branch}.{i}", to = i + 1 == past ? "back" : $"n{branch}.{i + 1}", id = $"r{branch}.{i}";
                 string zone = $"z{_circuits.Next(night.Zones.Count)}";
-                reaches.Add(Half() ? new(id, from, to, flow[branch], $"b{_circuits.Next(night.Bodies.Count)}", Between(0.2, 10))
+                var body = night.Bodies[_circuits.Next(night.Bodies.Count)];
+                // A thermostat sits on a tank, not on a thimble.
+                reaches.Add(Half() ? new(id, from, to, flow[branch], body.Id, Between(0.2, 10), SetpointC: body.WaterKg > 2 ? Between(5, 30) : null)
                     : Half() ? new(id, from, to, flow[branch], Half() ? "outdoor" : zone, Between(0.2, 5))
-                    : new(id, from, to, flow[branch], zone, Emission: new NightEmission(Between(100, 2500), 50, Between(0.1, 1), Half() ? 40 : -1000,
-                        Half() ? Between(8, 20) : null)));
+                    : new(id, from, to, flow[branch], zone, Emission: new NightEmission(Between(100, 2500), 50, Between(0.1, 1), Half() ? 40 : -1000),
+                        SetpointC: Half() ? Between(8, 20) : null));
             }
         }
         return new NightCircuit($"c{c}", Between(3400, 4200), reaches, Windows());

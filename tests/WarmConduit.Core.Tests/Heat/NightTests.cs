@@ -186,7 +186,16 @@ public class NightTests
     public void Plain_stepping_of_the_equations_comes_to_the_same() => Parallel.For(200, 206, seed => SteppedPlainly(new NightGen(seed).Night(), 0.2));
 
     [Fact]
-    public void With_circuits_too() => Parallel.For(300, 306, seed => SteppedPlainly(new NightGen(seed).WithCircuits(), 0.5));
+    public void With_circuits_too() => Parallel.For(300, 306, seed => SteppedPlainly(WithoutFans(new NightGen(seed).WithCircuits()), 0.5));
+
+    // Fluid that is sent round until it stays never comes to rest about a fan that starts.
+    private static NightNetwork WithoutFans(NightNetwork night) => night with
+    {
+        Circuits = [.. night.Circuits.Select(c => c with
+        {
+            Reaches = [.. c.Reaches.Select(r => r.Emission is { } e ? r with { Emission = e with { FanFromC = -1000 } } : r)],
+        })],
+    };
 
     private static void SteppedPlainly(NightNetwork whole, double step)
     {
@@ -216,9 +225,8 @@ public class NightTests
             // A fan that starts, or ice that goes, half a minute sooner throws a small thing off for a while.
             lock (far) far.Add((Mean(answer.ZoneC, fine.ZoneC), Mean(answer.BodyC, fine.BodyC)));
         });
-        Assert.InRange(far.Max(f => f.Zone), 0, 0.1);
-        Assert.InRange(far.Max(f => f.Body), 0, 0.5);
-        Assert.InRange(far.Count(f => f.Body > 0.1), 0, 4);
+        Assert.InRange(far.Max(f => f.Zone), 0, 0.05);
+        Assert.InRange(far.Max(f => f.Body), 0, 0.1);
     }
 
     private static double Mean(double[,] a, double[,] b) => a.Cast<double>().Zip(b.Cast<double>(), (x, y) => Math.Abs(x - y)).Average();

@@ -136,17 +136,18 @@ internal sealed class PlainNight(NightNetwork night)
             double carried = reach.KgPerS * circuit.JPerKgK;
             if (reach.Heater is { } heater) return On(heater.On, t) && c < heater.LimitC ? Math.Min(heater.LimitC, c + (heater.PowerW / carried)) : c;
             double its = Its(reach.Target!);
+            double let = reach.SetpointC is { } set ? Math.Clamp((set + (reach.BandK / 2) - its) / reach.BandK, 0, 1) : 1;
             if (reach.Emission is not { } e)
             {
                 double g = reach.ConductanceWPerK;
                 if (_bodyOf.TryGetValue(reach.Target!, out int b) && night.Bodies[b].Ice == IceGrowth.Cylinder && IceOf(b) is > 0 and < 1 and double f)
                     g /= 1 - (g * Math.Log(1 - Math.Min(f, 0.9999)) / (4 * Math.PI * 2.22 * night.Bodies[b].LengthM));
-                return its + ((c - its) * Math.Exp(-g / carried));
+                return c - (let * (c - its) * (1 - Math.Exp(-g / carried)));
             }
             double fan = e.StillShare + ((1 - e.StillShare) * Math.Clamp(((c - e.FanFromC) / 2) + 0.5, 0, 1)), at = c;
             for (int i = 0; i < 100; i++)
                 at -= fan * e.RatedW / 100 * Math.Sign(at - its) * Math.Pow(Math.Abs(at - its) / e.RatedK, 1.3) / carried;
-            return c + ((at - c) * (e.SetpointC is { } set ? Math.Clamp((set + (e.BandK / 2) - its) / e.BandK, 0, 1) : 1));
+            return c + ((at - c) * let);
         }
         double C(string node) => _fluid.TryGetValue((circuit.Id, node), out double c) ? c : 20;
         for (int round = 0; round < 400; round++)

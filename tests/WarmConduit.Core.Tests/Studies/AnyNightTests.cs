@@ -42,7 +42,7 @@ public class AnyNightTests
             // As the fit asks for it: the rooms with what holds water in them, outdoors from readings, a heater of known watts for some hours.
             var asked = new Question(rig, Left(rig, false));
             var rooms = RigNetwork.Of(asked, FreezeLadderStudy.Candidates(asked), [new WeatherHour(-8, 1, 1)], NightCourse.Of(asked.Conditions, 10 * HourS)[0],
-                Uncertainty.None, out _);
+                Uncertainty.None, out _, out _);
             return NightEngine.Run(rooms with
             {
                 OutdoorC = new TimeSeries([0, 3 * HourS, 10 * HourS], [2, -6, -11]),
@@ -135,6 +135,8 @@ public class AnyNightTests
                 night.Weather.Min(w => OuterFace.SkyC(w.TemperatureC, w.Cloud))) - 0.1, hold = asked.Events!.Max(e => e.HoldC) ?? 0;
             double warmest = Math.Max(Math.Max(asked.KeptC(rig), asked.StartWaterC), Math.Max(hold, rig.Shell.Zones.Max(z => z.Heater?.SetpointC ?? 0))) + 0.6;
             warmest = Math.Max(warmest, night.Weather.Max(w => w.TemperatureC) + 0.1);
+            // Circuits warm no more than their heaters stop at.
+            warmest = Math.Max(warmest, rig.Parts.Where(p => night.Heat.PartWh.ContainsKey(p.Id)).Max(p => p.Heats().StopsC) ?? 0);
             for (int r = 0; r < night.Answer.ReportS.Count; r++)
             {
                 foreach (var zone in rig.Shell.Zones) Assert.InRange(night.AirC(zone, r), coldest, warmest);

@@ -98,7 +98,7 @@ public class NightStudyTests
         static NightBody Body(string id, double kg, double wPerK) => new(id, kg, 400 * kg, 12, IceGrowth.Cylinder, 8 * kg,
             [new NightContact("room", wPerK)], []);
         NightBody[] bodies = [Body("a", 1, 0.5), Body("b", 3, 1.5), Body("c", 1, 0.9), Body("d", 0.5, 0.25), Body("e", 1, 0.5) with { Contacts = [] }];
-        var alike = RigNetwork.Alike(bodies, out int[] number);
+        var alike = RigNetwork.Alike(bodies, new HashSet<string>(), out int[] number);
         Assert.Equal([0, 0, 1, 0, 2], number);
         // A pump that is typed to lose nothing never freezes.
         var lossless = Sparrow with { Parts = [.. Sparrow.Parts.Select(p => p.Id == "pump" ? p with { LossWPerK = 0 } : p)] };

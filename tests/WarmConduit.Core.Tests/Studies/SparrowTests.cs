@@ -124,7 +124,7 @@ public class SparrowTests
         Assert.Contains("hatch", heated.Rungs.Where(r => r.State != IceState.Safe).Select(r => r.ZoneId));
         Assert.All(heated.Rungs.Where(r => r.ZoneId is "living" or "cupboard"), r => Assert.Equal(IceState.Safe, r.State));
         Assert.Equal(18, heated.Zones.Single(z => z.ZoneId == "living").AirC, 0.5);
-        var cold = Ask(Sparrow, wet with { HeatOn = false, Hours = 240 }).Ladder;
+        var cold = Ask(Sparrow.Unheated(), wet with { HeatOn = false, Hours = 240 }).Ladder;
         Assert.All(cold.Rungs.Where(r => r.PartId is null), r => Assert.NotEqual(IceState.Safe, r.State));
         // What freezes in them still keeps rooms a little warmer than outdoors.
         Assert.All(cold.Zones, z => Assert.InRange(z.AirC, wet.OutdoorC, wet.OutdoorC + 3));

@@ -1643,6 +1643,11 @@ export interface components {
             canL: number;
             /** @description Local rules to check, in the builder's words; at most 1000 characters. */
             localRules: string;
+            /**
+             * Format: double
+             * @description Propylene glycol in the heating circuits, volume fraction; 0 to 0.6; left out: half.
+             */
+            coolantGlycol?: null | number;
         };
         /** @description What the brief asks a rig to survive without heat, and what it does survive: left full where it is lived in, drained where it is not. */
         BriefLimit: {
@@ -2459,6 +2464,40 @@ export interface components {
             /** @description What breaks first; null: nothing within what was tried. */
             first: null | string;
         };
+        /**
+         * @description Where energy comes from.
+         * @enum {unknown}
+         */
+        EnergyKind: "battery" | "fuel" | "mains";
+        /** @description Something that a night uses up. */
+        EnergyUse: {
+            /** @description What. */
+            kind: components["schemas"]["EnergyKind"];
+            /** @description Used in each hour: Wh of battery and mains, L of fuel. */
+            byHour: number[];
+            /**
+             * Format: double
+             * @description Until morning.
+             */
+            untilMorning: number;
+            /**
+             * Format: double
+             * @description What the brief gives to a night; null: nothing is said.
+             */
+            has: null | number;
+            /**
+             * Format: double
+             * @description Seconds from the start until that is used up, within the hours that are told; null: it is not.
+             */
+            emptyS: null | number;
+            /**
+             * Format: double
+             * @description Nights like this that it lasts; null: without end, or nothing is said.
+             */
+            nights: null | number;
+            /** @description In words. */
+            words: components["schemas"]["Sentence"];
+        };
         /** @description A code that was typed. */
         EnterCode: {
             /** @description Six digits. */
@@ -2661,7 +2700,7 @@ export interface components {
          * @description What a finding is about.
          * @enum {unknown}
          */
-        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks" | "sag" | "tightBend" | "bareSkin" | "noAir" | "light" | "backflow" | "reliefShut" | "parking" | "catchesAir" | "noGrommet" | "heatShort" | "airlock" | "heaterUnguarded" | "hotCold" | "levelling" | "taskFails" | "unfed" | "pumpBlocked" | "twoWays" | "townHeld";
+        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks" | "sag" | "tightBend" | "bareSkin" | "noAir" | "light" | "backflow" | "reliefShut" | "parking" | "catchesAir" | "noGrommet" | "heatShort" | "airlock" | "heaterUnguarded" | "hotCold" | "levelling" | "taskFails" | "unfed" | "pumpBlocked" | "twoWays" | "townHeld" | "tooHot" | "coolantFreezes";
         /** @description A fix for a finding, tried on the whole rig. */
         Fix: {
             /** @description Its id among the fixes of one finding. */
@@ -2997,6 +3036,136 @@ export interface components {
             id: string;
             /** @description What is done, in words. */
             task: string;
+        };
+        /** @description A length of a line of a circuit through the night, in the direction of flow. */
+        HeatLine: {
+            /** @description The run. */
+            runId: string;
+            /**
+             * Format: double
+             * @description Where the fluid enters it, m from the run's start.
+             */
+            fromM: number;
+            /**
+             * Format: double
+             * @description Where the fluid leaves it.
+             */
+            toM: number;
+            /**
+             * Format: double
+             * @description Flow while the pump runs, L/min.
+             */
+            lPerMin: number;
+            /** @description What it warms as a trace: id of its rung; null: the air around it. */
+            warms: null | string;
+            /** @description Fluid that comes to it at each hour, °C; null: the pump rests. */
+            inC: (null | number)[];
+            /** @description Fluid that leaves it. */
+            outC: (null | number)[];
+            /** @description Heat that it gives off, W. */
+            heatW: number[];
+        };
+        /** @description A part of a circuit that gives or takes heat, or a pad. */
+        HeatPart: {
+            /** @description The part. */
+            partId: string;
+            /** @description What it does. */
+            kind: components["schemas"]["HeatRole"];
+            /** @description The room or part that it warms; null: the fluid. */
+            warms: null | string;
+            /**
+             * Format: double
+             * @description Flow through it while the pump runs, L/min; null: a pad.
+             */
+            lPerMin: null | number;
+            /** @description Fluid that comes to it at each hour, °C; null: the pump rests. */
+            inC: (null | number)[];
+            /** @description Fluid that leaves it. */
+            outC: (null | number)[];
+            /** @description Heat that it gives, on average over the hour that begins then, W. */
+            heatW: number[];
+            /**
+             * Format: double
+             * @description The same until morning, Wh.
+             */
+            untilMorningWh: number;
+        };
+        /**
+         * @description What a part does with heat.
+         * @enum {unknown}
+         */
+        HeatRole: "source" | "emitter" | "coil" | "pad";
+        /** @description A heater of a circuit: how hard it works. */
+        HeaterDuty: {
+            /** @description The part. */
+            partId: string;
+            /**
+             * Format: double
+             * @description Output at full, W.
+             */
+            powerW: number;
+            /**
+             * Format: double
+             * @description Mean output until morning, W.
+             */
+            meanW: number;
+            /**
+             * Format: double
+             * @description The most in an hour, W.
+             */
+            mostW: number;
+            /**
+             * Format: double
+             * @description Starts an hour at the mean output; 0: it runs through. Estimate.
+             */
+            startsPerHour: number;
+            /** @description In words. */
+            words: components["schemas"]["Sentence"];
+        };
+        /** @description The heating circuits and pads of a rig through the night. All figures are estimates. */
+        HeatingAnswer: {
+            /** @description Lines with flow. */
+            lines: components["schemas"]["HeatLine"][];
+            /** @description Parts that give or take heat, and pads. */
+            parts: components["schemas"]["HeatPart"][];
+            /** @description Heaters of circuits. */
+            heaters: components["schemas"]["HeaterDuty"][];
+            /** @description Lines that are traced. */
+            traced: components["schemas"]["TracedRun"][];
+            /**
+             * Format: double
+             * @description Fluid in the circuits, L.
+             */
+            litres: number;
+            /**
+             * Format: double
+             * @description Glycol to buy for it, L.
+             */
+            glycolL: number;
+            /**
+             * Format: double
+             * @description Its volume fraction.
+             */
+            glycol: number;
+            /**
+             * Format: double
+             * @description Where the fluid freezes, °C.
+             */
+            freezesC: null | number;
+            /**
+             * Format: double
+             * @description Content that a header tank should have: twice what the fluid swells by, L.
+             */
+            headerL: number;
+            /**
+             * Format: double
+             * @description Flow of fluid at 0 °C as a share of what is told, which is for 60 °C.
+             */
+            coldFlowShare: null | number;
+            /** @description What the night uses. */
+            energy: components["schemas"]["EnergyUse"][];
+            /** @description What else there is to say. */
+            notes: components["schemas"]["Sentence"][];
         };
         /** @description The heights between which a point, or all points of a room, must lie. */
         HeightBand: {
@@ -3969,6 +4138,36 @@ export interface components {
          * @enum {unknown}
          */
         OwnStepKind: "step" | "maker" | "home";
+        /** @description A heating pad or tape on a part, with a thermostat of its own on that part. */
+        Pad: {
+            /**
+             * Format: double
+             * @description Power, W; 1 to 500.
+             */
+            powerW: number;
+            /**
+             * Format: double
+             * @description It goes on below this, °C; 1 to 30. Nights count on no more than this.
+             */
+            onC: number;
+            /**
+             * Format: double
+             * @description It goes off above this, °C; above OnC, up to 60.
+             */
+            offC: number;
+            /** @description What it runs on. */
+            supply: components["schemas"]["PadSupply"];
+            /**
+             * Format: double
+             * @description Area that it covers, m²; 0.001 to 2.
+             */
+            areaM2: number;
+        };
+        /**
+         * @description What a heating pad runs on.
+         * @enum {unknown}
+         */
+        PadSupply: "battery" | "mains";
         /** @description The parking envelope: how the rig may stand and still drain to its limits. */
         ParkingAnswer: {
             /** @description The limits it is judged by. */
@@ -4098,6 +4297,10 @@ export interface components {
             jacketOff?: null | components["schemas"]["Facing"][];
             /** @description What it does to water that flows through it, where the builder knows better than stock; left out: as stock has it. */
             flow?: null | components["schemas"]["PartFlow"];
+            /** @description What it does with heat, where the builder knows better than stock; left out: as stock has it. */
+            heat?: null | components["schemas"]["PartHeat"];
+            /** @description A heating pad on it; left out: none. */
+            pad?: null | components["schemas"]["Pad"];
         };
         /** @description A part after draining. */
         PartDrain: {
@@ -4215,6 +4418,84 @@ export interface components {
          * @enum {unknown}
          */
         PartGroup: "store" | "fill" | "move" | "clean" | "heat" | "use" | "waste" | "drain" | "vent" | "valves" | "joints";
+        /** @description What a part does with heat: gives it, or hands it on. All are estimates, typed where known; left out: as stock has it, or it does not apply. */
+        PartHeat: {
+            /**
+             * Format: double
+             * @description Output at full, W.
+             */
+            powerW?: null | number;
+            /**
+             * Format: double
+             * @description Output of its lowest stage, W: below that it starts and stops.
+             */
+            leastW?: null | number;
+            /**
+             * Format: double
+             * @description It starts when the fluid comes back colder than this, °C.
+             */
+            startsC?: null | number;
+            /**
+             * Format: double
+             * @description It heats the fluid to this, °C, and stops there.
+             */
+            stopsC?: null | number;
+            /**
+             * Format: double
+             * @description Fuel that it burns at full, L/h.
+             */
+            fuelLPerH?: null | number;
+            /**
+             * Format: double
+             * @description Electric power while it runs, W.
+             */
+            drawW?: null | number;
+            /**
+             * Format: double
+             * @description Electric power while it starts, W.
+             */
+            startW?: null | number;
+            /**
+             * Format: double
+             * @description How long a start takes, s.
+             */
+            startS?: null | number;
+            /**
+             * Format: double
+             * @description No start sooner after a stop, s.
+             */
+            restS?: null | number;
+            /**
+             * Format: double
+             * @description What a coil hands to the water around it, W/K.
+             */
+            coilWPerK?: null | number;
+            /**
+             * Format: double
+             * @description What it gives to its room, W.
+             */
+            ratedW?: null | number;
+            /**
+             * Format: double
+             * @description At this difference between fluid and room, K.
+             */
+            ratedK?: null | number;
+            /**
+             * Format: double
+             * @description Its fan starts when the fluid is warmer than this, °C; left out: it has none.
+             */
+            fanFromC?: null | number;
+            /**
+             * Format: double
+             * @description Share of its output while its fan rests.
+             */
+            stillShare?: null | number;
+            /**
+             * Format: double
+             * @description Its thermostat, on the room or the water that it warms, °C; left out: it gives what it can.
+             */
+            holdC?: null | number;
+        };
         /**
          * @description How a part is drawn.
          * @enum {unknown}
@@ -4994,6 +5275,8 @@ export interface components {
              * @description Extra length over its course, m: a hose that sags; 0 to 5.
              */
             slackM?: null | number;
+            /** @description Water runs along which this one, of heating fluid, is taped; at most 20; left out: none. */
+            traces?: null | components["schemas"]["Trace"][];
         };
         /** @description A run before and after. */
         RunAir: {
@@ -5935,6 +6218,8 @@ export interface components {
             caution: null | string;
             /** @description What it does to water that flows through it; null: no more than a fitting does. */
             flow?: null | components["schemas"]["PartFlow"];
+            /** @description What it does with heat; null: nothing. */
+            heat?: null | components["schemas"]["PartHeat"];
         };
         /** @description A port as stock has it: the invert as an offset from the part's corner, the way it faces, its bore in m, what it is for. */
         StockPort: {
@@ -6295,6 +6580,40 @@ export interface components {
              */
             regulatorBar?: null | number;
         };
+        /** @description Heating fluid taped along a water line. */
+        Trace: {
+            /** @description Id of the run with the water. */
+            id: string;
+            /** @description How the two touch. */
+            kind: components["schemas"]["TraceKind"];
+        };
+        /**
+         * @description How a trace line touches the water line along which it is taped.
+         * @enum {unknown}
+         */
+        TraceKind: "plain" | "aluminiumTape" | "spreadingPlate";
+        /** @description A line that is traced, where its water is coldest. */
+        TracedRun: {
+            /** @description The line with the water. */
+            runId: string;
+            /**
+             * Format: double
+             * @description Its coldest water until morning, °C.
+             */
+            coldestC: number;
+            /**
+             * Format: double
+             * @description Where: m from its start, in the middle of the length that is coldest.
+             */
+            alongM: number;
+            /**
+             * Format: double
+             * @description How much of it no trace touches, m.
+             */
+            bareM: number;
+            /** @description In words. */
+            words: components["schemas"]["Sentence"];
+        };
         /** @description Numbers that screens judge by, kept once in the core. */
         TradeNumbers: {
             /**
@@ -6585,6 +6904,8 @@ export interface components {
             measureNext?: components["schemas"]["MeasureNextAnswer"];
             /** @description The shell on a night. */
             shellHeat?: components["schemas"]["ShellHeatAnswer"];
+            /** @description The heating circuits and pads of a rig through the night. All figures are estimates. */
+            heating?: components["schemas"]["HeatingAnswer"];
             /** @description A rig's verdict in one line. */
             standing?: components["schemas"]["StandingAnswer"];
             /** @description Consequences of the brief, beside the rig as drawn. */

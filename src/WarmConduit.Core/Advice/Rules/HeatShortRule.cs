@@ -25,7 +25,7 @@ internal sealed class HeatShortRule : IRule
             new Why("Heat balance of all rooms in the coldest hour of the night: walls, air leakage and openings against the heaters.",
             [
                 new("outdoors, coldest hour", Measure.Temperature(night.OutdoorC), false), new("wind", new Measure(night.WindMPerS, Quantity.Speed), false),
-                new("thermostat", Measure.Temperature(zone.Heater!.SetpointC), false),
+                .. zone.Heater is { } own ? [new("thermostat", Measure.Temperature(own.SetpointC), false)] : (WhyInput[])[],
                 new("heater", Measure.Power(heater.PowerW), true), new("needed", Measure.Power(heater.NeededW), true),
             ]));
     }

@@ -99,12 +99,13 @@ internal sealed class CircuitLayout
             HeatNumbers.Temperature(place, heater.LimitC);
             Windows(place, heater.On);
         }
+        HeatNumbers.Positive(place, "band", reach.BandK);
+        HeatNumbers.Temperature(place, reach.SetpointC ?? 0);
+        if (reach.SetpointC is not null && reach.Target is null) throw new HeatNetworkException(place, "a thermostat must sit on what it touches");
         if (reach.Emission is not { } emission) return;
         if (reach.Target is null || index[reach.Target].Kind != 'z') throw new HeatNetworkException(place, "what gives heat to a room must name its zone");
         HeatNumbers.NotNegative(place, "rated output", emission.RatedW);
         HeatNumbers.Positive(place, "rated difference", emission.RatedK);
-        HeatNumbers.Positive(place, "band", emission.BandK);
-        HeatNumbers.Temperature(place, emission.SetpointC ?? 0);
         if (!(emission.StillShare is >= 0 and <= 1)) throw new HeatNetworkException(place, "its share without a fan must be from 0 to 1");
     }
 

@@ -16,19 +16,18 @@ public sealed record NightFluidHeater(double PowerW, double LimitC, IReadOnlyLis
 /// <summary>
 /// Gives <paramref name="RatedW"/> at <paramref name="RatedK"/> between fluid and room, going with the difference to the power 1.3 at every place along it.
 /// Below <paramref name="FanFromC"/> of the fluid that comes, its fan rests and it gives <paramref name="StillShare"/> of that (over a band of 2 K).
-/// With <paramref name="SetpointC"/> it gives clamp((set point + band/2 - T)/band, 0, 1) of it, T the room's.
 /// </summary>
-public sealed record NightEmission(
-    double RatedW, double RatedK, double StillShare = 1, double FanFromC = -1000, double? SetpointC = null, double BandK = 1);
+public sealed record NightEmission(double RatedW, double RatedK, double StillShare = 1, double FanFromC = -1000);
 
 /// <summary>
 /// A length of a circuit from node to node, of <paramref name="KgPerS"/> while the pump runs. What the fluid loses, <paramref name="Target"/> gains (a zone, a
 /// body, a source or "outdoor"): over <paramref name="ConductanceWPerK"/> by an exponential along it (through the ice of a body that freezes from its wall), or
-/// as <paramref name="Emission"/> has it. Or it holds a <paramref name="Heater"/>, or nothing.
+/// as <paramref name="Emission"/> has it. With <paramref name="SetpointC"/>, a thermostat on what it touches lets clamp((set point + band/2 - T)/band, 0, 1) of
+/// that pass. Or it holds a <paramref name="Heater"/>, or nothing.
 /// </summary>
 public sealed record NightReach(
     string Id, string From, string To, double KgPerS, string? Target = null, double ConductanceWPerK = 0, NightEmission? Emission = null,
-    NightFluidHeater? Heater = null);
+    NightFluidHeater? Heater = null, double? SetpointC = null, double BandK = 1);
 
 /// <summary>
 /// Fluid of <paramref name="JPerKgK"/> that goes round <paramref name="Reaches"/> while its pump is on, and has no heat content of its own: nodes mix, what

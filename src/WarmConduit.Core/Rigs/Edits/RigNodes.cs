@@ -58,7 +58,7 @@ internal static class RigNodes
             case "parts":
                 return rig with { Parts = Upsert(rig.Parts, steps[1], change, p => p with { Ports = p.Ports.InOrder() }) };
             case "runs":
-                return rig with { Runs = Upsert(rig.Runs, steps[1], change, r => r) };
+                return rig with { Runs = Upsert(rig.Runs, steps[1], change, r => r.InOrder()) };
             case "scenarios":
                 return rig with { Scenarios = Upsert(rig.Scenarios, steps[1], change, s => s with { Settings = s.Settings.InOrder() }) };
             case "byHand":

@@ -24,6 +24,9 @@ internal abstract class FreezeCandidate
     /// <summary>How far from the start of its run it begins, m; 0 for a part.</summary>
     public virtual double AlongM => 0;
 
+    /// <summary>How much of its run it is, m; 0 for a part.</summary>
+    public virtual double LengthM => 0;
+
     /// <summary>In the builder's words.</summary>
     public abstract string Name { get; }
 
@@ -87,6 +90,8 @@ internal sealed class PipeCandidate(PipeFilms films, Run run, PipeStock pipe, Pi
     public override string Thing => run.Id;
 
     public override double AlongM => piece.StartM;
+
+    public override double LengthM => piece.LengthM;
 
     public override string Name => name;
 

@@ -1,3 +1,4 @@
+using WarmConduit.Core.Flow;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 
@@ -13,9 +14,14 @@ namespace WarmConduit.Core.Studies.Networks;
 /// <param name="Fouled">Filters are due for change.</param>
 /// <param name="BoreM">Bore of every line under pressure, m; null: as drawn.</param>
 /// <param name="Gear">Gear that is joined; null: none.</param>
+/// <param name="Coolant">The circuits of heating fluid, filled with this; null: drinking water.</param>
 internal sealed record FlowScene(
     Func<Part, StockPosition?> PositionOf, bool Town, Func<Part, double> ShareOf, double ColdC, double HotC, double WishC, bool Fouled = false,
-    double? BoreM = null, IReadOnlyList<ScenarioGear>? Gear = null);
+    double? BoreM = null, IReadOnlyList<ScenarioGear>? Gear = null, FluidState? Coolant = null)
+{
+    /// <summary>Whether a run carries what flows here.</summary>
+    public bool Carries(Run run) => Coolant is null ? RigFlow.IsWater(run) : run.Service == Service.Coolant;
+}
 
 /// <summary>What an element of the network is in the rig.</summary>
 /// <param name="RunId">The run; null for a part.</param>

@@ -103,23 +103,32 @@ internal sealed partial class RigFlow
             AddStar(part, [.. part.Ports.Select(p => p.Id)], flow, position);
             return;
         }
+        // It lets through at rest too.
+        if (_scene.Coolant is not null && flow.ShutoffBar is not null && position?.Passes == true && part.PortAt("in") is not null
+            && part.PortAt("out") is not null)
+        {
+            AddPump(part, "in", "out", flow);
+            return;
+        }
         foreach (var (from, to, _) in Inside.Ways(part, position).Where(w => w.Passes == Passes.Forward))
         {
             string a = Node(part.Id, from), b = Node(part.Id, to);
             double bore = Bore(part, part.Ports.Find(to)!);
-            if (stock.Passage == Passage.Pump)
-            {
-                var (shutoff, free) = flow.AtVolts();
-                _nodes.Add(new FlowNode(part.Id));
-                Drives.Add(new FlowDrive(part.Id, _edges.Count));
-                Add(Curve($"{part.Id}|", a, part.Id, shutoff, free), new FlowPiece(null, part.Id));
-                Add(new FlowValve($"{part.Id}>", part.Id, b, bore, Nothing, OneWay: true), new FlowPiece(null, part.Id));
-            }
+            if (stock.Passage == Passage.Pump) AddPump(part, from, to, flow);
             else
                 Add(new FlowValve($"{part.Id}|", a, b, bore, CheckValve, OneWay: true, OpensM: (flow.OpensBar ?? 0) * HeadPerBar),
                     new FlowPiece(null, part.Id));
         }
         foreach (var group in Inside.Meeting(part, position)) AddStar(part, group, flow, position);
+    }
+
+    private void AddPump(Part part, string from, string to, PartFlow flow)
+    {
+        var (shutoff, free) = flow.AtVolts();
+        _nodes.Add(new FlowNode(part.Id));
+        Drives.Add(new FlowDrive(part.Id, _edges.Count));
+        Add(Curve($"{part.Id}|", Node(part.Id, from), part.Id, shutoff, free), new FlowPiece(null, part.Id));
+        Add(new FlowValve($"{part.Id}>", part.Id, Node(part.Id, to), Bore(part, part.Ports.Find(to)!), Nothing, OneWay: true), new FlowPiece(null, part.Id));
     }
 
     private void AddStar(Part part, IReadOnlyList<string> ports, PartFlow flow, StockPosition? position)

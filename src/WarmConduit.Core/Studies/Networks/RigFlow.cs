@@ -8,7 +8,7 @@ using WarmConduit.Core.Studies.Tanks;
 namespace WarmConduit.Core.Studies.Networks;
 
 /// <summary>
-/// Drinking water of a rig as the Flow engine sees it, with every valve, tap and pump as a scene has it: what is joined inside parts is told by
+/// Drinking water of a rig, or its heating fluid, as the Flow engine sees it, with every valve, tap and pump as a scene has it: what is joined inside parts is told by
 /// <see cref="Inside"/>. Vented tanks are reservoirs at their level, heaters are parts of the line; loose ends and free ports count as capped. Heads are
 /// metres of water over the ground of the vehicle as it is parked.
 /// </summary>
@@ -33,9 +33,9 @@ internal sealed partial class RigFlow
     public RigFlow(Question question, FlowScene scene)
     {
         (_index, _scene, _parked) = (question.Index, scene, question.Conditions.Parked);
-        _density = Water.DensityKgPerM3(scene.ColdC);
+        _density = scene.Coolant?.DensityKgPerM3 ?? Water.DensityKgPerM3(scene.ColdC);
         var gear = scene.Gear ?? [];
-        Runs = [.. _index.Rig.Runs.Where(r => IsWater(r) && !r.From.IsLoose() && !r.To.IsLoose() && !gear.Any(g => TakenOff(r, g)))];
+        Runs = [.. _index.Rig.Runs.Where(r => scene.Carries(r) && !r.From.IsLoose() && !r.To.IsLoose() && !gear.Any(g => TakenOff(r, g)))];
         foreach (var run in Runs)
             foreach (var end in (RunEnd[])[run.From, run.To])
             {
@@ -54,7 +54,7 @@ internal sealed partial class RigFlow
                 Catalogue.Pipe(run.Pipe)!.RoughnessM(), BendLoss(run) + FittingsOf(run.Id).Sum(f => f.Loss)), new FlowPiece(run.Id, null));
         }
         _nodes.RemoveAll(n => _at.ContainsKey(n.Id));
-        Network = new FlowNetwork(_density, Water.ViscosityPaS(scene.ColdC), _nodes, _edges, _outlets);
+        Network = new FlowNetwork(_density, scene.Coolant?.ViscosityPaS ?? Water.ViscosityPaS(scene.ColdC), _nodes, _edges, _outlets);
     }
 
     /// <summary>The whole network.</summary>

@@ -7,11 +7,19 @@ namespace WarmConduit.Core.Studies.Night;
 /// <param name="ToS">Its end, s.</param>
 /// <param name="Water">Whether the system is full.</param>
 /// <param name="Heats">Whether a heater runs.</param>
+/// <param name="Heating">What else gives heat, and whether it has what it runs on.</param>
 /// <param name="HoldC">What heaters hold instead of their own set points, °C; null: their own.</param>
 /// <param name="DrivingMPerS">How fast it drives, m/s.</param>
 /// <param name="Open">What stands open.</param>
 internal sealed record NightSegment(
-    double FromS, double ToS, WaterState Water, Func<ZoneHeater, bool> Heats, double? HoldC, double DrivingMPerS, IReadOnlyList<PlanEvent> Open);
+    double FromS, double ToS, WaterState Water, Func<ZoneHeater, bool> Heats, HeatSupply Heating, double? HoldC, double DrivingMPerS, IReadOnlyList<PlanEvent> Open);
+
+/// <summary>What gives heat besides the heaters of rooms.</summary>
+/// <param name="Burns">Heaters of circuits burn.</param>
+/// <param name="Pumps">Pumps of circuits run.</param>
+/// <param name="Battery">Pads on the battery may warm.</param>
+/// <param name="Mains">Pads on mains may.</param>
+internal readonly record struct HeatSupply(bool Burns, bool Pumps, bool Battery, bool Mains);
 
 /// <summary>The course of a night: its events, as segments between them.</summary>
 internal static class NightCourse
@@ -29,6 +37,9 @@ internal static class NightCourse
         return [.. Enumerable.Range(0, edges.Count - 1).Select(i => At(night, events, edges[i], edges[i + 1]))];
     }
 
+    /// <summary>What goes on at a time, s from the start.</summary>
+    public static NightSegment At(Conditions night, double atS) => At(night, night.Events ?? [], atS, atS);
+
     private static NightSegment At(Conditions night, IReadOnlyList<PlanEvent> events, double fromS, double toS)
     {
         double middle = (fromS + toS) / 2 / HourS;
@@ -38,9 +49,11 @@ internal static class NightCourse
             && !on.Any(e => e is { Kind: PlanEventKind.Away, HoldC: null });
         // What was filled again is full, however it was left in the evening.
         var water = night.Water == WaterState.AsLeft && events.Any(e => e.Kind == PlanEventKind.Drained && e.UntilH <= middle) ? WaterState.Wet : night.Water;
-        bool power = !Is(PlanEventKind.BatteryOut) || Is(PlanEventKind.Mains), fuel = !Is(PlanEventKind.FuelOut);
+        bool power = !Is(PlanEventKind.BatteryOut) || Is(PlanEventKind.Mains), fuel = !Is(PlanEventKind.FuelOut), fails = Is(PlanEventKind.HeatFails);
+        // A pad has a thermostat of its own, and works on when the heating is off.
+        var heating = new HeatSupply(wanted && power && fuel, wanted && power, power && !fails, Is(PlanEventKind.Mains) && !fails);
         return new NightSegment(
-            fromS, toS, Is(PlanEventKind.Drained) ? WaterState.Drained : water, h => wanted && power && (h.Electric == true || fuel),
+            fromS, toS, Is(PlanEventKind.Drained) ? WaterState.Drained : water, h => wanted && power && (h.Electric == true || fuel), heating,
             on.Where(e => e.Kind is PlanEventKind.SetBack or PlanEventKind.Away).Min(e => e.HoldC),
             on.Where(e => e.Kind == PlanEventKind.Drive).Max(e => e.SpeedMPerS) ?? 0,
             [.. on.Where(e => e.Kind == PlanEventKind.Open)]);
@@ -49,7 +62,8 @@ internal static class NightCourse
     /// <summary>When all heat first stops in a night that starts with it, s; null: it does not.</summary>
     public static double? HeatStopsS(Rig rig, Conditions night, double endS)
     {
-        bool Any(NightSegment s) => rig.Shell.Zones.Any(z => z.Heater is { PowerW: > 0 } heater && s.Heats(heater));
+        bool circuits = rig.Parts.Any(p => p.Heats() is { StopsC: not null, PowerW: > 0 });
+        bool Any(NightSegment s) => rig.Shell.Zones.Any(z => z.Heater is { PowerW: > 0 } heater && s.Heats(heater)) || (circuits && s.Heating.Burns);
         var course = Of(night, endS);
         return Any(course[0]) && course.FirstOrDefault(s => !Any(s)) is { } without ? without.FromS : null;
     }

@@ -5,7 +5,8 @@ using WarmConduit.Core.Weather;
 namespace WarmConduit.Core.Studies.Night;
 
 /// <summary>All that could freeze in the course of a night, the number of the body that each is part of, and what the night does.</summary>
-internal sealed record NightCourseAnswer(IReadOnlyList<FreezeCandidate> Candidates, int[] BodyOf, NightAnswer Answer);
+internal sealed record NightCourseAnswer(IReadOnlyList<FreezeCandidate> Candidates, int[] BodyOf, NightAnswer Answer,
+    HeatCourse Heat);
 
 /// <summary>
 /// Runs a night segment after segment: each goes on from where the one before left rooms and water. What is drained away is gone, what has ice in it by then
@@ -19,6 +20,7 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
     private readonly Dictionary<string, int> _number = [];
     private readonly List<(double C, double Ice)?> _state = [];
     private readonly List<BodyMilestones> _marks = [];
+    private readonly HeatCourse _heat = new(reports.Length, endS);
 
     /// <summary>Runs it. A night in which nothing happens is one run of the engine, with bodies alike as one.</summary>
     public NightCourseAnswer Run()
@@ -28,8 +30,10 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
         {
             var asked = For(only);
             var candidates = FreezeLadderStudy.Candidates(asked).ToList();
-            var network = RigNetwork.Of(asked, candidates, weather, only, doubt, out int[] bodyOf);
-            return new NightCourseAnswer(candidates, bodyOf, NightEngine.Run(network, new NightOptions(StepS, 60, reports), question.Cancel));
+            var network = RigNetwork.Of(asked, candidates, weather, only, doubt, out int[] bodyOf, out var pieces);
+            var answer = NightEngine.Run(network, new NightOptions(StepS, 60, reports), question.Cancel);
+            _heat.Take(network, answer, pieces, r => r, 0, endS);
+            return new NightCourseAnswer(candidates, bodyOf, answer, _heat);
         }
         return Join(course);
     }
@@ -54,13 +58,13 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
             int[] here = [.. found.Select(f => f.Number)];
             var bodies = RigNetwork.Bodies(asked, found.Select(f => f.FreezeCandidate), doubt)
                 .Select((b, i) => _state[here[i]] is { } was ? b with { StartC = was.C, StartIce = was.C == 0 ? was.Ice : 0 } : b);
-            var alike = RigNetwork.Alike(bodies, out int[] bodyOf);
-            var network = RigNetwork.Rooms(asked, weather, segment, doubt) with { Bodies = alike };
+            var network = RigNetwork.Of(asked, bodies, [.. found.Select(f => f.FreezeCandidate)], weather, segment, doubt, out int[] bodyOf, out var pieces);
             if (airC is not null) network = network with { Zones = [.. network.Zones.Select((z, i) => z with { StartC = airC[i], HandedOnJ = handedOn[i] })] };
             // What is reported at a segment's very start was reported at the end of the one before.
             int[] mine = [.. Enumerable.Range(0, reports.Length).Where(r => reports[r] <= segment.ToS
                 && (reports[r] > segment.FromS || (segment.FromS == 0 && reports[r] == 0)))];
             var answer = NightEngine.Run(network, new NightOptions(StepS, 60, [.. mine.Select(r => reports[r]).Append(segment.ToS)]), question.Cancel);
+            _heat.Take(network, answer, pieces, i => i < mine.Length ? mine[i] : null, segment.FromS, segment.ToS);
             for (int i = 0; i <= mine.Length; i++)
             {
                 var row = new List<(double, double)?>(new (double, double)?[_all.Count]);
@@ -103,7 +107,7 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
             Balance = balance,
             HandedOnJ = handedOn,
             Steps = steps,
-        });
+        }, _heat);
     }
 
     // What holds water in a segment, with its number; what is new is added.

@@ -38,10 +38,61 @@ internal static class RigNetwork
     /// as they were kept; the caller sets what an earlier segment left. <paramref name="bodyOf"/> is the number of the body that each candidate is part of.
     /// </summary>
     public static NightNetwork Of(Question question, IReadOnlyList<FreezeCandidate> candidates, IReadOnlyList<WeatherHour> weather, NightSegment segment,
-        Uncertainty doubt, out int[] bodyOf)
+        Uncertainty doubt, out int[] bodyOf, out IReadOnlyList<HeatPiece> pieces) =>
+        Of(question, Bodies(question, candidates, doubt), candidates, weather, segment, doubt, out bodyOf, out pieces);
+
+    /// <summary>The same with <paramref name="bodies"/> that are known already.</summary>
+    public static NightNetwork Of(Question question, IEnumerable<NightBody> bodies, IReadOnlyList<FreezeCandidate> candidates,
+        IReadOnlyList<WeatherHour> weather, NightSegment segment, Uncertainty doubt, out int[] bodyOf, out IReadOnlyList<HeatPiece> pieces)
     {
-        var bodies = Alike(Bodies(question, candidates, doubt), out bodyOf);
-        return Rooms(question, weather, segment, doubt) with { Bodies = bodies };
+        (var circuits, pieces) = Circuits(question, candidates, segment, doubt);
+        var touched = circuits.SelectMany(c => c.Reaches).Select(r => r.Target).OfType<string>().ToHashSet();
+        var all = Alike(WithPads(question, bodies, segment.Heating), touched, out bodyOf);
+        var rooms = Rooms(question, weather, segment, doubt);
+        if (circuits.Count > 0 && segment.FromS == 0) rooms = WarmedBefore(question, rooms, circuits, touched.Except(rooms.Zones.Select(z => z.Id)).ToHashSet());
+        return rooms with { Bodies = all, Circuits = circuits };
+    }
+
+    // Rooms that nobody keeps warm start as the circuits had them by then: half a day of the evening's weather before, with the rooms that are kept as they were.
+    // Water starts as it is said.
+    private static NightNetwork WarmedBefore(Question question, NightNetwork rooms, IReadOnlyList<NightCircuit> circuits, HashSet<string> water)
+    {
+        const double beforeS = 12 * HourS, unmoved = 1e12;
+        bool Kept(Zone z) => z.Kind == ZoneKind.Living || z.Heater is { PowerW: > 0 };
+        var kept = question.Rig.Shell.Zones.Where(Kept).Select(z => IdOf(z.Id)).ToHashSet();
+        double Now(TimeSeries series) => series.Value[0];
+        var before = rooms with
+        {
+            Zones = [.. rooms.Zones.Select(z => kept.Contains(z.Id) ? z with { HeatCapacityJPerK = unmoved, Heaters = [] } : z)],
+            Circuits = [.. circuits.Select(c => c with
+            {
+                Reaches = [.. c.Reaches.Select(r => r.Target is { } t && water.Contains(t) && t != "outdoor" ? r with { Target = null, SetpointC = null } : r)],
+            })],
+            OutdoorC = TimeSeries.Constant(Now(rooms.OutdoorC)),
+            WindMPerS = TimeSeries.Constant(Now(rooms.WindMPerS)),
+            SkyC = rooms.SkyC is { } sky ? TimeSeries.Constant(Now(sky)) : null,
+            EndS = beforeS,
+        };
+        var then = NightEngine.Run(before, new NightOptions(2 * HourS, 60, [beforeS]), question.Cancel);
+        return rooms with { Zones = [.. rooms.Zones.Select((z, i) => kept.Contains(z.Id) ? z : z with { StartC = Math.Max(z.StartC, then.ZoneC[0, i]) })] };
+    }
+
+    private static (IReadOnlyList<NightCircuit> Circuits, IReadOnlyList<HeatPiece> Pieces) Circuits(Question question,
+        IReadOnlyList<FreezeCandidate> candidates, NightSegment segment, Uncertainty doubt)
+    {
+        if (!segment.Heating.Pumps) return ([], []);
+        var lines = candidates.Where(f => f.LengthM > 0)
+            .ToLookup(f => f.Thing, f => new TracedLine(f.Id, f.AlongM, f.AlongM + f.LengthM));
+        return RigHeat.Of(question).Circuits(candidates.Select(f => f.Id).ToHashSet(), lines, z => z is null ? "outdoor" : IdOf(z), segment.Heating.Pumps,
+            segment.Heating.Burns, segment.HoldC, doubt.Parts, 1 / doubt.Parts);
+    }
+
+    // A pad is counted on up to where it goes on, and no further.
+    private static IEnumerable<NightBody> WithPads(Question question, IEnumerable<NightBody> bodies, HeatSupply supply)
+    {
+        var pads = question.Rig.Parts.Where(p => p.Pad is { } pad && (pad.Supply == PadSupply.Mains ? supply.Mains : supply.Battery)).ToDictionary(p => p.Id,
+            p => new NightHeater(p.Pad!.OnC - (BandK / 2), BandK, p.Pad.PowerW, 0, double.PositiveInfinity));
+        return pads.Count == 0 ? bodies : bodies.Select(b => pads.TryGetValue(b.Id, out var pad) ? b with { Heaters = [pad] } : b);
     }
 
     /// <summary>All that holds water, each by itself. What lies beside a line that holds none by then has the room there.</summary>
@@ -130,18 +181,18 @@ internal static class RigNetwork
     /// Bodies of which a kilogram is the same in all that cools it are one larger body: they keep to one temperature and freeze together. <paramref
     /// name="number"/> says which each has become.
     /// </summary>
-    public static IReadOnlyList<NightBody> Alike(IEnumerable<NightBody> bodies, out int[] number)
+    public static IReadOnlyList<NightBody> Alike(IEnumerable<NightBody> bodies, IReadOnlySet<string> touched, out int[] number)
     {
         var made = new List<NightBody>();
         var known = new Dictionary<Likeness, int>();
         var all = bodies as IReadOnlyList<NightBody> ?? [.. bodies];
         number = new int[all.Count];
-        // What lies beside another is itself alone.
+        // What lies beside another, or is warmed, is itself alone.
         var beside = all.Where(b => b.Contacts.Any(IsBeside)).SelectMany(b => b.Contacts.Where(IsBeside).Select(c => c.To).Append(b.Id)).ToHashSet();
         for (int b = 0; b < all.Count; b++)
         {
             var body = all[b];
-            var key = new Likeness(body, beside.Contains(body.Id));
+            var key = new Likeness(body, body.Heaters.Count > 0 || beside.Contains(body.Id) || touched.Contains(body.Id));
             if (known.TryGetValue(key, out int at))
             {
                 var first = made[at];

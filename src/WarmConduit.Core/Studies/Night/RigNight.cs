@@ -15,9 +15,9 @@ internal sealed class RigNight
     private const double HourS = 3600, LeastAfterH = 12;
 
     private RigNight(Question question, IReadOnlyList<FreezeCandidate> candidates, int[] bodyOf, IReadOnlyList<WeatherHour> weather, NightAnswer answer,
-        double morningS) =>
-        (Candidates, _bodyOf, Weather, Answer, MorningS, Rig, Asked, _zones, _breaks, Morning) = (
-            candidates, bodyOf, weather, answer, morningS, question.Rig, question.Conditions,
+        HeatCourse heat, double morningS) =>
+        (Heat, Candidates, _bodyOf, Weather, Answer, MorningS, Rig, Asked, _zones, _breaks, Morning) = (
+            heat, candidates, bodyOf, weather, answer, morningS, question.Rig, question.Conditions,
             question.Rig.Shell.Zones.Select((z, i) => (z.Id, i)).ToDictionary(z => z.Id, z => z.i),
             new Lazy<double[]>(() => ShutIce.Breaks(question, candidates, n => answer.Milestones[bodyOf[n]])), answer.ReportS.ToList().IndexOf(morningS));
 
@@ -37,6 +37,9 @@ internal sealed class RigNight
     public IReadOnlyList<WeatherHour> Weather { get; }
 
     public NightAnswer Answer { get; }
+
+    /// <summary>What circuits and pads did.</summary>
+    public HeatCourse Heat { get; }
 
     public double MorningS { get; }
 
@@ -111,6 +114,6 @@ internal sealed class RigNight
         var weather = night.Weather?.From(night.StartHour, endS / HourS) ?? [new WeatherHour(night.OutdoorC, night.WindMPerS, night.Cloud)];
         double[] reports = [.. NightOptions.Every(HourS, endS).Append(morningS).Append(endS).Distinct().Order()];
         var run = new NightSegments(question, weather, reports, endS, doubt).Run();
-        return new RigNight(question, run.Candidates, run.BodyOf, weather, run.Answer, morningS);
+        return new RigNight(question, run.Candidates, run.BodyOf, weather, run.Answer, run.Heat, morningS);
     }
 }

@@ -78,7 +78,7 @@ public static class SeasonStudy
     {
         var options = new NightOptions(StepS, 60, [.. Enumerable.Range(1, days * ReportsADay).Select(n => n * DayS / ReportsADay)]);
         return NightEngine.Run(RigNetwork.Of(asked, candidates, winter.From(StartHour, days * 24), NightCourse.Of(asked.Conditions, days * DayS)[0],
-            Uncertainty.None, out bodyOf), options, asked.Cancel);
+            Uncertainty.None, out bodyOf, out _), options, asked.Cancel);
     }
 
     // By week: nights with ice, and with ice that breaks something; by what freezes: its nights with ice, and whether it broke.

@@ -1,5 +1,6 @@
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.Networks;
+using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.ShellHeat;
@@ -20,6 +21,27 @@ public static class ShortHeat
 {
     private const double ShortK = 0.5, PlentyW = 1e6;
 
+    // A room that falls below what its emitters are to hold while they may give all: by the night, an hour after its start.
+    private static IEnumerable<ShortHeater> OfCircuits(Question question, IReadOnlyList<(Part Part, Zone Zone)> emitters)
+    {
+        var night = question.Ask(RigNight.Of);
+        foreach (var room in emitters.GroupBy(e => e.Zone))
+        {
+            double hold = room.Max(e => e.Part.Heats().HoldC!.Value), least = double.PositiveInfinity;
+            for (int r = 0; r <= night.Morning; r++)
+                if (night.Answer.ReportS[r] >= 3600 && night.Heat.Moments[r] is not null && NightCourse.At(question.Conditions, night.Answer.ReportS[r]) is
+                    { Heating.Burns: true, HoldC: null }) least = Math.Min(least, night.AirC(room.Key, r));
+            if (!(least < hold - ShortK)) continue;
+            var steady = question.Conditions.Steady();
+            Zone Plenty(Zone z) => z.Id == room.Key.Id ? z with { Heater = new ZoneHeater(PlentyW, hold) } : z;
+            double needed = ZoneBalance.Solve(question.Rig with { Shell = question.Rig.Shell with { Zones = [.. question.Rig.Shell.Zones.Select(Plenty)] } },
+                steady).First(z => z.ZoneId == room.Key.Id).HeaterW, rated = room.Sum(e => e.Part.Heats().RatedW!.Value);
+            yield return new ShortHeater(room.Key.Id, rated, needed, Sentence.Of($"{room.Key.Name} falls to {Measure.Temperature(least)}, though its radiators " +
+                $"are set to {Measure.Temperature(hold)}: {Measure.Power(needed)} would hold it. Hotter fluid, more flow, a larger radiator or more " +
+                $"insulation brings it up."));
+        }
+    }
+
     /// <summary>Asks the steady balance of the coldest hour, with the heaters there are, and with as much as it takes. Pure. O(zones³).</summary>
     public static HeatShortAnswer Of(Question question)
     {
@@ -27,6 +49,11 @@ public static class ShortHeat
         if (!night.HeatOn) return new HeatShortAnswer([]);
         var zones = question.Rig.Shell.Zones;
         var heated = zones.Where(z => z.Heater is { PowerW: > 0 }).ToList();
+        // What circuits give is known of the night itself.
+        var circuits = RigHeat.Of(question);
+        var emitters = circuits.Flow is null ? [] : circuits.Acting.Where(p => p.Heats() is { RatedW: > 0, HoldC: not null })
+            .Select(p => (Part: p, Zone: question.Index.ZoneAt(p.Box.Centre()))).Where(e => e.Zone is { Heater: null or { PowerW: 0 } }).ToList();
+        if (emitters.Count > 0) return new HeatShortAnswer([.. OfCircuits(question, emitters!)]);
         if (heated.Count == 0)
             return new HeatShortAnswer([new ShortHeater(null, 0, 0, "Heat is on, but no room has a heater with any power: the night is calculated without " +
                 "heat. Add a heater to a room, or turn the heat off.")]);

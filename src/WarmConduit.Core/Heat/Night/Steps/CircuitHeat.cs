@@ -21,8 +21,11 @@ internal sealed class CircuitHeat
     // Out of a reach = a · in + b · what it touches + c.
     private readonly double[] _a, _c;
 
-    // Of a reach: what its room's thermostat lets through, and the fluid that comes to it, as far as it is known.
-    private readonly double[] _let, _inC, _outC;
+    // Of a reach: what its thermostat lets through, what is left of the difference without one, and the fluid that comes to it, as far as it is known.
+    private readonly double[] _let, _left, _inC, _outC;
+
+    // How far its fan is on, and the same the time before, with the fluid that came then.
+    private readonly double[] _fan, _fanBefore, _inBeforeC;
     private readonly FluidHeaterState[] _state;
 
     // Rows of the nodes, by target, cut, and 1.
@@ -39,9 +42,11 @@ internal sealed class CircuitHeat
         _net = layout;
         _reach = [.. layout.Reach.Select(r => layout.Circuit.Reaches[r])];
         int n = _reach.Length;
-        (_a, _c, _let, _inC, _outC, _state, _emitterC) = (new double[n], new double[n], new double[n], new double[n], new double[n], new FluidHeaterState[n],
-            new double[n]);
+        (_a, _c, _let, _left, _inC, _outC, _state, _emitterC) = (new double[n], new double[n], new double[n], new double[n], new double[n], new double[n],
+            new FluidHeaterState[n], new double[n]);
+        (_fan, _fanBefore, _inBeforeC) = (new double[n], new double[n], new double[n]);
         Array.Fill(_let, 1);
+        Array.Fill(_fan, 1);
         Array.Fill(_inC, _reach.Max(r => r.Heater?.LimitC) ?? 20);
         (_columns, _one) = (layout.Targets.Length + layout.Cuts.Length + 1, layout.Targets.Length + layout.Cuts.Length);
         (_node, _cut) = (new double[layout.NodeCount, _columns], new double[layout.Cuts.Length, _columns]);
@@ -111,30 +116,48 @@ internal sealed class CircuitHeat
     public double HeatW(int r) => Runs ? _net.CarriedWPerK[r] * (_inC[r] - _outC[r]) : 0;
 
     /// <summary>
-    /// Sets heaters, fans and thermostats to what the temperatures ask for; whether one changed. <paramref name="answers"/>: how much a watt over the step moves
-    /// the mean of a target, K/W. <paramref name="oneOnly"/>: where heaters turn each other on and off, only the one that is farthest out turns.
+    /// Sets heaters, fans and thermostats to what the temperatures ask for; whether one changed. <paramref name="slopes"/>: what all thermostats on a target
+    /// move it by, wide open, in their bands (<see cref="AddSlopes"/>). <paramref name="oneOnly"/>: where heaters turn each other on and off, only the one that is farthest out turns.
     /// </summary>
-    public bool Mend(double atS, ReadOnlySpan<double> touchedC, Func<int, double> answers, bool oneOnly)
+    public bool Mend(double atS, ReadOnlySpan<double> touchedC, ReadOnlySpan<double> slopes, bool oneOnly)
     {
         if (!Runs) return false;
         bool changed = TurnHeaters(atS, oneOnly);
         for (int r = 0; r < _reach.Length; r++)
         {
-            if (_reach[r].Emission is not { } emission || _net.Column[r] is not (>= 0 and int t)) continue;
+            if (_net.Column[r] is not (>= 0 and int t)) continue;
             // What it gives goes with the difference to the power 1.3: near enough, the share along it is the same.
-            if (Math.Abs(_emitterC[r] - _inC[r]) > 0.05 + 0.005 * Math.Abs(_inC[r] - touchedC[t])) changed = true;
-            if (emission.SetpointC is not { } set) continue;
-            // Newton: the room answers what is let through.
-            double full = _let[r] > 1e-3 ? HeatW(r) / _let[r] : Math.Max(0, HeatAtFull(r, touchedC[t]));
-            double slope = full * answers(t) / emission.BandK, ask = (set + emission.BandK / 2 - touchedC[t]) / emission.BandK;
-            double let = Math.Clamp((ask + slope * _let[r]) / (1 + slope), 0, 1);
-            if (Math.Abs(let - _let[r]) > 1e-4) changed = true;
+            if (_reach[r].Emission is not null && Math.Abs(_emitterC[r] - _inC[r]) > 0.1 + 0.02 * Math.Abs(_inC[r] - touchedC[t])) changed = true;
+            if (_reach[r].Emission is { FanFromC: > -1000 } emission) changed |= TurnFan(r, emission.FanFromC);
+            if (_reach[r].SetpointC is not { } set) continue;
+            // Newton: what it touches answers what all of them let through.
+            double ask = (set + _reach[r].BandK / 2 - touchedC[t]) / _reach[r].BandK;
+            double let = Math.Clamp(_let[r] + ((ask - _let[r]) / (1 + slopes[t])), 0, 1);
+            if (Math.Abs(let - _let[r]) > 1e-3) changed = true;
             _let[r] = let;
         }
         return changed;
     }
 
-    private double HeatAtFull(int r, double roomC) => _net.CarriedWPerK[r] * (1 - Left(r, _inC[r], roomC)) * (_inC[r] - roomC);
+    // The more a fan gives, the colder the fluid comes: by the slope of the last two tries it is found where both agree.
+    private bool TurnFan(int r, double fromC)
+    {
+        double want = ((_inC[r] - fromC) / FanBandK) + 0.5, moved = _fan[r] - _fanBefore[r];
+        if (Math.Abs(Math.Clamp(want, 0, 1) - _fan[r]) < 5e-3) return false;
+        double slope = Math.Abs(moved) > 1e-6 ? Math.Max(0, -(_inC[r] - _inBeforeC[r]) / moved / FanBandK) : 0;
+        (_fanBefore[r], _inBeforeC[r]) = (_fan[r], _inC[r]);
+        _fan[r] = Math.Clamp(_fan[r] + ((want - _fan[r]) / (1 + slope)), 0, 1);
+        return true;
+    }
+
+    /// <summary>Adds to each target what thermostats on it move it by, wide open, in their bands; <paramref name="answerKPerW"/>: how much a watt over the step
+    /// moves its mean.</summary>
+    public void AddSlopes(int target, double answerKPerW, ReadOnlySpan<double> touchedC, ref double slope)
+    {
+        for (int r = 0; r < _reach.Length; r++)
+            if (Runs && _net.Column[r] == target && _reach[r].SetpointC is not null)
+                slope += Math.Max(0, _net.CarriedWPerK[r] * (1 - _left[r]) * (_inC[r] - touchedC[target])) * answerKPerW / _reach[r].BandK;
+    }
 
     // Full until that would pass the limit, at it while that neither takes more than its power nor cools, off where the fluid comes hotter.
     private bool TurnHeaters(double atS, bool oneOnly)
@@ -172,12 +195,9 @@ internal sealed class CircuitHeat
         }
         else if (_net.Column[r] is >= 0 and int t)
         {
-            if (reach.Emission is null) _a[r] = Math.Exp(-throughIce(t, reach.ConductanceWPerK) / carried);
-            else
-            {
-                _emitterC[r] = _inC[r];
-                _a[r] = 1 - _let[r] * (1 - Left(r, _inC[r], touchedC[t]));
-            }
+            if (reach.Emission is null) _left[r] = Math.Exp(-throughIce(t, reach.ConductanceWPerK) / carried);
+            else (_emitterC[r], _left[r]) = (_inC[r], Left(r, _inC[r], touchedC[t]));
+            _a[r] = 1 - _let[r] * (1 - _left[r]);
         }
     }
 
@@ -185,7 +205,7 @@ internal sealed class CircuitHeat
     private double Left(int r, double inC, double roomC)
     {
         var emission = _reach[r].Emission!;
-        double fan = Math.Clamp((inC - emission.FanFromC) / FanBandK + 0.5, 0, 1), share = emission.StillShare + (1 - emission.StillShare) * fan;
+        double share = emission.StillShare + (1 - emission.StillShare) * _fan[r];
         double over = Math.Abs(inC - roomC), k = share * emission.RatedW / Math.Pow(emission.RatedK, 1.3) / _net.CarriedWPerK[r];
         return over < 1e-9 ? 1 : Math.Pow(1 + 0.3 * k * Math.Pow(over, 0.3), -1 / 0.3);
     }

@@ -14,7 +14,9 @@ internal sealed class Circuits
     private readonly double[][] _touchedC, _givenWh;
     private readonly double[][][] _whByHour;
     private readonly double[] _ice, _iceBefore;
-    private readonly double[] _zoneAnswer;
+
+    // How much a watt over the step moves the mean of each, K/W.
+    private readonly double[] _zoneAnswer, _bodyAnswer;
 
     // By body that is touched, the heaviest thing that its circuit touches: what the body did not take as it was solved for goes there, and moves it least.
     private readonly (char Kind, int Index)[] _heaviest;
@@ -36,7 +38,7 @@ internal sealed class Circuits
         int bodies = layout.Touched.Length;
         (_ice, _iceBefore, _ownWPerK, _broughtW, BodyMeanC) =
             (new double[bodies], new double[bodies], new double[bodies], new double[bodies], new double[bodies]);
-        _zoneAnswer = new double[layout.ZoneCount];
+        (_zoneAnswer, _bodyAnswer) = (new double[layout.ZoneCount], new double[bodies]);
         double Capacity((char Kind, int Index) t) => t.Kind switch { 'z' => layout.Network.Zones[t.Index].HeatCapacityJPerK, 'w' => state.Wet[t.Index], _ => 0 };
         _heaviest = [.. layout.Touched.Select(b => layout.Circuits.First(c => c.Targets.Contains(('w', b))).Targets.MaxBy(Capacity))];
         for (int l = 0; l < bodies; l++) (_ice[l], BodyMeanC[l]) = (_iceBefore[l] = state.Ice(layout.Touched[l]), state.C[layout.Touched[l]]);
@@ -117,10 +119,12 @@ internal sealed class Circuits
         }
     }
 
-    /// <summary>Notes how the zones answer, before the equations are solved.</summary>
-    public void Note(ZoneEquations equations)
+    /// <summary>Notes how zones and bodies answer, before the equations are solved.</summary>
+    public void Note(ZoneEquations equations, Func<int, double> bodyShare)
     {
-        for (int z = 0; z < _zoneAnswer.Length; z++) _zoneAnswer[z] = 0.5 / equations.Matrix[z, z];
+        int zones = _zoneAnswer.Length;
+        for (int z = 0; z < zones; z++) _zoneAnswer[z] = 0.5 / equations.Matrix[z, z];
+        for (int l = 0; l < _bodyAnswer.Length; l++) _bodyAnswer[l] = bodyShare(_layout.Touched[l]) / equations.Matrix[zones + l, zones + l];
     }
 
     /// <summary>Takes the solved step: fluid, and what bodies are brought.</summary>
@@ -155,13 +159,30 @@ internal sealed class Circuits
     public bool Mend(in NightStep step, int attempt)
     {
         bool changed = false;
+        Span<double> slopes = stackalloc double[64];
         for (int c = 0; c < _circuit.Length; c++)
         {
             var targets = _circuit[c].Layout.Targets;
-            changed |= _circuit[c].Mend(step.AtS, _touchedC[c], t => targets[t].Kind == 'z' ? _zoneAnswer[targets[t].Index] : 0, attempt > 4);
+            var own = targets.Length <= slopes.Length ? slopes[..targets.Length] : new double[targets.Length];
+            for (int t = 0; t < targets.Length; t++) own[t] = SlopeOn(targets[t]);
+            changed |= _circuit[c].Mend(step.AtS, _touchedC[c], own, attempt > 4);
         }
         if (changed) Build();
         return changed;
+    }
+
+    // Of all circuits' thermostats on one thing.
+    private double SlopeOn((char Kind, int Index) target)
+    {
+        double slope = 0, answer = target.Kind switch
+        {
+            'z' => _zoneAnswer[target.Index],
+            'w' => _bodyAnswer[_layout.TouchedAt[target.Index]],
+            _ => 0,
+        };
+        for (int c = 0; c < _circuit.Length; c++)
+            if (Array.IndexOf(_circuit[c].Layout.Targets, target) is >= 0 and int t) _circuit[c].AddSlopes(t, answer, _touchedC[c], ref slope);
+        return slope;
     }
 
     /// <summary>Books a step; what bodies that came elsewhere than was solved for did not take is handed on.</summary>
@@ -206,11 +227,12 @@ internal sealed class Circuits
         circuit.Start(atS);
         if (!circuit.Runs) return row;
         double[] now = [.. net.Targets.Select(t => t.Kind switch { 'z' => _air.ZoneStartC[t.Index], 'w' => _state.C[t.Index], _ => _air.NowC(-1 - t.Index, atS) })];
+        var still = new double[now.Length];
         for (int attempt = 0; attempt < 20; attempt++)
         {
             circuit.Build(now, (t, g) => ThroughIce(net.Targets[t], g, now: true));
             circuit.Take(now);
-            if (!circuit.Mend(atS, now, _ => 0, attempt > 4)) break;
+            if (!circuit.Mend(atS, now, still, attempt > 4)) break;
         }
         for (int r = 0; r < net.Reach.Length; r++)
             (row.InC[net.Reach[r]], row.OutC[net.Reach[r]], row.HeatW[net.Reach[r]]) = (circuit.InC[r], circuit.OutC[r], circuit.HeatW(r));

@@ -145,7 +145,7 @@ internal sealed class NightRun
         {
             _bodies.AddTouched(_equations, step.LengthS);
             _circuits.AddTo(_equations, _bodies.BroughtShare);
-            _circuits.Note(_equations);
+            _circuits.Note(_equations, _bodies.BroughtShare);
         }
         _equations.Solve(_air.ZoneEndC, _circuits.BodyMeanC);
         if (!_circuits.Any) return;

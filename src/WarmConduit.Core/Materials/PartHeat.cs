@@ -1,0 +1,60 @@
+namespace WarmConduit.Core.Materials;
+
+/// <summary>What a part does with heat: gives it, or hands it on. All are estimates, typed where known; left out: as stock has it, or it does not apply.</summary>
+/// <param name="PowerW">Output at full, W.</param>
+/// <param name="LeastW">Output of its lowest stage, W: below that it starts and stops.</param>
+/// <param name="StartsC">It starts when the fluid comes back colder than this, °C.</param>
+/// <param name="StopsC">It heats the fluid to this, °C, and stops there.</param>
+/// <param name="FuelLPerH">Fuel that it burns at full, L/h.</param>
+/// <param name="DrawW">Electric power while it runs, W.</param>
+/// <param name="StartW">Electric power while it starts, W.</param>
+/// <param name="StartS">How long a start takes, s.</param>
+/// <param name="RestS">No start sooner after a stop, s.</param>
+/// <param name="CoilWPerK">What a coil hands to the water around it, W/K.</param>
+/// <param name="RatedW">What it gives to its room, W.</param>
+/// <param name="RatedK">At this difference between fluid and room, K.</param>
+/// <param name="FanFromC">Its fan starts when the fluid is warmer than this, °C; left out: it has none.</param>
+/// <param name="StillShare">Share of its output while its fan rests.</param>
+/// <param name="HoldC">Its thermostat, on the room or the water that it warms, °C; left out: it gives what it can.</param>
+public sealed record PartHeat(
+    double? PowerW = null,
+    double? LeastW = null,
+    double? StartsC = null,
+    double? StopsC = null,
+    double? FuelLPerH = null,
+    double? DrawW = null,
+    double? StartW = null,
+    double? StartS = null,
+    double? RestS = null,
+    double? CoilWPerK = null,
+    double? RatedW = null,
+    double? RatedK = null,
+    double? FanFromC = null,
+    double? StillShare = null,
+    double? HoldC = null)
+{
+    /// <summary>Nothing is known.</summary>
+    public static readonly PartHeat None = new();
+
+    /// <summary>These figures, with those of <paramref name="stock"/> where there are none.</summary>
+    public PartHeat Over(PartHeat stock) => new(
+        PowerW ?? stock.PowerW, LeastW ?? stock.LeastW, StartsC ?? stock.StartsC, StopsC ?? stock.StopsC, FuelLPerH ?? stock.FuelLPerH, DrawW ?? stock.DrawW,
+        StartW ?? stock.StartW, StartS ?? stock.StartS, RestS ?? stock.RestS, CoilWPerK ?? stock.CoilWPerK, RatedW ?? stock.RatedW, RatedK ?? stock.RatedK,
+        FanFromC ?? stock.FanFromC, StillShare ?? stock.StillShare, HoldC ?? stock.HoldC);
+}
+
+/// <summary>What stock parts do with heat. All figures are estimates.</summary>
+internal static class HeatShelf
+{
+    private static readonly Dictionary<string, PartHeat> ById = new()
+    {
+        ["coolant-heater"] = new(PowerW: 5000, LeastW: 1500, StartsC: 70, StopsC: 80, FuelLPerH: 0.62, DrawW: 35, StartW: 120, StartS: 120, RestS: 300),
+        ["circulator"] = new(DrawW: 18),
+        ["radiator"] = new(DrawW: 12, RatedW: 2000, RatedK: 60, FanFromC: 40, StillShare: 0.1, HoldC: 18),
+        ["panel-radiator"] = new(RatedW: 350, RatedK: 50),
+        ["towel-ladder"] = new(RatedW: 150, RatedK: 50),
+        ["coolant-coil"] = new(CoilWPerK: 140),
+    };
+
+    public static PartHeat? Of(string id) => ById.GetValueOrDefault(id);
+}

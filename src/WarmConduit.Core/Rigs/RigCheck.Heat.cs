@@ -1,0 +1,60 @@
+using WarmConduit.Core.Materials;
+
+namespace WarmConduit.Core.Rigs;
+
+/// <content>What gives heat.</content>
+public static partial class RigCheck
+{
+    /// <summary>Most lines along which one is taped.</summary>
+    public const int MaxTraces = 20;
+
+    private static void CheckHeat(FieldChecker c, string at, PartHeat heat, PartHeat all)
+    {
+        void Within(string field, double? value, string limit)
+        {
+            if (value is { } v) c.Range($"{at}.{field}", v, limit);
+        }
+        Within("powerW", heat.PowerW, "heat.powerW");
+        Within("leastW", heat.LeastW, "heat.powerW");
+        Within("startsC", heat.StartsC, "heat.fluidC");
+        Within("stopsC", heat.StopsC, "heat.fluidC");
+        Within("fuelLPerH", heat.FuelLPerH, "heat.fuelLPerH");
+        Within("drawW", heat.DrawW, "heat.drawW");
+        Within("startW", heat.StartW, "heat.drawW");
+        Within("startS", heat.StartS, "heat.s");
+        Within("restS", heat.RestS, "heat.s");
+        Within("coilWPerK", heat.CoilWPerK, "heat.coilWPerK");
+        Within("ratedW", heat.RatedW, "heat.powerW");
+        Within("ratedK", heat.RatedK, "heat.ratedK");
+        Within("fanFromC", heat.FanFromC, "heat.fluidC");
+        Within("stillShare", heat.StillShare, "heat.stillShare");
+        Within("holdC", heat.HoldC, "heat.holdC");
+        if (all.StartsC >= all.StopsC) c.Add($"{at}.startsC", "it must start at a lower temperature than it stops at");
+        if (all.LeastW > all.PowerW) c.Add($"{at}.leastW", "its lowest stage cannot give more than all of it");
+    }
+
+    private static void CheckPad(FieldChecker c, string at, Pad pad)
+    {
+        c.Range($"{at}.powerW", pad.PowerW, "pad.powerW");
+        c.Range($"{at}.onC", pad.OnC, "pad.onC");
+        c.Range($"{at}.offC", pad.OffC, "pad.offC");
+        c.Range($"{at}.areaM2", pad.AreaM2, "pad.areaM2");
+        if (!Enum.IsDefined(pad.Supply)) c.Add($"{at}.supply", "this is not known");
+        if (pad.OffC <= pad.OnC) c.Add($"{at}.offC", "it must go off at a higher temperature than it goes on");
+    }
+
+    private static void CheckTraces(FieldChecker c, int index, Run run, Rig rig)
+    {
+        if (run.Traces is not { } traces) return;
+        string at = $"runs[{index}].traces";
+        c.Count(at, traces.Count, 1, MaxTraces);
+        c.Unique(at, traces);
+        if (run.Service != Service.Coolant) c.Add(at, "a trace line carries heating fluid");
+        for (int t = 0; t < Math.Min(traces.Count, MaxTraces); t++)
+        {
+            if (!Enum.IsDefined(traces[t].Kind)) c.Add($"{at}[{t}].kind", "this is not known");
+            if (rig.Runs.Find(traces[t].Id) is not { } along) c.Add($"{at}[{t}].id", $"there is no run '{traces[t].Id}'");
+            else if (along.Service == Service.Coolant) c.Add($"{at}[{t}].id", "a trace is taped along water, not along heating fluid");
+        }
+    }
+}

@@ -1,0 +1,222 @@
+using WarmConduit.Core.Flow;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies.Networks;
+using WarmConduit.Core.Studies.Night;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Studies.Heating;
+
+/// <summary>Where the heat of circuits and pads goes on a night, what it costs, and what it does not reach.</summary>
+public static class HeatingStudy
+{
+    private const double HourS = 3600, HottestC = 90, ManyStarts = 3;
+
+    /// <summary>Asks the night of <see cref="RigNight"/> what its circuits did. Pure. O(the night).</summary>
+    public static HeatingAnswer Ask(Question question)
+    {
+        var night = question.Ask(RigNight.Of);
+        var heat = RigHeat.Of(question);
+        int[] hours = [.. night.HourReports()];
+        var moments = hours.Select(r => night.Heat.Moments[r]).ToList();
+        var lines = Lines(moments, heat).ToList();
+        var parts = Parts(question, night, heat, moments).ToList();
+        bool any = question.Rig.Runs.Any(r => r.Service == Service.Coolant);
+        double litres = any ? heat.Litres() : 0;
+        double swells = RigHeat.Fluid(heat.Glycol, 20).DensityKgPerM3 / RigHeat.Fluid(heat.Glycol, HottestC).DensityKgPerM3;
+        double fluidJPerK = litres / 1000 * RigHeat.Fluid(heat.Glycol, RigHeat.FluidC).DensityKgPerM3 * heat.JPerKgK;
+        var heaters = parts.Where(p => p.Kind == HeatRole.Source).Select(p => Duty(question, night, p, fluidJPerK)).ToList();
+        return new HeatingAnswer(
+            lines, parts, heaters, [.. Traced(question, night)], litres, litres * heat.Glycol, heat.Glycol, any ? GlycolWater.FreezingC(heat.Glycol) : null,
+            2 * litres * (swells - 1), heat.Flow is null ? null : ColdShare(heat), [.. Uses(question, night, parts, fluidJPerK)],
+            [.. Notes(question, night, heat)]);
+    }
+
+    private static double ColdShare(RigHeat heat)
+    {
+        var cold = RigHeat.Fluid(heat.Glycol, 0);
+        var then = FlowSolver.Solve(heat.Net.Network with { DensityKgPerM3 = cold.DensityKgPerM3, ViscosityPaS = cold.ViscosityPaS }, heat.Flow);
+        double most = heat.Flow!.FlowM3PerS.Max(Math.Abs);
+        return most > 0 ? then.FlowM3PerS.Max(Math.Abs) / most : 0;
+    }
+
+    private static double? Told(double c) => double.IsNaN(c) ? null : Math.Round(c, 2);
+
+    // Pieces are the same from hour to hour where the rig is; one that is not there at an hour rests.
+    private static IEnumerable<(HeatPiece Piece, HeatMoment?[] At, int[] Index)> Pieces(IReadOnlyList<HeatMoment?> moments)
+    {
+        var known = new Dictionary<HeatPiece, (HeatMoment?[] At, int[] Index)>();
+        var order = new List<HeatPiece>();
+        for (int h = 0; h < moments.Count; h++)
+        {
+            if (moments[h] is not { } moment) continue;
+            for (int p = 0; p < moment.Pieces.Count; p++)
+            {
+                var piece = moment.Pieces[p];
+                if (!known.TryGetValue(piece, out var row))
+                {
+                    known[piece] = row = (new HeatMoment?[moments.Count], new int[moments.Count]);
+                    order.Add(piece);
+                }
+                (row.At[h], row.Index[h]) = (moment, p);
+            }
+        }
+        return order.Select(p => (p, known[p].At, known[p].Index));
+    }
+
+    private static IReadOnlyList<double?> Row(HeatMoment?[] at, int[] index, Func<HeatMoment, double[]> of) =>
+        [.. at.Select((m, h) => m is null ? null : Told(of(m)[index[h]]))];
+
+    private static IEnumerable<HeatLine> Lines(IReadOnlyList<HeatMoment?> moments, RigHeat heat) =>
+        Pieces(moments).Where(p => p.Piece.RunId is not null).Select(p => new HeatLine(
+            p.Piece.RunId!, Math.Round(p.Piece.FromM, 4), Math.Round(p.Piece.ToM, 4), LPerMin(heat, heat.Net.EdgeOfRun(p.Piece.RunId!)), p.Piece.Traced,
+            Row(p.At, p.Index, m => m.Row.InC), Row(p.At, p.Index, m => m.Row.OutC),
+            [.. p.At.Select((m, h) => m is null || double.IsNaN(m.Row.HeatW[p.Index[h]]) ? 0 : Math.Round(m.Row.HeatW[p.Index[h]], 2))]));
+
+    private static double LPerMin(RigHeat heat, int edge) => Math.Round(Math.Abs(heat.Flow!.FlowM3PerS[edge]) * 60e3, 3);
+
+    private static IEnumerable<HeatPart> Parts(Question question, RigNight night, RigHeat heat, IReadOnlyList<HeatMoment?> moments)
+    {
+        double Morning(IReadOnlyList<double> wh) => Math.Round(UntilMorning(night, wh), 1);
+        var rows = Pieces(moments).Where(p => p.Piece.PartId is not null).ToLookup(p => p.Piece.PartId!);
+        foreach (var part in heat.Acting)
+        {
+            var (_, at, index) = rows[part.Id].LastOrDefault();
+            if (at is null || !night.Heat.PartWh.TryGetValue(part.Id, out var wh)) continue;
+            var figures = part.Heats();
+            var kind = figures.StopsC is not null ? HeatRole.Source : figures.CoilWPerK is not null ? HeatRole.Coil : HeatRole.Emitter;
+            int sign = kind == HeatRole.Source ? -1 : 1;
+            double[] given = [.. wh.Select(w => Math.Round(sign * w, 1))];
+            yield return new HeatPart(part.Id, kind, kind switch
+            {
+                HeatRole.Coil => heat.Around(part),
+                HeatRole.Emitter => question.Index.ZoneAt(part.Box.Centre())?.Id,
+                _ => null,
+            }, Through(heat, part), Row(at, index, m => m.Row.InC), Row(at, index, m => m.Row.OutC), given, Morning(given));
+        }
+        foreach (var (id, wh) in night.Heat.PadWh.OrderBy(p => p.Key, StringComparer.Ordinal))
+        {
+            double[] given = [.. wh.Select(w => Math.Round(w, 1))];
+            yield return new HeatPart(id, HeatRole.Pad, id, null, [], [], given, Morning(given));
+        }
+    }
+
+    private static double Through(RigHeat heat, Part part) => Enumerable.Range(0, heat.Net.Network.Edges.Count)
+        .Where(e => (heat.Flow!.FlowM3PerS[e] > 0 ? heat.Net.Network.Edges[e].To : heat.Net.Network.Edges[e].From) == part.Id).Sum(e => LPerMin(heat, e));
+
+    private static double UntilMorning(RigNight night, IReadOnlyList<double> byHour) =>
+        byHour.Select((w, hour) => w * Math.Clamp((night.MorningS / HourS) - hour, 0, 1)).Sum();
+
+    private static HeaterDuty Duty(Question question, RigNight night, HeatPart source, double fluidJPerK)
+    {
+        var part = question.Index.Part(source.PartId);
+        var figures = part.Heats();
+        double mean = source.UntilMorningWh / (night.MorningS / HourS), most = source.HeatW.DefaultIfEmpty(0).Max(), full = figures.PowerW ?? 0;
+        var cycle = HeaterCycle.Of(figures, mean, fluidJPerK);
+        var words = most >= 0.98 * full && full > 0
+            ? Sentence.Of($"{part.Name} works at full, {Measure.Power(full)}, in its hardest hour; {Measure.Power(mean)} on average.")
+            : cycle.StartsPerHour > ManyStarts
+            ? Sentence.Of($"{part.Name} gives {Measure.Power(mean)} on average, less than its lowest stage of {Measure.Power(figures.LeastW)}: it starts about " +
+                $"{(int)Math.Round(cycle.StartsPerHour)} times an hour, which soots and wears it. More fluid in the circuit, or a smaller heater, starts less often.")
+            : Sentence.Of($"{part.Name} gives {Measure.Power(mean)} on average and {Measure.Power(most)} in its hardest hour, of {Measure.Power(full)}.");
+        return new HeaterDuty(part.Id, full, mean, most, cycle.StartsPerHour, words);
+    }
+
+    private static IEnumerable<TracedRun> Traced(Question question, RigNight night)
+    {
+        var taped = question.Rig.Runs.SelectMany(r => r.Traces ?? []).Select(t => t.Id).ToHashSet();
+        if (taped.Count == 0) yield break;
+        var touched = night.Heat.Moments.OfType<HeatMoment>().SelectMany(m => m.Pieces).Select(p => p.Traced).OfType<string>().ToHashSet();
+        foreach (string id in taped.Order(StringComparer.Ordinal))
+        {
+            var pieces = Enumerable.Range(0, night.Candidates.Count).Where(n => night.Candidates[n].Thing == id && night.Candidates[n].LengthM > 0).ToList();
+            if (pieces.Count == 0) continue;
+            var (coldest, number) = (double.PositiveInfinity, pieces[0]);
+            foreach (int n in pieces)
+                for (int r = 0; r <= night.Morning; r++)
+                    if (night.WaterC(r, n) < coldest) (coldest, number) = (night.WaterC(r, n), n);
+            double bare = pieces.Where(n => !touched.Contains(night.Candidates[n].Id)).Sum(n => night.Candidates[n].LengthM);
+            string name = question.Index.Run(id).Name;
+            var candidate = night.Candidates[number];
+            double along = candidate.AlongM + (candidate.LengthM / 2);
+            var words = coldest >= TradeConstants.HoldC ? Sentence.Of($"{name} stays at {Measure.Temperature(coldest)} or more.")
+                : Sentence.Of($"{name} falls to {Measure.Temperature(coldest)}, {Measure.Length(along)} from its start: below the " +
+                    $"{Measure.Temperature(TradeConstants.HoldC)} that is safe.");
+            if (bare > 0.01) words = words.And(Sentence.Of($" The trace does not touch {Measure.Length(bare)} of it."));
+            yield return new TracedRun(id, coldest, along, bare, words);
+        }
+    }
+
+    private static IEnumerable<EnergyUse> Uses(Question question, RigNight night, IReadOnlyList<HeatPart> parts, double fluidJPerK)
+    {
+        int hours = night.Heat.PumpS.Length;
+        var (battery, fuel, mains) = (new double[hours], new double[hours], new double[hours]);
+        bool burns = false;
+        foreach (var part in parts)
+        {
+            var figures = question.Index.Part(part.PartId).Heats();
+            for (int h = 0; h < hours && h < part.HeatW.Count; h++)
+            {
+                if (part.Kind == HeatRole.Source)
+                {
+                    var cycle = HeaterCycle.Of(figures, part.HeatW[h], fluidJPerK);
+                    battery[h] += cycle.ElectricWh(figures);
+                    if (figures is { FuelLPerH: { } full, PowerW: > 0 and var power }) fuel[h] += full * part.HeatW[h] / power;
+                    burns |= figures.FuelLPerH is not null;
+                }
+                else if (part.Kind == HeatRole.Emitter && figures is { DrawW: { } fan, FanFromC: { } from })
+                    battery[h] += h < part.InC.Count && part.InC[h] > from && part.HeatW[h] > 0 ? fan : 0;
+                else if (part.Kind == HeatRole.Pad)
+                    (question.Index.Part(part.PartId).Pad!.Supply == PadSupply.Mains ? mains : battery)[h] += part.HeatW[h];
+            }
+        }
+        double pumps = RigHeat.Of(question).Net.Drives.Sum(d => question.Index.Part(d.PartId).Heats().DrawW ?? 0);
+        for (int h = 0; h < hours; h++) battery[h] += pumps * night.Heat.PumpS[h] / HourS;
+        // Heaters of rooms: electric ones by the battery; of the others the fuel is counted as diesel.
+        foreach (var zone in question.Rig.Shell.Zones.Where(z => z.Heater is { PowerW: > 0 }))
+        {
+            var wh = night.HeaterWh(zone);
+            for (int h = 0; h < hours && h < wh.Count; h++)
+            {
+                if (zone.Heater!.Electric == true) battery[h] += wh[h];
+                else fuel[h] += wh[h] / (DieselWhPerL * Efficiency);
+            }
+            burns |= zone.Heater!.Electric != true;
+        }
+        var chosen = question.Rig.Brief.Chosen();
+        if (battery.Any(w => w > 0)) yield return Use(EnergyKind.Battery, battery, chosen.BatteryWh, night, Measure.Energy, "battery");
+        if (burns) yield return Use(EnergyKind.Fuel, fuel, chosen.FuelL, night, Measure.Volume, "fuel");
+        if (mains.Any(w => w > 0)) yield return Use(EnergyKind.Mains, mains, null, night, Measure.Energy, "mains");
+    }
+
+    private const double DieselWhPerL = 10_000, Efficiency = 0.8;
+
+    private static EnergyUse Use(EnergyKind kind, double[] byHour, double? has, RigNight night, Func<double?, Measure> measure, string name)
+    {
+        double used = UntilMorning(night, byHour), sum = 0;
+        double? emptyS = null;
+        for (int h = 0; h < byHour.Length && has is > 0 && emptyS is null; h++)
+        {
+            if (sum + byHour[h] > has) emptyS = (h + ((has.Value - sum) / byHour[h])) * HourS;
+            sum += byHour[h];
+        }
+        double? nights = has is > 0 && used > 0 ? has / used : null;
+        var words = has is not > 0 ? Sentence.Of($"{measure(used)} of {name} until morning.")
+            : emptyS < night.MorningS ? Sentence.Of($"{measure(used)} of {name} until morning, where the brief gives {measure(has)}: it is used up after " +
+                $"{Measure.Duration(emptyS)}.")
+            : Sentence.Of($"{measure(used)} of {name} until morning, of {measure(has)} in the brief.");
+        return new EnergyUse(kind, [.. byHour.Select(v => Math.Round(v, 4))], used, has is > 0 ? has : null, emptyS, nights, words);
+    }
+
+    private static IEnumerable<Sentence> Notes(Question question, RigNight night, RigHeat heat)
+    {
+        var rig = question.Rig;
+        if (!rig.Runs.Any(r => r.Service == Service.Coolant)) yield break;
+        if (heat.Net.Drives.Count == 0)
+            yield return "No pump is joined into the circuit and set to run, so nothing flows and nothing is heated.";
+        else if (night.Heat.Moments.All(m => m is null)) yield return question.Conditions.HeatOn
+            ? "The pump runs, but its line leads nowhere round: nothing flows." : "The heat is off on this night: the pump rests, and the circuit gives nothing.";
+        foreach (var part in rig.Parts.Where(p => p.Heats().CoilWPerK is not null && question.Index.HoldsCoolant(p) && heat.Around(p) is null))
+            yield return Sentence.Of($"{part.Name} lies in no tank: place it inside the vessel that it is to warm.");
+    }
+}

@@ -1,0 +1,257 @@
+using WarmConduit.Core.Flow;
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Heat;
+using WarmConduit.Core.Heat.Night;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+
+namespace WarmConduit.Core.Studies.Networks;
+
+/// <summary>What a reach of a circuit is in the rig.</summary>
+/// <param name="RunId">The run that it is a length of; null: a part.</param>
+/// <param name="PartId">The part; null: a run.</param>
+/// <param name="FromM">Where on its run the fluid enters it, m from the run's start.</param>
+/// <param name="ToM">Where the fluid leaves it.</param>
+/// <param name="Traced">The body that it warms as a trace; null: none.</param>
+internal readonly record struct HeatPiece(string? RunId, string? PartId, double FromM, double ToM, string? Traced);
+
+/// <summary>
+/// The heating circuits of a rig: what flows where with its valves and pumps as they stand, and every length and part that gives or takes heat on the way. The
+/// flow is worked out once, of fluid at <see cref="FluidC"/>; colder fluid is thicker and flows less, which is told beside it.
+/// </summary>
+internal sealed class RigHeat
+{
+    /// <summary>Fluid for which flows are worked out, °C.</summary>
+    public const double FluidC = 60;
+
+    // A length of a trace stands at one temperature; less flow than this share of the most is none.
+    private const double TraceLengthM = 1, AtRest = 1e-6;
+
+    // How far apart the surfaces of a trace and its line may lie, m. Estimate: tape and sag.
+    private const double TapedM = 0.03;
+
+    private readonly Question _question;
+    private readonly RigFlow _net;
+    private readonly double _kgPerM3;
+
+    private RigHeat(Question question)
+    {
+        _question = question;
+        Glycol = question.Rig.Brief.Chosen().CoolantGlycol ?? BriefChoices.UsualCoolantGlycol;
+        var fluid = Fluid(Glycol, FluidC);
+        (_kgPerM3, JPerKgK) = (fluid.DensityKgPerM3, fluid.HeatCapacityJPerKgK);
+        var scenario = question.Rig.ScenarioOf(ScenarioKind.InUse);
+        _net = new RigFlow(question, new FlowScene(scenario.PositionOf, false, _ => 1, FluidC, FluidC, FluidC, Coolant: fluid));
+        if (_net.Drives.Count > 0) Flow = FlowSolver.Solve(_net.Network);
+    }
+
+    /// <summary>Volume fraction of glycol in the fluid.</summary>
+    public double Glycol { get; }
+
+    /// <summary>Heat capacity of the fluid, J/kgK.</summary>
+    public double JPerKgK { get; }
+
+    /// <summary>Flows; null: no pump is in a circuit.</summary>
+    public FlowAnswer? Flow { get; }
+
+    /// <summary>The network, and what its elements are.</summary>
+    public RigFlow Net => _net;
+
+    /// <summary>The rig's circuits, once for a question.</summary>
+    public static RigHeat Of(Question question) => question.Ask(q => new RigHeat(q));
+
+    /// <summary>Glycol and water of a volume fraction at a temperature.</summary>
+    public static FluidState Fluid(double glycol, double celsius)
+    {
+        double x = GlycolWater.MassFraction(glycol);
+        return new FluidState(GlycolWater.DensityKgPerM3(x, celsius), GlycolWater.ViscosityPaS(x, celsius), GlycolWater.HeatCapacityJPerKgK(x, celsius));
+    }
+
+    /// <summary>Watts per kelvin and metre between a trace and its line.</summary>
+    public static double ContactWPerMK(TraceKind kind) => kind switch
+    {
+        TraceKind.AluminiumTape => TraceContact.AluminiumTapeWPerMK,
+        TraceKind.SpreadingPlate => TraceContact.SpreadingPlateWPerMK,
+        _ => TraceContact.PlainPlasticWPerMK,
+    };
+
+    /// <summary>
+    /// The circuits as the night has them, over <paramref name="bodies"/> (by id) and rooms named by <paramref name="zone"/> (null: outdoors); empty where
+    /// nothing flows. <paramref name="lines"/>: lines with water that traces may warm, by run. <paramref name="lost"/> and <paramref name="got"/> are factors
+    /// on what is lost on the way and on what arrives; <paramref name="holdC"/>: what rooms are held at for now, at the most.
+    /// </summary>
+    public (IReadOnlyList<NightCircuit> Circuits, IReadOnlyList<HeatPiece> Pieces) Circuits(
+        IReadOnlySet<string> bodies, ILookup<string, TracedLine> lines, Func<string?, string> zone, bool pumps, bool burns, double? holdC, double lost, double got)
+    {
+        if (Flow is null || !pumps) return ([], []);
+        var (reaches, pieces) = (new List<NightReach>(), new List<HeatPiece>());
+        double most = Flow.FlowM3PerS.Max(Math.Abs);
+        if (most * _kgPerM3 < 1e-5) return ([], []);
+        for (int e = 0; e < _net.Network.Edges.Count; e++)
+        {
+            double q = Flow.FlowM3PerS[e];
+            if (Math.Abs(q) < AtRest * most) continue;
+            var edge = _net.Network.Edges[e];
+            var (from, to) = q > 0 ? (edge.From, edge.To) : (edge.To, edge.From);
+            double kg = Math.Abs(q) * _kgPerM3;
+            // What a part does with heat lies between what comes to it and what leaves it.
+            string into = Acts(to) ? Before(to) : to;
+            if (_net.Pieces[e].RunId is { } run) AddRun(run, q < 0, from, into, kg);
+            else Add(new NightReach(edge.Id, from, into, kg), new HeatPiece(null, _net.Pieces[e].PartId, 0, 0, null));
+        }
+        foreach (var part in Acting)
+        {
+            double kg = reaches.Where(r => r.To == Before(part.Id)).Sum(r => r.KgPerS);
+            if (kg > 0) Add(Act(part, kg), new HeatPiece(null, part.Id, 0, 0, null));
+        }
+        return ([new NightCircuit("circuit", JPerKgK, reaches, [NightWindow.Always])], pieces);
+
+        void Add(NightReach reach, HeatPiece piece)
+        {
+            reaches.Add(reach);
+            pieces.Add(piece);
+        }
+
+        NightReach Act(Part part, double kg)
+        {
+            var heat = part.Heats();
+            var reach = new NightReach(part.Id, Before(part.Id), part.Id, kg);
+            var room = _question.Index.ZoneAt(part.Box.Centre());
+            if (heat.StopsC is { } limit)
+                return reach with { Heater = new NightFluidHeater(heat.PowerW ?? 0, limit, burns ? [NightWindow.Always] : []) };
+            if (heat.CoilWPerK is { } coil)
+                return Around(part) is { } vessel && bodies.Contains(vessel) ? reach with { Target = vessel, ConductanceWPerK = coil * got, SetpointC = heat.HoldC } : reach;
+            // Outdoors nothing is to be warmed, and it is all lost.
+            if (room is null) return reach with { Target = zone(null), ConductanceWPerK = (heat.RatedW ?? 0) / (heat.RatedK ?? 50) };
+            return reach with
+            {
+                Target = zone(room.Id),
+                Emission = new NightEmission((heat.RatedW ?? 0) * got, heat.RatedK ?? 50, heat.FanFromC is null ? 1 : heat.StillShare ?? 1, heat.FanFromC ?? -1000),
+                SetpointC = heat.HoldC is { } set && holdC is { } less ? Math.Min(set, less) : heat.HoldC ?? holdC,
+            };
+        }
+
+        void AddRun(string id, bool backwards, string from, string to, double kg)
+        {
+            var lengths = Lengths(id, lines).ToList();
+            if (backwards) lengths.Reverse();
+            string at = from;
+            int number = 0, all = lengths.Sum(l => l.Contact > 0 ? 2 : 1);
+            foreach (var length in lengths)
+            {
+                var (a, b) = backwards ? (length.ToM, length.FromM) : (length.FromM, length.ToM);
+                if (length.Contact > 0)
+                    Next(new NightReach($"{id}#{number}", at, "", kg, length.Body, length.Contact * got), new HeatPiece(id, null, a, b, length.Body));
+                Next(new NightReach($"{id}#{number}", at, "", kg, zone(length.Zone?.Id), length.LossWPerK * lost), new HeatPiece(id, null, a, b, null));
+            }
+
+            void Next(NightReach reach, HeatPiece piece)
+            {
+                number++;
+                string end = number == all ? to : $"{id}~{number}";
+                Add(reach with { To = end }, piece);
+                at = end;
+            }
+        }
+    }
+
+    /// <summary>Parts of the circuits that give or take heat, and that fluid can pass.</summary>
+    public IEnumerable<Part> Acting => _question.Rig.Parts.Where(p => _question.Index.HoldsCoolant(p) && Acts(p.Id));
+
+    /// <summary>The vessel that a coil lies in; null: none.</summary>
+    public string? Around(Part coil) => _question.Rig.Parts.FirstOrDefault(p => p.Id != coil.Id && Catalogue.Part(p.Stock)!.Passage == Passage.Vessel
+        && !_question.Index.HoldsCoolant(p) && p.Box.OutsideM(coil.Box.Centre()) == 0)?.Id;
+
+    /// <summary>Litres of fluid in all circuits: lines and parts.</summary>
+    public double Litres() => _question.Rig.Runs.Where(r => r.Service == Service.Coolant)
+        .Sum(r => Catalogue.Pipe(r.Pipe)!.BoreM2() * _question.Index.PipeLengthM(r) * 1000)
+        + _question.Rig.Parts.Where(_question.Index.HoldsCoolant).Sum(PartWater.HoldsL);
+
+    private static string Before(string node) => node + "<";
+
+    private bool Acts(string node) => _acts.TryGetValue(node, out bool known) ? known
+        : _acts[node] = _question.Rig.Parts.Find(node) is { } part && _question.Index.HoldsCoolant(part)
+            && part.Heats() is { } heat && (heat.StopsC ?? heat.CoilWPerK ?? heat.RatedW) is not null;
+
+    private readonly Dictionary<string, bool> _acts = [];
+    private readonly Dictionary<(string Pipe, Sleeve? Sleeve, bool Windy), double> _lossWPerMK = [];
+
+    private readonly record struct Length(double FromM, double ToM, Zone? Zone, double LossWPerK, string? Body, double Contact);
+
+    // A run in lengths of one room, one sleeve and one traced line, from its start to its end.
+    private IEnumerable<Length> Lengths(string id, ILookup<string, TracedLine> lines)
+    {
+        var run = _question.Index.Run(id);
+        var pipe = Catalogue.Pipe(run.Pipe)!;
+        var course = _question.Index.CourseOf(run);
+        double wind = _question.Conditions.Steady().WindMPerS, startM = 0;
+        int segment = 0;
+        // Slack lies along the whole of it.
+        double all = Math.Max(1e-3, _question.Index.PipeLengthM(run)), drawn = Math.Max(1e-9, all - (run.SlackM ?? 0));
+        foreach (var cut in _question.Cuts.Of(IndexOf(run)))
+        {
+            while (segment < cut.Segment)
+            {
+                startM += course[segment].DistanceM(course[segment + 1]);
+                segment++;
+            }
+            Point3 a = course[segment], b = course[segment + 1];
+            double segmentM = a.DistanceM(b), cutM = (cut.To - cut.From) * segmentM;
+            int parts = run.Traces is null ? 1 : Math.Max(1, (int)Math.Ceiling(cutM / TraceLengthM));
+            bool windy = PipeFilms.InWind(cut.Zone);
+            var kind = (run.Pipe, run.SleeveOn(segment), windy);
+            if (!_lossWPerMK.TryGetValue(kind, out double perM))
+                _lossWPerMK[kind] = perM = 1 / _question.Films.ResistanceMKPerW(pipe, kind.Item2, windy, FluidC, 5, windy ? wind : 0);
+            for (int p = 0; p < parts; p++)
+            {
+                double from = cut.From + ((cut.To - cut.From) * p / parts), to = cut.From + ((cut.To - cut.From) * (p + 1) / parts);
+                double metres = (to - from) * segmentM * all / drawn;
+                var (body, contact) = Traced(run, a.Towards(b, (from + to) / 2), pipe, lines);
+                yield return new Length(startM + (from * segmentM), startM + (to * segmentM), cut.Zone, perM * metres, body, contact * metres);
+            }
+        }
+        if (course.Length < 2 || drawn <= 1e-9) yield return new Length(0, 0, null, 0, null, 0);
+    }
+
+    private int IndexOf(Run run)
+    {
+        for (int r = 0; r < _question.Rig.Runs.Count; r++)
+            if (ReferenceEquals(_question.Rig.Runs[r], run)) return r;
+        throw new InvalidOperationException("the run is not in its rig");
+    }
+
+    // The line that a place of a trace lies against, and W/mK to it.
+    private (string? Body, double Contact) Traced(Run trace, Point3 at, PipeStock pipe, ILookup<string, TracedLine> lines)
+    {
+        var (nearest, body, contact) = (double.PositiveInfinity, (string?)null, 0.0);
+        foreach (var taped in trace.Traces ?? [])
+        {
+            var along = _question.Index.Run(taped.Id);
+            var course = _question.Index.CourseOf(along);
+            double reach = TapedM + ((pipe.OuterDiameterM + Catalogue.Pipe(along.Pipe)!.OuterDiameterM) / 2), m = 0;
+            for (int k = 0; k + 1 < course.Length; k++)
+            {
+                double length = course[k].DistanceM(course[k + 1]), share = length > 0 ? Nearest(course[k], course[k + 1], at) : 0,
+                    away = at.DistanceM(course[k].Towards(course[k + 1], share));
+                if (away <= reach && away < nearest)
+                {
+                    nearest = away;
+                    double place = m + (share * length);
+                    (body, contact) = (lines[taped.Id].FirstOrDefault(l => place >= l.FromM - 1e-6 && place <= l.ToM + 1e-6).Body, ContactWPerMK(taped.Kind));
+                }
+                m += length;
+            }
+        }
+        return body is null ? (null, 0) : (body, contact);
+    }
+
+    private static double Nearest(Point3 a, Point3 b, Point3 at)
+    {
+        Point3 way = b - a, off = at - a;
+        double square = (way.XM * way.XM) + (way.YM * way.YM) + (way.ZM * way.ZM);
+        return Math.Clamp(((way.XM * off.XM) + (way.YM * off.YM) + (way.ZM * off.ZM)) / square, 0, 1);
+    }
+}
+
+/// <summary>A length of a run that holds water, m from its start, and its body in the night.</summary>
+internal readonly record struct TracedLine(string Body, double FromM, double ToM);

@@ -1,0 +1,45 @@
+using WarmConduit.Core.Heat.Night;
+using WarmConduit.Core.Studies.Networks;
+
+namespace WarmConduit.Core.Studies.Night;
+
+/// <summary>The circuits at a report: what each reach is, and its row.</summary>
+internal sealed record HeatMoment(IReadOnlyList<HeatPiece> Pieces, NightCircuitRow Row);
+
+/// <summary>What circuits and pads did in a night, over all its segments.</summary>
+internal sealed class HeatCourse(int reports, double endS)
+{
+    private readonly int _hours = (int)Math.Ceiling(endS / 3600);
+
+    /// <summary>By report; null: no pump runs.</summary>
+    public HeatMoment?[] Moments { get; } = new HeatMoment?[reports];
+
+    /// <summary>Heat that each part of a circuit gave off, Wh by hour; of a heater, below 0.</summary>
+    public Dictionary<string, double[]> PartWh { get; } = [];
+
+    /// <summary>What each pad gave, by part, Wh by hour.</summary>
+    public Dictionary<string, double[]> PadWh { get; } = [];
+
+    /// <summary>Seconds in each hour in which the circuits' pumps run.</summary>
+    public double[] PumpS { get; } = new double[(int)Math.Ceiling(endS / 3600)];
+
+    /// <summary>Takes a segment from <paramref name="fromS"/> to <paramref name="toS"/>; <paramref name="report"/> says which report of the night each of its
+    /// own is.</summary>
+    public void Take(NightNetwork network, NightAnswer answer, IReadOnlyList<HeatPiece> pieces, Func<int, int?> report, double fromS, double toS)
+    {
+        foreach (var energy in answer.Energy.Where(e => network.Bodies.Any(b => b.Id == e.Owner)))
+            Add(PadWh, energy.Owner, energy.WhByHour, 1);
+        if (answer.Circuits is not [var circuit]) return;
+        for (int r = 0; r < circuit.Rows.Count; r++)
+            if (report(r) is { } of) Moments[of] = new HeatMoment(pieces, circuit.Rows[r]);
+        for (int p = 0; p < pieces.Count; p++)
+            if (pieces[p].PartId is { } part) Add(PartWh, part, circuit.HeatWhByHour[p], 1);
+        for (int h = 0; h < _hours; h++) PumpS[h] += Math.Max(0, Math.Min(toS, (h + 1) * 3600.0) - Math.Max(fromS, h * 3600.0));
+    }
+
+    private void Add(Dictionary<string, double[]> into, string id, IReadOnlyList<double> wh, double factor)
+    {
+        if (!into.TryGetValue(id, out var sum)) into[id] = sum = new double[_hours];
+        for (int h = 0; h < wh.Count; h++) sum[h] += factor * wh[h];
+    }
+}
