@@ -20,6 +20,7 @@ public static class FieldLimits
         ["axles.wheelbaseM"] = new(0.5, 15, "m"),
         ["brief.choices.batteryWh"] = new(0, 1e5, "Wh"),
         ["brief.choices.canL"] = new(1, 100, "L"),
+        ["brief.choices.coolantGlycol"] = new(0, 0.6, ""),
         ["brief.choices.fuelL"] = new(0, 1000, "L"),
         ["brief.daysBetweenFills"] = new(0.1, 365, "days"),
         ["brief.hoursWithoutHeat"] = new(0, 24 * 365, "h"),

@@ -127,6 +127,7 @@ public static partial class RigCheck
         c.Range("brief.choices.batteryWh", chosen.BatteryWh);
         c.Range("brief.choices.fuelL", chosen.FuelL);
         c.Range("brief.choices.canL", chosen.CanL);
+        c.Range("brief.choices.coolantGlycol", chosen.CoolantGlycol ?? BriefChoices.UsualCoolantGlycol);
         if (chosen.LocalRules.Length > 1000) c.Add("brief.choices.localRules", "it is longer than 1000 characters");
     }
 

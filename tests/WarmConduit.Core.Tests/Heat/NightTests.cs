@@ -186,7 +186,7 @@ public class NightTests
     public void Plain_stepping_of_the_equations_comes_to_the_same() => Parallel.For(200, 206, seed => SteppedPlainly(new NightGen(seed).Night(), 0.2));
 
     [Fact]
-    public void With_circuits_too() => Parallel.For(300, 306, seed => SteppedPlainly(WithoutFans(new NightGen(seed).WithCircuits()), 0.5));
+    public void With_circuits_too() => Parallel.For(301, 305, seed => SteppedPlainly(WithoutFans(new NightGen(seed).WithCircuits()), 0.2));
 
     // Fluid that is sent round until it stays never comes to rest about a fan that starts.
     private static NightNetwork WithoutFans(NightNetwork night) => night with

@@ -8,6 +8,7 @@ import { useRested } from "../ui/useRested";
 import { AirMarks } from "./AirMarks";
 import { placeDiscs, placeTags, type Tag, tagRoom } from "./discs";
 import { FlowMarks, type Knob, Knobs, knobRoom } from "./FlowMarks";
+import { HeatMarks, wattsOf, wattsRoom } from "./HeatMarks";
 import { type Area, placeLabels, type Wanted } from "./labels";
 import type { Lens } from "./lens";
 import { Discs, Labels, Ports, roomOf, Tags } from "./notes";
@@ -53,6 +54,9 @@ interface Props {
   /** What blowing out sweeps, under the air lens: of one outlet, or the best of all. */
   air?: Schema["BlowOutAnswer"] | null;
   outletId?: string | null;
+  /** What its circuits do at an hour, under the heat lens. */
+  heating?: Schema["HeatingAnswer"] | null;
+  hour?: number;
   knobs?: Knob[];
   onKnob?(partId: string): void;
 }
@@ -75,6 +79,7 @@ export const RigDrawing = memo(function RigDrawing(props: Props) {
   const then = about && indexOf(about);
   const reaches = useMemo(() => props.flow && new Map(props.flow.runs.map((r) => [r.runId, r.reach])), [props.flow]);
   const px = useCallback((p: Schema["Point3"]) => toPx(view, frame, p), [view, frame]);
+  const print = usePrint();
 
   return (
     <g>
@@ -107,6 +112,7 @@ export const RigDrawing = memo(function RigDrawing(props: Props) {
       />
       {props.flow && !bare && <FlowMarks rig={rig} flow={props.flow} px={px} />}
       {props.air && <AirMarks rig={rig} air={props.air} stepId={props.outletId ?? null} px={px} />}
+      {props.heating && <HeatMarks rig={rig} heating={props.heating} hour={props.hour ?? 0} px={px} print={print} />}
       {!bare && <Notes {...props} />}
     </g>
   );
@@ -170,7 +176,7 @@ const Names = memo(function Names(props: Props) {
   );
   // Under the water lens knobs hang where discs would.
   const discs = placeDiscs(
-    lens === "water" || lens === "air" ? [] : (answers?.advice?.findings ?? []),
+    lens === "water" || lens === "air" || lens === "heat" ? [] : (answers?.advice?.findings ?? []),
     props.findingId,
     props.close ?? false,
     px,
@@ -188,7 +194,11 @@ const Names = memo(function Names(props: Props) {
     };
     return [placeTags(tags, at), placeTags(knobs, at, knobRoom, frame)];
   }, [tags, knobs, rig, view, frame, inside]);
-  const rooms = useRested(JSON.stringify([...discs.flatMap(roomOf), ...tagged.map(tagRoom), ...hung.map(knobRoom)]));
+  const { heating, hour = 0 } = props;
+  const figures = useMemo(() => (heating ? wattsOf(rig, heating, hour, px, print) : []), [rig, heating, hour, px, print]);
+  const rooms = useRested(
+    JSON.stringify([...discs.flatMap(roomOf), ...tagged.map(tagRoom), ...hung.map(knobRoom), ...figures.map(wattsRoom)]),
+  );
 
   const labels = useMemo(() => {
     const wanted: Wanted[] = [];

@@ -1,7 +1,10 @@
 import type { Schema } from "../api/client";
 
-/** What the colours of a drawing mean: where water goes, what stays after draining, how cold the water is, or what air sweeps. */
-export type Lens = "water" | "drain" | "cold" | "air";
+/**
+ * What the colours of a drawing mean: where water goes, what stays after draining, how cold the water is, what air sweeps, or
+ * where the heat of the circuits goes.
+ */
+export type Lens = "water" | "drain" | "cold" | "air" | "heat";
 
 const carried: Record<Schema["Service"], string> = {
   cold: "var(--line-cold)",

@@ -107,7 +107,7 @@ function useSheetToDraw() {
 /** The views are coloured as the rig is at the hour that is looked at, while they tell of cold. */
 function useHour(id: string) {
   const hour = useView(hourOf(id));
-  const cold = useView((s) => s.lens === "cold");
+  const cold = useView((s) => s.lens === "cold" || s.lens === "heat");
   const { answers } = useStores();
   useEffect(() => answers.lookAt(cold ? hour : null), [answers, cold, hour]);
 }
@@ -128,6 +128,7 @@ function useKeys(find: () => void, history: () => void, add: () => void) {
   useHotkeys("c", () => setLens("cold"), looks);
   useHotkeys("w", () => setLens("water"), looks);
   useHotkeys("x", () => setLens("air"), looks);
+  useHotkeys("g", () => setLens("heat"), looks);
   useHotkeys("1", () => setLarge("sheet"), looks);
   useHotkeys("2", () => setLarge("corner"), looks);
   useHotkeys("4", () => toggle("rail"), looks);

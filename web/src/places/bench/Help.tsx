@@ -5,7 +5,7 @@ import type { Place } from "./BenchHeader";
 /** What each place is for, in a paragraph. */
 const about: Record<Place, string> = {
   bench:
-    "Draw the water system where it really runs: parts, lines, and the height of every bend. Water shows where it goes: open a tap, turn a valve. Drain shows what stays, Cold what freezes, Air what blowing out sweeps. Select a line to see its whole way and its profile; drag a height and everything answers. The side panel lists what is wrong, worst first, with fixes that were tried.",
+    "Draw the water system where it really runs: parts, lines, and the height of every bend. Water shows where it goes: open a tap, turn a valve. Drain shows what stays, Cold what freezes, Heat where circuits and pads bring warmth, Air what blowing out sweeps. Select a line to see its whole way and its profile; drag a height and everything answers. The side panel lists what is wrong, worst first, with fixes that were tried.",
   brief:
     "Say how you use the rig and how cold it gets. Beside each answer stands what follows from it. Build preferences decide which rules the rig is checked by, and Measure next tells which guess is worth a tape or a thermometer.",
   shell:
@@ -30,7 +30,7 @@ const keys: [string, string][] = [
   ["Page up, page down", "move a height by larger steps"],
   ["F", "set even fall"],
   ["M", "apply the best fix"],
-  ["W, D, C, X", "show water, drain, cold, air"],
+  ["W, D, C, G, X", "show water, drain, cold, heat, air"],
   ["1, 2", "large view: side and plan, 3D"],
   ["Z", "zoom to the selection"],
   ["4, N", "side panel, night"],

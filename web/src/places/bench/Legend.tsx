@@ -5,6 +5,7 @@ import type { Schema } from "../../api/client";
 import { useClock, usePrint } from "../../app/units";
 import { hourRead } from "../../document/answers";
 import { AirLegend } from "../../drawing/AirMarks";
+import { HeatLegend } from "../../drawing/HeatMarks";
 import { lineColour } from "../../drawing/lens";
 import { RunStroke } from "../../drawing/RunStroke";
 import { services } from "../../drawing/services";
@@ -26,7 +27,17 @@ export function Legend() {
   const lens = useView((s) => s.lens);
   return (
     <div className="flex min-w-0 flex-wrap items-center justify-between gap-x-3 gap-y-1">
-      {lens === "cold" ? <ColdLegend /> : lens === "water" ? <WaterLegend /> : lens === "air" ? <AirLegend /> : <DrainLegend />}
+      {lens === "cold" ? (
+        <ColdLegend />
+      ) : lens === "water" ? (
+        <WaterLegend />
+      ) : lens === "air" ? (
+        <AirLegend />
+      ) : lens === "heat" ? (
+        <HeatKey />
+      ) : (
+        <DrainLegend />
+      )}
       <Key />
     </div>
   );
@@ -73,6 +84,17 @@ function DrainLegend() {
         </span>
       </span>
     </Stale>
+  );
+}
+
+/** The heating fluid, at the hour that is looked at. */
+function HeatKey() {
+  const print = usePrint();
+  return (
+    <div className={row}>
+      <HourLooked />
+      <HeatLegend print={print} />
+    </div>
   );
 }
 

@@ -103,6 +103,7 @@ export function Palette({ open, parts, onOpen, onTables, onHistory, onPhotos, on
     ["Show water", "W", () => view.setLens("water")],
     ["Show drain", "D", () => view.setLens("drain")],
     ["Show cold", "C", () => view.setLens("cold")],
+    ["Show heat", "G", () => view.setLens("heat")],
     ["Show air", "X", () => view.setLens("air")],
     ["Show side and plan", "1", () => view.setLarge("sheet")],
     ["Show 3D", "2", () => view.setLarge("corner")],

@@ -8,6 +8,7 @@ import { type RailTab, useView } from "./viewStore";
 import { WaterPanel } from "./water/WaterPanel";
 import { useWaterStore } from "./water/waterStore";
 
+const HeatPanel = lazy(async () => ({ default: (await import("./heat/HeatPanel")).HeatPanel }));
 const AirPanel = lazy(async () => ({ default: (await import("./AirPanel")).AirPanel }));
 
 /** Findings, the ladder and what is in hand share one rail. */
@@ -43,7 +44,7 @@ export function SidePanel() {
           Issues{count ? ` ${count}` : ""}
         </Tabs.Trigger>
         <Tabs.Trigger value="ladder" className={trigger}>
-          {water ? "Water" : lens === "air" ? "Air" : "Freezes"}
+          {water ? "Water" : lens === "air" ? "Air" : lens === "heat" ? "Heat" : "Freezes"}
         </Tabs.Trigger>
         <Tabs.Trigger value="properties" className={trigger}>
           Selected
@@ -55,10 +56,8 @@ export function SidePanel() {
       <Tabs.Content value="ladder" className="flex min-h-0 grow flex-col outline-none data-[state=inactive]:hidden">
         {water ? (
           <WaterPanel />
-        ) : lens === "air" ? (
-          <Suspense fallback={<p className="p-4 text-muted">Loading…</p>}>
-            <AirPanel />
-          </Suspense>
+        ) : lens === "air" || lens === "heat" ? (
+          <Suspense fallback={<p className="p-4 text-muted">Loading…</p>}>{lens === "air" ? <AirPanel /> : <HeatPanel />}</Suspense>
         ) : (
           <Ladder />
         )}

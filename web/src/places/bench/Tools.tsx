@@ -15,6 +15,7 @@ const lenses: { value: Lens; text: string; title: string }[] = [
   { value: "water", text: "Water", title: "Where the water goes: open taps, turn valves (W)" },
   { value: "drain", text: "Drain", title: "Water that stays after draining (D)" },
   { value: "cold", text: "Cold", title: "Temperatures and ice (C)" },
+  { value: "heat", text: "Heat", title: "Circuits and pads: where their heat goes (G)" },
   { value: "air", text: "Air", title: "What blowing out sweeps (X)" },
 ];
 

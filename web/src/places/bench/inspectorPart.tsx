@@ -11,6 +11,7 @@ import { useAnswers, useStores } from "./benchStores";
 import { copyOf } from "./drawingTools";
 import { Heading, JacketSides, PlaceFields, SleeveFields, useChange } from "./inspectorFields";
 import { FlowFields } from "./inspectorFlow";
+import { HeatFields, PadFields } from "./inspectorHeat";
 import { useActions } from "./useActions";
 
 type Edit = Schema["Edit"];
@@ -127,6 +128,8 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
         )}
       </div>
       <FlowFields rig={rig} part={part} />
+      <HeatFields part={part} />
+      <PadFields part={part} />
       <Positions rig={rig} part={part} />
       <ReachFields part={part} />
       <section>

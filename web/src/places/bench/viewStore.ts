@@ -86,7 +86,7 @@ export const useView = create<ViewState>()(
       // The lens of lines is that of water now.
       migrate: (kept) => {
         const state = kept as Pick<ViewState, "lens" | "tab" | "large" | "shown" | "follow">;
-        return { ...state, lens: (["drain", "cold", "air"] as Lens[]).find((l) => l === state.lens) ?? "water" };
+        return { ...state, lens: (["drain", "cold", "heat", "air"] as Lens[]).find((l) => l === state.lens) ?? "water" };
       },
       partialize: ({ lens, tab, large, shown, follow }) => ({ lens, tab, large, shown, follow }),
     },

@@ -92,6 +92,7 @@ const groups: { name: string; fields: NumberField[] }[] = [
     fields: [
       { field: "choices/fuelL", label: "Fuel a night", quantity: "volume" },
       { field: "choices/batteryWh", label: "Battery energy a night", quantity: "energy" },
+      { field: "choices/coolantGlycol", label: "Glycol in heating circuits", quantity: "share" },
     ],
   },
   {

@@ -6,6 +6,7 @@ import { indexOf, type Rig } from "../../../document/geometry";
 import type { Knob } from "../../../drawing/FlowMarks";
 import { useAir } from "../../layup/useAir";
 import { useDocument } from "../benchStores";
+import { useHeat } from "../heat/useHeat";
 import { useAsked, useLast } from "../useAsked";
 import { useView } from "../viewStore";
 import { ofRig, usedAtFirst, useWaterStore } from "./waterStore";
@@ -79,12 +80,16 @@ export function useTurn(rig: Rig, flow: Schema["WaterFlowAnswer"] | null) {
   };
 }
 
-/** What the drawing shows of the water and air lenses: flow, knobs and what a press on one does; what air sweeps; nothing under another lens. */
+/**
+ * What the drawing shows of the water, air and heat lenses: flow, knobs and what a press on one does; what air sweeps; what circuits do;
+ * nothing under another lens.
+ */
 export function useWaterDrawn(rig: Rig, chosen: ReadonlySet<string>, still: boolean) {
   const lens = useView((s) => s.lens);
   const { flow } = useWater(lens === "water");
   const { air, outletId } = useAir(lens === "air");
   const knobs = useKnobs(rig, flow, chosen);
   const turn = useTurn(rig, flow);
-  return { flow, knobs, onKnob: still ? undefined : turn, air, outletId };
+  const { heating, hour } = useHeat(lens === "heat");
+  return { heating, hour, flow, knobs, onKnob: still ? undefined : turn, air, outletId };
 }

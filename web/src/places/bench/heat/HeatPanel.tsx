@@ -1,0 +1,173 @@
+import type { Schema } from "../../../api/client";
+import { say, useClock, usePrint } from "../../../app/units";
+import { indexOf, type Rig } from "../../../document/geometry";
+import { Caution } from "../../../ui/controls";
+import { Stale } from "../../../ui/Stale";
+import { useAnswers, useDocument, useStores } from "../benchStores";
+import { useHeat } from "./useHeat";
+
+type Heating = Schema["HeatingAnswer"];
+
+const heading = "mt-4 font-semibold";
+
+/** The circuits through the night: what gives heat, who gets it, what it costs and what it does not reach. */
+export function HeatPanel() {
+  const rig = useDocument((s) => s.rig) as Rig;
+  const { heating, hour, stale, error } = useHeat(true);
+  const night = useAnswers((s) => s.night);
+  const clock = useClock();
+  const print = usePrint();
+  if (error)
+    return (
+      <p role="alert" className="p-4">
+        Couldn't calculate the circuits. {error.message}
+      </p>
+    );
+  if (!heating) return <p className="p-4 text-muted">Calculating where the heat goes…</p>;
+  const sources = heating.parts.filter((p) => p.kind === "source");
+  const warmed = heating.parts.filter((p) => p.kind !== "source");
+  const nothing = heating.parts.length === 0 && heating.litres === 0;
+  const when = night ? clock(night.startHour, hour * 3600) : "";
+  return (
+    <Stale stale={stale} className="min-h-0 grow overflow-y-auto px-3 pb-3" data-heat-panel>
+      {nothing && (
+        <p className="mt-3">
+          Nothing here carries heat yet. Join a coolant heater, a circulator and radiators or coils with heating lines, or put a pad on a
+          tank: select it and press Add a pad.
+        </p>
+      )}
+      <Words words={heating.notes} />
+      <Parts name={`Heats the fluid, ${when}`} parts={sources} rig={rig} hour={hour} />
+      <Words words={heating.heaters.map((h) => h.words)} />
+      <Parts name={`Warms, ${when}`} parts={warmed} rig={rig} hour={hour} />
+      {heating.traced.length > 0 && (
+        <>
+          <h3 className={heading}>Traced lines</h3>
+          <Words words={heating.traced.map((t) => t.words)} />
+        </>
+      )}
+      <Energy heating={heating} />
+      {heating.litres > 0 && (
+        <>
+          <h3 className={heading}>Fluid</h3>
+          <dl className="mt-1 grid grid-cols-[1fr_auto] gap-x-3 gap-y-1">
+            <dt>in lines and parts</dt>
+            <dd>{print(heating.litres, "volume")}</dd>
+            <dt>glycol to buy, {Math.round(heating.glycol * 100)} %</dt>
+            <dd>{print(heating.glycolL, "volume")}</dd>
+            <dt>freezes at</dt>
+            <dd>{print(heating.freezesC, "temperature")}</dd>
+            <dt>header tank, at least</dt>
+            <dd>{print(heating.headerL, "volume")}</dd>
+          </dl>
+          {heating.coldFlowShare != null && (
+            <p className="mt-1 text-muted">
+              Flows are for fluid at {print(60, "temperature")}. At {print(0, "temperature")} it is thicker and flows{" "}
+              {Math.round(heating.coldFlowShare * 100)} % of that.
+            </p>
+          )}
+          <div className="mt-3">
+            <Caution>
+              Hot coolant is under pressure and scalds. Engine coolant is poison: keep a double wall, or food-grade glycol, between it and
+              drinking water. Fuel heaters need a flue clear of openings and a carbon monoxide alarm. Local codes and licensed fitters have
+              the last word.
+            </Caution>
+          </div>
+        </>
+      )}
+      <p className="mt-3 text-muted">All figures are estimates. A thermometer at the last metre outranks them.</p>
+    </Stale>
+  );
+}
+
+function Words({ words }: { words: Schema["Sentence"][] }) {
+  const print = usePrint();
+  if (words.length === 0) return null;
+  return (
+    <ul className="mt-2 flex flex-col gap-1">
+      {words.map((w) => (
+        <li key={say(w, print)}>{say(w, print)}</li>
+      ))}
+    </ul>
+  );
+}
+
+/** What gives or gets heat at the hour, the most first; a press selects it. */
+function Parts({ name, parts, rig, hour }: { name: string; parts: Schema["HeatPart"][]; rig: Rig; hour: number }) {
+  const print = usePrint();
+  const { selection } = useStores();
+  if (parts.length === 0) return null;
+  const { parts: byId } = indexOf(rig);
+  const zones = new Map(rig.shell.zones.map((z) => [z.id, z.name]));
+  const sorted = [...parts].sort((a, b) => (b.heatW[hour] ?? 0) - (a.heatW[hour] ?? 0));
+  return (
+    <>
+      <h3 className={heading}>{name}</h3>
+      <ul aria-label={name}>
+        {sorted.map((p) => {
+          const inC = p.inC[hour];
+          const outC = p.outC[hour];
+          const warms = p.kind === "pad" ? "its pad" : p.warms ? (zones.get(p.warms) ?? byId.get(p.warms)?.name) : null;
+          return (
+            <li key={`${p.partId} ${p.kind}`}>
+              <button
+                type="button"
+                data-heat-part={p.partId}
+                className="flex w-full items-baseline gap-2 rounded-md px-2 py-2 text-left hover:bg-sunk"
+                onClick={() => selection.take({ kind: "part", partId: p.partId })}
+              >
+                <span className="min-w-0 grow">
+                  {byId.get(p.partId)?.name}
+                  <span className="text-muted">
+                    {warms && p.kind !== "pad" ? ` → ${warms}` : p.kind === "pad" ? ", pad" : ""}
+                    {inC != null && outC != null && ` · ${print(inC, "temperature")} in, ${print(outC, "temperature")} out`}
+                    {p.lPerMin ? ` · ${print(p.lPerMin, "flow")}` : ""}
+                  </span>
+                </span>
+                <strong className="whitespace-nowrap font-semibold">{print(p.heatW[hour] ?? 0, "power")}</strong>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </>
+  );
+}
+
+const energyNames: Record<Schema["EnergyKind"], string> = { battery: "Battery", fuel: "Fuel", mains: "Mains" };
+
+/** What the night costs, hour by hour, against what the brief gives. */
+function Energy({ heating }: { heating: Heating }) {
+  const print = usePrint();
+  if (heating.energy.length === 0) return null;
+  return (
+    <>
+      <h3 className={heading}>What the night uses</h3>
+      <ul className="mt-1 flex flex-col gap-3" aria-label="Energy">
+        {heating.energy.map((e) => {
+          const most = Math.max(...e.byHour, 1e-9);
+          return (
+            <li key={e.kind} data-energy={e.kind}>
+              <p>
+                <strong className="font-semibold">{energyNames[e.kind]}</strong>: {say(e.words, print)}
+                {e.nights != null && ` Enough for ${e.nights >= 10 ? Math.round(e.nights) : e.nights.toFixed(1)} such nights.`}
+              </p>
+              <svg viewBox={`0 0 ${e.byHour.length * 10} 26`} className="mt-1 h-7 w-full" preserveAspectRatio="none" aria-hidden="true">
+                {e.byHour.map((v, h) => (
+                  <rect
+                    key={h}
+                    x={h * 10 + 1}
+                    width={8}
+                    y={26 - (24 * v) / most}
+                    height={(24 * v) / most}
+                    fill={e.emptyS != null && h * 3600 >= e.emptyS ? "var(--stays)" : "var(--strong)"}
+                  />
+                ))}
+              </svg>
+            </li>
+          );
+        })}
+      </ul>
+    </>
+  );
+}

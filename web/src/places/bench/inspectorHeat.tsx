@@ -1,0 +1,149 @@
+import type { Schema } from "../../api/client";
+import { useCatalogue } from "../../app/catalogue";
+import { indexOf, type Part, type Rig, type Run } from "../../document/geometry";
+import { Button, Caution } from "../../ui/controls";
+import { PickField, QuantityField } from "../../ui/QuantityField";
+import { useChange } from "./inspectorFields";
+
+type Heat = Schema["PartHeat"];
+
+/** The figures of heat that a part can have, in the order in which they are typed. */
+const fields: { field: keyof Heat; label: string; quantity: Schema["Quantity"]; limit: string }[] = [
+  { field: "powerW", label: "Output at full", quantity: "power", limit: "heat.powerW" },
+  { field: "leastW", label: "Lowest stage", quantity: "power", limit: "heat.powerW" },
+  { field: "startsC", label: "Starts below", quantity: "temperature", limit: "heat.fluidC" },
+  { field: "stopsC", label: "Stops at", quantity: "temperature", limit: "heat.fluidC" },
+  { field: "ratedW", label: "Rated output", quantity: "power", limit: "heat.powerW" },
+  { field: "ratedK", label: "at, over the room", quantity: "temperatureDifference", limit: "heat.ratedK" },
+  { field: "fanFromC", label: "Fan starts at", quantity: "temperature", limit: "heat.fluidC" },
+  { field: "coilWPerK", label: "Coil", quantity: "conductance", limit: "heat.coilWPerK" },
+  { field: "holdC", label: "Thermostat", quantity: "temperature", limit: "heat.holdC" },
+  { field: "drawW", label: "Electric power", quantity: "power", limit: "heat.drawW" },
+  { field: "startW", label: "While it starts", quantity: "power", limit: "heat.drawW" },
+];
+
+/** What the part does with heat: as stock has it, until it is typed. A thermostat can be put on any emitter or coil. */
+export function HeatFields({ part }: { part: Part }) {
+  const { stock } = useCatalogue();
+  const change = useChange();
+  const usual = stock.get(part.stock)?.heat;
+  if (!usual) return null;
+  const hands = usual.ratedW != null || usual.coilWPerK != null;
+  const shown = fields.filter((f) => usual[f.field] != null || (f.field === "holdC" && hands));
+  return (
+    <fieldset data-heat-figures>
+      <legend className="text-muted">Heat{part.heat ? ", yours" : ", estimates"}</legend>
+      <div className="mt-1 grid grid-cols-2 gap-2">
+        {shown.map(({ field, label, quantity, limit }) => (
+          <QuantityField
+            key={field}
+            label={label}
+            value={part.heat?.[field] ?? usual[field]}
+            placeholder={field === "holdC" ? "none" : undefined}
+            quantity={quantity}
+            limit={limit}
+            onCommit={(value) => change(`${label} of ${part.name}`, `parts/${part.id}`, { heat: { ...part.heat, [field]: value } })}
+          />
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+const usualPad: Schema["Pad"] = { powerW: 40, onC: 7, offC: 18, supply: "battery", areaM2: 0.06 };
+
+/** A heating pad or tape on what holds water. */
+export function PadFields({ part }: { part: Part }) {
+  const { stock } = useCatalogue();
+  const change = useChange();
+  const kind = stock.get(part.stock);
+  const pad = part.pad;
+  const put = (words: string, next: Schema["Pad"] | null) => change(words, `parts/${part.id}`, { pad: next });
+  if (!pad) {
+    if (!kind || (kind.holdsL === 0 && kind.passage !== "vessel") || kind.heat) return null;
+    return <Button onClick={() => put(`Pad on ${part.name}`, usualPad)}>Add a pad</Button>;
+  }
+  const field = (name: "powerW" | "onC" | "offC" | "areaM2", label: string, quantity: Schema["Quantity"]) => (
+    <QuantityField
+      label={label}
+      value={pad[name]}
+      quantity={quantity}
+      limit={`pad.${name}`}
+      onCommit={(v) => put(`Pad on ${part.name}`, { ...pad, [name]: v })}
+    />
+  );
+  return (
+    <fieldset data-pad>
+      <legend className="text-muted">Heating pad, estimates</legend>
+      <div className="mt-1 grid grid-cols-2 gap-2">
+        {field("powerW", "Power", "power")}
+        {field("areaM2", "Covers", "area")}
+        {field("onC", "On below", "temperature")}
+        {field("offC", "Off above", "temperature")}
+        <PickField
+          label="Runs on"
+          value={pad.supply}
+          options={[
+            { value: "battery", text: "battery" },
+            { value: "mains", text: "mains, when plugged in" },
+          ]}
+          onCommit={(supply) => put(`Pad on ${part.name}`, { ...pad, supply: supply as Schema["PadSupply"] })}
+        />
+        <Button className="self-end" onClick={() => put(`${part.name} without a pad`, null)}>
+          Remove the pad
+        </Button>
+      </div>
+      <div className="mt-2">
+        <Caution>
+          {pad.supply === "mains"
+            ? "Mains beside water: a licensed electrician connects it, behind a residual current device. "
+            : "Fuse its wire for its power. "}
+          A pad with no water over it melts what it lies on: fit one with its own overheat cut-out.
+        </Caution>
+      </div>
+    </fieldset>
+  );
+}
+
+const kinds: { value: Schema["TraceKind"]; text: string }[] = [
+  { value: "plain", text: "side by side" },
+  { value: "aluminiumTape", text: "aluminium tape" },
+  { value: "spreadingPlate", text: "spreading plate" },
+];
+
+/** The water lines along which a heating line is taped. */
+export function TraceFields({ rig, run }: { rig: Rig; run: Run }) {
+  const change = useChange();
+  if (run.service !== "coolant") return null;
+  const traces = run.traces ?? [];
+  const { runs } = indexOf(rig);
+  const free = rig.runs.filter(
+    (r) => (r.service === "cold" || r.service === "hot" || r.service === "waste") && !traces.some((t) => t.id === r.id),
+  );
+  const put = (next: Schema["Trace"][]) => change(`Traces of ${run.name}`, `runs/${run.id}`, { traces: next.length > 0 ? next : null });
+  return (
+    <fieldset data-traces>
+      <legend className="text-muted">Taped along</legend>
+      {traces.map((t) => (
+        <div key={t.id} className="mt-1 flex items-end gap-2">
+          <div className="min-w-0 grow">
+            <PickField
+              label={runs.get(t.id)?.name ?? t.id}
+              value={t.kind}
+              options={kinds}
+              onCommit={(kind) => put(traces.map((o) => (o.id === t.id ? { ...o, kind: kind as Schema["TraceKind"] } : o)))}
+            />
+          </div>
+          <Button onClick={() => put(traces.filter((o) => o.id !== t.id))}>Remove</Button>
+        </div>
+      ))}
+      <PickField
+        label="Tape along another line"
+        value=""
+        options={[{ value: "", text: "choose a line" }, ...free.map((r) => ({ value: r.id, text: r.name }))]}
+        onCommit={(id) => id && put([...traces, { id, kind: "plain" }])}
+      />
+      <p className="mt-1 text-muted">It warms the metres that lie against it: within a finger's breadth.</p>
+    </fieldset>
+  );
+}
