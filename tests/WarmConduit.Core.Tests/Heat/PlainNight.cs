@@ -135,7 +135,8 @@ internal sealed class PlainNight(NightNetwork night)
         {
             double carried = reach.KgPerS * circuit.JPerKgK;
             if (reach.Heater is { } heater) return On(heater.On, t) && c < heater.LimitC ? Math.Min(heater.LimitC, c + (heater.PowerW / carried)) : c;
-            double its = Its(reach.Target!);
+            if (reach.Target is null) return c;
+            double its = Its(reach.Target);
             double let = reach.SetpointC is { } set ? Math.Clamp((set + (reach.BandK / 2) - its) / reach.BandK, 0, 1) : 1;
             if (reach.Emission is not { } e)
             {

@@ -59,16 +59,18 @@ public static class SupplyStudy
                 : new("grey", "choices/grey", grey > 0 ? Sentence.Of($"Grey tanks hold {Measure.Volume(grey)}, fresh ones {Measure.Volume(fresh)}.")
                     : "No grey tank is drawn yet.", grey < 0.9 * fresh || grey <= 0, "Discharge only where it is permitted."),
         };
-        var circuits = question.Ask(HeatingStudy.Ask);
+        // Of the night that the brief fears, whichever is looked at.
+        var feared = Conditions.Of(brief);
+        var circuits = rig.Parts.Any(p => p.Heats().StopsC is not null) ? question.With(feared).Ask(HeatingStudy.Ask) : null;
         var (watts, heated) = Heat(question);
         double hours = question.Conditions.Hours, need = watts * hours;
-        if (circuits.Heaters.Count > 0)
+        if (circuits is { Heaters.Count: > 0 })
         {
             // What circuits cost is known of the night itself.
             foreach (var heater in circuits.Heaters) made.Add(new($"night:{heater.PartId}", "lowestC", heater.Words, false));
             foreach (var use in circuits.Energy)
                 made.Add(new(use.Kind.ToString().ToLowerInvariant(), use.Kind == EnergyKind.Fuel ? "choices/fuelL" : "choices/batteryWh", use.Words,
-                    brief.School == FreezeSchool.Heat && use.EmptyS < question.Conditions.Hours * 3600, use.Kind == EnergyKind.Fuel
+                    brief.School == FreezeSchool.Heat && use.EmptyS < feared.Hours * 3600, use.Kind == EnergyKind.Fuel
                         ? "A burning heater wants its flue, air, a carbon monoxide alarm, and a licensed fitter." : null));
         }
         else if (heated)
