@@ -18,7 +18,8 @@ internal static class Cautions
         "water at 60 °C (140 °F) or more against Legionella, which scalds.",
         "coolant-heater" => "It burns fuel: a licensed fitter installs it, its exhaust led out from under the vehicle and clear of openings. Fit a carbon " +
         "monoxide alarm. " + Coolant,
-        "circulator" or "radiator" or "panel-radiator" or "towel-ladder" or "header-tank" or "coolant-coil" or "calorifier" or "coil-calorifier" or "plate-exchanger" => Coolant,
+        "circulator" or "radiator" or "panel-radiator" or "towel-ladder" or "header-tank" or "coolant-coil" or "calorifier" or "coil-calorifier"
+            or "plate-exchanger" => Coolant,
         "relief-valve" => "Never plug, shut or bypass it. What it lets out scalds: lead it where it can hurt nobody, and where you see it drip.",
         "mixing-valve" => "Set it with a thermometer at the tap, and check it each year: limescale stops it, and water above 50 °C (122 °F) " +
             "scalds in seconds.",

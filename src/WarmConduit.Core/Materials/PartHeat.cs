@@ -1,6 +1,7 @@
 namespace WarmConduit.Core.Materials;
 
-/// <summary>What a part does with heat: gives it, or hands it on. All are estimates, typed where known; left out: as stock has it, or it does not apply.</summary>
+/// <summary>What a part does with heat: gives it, or hands it on. All are estimates, typed where known; left out: as stock has it, or it does not
+/// apply.</summary>
 /// <param name="PowerW">Output at full, W.</param>
 /// <param name="LeastW">Output of its lowest stage, W: below that it starts and stops.</param>
 /// <param name="StartsC">It starts when the fluid comes back colder than this, °C.</param>

@@ -32,12 +32,18 @@ public class HeatingTests
 
     private static Conditions Night(Rig rig, bool heatOn = true) => Conditions.Of(rig.Brief) with
     {
-        OutdoorC = -10, WindMPerS = 0, HeatOn = heatOn, Water = WaterState.Wet, Hours = 8, StartWaterC = 10,
+        OutdoorC = -10,
+        WindMPerS = 0,
+        HeatOn = heatOn,
+        Water = WaterState.Wet,
+        Hours = 8,
+        StartWaterC = 10,
     };
 
     private static Rig With(Rig rig, string part, Func<Part, Part> change) => rig with { Parts = [.. rig.Parts.Select(p => p.Id == part ? change(p) : p)] };
 
-    /// <summary>The same night with the circuit written down by hand: 5 kW up to 80 °C, hose with the loss of a metre by ISO 12241, the coil's 140 W/K on 60 L of
+    /// <summary>The same night with the circuit written down by hand: 5 kW up to 80 °C, hose with the loss of a metre by ISO 12241, the coil's 140 W/K on 60
+    /// L of
     /// water.</summary>
     [Fact]
     public void A_rig_does_what_the_engine_does_with_its_circuit_written_down()
@@ -229,7 +235,12 @@ public class HeatingTests
         // It passes with heat, and not for long without.
         Assert.Equal(Verdict.Passes, FreezeLadderStudy.Ask(new Question(rig, Conditions.Of(rig.Brief))).Verdict);
         var plan = rig.Plans!.Find("fuel-out")!;
-        var without = FreezeLadderStudy.Ask(new Question(rig, Conditions.Of(rig.Brief) with { PlanId = plan.Id, Hours = plan.Hours, StartHour = plan.StartHour }));
+        var without = FreezeLadderStudy.Ask(new Question(rig, Conditions.Of(rig.Brief) with
+        {
+            PlanId = plan.Id,
+            Hours = plan.Hours,
+            StartHour = plan.StartHour,
+        }));
         Assert.True(without.Rungs[0].FirstIceS > 5 * Hour);
         Assert.Equal(5 * Hour, NightCourse.HeatStopsS(rig, Conditions.Of(rig.Brief).Happening(plan.Events), 14 * Hour));
     }
@@ -254,7 +265,8 @@ public class HeatingTests
         var rig = Taped(TraceKind.Plain);
         // 0.7 W/mK over the two metres that lie against it.
         var question = new Question(rig, Night(rig));
-        var network = RigNetwork.Of(question, FreezeLadderStudy.Candidates(question), [new(-10, 0, 1)], NightCourse.At(question.Conditions, 0) with { ToS = Hour },
+        var network = RigNetwork.Of(question, FreezeLadderStudy.Candidates(question), [new(-10, 0, 1)],
+            NightCourse.At(question.Conditions, 0) with { ToS = Hour },
             Uncertainty.None, out _, out _);
         Assert.Equal(1.4, network.Circuits[0].Reaches.Where(r => r.Target == "water#room.1").Sum(r => r.ConductanceWPerK), 0.1);
         // Gone with its line.

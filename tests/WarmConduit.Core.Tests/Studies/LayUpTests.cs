@@ -355,8 +355,11 @@ public class LayUpTests
                 .Part("keeps", "filter", ("in", 0.6, 0, 0.5), ("out", 0.7, 0, 0.6)).Part("dry", "coupling", ("a", 0.8, 0, 0.7), ("b", 0.8, 0, 0.8))
                 .Part("tap", "cold-tap", ("cold", 1, 0, 1.2), ("spout", 1, 0, 1.3)).Run("r1", "tail.b", "pump.in").Run("r2", "pump.out", "low.a")
                 .Run("r3", "low.b", "keeps.in").Run("r4", "keeps.out", "dry.a").Run("r5", "dry.b", "tap.cold").Run("leg", "low.c", "drain.in").Build();
-            rig = rig with { Parts = [.. rig.Parts.Select(p => p.Id switch { "keeps" => p with { HoldsL = keepsL }, "dry" => p with { HoldsL = dryL }, _ =>
-                p })] };
+            rig = rig with
+            {
+                Parts = [.. rig.Parts.Select(p => p.Id switch { "keeps" => p with { HoldsL = keepsL }, "dry" => p with { HoldsL = dryL }, _ =>
+                p })]
+            };
             var question = Of(rig);
             return (AntifreezeStudy.Ask(question, new AntifreezeInput(c.Num("glycolVolumeFraction"))), question);
         }

@@ -48,8 +48,8 @@ internal sealed class HeatingRule : IRule
         // A kelvin to spare, in steps of five hundredths.
         double enough = Enumerable.Range(1, 12).Select(k => k * 0.05).FirstOrDefault(v => GlycolWater.FreezingC(v) < coldest - 1, 0.6);
         yield return new Finding("coolant", FindingKind.CoolantFreezes, Severity.Fault, "Heating fluid", "freezes at", Measure.Temperature(freezes),
-            Sentence.Of($"The circuit freezes at {Measure.Temperature(freezes)}, and the coldest night has {Measure.Temperature(coldest)}: where the pump rests, " +
-                $"slush stops it, and ice splits heater and coils."), null, [], null,
+            Sentence.Of($"The circuit freezes at {Measure.Temperature(freezes)}, and the coldest night has {Measure.Temperature(coldest)}: where the pump " +
+                $"rests, slush stops it, and ice splits heater and coils."), null, [], null,
             [new Mend(Sentence.Of($"Fill with {(int)Math.Round(100 * enough)} % glycol"), [new ChangeThing("brief", new JsonObject
             {
                 ["choices"] = Node(question.Rig.Brief.Chosen() with { CoolantGlycol = enough }),
@@ -70,8 +70,8 @@ internal sealed class HeatingRule : IRule
     {
         var coil = RigHeat.Of(question).Acting.FirstOrDefault(p => RigHeat.Of(question).Around(p) == part.Id);
         return new Finding($"hot:{part.Id}", FindingKind.TooHot, Severity.Fault, part.Name, "water up to", Measure.Temperature(hottest),
-            Sentence.Of($"Its coil heats it to {Measure.Temperature(hottest)}; a plastic tank bears {Measure.Temperature(PlasticC)}. A thermostat on the coil's " +
-                $"valve holds it just above frost, and leaves the heat to the rest."), Place.OnPart(question.Index, part), [], null,
+            Sentence.Of($"Its coil heats it to {Measure.Temperature(hottest)}; a plastic tank bears {Measure.Temperature(PlasticC)}. A thermostat on the " +
+                $"coil's valve holds it just above frost, and leaves the heat to the rest."), Place.OnPart(question.Index, part), [], null,
             coil is null ? null : [new Mend("Hold it at 8 °C by a thermostat", [new ChangeThing($"parts/{coil.Id}", new JsonObject
             {
                 ["heat"] = Node((coil.Heat ?? PartHeat.None) with { HoldC = 8 }),

@@ -1,7 +1,8 @@
 namespace WarmConduit.Core.Heat.Night;
 
 /// <summary>
-/// A <see cref="NightCircuit"/> checked and laid out in arrays, without what carries nothing. Nodes stand in an order in which each comes after all that feed it
+/// A <see cref="NightCircuit"/> checked and laid out in arrays, without what carries nothing. Nodes stand in an order in which each comes after all that
+/// feed it
 /// but for a few, the cuts, at which every way round is opened.
 /// </summary>
 internal sealed class CircuitLayout

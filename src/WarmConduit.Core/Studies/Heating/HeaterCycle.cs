@@ -3,7 +3,8 @@ using WarmConduit.Core.Materials;
 namespace WarmConduit.Core.Studies.Heating;
 
 /// <summary>
-/// How a heater of a circuit works under a load: above its lowest stage it follows the load; below, it warms the fluid from where it starts to where it stops at
+/// How a heater of a circuit works under a load: above its lowest stage it follows the load; below, it warms the fluid from where it starts to where it
+/// stops at
 /// its lowest stage, and rests while the load cools that down again, no shorter than it must.
 /// </summary>
 internal readonly record struct HeaterCycle(double OnShare, double StartsPerHour)
@@ -19,7 +20,8 @@ internal readonly record struct HeaterCycle(double OnShare, double StartsPerHour
         double full = heat.PowerW ?? 0, least = Math.Min(heat.LeastW ?? 0, full);
         if (loadW <= 0 || full <= 0) return default;
         if (loadW >= least) return new HeaterCycle(1, 0);
-        double swing = Math.Max(1, (heat.StopsC ?? 80) - (heat.StartsC ?? (heat.StopsC ?? 80) - 10)), rest = Math.Max(fluidJPerK * swing / loadW, heat.RestS ?? 0);
+        double swing = Math.Max(1, (heat.StopsC ?? 80) - (heat.StartsC ?? (heat.StopsC ?? 80) - 10)),
+            rest = Math.Max(fluidJPerK * swing / loadW, heat.RestS ?? 0);
         // What the rest took is what the burning brings besides.
         double burn = rest * loadW / (least - loadW);
         return new HeaterCycle(burn / (burn + rest), HourS / (burn + rest));

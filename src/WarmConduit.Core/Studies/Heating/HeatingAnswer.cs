@@ -12,7 +12,8 @@ namespace WarmConduit.Core.Studies.Heating;
 /// <param name="OutC">Fluid that leaves it.</param>
 /// <param name="HeatW">Heat that it gives off, W.</param>
 public sealed record HeatLine(
-    string RunId, double FromM, double ToM, double LPerMin, string? Warms, IReadOnlyList<double?> InC, IReadOnlyList<double?> OutC, IReadOnlyList<double> HeatW);
+    string RunId, double FromM, double ToM, double LPerMin, string? Warms, IReadOnlyList<double?> InC, IReadOnlyList<double?> OutC,
+    IReadOnlyList<double> HeatW);
 
 /// <summary>A part of a circuit that gives or takes heat, or a pad.</summary>
 /// <param name="PartId">The part.</param>

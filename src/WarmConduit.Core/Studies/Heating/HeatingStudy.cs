@@ -116,8 +116,9 @@ public static class HeatingStudy
         var words = most >= 0.98 * full && full > 0
             ? Sentence.Of($"{part.Name} works at full, {Measure.Power(full)}, in its hardest hour; {Measure.Power(mean)} on average.")
             : cycle.StartsPerHour > ManyStarts
-            ? Sentence.Of($"{part.Name} gives {Measure.Power(mean)} on average, less than its lowest stage of {Measure.Power(figures.LeastW)}: it starts about " +
-                $"{(int)Math.Round(cycle.StartsPerHour)} times an hour, which soots and wears it. More fluid in the circuit, or a smaller heater, starts less often.")
+            ? Sentence.Of($"{part.Name} gives {Measure.Power(mean)} on average, less than its lowest stage of {Measure.Power(figures.LeastW)}: it starts " +
+                $"about {(int)Math.Round(cycle.StartsPerHour)} times an hour, which soots and wears it. More fluid in the circuit, or a smaller heater, " +
+                $"starts less often.")
             : Sentence.Of($"{part.Name} gives {Measure.Power(mean)} on average and {Measure.Power(most)} in its hardest hour, of {Measure.Power(full)}.");
         return new HeaterDuty(part.Id, full, mean, most, cycle.StartsPerHour, words);
     }
@@ -215,7 +216,8 @@ public static class HeatingStudy
         if (heat.Net.Drives.Count == 0)
             yield return "No pump is joined into the circuit and set to run, so nothing flows and nothing is heated.";
         else if (night.Heat.Moments.All(m => m is null)) yield return question.Conditions.HeatOn
-            ? "The pump runs, but its line leads nowhere round: nothing flows." : "The heat is off on this night: the pump rests, and the circuit gives nothing.";
+            ? "The pump runs, but its line leads nowhere round: nothing flows."
+            : "The heat is off on this night: the pump rests, and the circuit gives nothing.";
         foreach (var part in rig.Parts.Where(p => p.Heats().CoilWPerK is not null && question.Index.HoldsCoolant(p) && heat.Around(p) is null))
             yield return Sentence.Of($"{part.Name} lies in no tank: place it inside the vessel that it is to warm.");
     }

@@ -8,7 +8,8 @@ using WarmConduit.Core.Studies.Tanks;
 namespace WarmConduit.Core.Studies.Networks;
 
 /// <summary>
-/// Drinking water of a rig, or its heating fluid, as the Flow engine sees it, with every valve, tap and pump as a scene has it: what is joined inside parts is told by
+/// Drinking water of a rig, or its heating fluid, as the Flow engine sees it, with every valve, tap and pump as a scene has it: what is joined inside parts
+/// is told by
 /// <see cref="Inside"/>. Vented tanks are reservoirs at their level, heaters are parts of the line; loose ends and free ports count as capped. Heads are
 /// metres of water over the ground of the vehicle as it is parked.
 /// </summary>

@@ -81,7 +81,8 @@ internal sealed class RigHeat
     /// on what is lost on the way and on what arrives; <paramref name="holdC"/>: what rooms are held at for now, at the most.
     /// </summary>
     public (IReadOnlyList<NightCircuit> Circuits, IReadOnlyList<HeatPiece> Pieces) Circuits(
-        IReadOnlySet<string> bodies, ILookup<string, TracedLine> lines, Func<string?, string> zone, bool pumps, bool burns, double? holdC, double lost, double got)
+        IReadOnlySet<string> bodies, ILookup<string, TracedLine> lines, Func<string?, string> zone, bool pumps, bool burns, double? holdC,
+        double lost, double got)
     {
         if (Flow is null || !pumps) return ([], []);
         var (reaches, pieces) = (new List<NightReach>(), new List<HeatPiece>());
@@ -120,13 +121,15 @@ internal sealed class RigHeat
             if (heat.StopsC is { } limit)
                 return reach with { Heater = new NightFluidHeater(heat.PowerW ?? 0, limit, burns ? [NightWindow.Always] : []) };
             if (heat.CoilWPerK is { } coil)
-                return Around(part) is { } vessel && bodies.Contains(vessel) ? reach with { Target = vessel, ConductanceWPerK = coil * got, SetpointC = heat.HoldC } : reach;
+                return Around(part) is { } vessel && bodies.Contains(vessel)
+                    ? reach with { Target = vessel, ConductanceWPerK = coil * got, SetpointC = heat.HoldC } : reach;
             // Outdoors nothing is to be warmed, and it is all lost.
             if (room is null) return reach with { Target = zone(null), ConductanceWPerK = (heat.RatedW ?? 0) / (heat.RatedK ?? 50) };
             return reach with
             {
                 Target = zone(room.Id),
-                Emission = new NightEmission((heat.RatedW ?? 0) * got, heat.RatedK ?? 50, heat.FanFromC is null ? 1 : heat.StillShare ?? 1, heat.FanFromC ?? -1000),
+                Emission = new NightEmission((heat.RatedW ?? 0) * got, heat.RatedK ?? 50, heat.FanFromC is null ? 1 : heat.StillShare ?? 1,
+                    heat.FanFromC ?? -1000),
                 SetpointC = heat.HoldC is { } set && holdC is { } less ? Math.Min(set, less) : heat.HoldC ?? holdC,
             };
         }

@@ -12,7 +12,8 @@ namespace WarmConduit.Core.Studies.Night;
 /// <param name="DrivingMPerS">How fast it drives, m/s.</param>
 /// <param name="Open">What stands open.</param>
 internal sealed record NightSegment(
-    double FromS, double ToS, WaterState Water, Func<ZoneHeater, bool> Heats, HeatSupply Heating, double? HoldC, double DrivingMPerS, IReadOnlyList<PlanEvent> Open);
+    double FromS, double ToS, WaterState Water, Func<ZoneHeater, bool> Heats, HeatSupply Heating, double? HoldC,
+    double DrivingMPerS, IReadOnlyList<PlanEvent> Open);
 
 /// <summary>What gives heat besides the heaters of rooms.</summary>
 /// <param name="Burns">Heaters of circuits burn.</param>

@@ -49,13 +49,18 @@ internal static class RigNetwork
         var touched = circuits.SelectMany(c => c.Reaches).Select(r => r.Target).OfType<string>().ToHashSet();
         var all = Alike(WithPads(question, bodies, segment.Heating), touched, out bodyOf);
         var rooms = Rooms(question, weather, segment, doubt);
-        if (circuits.Count > 0 && segment.FromS == 0) rooms = WarmedBefore(question, rooms, circuits, touched.Except(rooms.Zones.Select(z => z.Id)).ToHashSet());
+        if (circuits.Count > 0 && segment.FromS == 0)
+        {
+            // Rooms start alike on either side of what is guessed.
+            var start = question.Ask(q => WarmedBefore(q, rooms, circuits, touched.Except(rooms.Zones.Select(z => z.Id)).ToHashSet()));
+            rooms = rooms with { Zones = [.. rooms.Zones.Select((z, i) => z with { StartC = start.C[i] })] };
+        }
         return rooms with { Bodies = all, Circuits = circuits };
     }
 
-    // Rooms that nobody keeps warm start as the circuits had them by then: half a day of the evening's weather before, with the rooms that are kept as they were.
-    // Water starts as it is said.
-    private static NightNetwork WarmedBefore(Question question, NightNetwork rooms, IReadOnlyList<NightCircuit> circuits, HashSet<string> water)
+    // Rooms that nobody keeps warm start as the circuits had them by then: half a day of the evening's weather before, with the rooms that are kept
+    // as they were. Water starts as it is said.
+    private static StartAir WarmedBefore(Question question, NightNetwork rooms, IReadOnlyList<NightCircuit> circuits, HashSet<string> water)
     {
         const double beforeS = 12 * HourS, unmoved = 1e12;
         bool Kept(Zone z) => z.Kind == ZoneKind.Living || z.Heater is { PowerW: > 0 };
@@ -74,8 +79,11 @@ internal static class RigNetwork
             EndS = beforeS,
         };
         var then = NightEngine.Run(before, new NightOptions(2 * HourS, 60, [beforeS]), question.Cancel);
-        return rooms with { Zones = [.. rooms.Zones.Select((z, i) => kept.Contains(z.Id) ? z : z with { StartC = Math.Max(z.StartC, then.ZoneC[0, i]) })] };
+        return new StartAir([.. rooms.Zones.Select((z, i) => kept.Contains(z.Id) ? z.StartC : Math.Max(z.StartC, then.ZoneC[0, i]))]);
     }
+
+    // Air of rooms at the start, in the order of the network.
+    private sealed record StartAir(IReadOnlyList<double> C);
 
     private static (IReadOnlyList<NightCircuit> Circuits, IReadOnlyList<HeatPiece> Pieces) Circuits(Question question,
         IReadOnlyList<FreezeCandidate> candidates, NightSegment segment, Uncertainty doubt)

@@ -36,9 +36,9 @@ public static class ShortHeat
             Zone Plenty(Zone z) => z.Id == room.Key.Id ? z with { Heater = new ZoneHeater(PlentyW, hold) } : z;
             double needed = ZoneBalance.Solve(question.Rig with { Shell = question.Rig.Shell with { Zones = [.. question.Rig.Shell.Zones.Select(Plenty)] } },
                 steady).First(z => z.ZoneId == room.Key.Id).HeaterW, rated = room.Sum(e => e.Part.Heats().RatedW!.Value);
-            yield return new ShortHeater(room.Key.Id, rated, needed, Sentence.Of($"{room.Key.Name} falls to {Measure.Temperature(least)}, though its radiators " +
-                $"are set to {Measure.Temperature(hold)}: {Measure.Power(needed)} would hold it. Hotter fluid, more flow, a larger radiator or more " +
-                $"insulation brings it up."));
+            yield return new ShortHeater(room.Key.Id, rated, needed, Sentence.Of($"{room.Key.Name} falls to {Measure.Temperature(least)}, though its " +
+                $"radiators are set to {Measure.Temperature(hold)}: {Measure.Power(needed)} would hold it. Hotter fluid, more flow, a larger " +
+                $"radiator or more insulation brings it up."));
         }
     }
 

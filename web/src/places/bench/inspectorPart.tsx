@@ -12,6 +12,7 @@ import { copyOf } from "./drawingTools";
 import { Heading, JacketSides, PlaceFields, SleeveFields, useChange } from "./inspectorFields";
 import { FlowFields } from "./inspectorFlow";
 import { HeatFields, PadFields } from "./inspectorHeat";
+import { ReachFields } from "./inspectorReach";
 import { useActions } from "./useActions";
 
 type Edit = Schema["Edit"];
@@ -239,53 +240,18 @@ function TankFigures({ rig, part }: { rig: Rig; part: Part }) {
   );
 }
 
-const reaches: { value: Schema["ReachKind"] | ""; text: string }[] = [
-  { value: "", text: "not said" },
-  { value: "outside", text: "from outside" },
-  { value: "standing", text: "inside, standing" },
-  { value: "kneeling", text: "kneeling" },
-  { value: "onBack", text: "on your back" },
-  { value: "panel", text: "behind a panel" },
-];
-
-/** How a hand gets to it once the rig is built: it decides how long emptying takes. */
-function ReachFields({ part }: { part: Part }) {
-  const change = useChange();
-  const set = (reach: Part["reach"] | null) => change(`Reach of ${part.name}`, `parts/${part.id}`, { reach });
-  return (
-    <div className="grid grid-cols-2 gap-2">
-      <PickField
-        label="Reached"
-        value={part.reach?.kind ?? ""}
-        options={reaches}
-        onCommit={(v) =>
-          set(
-            v
-              ? { kind: v as Schema["ReachKind"], ...(part.reach?.screws != null && v === "panel" && { screws: part.reach.screws }) }
-              : null,
-          )
-        }
-      />
-      {part.reach?.kind === "panel" && (
-        <QuantityField
-          label="Screws"
-          value={part.reach.screws ?? 0}
-          quantity="number"
-          limit="part.reach.screws"
-          onCommit={(screws) => set({ kind: "panel", screws: Math.round(screws) })}
-        />
-      )}
-    </div>
-  );
-}
-
 /** How a valve, tap or pump stands in the scenario that is asked about. */
 function Positions({ rig, part }: { rig: Rig; part: Part }) {
   const { stock } = useCatalogue();
   const { commit } = useActions();
   const scenarioId = useAnswers((s) => s.conditions?.scenarioId);
   const positions = stock.get(part.stock)?.positions ?? [];
-  const scenario = rig.scenarios.find((s) => s.id === scenarioId) ?? rig.scenarios.find((s) => s.kind === "drain");
+  // The pump and valves of a heating circuit are as they are in use.
+  const joined = indexOf(rig).runsAt.get(part.id) ?? [];
+  const heats = joined.length > 0 && joined.every((r) => r.service === "coolant");
+  const scenario = heats
+    ? rig.scenarios.find((s) => s.kind === "inUse")
+    : (rig.scenarios.find((s) => s.id === scenarioId) ?? rig.scenarios.find((s) => s.kind === "drain"));
   if (positions.length === 0 || !scenario) return null;
   const now = scenario.settings.find((s) => s.id === part.id)?.position ?? "";
   return (

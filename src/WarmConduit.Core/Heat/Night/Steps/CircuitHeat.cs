@@ -1,3 +1,6 @@
+using System.Numerics;
+using System.Runtime.InteropServices;
+
 namespace WarmConduit.Core.Heat.Night.Steps;
 
 internal enum FluidHeaterState
@@ -29,7 +32,7 @@ internal sealed class CircuitHeat
     private readonly FluidHeaterState[] _state;
 
     // Rows of the nodes, by target, cut, and 1.
-    private readonly double[,] _node, _cut;
+    private readonly double[] _node, _cut;
     private readonly int _columns, _one;
     private readonly double[] _emitterC;
 
@@ -49,7 +52,7 @@ internal sealed class CircuitHeat
         Array.Fill(_fan, 1);
         Array.Fill(_inC, _reach.Max(r => r.Heater?.LimitC) ?? 20);
         (_columns, _one) = (layout.Targets.Length + layout.Cuts.Length + 1, layout.Targets.Length + layout.Cuts.Length);
-        (_node, _cut) = (new double[layout.NodeCount, _columns], new double[layout.Cuts.Length, _columns]);
+        (_node, _cut) = (new double[layout.NodeCount * _columns], new double[layout.Cuts.Length * _columns]);
         (PerK, Plain) = (new double[layout.Targets.Length, layout.Targets.Length], new double[layout.Targets.Length]);
     }
 
@@ -85,16 +88,18 @@ internal sealed class CircuitHeat
         Array.Clear(_node);
         foreach (int n in _net.Order)
         {
-            if (_net.CutOf[n] >= 0) _node[n, _net.Targets.Length + _net.CutOf[n]] = 1;
-            else Mix(n, _node, n);
+            if (_net.CutOf[n] >= 0) Node(n)[_net.Targets.Length + _net.CutOf[n]] = 1;
+            else Mix(n, Node(n));
         }
         CloseCuts(touchedC);
         for (int r = 0; r < _reach.Length; r++)
         {
             if (_net.Column[r] is not (>= 0 and int t)) continue;
             double g = _net.CarriedWPerK[r] * (1 - _a[r]);
-            for (int u = 0; u < Plain.Length; u++) PerK[t, u] += g * _node[_net.From[r], u];
-            Plain[t] += g * _node[_net.From[r], _one];
+            if (g == 0) continue;
+            var from = Node(_net.From[r]);
+            AddTimes(MemoryMarshal.CreateSpan(ref PerK[t, 0], Plain.Length), from[..Plain.Length], g);
+            Plain[t] += g * from[_one];
             PerK[t, t] -= g;
         }
     }
@@ -105,8 +110,9 @@ internal sealed class CircuitHeat
         if (!Runs) return;
         for (int r = 0; r < _reach.Length; r++)
         {
-            double sum = _node[_net.From[r], _one];
-            for (int u = 0; u < Plain.Length; u++) sum += _node[_net.From[r], u] * c[u];
+            var from = Node(_net.From[r]);
+            double sum = from[_one];
+            for (int u = 0; u < c.Length; u++) sum += from[u] * c[u];
             _inC[r] = sum;
             _outC[r] = _a[r] * sum + _c[r] + (_net.Column[r] is >= 0 and int t ? (1 - _a[r]) * c[t] : 0);
         }
@@ -117,7 +123,8 @@ internal sealed class CircuitHeat
 
     /// <summary>
     /// Sets heaters, fans and thermostats to what the temperatures ask for; whether one changed. <paramref name="slopes"/>: what all thermostats on a target
-    /// move it by, wide open, in their bands (<see cref="AddSlopes"/>). <paramref name="oneOnly"/>: where heaters turn each other on and off, only the one that is farthest out turns.
+    /// move it by, wide open, in their bands (<see cref="AddSlopes"/>). <paramref name="oneOnly"/>: where heaters turn each other on and off, only the one
+    /// that is farthest out turns.
     /// </summary>
     public bool Mend(double atS, ReadOnlySpan<double> touchedC, ReadOnlySpan<double> slopes, bool oneOnly)
     {
@@ -210,16 +217,27 @@ internal sealed class CircuitHeat
         return over < 1e-9 ? 1 : Math.Pow(1 + 0.3 * k * Math.Pow(over, 0.3), -1 / 0.3);
     }
 
-    private void Mix(int n, double[,] into, int row)
+    private Span<double> Node(int n) => _node.AsSpan(n * _columns, _columns);
+
+    private Span<double> Cut(int k) => _cut.AsSpan(k * _columns, _columns);
+
+    private static void AddTimes(Span<double> to, ReadOnlySpan<double> what, double times)
+    {
+        int wide = Vector<double>.Count, u = 0;
+        for (; u <= what.Length - wide; u += wide)
+            (new Vector<double>(to[u..]) + (new Vector<double>(what[u..]) * times)).CopyTo(to[u..]);
+        for (; u < what.Length; u++) to[u] += times * what[u];
+    }
+
+    private void Mix(int n, Span<double> into)
     {
         double all = _net.IntoWPerK[n];
         foreach (int r in _net.Into[n])
         {
             double part = _net.CarriedWPerK[r] / all, a = part * _a[r];
-            if (a != 0)
-                for (int u = 0; u < _columns; u++) into[row, u] += a * _node[_net.From[r], u];
-            into[row, _one] += part * _c[r];
-            if (_net.Column[r] is >= 0 and int t) into[row, t] += part * (1 - _a[r]);
+            if (a != 0) AddTimes(into, Node(_net.From[r]), a);
+            into[_one] += part * _c[r];
+            if (_net.Column[r] is >= 0 and int t) into[t] += part * (1 - _a[r]);
         }
     }
 
@@ -233,35 +251,34 @@ internal sealed class CircuitHeat
         foreach (double c in touchedC) rest += c / touchedC.Length;
         for (int k = 0; k < cuts; k++)
         {
-            Mix(_net.Cuts[k], _cut, k);
-            for (int j = 0; j < cuts; j++) _cut[k, first + j] = (k == j ? 1 : 0) - _cut[k, first + j];
+            var row = Cut(k);
+            Mix(_net.Cuts[k], row);
+            for (int j = 0; j < cuts; j++) row[first + j] = (k == j ? 1 : 0) - row[first + j];
         }
         for (int k = 0; k < cuts; k++)
         {
-            double pivot = _cut[k, first + k];
+            var row = Cut(k);
+            double pivot = row[first + k];
             if (pivot < 1e-9)
             {
-                _cut[k, _one] += 1e-9 * rest;
+                row[_one] += 1e-9 * rest;
                 pivot += 1e-9;
             }
-            for (int u = 0; u < _columns; u++) _cut[k, u] /= pivot;
-            _cut[k, first + k] = 1;
+            for (int u = 0; u < _columns; u++) row[u] /= pivot;
+            row[first + k] = 1;
             for (int j = 0; j < cuts; j++)
-            {
-                double f = _cut[j, first + k];
-                if (j == k || f == 0) continue;
-                for (int u = 0; u < _columns; u++) _cut[j, u] -= f * _cut[k, u];
-            }
+                if (j != k && Cut(j)[first + k] is not 0 and var f) AddTimes(Cut(j), row, -f);
         }
         for (int n = 0; n < _net.NodeCount; n++)
         {
+            var node = Node(n);
             for (int k = 0; k < cuts; k++)
             {
-                double f = _node[n, first + k];
+                double f = node[first + k];
                 if (f == 0) continue;
-                _node[n, first + k] = 0;
-                for (int u = 0; u < first; u++) _node[n, u] += f * _cut[k, u];
-                _node[n, _one] += f * _cut[k, _one];
+                node[first + k] = 0;
+                AddTimes(node[..first], Cut(k)[..first], f);
+                node[_one] += f * Cut(k)[_one];
             }
         }
     }

@@ -39,7 +39,8 @@ internal sealed class Circuits
         (_ice, _iceBefore, _ownWPerK, _broughtW, BodyMeanC) =
             (new double[bodies], new double[bodies], new double[bodies], new double[bodies], new double[bodies]);
         (_zoneAnswer, _bodyAnswer) = (new double[layout.ZoneCount], new double[bodies]);
-        double Capacity((char Kind, int Index) t) => t.Kind switch { 'z' => layout.Network.Zones[t.Index].HeatCapacityJPerK, 'w' => state.Wet[t.Index], _ => 0 };
+        double Capacity((char Kind, int Index) t) =>
+            t.Kind switch { 'z' => layout.Network.Zones[t.Index].HeatCapacityJPerK, 'w' => state.Wet[t.Index], _ => 0 };
         _heaviest = [.. layout.Touched.Select(b => layout.Circuits.First(c => c.Targets.Contains(('w', b))).Targets.MaxBy(Capacity))];
         for (int l = 0; l < bodies; l++) (_ice[l], BodyMeanC[l]) = (_iceBefore[l] = state.Ice(layout.Touched[l]), state.C[layout.Touched[l]]);
     }
@@ -226,7 +227,8 @@ internal sealed class Circuits
         for (int r = 0; r < net.Reach.Length; r++) row.GivenWh[net.Reach[r]] = _givenWh[c][r];
         circuit.Start(atS);
         if (!circuit.Runs) return row;
-        double[] now = [.. net.Targets.Select(t => t.Kind switch { 'z' => _air.ZoneStartC[t.Index], 'w' => _state.C[t.Index], _ => _air.NowC(-1 - t.Index, atS) })];
+        double[] now =
+            [.. net.Targets.Select(t => t.Kind switch { 'z' => _air.ZoneStartC[t.Index], 'w' => _state.C[t.Index], _ => _air.NowC(-1 - t.Index, atS) })];
         var still = new double[now.Length];
         for (int attempt = 0; attempt < 20; attempt++)
         {

@@ -48,7 +48,10 @@ internal sealed class StepLength
     {
         double step = _bodiesS;
         for (int z = 0; z < _zones.CapacityJPerK.Length; z++)
-            step = Math.Min(step, Math.Max(Zones.ShortestStepS, Zones.Answers * _zones.CapacityJPerK[z] / Math.Max(_zones.ConductanceOf(z) + _circuits.ConductanceOf(z), 1e-9)));
+        {
+            double g = Math.Max(_zones.ConductanceOf(z) + _circuits.ConductanceOf(z), 1e-9);
+            step = Math.Min(step, Math.Max(Zones.ShortestStepS, Zones.Answers * _zones.CapacityJPerK[z] / g));
+        }
         if (Hovers()) step = Math.Min(step, HoverS);
         step = Math.Min(step, Slush());
         // Wind and openings change all the time; by halves the step does so now and then.

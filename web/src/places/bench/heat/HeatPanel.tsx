@@ -75,7 +75,7 @@ export function HeatPanel() {
           </div>
         </>
       )}
-      <p className="mt-3 text-muted">All figures are estimates. A thermometer at the last metre outranks them.</p>
+      <p className="mt-3 text-muted">All figures are estimates. Check them with a thermometer at the last metre.</p>
     </Stale>
   );
 }

@@ -1,0 +1,62 @@
+import { expect, rigOf, saved, test } from "./fresh.ts";
+
+const heat = async (page: import("@playwright/test").Page, rig: string) => {
+  await page.goto(`/rigs/${rig}`);
+  await page.locator("[data-sheet]").waitFor();
+  await page.keyboard.press("g");
+  await page.getByRole("tab", { name: "Heat" }).click();
+  await page.locator("[data-heat-panel]").waitFor();
+};
+
+test("Lantern's circuits: fluid along every line, watts at each emitter, what the night uses, by the hour", async ({ page }) => {
+  await heat(page, "lantern");
+  const panel = page.locator("[data-heat-panel]");
+  await expect(page.locator("[data-view=plan] [data-heat]:not([data-heat='0'])")).toBeAttached();
+  await expect(page.locator("[data-view=plan] [data-watts=rad-living]")).toBeAttached();
+  await expect(panel.locator("[data-heat-part=heater]")).toContainText(/\d+ W/);
+  await expect(panel.locator("[data-energy=fuel]")).toContainText(/L of fuel until morning/);
+  await expect(panel.locator("[data-energy=battery]")).toContainText(/such nights/);
+  await expect(panel).toContainText("carbon monoxide");
+  // The hour scrubs it: the evening's load is another than the morning's.
+  const morning = await panel.locator("[data-heat-part=heater] strong").textContent();
+  await page.getByRole("slider", { name: "Hour" }).focus();
+  await page.keyboard.press("Home");
+  await expect(panel.locator("[data-heat-part=heater] strong")).not.toHaveText(morning ?? "");
+  // A press on what gives heat selects it, and its thermostat is typed.
+  await panel.locator("[data-heat-part=rad-living]").click();
+  const figures = page.locator("[data-heat-figures]");
+  await figures.getByLabel("Thermostat").fill("12");
+  await page.keyboard.press("Enter");
+  await saved(page);
+  expect((await rigOf(page, "lantern")).parts.find((p: { id: string }) => p.id === "rad-living").heat.holdC).toBe(12);
+  await page.getByRole("tab", { name: "Heat" }).click();
+  await expect(panel.locator("[data-heat-part=heater]")).toContainText(/\d+ W/);
+});
+
+test("A pad is put on Sparrow's tank, and taken off by the undo; too strong for plastic it is said", async ({ page }) => {
+  await heat(page, "sparrow");
+  await page.locator("[data-heat-part=tank]").click();
+  const pad = page.locator("[data-pad]");
+  await pad.getByLabel("Power").fill("400");
+  await page.keyboard.press("Enter");
+  await saved(page);
+  await page.getByRole("tab", { name: /^Issues/ }).click();
+  await expect(page.getByLabel("Side panel").last()).toContainText("pad gives");
+  await page.keyboard.press("Control+z");
+  await saved(page);
+  expect((await rigOf(page, "sparrow")).parts.find((p: { id: string }) => p.id === "tank").pad.powerW).toBe(40);
+});
+
+test("A line is taped along another, and let go again", async ({ page }) => {
+  await heat(page, "lantern");
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("trace along the pump set");
+  await page.keyboard.press("Enter");
+  const traces = page.locator("[data-traces]");
+  await traces.getByLabel("Tape along another line").selectOption("link-a");
+  await saved(page);
+  expect((await rigOf(page, "lantern")).runs.find((r: { id: string }) => r.id === "c-trace-2").traces).toHaveLength(2);
+  await traces.getByRole("button", { name: "Remove" }).first().click();
+  await saved(page);
+  expect((await rigOf(page, "lantern")).runs.find((r: { id: string }) => r.id === "c-trace-2").traces).toHaveLength(1);
+});
