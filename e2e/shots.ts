@@ -107,14 +107,6 @@ test("a valve card", async ({ page }) => {
   await shot(page, "valve-card");
 });
 
-test("new rig", async ({ page }) => {
-  await page.goto("/new");
-  await page.getByRole("radio", { name: /^Weekends, drains/ }).click();
-  await page.locator("[data-draft=current] path").first().waitFor({ state: "attached" });
-  await page.waitForTimeout(500);
-  await shot(page, "new-rig");
-});
-
 for (const place of ["brief", "shell"] as const)
   test(place, async ({ page }) => {
     await page.goto(`/rigs/sparrow/${place}`);
@@ -193,6 +185,16 @@ test("lay-up: a step of it, and the air lens", async ({ page }) => {
   await page.locator("[data-air]").first().waitFor();
   await page.waitForTimeout(800);
   await shot(page, "bench-air");
+});
+
+test("the heat lens", async ({ page }) => {
+  await page.goto("/rigs/lantern");
+  await page.locator("[data-sheet]").waitFor();
+  await page.keyboard.press("g");
+  await page.getByRole("tab", { name: "Heat" }).click();
+  await page.locator("[data-heat-part]").first().waitFor();
+  await page.waitForTimeout(1200);
+  await shot(page, "bench-heat");
 });
 
 test("a walk-through on a phone", async ({ page }) => {

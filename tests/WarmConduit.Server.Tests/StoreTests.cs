@@ -223,7 +223,8 @@ public sealed class StoreTests : IDisposable
         await using var context = await Context();
         var all = (await ShelfOf(context).All(Now)).ToDictionary(r => r.Id);
         Assert.Equal(4, all.Count);
-        Assert.Equal(RigFile.Write(Upgraded.Bare(_rig with { Parts = [.. _rig.Parts.Select(p => p with { Pad = null })] })), RigFile.Write(all["sparrow"].Rig!));
+        var unheated = _rig with { Parts = [.. _rig.Parts.Select(p => p with { Pad = null })] };
+        Assert.Equal(RigFile.Write(Upgraded.Bare(unheated)), RigFile.Write(all["sparrow"].Rig!));
         Assert.Equal("Saved before", all["sparrow"].What.Text);
         Assert.Contains("version 9", all["newer"].Unreadable!, StringComparison.Ordinal);
         Assert.NotNull(all["torn"].Unreadable);

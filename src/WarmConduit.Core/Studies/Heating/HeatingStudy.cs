@@ -94,10 +94,10 @@ public static class HeatingStudy
                 _ => null,
             }, Through(heat, part), Row(at, index, m => m.Row.InC), Row(at, index, m => m.Row.OutC), given, Morning(given));
         }
-        foreach (var (id, wh) in night.Heat.PadWh.OrderBy(p => p.Key, StringComparer.Ordinal))
+        foreach (var part in question.Rig.Parts.Where(p => p.Pad is not null))
         {
-            double[] given = [.. wh.Select(w => Math.Round(w, 1))];
-            yield return new HeatPart(id, HeatRole.Pad, id, null, [], [], given, Morning(given));
+            double[] given = [.. (night.Heat.PadWh.GetValueOrDefault(part.Id) ?? new double[night.Heat.PumpS.Length]).Select(w => Math.Round(w, 1))];
+            yield return new HeatPart(part.Id, HeatRole.Pad, part.Id, null, [], [], given, Morning(given));
         }
     }
 
@@ -212,6 +212,8 @@ public static class HeatingStudy
     private static IEnumerable<Sentence> Notes(Question question, RigNight night, RigHeat heat)
     {
         var rig = question.Rig;
+        foreach (var part in rig.Parts.Where(p => p.Pad is not null && night.Candidates.All(f => f.Thing != p.Id)))
+            yield return Sentence.Of($"{part.Name} is empty on this night: switch its pad off, or it melts what it lies on.");
         if (!rig.Runs.Any(r => r.Service == Service.Coolant)) yield break;
         if (heat.Net.Drives.Count == 0)
             yield return "No pump is joined into the circuit and set to run, so nothing flows and nothing is heated.";
