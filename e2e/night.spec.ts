@@ -121,6 +121,8 @@ test("a plan is kept with the rig, taken up again, and laid over another", async
   await course.getByLabel("Area").fill("1");
   await course.getByLabel("Area").press("Enter");
   await expect(course.getByLabel("Area")).toHaveValue(/m²/);
+  // Held by warm lines nothing freezes: the heat fails too.
+  await course.getByLabel("Add").selectOption("heatFails");
   await expect(page.locator("[data-under]").first()).toBeAttached();
   await expect(page.getByRole("table").filter({ hasText: "before" })).toContainText("no ice");
   // What happens has made it a plan of the rig; it gets a name.
@@ -131,16 +133,16 @@ test("a plan is kept with the rig, taken up again, and laid over another", async
   // An event is undone like any other change.
   await course.getByRole("button", { name: "everybody away" }).click();
   await course.getByRole("button", { name: "Delete event" }).click();
-  await expect(course.locator("[data-event]")).toHaveCount(1);
-  await page.keyboard.press("Control+z");
   await expect(course.locator("[data-event]")).toHaveCount(2);
+  await page.keyboard.press("Control+z");
+  await expect(course.locator("[data-event]")).toHaveCount(3);
   // How it is left is changed beside the plan, and taken up again with it.
   await page.getByRole("switch", { name: "Heat", exact: true }).click();
   await expect(plans.getByRole("button", { name: "Update “Window left open”" })).toBeVisible();
   await plans.getByLabel("Saved with the rig").selectOption({ label: "None" });
   await expect(course.locator("[data-event]")).toHaveCount(0);
   await plans.getByLabel("Saved with the rig").selectOption({ label: "Window left open" });
-  await expect(course.locator("[data-event]")).toHaveCount(2);
+  await expect(course.locator("[data-event]")).toHaveCount(3);
   await expect(plans.getByRole("button", { name: /^Update/ })).toHaveCount(0);
   await plans.getByRole("button", { name: "Delete “Window left open”" }).click();
   await saved(page);

@@ -36,6 +36,8 @@ const glyphs: Record<string, string> = {
   "coolant-coil": "M3 7h14a2 2 0 0 1 0 4H7a2 2 0 0 0 0 4h14",
   circulator: "M12 6a6 6 0 1 0 0 12a6 6 0 1 0 0-12M2 12h4M18 12h4M12 9v6M9 12h6",
   radiator: "M3 6h18v12H3zM7 6v12M11 6v12M15 6v12M19 6v12",
+  "panel-radiator": "M3 5h18v13H3zM3 8h18M3 15h18M8 8v7M12 8v7M16 8v7",
+  "towel-ladder": "M6 3v18M18 3v18M6 6h12M6 9h12M6 14h12M6 17h12",
   "header-tank": "M5 7h14v11H5zM10 7V4h4v3M5 12h14M12 18v4",
   mixer: "M9 21V9q0-5 5-5q4 0 4 5v2M5 21h8M9 6L5 3",
   "cold-tap": "M9 21V11h8v4M6 21h6M9 11V7M6 7h6",

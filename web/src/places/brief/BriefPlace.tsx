@@ -65,6 +65,8 @@ interface NumberField {
   quantity: Schema["Quantity"];
   /** Pascal to its bar. */
   per?: number;
+  /** What is taken where nothing is said. */
+  usual?: string;
 }
 
 const BAR = 1e5;
@@ -92,7 +94,7 @@ const groups: { name: string; fields: NumberField[] }[] = [
     fields: [
       { field: "choices/fuelL", label: "Fuel a night", quantity: "volume" },
       { field: "choices/batteryWh", label: "Battery energy a night", quantity: "energy" },
-      { field: "choices/coolantGlycol", label: "Glycol in heating circuits", quantity: "share" },
+      { field: "choices/coolantGlycol", label: "Glycol in heating circuits", quantity: "share", usual: "half" },
     ],
   },
   {
@@ -129,6 +131,7 @@ function Numbers({ brief }: { brief: Brief }) {
                     value={timesPer(answerTo(n.field) as number | null | undefined, n.per)}
                     quantity={n.quantity}
                     limit={`brief.${n.field.replace("/", ".")}`}
+                    placeholder={n.usual}
                     per={n.per}
                     onCommit={(value) => set(n.field, n.label, n.field === "people" ? Math.round(value) : value / (n.per ?? 1))}
                   />
