@@ -28,7 +28,8 @@ public class HeatingRuleTests
         var random = new Random(seed);
         double Even(double low, double high) => low + ((high - low) * random.NextDouble());
         var rig = new RigBuilder().Tank("tank", new Box(new(0, 0, 0), new(0.5, 0.4, 0.3)), ("outlet", 0.5, 0, 0), ("vent", 0, 0, 0.29))
-            .Part("heater", "coolant-heater", ("in", 1, 0, 0.1), ("out", 1, 0.05, 0.1)).Part("pump", "circulator", ("in", 1.1, 0.05, 0.1), ("out", 1.2, 0.05, 0.1))
+            .Part("heater", "coolant-heater", ("in", 1, 0, 0.1), ("out", 1, 0.05, 0.1))
+            .Part("pump", "circulator", ("in", 1.1, 0.05, 0.1), ("out", 1.2, 0.05, 0.1))
             .Run("out", Service.Coolant, "epdm-5/8", "heater.out", "pump.in");
         string from = "pump.out", back = "heater.in";
         int branches = random.Next(1, 5);
@@ -47,8 +48,8 @@ public class HeatingRuleTests
             else rig.Part(gives, random.Next(2) == 0 ? "radiator" : "panel-radiator", ("in", x, Even(0.5, 2), 0.1), ("out", x + 0.1, Even(0.5, 2), 0.1));
             if (valve)
                 rig.Part($"v{b}", "ball-valve-22", ("a", x, 0.3, 0.1), ("b", x, 0.4, 0.1)).Run($"to-v{b}", Service.Coolant, "epdm-5/8", supply, $"v{b}.a");
-            rig.Run($"in{b}", Service.Coolant, "epdm-3/4", valve ? $"v{b}.b" : supply, $"{gives}.in").Run($"home{b}", Service.Coolant, "epdm-5/8", $"{gives}.out",
-                home);
+            rig.Run($"in{b}", Service.Coolant, "epdm-3/4", valve ? $"v{b}.b" : supply, $"{gives}.in")
+                .Run($"home{b}", Service.Coolant, "epdm-5/8", $"{gives}.out", home);
             (from, back) = ($"s{b}.b", $"r{b}.b");
         }
         var built = rig.Build();
@@ -107,10 +108,12 @@ public class HeatingRuleTests
     {
         HeatShortAnswer Of(Rig rig) => new Question(rig, Conditions.Of(rig.Brief)).Ask(ShortHeat.Of);
         Assert.Empty(Of(Lantern).Heaters);
-        var small = With(With(Lantern, "rad-living", p => p with { Heat = new PartHeat(RatedW: 300) }), "rad-wet", p => p with { Heat = new PartHeat(RatedW: 100) });
+        var small = With(With(Lantern, "rad-living", p => p with { Heat = new PartHeat(RatedW: 300) }), "rad-wet",
+            p => p with { Heat = new PartHeat(RatedW: 100) });
         var told = Of(small).Heaters.First(h => h.ZoneId == "living");
         Assert.True(told.PowerW < told.NeededW);
-        Assert.Contains(Adviser.Ask(new Question(small, Conditions.Of(small.Brief))).Findings, f => f is { Kind: FindingKind.HeatShort, Place.ZoneId: "living" });
+        Assert.Contains(Adviser.Ask(new Question(small, Conditions.Of(small.Brief))).Findings,
+            f => f is { Kind: FindingKind.HeatShort, Place.ZoneId: "living" });
     }
 
     [Fact]
