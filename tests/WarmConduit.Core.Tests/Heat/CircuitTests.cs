@@ -14,7 +14,8 @@ public class CircuitTests
         Circuits = [new NightCircuit("c", Cp, reaches, [NightWindow.Always])],
     };
 
-    private static NightReach Heater(double watt, double limitC) => new("heater", "a", "b", Kg, Heater: new NightFluidHeater(watt, limitC, [NightWindow.Always]));
+    private static NightReach Heater(double watt, double limitC) =>
+        new("heater", "a", "b", Kg, Heater: new NightFluidHeater(watt, limitC, [NightWindow.Always]));
 
     private static NightCircuitRow At(NightNetwork network) => NightEngine.Run(network, new NightOptions(ReportS: [Hour / 2])).Circuits[0].Rows[0];
 
