@@ -27,6 +27,15 @@ public readonly record struct Point3(
     public Point3 Towards(Point3 other, double t) =>
         new(XM + (other.XM - XM) * t, YM + (other.YM - YM) * t, ZM + (other.ZM - ZM) * t);
 
+    /// <summary>Where this point lies along the straight line from <paramref name="a"/> to <paramref name="b"/>, as a fraction of it, also beyond its ends; 0
+    /// where the two are one.</summary>
+    public double ShareAlong(Point3 a, Point3 b)
+    {
+        Point3 way = b - a, off = this - a;
+        double square = way.XM * way.XM + way.YM * way.YM + way.ZM * way.ZM;
+        return square > 0 ? (off.XM * way.XM + off.YM * way.YM + off.ZM * way.ZM) / square : 0;
+    }
+
     /// <summary>Straight distance to <paramref name="other"/>, metres.</summary>
     public double DistanceM(Point3 other)
     {

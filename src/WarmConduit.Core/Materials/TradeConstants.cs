@@ -6,6 +6,12 @@ public static class TradeConstants
     /// <summary>Standard gravity, m/s².</summary>
     public const double GravityMPerS2 = 9.80665;
 
+    /// <summary>Heat in a litre of diesel, Wh.</summary>
+    public const double DieselWhPerL = 10_000;
+
+    /// <summary>What of a fuel's heat a heater gives, where nothing better is known. Estimate.</summary>
+    public const double HeaterEfficiency = 0.8;
+
     /// <summary>Temperature that water is kept at or above to be safe from frost, °C.</summary>
     public const double HoldC = 5;
 

@@ -22,6 +22,7 @@ public sealed class Question
     private CutRuns? _cuts, _cutsBefore;
     private SurfaceContacts? _against;
     private PipeFilms? _films;
+    private TapedRuns? _taped;
     private Rig? _sound;
     private FoundTasks? _tasks, _tasksBefore;
     private (bool Known, LevelAnswer? Answer) _draining;
@@ -78,6 +79,9 @@ public sealed class Question
 
     /// <summary>Runs cut where they pass from zone to zone.</summary>
     internal CutRuns Cuts => _cuts ??= new CutRuns(Index, _cutsBefore, Cancel);
+
+    /// <summary>Runs cut besides where a trace lies against them.</summary>
+    internal TapedRuns Taped => _taped ??= new TapedRuns(Index, Cuts);
 
     /// <summary>What lies against a face of its room.</summary>
     internal SurfaceContacts SurfaceContacts => _against ??= new SurfaceContacts(Rig.Shell);
@@ -143,6 +147,7 @@ public sealed class Question
             _driven = _driven,
             _against = _against,
             _films = _films,
+            _taped = _taped,
             _tasks = _tasks,
             _tasksBefore = _tasksBefore,
         };

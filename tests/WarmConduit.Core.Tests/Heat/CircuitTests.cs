@@ -47,6 +47,20 @@ public class CircuitTests
         Assert.Equal((-30 * Carried, 30 * Carried, 0.0), (Math.Round(off.HeatW[1]), Math.Round(off.HeatW[2]), Math.Round(off.HeatW[0])));
     }
 
+    /// <summary>Whoever asks for reports at the hours, at which steps end anyhow, changes nothing of the night.</summary>
+    [Fact]
+    public void A_report_leaves_the_night_as_it_is()
+    {
+        for (int seed = 0; seed < 12; seed++)
+        {
+            var night = new NightGen(seed).WithCircuits();
+            var (asked, silent) = (NightEngine.Run(night, new NightOptions(ReportS: NightOptions.Every(Hour, 24 * Hour))), NightEngine.Run(night));
+            Assert.Equal(silent.Steps, asked.Steps);
+            Assert.Equal(silent.Milestones, asked.Milestones);
+            for (int c = 0; c < night.Circuits.Count; c++) Assert.Equal(silent.Circuits[c].HeatWhByHour, asked.Circuits[c].HeatWhByHour);
+        }
+    }
+
     [Fact]
     public void Circuits_that_make_no_sense_are_refused_with_their_place()
     {

@@ -35,14 +35,16 @@ public class AnyNightTests
         HeatBalance Winter()
         {
             var asked = new Question(rig, Left(rig, true));
-            return SeasonStudy.Drawn(asked, FreezeLadderStudy.Candidates(asked), new WeatherChoice(WeatherPlace.OsmerPlain, 3), 182, out _).Balance;
+            var candidates = FreezeLadderStudy.Candidates(asked);
+            var laid = RigNetwork.Laid(asked, candidates, SeasonStudy.Course(asked, 182), Uncertainty.None);
+            return SeasonStudy.Drawn(asked, candidates, laid, new WeatherChoice(WeatherPlace.OsmerPlain, 3), 182, out _).Balance;
         }
         HeatBalance Fitted()
         {
             // As the fit asks for it: the rooms with what holds water in them, outdoors from readings, a heater of known watts for some hours.
             var asked = new Question(rig, Left(rig, false));
             var rooms = RigNetwork.Of(asked, FreezeLadderStudy.Candidates(asked), [new WeatherHour(-8, 1, 1)], NightCourse.Of(asked.Conditions, 10 * HourS)[0],
-                Uncertainty.None, out _, out _);
+                Uncertainty.None, LaidCircuits.None, out _);
             return NightEngine.Run(rooms with
             {
                 OutdoorC = new TimeSeries([0, 3 * HourS, 10 * HourS], [2, -6, -11]),

@@ -9,6 +9,7 @@ using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Studies.ShellHeat;
 using WarmConduit.Core.Tests.Rigs;
+using WarmConduit.Core.Weather;
 
 namespace WarmConduit.Core.Tests.Studies;
 
@@ -133,6 +134,36 @@ public class HeatingRuleTests
         var back = At(new PlanEvent("e", PlanEventKind.SetBack, 1, HoldC: 12));
         Assert.True(back.AirC(Lantern.Shell.Zones.Find("living"), 8) < on.AirC(Lantern.Shell.Zones.Find("living"), 8) - 1);
         Assert.True(After(back, "heater") < After(on, "heater"));
+    }
+
+    [Fact]
+    public void Winters_side_by_side_are_those_of_one_after_the_other()
+    {
+        var night = Conditions.Of(Lantern.Brief) with { HeatOn = true };
+        SeasonAnswer Of(int winters) => SeasonStudy.Ask(new Question(Lantern, night), new SeasonInput(WeatherPlace.KettleFell, winters));
+        var (one, three) = (Of(1), Of(3));
+        var again = Of(3);
+        Assert.Equal(three.Weeks, again.Weeks);
+        Assert.Equal(three.WintersThatBreak, again.WintersThatBreak);
+        Assert.True(one.Weeks.Zip(three.Weeks).All(w => w.First.IceNights <= (3 * w.Second.IceNights) + 1e-9));
+        // On its own loop it stands a winter; with the heat off it does not.
+        Assert.True(three.Weeks.Sum(w => w.IceNights) < SeasonStudy.Ask(new Question(Lantern, night with { HeatOn = false }),
+            new SeasonInput(WeatherPlace.KettleFell, 3)).Weeks.Sum(w => w.IceNights));
+    }
+
+    [Fact]
+    public void A_heater_that_is_too_weak_is_told_beside_radiators_that_are_not()
+    {
+        Rig Heated(double watt) => Lantern with
+        {
+            Shell = Lantern.Shell with
+            {
+                Zones = [.. Lantern.Shell.Zones.Select(z => z.Id == "garage" ? z with { Heater = new ZoneHeater(watt, 15, true) } : z)],
+            },
+        };
+        HeatShortAnswer Of(Rig rig) => new Question(rig, Conditions.Of(rig.Brief)).Ask(ShortHeat.Of);
+        Assert.Equal(["garage"], Of(Heated(50)).Heaters.Select(h => h.ZoneId!));
+        Assert.Empty(Of(Heated(20_000)).Heaters);
     }
 
     [Fact]

@@ -56,7 +56,8 @@ public class HeatingTests
         Assert.InRange(kg * 60, 5, 20);
 
         var segment = NightCourse.At(question.Conditions, 0) with { FromS = 0, ToS = 12 * Hour };
-        var network = RigNetwork.Of(question, night.Candidates, night.Weather, segment, Uncertainty.None, out _, out _);
+        var network = RigNetwork.Of(question, night.Candidates, night.Weather, segment, Uncertainty.None,
+            RigNetwork.Laid(question, night.Candidates, segment, Uncertainty.None), out _);
         string room = RigNetwork.IdOf(rig.Shell.Zones[0].Id);
         double share = 0.5, perM = question.Films.Of(Catalogue.Pipe("epdm-5/8")!, null, false).Sum(f => f.Size * f.Film.WPerK(60, 5, 0, ref share));
         Run Of(string id) => rig.Runs.Find(id)!;
@@ -94,7 +95,8 @@ public class HeatingTests
         var question = new Question(rig, Conditions.Of(rig.Brief) with { WindMPerS = 0 });
         var night = question.Ask(RigNight.Of);
         var segment = NightCourse.At(question.Conditions, 0) with { FromS = 0, ToS = Hour };
-        var network = RigNetwork.Of(question, night.Candidates, night.Weather, segment, Uncertainty.None, out _, out _);
+        var network = RigNetwork.Of(question, night.Candidates, night.Weather, segment, Uncertainty.None,
+            RigNetwork.Laid(question, night.Candidates, segment, Uncertainty.None), out _);
         // Without fans, about which fluid that is sent round never comes to rest; the thinnest drops are left out, that plain steps swing about.
         network = network with
         {
@@ -225,7 +227,7 @@ public class HeatingTests
         var heater = answer.Parts.Single(p => p.Kind == HeatRole.Source);
         var fuel = answer.Energy.Single(e => e.Kind == EnergyKind.Fuel);
         // 0.62 L/h at 5 kW.
-        for (int h = 0; h < 8; h++) Assert.Equal(0.62 * heater.HeatW[h] / 5000, fuel.ByHour[h], 1e-3);
+        for (int h = 0; h < 8; h++) Assert.Equal(0.62 * heater.WhByHour[h] / 5000, fuel.ByHour[h], 1e-3);
         Assert.Equal(fuel.ByHour.Take(8).Sum(), fuel.UntilMorning, 1e-3);
         int hour = 0;
         double sum = 0;
@@ -255,20 +257,29 @@ public class HeatingTests
                 .Run("c", Service.Coolant, "epdm-5/8", "coil.out", "heater.in", new Point3(0, 2, 0.125), new Point3(2, 2, 0.125)).Build();
             return kind is { } of ? rig with { Runs = [.. rig.Runs.Select(r => r.Id == "c" ? r with { Traces = [new Trace("water", of)] } : r)] } : rig;
         }
-        double Morning(TraceKind? kind)
+        RigNight At(TraceKind? kind) => new Question(Taped(kind), Night(Taped(kind))).Ask(RigNight.Of);
+        double Morning(TraceKind? kind, bool taped)
         {
-            var n = new Question(Taped(kind), Night(Taped(kind))).Ask(RigNight.Of);
-            return n.WaterC(n.Morning, n.Numbers()["water#room.1"]);
+            var night = At(kind);
+            return Enumerable.Range(0, night.Candidates.Count).Where(n => night.Candidates[n].Thing == "water" && night.Candidates[n].Taped == taped)
+                .Max(n => night.WaterC(night.Morning, n));
         }
-        Assert.True(Morning(null) < Morning(TraceKind.Plain) - 3);
-        Assert.True(Morning(TraceKind.Plain) < Morning(TraceKind.AluminiumTape) && Morning(TraceKind.AluminiumTape) < Morning(TraceKind.SpreadingPlate));
+        double bare = Morning(null, taped: false);
+        Assert.True(bare < Morning(TraceKind.Plain, taped: true) - 3);
+        Assert.True(Morning(TraceKind.Plain, true) < Morning(TraceKind.AluminiumTape, true)
+            && Morning(TraceKind.AluminiumTape, true) < Morning(TraceKind.SpreadingPlate, true));
+        // The metres beside it are as cold as they were, but for a room that the loop has warmed.
+        foreach (var kind in Enum.GetValues<TraceKind>()) Assert.Equal(bare, Morning(kind, taped: false), 0.5);
         var rig = Taped(TraceKind.Plain);
-        // 0.7 W/mK over the two metres that lie against it.
+        // 0.7 W/mK over the two metres that lie against it; the other two it does not touch.
         var question = new Question(rig, Night(rig));
-        var network = RigNetwork.Of(question, FreezeLadderStudy.Candidates(question), [new(-10, 0, 1)],
-            NightCourse.At(question.Conditions, 0) with { ToS = Hour },
-            Uncertainty.None, out _, out _);
-        Assert.Equal(1.4, network.Circuits[0].Reaches.Where(r => r.Target == "water#room.1").Sum(r => r.ConductanceWPerK), 0.1);
+        var (candidates, segment) = (FreezeLadderStudy.Candidates(question), NightCourse.At(question.Conditions, 0));
+        Assert.Equal(2, candidates.Where(f => f is { Thing: "water", Taped: true }).Sum(f => f.LengthM), 0.15);
+        Assert.Equal(4, candidates.Where(f => f.Thing == "water").Sum(f => f.LengthM), 1e-6);
+        var taped = candidates.Where(f => f.Taped).Select(f => f.Id).ToHashSet();
+        var laid = RigNetwork.Laid(question, candidates, segment, Uncertainty.None);
+        Assert.Equal(1.4, laid.Circuits[0].Reaches.Where(r => r.Target is { } t && taped.Contains(t)).Sum(r => r.ConductanceWPerK), 0.1);
+        Assert.Equal(2, HeatingStudy.Ask(question).Traced.Single().BareM, 0.15);
         // Gone with its line.
         Assert.Null(Editor.Apply(rig, [new RemoveThing("runs/water")]).Rig.Runs.Find("c")!.Traces);
     }

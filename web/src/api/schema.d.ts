@@ -3082,8 +3082,10 @@ export interface components {
             inC: (null | number)[];
             /** @description Fluid that leaves it. */
             outC: (null | number)[];
-            /** @description Heat that it gives, on average over the hour that begins then, W. */
+            /** @description Heat that it gives at each hour, W; of a pad, on average over the hour that begins then. */
             heatW: number[];
+            /** @description What it gives in each hour, Wh. */
+            whByHour: number[];
             /**
              * Format: double
              * @description The same until morning, Wh.
@@ -3157,6 +3159,11 @@ export interface components {
              * @description Content that a header tank should have: twice what the fluid swells by, L.
              */
             headerL: number;
+            /**
+             * Format: double
+             * @description Heat that all of it gives until morning, circuits, rooms and pads, Wh.
+             */
+            heatWh: number;
             /**
              * Format: double
              * @description Flow of fluid at 0 °C as a share of what is told, which is for 60 °C.

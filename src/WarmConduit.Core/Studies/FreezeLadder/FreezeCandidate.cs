@@ -27,6 +27,9 @@ internal abstract class FreezeCandidate
     /// <summary>How much of its run it is, m; 0 for a part.</summary>
     public virtual double LengthM => 0;
 
+    /// <summary>Whether a trace lies against it.</summary>
+    public virtual bool Taped => false;
+
     /// <summary>In the builder's words.</summary>
     public abstract string Name { get; }
 
@@ -92,6 +95,8 @@ internal sealed class PipeCandidate(PipeFilms films, Run run, PipeStock pipe, Pi
     public override double AlongM => piece.StartM;
 
     public override double LengthM => piece.LengthM;
+
+    public override bool Taped => piece.Taped;
 
     public override string Name => name;
 

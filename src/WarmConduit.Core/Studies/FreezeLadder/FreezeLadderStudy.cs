@@ -54,7 +54,7 @@ public static class FreezeLadderStudy
                 yield return new PartCandidate(question, question.Index.Part(part.PartId), litres, part.FullL, left.Glycol($"parts/{part.PartId}"));
     }
 
-    // A run in pieces, one for each zone it passes, for each sleeve and, drained, for each wet length.
+    // A run in pieces, one for each zone it passes, for each sleeve, for what is taped to a trace and, drained, for each wet length.
     private static IEnumerable<FreezeCandidate> PiecesOf(Question question, LeftWater left, int r)
     {
         var (run, drain, full) = (question.Rig.Runs[r], left.Runs[r], left.Full(r));
@@ -64,15 +64,16 @@ public static class FreezeLadderStudy
         Zone? zone = null;
         Sleeve? sleeve = null;
         double start = 0, length = 0, litres = 0, skin = 0;
+        bool beside = false;
         var leans = new List<(Zone? To, double M)>();
         void Close()
         {
-            if (length > 1e-6) pieces.Add(new Piece(zone, sleeve, [.. course], start, length, litres, skin, Leans(leans, length)));
+            if (length > 1e-6) pieces.Add(new Piece(zone, sleeve, [.. course], start, length, litres, skin, Leans(leans, length), beside));
             course.Clear();
             leans.Clear();
             (length, litres, skin) = (0, 0, 0);
         }
-        var cuts = question.Cuts.Of(r);
+        var (cuts, taped) = question.Taped.Of(r);
         var faces = question.SurfaceContacts.Of(cuts, k => drain.Stations[k].At);
         for (int i = 0; i < cuts.Length; i++)
         {
@@ -93,14 +94,15 @@ public static class FreezeLadderStudy
             // Two dips that meet at a crest are two: each has its own water.
             bool crest = !full && !airlocked && from == 0 && station.StandsAtM <= station.HeightM + 1e-6;
             var around = run.SleeveOn(cut.Segment);
-            if (from > cut.From || course.Count == 0 || cut.Zone != zone || around != sleeve || crest) Close();
+            bool against = taped?[i] == true;
+            if (from > cut.From || course.Count == 0 || cut.Zone != zone || around != sleeve || against != beside || crest) Close();
             double segment = next.DistanceM - station.DistanceM;
             if (course.Count == 0)
             {
                 course.Add(station.At.Towards(next.At, from));
                 start = station.DistanceM + from * segment;
             }
-            (zone, sleeve) = (cut.Zone, around);
+            (zone, sleeve, beside) = (cut.Zone, around, against);
             course.Add(station.At.Towards(next.At, to));
             length += (to - from) * segment;
             if (faces[i] is { } behind)
@@ -137,8 +139,8 @@ public static class FreezeLadderStudy
 
 /// <summary>
 /// A piece of a run in one zone and one sleeve, how far from the start of the run it begins, with the water in it, how much of it lies against a bare skin, and
-/// which share of what it loses goes to what is behind the faces that it lies against.
+/// which share of what it loses goes to what is behind the faces that it lies against, and whether a trace lies along it.
 /// </summary>
 internal sealed record Piece(
     Zone? Zone, Sleeve? Sleeve, IReadOnlyList<Point3> Course, double StartM, double LengthM, double Litres, double SkinM,
-    IReadOnlyList<(Zone? To, double Share)> Leans);
+    IReadOnlyList<(Zone? To, double Share)> Leans, bool Taped);

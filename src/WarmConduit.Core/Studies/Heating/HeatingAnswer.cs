@@ -22,11 +22,12 @@ public sealed record HeatLine(
 /// <param name="LPerMin">Flow through it while the pump runs, L/min; null: a pad.</param>
 /// <param name="InC">Fluid that comes to it at each hour, °C; null: the pump rests.</param>
 /// <param name="OutC">Fluid that leaves it.</param>
-/// <param name="HeatW">Heat that it gives, on average over the hour that begins then, W.</param>
+/// <param name="HeatW">Heat that it gives at each hour, W; of a pad, on average over the hour that begins then.</param>
+/// <param name="WhByHour">What it gives in each hour, Wh.</param>
 /// <param name="UntilMorningWh">The same until morning, Wh.</param>
 public sealed record HeatPart(
     string PartId, HeatRole Kind, string? Warms, double? LPerMin, IReadOnlyList<double?> InC, IReadOnlyList<double?> OutC, IReadOnlyList<double> HeatW,
-    double UntilMorningWh);
+    IReadOnlyList<double> WhByHour, double UntilMorningWh);
 
 /// <summary>What a part does with heat.</summary>
 public enum HeatRole
@@ -95,9 +96,11 @@ public enum EnergyKind
 /// <param name="Glycol">Its volume fraction.</param>
 /// <param name="FreezesC">Where the fluid freezes, °C.</param>
 /// <param name="HeaderL">Content that a header tank should have: twice what the fluid swells by, L.</param>
+/// <param name="HeatWh">Heat that all of it gives until morning, circuits, rooms and pads, Wh.</param>
 /// <param name="ColdFlowShare">Flow of fluid at 0 °C as a share of what is told, which is for 60 °C.</param>
 /// <param name="Energy">What the night uses.</param>
 /// <param name="Notes">What else there is to say.</param>
 public sealed record HeatingAnswer(
     IReadOnlyList<HeatLine> Lines, IReadOnlyList<HeatPart> Parts, IReadOnlyList<HeaterDuty> Heaters, IReadOnlyList<TracedRun> Traced, double Litres,
-    double GlycolL, double Glycol, double? FreezesC, double HeaderL, double? ColdFlowShare, IReadOnlyList<EnergyUse> Energy, IReadOnlyList<Sentence> Notes);
+    double GlycolL, double Glycol, double? FreezesC, double HeaderL, double HeatWh, double? ColdFlowShare,
+    IReadOnlyList<EnergyUse> Energy, IReadOnlyList<Sentence> Notes);

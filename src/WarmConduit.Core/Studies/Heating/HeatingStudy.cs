@@ -28,7 +28,8 @@ public static class HeatingStudy
         var heaters = parts.Where(p => p.Kind == HeatRole.Source).Select(p => Duty(question, night, p, fluidJPerK)).ToList();
         return new HeatingAnswer(
             lines, parts, heaters, [.. Traced(question, night)], litres, litres * heat.Glycol, heat.Glycol, any ? GlycolWater.FreezingC(heat.Glycol) : null,
-            2 * litres * (swells - 1), heat.Flow is null ? null : ColdShare(heat), [.. Uses(question, night, parts, fluidJPerK)],
+            2 * litres * (swells - 1), parts.Where(p => p.Kind is HeatRole.Source or HeatRole.Pad).Sum(p => p.UntilMorningWh)
+                + question.Rig.Shell.Zones.Sum(night.UntilMorningWh), heat.Flow is null ? null : ColdShare(heat), [.. Uses(question, night, parts, fluidJPerK)],
             [.. Notes(question, night, heat)]);
     }
 
@@ -67,17 +68,20 @@ public static class HeatingStudy
     private static IReadOnlyList<double?> Row(HeatMoment?[] at, int[] index, Func<HeatMoment, double[]> of) =>
         [.. at.Select((m, h) => m is null ? null : Told(of(m)[index[h]]))];
 
+    private static IReadOnlyList<double> Watts(HeatMoment?[] at, int[] index, int sign) =>
+        [.. at.Select((m, h) => m is null ? 0 : Math.Round(sign * m.Row.HeatW[index[h]], 2))];
+
     private static IEnumerable<HeatLine> Lines(IReadOnlyList<HeatMoment?> moments, RigHeat heat) =>
         Pieces(moments).Where(p => p.Piece.RunId is not null).Select(p => new HeatLine(
             p.Piece.RunId!, Math.Round(p.Piece.FromM, 4), Math.Round(p.Piece.ToM, 4), LPerMin(heat, heat.Net.EdgeOfRun(p.Piece.RunId!)), p.Piece.Traced,
             Row(p.At, p.Index, m => m.Row.InC), Row(p.At, p.Index, m => m.Row.OutC),
-            [.. p.At.Select((m, h) => m is null || double.IsNaN(m.Row.HeatW[p.Index[h]]) ? 0 : Math.Round(m.Row.HeatW[p.Index[h]], 2))]));
+            Watts(p.At, p.Index, 1)));
 
     private static double LPerMin(RigHeat heat, int edge) => Math.Round(Math.Abs(heat.Flow!.FlowM3PerS[edge]) * 60e3, 3);
 
     private static IEnumerable<HeatPart> Parts(Question question, RigNight night, RigHeat heat, IReadOnlyList<HeatMoment?> moments)
     {
-        double Morning(IReadOnlyList<double> wh) => Math.Round(UntilMorning(night, wh), 1);
+        double Morning(IReadOnlyList<double> wh) => Math.Round(night.UntilMorning(wh), 1);
         var rows = Pieces(moments).Where(p => p.Piece.PartId is not null).ToLookup(p => p.Piece.PartId!);
         foreach (var part in heat.Acting)
         {
@@ -92,26 +96,23 @@ public static class HeatingStudy
                 HeatRole.Coil => heat.Around(part),
                 HeatRole.Emitter => question.Index.ZoneAt(part.Box.Centre())?.Id,
                 _ => null,
-            }, Through(heat, part), Row(at, index, m => m.Row.InC), Row(at, index, m => m.Row.OutC), given, Morning(given));
+            }, Through(heat, part), Row(at, index, m => m.Row.InC), Row(at, index, m => m.Row.OutC), Watts(at, index, sign), given, Morning(given));
         }
         foreach (var part in question.Rig.Parts.Where(p => p.Pad is not null))
         {
             double[] given = [.. (night.Heat.PadWh.GetValueOrDefault(part.Id) ?? new double[night.Heat.PumpS.Length]).Select(w => Math.Round(w, 1))];
-            yield return new HeatPart(part.Id, HeatRole.Pad, part.Id, null, [], [], given, Morning(given));
+            yield return new HeatPart(part.Id, HeatRole.Pad, part.Id, null, [], [], [.. given, .. given.TakeLast(1)], given, Morning(given));
         }
     }
 
     private static double Through(RigHeat heat, Part part) => Enumerable.Range(0, heat.Net.Network.Edges.Count)
         .Where(e => (heat.Flow!.FlowM3PerS[e] > 0 ? heat.Net.Network.Edges[e].To : heat.Net.Network.Edges[e].From) == part.Id).Sum(e => LPerMin(heat, e));
 
-    private static double UntilMorning(RigNight night, IReadOnlyList<double> byHour) =>
-        byHour.Select((w, hour) => w * Math.Clamp((night.MorningS / HourS) - hour, 0, 1)).Sum();
-
     private static HeaterDuty Duty(Question question, RigNight night, HeatPart source, double fluidJPerK)
     {
         var part = question.Index.Part(source.PartId);
         var figures = part.Heats();
-        double mean = source.UntilMorningWh / (night.MorningS / HourS), most = source.HeatW.DefaultIfEmpty(0).Max(), full = figures.PowerW ?? 0;
+        double mean = source.UntilMorningWh / (night.MorningS / HourS), most = source.WhByHour.DefaultIfEmpty(0).Max(), full = figures.PowerW ?? 0;
         var cycle = HeaterCycle.Of(figures, mean, fluidJPerK);
         var words = most >= 0.98 * full && full > 0
             ? Sentence.Of($"{part.Name} works at full, {Measure.Power(full)}, in its hardest hour; {Measure.Power(mean)} on average.")
@@ -156,19 +157,19 @@ public static class HeatingStudy
         foreach (var part in parts)
         {
             var figures = question.Index.Part(part.PartId).Heats();
-            for (int h = 0; h < hours && h < part.HeatW.Count; h++)
+            for (int h = 0; h < hours && h < part.WhByHour.Count; h++)
             {
                 if (part.Kind == HeatRole.Source)
                 {
-                    var cycle = HeaterCycle.Of(figures, part.HeatW[h], fluidJPerK);
+                    var cycle = HeaterCycle.Of(figures, part.WhByHour[h], fluidJPerK);
                     battery[h] += cycle.ElectricWh(figures);
-                    if (figures is { FuelLPerH: { } full, PowerW: > 0 and var power }) fuel[h] += full * part.HeatW[h] / power;
+                    if (figures is { FuelLPerH: { } full, PowerW: > 0 and var power }) fuel[h] += full * part.WhByHour[h] / power;
                     burns |= figures.FuelLPerH is not null;
                 }
                 else if (part.Kind == HeatRole.Emitter && figures is { DrawW: { } fan, FanFromC: { } from })
-                    battery[h] += h < part.InC.Count && part.InC[h] > from && part.HeatW[h] > 0 ? fan : 0;
+                    battery[h] += h < part.InC.Count && part.InC[h] > from && part.WhByHour[h] > 0 ? fan : 0;
                 else if (part.Kind == HeatRole.Pad)
-                    (question.Index.Part(part.PartId).Pad!.Supply == PadSupply.Mains ? mains : battery)[h] += part.HeatW[h];
+                    (question.Index.Part(part.PartId).Pad!.Supply == PadSupply.Mains ? mains : battery)[h] += part.WhByHour[h];
             }
         }
         double pumps = RigHeat.Of(question).Net.Drives.Sum(d => question.Index.Part(d.PartId).Heats().DrawW ?? 0);
@@ -180,7 +181,7 @@ public static class HeatingStudy
             for (int h = 0; h < hours && h < wh.Count; h++)
             {
                 if (zone.Heater!.Electric == true) battery[h] += wh[h];
-                else fuel[h] += wh[h] / (DieselWhPerL * Efficiency);
+                else fuel[h] += wh[h] / (TradeConstants.DieselWhPerL * TradeConstants.HeaterEfficiency);
             }
             burns |= zone.Heater!.Electric != true;
         }
@@ -190,11 +191,9 @@ public static class HeatingStudy
         if (mains.Any(w => w > 0)) yield return Use(EnergyKind.Mains, mains, null, night, Measure.Energy, "mains");
     }
 
-    private const double DieselWhPerL = 10_000, Efficiency = 0.8;
-
     private static EnergyUse Use(EnergyKind kind, double[] byHour, double? has, RigNight night, Func<double?, Measure> measure, string name)
     {
-        double used = UntilMorning(night, byHour), sum = 0;
+        double used = night.UntilMorning(byHour), sum = 0;
         double? emptyS = null;
         for (int h = 0; h < byHour.Length && has is > 0 && emptyS is null; h++)
         {
@@ -202,12 +201,16 @@ public static class HeatingStudy
             sum += byHour[h];
         }
         double? nights = has is > 0 && used > 0 ? has / used : null;
+        string lasts = nights is { } n ? $" Enough for {Nights(n)}." : "";
         var words = has is not > 0 ? Sentence.Of($"{measure(used)} of {name} until morning.")
             : emptyS < night.MorningS ? Sentence.Of($"{measure(used)} of {name} until morning, where the brief gives {measure(has)}: it is used up after " +
-                $"{Measure.Duration(emptyS)}.")
-            : Sentence.Of($"{measure(used)} of {name} until morning, of {measure(has)} in the brief.");
+                $"{Measure.Duration(emptyS)}.{lasts}")
+            : Sentence.Of($"{measure(used)} of {name} until morning, of {measure(has)} in the brief.{lasts}");
         return new EnergyUse(kind, [.. byHour.Select(v => Math.Round(v, 4))], used, has is > 0 ? has : null, emptyS, nights, words);
     }
+
+    private static string Nights(double nights) => nights >= 10 ? $"{Math.Floor(nights):0} such nights" : nights >= 1.95
+        ? FormattableString.Invariant($"{nights:0.#} such nights") : nights >= 0.95 ? "one such night" : FormattableString.Invariant($"{100 * nights:0} % of such a night");
 
     private static IEnumerable<Sentence> Notes(Question question, RigNight night, RigHeat heat)
     {

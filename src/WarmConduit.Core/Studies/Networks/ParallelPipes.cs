@@ -57,9 +57,8 @@ internal static class ParallelPipes
     // How much of a leg has the other within reach at both ends of it, m.
     private static double AlongM(Leg of, Leg other, double reachM)
     {
-        var way = of.B - of.A;
         double length = of.A.DistanceM(of.B);
-        double At(Point3 p) => ((p.XM - of.A.XM) * way.XM + (p.YM - of.A.YM) * way.YM + (p.ZM - of.A.ZM) * way.ZM) / length;
+        double At(Point3 p) => p.ShareAlong(of.A, of.B) * length;
         var (s, t) = (At(other.A), At(other.B));
         if (Math.Abs(t - s) < LeastM) return 0;
         double from = Math.Clamp(Math.Min(s, t), 0, length), to = Math.Clamp(Math.Max(s, t), 0, length);

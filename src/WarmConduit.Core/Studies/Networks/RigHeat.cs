@@ -24,20 +24,19 @@ internal sealed class RigHeat
     /// <summary>Fluid for which flows are worked out, °C.</summary>
     public const double FluidC = 60;
 
-    // A length of a trace stands at one temperature; less flow than this share of the most is none.
+    // Longer than this the fluid along a trace is told anew; less flow than this share of the most is none.
     private const double TraceLengthM = 1, AtRest = 1e-6;
-
-    // How far apart the surfaces of a trace and its line may lie, m. Estimate: tape and sag.
-    private const double TapedM = 0.03;
 
     private readonly Question _question;
     private readonly RigFlow _net;
     private readonly double _kgPerM3;
+    private readonly Dictionary<string, int> _number;
 
     private RigHeat(Question question)
     {
         _question = question;
         Glycol = question.Rig.Brief.Chosen().CoolantGlycol ?? BriefChoices.UsualCoolantGlycol;
+        _number = question.Rig.Runs.Select((r, i) => (r.Id, i)).ToDictionary(r => r.Id, r => r.i);
         var fluid = Fluid(Glycol, FluidC);
         (_kgPerM3, JPerKgK) = (fluid.DensityKgPerM3, fluid.HeatCapacityJPerKgK);
         var scenario = question.Rig.ScenarioOf(ScenarioKind.InUse);
@@ -77,14 +76,15 @@ internal sealed class RigHeat
 
     /// <summary>
     /// The circuits as the night has them, over <paramref name="bodies"/> (by id) and rooms named by <paramref name="zone"/> (null: outdoors); empty where
-    /// nothing flows. <paramref name="lines"/>: lines with water that traces may warm, by run. <paramref name="lost"/> and <paramref name="got"/> are factors
+    /// nothing flows. <paramref name="lines"/>: taped lengths with water, by run; <paramref name="burns"/>: heaters
+    /// have what they run on. <paramref name="lost"/> and <paramref name="got"/> are factors
     /// on what is lost on the way and on what arrives; <paramref name="holdC"/>: what rooms are held at for now, at the most.
     /// </summary>
     public (IReadOnlyList<NightCircuit> Circuits, IReadOnlyList<HeatPiece> Pieces) Circuits(
-        IReadOnlySet<string> bodies, ILookup<string, TracedLine> lines, Func<string?, string> zone, bool pumps, bool burns, double? holdC,
+        IReadOnlySet<string> bodies, ILookup<string, TracedLine> lines, Func<string?, string> zone, bool burns, double? holdC,
         double lost, double got)
     {
-        if (Flow is null || !pumps) return ([], []);
+        if (Flow is null) return ([], []);
         var (reaches, pieces) = (new List<NightReach>(), new List<HeatPiece>());
         double most = Flow.FlowM3PerS.Max(Math.Abs);
         if (most * _kgPerM3 < 1e-5) return ([], []);
@@ -191,7 +191,7 @@ internal sealed class RigHeat
         int segment = 0;
         // Slack lies along the whole of it.
         double all = Math.Max(1e-3, _question.Index.PipeLengthM(run)), drawn = Math.Max(1e-9, all - (run.SlackM ?? 0));
-        foreach (var cut in _question.Cuts.Of(IndexOf(run)))
+        foreach (var cut in _question.Cuts.Of(_number[id]))
         {
             while (segment < cut.Segment)
             {
@@ -200,61 +200,41 @@ internal sealed class RigHeat
             }
             Point3 a = course[segment], b = course[segment + 1];
             double segmentM = a.DistanceM(b), cutM = (cut.To - cut.From) * segmentM;
-            int parts = run.Traces is null ? 1 : Math.Max(1, (int)Math.Ceiling(cutM / TraceLengthM));
+            int bits = run.Traces is null ? 1 : Math.Max(1, (int)Math.Ceiling(cutM / TapedRuns.BitM));
             bool windy = PipeFilms.InWind(cut.Zone);
             var kind = (run.Pipe, run.SleeveOn(segment), windy);
             if (!_lossWPerMK.TryGetValue(kind, out double perM))
                 _lossWPerMK[kind] = perM = 1 / _question.Films.ResistanceMKPerW(pipe, kind.Item2, windy, FluidC, 5, windy ? wind : 0);
-            for (int p = 0; p < parts; p++)
+            Length? open = null;
+            for (int i = 0; i < bits; i++)
             {
-                double from = cut.From + ((cut.To - cut.From) * p / parts), to = cut.From + ((cut.To - cut.From) * (p + 1) / parts);
+                double from = cut.From + ((cut.To - cut.From) * i / bits), to = cut.From + ((cut.To - cut.From) * (i + 1) / bits);
                 double metres = (to - from) * segmentM * all / drawn;
-                var (body, contact) = Traced(run, a.Towards(b, (from + to) / 2), pipe, lines);
-                yield return new Length(startM + (from * segmentM), startM + (to * segmentM), cut.Zone, perM * metres, body, contact * metres);
+                var (body, contact) = Traced(run, a.Towards(b, (from + to) / 2), lines);
+                var bit = new Length(startM + (from * segmentM), startM + (to * segmentM), cut.Zone, perM * metres, body, contact * metres);
+                if (open is { } before && before.Body == body && bit.ToM - before.FromM <= TraceLengthM)
+                    open = before with { ToM = bit.ToM, LossWPerK = before.LossWPerK + bit.LossWPerK, Contact = before.Contact + bit.Contact };
+                else
+                {
+                    if (open is { } done) yield return done;
+                    open = bit;
+                }
             }
+            if (open is { } last) yield return last;
         }
         if (course.Length < 2 || drawn <= 1e-9) yield return new Length(0, 0, null, 0, null, 0);
     }
 
-    private int IndexOf(Run run)
+    // The taped length of a line that a place of a trace lies against, and W/mK to it.
+    private (string? Body, double Contact) Traced(Run trace, Point3 at, ILookup<string, TracedLine> lines)
     {
-        for (int r = 0; r < _question.Rig.Runs.Count; r++)
-            if (ReferenceEquals(_question.Rig.Runs[r], run)) return r;
-        throw new InvalidOperationException("the run is not in its rig");
-    }
-
-    // The line that a place of a trace lies against, and W/mK to it.
-    private (string? Body, double Contact) Traced(Run trace, Point3 at, PipeStock pipe, ILookup<string, TracedLine> lines)
-    {
-        var (nearest, body, contact) = (double.PositiveInfinity, (string?)null, 0.0);
         foreach (var taped in trace.Traces ?? [])
-        {
-            var along = _question.Index.Run(taped.Id);
-            var course = _question.Index.CourseOf(along);
-            double reach = TapedM + ((pipe.OuterDiameterM + Catalogue.Pipe(along.Pipe)!.OuterDiameterM) / 2), m = 0;
-            for (int k = 0; k + 1 < course.Length; k++)
-            {
-                double length = course[k].DistanceM(course[k + 1]), share = length > 0 ? Nearest(course[k], course[k + 1], at) : 0,
-                    away = at.DistanceM(course[k].Towards(course[k + 1], share));
-                if (away <= reach && away < nearest)
-                {
-                    nearest = away;
-                    double place = m + (share * length);
-                    (body, contact) = (lines[taped.Id].FirstOrDefault(l => place >= l.FromM - 1e-6 && place <= l.ToM + 1e-6).Body, ContactWPerMK(taped.Kind));
-                }
-                m += length;
-            }
-        }
-        return body is null ? (null, 0) : (body, contact);
-    }
-
-    private static double Nearest(Point3 a, Point3 b, Point3 at)
-    {
-        Point3 way = b - a, off = at - a;
-        double square = (way.XM * way.XM) + (way.YM * way.YM) + (way.ZM * way.ZM);
-        return Math.Clamp(((way.XM * off.XM) + (way.YM * off.YM) + (way.ZM * off.ZM)) / square, 0, 1);
+            if (_question.Taped.AlongM(_question.Index.Run(taped.Id), trace, at) is { } along
+                && lines[taped.Id].FirstOrDefault(l => along >= l.FromM - 1e-6 && along <= l.ToM + 1e-6).Body is { } body)
+                return (body, ContactWPerMK(taped.Kind));
+        return (null, 0);
     }
 }
 
-/// <summary>A length of a run that holds water, m from its start, and its body in the night.</summary>
+/// <summary>A length of a run that holds water and is taped to a trace, m from its start, and its body in the night.</summary>
 internal readonly record struct TracedLine(string Body, double FromM, double ToM);

@@ -101,7 +101,7 @@ public static class CalibrationStudy
         var asked = question.With(night);
         double endS = read.TimeS[^1];
         var network = RigNetwork.Of(asked, [.. FreezeLadderStudy.Candidates(asked)], [new WeatherHour(night.OutdoorC, night.WindMPerS, 1)],
-            NightCourse.Of(night, endS)[0], Uncertainty.None, out _, out _);
+            NightCourse.Of(night, endS)[0], Uncertainty.None, LaidCircuits.None, out _);
         var heaters = new List<NightHeater>();
         if (read.HeaterW is { } watts)
         {

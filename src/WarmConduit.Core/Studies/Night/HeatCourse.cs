@@ -9,7 +9,7 @@ internal sealed record HeatMoment(IReadOnlyList<HeatPiece> Pieces, NightCircuitR
 /// <summary>What circuits and pads did in a night, over all its segments.</summary>
 internal sealed class HeatCourse(int reports, double endS)
 {
-    private readonly int _hours = (int)Math.Ceiling(endS / 3600);
+    private const double HourS = 3600;
 
     /// <summary>By report; null: no pump runs.</summary>
     public HeatMoment?[] Moments { get; } = new HeatMoment?[reports];
@@ -21,25 +21,25 @@ internal sealed class HeatCourse(int reports, double endS)
     public Dictionary<string, double[]> PadWh { get; } = [];
 
     /// <summary>Seconds in each hour in which the circuits' pumps run.</summary>
-    public double[] PumpS { get; } = new double[(int)Math.Ceiling(endS / 3600)];
+    public double[] PumpS { get; } = new double[(int)Math.Ceiling(endS / HourS)];
 
     /// <summary>Takes a segment from <paramref name="fromS"/> to <paramref name="toS"/>; <paramref name="report"/> says which report of the night each of its
     /// own is.</summary>
     public void Take(NightNetwork network, NightAnswer answer, IReadOnlyList<HeatPiece> pieces, Func<int, int?> report, double fromS, double toS)
     {
         foreach (var energy in answer.Energy.Where(e => network.Bodies.Any(b => b.Id == e.Owner)))
-            Add(PadWh, energy.Owner, energy.WhByHour, 1);
+            Add(PadWh, energy.Owner, energy.WhByHour);
         if (answer.Circuits is not [var circuit]) return;
         for (int r = 0; r < circuit.Rows.Count; r++)
             if (report(r) is { } of) Moments[of] = new HeatMoment(pieces, circuit.Rows[r]);
         for (int p = 0; p < pieces.Count; p++)
-            if (pieces[p].PartId is { } part) Add(PartWh, part, circuit.HeatWhByHour[p], 1);
-        for (int h = 0; h < _hours; h++) PumpS[h] += Math.Max(0, Math.Min(toS, (h + 1) * 3600.0) - Math.Max(fromS, h * 3600.0));
+            if (pieces[p].PartId is { } part) Add(PartWh, part, circuit.HeatWhByHour[p]);
+        for (int h = 0; h < PumpS.Length; h++) PumpS[h] += Math.Max(0, Math.Min(toS, (h + 1) * HourS) - Math.Max(fromS, h * HourS));
     }
 
-    private void Add(Dictionary<string, double[]> into, string id, IReadOnlyList<double> wh, double factor)
+    private void Add(Dictionary<string, double[]> into, string id, IReadOnlyList<double> wh)
     {
-        if (!into.TryGetValue(id, out var sum)) into[id] = sum = new double[_hours];
-        for (int h = 0; h < wh.Count; h++) sum[h] += factor * wh[h];
+        if (!into.TryGetValue(id, out var sum)) into[id] = sum = new double[PumpS.Length];
+        for (int h = 0; h < wh.Count; h++) sum[h] += wh[h];
     }
 }

@@ -30,9 +30,10 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
         {
             var asked = For(only);
             var candidates = FreezeLadderStudy.Candidates(asked).ToList();
-            var network = RigNetwork.Of(asked, candidates, weather, only, doubt, out int[] bodyOf, out var pieces);
+            var laid = RigNetwork.Laid(asked, candidates, only, doubt);
+            var network = RigNetwork.Of(asked, candidates, weather, only, doubt, laid, out int[] bodyOf);
             var answer = NightEngine.Run(network, new NightOptions(StepS, 60, reports), question.Cancel);
-            _heat.Take(network, answer, pieces, r => r, 0, endS);
+            _heat.Take(network, answer, laid.Pieces, r => r, 0, endS);
             return new NightCourseAnswer(candidates, bodyOf, answer, _heat);
         }
         return Join(course);
@@ -58,13 +59,14 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
             int[] here = [.. found.Select(f => f.Number)];
             var bodies = RigNetwork.Bodies(asked, found.Select(f => f.FreezeCandidate), doubt)
                 .Select((b, i) => _state[here[i]] is { } was ? b with { StartC = was.C, StartIce = was.C == 0 ? was.Ice : 0 } : b);
-            var network = RigNetwork.Of(asked, bodies, [.. found.Select(f => f.FreezeCandidate)], weather, segment, doubt, out int[] bodyOf, out var pieces);
+            var laid = RigNetwork.Laid(asked, [.. found.Select(f => f.FreezeCandidate)], segment, doubt);
+            var network = RigNetwork.Of(asked, bodies, weather, segment, doubt, laid, out int[] bodyOf);
             if (airC is not null) network = network with { Zones = [.. network.Zones.Select((z, i) => z with { StartC = airC[i], HandedOnJ = handedOn[i] })] };
             // What is reported at a segment's very start was reported at the end of the one before.
             int[] mine = [.. Enumerable.Range(0, reports.Length).Where(r => reports[r] <= segment.ToS
                 && (reports[r] > segment.FromS || (segment.FromS == 0 && reports[r] == 0)))];
             var answer = NightEngine.Run(network, new NightOptions(StepS, 60, [.. mine.Select(r => reports[r]).Append(segment.ToS)]), question.Cancel);
-            _heat.Take(network, answer, pieces, i => i < mine.Length ? mine[i] : null, segment.FromS, segment.ToS);
+            _heat.Take(network, answer, laid.Pieces, i => i < mine.Length ? mine[i] : null, segment.FromS, segment.ToS);
             for (int i = 0; i <= mine.Length; i++)
             {
                 var row = new List<(double, double)?>(new (double, double)?[_all.Count]);

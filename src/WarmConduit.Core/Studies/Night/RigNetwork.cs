@@ -18,6 +18,12 @@ internal readonly record struct Uncertainty(double Walls, double Parts, double C
     public static Uncertainty Optimistic => new(1 / 1.2, 1 / 1.2, 1.5);
 }
 
+/// <summary>The circuits of a rig in a segment of a night, and what each of their reaches is.</summary>
+internal sealed record LaidCircuits(IReadOnlyList<NightCircuit> Circuits, IReadOnlyList<HeatPiece> Pieces)
+{
+    public static readonly LaidCircuits None = new([], []);
+}
+
 /// <summary>A rig as the night's engine sees it: rooms, all that holds water, and the weather.</summary>
 internal static class RigNetwork
 {
@@ -38,30 +44,34 @@ internal static class RigNetwork
     /// as they were kept; the caller sets what an earlier segment left. <paramref name="bodyOf"/> is the number of the body that each candidate is part of.
     /// </summary>
     public static NightNetwork Of(Question question, IReadOnlyList<FreezeCandidate> candidates, IReadOnlyList<WeatherHour> weather, NightSegment segment,
-        Uncertainty doubt, out int[] bodyOf, out IReadOnlyList<HeatPiece> pieces) =>
-        Of(question, Bodies(question, candidates, doubt), candidates, weather, segment, doubt, out bodyOf, out pieces);
+        Uncertainty doubt, LaidCircuits laid, out int[] bodyOf) => Of(question, Bodies(question, candidates, doubt), weather, segment, doubt, laid, out bodyOf);
 
     /// <summary>The same with <paramref name="bodies"/> that are known already.</summary>
-    public static NightNetwork Of(Question question, IEnumerable<NightBody> bodies, IReadOnlyList<FreezeCandidate> candidates,
-        IReadOnlyList<WeatherHour> weather, NightSegment segment, Uncertainty doubt, out int[] bodyOf, out IReadOnlyList<HeatPiece> pieces)
+    public static NightNetwork Of(Question question, IEnumerable<NightBody> bodies, IReadOnlyList<WeatherHour> weather, NightSegment segment,
+        Uncertainty doubt, LaidCircuits laid, out int[] bodyOf)
     {
-        (var circuits, pieces) = Circuits(question, candidates, segment, doubt);
-        var touched = circuits.SelectMany(c => c.Reaches).Select(r => r.Target).OfType<string>().ToHashSet();
+        var touched = laid.Circuits.SelectMany(c => c.Reaches).Select(r => r.Target).OfType<string>().ToHashSet();
         var all = Alike(WithPads(question, bodies, segment.Heating), touched, out bodyOf);
         var rooms = Rooms(question, weather, segment, doubt);
-        if (circuits.Count > 0 && segment.FromS == 0)
-        {
-            // Rooms start alike on either side of what is guessed.
-            var start = question.Ask(q => WarmedBefore(q, rooms, circuits, touched.Except(rooms.Zones.Select(z => z.Id)).ToHashSet()));
-            rooms = rooms with { Zones = [.. rooms.Zones.Select((z, i) => z with { StartC = start.C[i] })] };
-        }
-        return rooms with { Bodies = all, Circuits = circuits };
+        if (laid.Circuits.Count > 0 && segment.FromS == 0) rooms = WarmedBefore(question, rooms, laid.Circuits);
+        return rooms with { Bodies = all, Circuits = laid.Circuits };
+    }
+
+    /// <summary>The circuits of a segment; none where their pumps rest.</summary>
+    public static LaidCircuits Laid(Question question, IReadOnlyList<FreezeCandidate> candidates, NightSegment segment, Uncertainty doubt)
+    {
+        if (!segment.Heating.Pumps) return LaidCircuits.None;
+        var lines = candidates.Where(f => f.Taped).ToLookup(f => f.Thing, f => new TracedLine(f.Id, f.AlongM, f.AlongM + f.LengthM));
+        var (circuits, pieces) = RigHeat.Of(question).Circuits(candidates.Select(f => f.Id).ToHashSet(), lines, z => z is null ? "outdoor" : IdOf(z),
+            segment.Heating.Burns, segment.HoldC, doubt.Parts, 1 / doubt.Parts);
+        return new LaidCircuits(circuits, pieces);
     }
 
     // Rooms that nobody keeps warm start as the circuits had them by then: half a day of the evening's weather before, with the rooms that are kept
     // as they were. Water starts as it is said.
-    private static StartAir WarmedBefore(Question question, NightNetwork rooms, IReadOnlyList<NightCircuit> circuits, HashSet<string> water)
+    private static NightNetwork WarmedBefore(Question question, NightNetwork rooms, IReadOnlyList<NightCircuit> circuits)
     {
+        var places = rooms.Zones.Select(z => z.Id).Append("outdoor").ToHashSet();
         const double beforeS = 12 * HourS, unmoved = 1e12;
         bool Kept(Zone z) => z.Kind == ZoneKind.Living || z.Heater is { PowerW: > 0 };
         var kept = question.Rig.Shell.Zones.Where(Kept).Select(z => IdOf(z.Id)).ToHashSet();
@@ -71,7 +81,7 @@ internal static class RigNetwork
             Zones = [.. rooms.Zones.Select(z => kept.Contains(z.Id) ? z with { HeatCapacityJPerK = unmoved, Heaters = [] } : z)],
             Circuits = [.. circuits.Select(c => c with
             {
-                Reaches = [.. c.Reaches.Select(r => r.Target is { } t && water.Contains(t) && t != "outdoor" ? r with { Target = null, SetpointC = null } : r)],
+                Reaches = [.. c.Reaches.Select(r => r.Target is { } t && !places.Contains(t) ? r with { Target = null, SetpointC = null } : r)],
             })],
             OutdoorC = TimeSeries.Constant(Now(rooms.OutdoorC)),
             WindMPerS = TimeSeries.Constant(Now(rooms.WindMPerS)),
@@ -79,20 +89,7 @@ internal static class RigNetwork
             EndS = beforeS,
         };
         var then = NightEngine.Run(before, new NightOptions(2 * HourS, 60, [beforeS]), question.Cancel);
-        return new StartAir([.. rooms.Zones.Select((z, i) => kept.Contains(z.Id) ? z.StartC : Math.Max(z.StartC, then.ZoneC[0, i]))]);
-    }
-
-    // Air of rooms at the start, in the order of the network.
-    private sealed record StartAir(IReadOnlyList<double> C);
-
-    private static (IReadOnlyList<NightCircuit> Circuits, IReadOnlyList<HeatPiece> Pieces) Circuits(Question question,
-        IReadOnlyList<FreezeCandidate> candidates, NightSegment segment, Uncertainty doubt)
-    {
-        if (!segment.Heating.Pumps) return ([], []);
-        var lines = candidates.Where(f => f.LengthM > 0)
-            .ToLookup(f => f.Thing, f => new TracedLine(f.Id, f.AlongM, f.AlongM + f.LengthM));
-        return RigHeat.Of(question).Circuits(candidates.Select(f => f.Id).ToHashSet(), lines, z => z is null ? "outdoor" : IdOf(z), segment.Heating.Pumps,
-            segment.Heating.Burns, segment.HoldC, doubt.Parts, 1 / doubt.Parts);
+        return rooms with { Zones = [.. rooms.Zones.Select((z, i) => kept.Contains(z.Id) ? z : z with { StartC = Math.Max(z.StartC, then.ZoneC[0, i]) })] };
     }
 
     // A pad is counted on up to where it goes on, and no further.

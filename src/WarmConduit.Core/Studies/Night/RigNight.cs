@@ -83,7 +83,10 @@ internal sealed class RigNight
     public IReadOnlyList<double> HeaterWh(Zone zone) => Answer.Energy.FirstOrDefault(e => e.Owner == RigNetwork.IdOf(zone.Id))?.WhByHour ?? [];
 
     /// <summary>What a zone's heater gives until morning, Wh; of the hour that morning comes in, its share of it.</summary>
-    public double UntilMorningWh(Zone zone) => HeaterWh(zone).Select((wh, hour) => wh * Math.Clamp((MorningS / HourS) - hour, 0, 1)).Sum();
+    public double UntilMorningWh(Zone zone) => UntilMorning(HeaterWh(zone));
+
+    /// <summary>The sum of what is told hour by hour, until morning; of the hour that morning comes in, its share of it.</summary>
+    public double UntilMorning(IReadOnlyList<double> byHour) => byHour.Select((v, hour) => v * Math.Clamp((MorningS / HourS) - hour, 0, 1)).Sum();
 
     /// <summary>When ice first breaks something, s, and what; infinite and null: not by the end.</summary>
     public (double AtS, string? Name) FirstBreak() => First(BreaksS);

@@ -56,11 +56,13 @@ public static class SeasonStudy
         var asked = question.With(night);
         var candidates = FreezeLadderStudy.Candidates(asked).ToList();
         const int days = Weeks * 7;
+        // Laid once: a question is for one thread at a time.
+        var laid = RigNetwork.Laid(asked, candidates, Course(asked, days), Uncertainty.None);
         var found = new Winter[winters];
         int done = 0;
         Parallel.For(0, winters, CoreUse.Some(question.Cancel), w =>
         {
-            var answer = Drawn(asked, candidates, new WeatherChoice(place, w + 1), days, out int[] bodyOf);
+            var answer = Drawn(asked, candidates, laid, new WeatherChoice(place, w + 1), days, out int[] bodyOf);
             found[w] = Nights(asked, answer, candidates, bodyOf, days);
             question.GoOn(Interlocked.Increment(ref done), winters);
         });
@@ -74,12 +76,16 @@ public static class SeasonStudy
     }
 
     /// <summary>So many days of one winter from noon of 1 October on, told twelve times a day; of a question without events.</summary>
-    internal static NightAnswer Drawn(Question asked, IReadOnlyList<FreezeCandidate> candidates, WeatherChoice winter, int days, out int[] bodyOf)
+    internal static NightAnswer Drawn(Question asked, IReadOnlyList<FreezeCandidate> candidates, LaidCircuits laid, WeatherChoice winter, int days,
+        out int[] bodyOf)
     {
         var options = new NightOptions(StepS, 60, [.. Enumerable.Range(1, days * ReportsADay).Select(n => n * DayS / ReportsADay)]);
-        return NightEngine.Run(RigNetwork.Of(asked, candidates, winter.From(StartHour, days * 24), NightCourse.Of(asked.Conditions, days * DayS)[0],
-            Uncertainty.None, out bodyOf, out _), options, asked.Cancel);
+        return NightEngine.Run(RigNetwork.Of(asked, candidates, winter.From(StartHour, days * 24), Course(asked, days), Uncertainty.None, laid, out bodyOf),
+            options, asked.Cancel);
     }
+
+    /// <summary>So many days in which nothing happens but the weather.</summary>
+    internal static NightSegment Course(Question asked, int days) => NightCourse.Of(asked.Conditions, days * DayS)[0];
 
     // By week: nights with ice, and with ice that breaks something; by what freezes: its nights with ice, and whether it broke.
     private sealed record Winter(int[] Ice, int[] Breaks, int[] Nights, bool[] Broke);

@@ -21,26 +21,30 @@ public static class ShortHeat
 {
     private const double ShortK = 0.5, PlentyW = 1e6;
 
-    // A room that falls below what its emitters are to hold while they may give all: by the night, an hour after its start.
-    private static IEnumerable<ShortHeater> OfCircuits(Question question, IReadOnlyList<(Part Part, Zone Zone)> emitters)
+    // A room that falls below what its heater and its emitters are to hold while they may give all: by the night, an hour after its start.
+    private static IEnumerable<ShortHeater> ByTheNight(Question question, IReadOnlyList<Part> emitters)
     {
         var night = question.Ask(RigNight.Of);
-        foreach (var room in emitters.GroupBy(e => e.Zone))
+        var full = Enumerable.Range(0, night.Morning + 1).Where(r => night.Answer.ReportS[r] >= 3600
+            && NightCourse.At(question.Conditions, night.Answer.ReportS[r]) is { Heating.Burns: true, HoldC: null }).ToList();
+        foreach (var zone in question.Rig.Shell.Zones)
         {
-            double hold = room.Max(e => e.Part.Heats().HoldC!.Value), least = double.PositiveInfinity;
-            for (int r = 0; r <= night.Morning; r++)
-                if (night.Answer.ReportS[r] >= 3600 && night.Heat.Moments[r] is not null && NightCourse.At(question.Conditions, night.Answer.ReportS[r]) is
-                    { Heating.Burns: true, HoldC: null }) least = Math.Min(least, night.AirC(room.Key, r));
+            var here = emitters.Where(p => question.Index.ZoneAt(p.Box.Centre()) == zone).ToList();
+            var heater = zone.Heater is { PowerW: > 0 } own ? own : null;
+            if (here.Count == 0 && heater is null) continue;
+            double hold = Math.Max(heater?.SetpointC ?? double.NegativeInfinity, here.Select(p => p.Heats().HoldC!.Value).DefaultIfEmpty(double.NegativeInfinity).Max()),
+                least = full.Select(r => night.AirC(zone, r)).DefaultIfEmpty(double.PositiveInfinity).Min();
             if (!(least < hold - ShortK)) continue;
-            var steady = question.Conditions.Steady();
-            Zone Plenty(Zone z) => z.Id == room.Key.Id ? z with { Heater = new ZoneHeater(PlentyW, hold) } : z;
-            double needed = ZoneBalance.Solve(question.Rig with { Shell = question.Rig.Shell with { Zones = [.. question.Rig.Shell.Zones.Select(Plenty)] } },
-                steady).First(z => z.ZoneId == room.Key.Id).HeaterW, rated = room.Sum(e => e.Part.Heats().RatedW!.Value);
-            yield return new ShortHeater(room.Key.Id, rated, needed, Sentence.Of($"{room.Key.Name} falls to {Measure.Temperature(least)}, though its " +
-                $"radiators are set to {Measure.Temperature(hold)}: {Measure.Power(needed)} would hold it. Hotter fluid, more flow, a larger " +
-                $"radiator or more insulation brings it up."));
+            double needed = NeededW(question.Rig, question.Conditions.Steady(), z => z.Id == zone.Id ? z with { Heater = new ZoneHeater(PlentyW, hold) } : z)[zone.Id];
+            yield return new ShortHeater(zone.Id, (heater?.PowerW ?? 0) + here.Sum(p => p.Heats().RatedW!.Value), needed, Sentence.Of(
+                $"{zone.Name} falls to {Measure.Temperature(least)}, where its {(here.Count > 0 ? "radiators are" : "heater is")} set to " +
+                $"{Measure.Temperature(hold)}: {Measure.Power(needed)} would hold it. Hotter fluid, more flow, a larger radiator or heater, or more insulation " +
+                $"brings it up."));
         }
     }
+
+    private static Dictionary<string, double> NeededW(Rig rig, SteadyNight night, Func<Zone, Zone> plenty) =>
+        ZoneBalance.Solve(rig with { Shell = rig.Shell with { Zones = [.. rig.Shell.Zones.Select(plenty)] } }, night).ToDictionary(z => z.ZoneId, z => z.HeaterW);
 
     /// <summary>Asks the steady balance of the coldest hour, with the heaters there are, and with as much as it takes. Pure. O(zones³).</summary>
     public static HeatShortAnswer Of(Question question)
@@ -49,11 +53,10 @@ public static class ShortHeat
         if (!night.HeatOn) return new HeatShortAnswer([]);
         var zones = question.Rig.Shell.Zones;
         var heated = zones.Where(z => z.Heater is { PowerW: > 0 }).ToList();
-        // What circuits give is known of the night itself.
+        // What circuits give is known of the night itself, and so is what they leave to the heaters of rooms.
         var circuits = RigHeat.Of(question);
-        var emitters = circuits.Flow is null ? [] : circuits.Acting.Where(p => p.Heats() is { RatedW: > 0, HoldC: not null })
-            .Select(p => (Part: p, Zone: question.Index.ZoneAt(p.Box.Centre()))).Where(e => e.Zone is { Heater: null or { PowerW: 0 } }).ToList();
-        if (emitters.Count > 0) return new HeatShortAnswer([.. OfCircuits(question, emitters!)]);
+        var emitters = circuits.Flow is null ? [] : circuits.Acting.Where(p => p.Heats() is { RatedW: > 0, HoldC: not null }).ToList();
+        if (emitters.Count > 0) return new HeatShortAnswer([.. ByTheNight(question, emitters)]);
         if (heated.Count == 0)
             return new HeatShortAnswer([new ShortHeater(null, 0, 0, "Heat is on, but no room has a heater with any power: the night is calculated without " +
                 "heat. Add a heater to a room, or turn the heat off.")]);
@@ -61,8 +64,7 @@ public static class ShortHeat
         var cold = heated.Where(z => held[z.Id] < z.Heater!.SetpointC - ShortK).ToList();
         if (cold.Count == 0) return new HeatShortAnswer([]);
         Zone Plenty(Zone z) => z.Heater is { PowerW: > 0 } heater ? z with { Heater = heater with { PowerW = PlentyW } } : z;
-        var needed = ZoneBalance.Solve(question.Rig with { Shell = question.Rig.Shell with { Zones = [.. zones.Select(Plenty)] } }, night)
-            .ToDictionary(z => z.ZoneId, z => z.HeaterW);
+        var needed = NeededW(question.Rig, night, Plenty);
         return new HeatShortAnswer([.. cold.Select(z => new ShortHeater(
             z.Id, z.Heater!.PowerW, needed[z.Id],
             Sentence.Of($"The heater of {z.Name} gives {Measure.Power(z.Heater.PowerW)}. Holding {Measure.Temperature(z.Heater.SetpointC)} with " +

@@ -30,7 +30,6 @@ public static class SupplyStudy
 {
     // The accumulator that usually stands behind a pump. Estimate.
     private const double AccumulatorL = 0.75;
-    private const double DieselWhPerL = 10_000, HeaterEfficiency = 0.8;
 
     /// <summary>Works out what follows. Pure. O(parts + the balance of zones).</summary>
     public static SupplyAnswer Ask(Question question)
@@ -59,34 +58,20 @@ public static class SupplyStudy
                 : new("grey", "choices/grey", grey > 0 ? Sentence.Of($"Grey tanks hold {Measure.Volume(grey)}, fresh ones {Measure.Volume(fresh)}.")
                     : "No grey tank is drawn yet.", grey < 0.9 * fresh || grey <= 0, "Discharge only where it is permitted."),
         };
-        // Of the night that the brief fears, whichever is looked at.
-        var feared = Conditions.Of(brief);
-        var circuits = rig.Parts.Any(p => p.Heats().StopsC is not null) ? question.With(feared).Ask(HeatingStudy.Ask) : null;
-        var (watts, heated) = Heat(question);
-        double hours = question.Conditions.Hours, need = watts * hours;
-        if (circuits is { Heaters.Count: > 0 })
+        // Of the night that the brief fears, heated, whichever is looked at: by the night itself, as the bench tells it.
+        var feared = question.With(Conditions.Of(brief) with { HeatOn = true });
+        if (rig.Shell.Zones.Any(z => z.Heater is not null) || rig.Parts.Any(p => p.Heats().StopsC is not null))
         {
-            // What circuits cost is known of the night itself.
-            foreach (var heater in circuits.Heaters) made.Add(new($"night:{heater.PartId}", "lowestC", heater.Words, false));
-            foreach (var use in circuits.Energy)
-                made.Add(new(use.Kind.ToString().ToLowerInvariant(), use.Kind == EnergyKind.Fuel ? "choices/fuelL" : "choices/batteryWh", use.Words,
-                    brief.School == FreezeSchool.Heat && use.EmptyS < feared.Hours * 3600, use.Kind == EnergyKind.Fuel
-                        ? "A burning heater wants its flue, air, a carbon monoxide alarm, and a licensed fitter." : null));
-        }
-        else if (heated)
-        {
-            double fuel = need / (DieselWhPerL * HeaterEfficiency);
-            made.Add(new("night", "lowestC", Sentence.Of($"Holding the heat at {Measure.Temperature(brief.LowestC)} takes {Measure.Power(watts)}: " +
-                $"{Measure.Energy(need)} in a night of {Measure.Duration(hours * 3600)}."), false));
-            made.Add(new("fuel", "choices/fuelL", Sentence.Of($"That is {Measure.Volume(fuel)} of diesel at 80 %: what you would spend lasts " +
-                $"{(chosen.FuelL <= 0 ? "no night" : Nights(chosen.FuelL / fuel))}."), brief.School == FreezeSchool.Heat && fuel > chosen.FuelL,
-                "A burning heater wants its flue, air, a carbon monoxide alarm, and a licensed fitter."));
-            made.Add(new("battery", "choices/batteryWh",
-                Sentence.Of($"All of it from the battery: {(chosen.BatteryWh <= 0 ? "no night" : Nights(chosen.BatteryWh / need))}."), false));
+            var heat = feared.Ask(HeatingStudy.Ask);
+            double hours = feared.Conditions.Hours;
+            made.Add(new("night", "lowestC", Sentence.Of($"Holding the heat at {Measure.Temperature(brief.LowestC)} takes {Measure.Power(heat.HeatWh / hours)}: " +
+                $"{Measure.Energy(heat.HeatWh)} in a night of {Measure.Duration(hours * 3600)}."), false));
+            foreach (var heater in heat.Heaters) made.Add(new($"night:{heater.PartId}", "lowestC", heater.Words, false));
+            foreach (var use in heat.Energy) made.Add(Of(use, brief, feared.Conditions));
         }
         else
             made.Add(new("night", "lowestC", "No zone has a heater, so nothing is held against the cold.", brief.School == FreezeSchool.Heat));
-        made.Add(Wind(question));
+        made.Add(Wind(question, feared.Conditions));
         made.Add(WithoutHeat(question));
         made.Add(BetweenStarts(question));
         double most = (chosen.Air == AirSchool.Psi25 ? 25 : 30) * UnitTable.PsiPa;
@@ -126,13 +111,22 @@ public static class SupplyStudy
             $"pump that cuts in at {Measure.Pressure(cutIn * 1e5)} and out at {Measure.Pressure(cutOut * 1e5)}."), given <= 0);
     }
 
-    private static Consequence Wind(Question question)
+    private static Consequence Wind(Question question, Conditions feared)
     {
-        var brief = question.Rig.Brief;
-        var night = SteadyNight.Of(brief);
-        double windy = HeatW(question.Rig, night), still = HeatW(question.Rig, night with { WindMPerS = 0 });
+        double W(Conditions night) => question.With(night).Ask(HeatingStudy.Ask).HeatWh / night.Hours;
+        double windy = W(feared), still = W(feared with { WindMPerS = 0 });
         return new("wind", "windMPerS", windy - still < 0.5 ? "It changes no heater's work in this rig."
             : Sentence.Of($"It takes {Measure.Power(windy - still)} more than still air."), false);
+    }
+
+    private static Consequence Of(EnergyUse use, Brief brief, Conditions feared)
+    {
+        bool fuel = use.Kind == EnergyKind.Fuel;
+        // Nothing to spend is spent at once.
+        double has = fuel ? brief.Chosen().FuelL : brief.Chosen().BatteryWh;
+        bool runsOut = use.Kind != EnergyKind.Mains && use.UntilMorning > 0 && (has <= 0 || use.EmptyS < feared.Hours * 3600);
+        return new(use.Kind.ToString().ToLowerInvariant(), fuel ? "choices/fuelL" : "choices/batteryWh", use.Words,
+            brief.School == FreezeSchool.Heat && runsOut, fuel ? "A burning heater wants its flue, air, a carbon monoxide alarm, and a licensed fitter." : null);
     }
 
     private static Consequence WithoutHeat(Question question)
@@ -147,12 +141,4 @@ public static class SupplyStudy
                 $"{Measure.Duration(ladder.Rungs[0].FirstIceS)}, and {frozen} {(frozen == 1 ? "piece" : "pieces")} in all have ice in that time."),
                 ladder.Verdict == Verdict.Fails);
     }
-
-    private static string Nights(double nights) => nights >= 10 ? $"{Math.Floor(nights):0} nights" : nights >= 1.95
-        ? FormattableString.Invariant($"{nights:0.#} nights") : nights >= 0.95 ? "one night" : FormattableString.Invariant($"{100 * nights:0} % of a night");
-
-    private static (double Watts, bool Heated) Heat(Question question) =>
-        (HeatW(question.Rig, SteadyNight.Of(question.Rig.Brief)), question.Rig.Shell.Zones.Any(z => z.Heater is not null));
-
-    private static double HeatW(Rig rig, SteadyNight night) => ZoneBalance.Solve(rig, night).Sum(z => z.HeaterW);
 }

@@ -64,6 +64,23 @@ internal sealed class CircuitHeat
 
     public ReadOnlySpan<double> OutC => _outC;
 
+    /// <summary>Remembers heaters, fans and thermostats; what is called goes back to that.</summary>
+    public Action Remember()
+    {
+        var kept = ((double[])_let.Clone(), (double[])_fan.Clone(), (double[])_fanBefore.Clone(), (double[])_inBeforeC.Clone(), (double[])_inC.Clone(),
+            (FluidHeaterState[])_state.Clone(), Runs);
+        return () =>
+        {
+            kept.Item1.CopyTo(_let, 0);
+            kept.Item2.CopyTo(_fan, 0);
+            kept.Item3.CopyTo(_fanBefore, 0);
+            kept.Item4.CopyTo(_inBeforeC, 0);
+            kept.Item5.CopyTo(_inC, 0);
+            kept.Item6.CopyTo(_state, 0);
+            Runs = kept.Runs;
+        };
+    }
+
     /// <summary>Takes pump and heaters as they are at <paramref name="atS"/>.</summary>
     public void Start(double atS)
     {

@@ -216,7 +216,7 @@ internal sealed class Circuits
         }
     }
 
-    /// <summary>A circuit with everything as it is now.</summary>
+    /// <summary>A circuit with everything as it is now. A report changes nothing of the night.</summary>
     public NightCircuitRow Row(int c, double atS)
     {
         var (circuit, net) = (_circuit[c], _circuit[c].Layout);
@@ -225,8 +225,16 @@ internal sealed class Circuits
         Array.Fill(row.InC, double.NaN);
         Array.Fill(row.OutC, double.NaN);
         for (int r = 0; r < net.Reach.Length; r++) row.GivenWh[net.Reach[r]] = _givenWh[c][r];
+        var back = circuit.Remember();
         circuit.Start(atS);
-        if (!circuit.Runs) return row;
+        if (circuit.Runs) Fill(row, circuit, atS);
+        back();
+        return row;
+    }
+
+    private void Fill(NightCircuitRow row, CircuitHeat circuit, double atS)
+    {
+        var net = circuit.Layout;
         double[] now =
             [.. net.Targets.Select(t => t.Kind switch { 'z' => _air.ZoneStartC[t.Index], 'w' => _state.C[t.Index], _ => _air.NowC(-1 - t.Index, atS) })];
         var still = new double[now.Length];
@@ -238,7 +246,6 @@ internal sealed class Circuits
         }
         for (int r = 0; r < net.Reach.Length; r++)
             (row.InC[net.Reach[r]], row.OutC[net.Reach[r]], row.HeatW[net.Reach[r]]) = (circuit.InC[r], circuit.OutC[r], circuit.HeatW(r));
-        return row;
     }
 
     /// <summary>By circuit, heat that each of its reaches gave off, Wh by hour.</summary>

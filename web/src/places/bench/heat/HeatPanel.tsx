@@ -150,7 +150,6 @@ function Energy({ heating }: { heating: Heating }) {
             <li key={e.kind} data-energy={e.kind}>
               <p>
                 <strong className="font-semibold">{energyNames[e.kind]}</strong>: {say(e.words, print)}
-                {e.nights != null && ` Enough for ${e.nights >= 10 ? Math.round(e.nights) : e.nights.toFixed(1)} such nights.`}
               </p>
               <svg viewBox={`0 0 ${e.byHour.length * 10} 26`} className="mt-1 h-7 w-full" preserveAspectRatio="none" aria-hidden="true">
                 {e.byHour.map((v, h) => (
