@@ -37,7 +37,11 @@ test("Tern is laid up by air to its end, and opened again in spring", async ({ p
   const left = (await rigOf(page, "tern")).left;
   expect(left.filter((a: { kind: string }) => a.kind === "blown").length).toBeGreaterThan(5);
   await expect(page.getByLabel("At the end", { exact: true })).toContainText("drain A");
+  // Told of the night that it was begun for, and by the same words once it has ended.
+  const told = await page.locator("[data-end-night]").allTextContents();
   await page.locator("[data-end]").click();
+  await expect(page.getByText(/^Ended /)).toBeVisible();
+  await expect(page.locator("[data-end-night]")).toHaveText(told);
   await page.getByRole("link", { name: "Open the logbook" }).click();
   await expect(page.locator("[data-entry][data-kind=walk]").first()).toContainText("Lay up: drain and air: 30 of 30 steps done");
   // In spring: closed, flushed, sanitised with a stronger bleach, stood for its time, and looked over.

@@ -32,9 +32,10 @@ internal sealed class FieldChecker
         if (string.IsNullOrWhiteSpace(name) || name.Length > 80) Add(path, "a name has 1 to 80 characters");
     }
 
-    /// <summary>By the limit of that name; left out: that of the path.</summary>
-    public void Range(string path, double value, string? limit = null)
+    /// <summary>By the limit of that name; left out: that of the path. What is not said is within it.</summary>
+    public void Range(string path, double? said, string? limit = null)
     {
+        if (said is not { } value) return;
         var (least, most, unit) = FieldLimits.All[limit ?? path];
         Range(path, value, least, most, unit);
     }

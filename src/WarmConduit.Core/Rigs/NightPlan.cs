@@ -70,10 +70,7 @@ public sealed record PlanEvent(
     /// <summary>What is out of range or missing, by field below <paramref name="at"/>; <paramref name="zones"/> are the rooms there are.</summary>
     internal void Check(FieldChecker c, string at, IReadOnlyList<Zone> zones)
     {
-        void Range(string field, double? value)
-        {
-            if (value is { } v) c.Range($"{at}.{field}", v, "event." + field);
-        }
+        void Range(string field, double? value) => c.Range($"{at}.{field}", value, "event." + field);
         void Needed(string field, object? value, string what = "a value belongs here")
         {
             if (value is null) c.Add($"{at}.{field}", what);

@@ -10,25 +10,21 @@ public static partial class RigCheck
 
     private static void CheckHeat(FieldChecker c, string at, PartHeat heat, PartHeat all)
     {
-        void Within(string field, double? value, string limit)
-        {
-            if (value is { } v) c.Range($"{at}.{field}", v, limit);
-        }
-        Within("powerW", heat.PowerW, "heat.powerW");
-        Within("leastW", heat.LeastW, "heat.powerW");
-        Within("startsC", heat.StartsC, "heat.fluidC");
-        Within("stopsC", heat.StopsC, "heat.fluidC");
-        Within("fuelLPerH", heat.FuelLPerH, "heat.fuelLPerH");
-        Within("drawW", heat.DrawW, "heat.drawW");
-        Within("startW", heat.StartW, "heat.drawW");
-        Within("startS", heat.StartS, "heat.s");
-        Within("restS", heat.RestS, "heat.s");
-        Within("coilWPerK", heat.CoilWPerK, "heat.coilWPerK");
-        Within("ratedW", heat.RatedW, "heat.powerW");
-        Within("ratedK", heat.RatedK, "heat.ratedK");
-        Within("fanFromC", heat.FanFromC, "heat.fluidC");
-        Within("stillShare", heat.StillShare, "heat.stillShare");
-        Within("holdC", heat.HoldC, "heat.holdC");
+        c.Range($"{at}.powerW", heat.PowerW, "heat.powerW");
+        c.Range($"{at}.leastW", heat.LeastW, "heat.powerW");
+        c.Range($"{at}.startsC", heat.StartsC, "heat.fluidC");
+        c.Range($"{at}.stopsC", heat.StopsC, "heat.fluidC");
+        c.Range($"{at}.fuelLPerH", heat.FuelLPerH, "heat.fuelLPerH");
+        c.Range($"{at}.drawW", heat.DrawW, "heat.drawW");
+        c.Range($"{at}.startW", heat.StartW, "heat.drawW");
+        c.Range($"{at}.startS", heat.StartS, "heat.s");
+        c.Range($"{at}.restS", heat.RestS, "heat.s");
+        c.Range($"{at}.coilWPerK", heat.CoilWPerK, "heat.coilWPerK");
+        c.Range($"{at}.ratedW", heat.RatedW, "heat.powerW");
+        c.Range($"{at}.ratedK", heat.RatedK, "heat.ratedK");
+        c.Range($"{at}.fanFromC", heat.FanFromC, "heat.fluidC");
+        c.Range($"{at}.stillShare", heat.StillShare, "heat.stillShare");
+        c.Range($"{at}.holdC", heat.HoldC, "heat.holdC");
         if (all.StartsC >= all.StopsC) c.Add($"{at}.startsC", "it must start at a lower temperature than it stops at");
         if (all.LeastW > all.PowerW) c.Add($"{at}.leastW", "its lowest stage cannot give more than all of it");
     }

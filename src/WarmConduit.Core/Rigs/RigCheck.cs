@@ -207,24 +207,20 @@ public static partial class RigCheck
 
     private static void CheckFlow(FieldChecker c, string at, PartFlow flow)
     {
-        void Within(string field, double? value, string limit)
-        {
-            if (value is { } v) c.Range($"{at}.{field}", v, limit);
-        }
-        Within("lossBar", flow.LossBar, "flow.bar");
-        Within("fouledBar", flow.FouledBar, "flow.bar");
-        Within("opensBar", flow.OpensBar, "flow.bar");
-        Within("holdsBar", flow.HoldsBar, "flow.bar");
-        Within("shutoffBar", flow.ShutoffBar, "flow.bar");
-        Within("cutInBar", flow.CutInBar, "flow.bar");
-        Within("cutOutBar", flow.CutOutBar, "flow.bar");
-        Within("prechargeBar", flow.PrechargeBar, "flow.bar");
-        Within("outletLPerMin", flow.OutletLPerMin, "flow.lPerMin");
-        Within("freeLPerMin", flow.FreeLPerMin, "flow.lPerMin");
-        Within("lightsLPerMin", flow.LightsLPerMin, "flow.lPerMin");
-        Within("liftM", flow.LiftM, "flow.liftM");
-        Within("mixesToC", flow.MixesToC, "flow.temperatureC");
-        Within("volts", flow.Volts, "flow.volts");
+        c.Range($"{at}.lossBar", flow.LossBar, "flow.bar");
+        c.Range($"{at}.fouledBar", flow.FouledBar, "flow.bar");
+        c.Range($"{at}.opensBar", flow.OpensBar, "flow.bar");
+        c.Range($"{at}.holdsBar", flow.HoldsBar, "flow.bar");
+        c.Range($"{at}.shutoffBar", flow.ShutoffBar, "flow.bar");
+        c.Range($"{at}.cutInBar", flow.CutInBar, "flow.bar");
+        c.Range($"{at}.cutOutBar", flow.CutOutBar, "flow.bar");
+        c.Range($"{at}.prechargeBar", flow.PrechargeBar, "flow.bar");
+        c.Range($"{at}.outletLPerMin", flow.OutletLPerMin, "flow.lPerMin");
+        c.Range($"{at}.freeLPerMin", flow.FreeLPerMin, "flow.lPerMin");
+        c.Range($"{at}.lightsLPerMin", flow.LightsLPerMin, "flow.lPerMin");
+        c.Range($"{at}.liftM", flow.LiftM, "flow.liftM");
+        c.Range($"{at}.mixesToC", flow.MixesToC, "flow.temperatureC");
+        c.Range($"{at}.volts", flow.Volts, "flow.volts");
         if (flow.CutInBar >= flow.CutOutBar) c.Add($"{at}.cutInBar", "the pump must start at a lower pressure than it stops at");
     }
 

@@ -15,11 +15,13 @@ namespace WarmConduit.Server.Catalogues;
 /// <param name="UsualRuns">What runs usually carry, by the port they start from.</param>
 /// <param name="StepWords">Words for the next point of a run.</param>
 /// <param name="Numbers">Numbers that screens use.</param>
+/// <param name="UsualPad">A heating pad as it is first put on a part.</param>
 /// <param name="Limits">The limits of the figures of documents and questions, by the thing that has the field and the field's name.</param>
 public sealed record CatalogueAnswer(
     IReadOnlyList<PipeStock> Pipes, IReadOnlyList<SolidStock> Solids, IReadOnlyList<StockPart> Parts, IReadOnlyList<PartSet> Sets,
     IReadOnlyList<Scenario> Scenarios, IReadOnlyList<SchoolOf> Schools, IReadOnlyList<UsualRun> UsualRuns, IReadOnlyList<StepWord> StepWords,
     TradeNumbers Numbers,
+    Pad UsualPad,
     IReadOnlyDictionary<string, FieldLimit> Limits);
 
 /// <summary>Numbers that screens judge by, kept once in the core.</summary>
@@ -46,6 +48,7 @@ internal static class CatalogueEndpoints
         Core.Rigs.Words.StepWords.All,
         new TradeNumbers(TradeConstants.NearFreezingC, TradeConstants.WarmC, TradeConstants.HotC, TradeConstants.HoldC, TradeConstants.HottestOutletC,
         TradeConstants.DryRunL, RigCheck.FarthestM),
+        Pad.Usual,
         FieldLimits.All);
 
     public static void Map(IEndpointRouteBuilder api) =>

@@ -1792,6 +1792,8 @@ export interface components {
             stepWords: components["schemas"]["StepWord"][];
             /** @description Numbers that screens use. */
             numbers: components["schemas"]["TradeNumbers"];
+            /** @description A heating pad as it is first put on a part. */
+            usualPad: components["schemas"]["Pad"];
             /** @description The limits of the figures of documents and questions, by the thing that has the field and the field's name. */
             limits: {
                 [key: string]: components["schemas"]["FieldLimit"];
@@ -3164,11 +3166,8 @@ export interface components {
              * @description Heat that all of it gives until morning, circuits, rooms and pads, Wh.
              */
             heatWh: number;
-            /**
-             * Format: double
-             * @description Flow of fluid at 0 °C as a share of what is told, which is for 60 °C.
-             */
-            coldFlowShare: null | number;
+            /** @description For which fluid flows are told, in words; null: nothing flows. */
+            flowWords: null | components["schemas"]["Sentence"];
             /** @description What the night uses. */
             energy: components["schemas"]["EnergyUse"][];
             /** @description What else there is to say. */

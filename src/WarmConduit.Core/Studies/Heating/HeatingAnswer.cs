@@ -97,10 +97,10 @@ public enum EnergyKind
 /// <param name="FreezesC">Where the fluid freezes, °C.</param>
 /// <param name="HeaderL">Content that a header tank should have: twice what the fluid swells by, L.</param>
 /// <param name="HeatWh">Heat that all of it gives until morning, circuits, rooms and pads, Wh.</param>
-/// <param name="ColdFlowShare">Flow of fluid at 0 °C as a share of what is told, which is for 60 °C.</param>
+/// <param name="FlowWords">For which fluid flows are told, in words; null: nothing flows.</param>
 /// <param name="Energy">What the night uses.</param>
 /// <param name="Notes">What else there is to say.</param>
 public sealed record HeatingAnswer(
     IReadOnlyList<HeatLine> Lines, IReadOnlyList<HeatPart> Parts, IReadOnlyList<HeaterDuty> Heaters, IReadOnlyList<TracedRun> Traced, double Litres,
-    double GlycolL, double Glycol, double? FreezesC, double HeaderL, double HeatWh, double? ColdFlowShare,
+    double GlycolL, double Glycol, double? FreezesC, double HeaderL, double HeatWh, Sentence? FlowWords,
     IReadOnlyList<EnergyUse> Energy, IReadOnlyList<Sentence> Notes);

@@ -10,7 +10,7 @@ namespace WarmConduit.Core.Studies.Heating;
 /// <summary>Where the heat of circuits and pads goes on a night, what it costs, and what it does not reach.</summary>
 public static class HeatingStudy
 {
-    private const double HourS = 3600, HottestC = 90, ManyStarts = 3;
+    private const double HourS = 3600, HottestC = 90, ColdC = 0, ManyStarts = 3;
 
     /// <summary>Asks the night of <see cref="RigNight"/> what its circuits did. Pure. O(the night).</summary>
     public static HeatingAnswer Ask(Question question)
@@ -29,13 +29,16 @@ public static class HeatingStudy
         return new HeatingAnswer(
             lines, parts, heaters, [.. Traced(question, night)], litres, litres * heat.Glycol, heat.Glycol, any ? GlycolWater.FreezingC(heat.Glycol) : null,
             2 * litres * (swells - 1), parts.Where(p => p.Kind is HeatRole.Source or HeatRole.Pad).Sum(p => p.UntilMorningWh)
-                + question.Rig.Shell.Zones.Sum(night.UntilMorningWh), heat.Flow is null ? null : ColdShare(heat), [.. Uses(question, night, parts, fluidJPerK)],
+                + question.Rig.Shell.Zones.Sum(night.UntilMorningWh), moments.All(m => m is null) ? null : FlowWords(heat), [.. Uses(question, night, parts, fluidJPerK)],
             [.. Notes(question, night, heat)]);
     }
 
+    private static Sentence FlowWords(RigHeat heat) => Sentence.Of($"Flow is told for fluid at {Measure.Temperature(RigHeat.FluidC)}. At " +
+        $"{Measure.Temperature(ColdC)} it is thicker, and {new Measure(ColdShare(heat), Quantity.Share)} of that is left.");
+
     private static double ColdShare(RigHeat heat)
     {
-        var cold = RigHeat.Fluid(heat.Glycol, 0);
+        var cold = RigHeat.Fluid(heat.Glycol, ColdC);
         var then = FlowSolver.Solve(heat.Net.Network with { DensityKgPerM3 = cold.DensityKgPerM3, ViscosityPaS = cold.ViscosityPaS }, heat.Flow);
         double most = heat.Flow!.FlowM3PerS.Max(Math.Abs);
         return most > 0 ? then.FlowM3PerS.Max(Math.Abs) / most : 0;

@@ -50,18 +50,17 @@ export function HeatFields({ part }: { part: Part }) {
   );
 }
 
-const usualPad: Schema["Pad"] = { powerW: 40, onC: 7, offC: 18, supply: "battery", areaM2: 0.06 };
-
 /** A heating pad or tape on what holds water. */
 export function PadFields({ part }: { part: Part }) {
-  const { stock } = useCatalogue();
+  const { stock, catalogue } = useCatalogue();
   const change = useChange();
   const kind = stock.get(part.stock);
   const pad = part.pad;
   const put = (words: string, next: Schema["Pad"] | null) => change(words, `parts/${part.id}`, { pad: next });
   if (!pad) {
-    if (!kind || (kind.holdsL === 0 && kind.passage !== "vessel") || kind.heat) return null;
-    return <Button onClick={() => put(`Pad on ${part.name}`, usualPad)}>Add a pad</Button>;
+    const usual = catalogue?.usualPad;
+    if (!usual || !kind || (kind.holdsL === 0 && kind.passage !== "vessel") || kind.heat) return null;
+    return <Button onClick={() => put(`Pad on ${part.name}`, usual)}>Add a pad</Button>;
   }
   const field = (name: "powerW" | "onC" | "offC" | "areaM2", label: string, quantity: Schema["Quantity"]) => (
     <QuantityField

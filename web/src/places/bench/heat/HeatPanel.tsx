@@ -60,12 +60,7 @@ export function HeatPanel() {
             <dt>header tank, at least</dt>
             <dd>{print(heating.headerL, "volume")}</dd>
           </dl>
-          {heating.coldFlowShare != null && (
-            <p className="mt-1 text-muted">
-              Flows are for fluid at {print(60, "temperature")}. At {print(0, "temperature")} it is thicker and flows{" "}
-              {Math.round(heating.coldFlowShare * 100)} % of that.
-            </p>
-          )}
+          {heating.flowWords && <p className="mt-1 text-muted">{say(heating.flowWords, print)}</p>}
           <div className="mt-3">
             <Caution>
               Hot coolant is under pressure and scalds. Engine coolant is poison: keep a double wall, or food-grade glycol, between it and
