@@ -64,3 +64,39 @@ test("A line is taped along another, and let go again", async ({ page }) => {
   await traces.getByRole("button", { name: "Remove" }).first().click();
   await expect.poll(taped).toBe(1);
 });
+
+test("Modes of Lantern: looked at, kept, printed as one table", async ({ page }) => {
+  await heat(page, "lantern");
+  const modes = page.locator("[data-modes]");
+  await expect(modes.locator("[data-mode]")).toHaveCount(8);
+  await modes.getByText(/^Compare 8 modes/).click();
+  await modes.locator("[data-mode='Hot water alone']").click();
+  await expect(modes.locator("[data-chosen-mode]")).toContainText("valve of the living radiator closed");
+  // Only what is warmed has its watts in the drawing, and the verdict is of this mode.
+  await expect(page.locator("[data-view=plan] [data-watts=coil]")).toBeAttached();
+  await expect(page.locator("[data-view=plan] [data-watts=rad-living]")).not.toBeAttached();
+  await expect(page.locator("[data-outlook]")).not.toHaveAttribute("data-outlook", "safe");
+  await modes.getByRole("button", { name: "Keep it under a name…" }).click();
+  await modes.getByLabel("Name of the mode").fill("Summer");
+  await page.keyboard.press("Enter");
+  await expect(modes.getByLabel("Valves and pumps set to")).toContainText("Summer");
+  await expect.poll(async () => (await rigOf(page, "lantern")).scenarios.find((s: { name: string }) => s.name === "Summer")?.kind).toBe("heating");
+  await modes.getByRole("button", { name: "Show the table of positions…" }).click();
+  await expect(page.locator("[data-mode-table]")).toContainText("Summer");
+  await page.keyboard.press("Escape");
+  await modes.getByRole("button", { name: "Remove this mode" }).click();
+  await expect(page.locator("[data-outlook]")).toHaveAttribute("data-outlook", "safe");
+});
+
+test("The fuel runs out at an hour of the night by one press, and is let burn again", async ({ page }) => {
+  await heat(page, "lantern");
+  const panel = page.locator("[data-heat-panel]");
+  await expect(page.locator("[data-outlook]")).toHaveAttribute("data-outlook", "safe");
+  await page.getByRole("slider", { name: "Hour" }).focus();
+  await page.keyboard.press("Home");
+  await panel.getByRole("button", { name: "Run out of fuel" }).click();
+  await expect(panel).toContainText("Planned: fuel is out");
+  await expect(panel.locator("[data-heat-part=heater] strong")).toHaveText(/^0/);
+  await panel.getByRole("button", { name: "Let it run" }).click();
+  await expect(panel.locator("[data-heat-part=heater] strong")).not.toHaveText(/^0/);
+});

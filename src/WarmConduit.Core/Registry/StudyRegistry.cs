@@ -3,6 +3,7 @@ using WarmConduit.Core.Advice.AllHeights;
 using WarmConduit.Core.Advice.Cold;
 using WarmConduit.Core.Advice.Fixes;
 using WarmConduit.Core.Advice.LayUp;
+using WarmConduit.Core.Advice.Modes;
 using WarmConduit.Core.Advice.Outlook;
 using WarmConduit.Core.Advice.Tasks;
 using WarmConduit.Core.Studies;
@@ -51,6 +52,7 @@ public static class StudyRegistry
         Study.Of("measureNext", MeasureNextStudy.Ask),
         Study.Of("shellHeat", ShellHeatStudy.Ask),
         Study.Of("heating", HeatingStudy.Ask),
+        Study.Of("modes", ModesStudy.Ask, Lane.Job),
         Study.Of("standing", StandingStudy.Ask),
         Study.Of("supply", SupplyStudy.Ask),
         Study.Of("waterFlow", WaterFlowStudy.Ask, new WaterFlowInput()),

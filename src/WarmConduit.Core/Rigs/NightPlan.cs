@@ -15,6 +15,9 @@ public enum PlanEventKind
     /// <summary>The fuel has run out: what burns it gives nothing.</summary>
     FuelOut,
 
+    /// <summary>The pumps of the circuits stop: their heaters trip, and nothing is warmed.</summary>
+    PumpFails,
+
     /// <summary>The battery is empty: electric heaters stop, and with their fans those that burn fuel.</summary>
     BatteryOut,
 

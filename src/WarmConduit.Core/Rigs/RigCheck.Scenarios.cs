@@ -14,17 +14,10 @@ public static partial class RigCheck
             var scenario = rig.Scenarios[i];
             string at = $"scenarios[{i}]";
             c.Name($"{at}.name", scenario.Name);
-            if (scenario.Kind != ScenarioKind.Own && rig.Scenarios.Take(i).Any(s => s.Kind == scenario.Kind))
+            if (!Scenarios.IsOwn(scenario.Kind) && rig.Scenarios.Take(i).Any(s => s.Kind == scenario.Kind))
                 c.Add($"{at}.kind", "there is a scenario of this kind already");
             c.Unique($"{at}.settings", scenario.Settings);
-            for (int k = 0; k < scenario.Settings.Count; k++)
-            {
-                var setting = scenario.Settings[k];
-                if (!parts.TryGetValue(setting.Id, out var part)) c.Add($"{at}.settings[{k}].id", $"there is no part '{setting.Id}'");
-                else if (Catalogue.Part(part.Stock) is { } stock && stock.Positions.All(p => p.Id != setting.Position))
-                    c.Add($"{at}.settings[{k}].position", stock.Positions.Count == 0 ? $"a {stock.Name} has no positions"
-                        : $"a {stock.Name} can be {string.Join(", ", stock.Positions.Select(p => p.Id))}");
-            }
+            CheckSettings(c, $"{at}.settings", scenario.Settings, parts.GetValueOrDefault);
             CheckGoal(c, at, scenario, parts);
         }
         c.Unique("byHand", rig.ByHand);
@@ -33,6 +26,19 @@ public static partial class RigCheck
             if (!parts.ContainsKey(rig.ByHand[i].Id)) c.Add($"byHand[{i}].id", $"there is no part '{rig.ByHand[i].Id}'");
             if (string.IsNullOrWhiteSpace(rig.ByHand[i].Task) || rig.ByHand[i].Task.Length > 200)
                 c.Add($"byHand[{i}].task", "say in 1 to 200 characters what is done");
+        }
+    }
+
+    /// <summary>Whether every setting is of a part that there is, and in a position that it has.</summary>
+    internal static void CheckSettings(FieldChecker c, string at, IReadOnlyList<Setting> settings, Func<string, Part?> partOf)
+    {
+        for (int k = 0; k < Math.Min(settings.Count, MaxParts); k++)
+        {
+            var setting = settings[k];
+            if (partOf(setting.Id) is not { } part) c.Add($"{at}[{k}].id", $"there is no part '{setting.Id}'");
+            else if (Catalogue.Part(part.Stock) is { } stock && stock.Positions.All(p => p.Id != setting.Position))
+                c.Add($"{at}[{k}].position", stock.Positions.Count == 0 ? $"a {stock.Name} has no positions"
+                    : $"a {stock.Name} can be {string.Join(", ", stock.Positions.Select(p => p.Id))}");
         }
     }
 

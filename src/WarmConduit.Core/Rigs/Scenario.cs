@@ -25,6 +25,9 @@ public enum ScenarioKind
 
     /// <summary>The user's own.</summary>
     Own,
+
+    /// <summary>A mode of the heating circuits, of the user's own: how their valves, pumps and heaters stand.</summary>
+    Heating,
 }
 
 /// <summary>The position of one part in a scenario. <paramref name="Id"/> is the part's; <paramref name="Position"/> one of its stock's positions.</summary>
@@ -115,6 +118,9 @@ public static class Scenarios
         Passage.Pump => kind is ScenarioKind.InUse or ScenarioKind.Antifreeze ? Positions.On : Positions.Off,
         _ => stock.Positions.Count > 0 ? stock.Positions[0].Id : null,
     };
+
+    /// <summary>Whether a rig has as many scenarios of this kind as its user wants.</summary>
+    public static bool IsOwn(ScenarioKind kind) => kind is ScenarioKind.Own or ScenarioKind.Heating;
 
     /// <summary>How <paramref name="part"/> stands in <paramref name="scenario"/>; null for a part that cannot be set.</summary>
     public static StockPosition? PositionOf(this Scenario scenario, Part part)

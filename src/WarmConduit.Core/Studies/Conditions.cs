@@ -38,6 +38,8 @@ public sealed record TankLevel(string Id, double Share) : IIdentified;
 /// <param name="Cloud">Cover of the sky, 0 (clear: outer faces lose to it) to 1.</param>
 /// <param name="Weather">Hourly weather; left out: the temperature, wind and cloud cover above, all night.</param>
 /// <param name="PlanId">The plan of the rig of which the events happen; left out: those above.</param>
+/// <param name="ModeId">The heating mode in which valves, pumps and heaters of the circuits stand; left out: as in use.</param>
+/// <param name="HeatSettings">Those that stand otherwise, of a mode that is not the rig's; left out: none.</param>
 public sealed record Conditions(
     double OutdoorC,
     double WindMPerS,
@@ -53,7 +55,9 @@ public sealed record Conditions(
     IReadOnlyList<PlanEvent>? Events = null,
     double Cloud = 1,
     WeatherChoice? Weather = null,
-    string? PlanId = null)
+    string? PlanId = null,
+    string? ModeId = null,
+    IReadOnlyList<Setting>? HeatSettings = null)
 {
     /// <summary>How warm living space without a heater is taken to have been kept, °C.</summary>
     public const double UsualInsideC = 18;
@@ -94,6 +98,15 @@ public sealed record Conditions(
     /// <summary>This night with the events of its plan as <paramref name="rig"/> has them now.</summary>
     public Conditions In(Rig rig) => PlanId is null ? this : this with { Events = rig.Plans?.Find(PlanId)?.Events };
 
+    /// <summary>How valves, pumps and heaters of the circuits stand.</summary>
+    public Scenario Heating(Rig rig)
+    {
+        var use = rig.ScenarioOf(ScenarioKind.InUse);
+        if (ModeId is not null && rig.Scenarios.Find(ModeId) is { } mode) return mode;
+        return HeatSettings is null ? use
+            : use with { Settings = [.. HeatSettings, .. use.Settings.Where(s => HeatSettings.Find(s.Id) is null)] };
+    }
+
     /// <summary>How warm living space was kept: as is said, else as its heater's set point says.</summary>
     public double KeptC(Rig rig) => InsideC ?? rig.Shell.Zones.FirstOrDefault(z => z is { Kind: ZoneKind.Living, Heater.PowerW: > 0 })?.Heater!.SetpointC
         ?? rig.Parts.FirstOrDefault(p => p.Heats() is { RatedW: not null, HoldC: not null }
@@ -120,6 +133,10 @@ public sealed record Conditions(
         for (int i = 0; i < Math.Min(Events?.Count ?? 0, NightPlan.MostEvents); i++) Events![i].Check(c, $"conditions.events[{i}]", rig.Shell.Zones);
         if (PlanId is not null && Events is not null) c.Add("conditions.events", "the plan has its own");
         if (PlanId is not null && rig.Plans?.Find(PlanId) is null) c.Add("conditions.planId", $"there is no plan '{PlanId}'");
+        if (ModeId is not null && HeatSettings is not null) c.Add("conditions.heatSettings", "the mode has its own");
+        if (ModeId is not null && rig.Scenarios.Find(ModeId) is not { Kind: ScenarioKind.Heating })
+            c.Add("conditions.modeId", $"there is no heating mode '{ModeId}'");
+        RigCheck.CheckSettings(c, "conditions.heatSettings", HeatSettings ?? [], rig.Parts.Find);
         c.Range("conditions.cloud", Cloud, "night.cloud");
         foreach (var fault in Weather?.Check() ?? []) c.Add(fault.Path, fault.Reason);
         c.Range("conditions.startHour", StartHour, "night.startHour");

@@ -2023,6 +2023,10 @@ export interface components {
             weather?: null | components["schemas"]["WeatherChoice"];
             /** @description The plan of the rig of which the events happen; left out: those above. */
             planId?: null | string;
+            /** @description The heating mode in which valves, pumps and heaters of the circuits stand; left out: as in use. */
+            modeId?: null | string;
+            /** @description Those that stand otherwise, of a mode that is not the rig's; left out: none. */
+            heatSettings?: null | components["schemas"]["Setting"][];
         };
         /** @description A consequence of the brief. */
         Consequence: {
@@ -3039,6 +3043,11 @@ export interface components {
             /** @description What is done, in words. */
             task: string;
         };
+        /**
+         * @description What heat is for.
+         * @enum {unknown}
+         */
+        HeatGroup: "hotWater" | "rooms" | "frost";
         /** @description A length of a line of a circuit through the night, in the direction of flow. */
         HeatLine: {
             /** @description The run. */
@@ -3066,6 +3075,41 @@ export interface components {
             outC: (null | number)[];
             /** @description Heat that it gives off, W. */
             heatW: number[];
+        };
+        /** @description A mode of the heating circuits. */
+        HeatMode: {
+            /** @description Tells it from the others. */
+            key: string;
+            /** @description What it does, or the name that it was given. */
+            name: string;
+            /** @description The heating mode of the rig in which it is kept; null: it was found. */
+            scenarioId: null | string;
+            /** @description It is the one that the night is asked with. */
+            now: boolean;
+            /** @description Valves and pumps stand as in use. */
+            inUse: boolean;
+            /** @description Heaters that heat. */
+            sources: string[];
+            /** @description What is warmed. */
+            warms: components["schemas"]["ModeShare"][];
+            /**
+             * Format: double
+             * @description What its heaters give, on average until morning, W: what is warmed, and what is lost on the way.
+             */
+            givenW: number;
+            /** @description The position of every valve, pump and heater of the circuits. */
+            settings: components["schemas"]["Setting"][];
+            /** @description Those that are turned from how they are in use. */
+            turns: components["schemas"]["Setting"][];
+            /**
+             * Format: double
+             * @description When something first freezes, s from the start; null: nothing does until morning.
+             */
+            firstIceS: null | number;
+            /** @description What it leaves unprotected, in words. */
+            night: components["schemas"]["Sentence"];
+            /** @description What is wrong with it, or to be known before it is set. */
+            checks: components["schemas"]["Sentence"][];
         };
         /** @description A part of a circuit that gives or takes heat, or a pad. */
         HeatPart: {
@@ -3824,6 +3868,38 @@ export interface components {
             words: components["schemas"]["Sentence"];
             /** @description The edits that do it. */
             edits: components["schemas"]["Edit"][];
+        };
+        /** @description A mode that is usual, and that no position of the valves makes. */
+        MissingMode: {
+            /** @description What it would do. */
+            name: string;
+            /** @description What stands in its way, and what is missing. */
+            words: components["schemas"]["Sentence"];
+            /** @description The valves that make it possible; null: no few valves do. */
+            mend: null | components["schemas"]["TaskMend"];
+        };
+        /** @description What a mode gives to one thing. */
+        ModeShare: {
+            /** @description Id of the part, or of the run that is a trace. */
+            id: string;
+            /** @description What it is for. */
+            group: components["schemas"]["HeatGroup"];
+            /**
+             * Format: double
+             * @description Heat that it gets, on average until morning, W.
+             */
+            meanW: number;
+        };
+        /** @description The modes of a rig's heating circuits. Heat and hours are estimates. */
+        ModesAnswer: {
+            /** @description As in use; those of the rig; those that were found, what does the most first; off last. */
+            modes: components["schemas"]["HeatMode"][];
+            /** @description Modes that are usual, and cannot be made. */
+            missing: components["schemas"]["MissingMode"][];
+            /** @description Ids of the valves, pumps and heaters that the modes turn, for a table. */
+            turned: string[];
+            /** @description How they were found, in words; null: there is nothing to turn. */
+            searched: null | components["schemas"]["Sentence"];
         };
         /** @description A place that keeps more water than before. */
         MoreWater: {
@@ -4781,7 +4857,7 @@ export interface components {
          * @description An event of some hours in a night or a week.
          * @enum {unknown}
          */
-        PlanEventKind: "heatOn" | "setBack" | "heatFails" | "fuelOut" | "batteryOut" | "mains" | "open" | "away" | "drive" | "drained";
+        PlanEventKind: "heatOn" | "setBack" | "heatFails" | "fuelOut" | "pumpFails" | "batteryOut" | "mains" | "open" | "away" | "drive" | "drained";
         /** @description A place in the vehicle's frame, metres: x forward from the rear of the load bay, y across from the kerb side, z up from the floor. */
         Point3: {
             /**
@@ -5558,7 +5634,7 @@ export interface components {
          * @description What a scenario is for. Every rig has one of each of the standard ones, and any number of the user's own.
          * @enum {unknown}
          */
-        ScenarioKind: "inUse" | "townWater" | "fill" | "drain" | "blowOut" | "antifreeze" | "own";
+        ScenarioKind: "inUse" | "townWater" | "fill" | "drain" | "blowOut" | "antifreeze" | "own" | "heating";
         /** @description One school against frost, for this rig. Estimates. */
         SchoolLaidUp: {
             /** @description Which. */
@@ -6912,6 +6988,8 @@ export interface components {
             shellHeat?: components["schemas"]["ShellHeatAnswer"];
             /** @description The heating circuits and pads of a rig through the night. All figures are estimates. */
             heating?: components["schemas"]["HeatingAnswer"];
+            /** @description The modes of a rig's heating circuits. Heat and hours are estimates. */
+            modes?: components["schemas"]["ModesAnswer"];
             /** @description A rig's verdict in one line. */
             standing?: components["schemas"]["StandingAnswer"];
             /** @description Consequences of the brief, beside the rig as drawn. */

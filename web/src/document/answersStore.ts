@@ -80,8 +80,13 @@ export function keptNight(id: string): Conditions | null {
 }
 
 /** A night that names a plan this rig has not (any more) is one in which nothing is planned. */
-const planned = (c: Conditions, rig: Schema["Rig"] | null) =>
-  c.planId && !rig?.plans?.some((p) => p.id === c.planId) ? { ...c, planId: null } : c;
+const planned = (c: Conditions, rig: Schema["Rig"] | null): Conditions => ({
+  ...c,
+  ...(c.planId && !rig?.plans?.some((p) => p.id === c.planId) && { planId: null }),
+  ...(c.modeId && !rig?.scenarios.some((s) => s.id === c.modeId) && { modeId: null }),
+  // A mode that was looked at, of parts that are gone, is none any more.
+  ...(c.heatSettings?.some((s) => !rig?.parts.some((p) => p.id === s.id)) && { heatSettings: null }),
+});
 
 function shownAt(answers: Answers, look: number | null): Answers {
   return look === null || !answers.hourly ? answers : { ...answers, freezeLadder: ladderAt(answers.freezeLadder, answers.hourly, look) };

@@ -44,7 +44,7 @@ internal static class Removing
                     : $"Removed {zone.Name}, and with it {faces} faces and openings towards it");
             case ["scenarios", var id]:
                 var scenario = rig.Scenarios.Find(id) ?? throw Nothing(thing);
-                if (scenario.Kind != ScenarioKind.Own) throw new EditException("thing", $"'{scenario.Name}' is one of the standard scenarios");
+                if (!Scenarios.IsOwn(scenario.Kind)) throw new EditException("thing", $"'{scenario.Name}' is one of the standard scenarios");
                 return (rig with { Scenarios = RigNodes.Without(rig.Scenarios, id) }, $"Removed {scenario.Name}");
             case ["left", _]:
                 return (Restoring.RemoveFrom(rig, thing, out string undone), $"Not done: {undone}");

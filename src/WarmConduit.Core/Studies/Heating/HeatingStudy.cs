@@ -29,8 +29,8 @@ public static class HeatingStudy
         return new HeatingAnswer(
             lines, parts, heaters, [.. Traced(question, night)], litres, litres * heat.Glycol, heat.Glycol, any ? GlycolWater.FreezingC(heat.Glycol) : null,
             2 * litres * (swells - 1), parts.Where(p => p.Kind is HeatRole.Source or HeatRole.Pad).Sum(p => p.UntilMorningWh)
-                + question.Rig.Shell.Zones.Sum(night.UntilMorningWh), moments.All(m => m is null) ? null : FlowWords(heat), [.. Uses(question, night, parts, fluidJPerK)],
-            [.. Notes(question, night, heat)]);
+                + question.Rig.Shell.Zones.Sum(night.UntilMorningWh), moments.All(m => m is null) ? null : FlowWords(heat),
+            [.. Uses(question, night, parts, fluidJPerK)], [.. Notes(question, night, heat)]);
     }
 
     private static Sentence FlowWords(RigHeat heat) => Sentence.Of($"Flow is told for fluid at {Measure.Temperature(RigHeat.FluidC)}. At " +
@@ -213,7 +213,8 @@ public static class HeatingStudy
     }
 
     private static string Nights(double nights) => nights >= 10 ? $"{Math.Floor(nights):0} such nights" : nights >= 1.95
-        ? FormattableString.Invariant($"{nights:0.#} such nights") : nights >= 0.95 ? "one such night" : FormattableString.Invariant($"{100 * nights:0} % of such a night");
+        ? FormattableString.Invariant($"{nights:0.#} such nights")
+        : nights >= 0.95 ? "one such night" : FormattableString.Invariant($"{100 * nights:0} % of such a night");
 
     private static IEnumerable<Sentence> Notes(Question question, RigNight night, RigHeat heat)
     {

@@ -30,6 +30,7 @@ internal sealed class RigHeat
     private readonly Question _question;
     private readonly RigFlow _net;
     private readonly double _kgPerM3;
+    private readonly Scenario _mode;
     private readonly Dictionary<string, int> _number;
 
     private RigHeat(Question question)
@@ -39,8 +40,8 @@ internal sealed class RigHeat
         _number = question.Rig.Runs.Select((r, i) => (r.Id, i)).ToDictionary(r => r.Id, r => r.i);
         var fluid = Fluid(Glycol, FluidC);
         (_kgPerM3, JPerKgK) = (fluid.DensityKgPerM3, fluid.HeatCapacityJPerKgK);
-        var scenario = question.Rig.ScenarioOf(ScenarioKind.InUse);
-        _net = new RigFlow(question, new FlowScene(scenario.PositionOf, false, _ => 1, FluidC, FluidC, FluidC, Coolant: fluid));
+        _mode = question.Conditions.Heating(question.Rig);
+        _net = new RigFlow(question, new FlowScene(_mode.PositionOf, false, _ => 1, FluidC, FluidC, FluidC, Coolant: fluid));
         if (_net.Drives.Count > 0) Flow = FlowSolver.Solve(_net.Network);
     }
 
@@ -119,7 +120,7 @@ internal sealed class RigHeat
             var reach = new NightReach(part.Id, Before(part.Id), part.Id, kg);
             var room = _question.Index.ZoneAt(part.Box.Centre());
             if (heat.StopsC is { } limit)
-                return reach with { Heater = new NightFluidHeater(heat.PowerW ?? 0, limit, burns ? [NightWindow.Always] : []) };
+                return reach with { Heater = new NightFluidHeater(heat.PowerW ?? 0, limit, burns && IsOn(part) ? [NightWindow.Always] : []) };
             if (heat.CoilWPerK is { } coil)
                 return Around(part) is { } vessel && bodies.Contains(vessel)
                     ? reach with { Target = vessel, ConductanceWPerK = coil * got, SetpointC = heat.HoldC } : reach;
@@ -160,6 +161,9 @@ internal sealed class RigHeat
 
     /// <summary>Parts of the circuits that give or take heat, and that fluid can pass.</summary>
     public IEnumerable<Part> Acting => _question.Rig.Parts.Where(p => _question.Index.HoldsCoolant(p) && Acts(p.Id));
+
+    /// <summary>Whether a heater is switched on.</summary>
+    public bool IsOn(Part part) => _mode.PositionOf(part)?.Passes != false;
 
     /// <summary>The vessel that a coil lies in; null: none.</summary>
     public string? Around(Part coil) => _question.Rig.Parts.FirstOrDefault(p => p.Id != coil.Id && Catalogue.Part(p.Stock)!.Passage == Passage.Vessel

@@ -5,8 +5,8 @@ using WarmConduit.Core.Rigs;
 namespace WarmConduit.Core.Studies.Networks;
 
 /// <summary>
-/// Water runs along which heating fluid is taped, cut once more where it begins and ends to lie against them: water beside a trace is warm, and a hand's breadth
-/// farther it is not. Asked of other runs, the lengths that were there.
+/// Water runs along which heating fluid is taped, cut once more where it begins and ends to lie against them: water beside a trace is warm, and a hand's
+/// breadth farther it is not. Asked of other runs, the lengths that were there.
 /// </summary>
 internal sealed class TapedRuns
 {

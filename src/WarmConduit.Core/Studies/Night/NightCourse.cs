@@ -52,7 +52,8 @@ internal static class NightCourse
         var water = night.Water == WaterState.AsLeft && events.Any(e => e.Kind == PlanEventKind.Drained && e.UntilH <= middle) ? WaterState.Wet : night.Water;
         bool power = !Is(PlanEventKind.BatteryOut) || Is(PlanEventKind.Mains), fuel = !Is(PlanEventKind.FuelOut), fails = Is(PlanEventKind.HeatFails);
         // A pad has a thermostat of its own, and works on when the heating is off.
-        var heating = new HeatSupply(wanted && power && fuel, wanted && power, power && !fails, Is(PlanEventKind.Mains) && !fails);
+        bool pumps = wanted && power && !Is(PlanEventKind.PumpFails);
+        var heating = new HeatSupply(pumps && fuel, pumps, power && !fails, Is(PlanEventKind.Mains) && !fails);
         return new NightSegment(
             fromS, toS, Is(PlanEventKind.Drained) ? WaterState.Drained : water, h => wanted && power && (h.Electric == true || fuel), heating,
             on.Where(e => e.Kind is PlanEventKind.SetBack or PlanEventKind.Away).Min(e => e.HoldC),

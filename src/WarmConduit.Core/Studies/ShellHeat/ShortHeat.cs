@@ -32,19 +32,21 @@ public static class ShortHeat
             var here = emitters.Where(p => question.Index.ZoneAt(p.Box.Centre()) == zone).ToList();
             var heater = zone.Heater is { PowerW: > 0 } own ? own : null;
             if (here.Count == 0 && heater is null) continue;
-            double hold = Math.Max(heater?.SetpointC ?? double.NegativeInfinity, here.Select(p => p.Heats().HoldC!.Value).DefaultIfEmpty(double.NegativeInfinity).Max()),
+            double hold = here.Select(p => p.Heats().HoldC!.Value).Append(heater?.SetpointC ?? double.NegativeInfinity).Max(),
                 least = full.Select(r => night.AirC(zone, r)).DefaultIfEmpty(double.PositiveInfinity).Min();
             if (!(least < hold - ShortK)) continue;
-            double needed = NeededW(question.Rig, question.Conditions.Steady(), z => z.Id == zone.Id ? z with { Heater = new ZoneHeater(PlentyW, hold) } : z)[zone.Id];
+            double needed = NeededW(question.Rig, question.Conditions.Steady(),
+                z => z.Id == zone.Id ? z with { Heater = new ZoneHeater(PlentyW, hold) } : z)[zone.Id];
             yield return new ShortHeater(zone.Id, (heater?.PowerW ?? 0) + here.Sum(p => p.Heats().RatedW!.Value), needed, Sentence.Of(
                 $"{zone.Name} falls to {Measure.Temperature(least)}, where its {(here.Count > 0 ? "radiators are" : "heater is")} set to " +
-                $"{Measure.Temperature(hold)}: {Measure.Power(needed)} would hold it. Hotter fluid, more flow, a larger radiator or heater, or more insulation " +
-                $"brings it up."));
+                $"{Measure.Temperature(hold)}: {Measure.Power(needed)} would hold it. Hotter fluid, more flow, a larger radiator or heater, or more " +
+                $"insulation brings it up."));
         }
     }
 
     private static Dictionary<string, double> NeededW(Rig rig, SteadyNight night, Func<Zone, Zone> plenty) =>
-        ZoneBalance.Solve(rig with { Shell = rig.Shell with { Zones = [.. rig.Shell.Zones.Select(plenty)] } }, night).ToDictionary(z => z.ZoneId, z => z.HeaterW);
+        ZoneBalance.Solve(rig with { Shell = rig.Shell with { Zones = [.. rig.Shell.Zones.Select(plenty)] } }, night)
+            .ToDictionary(z => z.ZoneId, z => z.HeaterW);
 
     /// <summary>Asks the steady balance of the coldest hour, with the heaters there are, and with as much as it takes. Pure. O(zones³).</summary>
     public static HeatShortAnswer Of(Question question)

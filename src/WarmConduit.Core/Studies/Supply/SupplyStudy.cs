@@ -64,7 +64,8 @@ public static class SupplyStudy
         {
             var heat = feared.Ask(HeatingStudy.Ask);
             double hours = feared.Conditions.Hours;
-            made.Add(new("night", "lowestC", Sentence.Of($"Holding the heat at {Measure.Temperature(brief.LowestC)} takes {Measure.Power(heat.HeatWh / hours)}: " +
+            made.Add(new("night", "lowestC",
+                Sentence.Of($"Holding the heat at {Measure.Temperature(brief.LowestC)} takes {Measure.Power(heat.HeatWh / hours)}: " +
                 $"{Measure.Energy(heat.HeatWh)} in a night of {Measure.Duration(hours * 3600)}."), false));
             foreach (var heater in heat.Heaters) made.Add(new($"night:{heater.PartId}", "lowestC", heater.Words, false));
             foreach (var use in heat.Energy) made.Add(Of(use, brief, feared.Conditions));
@@ -126,7 +127,8 @@ public static class SupplyStudy
         double has = fuel ? brief.Chosen().FuelL : brief.Chosen().BatteryWh;
         bool runsOut = use.Kind != EnergyKind.Mains && use.UntilMorning > 0 && (has <= 0 || use.EmptyS < feared.Hours * 3600);
         return new(use.Kind.ToString().ToLowerInvariant(), fuel ? "choices/fuelL" : "choices/batteryWh", use.Words,
-            brief.School == FreezeSchool.Heat && runsOut, fuel ? "A burning heater wants its flue, air, a carbon monoxide alarm, and a licensed fitter." : null);
+            brief.School == FreezeSchool.Heat && runsOut,
+            fuel ? "A burning heater wants its flue, air, a carbon monoxide alarm, and a licensed fitter." : null);
     }
 
     private static Consequence WithoutHeat(Question question)

@@ -78,7 +78,7 @@ export function nightWords(c: Schema["Conditions"], own: boolean, print: Print):
   const weather = c.weather ? weatherWords(c.weather) : `${print(c.outdoorC, "temperature")} · ${print(c.windMPerS, "speed")}`;
   return {
     name: !own ? "Brief's night" : isTonight(c.weather) ? "Tonight" : "Your night",
-    words: `${weather} · heat ${c.heatOn ? "on" : "off"}`,
+    words: `${weather} · heat ${c.heatOn ? "on" : "off"}${c.heatOn && (c.modeId || c.heatSettings) ? ", another mode" : ""}`,
   };
 }
 

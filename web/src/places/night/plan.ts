@@ -13,6 +13,7 @@ export const eventWords: Record<EventKind, string> = {
   setBack: "heat set back",
   heatFails: "heat fails",
   fuelOut: "fuel is out",
+  pumpFails: "loop pump stops",
   batteryOut: "battery is empty",
   mains: "on mains",
   open: "door or window open",

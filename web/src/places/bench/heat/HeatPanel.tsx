@@ -4,6 +4,8 @@ import { indexOf, type Rig } from "../../../document/geometry";
 import { Caution } from "../../../ui/controls";
 import { Stale } from "../../../ui/Stale";
 import { useAnswers, useDocument, useStores } from "../benchStores";
+import { Fails } from "./Fails";
+import { Modes } from "./Modes";
 import { useHeat } from "./useHeat";
 
 type Heating = Schema["HeatingAnswer"];
@@ -37,6 +39,8 @@ export function HeatPanel() {
         </p>
       )}
       <Words words={heating.notes} />
+      {heating.litres > 0 && <Modes rig={rig} />}
+      {sources.length > 0 && night && <Fails hour={hour} when={when} rig={rig} />}
       <Parts name={`Heats the fluid, ${when}`} parts={sources} rig={rig} hour={hour} />
       <Words words={heating.heaters.map((h) => h.words)} />
       <Parts name={`Warms, ${when}`} parts={warmed} rig={rig} hour={hour} />

@@ -1,0 +1,267 @@
+using WarmConduit.Core.Advice.Fixes;
+using WarmConduit.Core.Advice.Rules;
+using WarmConduit.Core.Advice.Tasks;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Heating;
+using WarmConduit.Core.Studies.Modes;
+using WarmConduit.Core.Studies.Networks;
+using WarmConduit.Core.Studies.Night;
+using WarmConduit.Core.Units;
+
+namespace WarmConduit.Core.Advice.Modes;
+
+/// <summary>
+/// What the valves and pumps of the heating circuits can be set to: every position is gone through, what each does is judged by its flow, and each is tried on
+/// the night.
+/// </summary>
+public static class ModesStudy
+{
+    private const int MostNames = 3, MostModes = 24;
+
+    // Less of the most flow than this is none.
+    private const double Still = 1e-6;
+
+    private static readonly HeatGroup[] Groups = Enum.GetValues<HeatGroup>();
+
+    /// <summary>Asks. Pure. O(settings of the valves · elements + modes · the night).</summary>
+    public static ModesAnswer Ask(Question question)
+    {
+        var finder = new ModeFinder(question);
+        if (finder.Sources.Count == 0 || finder.Graph.Runs.Count == 0) return new ModesAnswer([], [], [], null);
+        var outcomes = finder.Find(question.Cancel);
+        var use = CircuitGraph.InUse(question.Rig);
+        var wanted = new List<(string Key, string Name, string? ScenarioId, Scenario Set)>();
+        foreach (var own in question.Rig.Scenarios.Where(s => s.Kind == ScenarioKind.Heating).OrderBy(s => s.Name, StringComparer.OrdinalIgnoreCase))
+            wanted.Add((own.Id, own.Name, own.Id, own));
+        foreach (var (name, source, mode) in Named(finder, outcomes)) wanted.Add((name, name, null, ScenarioOf(question, finder, mode.Set, source)));
+        wanted.Add(("off", "All off", null, Off(question, finder)));
+        var modes = new List<HeatMode>();
+        var inUse = Tried(question, finder, ("use", "", null, use), null);
+        bool known = false;
+        foreach (var want in wanted.Take(MostModes))
+        {
+            question.GoOn(modes.Count, wanted.Count);
+            var mode = Tried(question, finder, want, inUse.Flows).Mode;
+            known |= mode.InUse;
+            modes.Add(mode);
+        }
+        // As it is set in use may be none of those that are usual.
+        if (!known) modes.Insert(0, inUse.Mode with { Name = "As set in use" });
+        // Of modes that are kept and those that were found, one tells the same.
+        var kept = modes.Where(m => m.ScenarioId is not null).Select(Positioned).ToHashSet();
+        modes.RemoveAll(m => m.ScenarioId is null && kept.Contains(Positioned(m)));
+        var now = question.Conditions.Heating(question.Rig);
+        if (modes.All(m => !m.Now)) modes.Insert(0, Tried(question, finder, ("now", "As set here", null, now), inUse.Flows).Mode);
+        modes = [.. modes.OrderBy(m => m.InUse ? 0 : 1)];
+        var turned = modes.SelectMany(m => m.Settings).GroupBy(s => s.Id).Where(g => g.Select(s => s.Position).Distinct().Count() > 1).Select(g => g.Key);
+        return new ModesAnswer(modes, [.. Missing(question, finder, outcomes)], [.. turned.Order(StringComparer.Ordinal)], Searched(finder, outcomes));
+    }
+
+    private static string Positioned(HeatMode mode) => string.Join('|', mode.Settings.Select(s => $"{s.Id}={s.Position}"));
+
+    private static Sentence? Searched(ModeFinder finder, IReadOnlyList<FoundMode> outcomes) => finder.Graph.Turnable.Count == 0 ? null
+        : finder.Exhaustive ? Sentence.Of($"All {(int)finder.Settings} positions of {finder.Graph.Turnable.Count} valves and pumps were gone through; they " +
+            $"do {outcomes.Count} different things.")
+        : Sentence.Of($"{finder.Graph.Turnable.Count} valves and pumps have too many positions to go through: those with the fewest turns from in use were.");
+
+    // For each heater, what warms whole groups and nothing else; and the loop kept hot for itself.
+    private static IEnumerable<(string Name, string Source, FoundMode Mode)> Named(ModeFinder finder, IReadOnlyList<FoundMode> outcomes)
+    {
+        foreach (string source in finder.Sources)
+        {
+            string of = finder.Sources.Count > 1 ? $"{finder.Graph.Parts.First(p => p.Id == source).Name}: " : "";
+            foreach (var groups in Choices(finder).OrderByDescending(g => g.Count))
+                if (Best(finder, outcomes, source, groups) is { } mode) yield return (Name(of, groups), source, mode);
+            if (outcomes.Where(m => m.Sources.Contains(source) && m.Sinks.Count == 0).MinBy(m => m.Turns) is { } standby)
+                yield return ($"{of}{(of == "" ? "S" : "s")}tandby, nothing warmed", source, standby);
+        }
+    }
+
+    private static FoundMode? Best(ModeFinder finder, IReadOnlyList<FoundMode> outcomes, string source, IReadOnlyList<HeatGroup> groups)
+    {
+        var sinks = finder.Sinks.Where(s => groups.Contains(s.Group)).Select(s => s.Id).ToHashSet();
+        return outcomes.Where(m => m.Sources.Contains(source) && sinks.SetEquals(m.Sinks)).OrderBy(m => m.Sources.Count).ThenBy(m => m.Turns).FirstOrDefault();
+    }
+
+    // Every choice among the groups that the rig has.
+    private static IEnumerable<IReadOnlyList<HeatGroup>> Choices(ModeFinder finder)
+    {
+        HeatGroup[] there = [.. Groups.Where(g => finder.Sinks.Any(s => s.Group == g))];
+        for (int bits = 1; bits < 1 << there.Length; bits++) yield return [.. there.Where((_, i) => (bits >> i & 1) == 1)];
+    }
+
+    private static string Name(string of, IReadOnlyList<HeatGroup> groups)
+    {
+        string[] names = [.. groups.Select(NameOf)];
+        string all = names.Length == 1 ? $"{names[0]} alone" : $"{string.Join(", ", names[..^1])} and {names[^1]}";
+        return of + (of == "" ? char.ToUpperInvariant(all[0]) + all[1..] : all);
+    }
+
+    /// <summary>A group of what is warmed, in words.</summary>
+    internal static string NameOf(HeatGroup group) => group switch
+    {
+        HeatGroup.HotWater => "hot water",
+        HeatGroup.Rooms => "rooms",
+        _ => "frost protection",
+    };
+
+    // Other heaters on the way are switched off.
+    private static Scenario ScenarioOf(Question question, ModeFinder finder, int[] set, string? source)
+    {
+        var use = CircuitGraph.InUse(question.Rig);
+        var settings = new List<Setting>();
+        for (int t = 0; t < finder.Graph.Turnable.Count; t++)
+        {
+            var part = finder.Graph.Parts[finder.Graph.Turnable[t]];
+            var position = finder.Graph.At(set, t);
+            // A valve that is half open shares the flow, and stays so.
+            bool half = position.Passes && use.PositionOf(part)?.Id == Positions.HalfOpen;
+            settings.Add(new Setting(part.Id, half ? Positions.HalfOpen : position.Id));
+        }
+        foreach (string id in finder.Sources)
+        {
+            var heater = finder.Graph.Parts.First(p => p.Id == id);
+            if (CircuitGraph.PositionsOf(heater).FirstOrDefault(p => p.Passes == (source is not null && id == source)) is { } position)
+                settings.Add(new Setting(id, position.Id));
+        }
+        return use with { Settings = [.. settings, .. use.Settings.Where(s => settings.All(o => o.Id != s.Id))] };
+    }
+
+    private static Scenario Off(Question question, ModeFinder finder)
+    {
+        int[] set = finder.First;
+        for (int t = 0; t < set.Length; t++)
+        {
+            var part = finder.Graph.Parts[finder.Graph.Turnable[t]];
+            if (part.Flows().ShutoffBar is not null) set[t] = CircuitGraph.PositionsOf(part).ToList().FindIndex(p => !p.Passes);
+        }
+        return ScenarioOf(question, finder, set, null);
+    }
+
+    private static (HeatMode Mode, IReadOnlyDictionary<string, double> Flows) Tried(
+        Question question, ModeFinder finder, (string Key, string Name, string? ScenarioId, Scenario Set) want, IReadOnlyDictionary<string, double>? inUse)
+    {
+        var graph = finder.Graph;
+        var use = CircuitGraph.InUse(question.Rig);
+        Part[] turnable = [.. graph.Parts.Where(p => CircuitGraph.PositionsOf(p).Count > 1)];
+        Setting[] settings = [.. turnable.Select(p => new Setting(p.Id, want.Set.PositionOf(p)!.Id))];
+        Setting[] turns = [.. settings.Where(s => use.PositionOf(graph.Parts.First(p => p.Id == s.Id))!.Id != s.Position)];
+        var now = question.Conditions.Heating(question.Rig);
+        bool isNow = settings.All(s => now.PositionOf(graph.Parts.First(p => p.Id == s.Id))!.Id == s.Position);
+        var asked = isNow ? question : question.With(question.Conditions with { ModeId = null, HeatSettings = settings });
+        var heat = RigHeat.Of(asked);
+        var flows = FlowsOf(heat);
+        var heating = asked.Ask(HeatingStudy.Ask);
+        var night = asked.Ask(RigNight.Of);
+        double hours = night.MorningS / 3600;
+        double Mean(string part) => heating.Parts.Where(p => p.PartId == part && p.Kind != HeatRole.Pad).Sum(p => p.UntilMorningWh) / hours;
+        double Traced(string run) => heating.Lines.Where(l => l.RunId == run && l.Warms is not null)
+            .Sum(l => l.HeatW.Take((int)Math.Round(hours) + 1).DefaultIfEmpty(0).Average());
+        ModeShare[] warms = [.. finder.Sinks.Where(s => Flows(s.Id))
+            .Select(s => new ModeShare(s.Id, s.Group, Math.Round(s.IsRun ? Traced(s.Id) : Mean(s.Id), 1)))
+            .OrderByDescending(s => s.MeanW)];
+        string[] sources = [.. finder.Sources.Where(s => Flows(s) && heat.IsOn(question.Index.Part(s)))];
+        var (ice, words) = Unprotected(night);
+        return (new HeatMode(want.Key, want.Name, want.ScenarioId, isNow, turns.Length == 0, sources, warms, Math.Round(sources.Sum(Mean), 1), settings, turns,
+            double.IsFinite(ice) ? ice : null, words, [.. Checks(asked, finder, heat, flows, inUse, sources, warms)]), flows);
+
+        bool Flows(string id) => flows.TryGetValue(id, out double q) && q != 0;
+    }
+
+    // Flow of each run, along it, m³/s, and through each part; 0 where it is still.
+    private static Dictionary<string, double> FlowsOf(RigHeat heat)
+    {
+        var flows = new Dictionary<string, double>();
+        if (heat.Flow is not { } answer) return flows;
+        double most = answer.FlowM3PerS.Max(Math.Abs);
+        for (int e = 0; e < answer.FlowM3PerS.Count; e++)
+        {
+            double q = Math.Abs(answer.FlowM3PerS[e]) > Still * most && most > 1e-8 ? answer.FlowM3PerS[e] : 0;
+            if (heat.Net.Pieces[e].RunId is not { } run) continue;
+            flows[run] = q;
+            foreach (string end in (string[])[heat.Net.Network.Edges[e].From, heat.Net.Network.Edges[e].To])
+                if (q != 0) flows[end.Split('.', '/', '~')[0]] = Math.Abs(q);
+        }
+        return flows;
+    }
+
+    private static (double AtS, Sentence Words) Unprotected(RigNight night)
+    {
+        var first = new Dictionary<string, (double AtS, string Name)>();
+        for (int n = 0; n < night.Candidates.Count; n++)
+            if (night.Marks(n).FirstIceS is var at && at < night.MorningS && (!first.TryGetValue(night.Candidates[n].Thing, out var was) || at < was.AtS))
+                first[night.Candidates[n].Thing] = (at, night.Candidates[n].Name);
+        if (first.Count == 0) return (double.PositiveInfinity, "Nothing freezes until morning.");
+        var order = first.Values.OrderBy(f => f.AtS).ToList();
+        string names = string.Join("; ", order.Take(MostNames).Select(f => f.Name));
+        string more = order.Count > MostNames ? $"; {order.Count - MostNames} more" : "";
+        return (order[0].AtS, Sentence.Of($"The first freezes after {Measure.Duration(order[0].AtS)}. What freezes until morning: {names}{more}."));
+    }
+
+    private static IEnumerable<Sentence> Checks(Question asked, ModeFinder finder, RigHeat heat, IReadOnlyDictionary<string, double> flows,
+        IReadOnlyDictionary<string, double>? inUse, string[] sources, ModeShare[] warms)
+    {
+        foreach (var drive in heat.Net.Drives.Where(d => heat.Flow is null || Math.Abs(heat.Flow.FlowM3PerS[d.Edge]) * 60e3 < 1e-3))
+            yield return Sentence.Of($"{asked.Index.Part(drive.PartId).Name} runs against shut valves. Switch it off, or open a way.");
+        foreach (string id in finder.Sources.Where(s => !sources.Contains(s) && heat.IsOn(asked.Index.Part(s)) && heat.Net.Drives.Count > 0))
+            yield return Sentence.Of($"{asked.Index.Part(id).Name} is on and has no flow: it overheats and trips. Switch it off.");
+        if (inUse is not null)
+        {
+            string[] turned = [.. finder.Graph.Runs.Where(r => inUse.GetValueOrDefault(r.Id) * flows.GetValueOrDefault(r.Id) < 0).Select(r => r.Name)];
+            if (turned.Length > 0)
+                yield return Sentence.Of($"Flow turns round, compared with in use, in {string.Join(", ", turned.Take(MostNames))}" +
+                    $"{(turned.Length > MostNames ? $" and {turned.Length - MostNames} more" : "")}.");
+        }
+        var hot = warms.Where(w => w.Group == HeatGroup.HotWater).Select(w => heat.Around(asked.Index.Part(w.Id))).ToHashSet();
+        if (hot.Count > 0)
+            foreach (var finding in new ScaldRule().Find(asked).Where(f => hot.Contains(f.Place?.PartId))) yield return finding.Reason;
+        if (sources.Length > 0 && warms.Length == 0)
+            yield return "The loop is kept hot and warms nothing but what it passes: fuel and battery are used all the same.";
+    }
+
+    // What people want of every loop: each group alone, and all together.
+    private static IEnumerable<MissingMode> Missing(Question question, ModeFinder finder, IReadOnlyList<FoundMode> outcomes)
+    {
+        var choices = Choices(finder).ToList();
+        foreach (string source in finder.Sources)
+        {
+            string of = finder.Sources.Count > 1 ? $"{question.Index.Part(source).Name}: " : "";
+            foreach (var groups in choices.Where(g => (g.Count == 1 || g.Count == choices.Max(c => c.Count)) && Best(finder, outcomes, source, g) is null))
+            {
+                question.Cancel.ThrowIfCancellationRequested();
+                string[] sinks = [.. finder.Sinks.Where(s => groups.Contains(s.Group)).Select(s => s.Id)];
+                string name = Name(of, groups);
+                if (finder.Missing(sinks, source, question.Cancel) is not { Count: > 0 } cuts)
+                {
+                    yield return new MissingMode(name, "No position of the valves brings flow to all of it, and no valve would.", null);
+                    continue;
+                }
+                Run[] runs = [.. cuts.Select(r => finder.Graph.Runs[r])];
+                string lines = string.Join(", ", runs.Select(r => r.Name));
+                yield return new MissingMode(name, Sentence.Of($"Nothing stops the flow in {lines}. {(runs.Length == 1 ? "A valve" : "Valves")} there " +
+                    $"would make it possible."), Placed(question, runs, source, sinks));
+            }
+        }
+    }
+
+    // Placed and gone through again: what is offered is what works.
+    private static TaskMend? Placed(Question question, Run[] runs, string source, string[] sinks)
+    {
+        var (rig, edits) = (question.Rig, new List<Edit>());
+        foreach (var run in runs)
+        {
+            var fit = new Fitter(question.On(rig, question.Cancel));
+            var line = rig.Runs.Find(run.Id)!;
+            if (fit.LongestLeg(line).LengthM < Fitter.StraightM) return null;
+            var next = fit.Inline(line, "ball-valve", $"{run.Id}-valve", $"valve in {run.Name}", "a", "b");
+            edits.AddRange(next);
+            rig = Editor.Apply(rig, next).Rig;
+        }
+        var tried = new ModeFinder(question.On(rig, question.Cancel));
+        return tried.Find(question.Cancel).Any(m => m.Sources.Contains(source) && m.Sinks.ToHashSet().SetEquals(sinks))
+            ? new TaskMend($"Place {(runs.Length == 1 ? "a valve" : $"{runs.Length} valves")} in {string.Join(", ", runs.Select(r => r.Name))}", edits) : null;
+    }
+}
