@@ -80,7 +80,9 @@ test("Modes of Lantern: looked at, kept, printed as one table", async ({ page })
   await modes.getByLabel("Name of the mode").fill("Summer");
   await page.keyboard.press("Enter");
   await expect(modes.getByLabel("Valves and pumps set to")).toContainText("Summer");
-  await expect.poll(async () => (await rigOf(page, "lantern")).scenarios.find((s: { name: string }) => s.name === "Summer")?.kind).toBe("heating");
+  await expect
+    .poll(async () => (await rigOf(page, "lantern")).scenarios.find((s: { name: string }) => s.name === "Summer")?.kind)
+    .toBe("heating");
   await modes.getByRole("button", { name: "Show the table of positions…" }).click();
   await expect(page.locator("[data-mode-table]")).toContainText("Summer");
   await page.keyboard.press("Escape");
@@ -99,4 +101,22 @@ test("The fuel runs out at an hour of the night by one press, and is let burn ag
   await expect(panel.locator("[data-heat-part=heater] strong")).toHaveText(/^0/);
   await panel.getByRole("button", { name: "Let it run" }).click();
   await expect(panel.locator("[data-heat-part=heater] strong")).not.toHaveText(/^0/);
+});
+
+test("The cheapest set that holds all water is found, and done as one step", async ({ page }) => {
+  await page.goto("/rigs/lantern/night");
+  await page.getByRole("tab", { name: "Improve" }).click();
+  const panel = page.getByLabel("Hold it");
+  await panel.getByRole("button", { name: "Find the cheapest set" }).click();
+  await panel.getByLabel("Outdoors").fill("-25");
+  await page.keyboard.press("Enter");
+  const found = panel.locator("[data-whole=true]");
+  await expect(found).toHaveAttribute("data-hold", "holds", { timeout: 30_000 });
+  await expect(found.locator("[data-hold-piece]").first()).toContainText("Without it");
+  await found.getByRole("button", { name: /^Apply/ }).click();
+  await saved(page);
+  await expect(found.locator("[data-hold-piece]")).toHaveCount(0, { timeout: 30_000 });
+  await expect(found).toContainText("Nothing is needed");
+  await page.keyboard.press("Control+z");
+  await expect(found.locator("[data-hold-piece]").first()).toBeVisible({ timeout: 30_000 });
 });

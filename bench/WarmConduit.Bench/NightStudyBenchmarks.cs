@@ -1,8 +1,10 @@
 using BenchmarkDotNet.Attributes;
 using WarmConduit.Application.Tables;
 using WarmConduit.Core.Advice.Cold;
+using WarmConduit.Core.Advice.Modes;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Heating;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Weather;
 
@@ -21,6 +23,18 @@ public class NightStudyBenchmarks
     [Benchmark(Description = "Lantern's night with its cold and its warm side"), Limit(15)]
     public NightHoursAnswer Night() => Ask(_lantern).Ask(NightStudy.Ask);
 
+    /// <summary>Three days of the largest demo rig, and what its circuits do in them.</summary>
+    [Benchmark(Description = "Lantern's 72 h with its circuits"), Limit(40)]
+    public HeatingAnswer Circuits() => new Question(_lantern, Conditions.Of(_lantern.Brief) with { Hours = 72 }).Ask(HeatingStudy.Ask);
+
+    /// <summary>Every position of its valves, and each mode tried on the night.</summary>
+    [Benchmark(Description = "modes of Lantern"), Limit(1000)]
+    public ModesAnswer Modes() => Ask(_lantern).Ask(ModesStudy.Ask);
+
+    /// <summary>The cheapest set that holds all its water in a colder night.</summary>
+    [Benchmark(Description = "what holds Lantern at -25 °C"), Limit(20_000)]
+    public HoldAnswer Hold() => HoldFinder.Ask(Ask(_lantern), new HoldInput(OutdoorC: -25));
+
     /// <summary>Each unknown swung.</summary>
     [Benchmark(Description = "which guess matters, Lantern"), Limit(1000)]
     public GuessAnswer Guess() => Ask(_lantern).Ask(GuessStudy.Ask);
@@ -34,7 +48,7 @@ public class NightStudyBenchmarks
     public SeasonAnswer Season() => SeasonStudy.Ask(Ask(_sparrow), new(WeatherPlace.OsmerPlain, 100));
 
     /// <summary>A winter of the largest demo rig, hour by hour.</summary>
-    [Benchmark(Description = "a winter of Lantern, 4,320 h"), Limit(500)]
+    [Benchmark(Description = "a winter of Lantern, 4,320 h, with its circuits"), Limit(1000)]
     public SeasonAnswer Winter() => SeasonStudy.Ask(Ask(_lantern), new(WeatherPlace.OsmerPlain, 1));
 
     /// <summary>A week with something happening every few hours: each event is a run of its own.</summary>

@@ -77,6 +77,7 @@ public static class StudyRegistry
         Study.Of("fixAll", FixAll.Ask, new FixAllInput(), Lane.Job),
         Study.Of("autoFall", HeightFinder.Ask, new AutoFallInput(), Lane.Job),
         Study.Of("insulation", InsulationFinder.Ask, Lane.Job),
+        Study.Of("hold", HoldFinder.Ask, new HoldInput(), Lane.Job),
         Study.Of("places", PlaceFinder.Ask, new PlacesInput(), Lane.Job),
     ];
 

@@ -79,6 +79,7 @@ public static class FieldLimits
         ["left.outL"] = new(0, 10_000, "L"),
         ["measured.lossDeviation"] = new(0, 1, ""),
         ["measured.lossFactor"] = new(0.02, 50, ""),
+        ["hold.holdC"] = new(0, 30, "°C"),
         ["night.cloud"] = new(0, 1, ""),
         ["night.hours"] = new(0.5, PlanEvent.MostH, "h"),
         ["night.insideC"] = new(-40, 40, "°C"),

@@ -26,6 +26,15 @@ public sealed record Price(string Id, string Of, double Amount, PriceUnit? Unit 
     /// <summary>Thickness of a board that is priced by the square metre, m.</summary>
     public const double BoardM = 0.02;
 
+    /// <summary>A heating pad, and an electric frost heater; priced by the piece, though neither is a part.</summary>
+    public const string Pad = "heating-pad", FrostHeater = "frost-heater";
+
+    /// <summary>A louvre in a partition, likewise.</summary>
+    public const string Louvre = "louvre";
+
+    /// <summary>What is priced by the piece and is no part.</summary>
+    public static IReadOnlyList<string> Pieces { get; } = [Pad, FrostHeater, Louvre];
+
     /// <summary>Antifreeze for drinking-water systems, priced by the litre.</summary>
     public const string Antifreeze = "propylene-glycol";
 }

@@ -3271,6 +3271,23 @@ export interface components {
              */
             toM: number;
         };
+        /** @description A measure of the set. */
+        HeldBy: {
+            /** @description What is done. */
+            words: components["schemas"]["Sentence"];
+            /** @description What falls below, and how far, where it alone is left out. */
+            why: components["schemas"]["Sentence"];
+            /**
+             * Format: double
+             * @description Work, h. Estimate.
+             */
+            effortH: number;
+            /**
+             * Format: double
+             * @description At the builder's prices; null: no price is known.
+             */
+            money: null | number;
+        };
         /** @description Something that holds water once the rig is drained. */
         Hold: {
             /** @description Why it does. */
@@ -3288,6 +3305,85 @@ export interface components {
             empties: components["schemas"]["Sentence"];
             /** @description How much is an estimate. */
             estimate: boolean;
+        };
+        /** @description The cheapest set of measures found that holds all that holds water. All figures are estimates. */
+        HoldAnswer: {
+            /** @description It holds; else it is what comes nearest. */
+            holds: boolean;
+            /** @description How it stands, in words. */
+            words: components["schemas"]["Sentence"];
+            /** @description The measures; without any one of them it does not hold. */
+            pieces: components["schemas"]["HeldBy"][];
+            /**
+             * Format: double
+             * @description What they cost by what is spared: h, money, or Wh of the night.
+             */
+            cost: number;
+            /**
+             * Format: double
+             * @description No set of what was tried costs less, as long as no measure harms another; null: not known.
+             */
+            bound: null | number;
+            /** @description How cold the coldest gets, with what is guessed on its cold and its warm side, in words. */
+            band: components["schemas"]["Sentence"];
+            /**
+             * Format: double
+             * @description Heat that the night takes now, Wh.
+             */
+            heatBeforeWh: number;
+            /**
+             * Format: double
+             * @description And with them.
+             */
+            heatAfterWh: number;
+            /** @description What they do not hold, in words. */
+            left: components["schemas"]["Sentence"][];
+            /** @description The edits of all of them. */
+            edits: components["schemas"]["Edit"][];
+            /** @description What they do to the document; null: nothing. */
+            effect: null | components["schemas"]["Effect"];
+            /**
+             * Format: int32
+             * @description How many nights were tried.
+             */
+            tried: number;
+        };
+        /**
+         * @description What a set of measures is to spare.
+         * @default effort
+         * @enum {unknown}
+         */
+        HoldBy: "effort" | "money" | "energy";
+        /** @description What is to be held, and on which night. */
+        HoldInput: {
+            /**
+             * Format: double
+             * @description All that holds water stays at this or above, °C, 0 to 30.
+             * @default 5
+             */
+            holdC: number;
+            /**
+             * Format: double
+             * @description Outdoors, °C; left out: the brief's lowest.
+             */
+            outdoorC?: null | number;
+            /**
+             * Format: double
+             * @description Wind, m/s; left out: the brief's.
+             */
+            windMPerS?: null | number;
+            /**
+             * Format: double
+             * @description For how long, h; left out: as the night that is asked about.
+             */
+            hours?: null | number;
+            /** @description What is spared. */
+            by?: components["schemas"]["HoldBy"];
+            /**
+             * @description A first answer, with less looked at.
+             * @default false
+             */
+            quick: boolean;
         };
         /**
          * @description Why something still holds water.
@@ -6364,6 +6460,8 @@ export interface components {
             fixAll?: components["schemas"]["FixAllInput"];
             /** @description The builder's limits on heights. */
             autoFall?: components["schemas"]["AutoFallInput"];
+            /** @description What is to be held, and on which night. */
+            hold?: components["schemas"]["HoldInput"];
             /** @description What is set in each place. */
             places?: components["schemas"]["PlacesInput"];
         };
@@ -7038,6 +7136,8 @@ export interface components {
             autoFall?: components["schemas"]["AutoFallAnswer"];
             /** @description Insulation worth adding. */
             insulation?: components["schemas"]["InsulationAnswer"];
+            /** @description The cheapest set of measures found that holds all that holds water. All figures are estimates. */
+            hold?: components["schemas"]["HoldAnswer"];
             /** @description A part in up to four places on one night. */
             places?: components["schemas"]["PlacesAnswer"];
         };

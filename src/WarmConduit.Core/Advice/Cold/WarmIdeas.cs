@@ -146,7 +146,8 @@ internal sealed class WarmIdeas(Question question)
             yield return new WarmIdea($"shut {zone.Id} {opening.Id}",
                 Sentence.Of($"{zone.Name}: shut the opening to {Rig.Shell.Zones.Find(opening.Towards)!.Name}"),
                 [new RemoveThing($"shell/zones/{zone.Id}/openings/{opening.Id}")], null, 0, null, zone.Id, null);
-        if (WarmerBeside(zone) is { } warmer)
+        // Under the floor it would let the warm air out.
+        if (zone.Kind != ZoneKind.OpenUnderfloor && WarmerBeside(zone) is { } warmer)
         {
             string id = Enumerable.Range(1, 100).Select(n => $"louvre-{n}").First(n => zone.Openings.Find(n) is null);
             yield return new WarmIdea(

@@ -21,12 +21,15 @@ const headings: Record<Unit, string> = {
 
 /** What lay-up takes of it is told under Lay-up, school by school. */
 const ANTIFREEZE = "propylene-glycol";
+/** What is bought by the piece and is no part. */
+const pieces: Record<string, string> = { "heating-pad": "heating pad", "frost-heater": "electric frost heater", louvre: "louvre" };
 
 /** What can be priced of a rig: its parts by the piece, pipes and sleeves by the metre, boards by area. What advice puts in first is among them. */
 function pricedOf(rig: Rig, usual: (what: Schema["UsualFor"]) => string): { of: string; unit: Unit }[] {
   const layers = (s: Schema["Sleeve"] | null | undefined): string[] => (s ? [s.material, ...layers(s.over)] : []);
   const sets: [Unit, string[]][] = [
     ["each", rig.parts.map((p) => p.stock).filter((id) => id !== "open-end")],
+    ["each", Object.keys(pieces)],
     ["metre", rig.runs.flatMap((r) => [r.pipe, ...layers(r.insulation), ...r.bends.flatMap((b) => layers(b.insulation))])],
     ["metre", [usual("sleeve")]],
     ["squareMetre", [usual("board"), ...rig.parts.flatMap((p) => layers(p.jacket))]],
@@ -44,7 +47,7 @@ export function Prices({ onClose }: { onClose(): void }) {
   const { catalogue, usual } = useCatalogue();
   const nameOf = (id: string) =>
     [...(catalogue?.parts ?? []), ...(catalogue?.pipes ?? []), ...(catalogue?.solids ?? [])].find((x) => x.id === id)?.name ??
-    (id === ANTIFREEZE ? "antifreeze for drinking-water systems" : id);
+    (id === ANTIFREEZE ? "antifreeze for drinking-water systems" : (pieces[id] ?? id));
   const skins = new Set(catalogue?.solids.filter((s) => s.isSkin).map((s) => s.id));
   const rows = pricedOf(rig, usual)
     .filter((p) => !(p.unit === "squareMetre" && skins.has(p.of)))

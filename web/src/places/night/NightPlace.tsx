@@ -14,6 +14,7 @@ import { Calibration } from "./Calibration";
 import { ColdSums } from "./ColdSums";
 import { Compared } from "./Compared";
 import { Guesses } from "./Guesses";
+import { Hold } from "./Hold";
 import { HourLadder } from "./HourLadder";
 import { Hours } from "./Hours";
 import { useHeld } from "./held";
@@ -78,6 +79,7 @@ function Night({ rig }: { rig: Rig }) {
             </Tabs.Content>
             <Tabs.Content value="improve" className={column}>
               <Insulation rig={rig} />
+              <Hold />
               <Compared rig={rig} />
             </Tabs.Content>
             <Tabs.Content value="confidence" className={column}>
@@ -115,7 +117,7 @@ function Night({ rig }: { rig: Rig }) {
 const column = "flex min-w-0 flex-col gap-3 outline-none data-[state=inactive]:hidden";
 const tabs: [NightTab, string, string][] = [
   ["tonight", "Tonight", "What freezes, and when"],
-  ["improve", "Improve", "Insulation, and where tanks stand"],
+  ["improve", "Improve", "Insulation, what holds all water, and where tanks stand"],
   ["confidence", "Confidence", "Guesses that matter, and thermometers"],
   ["winter", "Winter", "How cold, how long, and how often"],
 ];

@@ -3,13 +3,6 @@ using System.Runtime.InteropServices;
 
 namespace WarmConduit.Core.Heat.Night.Steps;
 
-internal enum FluidHeaterState
-{
-    Full,
-    AtLimit,
-    Off,
-}
-
 /// <summary>
 /// One circuit over the step at hand. For given states of heaters, fans and thermostats, every temperature of its fluid is a sum of the temperatures of what it
 /// touches, and so is the heat that each of them gets: <see cref="PerK"/> and <see cref="Plain"/>.

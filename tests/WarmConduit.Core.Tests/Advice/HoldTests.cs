@@ -1,0 +1,107 @@
+using CsCheck;
+using WarmConduit.Core.Advice.Cold;
+using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Night;
+using WarmConduit.Core.Tests.Rigs;
+using WarmConduit.Core.Tests.Studies;
+
+namespace WarmConduit.Core.Tests.Advice;
+
+/// <summary>The cheapest set that holds all water, against every set of three.</summary>
+public class HoldTests
+{
+    /// <summary>A tank and a line in a cold cupboard beside a warm room, another line in the room; how cold the cupboard's walls make it varies.</summary>
+    private static Rig Small(double wallM2, double runM, bool second)
+    {
+        Box room = new(new(0, 0, 0), new(3, 2, 2)), cupboard = new(new(3, 0, 0), new(1.2, 2, 1));
+        var rig = new RigBuilder().Zone("room", ZoneKind.Living, room, 15, new ZoneHeater(3000, 18)).Zone("cupboard", ZoneKind.Cupboard, cupboard, wallM2)
+            .Tank("tank", new Box(new(3.1, 0.2, 0.1), new(0.5, 0.4, 0.3)), ("outlet", 3.1, 0.4, 0.15), ("vent", 3.2, 0.4, 0.4))
+            .Part("tap", "cold-tap", ("cold", 3.15, 0.4 + runM, 0.15)).Run("line", "tank.outlet", "tap.cold");
+        if (second) rig = rig.Part("filter", "filter", ("in", 3.9, 1, 0.4), ("out", 3.9, 1.1, 0.4));
+        var built = rig.Build();
+        // The rooms share a partition, through which a louvre can be cut.
+        var side = new Face("side", "partition", FaceSide.Wall, 2, [new("plywood", 0.009)], 0, [], "room");
+        return built with
+        {
+            Shell = built.Shell with { Zones = [.. built.Shell.Zones.Select(z => z.Id == "cupboard" ? z with { Faces = [.. z.Faces, side] } : z)] },
+        };
+    }
+
+    private static Question Asked(Rig rig, double outdoorC) => new(rig, Conditions.Of(rig.Brief) with { OutdoorC = outdoorC, Hours = 12, HeatOn = true });
+
+    /// <summary>The cheapest of all sets of up to three of the same measures; null: none of them holds.</summary>
+    private static double? Best(Question question, HoldInput input)
+    {
+        var night = question.With(input.Night(question));
+        var pool = new HoldPieces(night).For(night.Ask(RigNight.Of), input.HoldC).Where(p => p.Money is not null).ToList();
+        double? best = null;
+        void Look(int from, Rig rig, double cost, int left, List<string> places)
+        {
+            if (best is { } known && cost >= known) return;
+            if (Held.Of(night.On(rig, default).Ask(RigNight.Of), input.HoldC).Deficit <= 0)
+            {
+                best = cost;
+                return;
+            }
+            for (int p = from; left > 0 && p < pool.Count; p++)
+                if (!places.Contains(pool[p].Place))
+                    Look(p + 1, Editor.Apply(rig, pool[p].EditsOn(rig)).Rig, cost + pool[p].Money!.Value, left - 1, [.. places, pool[p].Place]);
+        }
+        Look(0, night.Rig, 0, 3, []);
+        return best;
+    }
+
+    [Fact]
+    public void It_is_within_a_tenth_of_the_best_set_of_three_and_no_piece_can_be_spared()
+    {
+        int held = 0;
+        (from wall in Gen.Double[1, 12] from run in Gen.Double[0.1, 1.2] from cold in Gen.Double[-25, -5] from second in Gen.Bool 
+         from prices in Gen.Double[1, 100].Array[5] select (wall, run, cold, second, prices))
+            .Sample(c =>
+            {
+                string[] priced = [Price.Pad, Price.FrostHeater, Price.Louvre, Catalogue.Usual(UsualFor.Sleeve).Id, Catalogue.Usual(UsualFor.Board).Id];
+                var rig = Small(c.wall, c.run, c.second) with
+                {
+                    Prices = [.. priced.Select((of, i) => new Price($"p{i}", of, c.prices[i], i == 4 ? PriceUnit.SquareMetre : null))],
+                };
+                Assert.Empty(RigCheck.Check(rig));
+                var question = Asked(rig, c.cold);
+                var input = new HoldInput(OutdoorC: c.cold, WindMPerS: 3, Hours: 12, By: HoldBy.Money);
+                var answer = HoldFinder.Ask(question, input);
+                var best = Best(question, input);
+                if (best is null) return;
+                Assert.True(answer.Holds, answer.Words.Text);
+                Assert.InRange(answer.Cost, best.Value - 1e-9, (1.1 * best.Value) + 1e-9);
+                if (best > 0) Assert.InRange(answer.Bound!.Value, 1e-9, best.Value + 1e-9);
+                if (answer.Pieces.Count > 0) held++;
+                // Done, all of it holds; and each piece says what falls without it.
+                Rig done = answer.Edits.Count == 0 ? rig : Editor.Apply(rig, answer.Edits).Rig;
+                Assert.Equal(0, Held.Of(new Question(done, input.Night(question)).Ask(RigNight.Of), input.HoldC).Deficit);
+                Assert.All(answer.Pieces, p => Assert.StartsWith("Without it", p.Why.Text, StringComparison.Ordinal));
+            }, iter: 25, threads: 1);
+        Assert.True(held > 3);
+    }
+
+    [Fact]
+    public void What_cannot_be_held_is_told_and_energy_takes_no_more_heat_than_work_does()
+    {
+        // Nothing warms a line in the open.
+        var rig = new RigBuilder().Tank("tank", new Box(new(0, 0, 0), new(0.4, 0.4, 0.3)), ("outlet", 0, 0.2, 0.05))
+            .Part("tap", "cold-tap", ("cold", 9, 9, 0.05)).Run("line", "tank.outlet", "tap.cold").Build();
+        var open = HoldFinder.Ask(Asked(rig, -20), new HoldInput(OutdoorC: -20, WindMPerS: 8));
+        Assert.False(open.Holds);
+        Assert.NotEmpty(open.Left);
+        Assert.Null(open.Bound);
+        var small = Small(8, 0.5, true);
+        HoldAnswer By(HoldBy by) => HoldFinder.Ask(Asked(small, -15), new HoldInput(OutdoorC: -15, WindMPerS: 3, Hours: 12, By: by));
+        var (work, energy) = (By(HoldBy.Effort), By(HoldBy.Energy));
+        Assert.True(work.Holds && energy.Holds);
+        Assert.True(energy.HeatAfterWh <= work.HeatAfterWh + 1);
+        Assert.Contains("No prices", By(HoldBy.Money).Words.Text, StringComparison.Ordinal);
+        Assert.Equal("holdC", Assert.Single(new HoldInput(99).Check(small)).Path);
+    }
+}
