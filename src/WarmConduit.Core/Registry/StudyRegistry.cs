@@ -13,6 +13,7 @@ using WarmConduit.Core.Studies.Filling;
 using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Studies.Heating;
 using WarmConduit.Core.Studies.Holds;
+using WarmConduit.Core.Studies.HotLoops;
 using WarmConduit.Core.Studies.HotWait;
 using WarmConduit.Core.Studies.LayUp;
 using WarmConduit.Core.Studies.Left;
@@ -59,6 +60,7 @@ public static class StudyRegistry
         Study.Of("tasks", TaskStudy.Ask),
         Study.Of<ServiceInput, ServiceAnswer>("service", ServiceStudy.Ask),
         Study.Of("hotWait", HotWaitStudy.Ask),
+        Study.Of("hotLoops", HotLoopStudy.Ask),
         Study.Of("filling", FillStudy.Ask),
         Study.Of("blowOut", BlowOutStudy.Ask, new BlowOutInput()),
         Study.Of("compressor", CompressorStudy.Ask, new CompressorInput()),

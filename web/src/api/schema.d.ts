@@ -3214,6 +3214,8 @@ export interface components {
             flowWords: null | components["schemas"]["Sentence"];
             /** @description What the night uses. */
             energy: components["schemas"]["EnergyUse"][];
+            /** @description What calorifiers have in store. */
+            hotWater: components["schemas"]["HotStore"][];
             /** @description What else there is to say. */
             notes: components["schemas"]["Sentence"][];
         };
@@ -3397,6 +3399,69 @@ export interface components {
             /** @description The sums of the drain-down. */
             stays: components["schemas"]["Stays"];
         };
+        /** @description A loop of hot water, with its pump at work on the coldest hour of the night. All figures are estimates. */
+        HotLoop: {
+            /** @description Its return pump. */
+            pumpId: string;
+            /** @description The runs that its water goes round, from the heater on. */
+            runIds: string[];
+            /**
+             * Format: double
+             * @description Flow, L/min.
+             */
+            lPerMin: number;
+            /**
+             * Format: double
+             * @description Water that leaves the heater, °C.
+             */
+            hotC: number;
+            /**
+             * Format: double
+             * @description Water that comes back, °C.
+             */
+            returnC: number;
+            /**
+             * Format: double
+             * @description Heat that it loses while it runs, W.
+             */
+            lostW: number;
+            /**
+             * Format: double
+             * @description The longest wait at an outlet that it saves, s.
+             */
+            savedS: number;
+            /**
+             * Format: double
+             * @description Water that need not run away cold, L a day.
+             */
+            savedLADay: number;
+            /**
+             * Format: double
+             * @description Share of the time that its pump runs where it is switched by the temperature of the pipe.
+             */
+            runShare: number;
+            /**
+             * Format: double
+             * @description Heat that it loses on average then, W.
+             */
+            meanW: number;
+            /**
+             * Format: double
+             * @description It keeps its water warm enough down to this outdoors, °C, as long as the heater is hot; null: as cold as was tried.
+             */
+            standsC: null | number;
+            /** @description What it does as comfort, as protection, and what it costs. */
+            words: components["schemas"]["Sentence"][];
+            /** @description Where it is tepid. */
+            caution: string;
+        };
+        /** @description The hot loops of a rig. */
+        HotLoopAnswer: {
+            /** @description One for each return pump whose water comes round. */
+            loops: components["schemas"]["HotLoop"][];
+            /** @description Return pumps whose water does not. */
+            notes: components["schemas"]["Sentence"][];
+        };
         /** @description What a way to waste less would do at an outlet. */
         HotSaving: {
             /** @description What is done. */
@@ -3429,6 +3494,33 @@ export interface components {
          * @enum {unknown}
          */
         HotSavingKind: "insulation" | "smallerBore" | "homeRun";
+        /** @description Hot water that a calorifier has in store, in two layers: hot above, what flows in below. */
+        HotStore: {
+            /** @description The calorifier. */
+            partId: string;
+            /**
+             * Format: double
+             * @description How hot it is kept, °C.
+             */
+            hotC: number;
+            /**
+             * Format: double
+             * @description Water that flows in, °C.
+             */
+            coldC: number;
+            /**
+             * Format: double
+             * @description Water of 38 °C at the tap before it turns cold, L.
+             */
+            at38L: number;
+            /**
+             * Format: double
+             * @description Until all of it is hot again, if nothing else takes the heat, s; null: the coil has no flow.
+             */
+            recoversS: null | number;
+            /** @description In words. */
+            words: components["schemas"]["Sentence"];
+        };
         /** @description The wait for hot water. All are estimates. */
         HotWaitAnswer: {
             /** @description Outlets that hot water gets to, the most wasted first. */
@@ -5825,6 +5917,32 @@ export interface components {
             wintersThatBreak: number;
             /** @description What has ice most often; at most five. */
             leaders: components["schemas"]["SeasonLeader"][];
+            /** @description What heat takes; empty: heat is off. */
+            energy: components["schemas"]["SeasonEnergy"][];
+        };
+        /** @description What heat takes of one thing in the winters drawn. */
+        SeasonEnergy: {
+            /** @description Of what. */
+            kind: components["schemas"]["EnergyKind"];
+            /** @description A day, by week, averaged: Wh of battery and mains, L of fuel. */
+            aDayByWeek: number[];
+            /**
+             * Format: double
+             * @description In a whole winter, averaged.
+             */
+            aWinter: number;
+            /**
+             * Format: double
+             * @description What the brief gives; null: nothing is said.
+             */
+            has: null | number;
+            /**
+             * Format: double
+             * @description How long that lasts at the worst time of the worst winter, days; null: all winter, or nothing is said.
+             */
+            leastDays: null | number;
+            /** @description In words. */
+            words: components["schemas"]["Sentence"];
         };
         /** @description Which winters. */
         SeasonInput: {
@@ -7100,6 +7218,8 @@ export interface components {
             service?: components["schemas"]["ServiceAnswer"];
             /** @description The wait for hot water. All are estimates. */
             hotWait?: components["schemas"]["HotWaitAnswer"];
+            /** @description The hot loops of a rig. */
+            hotLoops?: components["schemas"]["HotLoopAnswer"];
             /** @description Filling every fresh tank. */
             filling?: components["schemas"]["FillAnswer"];
             /** @description Blowing out with air. All are estimates. */

@@ -99,8 +99,9 @@ public enum EnergyKind
 /// <param name="HeatWh">Heat that all of it gives until morning, circuits, rooms and pads, Wh.</param>
 /// <param name="FlowWords">For which fluid flows are told, in words; null: nothing flows.</param>
 /// <param name="Energy">What the night uses.</param>
+/// <param name="HotWater">What calorifiers have in store.</param>
 /// <param name="Notes">What else there is to say.</param>
 public sealed record HeatingAnswer(
     IReadOnlyList<HeatLine> Lines, IReadOnlyList<HeatPart> Parts, IReadOnlyList<HeaterDuty> Heaters, IReadOnlyList<TracedRun> Traced, double Litres,
     double GlycolL, double Glycol, double? FreezesC, double HeaderL, double HeatWh, Sentence? FlowWords,
-    IReadOnlyList<EnergyUse> Energy, IReadOnlyList<Sentence> Notes);
+    IReadOnlyList<EnergyUse> Energy, IReadOnlyList<HotStore> HotWater, IReadOnlyList<Sentence> Notes);

@@ -24,13 +24,14 @@ public static class HeatingStudy
         bool any = question.Rig.Runs.Any(r => r.Service == Service.Coolant);
         double litres = any ? heat.Litres() : 0;
         double swells = RigHeat.Fluid(heat.Glycol, 20).DensityKgPerM3 / RigHeat.Fluid(heat.Glycol, HottestC).DensityKgPerM3;
-        double fluidJPerK = litres / 1000 * RigHeat.Fluid(heat.Glycol, RigHeat.FluidC).DensityKgPerM3 * heat.JPerKgK;
-        var heaters = parts.Where(p => p.Kind == HeatRole.Source).Select(p => Duty(question, night, p, fluidJPerK)).ToList();
+        var meter = new EnergyMeter(question);
+        var heaters = parts.Where(p => p.Kind == HeatRole.Source).Select(p => Duty(question, night, p, meter.FluidJPerK)).ToList();
         return new HeatingAnswer(
-            lines, parts, heaters, [.. Traced(question, night)], litres, litres * heat.Glycol, heat.Glycol, any ? GlycolWater.FreezingC(heat.Glycol) : null,
+            lines, parts, heaters, [.. TracedLines.Of(question, night)], litres, litres * heat.Glycol, heat.Glycol,
+            any ? GlycolWater.FreezingC(heat.Glycol) : null,
             2 * litres * (swells - 1), parts.Where(p => p.Kind is HeatRole.Source or HeatRole.Pad).Sum(p => p.UntilMorningWh)
                 + question.Rig.Shell.Zones.Sum(night.UntilMorningWh), moments.All(m => m is null) ? null : FlowWords(heat),
-            [.. Uses(question, night, parts, fluidJPerK)], [.. Notes(question, night, heat)]);
+            [.. Uses(question, night, parts, meter)], [.. HotStores.Of(question, heat)], [.. Notes(question, night, heat)]);
     }
 
     private static Sentence FlowWords(RigHeat heat) => Sentence.Of($"Flow is told for fluid at {Measure.Temperature(RigHeat.FluidC)}. At " +
@@ -90,8 +91,7 @@ public static class HeatingStudy
         {
             var (_, at, index) = rows[part.Id].LastOrDefault();
             if (at is null || !night.Heat.PartWh.TryGetValue(part.Id, out var wh)) continue;
-            var figures = part.Heats();
-            var kind = figures.StopsC is not null ? HeatRole.Source : figures.CoilWPerK is not null ? HeatRole.Coil : HeatRole.Emitter;
+            var kind = EnergyMeter.RoleOf(part);
             int sign = kind == HeatRole.Source ? -1 : 1;
             double[] given = [.. wh.Select(w => Math.Round(sign * w, 1))];
             yield return new HeatPart(part.Id, kind, kind switch
@@ -99,7 +99,8 @@ public static class HeatingStudy
                 HeatRole.Coil => heat.Around(part),
                 HeatRole.Emitter => question.Index.ZoneAt(part.Box.Centre())?.Id,
                 _ => null,
-            }, Through(heat, part), Row(at, index, m => m.Row.InC), Row(at, index, m => m.Row.OutC), Watts(at, index, sign), given, Morning(given));
+            }, Math.Round(heat.ThroughM3PerS(part) * 60e3, 3), Row(at, index, m => m.Row.InC),
+                Row(at, index, m => m.Row.OutC), Watts(at, index, sign), given, Morning(given));
         }
         foreach (var part in question.Rig.Parts.Where(p => p.Pad is not null))
         {
@@ -107,9 +108,6 @@ public static class HeatingStudy
             yield return new HeatPart(part.Id, HeatRole.Pad, part.Id, null, [], [], [.. given, .. given.TakeLast(1)], given, Morning(given));
         }
     }
-
-    private static double Through(RigHeat heat, Part part) => Enumerable.Range(0, heat.Net.Network.Edges.Count)
-        .Where(e => (heat.Flow!.FlowM3PerS[e] > 0 ? heat.Net.Network.Edges[e].To : heat.Net.Network.Edges[e].From) == part.Id).Sum(e => LPerMin(heat, e));
 
     private static HeaterDuty Duty(Question question, RigNight night, HeatPart source, double fluidJPerK)
     {
@@ -127,72 +125,10 @@ public static class HeatingStudy
         return new HeaterDuty(part.Id, full, mean, most, cycle.StartsPerHour, words);
     }
 
-    private static IEnumerable<TracedRun> Traced(Question question, RigNight night)
-    {
-        var taped = question.Rig.Runs.SelectMany(r => r.Traces ?? []).Select(t => t.Id).ToHashSet();
-        if (taped.Count == 0) yield break;
-        var touched = night.Heat.Moments.OfType<HeatMoment>().SelectMany(m => m.Pieces).Select(p => p.Traced).OfType<string>().ToHashSet();
-        foreach (string id in taped.Order(StringComparer.Ordinal))
-        {
-            var pieces = Enumerable.Range(0, night.Candidates.Count).Where(n => night.Candidates[n].Thing == id && night.Candidates[n].LengthM > 0).ToList();
-            if (pieces.Count == 0) continue;
-            var (coldest, number) = (double.PositiveInfinity, pieces[0]);
-            foreach (int n in pieces)
-                for (int r = 0; r <= night.Morning; r++)
-                    if (night.WaterC(r, n) < coldest) (coldest, number) = (night.WaterC(r, n), n);
-            double bare = pieces.Where(n => !touched.Contains(night.Candidates[n].Id)).Sum(n => night.Candidates[n].LengthM);
-            string name = question.Index.Run(id).Name;
-            var candidate = night.Candidates[number];
-            double along = candidate.AlongM + (candidate.LengthM / 2);
-            var words = coldest >= TradeConstants.HoldC ? Sentence.Of($"{name} stays at {Measure.Temperature(coldest)} or more.")
-                : Sentence.Of($"{name} falls to {Measure.Temperature(coldest)}, {Measure.Length(along)} from its start: below the " +
-                    $"{Measure.Temperature(TradeConstants.HoldC)} that is safe.");
-            if (bare > 0.01) words = words.And(Sentence.Of($" The trace does not touch {Measure.Length(bare)} of it."));
-            yield return new TracedRun(id, coldest, along, bare, words);
-        }
-    }
-
-    private static IEnumerable<EnergyUse> Uses(Question question, RigNight night, IReadOnlyList<HeatPart> parts, double fluidJPerK)
-    {
-        int hours = night.Heat.PumpS.Length;
-        var (battery, fuel, mains) = (new double[hours], new double[hours], new double[hours]);
-        bool burns = false;
-        foreach (var part in parts)
-        {
-            var figures = question.Index.Part(part.PartId).Heats();
-            for (int h = 0; h < hours && h < part.WhByHour.Count; h++)
-            {
-                if (part.Kind == HeatRole.Source)
-                {
-                    var cycle = HeaterCycle.Of(figures, part.WhByHour[h], fluidJPerK);
-                    battery[h] += cycle.ElectricWh(figures);
-                    if (figures is { FuelLPerH: { } full, PowerW: > 0 and var power }) fuel[h] += full * part.WhByHour[h] / power;
-                    burns |= figures.FuelLPerH is not null;
-                }
-                else if (part.Kind == HeatRole.Emitter && figures is { DrawW: { } fan, FanFromC: { } from })
-                    battery[h] += h < part.InC.Count && part.InC[h] > from && part.WhByHour[h] > 0 ? fan : 0;
-                else if (part.Kind == HeatRole.Pad)
-                    (question.Index.Part(part.PartId).Pad!.Supply == PadSupply.Mains ? mains : battery)[h] += part.WhByHour[h];
-            }
-        }
-        double pumps = RigHeat.Of(question).Net.Drives.Sum(d => question.Index.Part(d.PartId).Heats().DrawW ?? 0);
-        for (int h = 0; h < hours; h++) battery[h] += pumps * night.Heat.PumpS[h] / HourS;
-        // Heaters of rooms: electric ones by the battery; of the others the fuel is counted as diesel.
-        foreach (var zone in question.Rig.Shell.Zones.Where(z => z.Heater is { PowerW: > 0 }))
-        {
-            var wh = night.HeaterWh(zone);
-            for (int h = 0; h < hours && h < wh.Count; h++)
-            {
-                if (zone.Heater!.Electric == true) battery[h] += wh[h];
-                else fuel[h] += wh[h] / (TradeConstants.DieselWhPerL * TradeConstants.HeaterEfficiency);
-            }
-            burns |= zone.Heater!.Electric != true;
-        }
-        var chosen = question.Rig.Brief.Chosen();
-        if (battery.Any(w => w > 0)) yield return Use(EnergyKind.Battery, battery, chosen.BatteryWh, night, Measure.Energy, "battery");
-        if (burns) yield return Use(EnergyKind.Fuel, fuel, chosen.FuelL, night, Measure.Volume, "fuel");
-        if (mains.Any(w => w > 0)) yield return Use(EnergyKind.Mains, mains, null, night, Measure.Energy, "mains");
-    }
+    private static IEnumerable<EnergyUse> Uses(Question question, RigNight night, IReadOnlyList<HeatPart> parts, EnergyMeter meter) =>
+        meter.Sum(parts.Select(p => new MeteredPart(question.Index.Part(p.PartId), p.Kind, p.WhByHour, h => h < p.InC.Count ? p.InC[h] : null)),
+            night.Heat.PumpS, night.HeaterWh).Kinds(question.Rig.Brief.Chosen())
+            .Select(k => Use(k.Kind, k.ByHour, k.Has, night, k.Measure, k.Name));
 
     private static EnergyUse Use(EnergyKind kind, double[] byHour, double? has, RigNight night, Func<double?, Measure> measure, string name)
     {

@@ -162,6 +162,10 @@ internal sealed class RigHeat
     /// <summary>Parts of the circuits that give or take heat, and that fluid can pass.</summary>
     public IEnumerable<Part> Acting => _question.Rig.Parts.Where(p => _question.Index.HoldsCoolant(p) && Acts(p.Id));
 
+    /// <summary>Flow through a part of the circuits, m³/s.</summary>
+    public double ThroughM3PerS(Part part) => Flow is null ? 0 : Enumerable.Range(0, _net.Network.Edges.Count)
+        .Where(e => (Flow.FlowM3PerS[e] > 0 ? _net.Network.Edges[e].To : _net.Network.Edges[e].From) == part.Id).Sum(e => Math.Abs(Flow.FlowM3PerS[e]));
+
     /// <summary>Whether a heater is switched on.</summary>
     public bool IsOn(Part part) => _mode.PositionOf(part)?.Passes != false;
 

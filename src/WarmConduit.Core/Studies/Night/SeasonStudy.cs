@@ -2,6 +2,7 @@ using WarmConduit.Core.Heat.Night;
 using WarmConduit.Core.Numerics;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Studies.Heating;
 using WarmConduit.Core.Weather;
 
 namespace WarmConduit.Core.Studies.Night;
@@ -33,7 +34,10 @@ public sealed record SeasonLeader(string Name, double Nights, bool Breaks);
 /// <param name="Weeks">26 weeks.</param>
 /// <param name="WintersThatBreak">In how many of them ice breaks something at all.</param>
 /// <param name="Leaders">What has ice most often; at most five.</param>
-public sealed record SeasonAnswer(WeatherPlace Place, int Winters, IReadOnlyList<WeekRisk> Weeks, int WintersThatBreak, IReadOnlyList<SeasonLeader> Leaders);
+/// <param name="Energy">What heat takes; empty: heat is off.</param>
+public sealed record SeasonAnswer(
+    WeatherPlace Place, int Winters, IReadOnlyList<WeekRisk> Weeks, int WintersThatBreak, IReadOnlyList<SeasonLeader> Leaders,
+    IReadOnlyList<SeasonEnergy> Energy);
 
 /// <summary>Season risk: seeded winters, hour by hour.</summary>
 public static class SeasonStudy
@@ -58,11 +62,13 @@ public static class SeasonStudy
         const int days = Weeks * 7;
         // Laid once: a question is for one thread at a time.
         var laid = RigNetwork.Laid(asked, candidates, Course(asked, days), Uncertainty.None);
-        var found = new Winter[winters];
+        var energy = new SeasonMeter(asked, laid.Pieces);
+        var (found, used) = (new Winter[winters], new MeteredHours[winters]);
         int done = 0;
         Parallel.For(0, winters, CoreUse.Some(question.Cancel), w =>
         {
             var answer = Drawn(asked, candidates, laid, new WeatherChoice(place, w + 1), days, out int[] bodyOf);
+            used[w] = energy.Of(answer, days * 24);
             found[w] = Nights(asked, answer, candidates, bodyOf, days);
             question.GoOn(Interlocked.Increment(ref done), winters);
         });
@@ -72,7 +78,7 @@ public static class SeasonStudy
             [.. Enumerable.Range(0, Weeks).Select(week => new WeekRisk(week, Mean(f => f.Ice[week]), Mean(f => f.Breaks[week])))],
             found.Count(f => f.Breaks.Any(n => n > 0)),
             [.. candidates.Select((f, n) => new SeasonLeader(f.Name, Mean(w => w.Nights[n]), found.Any(w => w.Broke[n]))).Where(l => l.Nights > 0)
-            .OrderByDescending(l => l.Breaks).ThenByDescending(l => l.Nights).Take(5)]);
+            .OrderByDescending(l => l.Breaks).ThenByDescending(l => l.Nights).Take(5)], [.. SeasonMeter.Told(question.Rig, used)]);
     }
 
     /// <summary>So many days of one winter from noon of 1 October on, told twelve times a day; of a question without events.</summary>

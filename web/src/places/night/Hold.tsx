@@ -114,9 +114,7 @@ function Found({ input }: { input: Input }) {
           {data.pieces.length === 1 ? "Apply" : `Apply all ${data.pieces.length}`}
         </Button>
       )}
-      <p className="mt-1 text-muted">
-        Fuse every pad and heater. Mains is work for a licensed electrician, by local codes.
-      </p>
+      <p className="mt-1 text-muted">Fuse every pad and heater. Mains is work for a licensed electrician, by local codes.</p>
     </div>
   );
 }

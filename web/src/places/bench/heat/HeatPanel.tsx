@@ -5,6 +5,7 @@ import { Caution } from "../../../ui/controls";
 import { Stale } from "../../../ui/Stale";
 import { useAnswers, useDocument, useStores } from "../benchStores";
 import { Fails } from "./Fails";
+import { HotLoops } from "./HotLoops";
 import { Modes } from "./Modes";
 import { useHeat } from "./useHeat";
 
@@ -44,6 +45,13 @@ export function HeatPanel() {
       <Parts name={`Heats the fluid, ${when}`} parts={sources} rig={rig} hour={hour} />
       <Words words={heating.heaters.map((h) => h.words)} />
       <Parts name={`Warms, ${when}`} parts={warmed} rig={rig} hour={hour} />
+      {heating.hotWater.length > 0 && (
+        <>
+          <h3 className={heading}>Hot water in store</h3>
+          <Words words={heating.hotWater.map((h) => h.words)} />
+        </>
+      )}
+      {rig.parts.some((p) => p.stock === "return-pump") && <HotLoops />}
       {heating.traced.length > 0 && (
         <>
           <h3 className={heading}>Traced lines</h3>

@@ -1,0 +1,96 @@
+using CsCheck;
+using WarmConduit.Core.Materials;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Heating;
+using WarmConduit.Core.Studies.Night;
+using WarmConduit.Core.Tests.Rigs;
+using WarmConduit.Core.Weather;
+
+namespace WarmConduit.Core.Tests.Studies;
+
+/// <summary>What heat takes over a winter, and hot water in store, each by a plain count beside.</summary>
+public class HeatEnergyTests
+{
+    [Fact]
+    public void A_winter_takes_in_its_first_week_what_a_night_of_seven_days_takes()
+    {
+        var rig = DemoRigs.Of("lantern");
+        var night = Conditions.Of(rig.Brief) with { StartHour = 12, Hours = 168, Weather = new WeatherChoice(WeatherPlace.KettleFell, 1) };
+        var week = HeatingStudy.Ask(new Question(rig, night)).Energy;
+        var winter = SeasonStudy.Ask(new Question(rig, night), new(WeatherPlace.KettleFell, 1)).Energy;
+        foreach (var kind in (EnergyKind[])[EnergyKind.Fuel, EnergyKind.Battery])
+        {
+            double byNight = Assert.Single(week, e => e.Kind == kind).UntilMorning / 7;
+            Assert.True(byNight > 0);
+            Assert.Equal(byNight, Assert.Single(winter, e => e.Kind == kind).ADayByWeek[0], 0.05 * byNight);
+        }
+        Assert.All(winter, e => Assert.Equal(e.AWinter, 7 * e.ADayByWeek.Sum(), 1e-6 * e.AWinter));
+        Assert.Empty(SeasonStudy.Ask(new Question(rig, night with { HeatOn = false }), new(WeatherPlace.KettleFell, 1)).Energy);
+    }
+
+    [Fact]
+    public void Days_until_empty_are_the_fewest_from_whatever_day_on() => (from days in Gen.Double[0, 5].Array[1, 30] from has in Gen.Double[0.1, 20]
+                                                                           select (days, has)).Sample(c =>
+    {
+        double least = double.PositiveInfinity;
+        for (int from = 0; from < c.days.Length; from++)
+        {
+            double left = c.has;
+            for (int day = from; day < c.days.Length && left > 0; day++)
+            {
+                if (c.days[day] >= left && c.days[day] > 0) least = Math.Min(least, day - from + (left / c.days[day]));
+                left -= c.days[day];
+            }
+        }
+        double told = SeasonMeter.LeastDays(c.days, c.has);
+        // Told to the day that it begins with: a start within a day is not looked for.
+        return double.IsInfinity(least) ? double.IsInfinity(told) : Math.Abs(least - told) < 1e-9;
+    });
+
+    [Fact]
+    public void Hot_water_in_store_is_what_plain_steps_draw_and_it_is_hot_again_when_they_are() =>
+        (from litres in Gen.Double[5, 60] from hot in Gen.Double[40, 75] from cold in Gen.Double[2, 20] from perK in Gen.Double[50, 400]
+         from power in Gen.Double[500, 5000] select (litres, hot, cold, perK, power)).Sample(c =>
+    {
+        double told = HotStores.At(c.litres, c.hot, c.cold, 38, out double drawn), plain = 0, mixed = 0.3 * c.litres;
+        const int steps = 20_000;
+        for (int i = 0; i < steps; i++)
+        {
+            // What leaves at a moment, from the hot layer, the mixed one, or too cold.
+            double at = c.litres * 1.5 * (i + 0.5) / steps, into = Math.Clamp((at - (c.litres - (mixed / 2))) / mixed, 0, 1);
+            double leaves = c.hot - ((c.hot - c.cold) * into);
+            if (leaves < 38) break;
+            plain += c.litres * 1.5 / steps * (leaves - c.cold) / (38 - c.cold);
+        }
+        double supply = c.hot + 10, water = c.cold, s = 0, recovers = HotStores.RecoversS(drawn, c.cold, c.hot, supply, c.perK, c.power);
+        double heat = drawn / 1000 * Water.DensityKgPerM3(c.hot) * Water.HeatCapacityJPerKgK(c.hot), step = recovers / steps;
+        for (; water < c.hot && s < 2 * recovers; s += step) water += step * Math.Min(c.power, c.perK * (supply - water)) / heat;
+        return Math.Abs(told - plain) < 0.002 * c.litres * 5 && Math.Abs(s - recovers) < 0.005 * recovers;
+    }, iter: 50);
+
+    [Fact]
+    public void The_store_of_the_demo_is_told_with_its_thermostat()
+    {
+        var rig = DemoRigs.Of("lantern");
+        var store = Assert.Single(HeatingStudy.Ask(new Question(rig, Conditions.Of(rig.Brief))).HotWater);
+        // 20 L at 65 °C and water of 12 °C: 20 · 53 / 26 = 40.8 L at 38 °C if nothing mixed.
+        Assert.Equal((65, 12), (store.HotC, store.ColdC));
+        Assert.InRange(store.At38L, 34, 40.7);
+        // 20 L from 12 to 65 °C take 1.23 kWh: at 5 kW a quarter of an hour, and longer at the end.
+        Assert.InRange(store.RecoversS!.Value, 750, 1800);
+    }
+
+    [Fact]
+    public void A_traced_line_that_is_too_cold_says_what_would_hold_it()
+    {
+        var rig = DemoRigs.Of("lantern");
+        // Hardly any flow: the trace is cold where it ends.
+        var weak = new PartFlow(ShutoffBar: 0.001, FreeLPerMin: 0.25);
+        rig = rig with { Parts = [.. rig.Parts.Select(p => p.Stock == "circulator" ? p with { Flow = weak } : p)] };
+        var answer = HeatingStudy.Ask(new Question(rig, Conditions.Of(rig.Brief) with { OutdoorC = -35, Hours = 12 }));
+        var cold = answer.Traced.Where(t => t.ColdestC < TradeConstants.HoldC).ToList();
+        Assert.NotEmpty(cold);
+        Assert.All(cold, t => Assert.Contains("hold it", t.Words.Text, StringComparison.Ordinal));
+    }
+}
