@@ -53,6 +53,7 @@ public static class StudyRegistry
         Study.Of("measureNext", MeasureNextStudy.Ask),
         Study.Of("shellHeat", ShellHeatStudy.Ask),
         Study.Of("heating", HeatingStudy.Ask),
+        Study.Of("balance", BalanceStudy.Ask, new BalanceInput()),
         Study.Of("modes", ModesStudy.Ask, Lane.Job),
         Study.Of("standing", StandingStudy.Ask),
         Study.Of("supply", SupplyStudy.Ask),

@@ -95,7 +95,6 @@ public class HoldTests
         var open = HoldFinder.Ask(Asked(rig, -20), new HoldInput(OutdoorC: -20, WindMPerS: 8));
         Assert.False(open.Holds);
         Assert.NotEmpty(open.Left);
-        Assert.Null(open.Bound);
         var small = Small(8, 0.5, true);
         HoldAnswer By(HoldBy by) => HoldFinder.Ask(Asked(small, -15), new HoldInput(OutdoorC: -15, WindMPerS: 3, Hours: 12, By: by));
         var (work, energy) = (By(HoldBy.Effort), By(HoldBy.Energy));

@@ -4,6 +4,7 @@ using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Heating;
 using WarmConduit.Core.Studies.Modes;
 using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
@@ -137,6 +138,29 @@ public class ModesTests
         Assert.Equal("conditions.heatSettings[0].id", Faults(Night(rig) with { HeatSettings = [new("nobody", "on")] }));
         Assert.Equal("conditions.heatSettings[0].position", Faults(Night(rig) with { HeatSettings = [new("heater", "open")] }));
         Assert.Equal("conditions.heatSettings", Faults(Night(rig) with { ModeId = "mine", HeatSettings = settings }));
+    }
+
+    [Fact]
+    public void Branches_are_balanced_to_the_shares_that_are_wished()
+    {
+        (from n in Gen.Int[2, 5] from shares in Gen.Double[1, 3].Array[n] select (n, shares)).Sample(c =>
+        {
+            // No bypass, which would have no valve of its own.
+            var rig = Ladder(new bool[c.n + 1]).Build();
+            rig = rig with { Runs = [.. rig.Runs.Where(r => r.Id != "bypass")] };
+            var question = new Question(rig, Night(rig));
+            var wishes = c.shares.Select((s, i) => new FlowWish($"rad{i}", s)).ToList();
+            var answer = BalanceStudy.Ask(question, new BalanceInput(wishes));
+            var heat = RigHeat.Of(question);
+            double all = answer.Branches.Sum(b => b.LPerMin), wished = c.shares.Sum();
+            return answer.Branches.Count == c.n && (!answer.Reached || (answer.Branches.Max(b => b.Opening) > 0.999
+                && answer.Branches.Zip(c.shares).All(b => Math.Abs((b.First.LPerMin / all) - (b.Second / wished)) < 0.01)
+                && answer.Branches.All(b => Math.Abs(b.NowLPerMin - (heat.ThroughM3PerS(question.Index.Part(b.PartId)) * 60e3)) < 1e-3)));
+        }, iter: 30);
+        Assert.Equal("wishes[0].id", Assert.Single(new BalanceInput([new("nobody", 1)]).Check(DemoRigs.Of("lantern"))).Path);
+        var lantern = DemoRigs.Of("lantern");
+        var demo = BalanceStudy.Ask(new Question(lantern, Conditions.Of(lantern.Brief)), new BalanceInput());
+        Assert.True(demo.Reached && demo.Branches.Count == 4);
     }
 
     [Fact]

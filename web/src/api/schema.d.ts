@@ -1301,6 +1301,45 @@ export interface components {
             /** @description None was taken for a month, and there is data older than that. */
             due: boolean;
         };
+        /** @description Balancing valves that share the flow as wished. Estimates: set them by a thermometer on each return. */
+        BalanceAnswer: {
+            /** @description The branches; empty: there are not two. */
+            branches: components["schemas"]["BalancedBranch"][];
+            /** @description They get what is wished; else what comes nearest. */
+            reached: boolean;
+            /** @description What it comes to, in words; null: nothing to say. */
+            words: null | components["schemas"]["Sentence"];
+        };
+        /** @description How the flow of a circuit is to be shared. */
+        BalanceInput: {
+            /** @description Branches that get another share than what they can give off asks for; left out: none. */
+            wishes?: null | components["schemas"]["FlowWish"][];
+        };
+        /** @description A branch, balanced. */
+        BalancedBranch: {
+            /** @description Its radiator or coil. */
+            partId: string;
+            /**
+             * Format: double
+             * @description Parts of the flow that it is to get.
+             */
+            wish: number;
+            /**
+             * Format: double
+             * @description Flow as the valves stand, L/min.
+             */
+            nowLPerMin: number;
+            /**
+             * Format: double
+             * @description Flow once balanced, L/min.
+             */
+            lPerMin: number;
+            /**
+             * Format: double
+             * @description How far its balancing valve is open, 0 (shut) to 1: of the area that the line has.
+             */
+            opening: number;
+        };
         /** @description Heights between which a point of a run may lie for a fix to hold, in the vehicle. */
         Band: {
             /** @description The run. */
@@ -2869,6 +2908,16 @@ export interface components {
             /** @description Something does not work; else it is good to know. */
             fault: boolean;
         };
+        /** @description What a branch is to get. */
+        FlowWish: {
+            /** @description Its radiator or coil. */
+            id: string;
+            /**
+             * Format: double
+             * @description Parts of the flow, as against the other branches; 0 to 1000.
+             */
+            share: number;
+        };
         /** @description What stands in a run or part in the end. */
         FluidStands: {
             /** @description Its path: runs/main, parts/pump. */
@@ -3437,7 +3486,7 @@ export interface components {
             savedLADay: number;
             /**
              * Format: double
-             * @description Share of the time that its pump runs where it is switched by the temperature of the pipe.
+             * @description Share of the time that its pump runs where the pipe switches it on below 38 °C.
              */
             runShare: number;
             /**
@@ -6558,6 +6607,8 @@ export interface components {
             calibration?: components["schemas"]["CalibrationInput"];
             /** @description Which winters. */
             season?: components["schemas"]["SeasonInput"];
+            /** @description How the flow of a circuit is to be shared. */
+            balance?: components["schemas"]["BalanceInput"];
             /** @description How the rig is used at a moment. */
             waterFlow?: components["schemas"]["WaterFlowInput"];
             /** @description The part that is taken out. */
@@ -7204,6 +7255,8 @@ export interface components {
             shellHeat?: components["schemas"]["ShellHeatAnswer"];
             /** @description The heating circuits and pads of a rig through the night. All figures are estimates. */
             heating?: components["schemas"]["HeatingAnswer"];
+            /** @description Balancing valves that share the flow as wished. Estimates: set them by a thermometer on each return. */
+            balance?: components["schemas"]["BalanceAnswer"];
             /** @description The modes of a rig's heating circuits. Heat and hours are estimates. */
             modes?: components["schemas"]["ModesAnswer"];
             /** @description A rig's verdict in one line. */

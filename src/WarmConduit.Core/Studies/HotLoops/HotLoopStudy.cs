@@ -86,8 +86,10 @@ public static class HotLoopStudy
         // Switched by the pipe: filled hot, and left until its first metre is as cold as that.
         (double Share, double MeanW) Switched(double onC)
         {
-            double restS = lengths.Min(l => Rests(l, question.Ask(RigNight.Of), hot, onC));
-            return double.IsInfinity(restS) ? (0, 0) : (fillS / (fillS + restS), lengths.Sum(l => l.HeatJPerK) * (hot - onC) / (fillS + restS));
+            var night = question.Ask(RigNight.Of);
+            double restS = lengths.Min(l => Rests(l, night, hot, onC));
+            double Cooled(Length l) => l.HeatJPerK * (hot - AirC(l.Zone, night)) * (1 - Math.Exp(-restS * l.WPerK / l.HeatJPerK));
+            return double.IsInfinity(restS) ? (0, 0) : (fillS / (fillS + restS), (lengths.Sum(Cooled) + (lost * fillS)) / (fillS + restS));
         }
         var (share, mean) = Switched(WaterFlowInput.UsualWishC);
         var (frostShare, frostW) = Switched(hold);
@@ -97,11 +99,12 @@ public static class HotLoopStudy
         double savedL = waits.Sum(w => w.DrawsADay * w.Saved), savedS = waits.Select(w => w.LPerMin > 0 ? w.Saved / w.LPerMin * 60 : 0).DefaultIfEmpty(0).Max();
         double? stands = Stands(question, lengths, hot, perK, hold);
         double store = way.Heater is null ? 0 : PartWater.HoldsL(way.Heater) / 1000 * Water.DensityKgPerM3(hot) * Water.HeatCapacityJPerKgK(hot) * (hot - hold);
+        string wait = FormattableString.Invariant($"{savedS:0} s");
         Sentence[] words =
         [
             Sentence.Of($"{pump.Name} sends {new Measure(way.M3PerS * 60e3, Quantity.Flow)} round {Measure.Length(way.Runs.Sum(question.Index.PipeLengthM))} of " +
                 $"line: it leaves the heater at {Measure.Temperature(hot)}, comes back at {Measure.Temperature(back)}, and loses {Measure.Power(lost)}."),
-            Sentence.Of($"As comfort it saves up to {savedS:0} s of waiting and {Measure.Volume(savedL)} of water a day. Each hour that a timer lets it run " +
+            Sentence.Of($"As comfort it saves up to {wait} of waiting and {Measure.Volume(savedL)} of water a day. Each hour that a timer lets it run " +
                 $"takes {Measure.Energy(lost + PumpW)}; switched by the pipe at {Measure.Temperature(WaterFlowInput.UsualWishC)} it takes " +
                 $"{Measure.Energy(24 * (mean + (share * PumpW)))} a day, with the pump on for {Measure.Duration(share * 24 * HourS)} of it."),
             frostShare > 0 ? Sentence.Of($"Switched by the pipe at {Measure.Temperature(hold)}, against frost alone, it takes " +

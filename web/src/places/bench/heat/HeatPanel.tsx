@@ -4,6 +4,7 @@ import { indexOf, type Rig } from "../../../document/geometry";
 import { Caution } from "../../../ui/controls";
 import { Stale } from "../../../ui/Stale";
 import { useAnswers, useDocument, useStores } from "../benchStores";
+import { Balance } from "./Balance";
 import { Fails } from "./Fails";
 import { HotLoops } from "./HotLoops";
 import { Modes } from "./Modes";
@@ -45,6 +46,7 @@ export function HeatPanel() {
       <Parts name={`Heats the fluid, ${when}`} parts={sources} rig={rig} hour={hour} />
       <Words words={heating.heaters.map((h) => h.words)} />
       <Parts name={`Warms, ${when}`} parts={warmed} rig={rig} hour={hour} />
+      {warmed.length > 1 && <Balance rig={rig} />}
       {heating.hotWater.length > 0 && (
         <>
           <h3 className={heading}>Hot water in store</h3>
