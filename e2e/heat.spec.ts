@@ -63,6 +63,15 @@ test("A line is taped along another, and let go again", async ({ page }) => {
   await expect.poll(taped).toBe(2);
   await traces.getByRole("button", { name: "Remove" }).first().click();
   await expect.poll(taped).toBe(1);
+  // One act lays a line along another, taped to it.
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("shower hot");
+  await page.keyboard.press("Enter");
+  await page.locator("[data-trace-along]").click();
+  await saved(page);
+  const laid = (await rigOf(page, "lantern")).runs.find((r: { name: string }) => r.name === "Trace along shower hot");
+  expect(laid.traces).toEqual([{ id: "shower-hot", kind: "aluminiumTape" }]);
+  await expect(page.locator("[data-traces]")).toContainText("shower hot");
 });
 
 test("Modes of Lantern: looked at, kept, printed as one table", async ({ page }) => {

@@ -76,17 +76,6 @@ async function water(page: Page) {
   await page.locator("[data-water][data-stale=false]").waitFor();
 }
 
-test("bench, Lantern, one line followed", async ({ page }) => {
-  await water(page);
-  await page.locator("[data-water]").getByRole("button", { name: "Open" }).nth(3).click();
-  await page.keyboard.press("Control+k");
-  await page.getByPlaceholder(/A part, a run/).fill("shower hot");
-  await page.keyboard.press("Enter");
-  await page.getByRole("tab", { name: "Water" }).click();
-  await page.waitForTimeout(900);
-  await shot(page, "bench-lantern");
-});
-
 test("supply: three taps open", async ({ page }) => {
   await water(page);
   const open = page.locator("[data-water]").getByRole("button", { name: "Open" });
@@ -148,12 +137,14 @@ test("the night, hour by hour, and what it rests on", async ({ page }) => {
   await atThree(page);
   await page.evaluate(() => scrollTo(0, 0));
   await shot(page, "night");
+  await page.setViewportSize({ width: 1280, height: 1000 });
   await page.goto("/rigs/sparrow/night");
   await page.getByRole("tab", { name: "Improve" }).click();
-  await page.getByRole("button", { name: "Move it boxed in under the floor" }).waitFor();
+  await page.getByRole("button", { name: "Find the cheapest set" }).click();
+  await page.locator("[data-whole=true]").waitFor();
   await page.locator("[data-option]").first().hover();
   await page.waitForTimeout(600);
-  await shot(page, "insulation");
+  await shot(page, "improve");
 });
 
 test("drain-down: order, water going down, how it may stand", async ({ page }) => {
@@ -187,14 +178,21 @@ test("lay-up: a step of it, and the air lens", async ({ page }) => {
   await shot(page, "bench-air");
 });
 
-test("the heat lens", async ({ page }) => {
+test("the heat lens: what warms what, and what it uses; a mode of its valves", async ({ page }) => {
   await page.goto("/rigs/lantern");
   await page.locator("[data-sheet]").waitFor();
   await page.keyboard.press("g");
   await page.getByRole("tab", { name: "Heat" }).click();
-  await page.locator("[data-heat-part]").first().waitFor();
+  await page.locator("[data-modes]").waitFor();
+  await page.locator("[data-hot-loops]").waitFor();
   await page.waitForTimeout(1200);
+  await page.locator("[data-energy]").last().scrollIntoViewIfNeeded();
   await shot(page, "bench-heat");
+  await page.getByText(/^Compare \d+ modes/).click();
+  await page.locator("[data-mode='Rooms and frost protection']").click();
+  await page.locator("[data-heat-panel]").evaluate((panel) => panel.scrollTo(0, 0));
+  await page.waitForTimeout(1500);
+  await shot(page, "heat-modes");
 });
 
 test("a walk-through on a phone", async ({ page }) => {

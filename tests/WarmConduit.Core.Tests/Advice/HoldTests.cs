@@ -59,8 +59,12 @@ public class HoldTests
     public void It_is_within_a_tenth_of_the_best_set_of_three_and_no_piece_can_be_spared()
     {
         int held = 0;
-        (from wall in Gen.Double[1, 12] from run in Gen.Double[0.1, 1.2] from cold in Gen.Double[-25, -5] from second in Gen.Bool 
-         from prices in Gen.Double[1, 100].Array[5] select (wall, run, cold, second, prices))
+        (from wall in Gen.Double[1, 12]
+         from run in Gen.Double[0.1, 1.2]
+         from cold in Gen.Double[-25, -5]
+         from second in Gen.Bool
+         from prices in Gen.Double[1, 100].Array[5]
+         select (wall, run, cold, second, prices))
             .Sample(c =>
             {
                 string[] priced = [Price.Pad, Price.FrostHeater, Price.Louvre, Catalogue.Usual(UsualFor.Sleeve).Id, Catalogue.Usual(UsualFor.Board).Id];

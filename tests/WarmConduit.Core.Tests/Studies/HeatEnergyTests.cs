@@ -30,43 +30,41 @@ public class HeatEnergyTests
     }
 
     [Fact]
-    public void Days_until_empty_are_the_fewest_from_whatever_day_on() => (from days in Gen.Double[0, 5].Array[1, 30] from has in Gen.Double[0.1, 20]
-                                                                           select (days, has)).Sample(c =>
+    public void Days_until_empty_are_the_fewest_from_whatever_day_on() => Gen.Select(Gen.Double[0, 5].Array[1, 30], Gen.Double[0.1, 20]).Sample((days, has) =>
     {
         double least = double.PositiveInfinity;
-        for (int from = 0; from < c.days.Length; from++)
+        for (int from = 0; from < days.Length; from++)
         {
-            double left = c.has;
-            for (int day = from; day < c.days.Length && left > 0; day++)
+            double left = has;
+            for (int day = from; day < days.Length && left > 0; day++)
             {
-                if (c.days[day] >= left && c.days[day] > 0) least = Math.Min(least, day - from + (left / c.days[day]));
-                left -= c.days[day];
+                if (days[day] >= left && days[day] > 0) least = Math.Min(least, day - from + (left / days[day]));
+                left -= days[day];
             }
         }
-        double told = SeasonMeter.LeastDays(c.days, c.has);
+        double told = SeasonMeter.LeastDays(days, has);
         // Told to the day that it begins with: a start within a day is not looked for.
         return double.IsInfinity(least) ? double.IsInfinity(told) : Math.Abs(least - told) < 1e-9;
     });
 
     [Fact]
-    public void Hot_water_in_store_is_what_plain_steps_draw_and_it_is_hot_again_when_they_are() =>
-        (from litres in Gen.Double[5, 60] from hot in Gen.Double[40, 75] from cold in Gen.Double[2, 20] from perK in Gen.Double[50, 400]
-         from power in Gen.Double[500, 5000] select (litres, hot, cold, perK, power)).Sample(c =>
+    public void Hot_water_in_store_is_what_plain_steps_draw_and_it_is_hot_again_when_they_are() => Gen.Select(
+        Gen.Double[5, 60], Gen.Double[40, 75], Gen.Double[2, 20], Gen.Double[50, 400], Gen.Double[500, 5000]).Sample((litres, hot, cold, perK, power) =>
     {
-        double told = HotStores.At(c.litres, c.hot, c.cold, 38, out double drawn), plain = 0, mixed = 0.3 * c.litres;
+        double told = HotStores.At(litres, hot, cold, 38, out double drawn), plain = 0, mixed = 0.3 * litres;
         const int steps = 20_000;
         for (int i = 0; i < steps; i++)
         {
             // What leaves at a moment, from the hot layer, the mixed one, or too cold.
-            double at = c.litres * 1.5 * (i + 0.5) / steps, into = Math.Clamp((at - (c.litres - (mixed / 2))) / mixed, 0, 1);
-            double leaves = c.hot - ((c.hot - c.cold) * into);
+            double at = litres * 1.5 * (i + 0.5) / steps, into = Math.Clamp((at - (litres - (mixed / 2))) / mixed, 0, 1);
+            double leaves = hot - ((hot - cold) * into);
             if (leaves < 38) break;
-            plain += c.litres * 1.5 / steps * (leaves - c.cold) / (38 - c.cold);
+            plain += litres * 1.5 / steps * (leaves - cold) / (38 - cold);
         }
-        double supply = c.hot + 10, water = c.cold, s = 0, recovers = HotStores.RecoversS(drawn, c.cold, c.hot, supply, c.perK, c.power);
-        double heat = drawn / 1000 * Water.DensityKgPerM3(c.hot) * Water.HeatCapacityJPerKgK(c.hot), step = recovers / steps;
-        for (; water < c.hot && s < 2 * recovers; s += step) water += step * Math.Min(c.power, c.perK * (supply - water)) / heat;
-        return Math.Abs(told - plain) < 0.002 * c.litres * 5 && Math.Abs(s - recovers) < 0.005 * recovers;
+        double supply = hot + 10, water = cold, s = 0, recovers = HotStores.RecoversS(drawn, cold, hot, supply, perK, power);
+        double heat = drawn / 1000 * Water.DensityKgPerM3(hot) * Water.HeatCapacityJPerKgK(hot), step = recovers / steps;
+        for (; water < hot && s < 2 * recovers; s += step) water += step * Math.Min(power, perK * (supply - water)) / heat;
+        return Math.Abs(told - plain) < 0.002 * litres * 5 && Math.Abs(s - recovers) < 0.005 * recovers;
     }, iter: 50);
 
     [Fact]

@@ -89,7 +89,7 @@ internal sealed class HoldPieces(Question question)
             double beside = BesideM(water, line);
             if (beside < LeastTapedM) continue;
             yield return new HoldPiece($"tape {line.Id} {water.Id}",
-                Sentence.Of($"{water.Name}: {line.Name} taped along {Measure.Length(beside)} of it, under aluminium tape"), 
+                Sentence.Of($"{water.Name}: {line.Name} taped along {Measure.Length(beside)} of it, under aluminium tape"),
                 rig => Taped(rig, line.Id, water.Id), TapeH + (PerMetreH * beside), 0, water.Id);
         }
     }

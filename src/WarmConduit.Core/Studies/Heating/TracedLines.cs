@@ -28,7 +28,8 @@ internal static class TracedLines
                 : Sentence.Of($"{name} falls to {Measure.Temperature(coldest)}, {Measure.Length(along)} from its start: below the " +
                     $"{Measure.Temperature(TradeConstants.HoldC)} that is safe.");
             if (bare > 0.01) words = words.And(Sentence.Of($" The trace does not touch {Measure.Length(bare)} of it."));
-            if (coldest < TradeConstants.HoldC && night.Heat.Moments.Any(m => m is not null)) words = words.And(Needs(question, id));
+            // Where nothing flows, more of it is no help.
+            if (coldest < TradeConstants.HoldC && night.Candidates.Any(f => f.Thing == id && touched.Contains(f.Id))) words = words.And(Needs(question, id));
             yield return new TracedRun(id, coldest, along, bare, words);
         }
     }

@@ -102,16 +102,17 @@ public static class HotLoopStudy
         string wait = FormattableString.Invariant($"{savedS:0} s");
         Sentence[] words =
         [
-            Sentence.Of($"{pump.Name} sends {new Measure(way.M3PerS * 60e3, Quantity.Flow)} round {Measure.Length(way.Runs.Sum(question.Index.PipeLengthM))} of " +
-                $"line: it leaves the heater at {Measure.Temperature(hot)}, comes back at {Measure.Temperature(back)}, and loses {Measure.Power(lost)}."),
+            Sentence.Of($"{pump.Name} sends {new Measure(way.M3PerS * 60e3, Quantity.Flow)} round " +
+                $"{Measure.Length(way.Runs.Sum(question.Index.PipeLengthM))} of line: it leaves the heater at " +
+                $"{Measure.Temperature(hot)}, comes back at {Measure.Temperature(back)}, and loses {Measure.Power(lost)}."),
             Sentence.Of($"As comfort it saves up to {wait} of waiting and {Measure.Volume(savedL)} of water a day. Each hour that a timer lets it run " +
                 $"takes {Measure.Energy(lost + PumpW)}; switched by the pipe at {Measure.Temperature(WaterFlowInput.UsualWishC)} it takes " +
                 $"{Measure.Energy(24 * (mean + (share * PumpW)))} a day, with the pump on for {Measure.Duration(share * 24 * HourS)} of it."),
             frostShare > 0 ? Sentence.Of($"Switched by the pipe at {Measure.Temperature(hold)}, against frost alone, it takes " +
                 $"{Measure.Energy(24 * (frostW + (frostShare * PumpW)))} a day as cold as this.")
                 : Sentence.Of($"Switched by the pipe at {Measure.Temperature(hold)}, against frost alone, it has nothing to do on this night."),
-            Sentence.Of($"Against frost, always on, it keeps {Measure.Temperature(hold)} to its end down to {Measure.Temperature(stands ?? ColdestC)} outdoors" +
-                $"{(stands is null ? "; colder was not tried" : "")}, as long as the heater is hot."),
+            Sentence.Of($"Against frost, always on, it keeps {Measure.Temperature(hold)} to its end down to " +
+                $"{Measure.Temperature(stands ?? ColdestC)} outdoors{(stands is null ? "; colder was not tried" : "")}, as long as the heater is hot."),
             Sentence.Of($"With the heater off, what is in store lasts about {Measure.Duration(lost > 0 ? store / lost : 0)}."),
             "The night is told with this pump at rest.",
         ];

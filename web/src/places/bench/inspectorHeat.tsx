@@ -1,9 +1,12 @@
 import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
-import { indexOf, type Part, type Rig, type Run } from "../../document/geometry";
+import { newId } from "../../app/ids";
+import { courseOf, indexOf, type Part, plus, type Rig, type Run } from "../../document/geometry";
 import { Button, Caution } from "../../ui/controls";
 import { PickField, QuantityField } from "../../ui/QuantityField";
+import { useStores } from "./benchStores";
 import { useChange } from "./inspectorFields";
+import { useActions } from "./useActions";
 
 type Heat = Schema["PartHeat"];
 
@@ -144,5 +147,38 @@ export function TraceFields({ rig, run }: { rig: Rig; run: Run }) {
       />
       <p className="mt-1 text-muted">It warms the metres that lie against it: within a finger's breadth.</p>
     </fieldset>
+  );
+}
+
+/** A heating line along all of a water line, taped to it: its ends are loose until they are joined into a circuit. */
+export function TraceAlong({ rig, run }: { rig: Rig; run: Run }) {
+  const { catalogue } = useCatalogue();
+  const { commit } = useActions();
+  const { selection } = useStores();
+  if (run.service !== "cold" && run.service !== "hot" && run.service !== "waste") return null;
+  const across = (id: string) => catalogue?.pipes.find((p) => p.id === id)?.outerDiameterM ?? 0;
+  const pipe = rig.runs.find((r) => r.service === "coolant")?.pipe ?? catalogue?.pipes.find((p) => p.id.startsWith("epdm"))?.id;
+  if (!pipe) return null;
+  const lay = () => {
+    // On top of it, skin to skin.
+    const course = courseOf(rig, run).map((p) => plus(p.at, { xM: 0, yM: 0, zM: (across(run.pipe) + across(pipe)) / 2 }));
+    const id = newId("trace");
+    const made = {
+      id,
+      name: `Trace along ${run.name}`.slice(0, 80),
+      service: "coolant",
+      pipe,
+      from: { at: course[0] },
+      to: { at: course.at(-1) },
+      bends: course.slice(1, -1).map((at, i) => ({ id: `b${i + 1}`, at })),
+      traces: [{ id: run.id, kind: "aluminiumTape" }],
+    };
+    commit(`Trace along ${run.name}`, [{ kind: "fragment", name: made.name, parts: [], runs: [made] } as Schema["Edit"]]);
+    selection.take({ kind: "run", runId: id });
+  };
+  return (
+    <Button data-trace-along onClick={lay}>
+      Lay a heating line along it
+    </Button>
   );
 }
