@@ -19,6 +19,15 @@ test("Lantern's circuits: fluid along every line, watts at each emitter, what th
   await expect(panel.locator("[data-energy=fuel]")).toContainText(/L of fuel until morning/);
   await expect(panel.locator("[data-energy=battery]")).toContainText(/such (a )?night/);
   await expect(panel).toContainText("carbon monoxide");
+  await expect(panel.locator("[data-hot-loops]")).toContainText("return pump sends");
+  // The wet room wishes for more of the flow: its valve opens, and the others close.
+  await panel.getByText("Share the flow among the branches").click();
+  const wet = panel.locator("[data-branch=rad-wet]");
+  await expect(wet).toContainText("% open");
+  const shared = await wet.textContent();
+  await wet.getByLabel("Parts").fill("80");
+  await page.keyboard.press("Enter");
+  await expect(wet).not.toHaveText(shared ?? "");
   // The hour scrubs it: the evening's load is another than the morning's.
   const morning = await panel.locator("[data-heat-part=heater] strong").textContent();
   await page.getByRole("slider", { name: "Hour" }).focus();
@@ -128,4 +137,6 @@ test("The cheapest set that holds all water is found, and done as one step", asy
   await expect(found).toContainText("Nothing is needed");
   await page.keyboard.press("Control+z");
   await expect(found.locator("[data-hold-piece]").first()).toBeVisible({ timeout: 30_000 });
+  await page.getByRole("tab", { name: "Winter" }).click();
+  await expect(page.locator("[data-season-energy] [data-energy=fuel]")).toContainText("of fuel a winter", { timeout: 30_000 });
 });

@@ -138,11 +138,12 @@ test("the night, hour by hour, and what it rests on", async ({ page }) => {
   await page.evaluate(() => scrollTo(0, 0));
   await shot(page, "night");
   await page.setViewportSize({ width: 1280, height: 1000 });
-  await page.goto("/rigs/sparrow/night");
+  await page.getByRole("radio", { name: "Brief's night" }).click();
   await page.getByRole("tab", { name: "Improve" }).click();
   await page.getByRole("button", { name: "Find the cheapest set" }).click();
+  await page.getByLabel("Hold it").getByLabel("Outdoors").fill("-25");
+  await page.keyboard.press("Enter");
   await page.locator("[data-whole=true]").waitFor();
-  await page.locator("[data-option]").first().hover();
   await page.waitForTimeout(600);
   await shot(page, "improve");
 });
@@ -190,6 +191,7 @@ test("the heat lens: what warms what, and what it uses; a mode of its valves", a
   await shot(page, "bench-heat");
   await page.getByText(/^Compare \d+ modes/).click();
   await page.locator("[data-mode='Rooms and frost protection']").click();
+  await page.mouse.move(500, 780);
   await page.locator("[data-heat-panel]").evaluate((panel) => panel.scrollTo(0, 0));
   await page.waitForTimeout(1500);
   await shot(page, "heat-modes");

@@ -55,6 +55,9 @@ internal static class HeatShelf
         ["panel-radiator"] = new(RatedW: 350, RatedK: 50),
         ["towel-ladder"] = new(RatedW: 150, RatedK: 50),
         ["coolant-coil"] = new(CoilWPerK: 140),
+
+        // Parked: what an engine that is kept warm loses.
+        ["engine"] = new(RatedW: 800, RatedK: 65),
     };
 
     public static PartHeat? Of(string id) => ById.GetValueOrDefault(id);

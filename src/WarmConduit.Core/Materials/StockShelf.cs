@@ -148,6 +148,8 @@ internal static class StockShelf
         Of(PartGroup.Heat, "coolant-heater", "coolant heater 5 kW", 0.4, 0.4, Passage.Through, IceBreaks.No, 2.5, (220, 110, 180), 3,
             [At("in", 0, 40, 60, Facing.Rear, 0.018, PortRole.Coolant), At("out", 0, 80, 120, Facing.Rear, 0.018, PortRole.Coolant)], landmark: true,
             positions: [Motor[1], Motor[0]]),
+        Of(PartGroup.Heat, "engine", "engine, at its coolant ports", 6, 0.4, Passage.Through, IceBreaks.No, 2, (400, 300, 300), 5,
+            [At("in", 0, 80, 60, Facing.Rear, 0.018, PortRole.Coolant), At("out", 0, 220, 240, Facing.Rear, 0.018, PortRole.Coolant)], landmark: true),
         Of(PartGroup.Heat, "circulator", "coolant circulator", 0.08, 0.1, Passage.Through, IceBreaks.No, 2.5, (130, 80, 80), 0.6, InOut(130, 40, 30),
         look: PartLook.Cylinder, positions: [Motor[1], Motor[0]]),
         Of(PartGroup.Heat, "radiator", "radiator with fan", 0.6, 0.5, Passage.Through, IceBreaks.No, 2.5, (300, 120, 200), 2.2,

@@ -141,6 +141,22 @@ public class ModesTests
     }
 
     [Fact]
+    public void The_engine_is_warmed_where_it_is_wanted_and_told_where_it_is_not()
+    {
+        var rig = Ladder([true, true, false]).Build();
+        rig = rig with { Parts = [.. rig.Parts.Select(p => p.Id == "rad1" ? p with { Stock = "engine" } : p)] };
+        var modes = ModesStudy.Ask(new Question(rig, Night(rig)));
+        var both = Assert.Single(modes.Modes, m => m.InUse);
+        Assert.Contains(both.Checks, c => c.Text.Contains("passes the engine", StringComparison.Ordinal));
+        // By its valve alone nobody gets it, and the rooms are warm without it.
+        Assert.Equal(["rad1"], Assert.Single(modes.Modes, m => m.Name == "The engine alone").Warms.Select(w => w.Id));
+        var rooms = Assert.Single(modes.Modes, m => m.Name == "Rooms alone");
+        Assert.Equal(["rad0"], rooms.Warms.Select(w => w.Id));
+        Assert.DoesNotContain(rooms.Checks, c => c.Text.Contains("engine", StringComparison.Ordinal));
+        Assert.True(rooms.GivenW < both.GivenW);
+    }
+
+    [Fact]
     public void Branches_are_balanced_to_the_shares_that_are_wished()
     {
         (from n in Gen.Int[2, 5] from shares in Gen.Double[1, 3].Array[n] select (n, shares)).Sample(c =>

@@ -3096,7 +3096,7 @@ export interface components {
          * @description What heat is for.
          * @enum {unknown}
          */
-        HeatGroup: "hotWater" | "rooms" | "frost";
+        HeatGroup: "hotWater" | "rooms" | "frost" | "engine";
         /** @description A length of a line of a circuit through the night, in the direction of flow. */
         HeatLine: {
             /** @description The run. */

@@ -34,6 +34,7 @@ const glyphs: Record<string, string> = {
   "relief-valve": "M3 17h9v-5M12 12V9M9 9h6M12 9l-2-2l4-2l-4-2M12 17v4",
   "coolant-heater": "M3 6h18v12H3zM12 9q4 3 1 6q-2 1-3-1q0-2 2-5M6 18v3M10 18v3",
   "coolant-coil": "M3 7h14a2 2 0 0 1 0 4H7a2 2 0 0 0 0 4h14",
+  engine: "M4 9h3l2-3h6v3h3v3h2v5h-2v2H8l-2-3H4zM9 9h6M12 12v4M10 14h4",
   circulator: "M12 6a6 6 0 1 0 0 12a6 6 0 1 0 0-12M2 12h4M18 12h4M12 9v6M9 12h6",
   radiator: "M3 6h18v12H3zM7 6v12M11 6v12M15 6v12M19 6v12",
   "panel-radiator": "M3 5h18v13H3zM3 8h18M3 15h18M8 8v7M12 8v7M16 8v7",

@@ -105,6 +105,7 @@ public static class ModesStudy
     {
         HeatGroup.HotWater => "hot water",
         HeatGroup.Rooms => "rooms",
+        HeatGroup.Engine => "the engine",
         _ => "frost protection",
     };
 
@@ -218,6 +219,9 @@ public static class ModesStudy
         var hot = warms.Where(w => w.Group == HeatGroup.HotWater).Select(w => heat.Around(asked.Index.Part(w.Id))).ToHashSet();
         if (hot.Count > 0)
             foreach (var finding in new ScaldRule().Find(asked).Where(f => hot.Contains(f.Place?.PartId))) yield return finding.Reason;
+        if (warms.FirstOrDefault(w => w.Group == HeatGroup.Engine) is { } engine && warms.Length > 1)
+            yield return Sentence.Of($"Fluid passes the engine too, which takes {Measure.Power(engine.MeanW)} of the heat. Shut the way to it unless it is " +
+                $"to be warmed.");
         if (sources.Length > 0 && warms.Length == 0)
             yield return "The loop is kept hot and warms nothing but what it passes: fuel and battery are used all the same.";
     }

@@ -148,9 +148,10 @@ public static class HeatingStudy
         return new EnergyUse(kind, [.. byHour.Select(v => Math.Round(v, 4))], used, has is > 0 ? has : null, emptyS, nights, words);
     }
 
-    private static string Nights(double nights) => nights >= 10 ? $"{Math.Floor(nights):0} such nights" : nights >= 1.95
-        ? FormattableString.Invariant($"{nights:0.#} such nights")
-        : nights >= 0.95 ? "one such night" : FormattableString.Invariant($"{100 * nights:0} % of such a night");
+    // Rounded down: it errs early.
+    private static string Nights(double nights) => nights >= 10 ? $"{Math.Floor(nights):0} such nights" : nights >= 2
+        ? FormattableString.Invariant($"{Math.Floor(10 * nights) / 10:0.#} such nights")
+        : nights >= 1 ? "one such night" : FormattableString.Invariant($"{Math.Floor(100 * nights):0} % of such a night");
 
     private static IEnumerable<Sentence> Notes(Question question, RigNight night, RigHeat heat)
     {

@@ -15,6 +15,9 @@ public enum HeatGroup
 
     /// <summary>Tanks and lines that must not freeze.</summary>
     Frost,
+
+    /// <summary>The vehicle's engine, before it is started.</summary>
+    Engine,
 }
 
 /// <summary>Something that a circuit warms: a coil, a radiator, a run that is a trace.</summary>
@@ -54,7 +57,7 @@ internal sealed class ModeFinder
             .Select(p => new HeatSink(p.Id, false, GroupOf(p))),
             .. Graph.Runs.Where(r => r.Traces is { Count: > 0 }).Select(r => new HeatSink(r.Id, true, HeatGroup.Frost))];
 
-        HeatGroup GroupOf(Part part) => part.Heats().CoilWPerK is null ? HeatGroup.Rooms
+        HeatGroup GroupOf(Part part) => part.Stock == "engine" ? HeatGroup.Engine : part.Heats().CoilWPerK is null ? HeatGroup.Rooms
             : heat.Around(part) is { } vessel && PartWater.HeatsWater(question.Index.Part(vessel)) ? HeatGroup.HotWater : HeatGroup.Frost;
     }
 

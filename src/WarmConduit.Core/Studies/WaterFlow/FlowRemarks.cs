@@ -92,7 +92,7 @@ internal static class FlowRemarks
                 $"{Measure.Flow(heater.Flows().LightsLPerMin)}; {Measure.Flow(q)} flows: the water stays cold."), true);
         foreach (var remark in Swelling(question, scene)) yield return remark;
         foreach (var part in open.Where(p => p.Stock is "washing-machine" or "dishwasher" or "toilet" or "toilet-valve" or "drinking-tap"))
-            if (state.C[state.NodeOf(RigFlow.Node(part.Id, "cold"))] > FedHotC)
+            if (state.Has(RigFlow.Node(part.Id, "cold")) && state.C[state.NodeOf(RigFlow.Node(part.Id, "cold"))] > FedHotC)
                 yield return new FlowRemark($"fed-hot:{part.Id}", part.Id, $"{part.Name} is fed hot.", true);
     }
 }

@@ -68,6 +68,9 @@ internal sealed class FlowState
         return state;
     }
 
+    /// <summary>Whether there is a node: a part that no water line joins has none.</summary>
+    public bool Has(string id) => _node.ContainsKey(_flow.At(id));
+
     /// <summary>Number of a node.</summary>
     public int NodeOf(string id) => _node[_flow.At(id)];
 

@@ -37,25 +37,30 @@ export function Hold() {
     <Panel className="p-3" aria-label="Hold it">
       <div className="flex flex-wrap items-center gap-2">
         <h2 className="grow text-[17px] font-semibold">Hold it</h2>
-        <PricesButton />
-        <span className="text-muted">Spare</span>
-        <Choice<By> label="Spare" value={input.by ?? "effort"} onChange={(by) => change({ by })} options={spared} />
+        {wanted ? (
+          <>
+            <PricesButton />
+            <span className="text-muted">Spare</span>
+            <Choice<By> label="Spare" value={input.by ?? "effort"} onChange={(by) => change({ by })} options={spared} />
+          </>
+        ) : (
+          <Button onClick={() => setWanted(true)}>Find the cheapest set</Button>
+        )}
       </div>
       <p className="text-muted">
         The cheapest set of measures that keeps everything with water in it above a temperature, with the heat on.
       </p>
-      <div className="mt-2 flex flex-wrap items-end gap-3">
-        {field("Hold at least", "temperature", "hold.holdC", input.holdC, (holdC) => ({ holdC }))}
-        {field("Outdoors", "temperature", "night.outdoorC", input.outdoorC ?? brief.lowestC, (outdoorC) => ({ outdoorC }))}
-        {field("Wind", "speed", "night.windMPerS", input.windMPerS ?? brief.windMPerS, (windMPerS) => ({ windMPerS }))}
-        {field("For", "duration", "night.hours", input.hours ?? hours, (h) => ({ hours: h }), 3600)}
-        {!wanted && <Button onClick={() => setWanted(true)}>Find the cheapest set</Button>}
-        {wanted && (
+      {wanted && (
+        <div className="mt-2 flex flex-wrap items-end gap-3">
+          {field("Hold at least", "temperature", "hold.holdC", input.holdC, (holdC) => ({ holdC }))}
+          {field("Outdoors", "temperature", "night.outdoorC", input.outdoorC ?? brief.lowestC, (outdoorC) => ({ outdoorC }))}
+          {field("Wind", "speed", "night.windMPerS", input.windMPerS ?? brief.windMPerS, (windMPerS) => ({ windMPerS }))}
+          {field("For", "duration", "night.hours", input.hours ?? hours, (h) => ({ hours: h }), 3600)}
           <Button quiet onClick={() => setWanted(false)}>
             Stop looking
           </Button>
-        )}
-      </div>
+        </div>
+      )}
       {wanted && <Found input={input} />}
     </Panel>
   );

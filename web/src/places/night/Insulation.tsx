@@ -11,7 +11,7 @@ import { useLook } from "../bench/useLook";
 import { usePlan } from "./usePlan";
 
 type By = "hoursWon" | "hoursPerMm" | "hoursPerL" | "hoursPerMoney";
-const SHOWN = 6;
+const SHOWN = 4;
 const orders: Record<By, string> = { hoursWon: "Hours", hoursPerMm: "per mm", hoursPerL: "per litre", hoursPerMoney: "per money" };
 
 /** Sleeves, jackets, linings, louvres: each tried on the night, and the best of them together. */

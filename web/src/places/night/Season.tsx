@@ -1,10 +1,9 @@
 import { useState } from "react";
-import type { Schema } from "../../api/client";
-import { say, usePrint } from "../../app/units";
 import { Button, Panel } from "../../ui/controls";
 import { PickField } from "../../ui/QuantityField";
 import { useSize } from "../../ui/useSize";
 import { useAnswers, useDocument } from "../bench/benchStores";
+import { EnergyBars } from "../bench/heat/EnergyBars";
 import { useJob } from "../bench/useAsked";
 import { dayWords, type Place, places } from "./places";
 
@@ -133,30 +132,10 @@ export function Season() {
         <section aria-label="What heat takes" className="mt-2" data-season-energy={data.energy.length}>
           <h3 className="font-semibold">What heat takes</h3>
           {data.energy.map((e) => (
-            <SeasonBars key={e.kind} energy={e} />
+            <EnergyBars key={e.kind} kind={e.kind} words={e.words} bars={e.aDayByWeek} />
           ))}
         </section>
       )}
     </Panel>
-  );
-}
-
-const energyNames: Record<Schema["EnergyKind"], string> = { battery: "Battery", fuel: "Fuel", mains: "Mains" };
-
-/** What a day of each week takes, and in words what that comes to. */
-function SeasonBars({ energy }: { energy: Schema["SeasonEnergy"] }) {
-  const print = usePrint();
-  const most = Math.max(...energy.aDayByWeek, 1e-9);
-  return (
-    <div className="mt-1" data-season-kind={energy.kind}>
-      <p>
-        <strong className="font-semibold">{energyNames[energy.kind]}</strong>: {say(energy.words, print)}
-      </p>
-      <svg viewBox={`0 0 ${energy.aDayByWeek.length * 10} 26`} className="mt-1 h-7 w-full" preserveAspectRatio="none" aria-hidden="true">
-        {energy.aDayByWeek.map((v, week) => (
-          <rect key={week} x={week * 10 + 1} width={8} y={26 - (24 * v) / most} height={(24 * v) / most} fill="var(--strong)" />
-        ))}
-      </svg>
-    </div>
   );
 }

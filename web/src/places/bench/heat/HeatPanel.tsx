@@ -5,6 +5,7 @@ import { Caution } from "../../../ui/controls";
 import { Stale } from "../../../ui/Stale";
 import { useAnswers, useDocument, useStores } from "../benchStores";
 import { Balance } from "./Balance";
+import { EnergyBars } from "./EnergyBars";
 import { Fails } from "./Fails";
 import { HotLoops } from "./HotLoops";
 import { Modes } from "./Modes";
@@ -143,38 +144,18 @@ function Parts({ name, parts, rig, hour }: { name: string; parts: Schema["HeatPa
   );
 }
 
-const energyNames: Record<Schema["EnergyKind"], string> = { battery: "Battery", fuel: "Fuel", mains: "Mains" };
-
 /** What the night costs, hour by hour, against what the brief gives. */
 function Energy({ heating }: { heating: Heating }) {
-  const print = usePrint();
   if (heating.energy.length === 0) return null;
   return (
     <>
       <h3 className={heading}>What the night uses</h3>
       <ul className="mt-1 flex flex-col gap-3" aria-label="Energy">
-        {heating.energy.map((e) => {
-          const most = Math.max(...e.byHour, 1e-9);
-          return (
-            <li key={e.kind} data-energy={e.kind}>
-              <p>
-                <strong className="font-semibold">{energyNames[e.kind]}</strong>: {say(e.words, print)}
-              </p>
-              <svg viewBox={`0 0 ${e.byHour.length * 10} 26`} className="mt-1 h-7 w-full" preserveAspectRatio="none" aria-hidden="true">
-                {e.byHour.map((v, h) => (
-                  <rect
-                    key={h}
-                    x={h * 10 + 1}
-                    width={8}
-                    y={26 - (24 * v) / most}
-                    height={(24 * v) / most}
-                    fill={e.emptyS != null && h * 3600 >= e.emptyS ? "var(--stays)" : "var(--strong)"}
-                  />
-                ))}
-              </svg>
-            </li>
-          );
-        })}
+        {heating.energy.map((e) => (
+          <li key={e.kind}>
+            <EnergyBars kind={e.kind} words={e.words} bars={e.byHour} empty={(h) => e.emptyS != null && h * 3600 >= e.emptyS} />
+          </li>
+        ))}
       </ul>
     </>
   );

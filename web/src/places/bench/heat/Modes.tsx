@@ -4,6 +4,7 @@ import { newId } from "../../../app/ids";
 import { say, usePrint } from "../../../app/units";
 import type { Rig } from "../../../document/geometry";
 import { Button } from "../../../ui/controls";
+import { NameForm } from "../../../ui/NameForm";
 import { fieldClass } from "../../../ui/QuantityField";
 import { Working } from "../../../ui/Working";
 import { useAnswers, useDocument, useStores } from "../benchStores";
@@ -156,47 +157,14 @@ function Chosen({ mode, rig }: { mode: Mode; rig: Rig }) {
 
 /** A mode that was found gets a name, and stays with the rig. */
 function Keep({ mode }: { mode: Mode }) {
-  const [name, setName] = useState<string | null>(null);
   const { commit } = useActions();
   const { setConditions } = useStores().answers;
-  if (name === null)
-    return (
-      <Button quiet onClick={() => setName(mode.name)}>
-        Keep it under a name…
-      </Button>
-    );
-  const named = name.trim();
-  return (
-    <form
-      className="flex w-full items-end gap-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        if (named === "") return;
-        const id = newId("mode");
-        commit(`Mode ${named}`, [
-          { kind: "add", list: "scenarios", value: { id, name: named, kind: "heating", settings: mode.settings } as never },
-        ]);
-        if (!mode.inUse) setConditions({ modeId: id, heatSettings: null });
-        setName(null);
-      }}
-      onKeyDown={(e) => e.key === "Escape" && setName(null)}
-    >
-      <label className="min-w-0 grow">
-        <span className="text-muted">Name of the mode</span>
-        <input
-          // biome-ignore lint/a11y/noAutofocus: it was asked for by a press
-          autoFocus
-          value={name}
-          maxLength={80}
-          onChange={(e) => setName(e.target.value)}
-          className={`${fieldClass} w-full border-rule`}
-        />
-      </label>
-      <Button type="submit" disabled={named === ""}>
-        Keep
-      </Button>
-    </form>
-  );
+  const keep = (name: string) => {
+    const id = newId("mode");
+    commit(`Mode ${name}`, [{ kind: "add", list: "scenarios", value: { id, name, kind: "heating", settings: mode.settings } as never }]);
+    if (!mode.inUse) setConditions({ modeId: id, heatSettings: null });
+  };
+  return <NameForm ask="Keep it under a name…" label="Name of the mode" submit="Keep" first={mode.name} onName={keep} />;
 }
 
 /** What people want of a loop, and these valves do not give. */

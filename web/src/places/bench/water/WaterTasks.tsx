@@ -4,6 +4,7 @@ import { newId } from "../../../app/ids";
 import { say, usePrint } from "../../../app/units";
 import type { Rig } from "../../../document/geometry";
 import { Button } from "../../../ui/controls";
+import { NameForm } from "../../../ui/NameForm";
 import { fieldClass } from "../../../ui/QuantityField";
 import { useActions } from "../useActions";
 import { ValveCard } from "./ValveCard";
@@ -119,46 +120,13 @@ function Gear({ task }: { task: Task }) {
 
 /** A scenario of the user's own: a name, then what it asks of the water. */
 function NewScenario({ rig }: { rig: Rig }) {
-  const [name, setName] = useState<string | null>(null);
   const choose = useWaterStore((s) => s.choose);
   const { commit } = useActions();
-  if (name === null)
-    return (
-      <Button className="mt-1.5" quiet onClick={() => setName("")}>
-        Add a scenario…
-      </Button>
-    );
-  const named = name.trim();
-  return (
-    <form
-      className="mt-1.5 flex items-end gap-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        if (named === "") return;
-        const id = newId("scenario");
-        const goal = { from: [], reach: [], avoid: [] };
-        commit(`Scenario ${named}`, [
-          { kind: "add", list: "scenarios", value: { id, name: named, kind: "own", settings: [], goal } as never },
-        ]);
-        choose(rig.id, "own", id);
-        setName(null);
-      }}
-      onKeyDown={(e) => e.key === "Escape" && setName(null)}
-    >
-      <label className="min-w-0 grow">
-        <span className="text-muted">Name of the scenario</span>
-        <input
-          // biome-ignore lint/a11y/noAutofocus: it was asked for by a press
-          autoFocus
-          value={name}
-          maxLength={80}
-          onChange={(e) => setName(e.target.value)}
-          className={`${fieldClass} w-full border-rule`}
-        />
-      </label>
-      <Button type="submit" disabled={named === ""}>
-        Add
-      </Button>
-    </form>
-  );
+  const add = (name: string) => {
+    const id = newId("scenario");
+    const goal = { from: [], reach: [], avoid: [] };
+    commit(`Scenario ${name}`, [{ kind: "add", list: "scenarios", value: { id, name, kind: "own", settings: [], goal } as never }]);
+    choose(rig.id, "own", id);
+  };
+  return <NameForm className="mt-1.5" ask="Add a scenario…" label="Name of the scenario" submit="Add" onName={add} />;
 }
