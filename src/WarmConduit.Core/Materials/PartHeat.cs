@@ -37,6 +37,9 @@ public sealed record PartHeat(
     /// <summary>Nothing is known.</summary>
     public static readonly PartHeat None = new();
 
+    /// <summary>Whether it heats the fluid of a circuit.</summary>
+    internal bool HeatsFluid => StopsC is not null && PowerW > 0;
+
     /// <summary>These figures, with those of <paramref name="stock"/> where there are none.</summary>
     public PartHeat Over(PartHeat stock) => new(
         PowerW ?? stock.PowerW, LeastW ?? stock.LeastW, StartsC ?? stock.StartsC, StopsC ?? stock.StopsC, FuelLPerH ?? stock.FuelLPerH, DrawW ?? stock.DrawW,

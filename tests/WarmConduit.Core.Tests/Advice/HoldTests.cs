@@ -107,4 +107,70 @@ public class HoldTests
         Assert.Contains("No prices", By(HoldBy.Money).Words.Text, StringComparison.Ordinal);
         Assert.Equal("holdC", Assert.Single(new HoldInput(99).Check(small)).Path);
     }
+
+    [Fact]
+    public void All_that_is_not_held_is_named_and_the_rest_is_held_without_it()
+    {
+        var tern = DemoRigs.Of("tern");
+        var question = Asked(tern, -10);
+        var input = new HoldInput(OutdoorC: -10);
+        var answer = HoldFinder.Ask(question, input);
+        Assert.False(answer.Holds);
+        var done = answer.Edits.Count == 0 ? tern : Editor.Apply(tern, answer.Edits).Rig;
+        var held = Held.Of(new Question(done, input.Night(question)).Ask(RigNight.Of), input.HoldC);
+        // What the list does not show by itself it counts and names.
+        string told = string.Join("; ", answer.Left.Select(l => l.Text));
+        Assert.Equal(Math.Min(held.Below.Count, 7), answer.Left.Count);
+        Assert.All(held.Below.Values.OrderBy(b => b.C).Skip(6), b => Assert.Contains(b.Name, told, StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void A_thing_that_its_whole_jacket_holds_is_not_given_up_for_the_sake_of_half_a_one()
+    {
+        // A tank alone in a cupboard that is hardly cold: of its jackets, the one all around holds it, that on one side does not.
+        var rig = Small(20, 0.1, false);
+        rig = rig with { Runs = [], Parts = [rig.Parts.Find("tank")!] };
+        for (double cold = -2; cold > -50; cold -= 0.5)
+        {
+            var question = Asked(rig, cold);
+            var input = new HoldInput(OutdoorC: cold, WindMPerS: 0, Hours: 12);
+            var night = question.With(input.Night(question));
+            var pool = new HoldPieces(night).For(night.Ask(RigNight.Of), input.HoldC).Where(p => p.Place == "jacket tank").ToList();
+            if (pool.Count < 2) continue;
+            double Coldest(HoldPiece piece) => Held.Of(night.On(Editor.Apply(rig, piece.EditsOn(rig)).Rig, default).Ask(RigNight.Of), -99).ColdestC;
+            Assert.True(Coldest(pool[0]) >= Coldest(pool[^1]) - 1e-6);
+            // What the better of them holds alone is held.
+            if (Held.Of(night.On(Editor.Apply(rig, pool[0].EditsOn(rig)).Rig, default).Ask(RigNight.Of), input.HoldC).Deficit > 0) continue;
+            Assert.True(HoldFinder.Ask(question, input).Holds);
+            return;
+        }
+        Assert.Fail("no night tells its jackets apart");
+    }
+
+    [Fact]
+    public void More_metres_are_more_work_and_a_line_beside_the_heating_can_be_taped()
+    {
+        // Without the trace, in the cold, the line that it lies along is too cold: to tape it again is among the measures.
+        var lantern = DemoRigs.Of("lantern");
+        lantern = lantern with { Runs = [.. lantern.Runs.Select(r => r.Id == "c-trace-2" ? r with { Traces = null } : r)] };
+        var question = new Question(lantern, Conditions.Of(lantern.Brief) with { OutdoorC = -25 });
+        var input = new HoldInput(HoldC: 15, OutdoorC: -25);
+        var night = question.With(input.Night(question));
+        var pool = new HoldPieces(night).For(night.Ask(RigNight.Of), input.HoldC);
+        var sleeves = pool.Where(p => p.Place.StartsWith("sleeve", StringComparison.Ordinal)).ToList();
+        Assert.True(sleeves.Count > 3);
+        foreach (var (a, b) in sleeves.Zip(sleeves.Skip(1)))
+        {
+            double Metres(HoldPiece p) => question.Index.PipeLengthM(question.Index.Run(p.Thing!));
+            Assert.Equal(Metres(a).CompareTo(Metres(b)), a.EffortH.CompareTo(b.EffortH));
+        }
+        Assert.Contains(pool, p => p.Place.StartsWith("tape c-trace", StringComparison.Ordinal));
+        var tape = pool.First(p => p.Place.StartsWith("tape", StringComparison.Ordinal));
+        var taped = Editor.Apply(lantern, tape.EditsOn(lantern)).Rig;
+        Assert.Single(taped.Runs, r => r.Traces?.Find(tape.Thing!) is not null);
+        // Taped to a second line as well, the first stays.
+        string line = tape.Place.Split(' ')[1];
+        if (pool.FirstOrDefault(p => p != tape && p.Place.StartsWith($"tape {line} ", StringComparison.Ordinal)) is { } other)
+            Assert.Equal(2, Editor.Apply(taped, other.EditsOn(taped)).Rig.Runs.Find(line)!.Traces!.Count);
+    }
 }

@@ -1,6 +1,7 @@
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Heating;
 using WarmConduit.Core.Studies.HotLoops;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Tests.Rigs;
@@ -68,5 +69,44 @@ public class HotLoopTests
         var (weak, strong) = (With(0.1), With(1));
         Assert.True(weak.ReturnC < strong.ReturnC && weak.LostW < strong.LostW);
         Assert.True((weak.StandsC ?? -60) >= (strong.StandsC ?? -60));
+    }
+
+    [Fact]
+    public void The_loop_and_the_store_tell_one_temperature_and_slack_loses_more()
+    {
+        var rig = DemoRigs.Of("lantern");
+        foreach (double? hold in (double?[])[55, 70, null, 90])
+        {
+            var set = rig with { Parts = [.. rig.Parts.Select(p => p.Id == "coil" ? p with { Heat = hold is null ? null : new PartHeat(HoldC: hold) } : p)] };
+            var question = Asked(set);
+            double store = Assert.Single(HeatingStudy.Ask(question).HotWater).HotC;
+            Assert.Equal(store, Assert.Single(HotLoopStudy.Ask(question).Loops).HotC);
+            // No hotter than the fluid, which its heater stops at 80 °C.
+            Assert.Equal(hold is { } c ? Math.Min(c, 80) : 75, store);
+        }
+        var slack = rig with { Runs = [.. rig.Runs.Select(r => r.Id == "return-1" ? r with { SlackM = 1 } : r)] };
+        HotLoop Loop(Rig of) => Assert.Single(HotLoopStudy.Ask(Asked(of)).Loops);
+        Assert.True(Loop(slack).LostW > Loop(rig).LostW + 1);
+    }
+
+    [Fact]
+    public void Losses_of_a_run_are_those_of_its_metres_and_add_up_to_its_length()
+    {
+        var question = Asked(DemoRigs.Of("lantern"));
+        var losses = new Core.Studies.Networks.LineLosses(question, 60);
+        double wind = question.Conditions.Steady().WindMPerS;
+        for (int n = 0; n < question.Rig.Runs.Count; n++)
+        {
+            var run = question.Rig.Runs[n];
+            var lengths = losses.Of(n).ToList();
+            if (lengths.Count == 0) continue;
+            Assert.Equal(question.Index.PipeLengthM(run), lengths.Sum(l => l.Metres), 1e-6);
+            foreach (var l in lengths)
+            {
+                bool windy = Core.Studies.Networks.PipeFilms.InWind(l.Cut.Zone);
+                double resistance = question.Films.ResistanceMKPerW(Catalogue.Pipe(run.Pipe)!, run.SleeveOn(l.Cut.Segment), windy, 60, 5, windy ? wind : 0);
+                Assert.Equal(1 / resistance, l.WPerMK, 1e-9);
+            }
+        }
     }
 }

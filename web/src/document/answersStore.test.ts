@@ -82,6 +82,13 @@ describe("the answers", () => {
     await settle();
     expect(server.asked.at(-1)?.conditions).toMatchObject({ water: "wet", planId: null });
     expect(answers.getState()).toMatchObject({ stale: false, problem: null });
+    // Nor is there a mode that was removed, or one of valves that are gone.
+    answers.setConditions({ modeId: "gone", heatSettings: null });
+    await settle();
+    expect(server.asked.at(-1)?.conditions).toMatchObject({ water: "wet", modeId: null });
+    answers.setConditions({ modeId: null, heatSettings: [{ id: "no-valve", position: "closed" }] });
+    await settle();
+    expect(server.asked.at(-1)?.conditions).toMatchObject({ water: "wet", heatSettings: null });
     // The night is remembered on this device for this rig.
     expect(createAnswers(createDocument("test", server, shelf), server).getState().conditions?.water).toBe("wet");
   });

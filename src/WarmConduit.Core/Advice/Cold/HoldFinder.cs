@@ -12,12 +12,12 @@ namespace WarmConduit.Core.Advice.Cold;
 /// </summary>
 public static class HoldFinder
 {
-    private const int MostNights = 900, QuickNights = 120, MostPieces = 24, MostTold = 6;
+    private const int MostNights = 900, QuickNights = 300, MostPieces = 24, MostTold = 6;
 
     // A measure that gains less than this, K, gains nothing.
     private const double WorthK = 0.01, Hardly = 1e-9;
 
-    /// <summary>Asks. Pure. At most 900 nights.</summary>
+    /// <summary>Asks. Pure. Some 900 nights at the most, and those that tell the bound.</summary>
     public static HoldAnswer Ask(Question question, HoldInput input) => new Search(question, input).Run();
 
     private sealed class Search
@@ -43,11 +43,20 @@ public static class HoldFinder
         {
             var now = Try([])!;
             // What all measures together do not hold no set does: the rest is held, and that is told.
-            if (now.Deficit > 0 && Try([.. Enumerable.Range(0, _pool.Count).GroupBy(p => _pool[p].Place).Select(g => g.Last())]) is { } all)
-                _never = [.. all.Below.Keys];
+            if (now.Deficit > 0) _never = [.. BelowWith(Enumerable.Range(0, _pool.Count))];
             var set = Greedy(now);
             if (Holds(set)) set = Cheaper(Pruned(set));
             return Answer(set, now, Try(set)!);
+        }
+
+        // What stays below with all of these done: of a place that could have one or another, with its first and with its last.
+        private HashSet<string> BelowWith(IEnumerable<int> pieces)
+        {
+            var places = pieces.GroupBy(p => _pool[p].Place).ToList();
+            HashSet<string> below = [.. Try([])!.Below.Keys];
+            foreach (int[] set in (int[][])[[.. places.Select(g => g.First())], [.. places.Select(g => g.Last())]])
+                if (Try(set) is { } held) below.IntersectWith(held.Below.Keys);
+            return below;
         }
 
         private double Short(Held held) => held.Below.Where(b => !_never.Contains(b.Key)).Sum(b => _input.HoldC - b.Value.C);
@@ -166,9 +175,7 @@ public static class HoldFinder
                 int[] own = [.. Enumerable.Range(0, _pool.Count).Where(p => _pool[p].Thing == thing)];
                 cheapest = Math.Min(cheapest, _pool.Select(Price).DefaultIfEmpty(0).Min());
                 if (own.Length == 0) continue;
-                int[] others = [.. Enumerable.Range(0, _pool.Count).Except(own).GroupBy(p => _pool[p].Place).Select(g => g.Last())];
-                if (Try(others) is not { } held) return null;
-                if (held.Below.ContainsKey(thing)) sum += own.Min(p => Price(_pool[p]));
+                if (BelowWith(Enumerable.Range(0, _pool.Count).Except(own)).Contains(thing)) sum += own.Min(p => Price(_pool[p]));
             }
             return Math.Max(sum, double.IsFinite(cheapest) ? cheapest : 0);
         }
@@ -195,8 +202,15 @@ public static class HoldFinder
                 Sentence.Of($"The coldest is {(then.Coldest == "" ? "nothing" : then.Coldest)}: {Measure.Temperature(then.ColdestC)}. Over what " +
                     $"is guessed it is between {Measure.Temperature(band.Min())} and {Measure.Temperature(band.Max())}."),
                 now.HeatWh, then.HeatWh,
-                [.. then.Below.Values.OrderBy(f => f.C).Take(MostTold).Select(f => Sentence.Of($"{f.Name}: {Measure.Temperature(f.C)}"))],
+                [.. Left(then)],
                 edits, edits.Length == 0 ? null : Editor.Apply(_question.Rig, edits).Effect, _known.Count);
+        }
+
+        private static IEnumerable<Sentence> Left(Held then)
+        {
+            foreach (var (c, name) in then.Below.Values.OrderBy(f => f.C).Take(MostTold)) yield return Sentence.Of($"{name}: {Measure.Temperature(c)}");
+            if (then.Below.Count > MostTold)
+                yield return $"{then.Below.Count - MostTold} more: {string.Join("; ", then.Below.Values.OrderBy(f => f.C).Skip(MostTold).Select(f => f.Name))}";
         }
 
         private IEnumerable<Edit> EditsOf(List<int> set)

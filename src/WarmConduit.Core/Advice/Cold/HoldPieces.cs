@@ -23,10 +23,10 @@ internal sealed record HoldPiece(
 /// <summary>All that might hold what gets too cold: insulation, pads, traces along heating lines, louvres, other places, small frost heaters.</summary>
 internal sealed class HoldPieces(Question question)
 {
-    private const int MostThings = 40, MostPieces = 120;
+    private const int MostThings = 80, MostPieces = 240;
 
-    // Work by what is done, h, and by metre or square metre. Estimates.
-    private const double SleeveH = 0.5, JacketH = 0.75, FaceH = 1.5, LouvreH = 1, ShutH = 0.2, PadH = 0.5, TapeH = 0.3, PerMetreH = 0.15, MoveH = 4,
+    // Work by what is done, h; of sleeves and tape besides by the metre. Estimates.
+    private const double SleeveH = 0.2, JacketH = 0.75, FaceH = 1.5, LouvreH = 1, ShutH = 0.2, PadH = 0.5, TapeH = 0.3, PerMetreH = 0.15, MoveH = 4,
         HeaterH = 1.5;
 
     // A frost heater as cupboards get it. Estimate.
@@ -59,7 +59,7 @@ internal sealed class HoldPieces(Question question)
         string sort = idea.Sort.Split(' ')[0];
         double effort = sort switch
         {
-            "sleeve" => SleeveH,
+            "sleeve" => SleeveH + (PerMetreH * question.Index.PipeLengthM(question.Index.Run(idea.Thing!))),
             "jacket" => JacketH,
             "face" => FaceH,
             "louvre" => LouvreH,
@@ -135,8 +135,6 @@ internal sealed record Held(IReadOnlyDictionary<string, (double C, string Name)>
         }
         var below = coldest.Where(f => f.Value.C < holdC).ToDictionary(f => f.Key, f => f.Value);
         var (least, name) = coldest.Values.OrderBy(f => f.C).FirstOrDefault((double.PositiveInfinity, ""));
-        double heat = night.Heat.PartWh.Sum(p => Math.Max(0, -night.UntilMorning(p.Value))) + night.Heat.PadWh.Sum(p => night.UntilMorning(p.Value))
-            + night.Rig.Shell.Zones.Sum(night.UntilMorningWh);
-        return new Held(below, below.Values.Sum(f => holdC - f.C), least, name, heat);
+        return new Held(below, below.Values.Sum(f => holdC - f.C), least, name, night.HeatWh());
     }
 }

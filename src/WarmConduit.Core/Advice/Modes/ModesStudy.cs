@@ -5,7 +5,6 @@ using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
-using WarmConduit.Core.Studies.Heating;
 using WarmConduit.Core.Studies.Modes;
 using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
@@ -20,9 +19,6 @@ namespace WarmConduit.Core.Advice.Modes;
 public static class ModesStudy
 {
     private const int MostNames = 3, MostModes = 24;
-
-    // Less of the most flow than this is none.
-    private const double Still = 1e-6;
 
     private static readonly HeatGroup[] Groups = Enum.GetValues<HeatGroup>();
 
@@ -44,7 +40,7 @@ public static class ModesStudy
         foreach (var want in wanted.Take(MostModes))
         {
             question.GoOn(modes.Count, wanted.Count);
-            var mode = Tried(question, finder, want, inUse.Flows).Mode;
+            var mode = Tried(question, finder, want, inUse.Heat).Mode;
             known |= mode.InUse;
             modes.Add(mode);
         }
@@ -54,7 +50,7 @@ public static class ModesStudy
         var kept = modes.Where(m => m.ScenarioId is not null).Select(Positioned).ToHashSet();
         modes.RemoveAll(m => m.ScenarioId is null && kept.Contains(Positioned(m)));
         var now = question.Conditions.Heating(question.Rig);
-        if (modes.All(m => !m.Now)) modes.Insert(0, Tried(question, finder, ("now", "As set here", null, now), inUse.Flows).Mode);
+        if (modes.All(m => !m.Now)) modes.Insert(0, Tried(question, finder, ("now", "As set here", null, now), inUse.Heat).Mode);
         modes = [.. modes.OrderBy(m => m.InUse ? 0 : 1)];
         var turned = modes.SelectMany(m => m.Settings).GroupBy(s => s.Id).Where(g => g.Select(s => s.Position).Distinct().Count() > 1).Select(g => g.Key);
         return new ModesAnswer(modes, [.. Missing(question, finder, outcomes)], [.. turned.Order(StringComparer.Ordinal)], Searched(finder, outcomes));
@@ -142,52 +138,35 @@ public static class ModesStudy
         return ScenarioOf(question, finder, set, null);
     }
 
-    private static (HeatMode Mode, IReadOnlyDictionary<string, double> Flows) Tried(
-        Question question, ModeFinder finder, (string Key, string Name, string? ScenarioId, Scenario Set) want, IReadOnlyDictionary<string, double>? inUse)
+    private static (HeatMode Mode, RigHeat Heat) Tried(
+        Question question, ModeFinder finder, (string Key, string Name, string? ScenarioId, Scenario Set) want, RigHeat? inUse)
     {
-        var graph = finder.Graph;
-        var use = CircuitGraph.InUse(question.Rig);
-        Part[] turnable = [.. graph.Parts.Where(p => CircuitGraph.PositionsOf(p).Count > 1)];
-        Setting[] settings = [.. turnable.Select(p => new Setting(p.Id, want.Set.PositionOf(p)!.Id))];
-        Setting[] turns = [.. settings.Where(s => use.PositionOf(graph.Parts.First(p => p.Id == s.Id))!.Id != s.Position)];
-        var now = question.Conditions.Heating(question.Rig);
-        bool isNow = settings.All(s => now.PositionOf(graph.Parts.First(p => p.Id == s.Id))!.Id == s.Position);
+        Part[] turnable = [.. finder.Graph.Parts.Where(p => CircuitGraph.PositionsOf(p).Count > 1)];
+        Setting[] At(Scenario scenario) => [.. turnable.Select(p => new Setting(p.Id, scenario.PositionOf(p)!.Id))];
+        Setting[] settings = At(want.Set), turns = [.. settings.Except(At(CircuitGraph.InUse(question.Rig)))];
+        bool isNow = settings.SequenceEqual(At(question.Conditions.Heating(question.Rig)));
         var asked = isNow ? question : question.With(question.Conditions with { ModeId = null, HeatSettings = settings });
-        var heat = RigHeat.Of(asked);
-        var flows = FlowsOf(heat);
-        var heating = asked.Ask(HeatingStudy.Ask);
-        var night = asked.Ask(RigNight.Of);
-        double hours = night.MorningS / 3600;
-        double Mean(string part) => heating.Parts.Where(p => p.PartId == part && p.Kind != HeatRole.Pad).Sum(p => p.UntilMorningWh) / hours;
-        double Traced(string run) => heating.Lines.Where(l => l.RunId == run && l.Warms is not null)
-            .Sum(l => l.HeatW.Take((int)Math.Round(hours) + 1).DefaultIfEmpty(0).Average());
-        ModeShare[] warms = [.. finder.Sinks.Where(s => Flows(s.Id))
-            .Select(s => new ModeShare(s.Id, s.Group, Math.Round(s.IsRun ? Traced(s.Id) : Mean(s.Id), 1)))
-            .OrderByDescending(s => s.MeanW)];
+        var (heat, night) = (RigHeat.Of(asked), asked.Ask(RigNight.Of));
+        double MeanW(HeatSink sink) => sink.IsRun ? TracedW(night, sink.Id) : PartW(night, sink.Id);
+        ModeShare[] warms = [.. finder.Sinks.Where(s => s.IsRun ? heat.AlongM3PerS(question.Index.Run(s.Id)) != 0 : Flows(s.Id))
+            .Select(s => new ModeShare(s.Id, s.Group, Math.Round(MeanW(s), 1))).OrderByDescending(s => s.MeanW)];
         string[] sources = [.. finder.Sources.Where(s => Flows(s) && heat.IsOn(question.Index.Part(s)))];
         var (ice, words) = Unprotected(night);
-        return (new HeatMode(want.Key, want.Name, want.ScenarioId, isNow, turns.Length == 0, sources, warms, Math.Round(sources.Sum(Mean), 1), settings, turns,
-            double.IsFinite(ice) ? ice : null, words, [.. Checks(asked, finder, heat, flows, inUse, sources, warms)]), flows);
+        return (new HeatMode(want.Key, want.Name, want.ScenarioId, isNow, turns.Length == 0, sources, warms,
+            Math.Round(-sources.Sum(s => PartW(night, s)), 1), settings, turns, double.IsFinite(ice) ? ice : null, words,
+            [.. Checks(asked, finder, heat, inUse, sources, warms)]), heat);
 
-        bool Flows(string id) => flows.TryGetValue(id, out double q) && q != 0;
+        bool Flows(string part) => question.Rig.Runs.Where(r => r.Service == Service.Coolant && (r.From.Part == part || r.To.Part == part))
+            .Any(r => finder.Graph.Runs.Contains(r) && heat.AlongM3PerS(r) != 0);
     }
 
-    // Flow of each run, along it, m³/s, and through each part; 0 where it is still.
-    private static Dictionary<string, double> FlowsOf(RigHeat heat)
-    {
-        var flows = new Dictionary<string, double>();
-        if (heat.Flow is not { } answer) return flows;
-        double most = answer.FlowM3PerS.Max(Math.Abs);
-        for (int e = 0; e < answer.FlowM3PerS.Count; e++)
-        {
-            double q = Math.Abs(answer.FlowM3PerS[e]) > Still * most && most > 1e-8 ? answer.FlowM3PerS[e] : 0;
-            if (heat.Net.Pieces[e].RunId is not { } run) continue;
-            flows[run] = q;
-            foreach (string end in (string[])[heat.Net.Network.Edges[e].From, heat.Net.Network.Edges[e].To])
-                if (q != 0) flows[end.Split('.', '/', '~')[0]] = Math.Abs(q);
-        }
-        return flows;
-    }
+    // What a part gives off on average until morning, W; of a heater, below 0.
+    private static double PartW(RigNight night, string part) =>
+        night.Heat.PartWh.TryGetValue(part, out var wh) ? night.UntilMorning(wh) / (night.MorningS / 3600) : 0;
+
+    // The same of a run to what it is taped to, by its hours.
+    private static double TracedW(RigNight night, string run) => night.HourReports().Where(r => r <= night.Morning).Select(r => night.Heat.Moments[r])
+        .Select(m => m is null ? 0 : m.Pieces.Select((p, i) => p.RunId == run && p.Traced is not null ? m.Row.HeatW[i] : 0).Sum()).Average();
 
     private static (double AtS, Sentence Words) Unprotected(RigNight night)
     {
@@ -202,8 +181,8 @@ public static class ModesStudy
         return (order[0].AtS, Sentence.Of($"The first freezes after {Measure.Duration(order[0].AtS)}. What freezes until morning: {names}{more}."));
     }
 
-    private static IEnumerable<Sentence> Checks(Question asked, ModeFinder finder, RigHeat heat, IReadOnlyDictionary<string, double> flows,
-        IReadOnlyDictionary<string, double>? inUse, string[] sources, ModeShare[] warms)
+    private static IEnumerable<Sentence> Checks(Question asked, ModeFinder finder, RigHeat heat, RigHeat? inUse, string[] sources,
+        ModeShare[] warms)
     {
         foreach (var drive in heat.Net.Drives.Where(d => heat.Flow is null || Math.Abs(heat.Flow.FlowM3PerS[d.Edge]) * 60e3 < 1e-3))
             yield return Sentence.Of($"{asked.Index.Part(drive.PartId).Name} runs against shut valves. Switch it off, or open a way.");
@@ -211,7 +190,7 @@ public static class ModesStudy
             yield return Sentence.Of($"{asked.Index.Part(id).Name} is on and has no flow: it overheats and trips. Switch it off.");
         if (inUse is not null)
         {
-            string[] turned = [.. finder.Graph.Runs.Where(r => inUse.GetValueOrDefault(r.Id) * flows.GetValueOrDefault(r.Id) < 0).Select(r => r.Name)];
+            string[] turned = [.. finder.Graph.Runs.Where(r => inUse.AlongM3PerS(r) * heat.AlongM3PerS(r) < 0).Select(r => r.Name)];
             if (turned.Length > 0)
                 yield return Sentence.Of($"Flow turns round, compared with in use, in {string.Join(", ", turned.Take(MostNames))}" +
                     $"{(turned.Length > MostNames ? $" and {turned.Length - MostNames} more" : "")}.");

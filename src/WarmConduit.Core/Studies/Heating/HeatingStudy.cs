@@ -29,8 +29,7 @@ public static class HeatingStudy
         return new HeatingAnswer(
             lines, parts, heaters, [.. TracedLines.Of(question, night)], litres, litres * heat.Glycol, heat.Glycol,
             any ? GlycolWater.FreezingC(heat.Glycol) : null,
-            2 * litres * (swells - 1), parts.Where(p => p.Kind is HeatRole.Source or HeatRole.Pad).Sum(p => p.UntilMorningWh)
-                + question.Rig.Shell.Zones.Sum(night.UntilMorningWh), moments.All(m => m is null) ? null : FlowWords(heat),
+            2 * litres * (swells - 1), night.HeatWh(), moments.All(m => m is null) ? null : FlowWords(heat),
             [.. Uses(question, night, parts, meter)], [.. HotStores.Of(question, heat)], [.. Notes(question, night, heat)]);
     }
 

@@ -20,21 +20,20 @@ internal static class HotStores
 {
     // Of the content, as much lies between the layers, where hot and cold have mixed. Estimate.
     private const double MixedShare = 0.3;
-    private const double ShowerLPerMin = 6, LeastColdC = 1;
+    private const double ShowerLPerMin = 6, LeastColdC = 1, ShortK = 5;
 
     /// <summary>Each vessel with a coil that taps draw from. O(parts).</summary>
     public static IEnumerable<HotStore> Of(Question question, RigHeat heat)
     {
         double wishC = WaterFlowInput.UsualWishC, cold = Math.Clamp(question.Conditions.StartWaterC, LeastColdC, wishC - 5);
-        var sources = heat.Acting.Where(p => p.Heats() is { StopsC: not null, PowerW: > 0 } && heat.IsOn(p) && heat.ThroughM3PerS(p) > 0).ToList();
+        var sources = Sources(heat);
         foreach (var coil in heat.Acting.Where(p => p.Heats().CoilWPerK is not null))
         {
             if (heat.Around(coil) is not { } id) continue;
             var vessel = question.Index.Part(id);
             if (!PartWater.HeatsWater(vessel)) continue;
             double kg = heat.ThroughM3PerS(coil) * RigHeat.Fluid(heat.Glycol, RigHeat.FluidC).DensityKgPerM3;
-            double supply = sources.Count > 0 ? sources.Max(s => s.Heats().StopsC!.Value) : double.NaN;
-            double hot = coil.Heats().HoldC ?? (double.IsNaN(supply) ? WaterFlowInput.UsualHotC : supply - 5);
+            double supply = SupplyC(heat) ?? double.NaN, hot = KeptC(heat, vessel)!.Value;
             double content = PartWater.HoldsL(vessel), litres = At(content, hot, cold, wishC, out double drawnL);
             double? recovers = kg > 0 && hot < supply ? RecoversS(drawnL, cold, hot, supply, PerK(coil.Heats().CoilWPerK!.Value, kg * heat.JPerKgK),
                 sources.Sum(s => s.Heats().PowerW!.Value)) : null;
@@ -44,6 +43,17 @@ internal static class HotStores
             yield return new HotStore(id, hot, cold, litres, recovers, words);
         }
     }
+
+    /// <summary>How hot a vessel is kept by its coil, °C: by its thermostat, no hotter than the fluid, else near what the heater stops at; null:
+    /// it has no coil.</summary>
+    public static double? KeptC(RigHeat heat, Part? vessel) =>
+        vessel is not null && heat.Acting.FirstOrDefault(p => p.Heats().CoilWPerK is not null && heat.Around(p) == vessel.Id) is { } coil
+            ? SupplyC(heat) is { } supply ? Math.Min(coil.Heats().HoldC ?? supply - ShortK, supply) : coil.Heats().HoldC ?? WaterFlowInput.UsualHotC : null;
+
+    private static List<Part> Sources(RigHeat heat) => [.. heat.Acting.Where(p => p.Heats().HeatsFluid && heat.IsOn(p) && heat.ThroughM3PerS(p) > 0)];
+
+    // The hottest that fluid comes; null: nothing heats it.
+    private static double? SupplyC(RigHeat heat) => Sources(heat) is { Count: > 0 } sources ? sources.Max(s => s.Heats().StopsC!.Value) : null;
 
     /// <summary>Litres of <paramref name="wishC"/> that a vessel gives: what leaves is hot until the mixed layer comes, in which it falls evenly to the cold;
     /// it is mixed with cold at the tap. <paramref name="drawnL"/>: what leaves the vessel for it.</summary>

@@ -1,6 +1,7 @@
 using WarmConduit.Core.Flow;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies.Heating;
 using WarmConduit.Core.Studies.HotWait;
 using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
@@ -78,7 +79,8 @@ public static class HotLoopStudy
 
     private static HotLoop Told(Question question, Part pump, (IReadOnlyList<Run> Runs, double M3PerS, Part? Heater) way)
     {
-        double hot = HotC(question, way.Heater), perK = way.M3PerS * Water.DensityKgPerM3(hot) * Water.HeatCapacityJPerKgK(hot);
+        double hot = HotStores.KeptC(RigHeat.Of(question), way.Heater) ?? WaterFlowInput.UsualHotC;
+        double perK = way.M3PerS * Water.DensityKgPerM3(hot) * Water.HeatCapacityJPerKgK(hot);
         var lengths = Lengths(question, way.Runs, hot);
         double back = Back(lengths, question.Ask(RigNight.Of), hot, perK), lost = perK * (hot - back), hold = TradeConstants.HoldC;
         double litres = lengths.Sum(l => l.HeatJPerK) / (Water.DensityKgPerM3(hot) * Water.HeatCapacityJPerKgK(hot)) * 1000;
@@ -95,7 +97,7 @@ public static class HotLoopStudy
         var (frostShare, frostW) = Switched(hold);
         var ids = way.Runs.Select(r => r.Id).ToHashSet();
         var waits = question.Ask(HotWaitStudy.Ask).Outlets.Select(o => (o.DrawsADay, o.LPerMin, Saved: o.RunIds.Where(ids.Contains).Select(question.Index.Run)
-            .Sum(r => Catalogue.Pipe(r.Pipe)!.BoreM2() * question.Index.PipeLengthM(r) * 1000))).ToList();
+            .Sum(r => HotWaitStudy.LPerM(Catalogue.Pipe(r.Pipe)!) * question.Index.PipeLengthM(r)))).ToList();
         double savedL = waits.Sum(w => w.DrawsADay * w.Saved), savedS = waits.Select(w => w.LPerMin > 0 ? w.Saved / w.LPerMin * 60 : 0).DefaultIfEmpty(0).Max();
         double? stands = Stands(question, lengths, hot, perK, hold);
         double store = way.Heater is null ? 0 : PartWater.HoldsL(way.Heater) / 1000 * Water.DensityKgPerM3(hot) * Water.HeatCapacityJPerKgK(hot) * (hot - hold);
@@ -119,34 +121,16 @@ public static class HotLoopStudy
         return new HotLoop(pump.Id, [.. way.Runs.Select(r => r.Id)], way.M3PerS * 60e3, hot, back, lost, savedS, savedL, share, mean, stands, words, Tepid);
     }
 
-    private static double HotC(Question question, Part? heater)
-    {
-        var circuits = RigHeat.Of(question);
-        return heater is not null && circuits.Acting.FirstOrDefault(p => p.Heats().CoilWPerK is not null && circuits.Around(p) == heater.Id) is { } coil
-            ? coil.Heats().HoldC ?? WaterFlowInput.UsualHotC : WaterFlowInput.UsualHotC;
-    }
-
     private readonly record struct Length(Zone? Zone, double WPerK, double HeatJPerK);
 
     // In the direction of flow, by room.
     private static List<Length> Lengths(Question question, IReadOnlyList<Run> runs, double hotC)
     {
-        var lengths = new List<Length>();
-        double wind = question.Conditions.Steady().WindMPerS, perL = Water.DensityKgPerM3(hotC) * Water.HeatCapacityJPerKgK(hotC);
-        foreach (var run in runs)
-        {
-            var pipe = Catalogue.Pipe(run.Pipe)!;
-            var course = question.Index.CourseOf(run);
-            int number = question.Rig.Runs.ToList().IndexOf(run);
-            foreach (var cut in question.Cuts.Of(number))
-            {
-                double metres = (cut.To - cut.From) * course[cut.Segment].DistanceM(course[cut.Segment + 1]);
-                bool windy = PipeFilms.InWind(cut.Zone);
-                double perM = 1 / question.Films.ResistanceMKPerW(pipe, run.SleeveOn(cut.Segment), windy, hotC, 5, windy ? wind : 0);
-                lengths.Add(new Length(cut.Zone, perM * metres, ((pipe.BoreM2() * perL) + pipe.WallJPerMK()) * metres));
-            }
-        }
-        return lengths;
+        double perL = Water.DensityKgPerM3(hotC) * Water.HeatCapacityJPerKgK(hotC);
+        var losses = new LineLosses(question, hotC);
+        var numbers = question.Rig.Runs.Select((r, i) => (r.Id, i)).ToDictionary(r => r.Id, r => r.i);
+        return [.. runs.SelectMany(run => losses.Of(numbers[run.Id]).Select(l => new Length(
+            l.Cut.Zone, l.WPerMK * l.Metres, ((Catalogue.Pipe(run.Pipe)!.BoreM2() * perL) + Catalogue.Pipe(run.Pipe)!.WallJPerMK()) * l.Metres)))];
     }
 
     private static double AirC(Zone? zone, RigNight night) => Enumerable.Range(0, night.Morning + 1).Min(r => night.AirC(zone, r));

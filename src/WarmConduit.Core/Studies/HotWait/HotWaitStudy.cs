@@ -84,8 +84,8 @@ public static class HotWaitStudy
         return new HotWaitAnswer([.. made.OrderByDescending(m => m.WastedLADay)], wasted, used > 0 ? wasted / used : 0);
     }
 
-    // Water in a pipe and what its wall takes as much warmth as, L a metre.
-    private static double LPerM(PipeStock pipe) =>
+    /// <summary>Water in a pipe and what its wall takes as much warmth as, L a metre.</summary>
+    internal static double LPerM(PipeStock pipe) =>
         1000 * (pipe.BoreM2() + (pipe.WallJPerMK() / (Water.DensityKgPerM3(WishC) * Water.HeatCapacityJPerKgK(WishC))));
 
     private static (double Litres, double S, double LPerMin, IReadOnlyList<Run> Runs)? WaitAt(Question question, Part tap, IReadOnlyList<Setting> settings)

@@ -28,7 +28,7 @@ internal sealed class CircuitGraph
         for (int p = 0; p < Parts.Count; p++)
         {
             var part = Parts[p];
-            if (PositionsOf(part) is { Count: > 1 } positions && !IsSource(part))
+            if (PositionsOf(part) is { Count: > 1 } positions && !part.Heats().HeatsFluid)
             {
                 turnable.Add(p);
                 ways.Add([.. positions.Select(position => Ways(p, position))]);
@@ -47,14 +47,8 @@ internal sealed class CircuitGraph
     /// <summary>Numbers of the parts that modes turn: valves and pumps.</summary>
     public IReadOnlyList<int> Turnable { get; }
 
-    /// <summary>Parts whose flow has but one way.</summary>
-    public bool OneWay => Parts.Any(p => Catalogue.Part(p.Stock)!.Passage == Passage.OneWay);
-
     /// <summary>How valves and pumps stand in use.</summary>
     public static Scenario InUse(Rig rig) => rig.ScenarioOf(ScenarioKind.InUse);
-
-    /// <summary>Whether a part heats the fluid.</summary>
-    public static bool IsSource(Part part) => part.Heats() is { StopsC: not null, PowerW: > 0 };
 
     /// <summary>The positions that a mode may use of a part: a valve open, shut or turned to another way, a pump or a heater on or off. What lets fluid out
     /// stays shut.</summary>

@@ -52,7 +52,7 @@ internal sealed class ModeFinder
         var heat = RigHeat.Of(question);
         _first = Graph.SetOf(CircuitGraph.InUse(question.Rig));
         _count = [.. Graph.Turnable.Select(p => CircuitGraph.PositionsOf(Graph.Parts[p]).Count)];
-        Sources = [.. Graph.Parts.Where(CircuitGraph.IsSource).Select(p => p.Id)];
+        Sources = [.. Graph.Parts.Where(p => p.Heats().HeatsFluid).Select(p => p.Id)];
         Sinks = [.. Graph.Parts.Where(p => p.Heats().CoilWPerK is not null || p.Heats().RatedW is > 0)
             .Select(p => new HeatSink(p.Id, false, GroupOf(p))),
             .. Graph.Runs.Where(r => r.Traces is { Count: > 0 }).Select(r => new HeatSink(r.Id, true, HeatGroup.Frost))];

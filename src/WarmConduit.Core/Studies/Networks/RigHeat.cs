@@ -25,12 +25,13 @@ internal sealed class RigHeat
     public const double FluidC = 60;
 
     // Longer than this the fluid along a trace is told anew; less flow than this share of the most is none.
-    private const double TraceLengthM = 1, AtRest = 1e-6;
+    private const double TraceLengthM = 1, AtRest = 1e-6, LeastKgPerS = 1e-5;
 
     private readonly Question _question;
     private readonly RigFlow _net;
     private readonly double _kgPerM3;
     private readonly Scenario _mode;
+    private readonly LineLosses _losses;
     private readonly Dictionary<string, int> _number;
 
     private RigHeat(Question question)
@@ -40,6 +41,7 @@ internal sealed class RigHeat
         _number = question.Rig.Runs.Select((r, i) => (r.Id, i)).ToDictionary(r => r.Id, r => r.i);
         var fluid = Fluid(Glycol, FluidC);
         (_kgPerM3, JPerKgK) = (fluid.DensityKgPerM3, fluid.HeatCapacityJPerKgK);
+        _losses = new LineLosses(question, FluidC);
         _mode = question.Conditions.Heating(question.Rig);
         _net = new RigFlow(question, new FlowScene(_mode.PositionOf, false, _ => 1, FluidC, FluidC, FluidC, Coolant: fluid));
         if (_net.Drives.Count > 0) Flow = FlowSolver.Solve(_net.Network);
@@ -88,7 +90,7 @@ internal sealed class RigHeat
         if (Flow is null) return ([], []);
         var (reaches, pieces) = (new List<NightReach>(), new List<HeatPiece>());
         double most = Flow.FlowM3PerS.Max(Math.Abs);
-        if (most * _kgPerM3 < 1e-5) return ([], []);
+        if (most * _kgPerM3 < LeastKgPerS) return ([], []);
         for (int e = 0; e < _net.Network.Edges.Count; e++)
         {
             double q = Flow.FlowM3PerS[e];
@@ -162,6 +164,14 @@ internal sealed class RigHeat
     /// <summary>Parts of the circuits that give or take heat, and that fluid can pass.</summary>
     public IEnumerable<Part> Acting => _question.Rig.Parts.Where(p => _question.Index.HoldsCoolant(p) && Acts(p.Id));
 
+    /// <summary>Flow along a run from its start to its end, m³/s; 0: it rests.</summary>
+    public double AlongM3PerS(Run run)
+    {
+        if (Flow is null) return 0;
+        double most = Flow.FlowM3PerS.Max(Math.Abs), q = Flow.FlowM3PerS[_net.EdgeOfRun(run.Id)];
+        return most * _kgPerM3 < LeastKgPerS || Math.Abs(q) < AtRest * most ? 0 : q;
+    }
+
     /// <summary>Flow through a part of the circuits, m³/s.</summary>
     public double ThroughM3PerS(Part part) => Flow is null ? 0 : Enumerable.Range(0, _net.Network.Edges.Count)
         .Where(e => (Flow.FlowM3PerS[e] > 0 ? _net.Network.Edges[e].To : _net.Network.Edges[e].From) == part.Id).Sum(e => Math.Abs(Flow.FlowM3PerS[e]));
@@ -185,7 +195,6 @@ internal sealed class RigHeat
             && part.Heats() is { } heat && (heat.StopsC ?? heat.CoilWPerK ?? heat.RatedW) is not null;
 
     private readonly Dictionary<string, bool> _acts = [];
-    private readonly Dictionary<(string Pipe, Sleeve? Sleeve, bool Windy), double> _lossWPerMK = [];
 
     private readonly record struct Length(double FromM, double ToM, Zone? Zone, double LossWPerK, string? Body, double Contact);
 
@@ -193,33 +202,28 @@ internal sealed class RigHeat
     private IEnumerable<Length> Lengths(string id, ILookup<string, TracedLine> lines)
     {
         var run = _question.Index.Run(id);
-        var pipe = Catalogue.Pipe(run.Pipe)!;
         var course = _question.Index.CourseOf(run);
-        double wind = _question.Conditions.Steady().WindMPerS, startM = 0;
+        double startM = 0;
         int segment = 0;
-        // Slack lies along the whole of it.
-        double all = Math.Max(1e-3, _question.Index.PipeLengthM(run)), drawn = Math.Max(1e-9, all - (run.SlackM ?? 0));
-        foreach (var cut in _question.Cuts.Of(_number[id]))
+        bool any = false;
+        foreach (var (cut, metres, perM) in _losses.Of(_number[id]))
         {
+            any = true;
             while (segment < cut.Segment)
             {
                 startM += course[segment].DistanceM(course[segment + 1]);
                 segment++;
             }
             Point3 a = course[segment], b = course[segment + 1];
-            double segmentM = a.DistanceM(b), cutM = (cut.To - cut.From) * segmentM;
-            int bits = run.Traces is null ? 1 : Math.Max(1, (int)Math.Ceiling(cutM / TapedRuns.BitM));
-            bool windy = PipeFilms.InWind(cut.Zone);
-            var kind = (run.Pipe, run.SleeveOn(segment), windy);
-            if (!_lossWPerMK.TryGetValue(kind, out double perM))
-                _lossWPerMK[kind] = perM = 1 / _question.Films.ResistanceMKPerW(pipe, kind.Item2, windy, FluidC, 5, windy ? wind : 0);
+            double segmentM = a.DistanceM(b);
+            int bits = run.Traces is null ? 1 : Math.Max(1, (int)Math.Ceiling((cut.To - cut.From) * segmentM / TapedRuns.BitM));
             Length? open = null;
             for (int i = 0; i < bits; i++)
             {
                 double from = cut.From + ((cut.To - cut.From) * i / bits), to = cut.From + ((cut.To - cut.From) * (i + 1) / bits);
-                double metres = (to - from) * segmentM * all / drawn;
                 var (body, contact) = Traced(run, a.Towards(b, (from + to) / 2), lines);
-                var bit = new Length(startM + (from * segmentM), startM + (to * segmentM), cut.Zone, perM * metres, body, contact * metres);
+                var bit = new Length(startM + (from * segmentM), startM + (to * segmentM), cut.Zone, perM * metres / bits, body,
+                    contact * metres / bits);
                 if (open is { } before && before.Body == body && bit.ToM - before.FromM <= TraceLengthM)
                     open = before with { ToM = bit.ToM, LossWPerK = before.LossWPerK + bit.LossWPerK, Contact = before.Contact + bit.Contact };
                 else
@@ -230,7 +234,7 @@ internal sealed class RigHeat
             }
             if (open is { } last) yield return last;
         }
-        if (course.Length < 2 || drawn <= 1e-9) yield return new Length(0, 0, null, 0, null, 0);
+        if (!any) yield return new Length(0, 0, null, 0, null, 0);
     }
 
     // The taped length of a line that a place of a trace lies against, and W/mK to it.

@@ -64,7 +64,7 @@ internal static class NightCourse
     /// <summary>When all heat first stops in a night that starts with it, s; null: it does not.</summary>
     public static double? HeatStopsS(Rig rig, Conditions night, double endS)
     {
-        bool circuits = rig.Parts.Any(p => p.Heats() is { StopsC: not null, PowerW: > 0 });
+        bool circuits = rig.Parts.Any(p => p.Heats().HeatsFluid);
         bool Any(NightSegment s) => rig.Shell.Zones.Any(z => z.Heater is { PowerW: > 0 } heater && s.Heats(heater)) || (circuits && s.Heating.Burns);
         var course = Of(night, endS);
         return Any(course[0]) && course.FirstOrDefault(s => !Any(s)) is { } without ? without.FromS : null;

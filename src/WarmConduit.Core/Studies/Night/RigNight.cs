@@ -88,6 +88,10 @@ internal sealed class RigNight
     /// <summary>The sum of what is told hour by hour, until morning; of the hour that morning comes in, its share of it.</summary>
     public double UntilMorning(IReadOnlyList<double> byHour) => byHour.Select((v, hour) => v * Math.Clamp((MorningS / HourS) - hour, 0, 1)).Sum();
 
+    /// <summary>Heat that all of it takes until morning, Wh: heaters of circuits and rooms, and pads.</summary>
+    public double HeatWh() => Heat.PartWh.Sum(p => Math.Max(0, -UntilMorning(p.Value))) + Heat.PadWh.Sum(p => UntilMorning(p.Value))
+        + Rig.Shell.Zones.Sum(UntilMorningWh);
+
     /// <summary>When ice first breaks something, s, and what; infinite and null: not by the end.</summary>
     public (double AtS, string? Name) FirstBreak() => First(BreaksS);
 

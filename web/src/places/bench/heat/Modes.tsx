@@ -40,7 +40,8 @@ export function Modes({ rig }: { rig: Rig }) {
       : mode.scenarioId
         ? conditions?.modeId === mode.scenarioId
         : !!conditions?.heatSettings && positioned(conditions.heatSettings) === positioned(mode.settings);
-  const now = modes.modes.find(isNow);
+  // Of what was set before a valve was added, the answer knows which mode it is.
+  const now = modes.modes.find(isNow) ?? (asked.data ? modes.modes.find((m) => m.now) : undefined);
   const brief = (mode: Mode) =>
     `${print(mode.givenW, "power")}, ${mode.firstIceS == null ? "nothing freezes" : `freezes after ${print(mode.firstIceS, "duration")}`}`;
   return (
