@@ -117,7 +117,7 @@ test("The fuel runs out at an hour of the night by one press, and is let burn ag
   await panel.getByRole("button", { name: "Run out of fuel" }).click();
   await expect(panel).toContainText("Planned: fuel is out");
   await expect(panel.locator("[data-heat-part=heater] strong")).toHaveText(/^0/);
-  await panel.getByRole("button", { name: "Let it run" }).click();
+  await panel.getByRole("button", { name: "Take it back" }).click();
   await expect(panel.locator("[data-heat-part=heater] strong")).not.toHaveText(/^0/);
 });
 

@@ -66,6 +66,8 @@ public static class Adviser
         new HeatShortRule(),
         new TaskRule(),
         new HeatingRule(),
+        new SingleWallRule(),
+        new ColdBatteryRule(),
     ];
 
     private static readonly Dictionary<FindingKind, IRule> ByKind = All.SelectMany(r => r.Kinds, (rule, kind) => (rule, kind))

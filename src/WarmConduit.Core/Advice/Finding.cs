@@ -126,6 +126,12 @@ public enum FindingKind
 
     /// <summary>The fluid of a heating circuit freezes on the coldest night.</summary>
     CoolantFreezes,
+
+    /// <summary>One wall stands between heating fluid and drinking water.</summary>
+    SingleWall,
+
+    /// <summary>Batteries are colder than they may be charged.</summary>
+    ColdBattery,
 }
 
 /// <summary>How severe a finding is by the rules of the school the rig has chosen.</summary>

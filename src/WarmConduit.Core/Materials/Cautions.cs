@@ -21,7 +21,9 @@ internal static class Cautions
         "engine" => "Engine coolant reaches 110 °C (230 °F) and is poisonous. Shut the way between it and the loop unless you want it, and have a mechanic " +
             "join the two. " + Coolant,
         "circulator" or "radiator" or "panel-radiator" or "towel-ladder" or "header-tank" or "coolant-coil" or "calorifier" or "coil-calorifier"
-            or "plate-exchanger" => Coolant,
+            or "plate-exchanger" or "exchanger-side" => Coolant,
+        "loop-element" => "Mains beside fluid: a licensed electrician connects it, behind a residual current device, with a cut-out that trips without flow. " +
+            Coolant,
         "relief-valve" => "Never plug, shut or bypass it. What it lets out scalds: lead it where it can hurt nobody, and where you see it drip.",
         "mixing-valve" => "Set it with a thermometer at the tap, and check it each year: limescale stops it, and water above 50 °C (122 °F) " +
             "scalds in seconds.",

@@ -17,6 +17,10 @@ namespace WarmConduit.Core.Materials;
 /// <param name="FanFromC">Its fan starts when the fluid is warmer than this, °C; left out: it has none.</param>
 /// <param name="StillShare">Share of its output while its fan rests.</param>
 /// <param name="HoldC">Its thermostat, on the room or the water that it warms, °C; left out: it gives what it can.</param>
+/// <param name="RunsC">An engine: as hot as it keeps itself while it runs, °C.</param>
+/// <param name="CoolsS">It cools with this time constant when it stops, s.</param>
+/// <param name="Supply">An electric element: what it runs on; left out: it burns fuel, or takes no heat of its own.</param>
+/// <param name="DoubleWall">A coil or exchanger with two walls between its fluid and the water, and a gap that shows a leak.</param>
 public sealed record PartHeat(
     double? PowerW = null,
     double? LeastW = null,
@@ -32,7 +36,11 @@ public sealed record PartHeat(
     double? RatedK = null,
     double? FanFromC = null,
     double? StillShare = null,
-    double? HoldC = null)
+    double? HoldC = null,
+    double? RunsC = null,
+    double? CoolsS = null,
+    ElectricSupply? Supply = null,
+    bool? DoubleWall = null)
 {
     /// <summary>Nothing is known.</summary>
     public static readonly PartHeat None = new();
@@ -40,11 +48,18 @@ public sealed record PartHeat(
     /// <summary>Whether it heats the fluid of a circuit.</summary>
     internal bool HeatsFluid => StopsC is not null && PowerW > 0;
 
+    /// <summary>Whether it is an engine, which takes heat when it is cold and has some to give when it runs.</summary>
+    internal bool IsEngine => RunsC is not null && CoolsS > 0;
+
+    /// <summary>What an engine loses when it stands, W/K.</summary>
+    internal double LossWPerK => (RatedW ?? 0) / (RatedK ?? 50);
+
     /// <summary>These figures, with those of <paramref name="stock"/> where there are none.</summary>
     public PartHeat Over(PartHeat stock) => new(
         PowerW ?? stock.PowerW, LeastW ?? stock.LeastW, StartsC ?? stock.StartsC, StopsC ?? stock.StopsC, FuelLPerH ?? stock.FuelLPerH, DrawW ?? stock.DrawW,
         StartW ?? stock.StartW, StartS ?? stock.StartS, RestS ?? stock.RestS, CoilWPerK ?? stock.CoilWPerK, RatedW ?? stock.RatedW, RatedK ?? stock.RatedK,
-        FanFromC ?? stock.FanFromC, StillShare ?? stock.StillShare, HoldC ?? stock.HoldC);
+        FanFromC ?? stock.FanFromC, StillShare ?? stock.StillShare, HoldC ?? stock.HoldC, RunsC ?? stock.RunsC, CoolsS ?? stock.CoolsS,
+        Supply ?? stock.Supply, DoubleWall ?? stock.DoubleWall);
 }
 
 /// <summary>What stock parts do with heat. All figures are estimates.</summary>
@@ -59,8 +74,10 @@ internal static class HeatShelf
         ["towel-ladder"] = new(RatedW: 150, RatedK: 50),
         ["coolant-coil"] = new(CoilWPerK: 140),
 
-        // Parked: what an engine that is kept warm loses.
-        ["engine"] = new(RatedW: 800, RatedK: 65),
+        // What an engine that is kept warm loses, and what it gives to a heater when it drives.
+        ["engine"] = new(PowerW: 10_000, RatedW: 800, RatedK: 65, RunsC: 85, CoolsS: 5400),
+        ["loop-element"] = new(PowerW: 800, StopsC: 70, Supply: ElectricSupply.Mains),
+        ["exchanger-side"] = new(CoilWPerK: 700),
     };
 
     public static PartHeat? Of(string id) => ById.GetValueOrDefault(id);

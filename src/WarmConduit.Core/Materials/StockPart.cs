@@ -222,6 +222,7 @@ public static class Positions
 /// <param name="Caution">A caution; null: none beyond common care.</param>
 /// <param name="Flow">What it does to water that flows through it; null: no more than a fitting does.</param>
 /// <param name="Heat">What it does with heat; null: nothing.</param>
+/// <param name="Unpowered">The position to which a valve with a motor goes without power; null: it stays, or has none.</param>
 public sealed record StockPart(
     string Id,
     string Name,
@@ -245,4 +246,5 @@ public sealed record StockPart(
     string Source,
     string? Caution,
     PartFlow? Flow = null,
-    PartHeat? Heat = null);
+    PartHeat? Heat = null,
+    string? Unpowered = null);

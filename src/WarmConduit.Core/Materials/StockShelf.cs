@@ -149,7 +149,10 @@ internal static class StockShelf
             [At("in", 0, 40, 60, Facing.Rear, 0.018, PortRole.Coolant), At("out", 0, 80, 120, Facing.Rear, 0.018, PortRole.Coolant)], landmark: true,
             positions: [Motor[1], Motor[0]]),
         Of(PartGroup.Heat, "engine", "engine, at its coolant ports", 6, 0.4, Passage.Through, IceBreaks.No, 2, (400, 300, 300), 5,
-            [At("in", 0, 80, 60, Facing.Rear, 0.018, PortRole.Coolant), At("out", 0, 220, 240, Facing.Rear, 0.018, PortRole.Coolant)], landmark: true),
+            [At("in", 0, 80, 60, Facing.Rear, 0.018, PortRole.Coolant), At("out", 0, 220, 240, Facing.Rear, 0.018, PortRole.Coolant)], landmark: true,
+            positions: [new(Positions.Off, "parked", false), new(Positions.On, "running", true)]),
+        Of(PartGroup.Heat, "loop-element", "electric element in the loop", 0.3, 0.3, Passage.Through, IceBreaks.No, 2.5, (200, 70, 70), 1.2,
+            InOut(200, 35, 35), look: PartLook.Cylinder, positions: [Motor[1], Motor[0]]),
         Of(PartGroup.Heat, "circulator", "coolant circulator", 0.08, 0.1, Passage.Through, IceBreaks.No, 2.5, (130, 80, 80), 0.6, InOut(130, 40, 30),
         look: PartLook.Cylinder, positions: [Motor[1], Motor[0]]),
         Of(PartGroup.Heat, "radiator", "radiator with fan", 0.6, 0.5, Passage.Through, IceBreaks.No, 2.5, (300, 120, 200), 2.2,
@@ -166,6 +169,8 @@ internal static class StockShelf
 
         Of(PartGroup.Heat, "coolant-coil", "coolant coil in a tank or calorifier", 0.5, 0.3, Passage.Through, IceBreaks.No, 3, (300, 260, 60), 1.2,
             [At("in", 0, 60, 20, Facing.Rear, 0.018, PortRole.Coolant), At("out", 0, 200, 40, Facing.Rear, 0.018, PortRole.Coolant)]),
+        Of(PartGroup.Heat, "exchanger-side", "coolant side of a plate exchanger", 0.15, 0.1, Passage.Through, IceBreaks.No, 3, (60, 40, 180), 0.4,
+            [At("in", 0, 20, 165, Facing.Rear, 0.0123, PortRole.Coolant), At("out", 0, 20, 15, Facing.Rear, 0.0123, PortRole.Coolant)]),
 
         // Use.
         Of(PartGroup.Use, "cold-tap", "cold tap", 0.02, 0.04, Passage.Mixer, IceBreaks.Yes, 10, (60, 80, 220), 0.6,
@@ -206,6 +211,9 @@ internal static class StockShelf
             [At("a", 0, 25, 20, Facing.Rear, Half, PortRole.Inlet), At("b", 35, 25, 60, Facing.Up, Half, PortRole.Outlet)], positions: Ball),
         Of(PartGroup.Valves, "ball-valve-22", "ball valve 22 mm", 0.02, 0.07, Passage.Valve, IceBreaks.Yes, 10, (120, 50, 60), 0.35, Ends(120, 25, 20),
         positions: Ball),
+        MotorValve("motor-valve", "motor valve, stays without power", null),
+        MotorValve("motor-valve-shuts", "motor valve, shuts without power", Positions.Closed),
+        MotorValve("motor-valve-opens", "motor valve, opens without power", Positions.Open),
 
         // Joints.
         Of(PartGroup.Joints, "manifold-3", "manifold, three ways", 0.03, 0.06, Passage.Through, IceBreaks.Yes, 10, (180, 50, 50), 0.4,
@@ -233,9 +241,12 @@ internal static class StockShelf
         PartGroup group, string id, string name, double holdsL, double lossWPerK, Passage passage, IceBreaks ice, double? bar,
         (double X, double Y, double Z) mm, double kg, IReadOnlyList<StockPort> ports,
         string? keeps = null, bool protects = false, double outdoors = 0, double usual = 1, PartLook look = PartLook.Body, bool landmark = false,
-        IReadOnlyList<StockPosition>? positions = null) =>
+        IReadOnlyList<StockPosition>? positions = null, string? unpowered = null) =>
         new(id, name, group, holdsL, lossWPerK, passage, keeps is not null, keeps, protects, ice, bar, outdoors, usual, look, landmark, Mm(mm.X, mm.Y, mm.Z),
-            ports, kg, positions ?? [], Catalogue.Estimate, Cautions.Of(id, group, passage), FlowShelf.Of(id), HeatShelf.Of(id));
+            ports, kg, positions ?? [], Catalogue.Estimate, Cautions.Of(id, group, passage), FlowShelf.Of(id), HeatShelf.Of(id), unpowered);
+
+    private static StockPart MotorValve(string id, string name, string? unpowered) => Of(PartGroup.Valves, id, name, 0.02, 0.07, Passage.Valve, IceBreaks.Yes,
+        10, (120, 60, 110), 0.5, Ends(120, 30, 20), positions: Tap, unpowered: unpowered);
 
     private static StockPort[] InOut(double length, double y, double z) =>
         [At("in", 0, y, z, Facing.Rear, Half, PortRole.Inlet), At("out", length, y, z, Facing.Forward, Half, PortRole.Outlet)];

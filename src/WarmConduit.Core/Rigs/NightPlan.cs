@@ -1,3 +1,5 @@
+using WarmConduit.Core.Materials;
+
 namespace WarmConduit.Core.Rigs;
 
 /// <summary>An event of some hours in a night or a week.</summary>
@@ -17,6 +19,9 @@ public enum PlanEventKind
 
     /// <summary>The pumps of the circuits stop: their heaters trip, and nothing is warmed.</summary>
     PumpFails,
+
+    /// <summary>A valve of the circuits sticks in a position.</summary>
+    ValveSticks,
 
     /// <summary>The battery is empty: electric heaters stop, and with their fans those that burn fuel.</summary>
     BatteryOut,
@@ -48,6 +53,8 @@ public enum PlanEventKind
 /// <param name="Towards">The room it opens to; left out: outdoors.</param>
 /// <param name="AreaM2">Area of what opens, m², 0 to 20.</param>
 /// <param name="HeightM">Its height, m, 0 to 5.</param>
+/// <param name="PartId">The valve that sticks.</param>
+/// <param name="Position">Where it sticks.</param>
 public sealed record PlanEvent(
     string Id,
     PlanEventKind Kind,
@@ -58,7 +65,9 @@ public sealed record PlanEvent(
     string? ZoneId = null,
     string? Towards = null,
     double? AreaM2 = null,
-    double? HeightM = null) : IIdentified
+    double? HeightM = null,
+    string? PartId = null,
+    string? Position = null) : IIdentified
 {
     /// <summary>Most hours of a plan: ten days.</summary>
     public const double MostH = 240;
@@ -70,9 +79,10 @@ public sealed record PlanEvent(
     public double MostHeightM(IReadOnlyList<Zone> zones) => zones.Where(z => z.Id == ZoneId || z.Id == Towards).Select(z => z.Box.Size.ZM)
         .DefaultIfEmpty(5).Min();
 
-    /// <summary>What is out of range or missing, by field below <paramref name="at"/>; <paramref name="zones"/> are the rooms there are.</summary>
-    internal void Check(FieldChecker c, string at, IReadOnlyList<Zone> zones)
+    /// <summary>What is out of range or missing, by field below <paramref name="at"/>, in <paramref name="rig"/>.</summary>
+    internal void Check(FieldChecker c, string at, Rig rig)
     {
+        var zones = rig.Shell.Zones;
         void Range(string field, double? value) => c.Range($"{at}.{field}", value, "event." + field);
         void Needed(string field, object? value, string what = "a value belongs here")
         {
@@ -94,6 +104,14 @@ public sealed record PlanEvent(
         if (UntilH < AtH) c.Add($"{at}.untilH", "it ends before it starts");
         if (Kind == PlanEventKind.SetBack) Needed("holdC", HoldC);
         if (Kind == PlanEventKind.Drive) Needed("speedMPerS", SpeedMPerS);
+        if (Kind == PlanEventKind.ValveSticks)
+        {
+            Needed("partId", PartId, "which valve sticks belongs here");
+            Needed("position", Position, "where it sticks belongs here");
+        }
+        if (PartId is not null && rig.Parts.Find(PartId) is null) c.Add($"{at}.partId", $"there is no part '{PartId}'");
+        else if (PartId is not null && Position is not null && Catalogue.Part(rig.Parts.Find(PartId)!.Stock)?.Positions.Any(p => p.Id == Position) != true)
+            c.Add($"{at}.position", "it has no such position");
         if (Kind != PlanEventKind.Open) return;
         Needed("zoneId", ZoneId, "which room opens belongs here");
         if (ZoneId is not null && Towards == ZoneId) c.Add($"{at}.towards", "a room cannot open to itself");

@@ -25,6 +25,9 @@ public static partial class RigCheck
         c.Range($"{at}.fanFromC", heat.FanFromC, "heat.fluidC");
         c.Range($"{at}.stillShare", heat.StillShare, "heat.stillShare");
         c.Range($"{at}.holdC", heat.HoldC, "heat.holdC");
+        c.Range($"{at}.runsC", heat.RunsC, "heat.fluidC");
+        c.Range($"{at}.coolsS", heat.CoolsS, "heat.coolsS");
+        if (heat.Supply is { } supply && !Enum.IsDefined(supply)) c.Add($"{at}.supply", "this is not known");
         if (all.StartsC >= all.StopsC) c.Add($"{at}.startsC", "it must start at a lower temperature than it stops at");
         if (all.LeastW > all.PowerW) c.Add($"{at}.leastW", "its lowest stage cannot give more than all of it");
     }
@@ -37,6 +40,14 @@ public static partial class RigCheck
         c.Range($"{at}.areaM2", pad.AreaM2, "pad.areaM2");
         if (!Enum.IsDefined(pad.Supply)) c.Add($"{at}.supply", "this is not known");
         if (pad.OffC <= pad.OnC) c.Add($"{at}.offC", "it must go off at a higher temperature than it goes on");
+    }
+
+    private static void CheckFloor(FieldChecker c, string at, FloorLoop floor, Run run)
+    {
+        if (run.Service != Service.Coolant) c.Add(at, "a floor loop carries heating fluid");
+        if (run.Traces is not null) c.Add(at, "a floor loop is taped to nothing");
+        CheckSleeve(c, $"{at}.cover", floor.Cover);
+        CheckSleeve(c, $"{at}.below", floor.Below);
     }
 
     private static void CheckTraces(FieldChecker c, int index, Run run, Rig rig)

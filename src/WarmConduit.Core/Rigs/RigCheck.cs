@@ -73,7 +73,7 @@ public static partial class RigCheck
                 c.Add($"prices[{i}].unit", "parts are priced by the piece, pipes and solids by length or area");
             if (unit == PriceUnit.SquareMetre && Catalogue.Solid(of) is null) c.Add($"prices[{i}].unit", "only solids are priced by the square metre");
         }
-        CheckPlans(c, rig.Plans ?? [], rig.Shell.Zones);
+        CheckPlans(c, rig.Plans ?? [], rig);
         c.Count("left", rig.Left?.Count ?? 0, 0, LeftAct.Most);
         c.Unique("left", rig.Left ?? []);
         for (int i = 0; i < Math.Min(rig.Left?.Count ?? 0, LeftAct.Most); i++) rig.Left![i].Check(c, $"left[{i}]", rig);
@@ -83,7 +83,7 @@ public static partial class RigCheck
         return c.Faults;
     }
 
-    private static void CheckPlans(FieldChecker c, IReadOnlyList<NightPlan> plans, IReadOnlyList<Zone> zones)
+    private static void CheckPlans(FieldChecker c, IReadOnlyList<NightPlan> plans, Rig rig)
     {
         c.Count("plans", plans.Count, 0, 50);
         c.Unique("plans", plans);
@@ -98,7 +98,7 @@ public static partial class RigCheck
             c.Count($"{at}.events", plan.Events.Count, 0, NightPlan.MostEvents);
             c.Unique($"{at}.events", plan.Events);
             for (int e = 0; e < Math.Min(plan.Events.Count, NightPlan.MostEvents); e++)
-                plan.Events[e].Check(c, $"{at}.events[{e}]", zones);
+                plan.Events[e].Check(c, $"{at}.events[{e}]", rig);
         }
     }
 
@@ -201,6 +201,7 @@ public static partial class RigCheck
             CheckSleeve(c, $"{at}.insulation", run.Insulation);
             for (int k = 0; k < run.Bends.Count; k++) CheckSleeve(c, $"{at}.bends[{k}].insulation", run.Bends[k].Insulation);
             if (run.ClipSpacingM is { } clips) c.Range($"{at}.clipSpacingM", clips, "run.clipSpacingM");
+            if (run.Floor is { } floor) CheckFloor(c, $"{at}.floor", floor, run);
             if (run.SlackM is { } slack) c.Range($"{at}.slackM", slack, "run.slackM");
         }
     }

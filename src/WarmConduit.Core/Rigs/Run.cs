@@ -88,6 +88,7 @@ public sealed record Bend(string Id, Point3 At, Sleeve? Insulation = null, Fixin
 /// <param name="ClipSpacingM">Distance between clips, m; 0.05 to 10.</param>
 /// <param name="SlackM">Extra length over its course, m: a hose that sags; 0 to 5.</param>
 /// <param name="Traces">Water runs along which this one, of heating fluid, is taped; at most 20; left out: none.</param>
+/// <param name="Floor">It lies in the floor, in a plate that spreads its heat; left out: it does not.</param>
 public sealed record Run(
     string Id,
     string Name,
@@ -99,7 +100,8 @@ public sealed record Run(
     Sleeve? Insulation = null,
     double? ClipSpacingM = null,
     double? SlackM = null,
-    IReadOnlyList<Trace>? Traces = null) : IIdentified
+    IReadOnlyList<Trace>? Traces = null,
+    FloorLoop? Floor = null) : IIdentified
 {
     /// <summary>The run with another bend number <paramref name="index"/>, from 0.</summary>
     public Run With(int index, Bend bend) => this with { Bends = [.. Bends.Select((b, i) => i == index ? bend : b)] };

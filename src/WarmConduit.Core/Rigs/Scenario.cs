@@ -113,7 +113,7 @@ public static class Scenarios
     /// set.</summary>
     public static string? Usual(StockPart stock, ScenarioKind kind) => stock.Passage switch
     {
-        Passage.Valve => kind == ScenarioKind.Drain ? Positions.HalfOpen : Positions.Open,
+        Passage.Valve => kind == ScenarioKind.Drain && stock.Positions.Any(p => p.Id == Positions.HalfOpen) ? Positions.HalfOpen : Positions.Open,
         Passage.Mixer or Passage.Drain => kind == ScenarioKind.Drain ? Positions.Open : Positions.Closed,
         Passage.Pump => kind is ScenarioKind.InUse or ScenarioKind.Antifreeze ? Positions.On : Positions.Off,
         _ => stock.Positions.Count > 0 ? stock.Positions[0].Id : null,

@@ -130,7 +130,7 @@ public sealed record Conditions(
         c.Range("conditions.insideC", InsideC ?? UsualInsideC, "night.insideC");
         if (!Enum.IsDefined(Water)) c.Add("conditions.water", "this is not known");
         if (Events?.Count > NightPlan.MostEvents) c.Add("conditions.events", $"more than {NightPlan.MostEvents} events");
-        for (int i = 0; i < Math.Min(Events?.Count ?? 0, NightPlan.MostEvents); i++) Events![i].Check(c, $"conditions.events[{i}]", rig.Shell.Zones);
+        for (int i = 0; i < Math.Min(Events?.Count ?? 0, NightPlan.MostEvents); i++) Events![i].Check(c, $"conditions.events[{i}]", rig);
         if (PlanId is not null && Events is not null) c.Add("conditions.events", "the plan has its own");
         if (PlanId is not null && rig.Plans?.Find(PlanId) is null) c.Add("conditions.planId", $"there is no plan '{PlanId}'");
         if (ModeId is not null && HeatSettings is not null) c.Add("conditions.heatSettings", "the mode has its own");

@@ -8,6 +8,8 @@ namespace WarmConduit.Core.Studies;
 /// <summary>What a part holds: the rig's own figure, else that of its box for tanks, else stock.</summary>
 public static class PartWater
 {
+    internal const string PlateExchanger = "plate-exchanger";
+
     /// <summary>Water held when full, litres. A vessel's own figure counts only above 0: no vessel holds nothing.</summary>
     public static double HoldsL(Part part)
     {
@@ -29,7 +31,7 @@ public static class PartWater
 
     /// <summary>Whether it heats the water that taps draw.</summary>
     public static bool HeatsWater(Part part) =>
-        Catalogue.Part(part.Stock) is { Group: PartGroup.Heat } stock && (stock.Passage == Passage.Vessel || stock.Id is "gas-heater" or "plate-exchanger");
+        Catalogue.Part(part.Stock) is { Group: PartGroup.Heat } stock && (stock.Passage == Passage.Vessel || stock.Id is "gas-heater" or PlateExchanger);
 
     /// <summary>A trap: the water that it keeps is made safe by fluid poured in.</summary>
     public static bool IsTrap(Part part) => Catalogue.Part(part.Stock) is { Group: PartGroup.Waste, Protects: true };

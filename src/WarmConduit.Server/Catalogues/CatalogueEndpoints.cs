@@ -16,12 +16,16 @@ namespace WarmConduit.Server.Catalogues;
 /// <param name="StepWords">Words for the next point of a run.</param>
 /// <param name="Numbers">Numbers that screens use.</param>
 /// <param name="UsualPad">A heating pad as it is first put on a part.</param>
+/// <param name="UsualElement">An electric element as it is first put into what heats water.</param>
+/// <param name="UsualFloor">A floor loop as a line is first laid into the floor.</param>
 /// <param name="Limits">The limits of the figures of documents and questions, by the thing that has the field and the field's name.</param>
 public sealed record CatalogueAnswer(
     IReadOnlyList<PipeStock> Pipes, IReadOnlyList<SolidStock> Solids, IReadOnlyList<StockPart> Parts, IReadOnlyList<PartSet> Sets,
     IReadOnlyList<Scenario> Scenarios, IReadOnlyList<SchoolOf> Schools, IReadOnlyList<UsualRun> UsualRuns, IReadOnlyList<StepWord> StepWords,
     TradeNumbers Numbers,
     Pad UsualPad,
+    Pad UsualElement,
+    FloorLoop UsualFloor,
     IReadOnlyDictionary<string, FieldLimit> Limits);
 
 /// <summary>Numbers that screens judge by, kept once in the core.</summary>
@@ -49,6 +53,8 @@ internal static class CatalogueEndpoints
         new TradeNumbers(TradeConstants.NearFreezingC, TradeConstants.WarmC, TradeConstants.HotC, TradeConstants.HoldC, TradeConstants.HottestOutletC,
         TradeConstants.DryRunL, RigCheck.FarthestM),
         Pad.Usual,
+        Pad.UsualElement,
+        FloorLoop.Usual,
         FieldLimits.All);
 
     public static void Map(IEndpointRouteBuilder api) =>

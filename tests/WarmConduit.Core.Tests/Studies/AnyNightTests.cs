@@ -3,6 +3,7 @@ using CsCheck;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Heat;
 using WarmConduit.Core.Heat.Night;
+using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.FreezeLadder;
@@ -103,11 +104,16 @@ public class AnyNightTests
         from room in Gen.Int[0, rig.Shell.Zones.Count - 1]
         from other in Gen.Int[-1, rig.Shell.Zones.Count - 1]
         from area in Gen.Double[0, 1.5]
+        from valve in Gen.Int[0, 1000]
         select new PlanEvent(
             "e", kind, at, at + lasts, kind is PlanEventKind.SetBack or PlanEventKind.Away ? hold : null, kind == PlanEventKind.Drive ? 20 + hold : null,
             kind == PlanEventKind.Open ? rig.Shell.Zones[room].Id : null,
             kind == PlanEventKind.Open && other >= 0 && other != room ? rig.Shell.Zones[other].Id : null, kind == PlanEventKind.Open ? area : null,
-            kind == PlanEventKind.Open ? 0.1 : null);
+            kind == PlanEventKind.Open ? 0.1 : null, kind == PlanEventKind.ValveSticks ? Valve(rig, valve).Id : null,
+            kind == PlanEventKind.ValveSticks ? Catalogue.Part(Valve(rig, valve).Stock)!.Positions[^1].Id : null);
+
+    private static Part Valve(Rig rig, int number) => rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Positions.Count > 0).ToList() is var valves
+        ? valves[number % valves.Count] : null!;
 
     [Theory]
     [InlineData(1e-10)]
@@ -139,6 +145,8 @@ public class AnyNightTests
             warmest = Math.Max(warmest, night.Weather.Max(w => w.TemperatureC) + 0.1);
             // Circuits warm no more than their heaters stop at.
             warmest = Math.Max(warmest, rig.Parts.Where(p => night.Heat.PartWh.ContainsKey(p.Id)).Max(p => p.Heats().StopsC) ?? 0);
+            // Pads and elements no more than where they go on.
+            warmest = Math.Max(warmest, rig.Parts.Where(p => night.Heat.PadWh.ContainsKey(p.Id)).Max(p => p.Pad?.OnC + 0.5) ?? 0);
             for (int r = 0; r < night.Answer.ReportS.Count; r++)
             {
                 foreach (var zone in rig.Shell.Zones) Assert.InRange(night.AirC(zone, r), coldest, warmest);

@@ -180,7 +180,7 @@ public class HeatingTests
     public void A_pad_holds_a_tank_where_it_goes_on_and_no_warmer()
     {
         var bare = Loop().Build();
-        var rig = With(bare, "tank", p => p with { Pad = new Pad(200, 7, 18, PadSupply.Battery, 0.2) });
+        var rig = With(bare, "tank", p => p with { Pad = new Pad(200, 7, 18, ElectricSupply.Battery, 0.2) });
         Conditions cold = Night(rig, heatOn: false) with { Hours = 72 };
         var night = new Question(rig, cold).Ask(RigNight.Of);
         int tank = night.Numbers()["tank"];
@@ -195,7 +195,7 @@ public class HeatingTests
         double Given(Rig of, params PlanEvent[] events) =>
             new Question(of, cold with { Events = events }).Ask(RigNight.Of).Heat.PadWh.GetValueOrDefault("tank")?.Sum() ?? 0;
         Assert.Equal(0, Given(rig, new PlanEvent("e", PlanEventKind.BatteryOut, 0)));
-        var mains = With(rig, "tank", p => p with { Pad = p.Pad! with { Supply = PadSupply.Mains } });
+        var mains = With(rig, "tank", p => p with { Pad = p.Pad! with { Supply = ElectricSupply.Mains } });
         Assert.Equal(0, Given(mains));
         Assert.True(Given(mains, new PlanEvent("e", PlanEventKind.Mains, 0)) > 100);
         // 400 W on 0.2 m² is 0.2 W on a square centimetre.

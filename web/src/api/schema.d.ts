@@ -1833,6 +1833,10 @@ export interface components {
             numbers: components["schemas"]["TradeNumbers"];
             /** @description A heating pad as it is first put on a part. */
             usualPad: components["schemas"]["Pad"];
+            /** @description An electric element as it is first put into what heats water. */
+            usualElement: components["schemas"]["Pad"];
+            /** @description A floor loop as a line is first laid into the floor. */
+            usualFloor: components["schemas"]["FloorLoop"];
             /** @description The limits of the figures of documents and questions, by the thing that has the field and the field's name. */
             limits: {
                 [key: string]: components["schemas"]["FieldLimit"];
@@ -2463,6 +2467,11 @@ export interface components {
             /** @description Things removed. */
             removed: components["schemas"]["ThingMoved"][];
         };
+        /**
+         * @description What electric heat runs on.
+         * @enum {unknown}
+         */
+        ElectricSupply: "battery" | "mains" | "surplus";
         /** @description A night, and what it does to a rig as it was left. */
         EndNight: {
             /**
@@ -2745,7 +2754,7 @@ export interface components {
          * @description What a finding is about.
          * @enum {unknown}
          */
-        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks" | "sag" | "tightBend" | "bareSkin" | "noAir" | "light" | "backflow" | "reliefShut" | "parking" | "catchesAir" | "noGrommet" | "heatShort" | "airlock" | "heaterUnguarded" | "hotCold" | "levelling" | "taskFails" | "unfed" | "pumpBlocked" | "twoWays" | "townHeld" | "tooHot" | "coolantFreezes";
+        FindingKind: "nothingOpen" | "pool" | "keepsWater" | "firstIce" | "flatRun" | "looseEnd" | "bareZone" | "jointInKeepOut" | "documentRule" | "backwards" | "scald" | "choked" | "pipeUnfit" | "inTheWay" | "sharedPlace" | "outOfReach" | "noIsolator" | "schoolLacks" | "sag" | "tightBend" | "bareSkin" | "noAir" | "light" | "backflow" | "reliefShut" | "parking" | "catchesAir" | "noGrommet" | "heatShort" | "airlock" | "heaterUnguarded" | "hotCold" | "levelling" | "taskFails" | "unfed" | "pumpBlocked" | "twoWays" | "townHeld" | "tooHot" | "coolantFreezes" | "singleWall" | "coldBattery";
         /** @description A fix for a finding, tried on the whole rig. */
         Fix: {
             /** @description Its id among the fixes of one finding. */
@@ -2881,6 +2890,13 @@ export interface components {
          * @enum {unknown}
          */
         Fixing: "clip" | "grommet" | null;
+        /** @description A heating line in the floor, in a plate that spreads its heat. */
+        FloorLoop: {
+            /** @description What lies over it, with its layers. */
+            cover: components["schemas"]["Sleeve"];
+            /** @description Insulation under it; left out: a bare floor. */
+            below?: null | components["schemas"]["Sleeve"];
+        };
         /** @description A piece of the way to an outlet, and what it takes. */
         FlowCost: {
             /** @description What takes it. */
@@ -3177,7 +3193,7 @@ export interface components {
             inC: (null | number)[];
             /** @description Fluid that leaves it. */
             outC: (null | number)[];
-            /** @description Heat that it gives at each hour, W; of a pad, on average over the hour that begins then. */
+            /** @description Heat that it gives at each hour, W (below 0: an engine takes it); of a pad, on average over the hour that begins then. */
             heatW: number[];
             /** @description What it gives in each hour, Wh. */
             whByHour: number[];
@@ -3191,7 +3207,7 @@ export interface components {
          * @description What a part does with heat.
          * @enum {unknown}
          */
-        HeatRole: "source" | "emitter" | "coil" | "pad";
+        HeatRole: "source" | "emitter" | "coil" | "pad" | "engine";
         /** @description A heater of a circuit: how hard it works. */
         HeaterDuty: {
             /** @description The part. */
@@ -3265,6 +3281,8 @@ export interface components {
             energy: components["schemas"]["EnergyUse"][];
             /** @description What calorifiers have in store. */
             hotWater: components["schemas"]["HotStore"][];
+            /** @description What plate exchangers make. */
+            hotDraws: components["schemas"]["HotDraw"][];
             /** @description What else there is to say. */
             notes: components["schemas"]["Sentence"][];
         };
@@ -3448,6 +3466,20 @@ export interface components {
             /** @description The sums of the drain-down. */
             stays: components["schemas"]["Stays"];
         };
+        /** @description Hot water that a plate exchanger makes as it is drawn. */
+        HotDraw: {
+            /** @description The exchanger. */
+            partId: string;
+            /**
+             * Format: double
+             * @description Water of 38 °C at the tap for as long as it is drawn, L/min.
+             */
+            lPerMin: number;
+            /** @description What the sources give is the limit, else what the exchanger hands over. */
+            byHeater: boolean;
+            /** @description In words. */
+            words: components["schemas"]["Sentence"];
+        };
         /** @description A loop of hot water, with its pump at work on the coldest hour of the night. All figures are estimates. */
         HotLoop: {
             /** @description Its return pump. */
@@ -3564,7 +3596,7 @@ export interface components {
             at38L: number;
             /**
              * Format: double
-             * @description Until all of it is hot again, if nothing else takes the heat, s; null: the coil has no flow.
+             * @description Until all of it is hot again, if nothing else takes the heat, s; null: nothing heats it now.
              */
             recoversS: null | number;
             /** @description In words. */
@@ -4457,36 +4489,31 @@ export interface components {
          * @enum {unknown}
          */
         OwnStepKind: "step" | "maker" | "home";
-        /** @description A heating pad or tape on a part, with a thermostat of its own on that part. */
+        /** @description A heating pad or tape on a part, or an element in a calorifier, with a thermostat of its own on that part. */
         Pad: {
             /**
              * Format: double
-             * @description Power, W; 1 to 500.
+             * @description Power, W; 1 to 3000.
              */
             powerW: number;
             /**
              * Format: double
-             * @description It goes on below this, °C; 1 to 30. Nights count on no more than this.
+             * @description It goes on below this, °C; 1 to 80. Nights count on no more than this.
              */
             onC: number;
             /**
              * Format: double
-             * @description It goes off above this, °C; above OnC, up to 60.
+             * @description It goes off above this, °C; above OnC, up to 85.
              */
             offC: number;
             /** @description What it runs on. */
-            supply: components["schemas"]["PadSupply"];
+            supply: components["schemas"]["ElectricSupply"];
             /**
              * Format: double
-             * @description Area that it covers, m²; 0.001 to 2.
+             * @description Area that it covers, m²; 0.001 to 2. An element lies in the water, and has none that counts.
              */
             areaM2: number;
         };
-        /**
-         * @description What a heating pad runs on.
-         * @enum {unknown}
-         */
-        PadSupply: "battery" | "mains";
         /** @description The parking envelope: how the rig may stand and still drain to its limits. */
         ParkingAnswer: {
             /** @description The limits it is judged by. */
@@ -4814,6 +4841,20 @@ export interface components {
              * @description Its thermostat, on the room or the water that it warms, °C; left out: it gives what it can.
              */
             holdC?: null | number;
+            /**
+             * Format: double
+             * @description An engine: as hot as it keeps itself while it runs, °C.
+             */
+            runsC?: null | number;
+            /**
+             * Format: double
+             * @description It cools with this time constant when it stops, s.
+             */
+            coolsS?: null | number;
+            /** @description An electric element: what it runs on; left out: it burns fuel, or takes no heat of its own. */
+            supply?: null | components["schemas"]["ElectricSupply"];
+            /** @description A coil or exchanger with two walls between its fluid and the water, and a gap that shows a leak. */
+            doubleWall?: null | boolean;
         };
         /**
          * @description How a part is drawn.
@@ -5089,12 +5130,16 @@ export interface components {
              * @description Its height, m, 0 to 5.
              */
             heightM?: null | number;
+            /** @description The valve that sticks. */
+            partId?: null | string;
+            /** @description Where it sticks. */
+            position?: null | string;
         };
         /**
          * @description An event of some hours in a night or a week.
          * @enum {unknown}
          */
-        PlanEventKind: "heatOn" | "setBack" | "heatFails" | "fuelOut" | "pumpFails" | "batteryOut" | "mains" | "open" | "away" | "drive" | "drained";
+        PlanEventKind: "heatOn" | "setBack" | "heatFails" | "fuelOut" | "pumpFails" | "valveSticks" | "batteryOut" | "mains" | "open" | "away" | "drive" | "drained";
         /** @description A place in the vehicle's frame, metres: x forward from the rear of the load bay, y across from the kerb side, z up from the floor. */
         Point3: {
             /**
@@ -5596,6 +5641,8 @@ export interface components {
             slackM?: null | number;
             /** @description Water runs along which this one, of heating fluid, is taped; at most 20; left out: none. */
             traces?: null | components["schemas"]["Trace"][];
+            /** @description It lies in the floor, in a plate that spreads its heat; left out: it does not. */
+            floor?: null | components["schemas"]["FloorLoop"];
         };
         /** @description A run before and after. */
         RunAir: {
@@ -6565,6 +6612,8 @@ export interface components {
             flow?: null | components["schemas"]["PartFlow"];
             /** @description What it does with heat; null: nothing. */
             heat?: null | components["schemas"]["PartHeat"];
+            /** @description The position to which a valve with a motor goes without power; null: it stays, or has none. */
+            unpowered?: null | string;
         };
         /** @description A port as stock has it: the invert as an offset from the part's corner, the way it faces, its bore in m, what it is for. */
         StockPort: {

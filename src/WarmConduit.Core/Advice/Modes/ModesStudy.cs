@@ -68,13 +68,17 @@ public static class ModesStudy
     {
         foreach (string source in finder.Sources)
         {
-            string of = finder.Sources.Count > 1 ? $"{finder.Graph.Parts.First(p => p.Id == source).Name}: " : "";
-            foreach (var groups in Choices(finder).OrderByDescending(g => g.Count))
+            string of = Of(finder, source);
+            foreach (var groups in Choices(finder, source).OrderByDescending(g => g.Count))
                 if (Best(finder, outcomes, source, groups) is { } mode) yield return (Name(of, groups), source, mode);
-            if (outcomes.Where(m => m.Sources.Contains(source) && m.Sinks.Count == 0).MinBy(m => m.Turns) is { } standby)
+            if (!finder.IsEngine(source) && outcomes.Where(m => m.Sources.Contains(source) && m.Sinks.Count == 0).MinBy(m => m.Turns) is { } standby)
                 yield return ($"{of}{(of == "" ? "S" : "s")}tandby, nothing warmed", source, standby);
         }
     }
+
+    // The heater that is alone needs no name.
+    private static string Of(ModeFinder finder, string source) => finder.IsEngine(source) || finder.Sources.Count(s => !finder.IsEngine(s)) > 1
+        ? $"{finder.Graph.Parts.First(p => p.Id == source).Name}: " : "";
 
     private static FoundMode? Best(ModeFinder finder, IReadOnlyList<FoundMode> outcomes, string source, IReadOnlyList<HeatGroup> groups)
     {
@@ -82,10 +86,10 @@ public static class ModesStudy
         return outcomes.Where(m => m.Sources.Contains(source) && sinks.SetEquals(m.Sinks)).OrderBy(m => m.Sources.Count).ThenBy(m => m.Turns).FirstOrDefault();
     }
 
-    // Every choice among the groups that the rig has.
-    private static IEnumerable<IReadOnlyList<HeatGroup>> Choices(ModeFinder finder)
+    // Every choice among the groups that a source can warm: an engine warms no engine.
+    private static IEnumerable<IReadOnlyList<HeatGroup>> Choices(ModeFinder finder, string source)
     {
-        HeatGroup[] there = [.. Groups.Where(g => finder.Sinks.Any(s => s.Group == g))];
+        HeatGroup[] there = [.. Groups.Where(g => finder.Sinks.Any(s => s.Group == g) && (g != HeatGroup.Engine || !finder.IsEngine(source)))];
         for (int bits = 1; bits < 1 << there.Length; bits++) yield return [.. there.Where((_, i) => (bits >> i & 1) == 1)];
     }
 
@@ -121,7 +125,7 @@ public static class ModesStudy
         foreach (string id in finder.Sources)
         {
             var heater = finder.Graph.Parts.First(p => p.Id == id);
-            if (CircuitGraph.PositionsOf(heater).FirstOrDefault(p => p.Passes == (source is not null && id == source)) is { } position)
+            if (!finder.IsEngine(id) && CircuitGraph.PositionsOf(heater).FirstOrDefault(p => p.Passes == (source is not null && id == source)) is { } position)
                 settings.Add(new Setting(id, position.Id));
         }
         return use with { Settings = [.. settings, .. use.Settings.Where(s => settings.All(o => o.Id != s.Id))] };
@@ -147,10 +151,10 @@ public static class ModesStudy
         bool isNow = settings.SequenceEqual(At(question.Conditions.Heating(question.Rig)));
         var asked = isNow ? question : question.With(question.Conditions with { ModeId = null, HeatSettings = settings });
         var (heat, night) = (RigHeat.Of(asked), asked.Ask(RigNight.Of));
-        double MeanW(HeatSink sink) => sink.IsRun ? TracedW(night, sink.Id) : PartW(night, sink.Id);
-        ModeShare[] warms = [.. finder.Sinks.Where(s => s.IsRun ? heat.AlongM3PerS(question.Index.Run(s.Id)) != 0 : Flows(s.Id))
-            .Select(s => new ModeShare(s.Id, s.Group, Math.Round(MeanW(s), 1))).OrderByDescending(s => s.MeanW)];
+        double MeanW(HeatSink sink) => sink.IsRun ? TracedW(night, sink.Id, sink.Group == HeatGroup.Rooms) : PartW(night, sink.Id);
         string[] sources = [.. finder.Sources.Where(s => Flows(s) && heat.IsOn(question.Index.Part(s)))];
+        ModeShare[] warms = [.. finder.Sinks.Where(s => !sources.Contains(s.Id) && (s.IsRun ? heat.AlongM3PerS(question.Index.Run(s.Id)) != 0 : Flows(s.Id)))
+            .Select(s => new ModeShare(s.Id, s.Group, Math.Round(MeanW(s), 1))).OrderByDescending(s => s.MeanW)];
         var (ice, words) = Unprotected(night);
         return (new HeatMode(want.Key, want.Name, want.ScenarioId, isNow, turns.Length == 0, sources, warms,
             Math.Round(-sources.Sum(s => PartW(night, s)), 1), settings, turns, double.IsFinite(ice) ? ice : null, words,
@@ -164,9 +168,13 @@ public static class ModesStudy
     private static double PartW(RigNight night, string part) =>
         night.Heat.PartWh.TryGetValue(part, out var wh) ? night.UntilMorning(wh) / (night.MorningS / 3600) : 0;
 
-    // The same of a run to what it is taped to, by its hours.
-    private static double TracedW(RigNight night, string run) => night.HourReports().Where(r => r <= night.Morning).Select(r => night.Heat.Moments[r])
-        .Select(m => m is null ? 0 : m.Pieces.Select((p, i) => p.RunId == run && p.Traced is not null ? m.Row.HeatW[i] : 0).Sum()).Average();
+    // The same of a run to what it is taped to, or of a floor loop to the room over it, by its hours.
+    private static double TracedW(RigNight night, string run, bool floor)
+    {
+        bool Counts(HeatPiece piece) => piece.RunId == run && !piece.Below && (floor || piece.Traced is not null);
+        return night.HourReports().Where(r => r <= night.Morning).Select(r => night.Heat.Moments[r])
+            .Select(m => m is null ? 0 : m.Pieces.Select((p, i) => Counts(p) ? m.Row.HeatW[i] : 0).Sum()).Average();
+    }
 
     private static (double AtS, Sentence Words) Unprotected(RigNight night)
     {
@@ -186,7 +194,8 @@ public static class ModesStudy
     {
         foreach (var drive in heat.Net.Drives.Where(d => heat.Flow is null || Math.Abs(heat.Flow.FlowM3PerS[d.Edge]) * 60e3 < 1e-3))
             yield return Sentence.Of($"{asked.Index.Part(drive.PartId).Name} runs against shut valves. Switch it off, or open a way.");
-        foreach (string id in finder.Sources.Where(s => !sources.Contains(s) && heat.IsOn(asked.Index.Part(s)) && heat.Net.Drives.Count > 0))
+        bool Dry(string source) => !finder.IsEngine(source) && !sources.Contains(source) && heat.IsOn(asked.Index.Part(source));
+        foreach (string id in finder.Sources.Where(s => heat.Net.Drives.Count > 0 && Dry(s)))
             yield return Sentence.Of($"{asked.Index.Part(id).Name} is on and has no flow: it overheats and trips. Switch it off.");
         if (inUse is not null)
         {
@@ -201,6 +210,9 @@ public static class ModesStudy
         if (warms.FirstOrDefault(w => w.Group == HeatGroup.Engine) is { } engine && warms.Length > 1)
             yield return Sentence.Of($"Fluid passes the engine too, which takes {Measure.Power(engine.MeanW)} of the heat. Shut the way to it unless it is " +
                 $"to be warmed.");
+        if (sources.FirstOrDefault(finder.IsEngine) is { } runs)
+            yield return Sentence.Of($"This is for the road: it is told as if {asked.Index.Part(runs).Name} ran until morning. Parked, it cools in some " +
+                $"hours, and only a circulator brings what is left.");
         if (sources.Length > 0 && warms.Length == 0)
             yield return "The loop is kept hot and warms nothing but what it passes: fuel and battery are used all the same.";
     }
@@ -208,10 +220,11 @@ public static class ModesStudy
     // What people want of every loop: each group alone, and all together.
     private static IEnumerable<MissingMode> Missing(Question question, ModeFinder finder, IReadOnlyList<FoundMode> outcomes)
     {
-        var choices = Choices(finder).ToList();
         foreach (string source in finder.Sources)
         {
-            string of = finder.Sources.Count > 1 ? $"{question.Index.Part(source).Name}: " : "";
+            var choices = Choices(finder, source).ToList();
+            if (choices.Count == 0) continue;
+            string of = Of(finder, source);
             foreach (var groups in choices.Where(g => (g.Count == 1 || g.Count == choices.Max(c => c.Count)) && Best(finder, outcomes, source, g) is null))
             {
                 question.Cancel.ThrowIfCancellationRequested();

@@ -25,7 +25,7 @@ internal sealed class HeatingRule : IRule
             if (part.Pad is { } pad && IsPlastic(part) && pad.PowerW > Pad.MostOnPlasticWPerM2 * pad.AreaM2)
                 yield return Strong(question, part, pad);
         var night = question.Ask(RigNight.Of);
-        if (night.Heat.PartWh.Count == 0) yield break;
+        if (night.Heat.PartWh.Count == 0 && night.Heat.PadWh.Count == 0) yield break;
         for (int n = 0; n < night.Candidates.Count; n++)
         {
             if (night.Candidates[n].LengthM > 0 || !IsPlastic(question.Index.Part(night.Candidates[n].Thing))) continue;
@@ -70,8 +70,9 @@ internal sealed class HeatingRule : IRule
     {
         var coil = RigHeat.Of(question).Acting.FirstOrDefault(p => RigHeat.Of(question).Around(p) == part.Id);
         return new Finding($"hot:{part.Id}", FindingKind.TooHot, Severity.Fault, part.Name, "water up to", Measure.Temperature(hottest),
-            Sentence.Of($"Its coil heats it to {Measure.Temperature(hottest)}; a plastic tank bears {Measure.Temperature(PlasticC)}. A thermostat on the " +
-                $"coil's valve holds it just above frost, and leaves the heat to the rest."), Place.OnPart(question.Index, part), [], null,
+            Sentence.Of($"It is heated to {Measure.Temperature(hottest)}; a plastic tank bears {Measure.Temperature(PlasticC)}. ").And(coil is null
+                ? "Set the thermostat of its pad lower."
+                : "A thermostat on the coil's valve holds it just above frost, and leaves the heat to the rest."), Place.OnPart(question.Index, part), [], null,
             coil is null ? null : [new Mend("Hold it at 8 °C by a thermostat", [new ChangeThing($"parts/{coil.Id}", new JsonObject
             {
                 ["heat"] = Node((coil.Heat ?? PartHeat.None) with { HoldC = 8 }),

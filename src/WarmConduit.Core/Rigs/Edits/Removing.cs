@@ -38,8 +38,7 @@ internal static class Removing
                     Measured = z.Measured?.Exchange is { } exchange ? z.Measured with { Exchange = RigNodes.Without(exchange, id) } : z.Measured,
                 });
                 // A door of a room that is gone opens no more.
-                var plans = rig.Plans?.Select(p => p.Events.Any(e => e.ZoneId == id || e.Towards == id)
-                    ? p with { Events = [.. p.Events.Where(e => e.ZoneId != id && e.Towards != id)] } : p).ToList();
+                var plans = Planned(rig, e => e.ZoneId == id || e.Towards == id);
                 return (rig with { Shell = rig.Shell with { Zones = [.. zones] }, Plans = plans }, faces == 0 ? $"Removed {zone.Name}"
                     : $"Removed {zone.Name}, and with it {faces} faces and openings towards it");
             case ["scenarios", var id]:
@@ -53,6 +52,10 @@ internal static class Removing
         }
     }
 
+    // The plans without events of something that is gone.
+    private static IReadOnlyList<NightPlan>? Planned(Rig rig, Func<PlanEvent, bool> gone) => rig.Plans?.Any(p => p.Events.Any(gone)) != true ? rig.Plans
+        : [.. rig.Plans.Select(p => p.Events.Any(gone) ? p with { Events = [.. p.Events.Where(e => !gone(e))] } : p)];
+
     private static Rig Loosened(Rig rig, Func<RunEnd, bool> gone, string? partId)
     {
         Scenario Without(Scenario s) => partId is not null && s.Names(partId) ? s.Without(partId)
@@ -61,6 +64,7 @@ internal static class Removing
         {
             Runs = rig.Runs.Any(r => gone(r.From) || gone(r.To)) ? [.. rig.Runs.Where(r => !gone(r.From) && !gone(r.To))] : rig.Runs,
             Scenarios = rig.Scenarios.Select(Without).ToList() is var scenarios && scenarios.SequenceEqual(rig.Scenarios) ? rig.Scenarios : scenarios,
+            Plans = Planned(rig, e => partId is not null && e.PartId == partId),
             ByHand = partId is null || rig.ByHand.Find(partId) is null ? rig.ByHand : RigNodes.Without(rig.ByHand, partId),
         }));
     }

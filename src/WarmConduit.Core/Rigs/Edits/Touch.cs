@@ -150,6 +150,7 @@ internal sealed class Touch
                 break;
             case ["plans", var id, ..] when rig.Plans?.Find(id) is { } plan:
                 foreach (string zone in plan.Events.SelectMany(e => (string?[])[e.ZoneId, e.Towards]).OfType<string>()) RefersTo.Add($"shell/zones/{zone}");
+                foreach (string part in plan.Events.Select(e => e.PartId).OfType<string>()) RefersTo.Add($"parts/{part}");
                 break;
             default:
                 break;

@@ -50,7 +50,8 @@ internal sealed class EnergyMeter
 
     /// <summary>What a part does with heat.</summary>
     public static HeatRole RoleOf(Part part) =>
-        part.Heats() is { StopsC: not null } ? HeatRole.Source : part.Heats().CoilWPerK is not null ? HeatRole.Coil : HeatRole.Emitter;
+        part.Heats() is { StopsC: not null } ? HeatRole.Source : part.Heats().IsEngine ? HeatRole.Engine
+        : part.Heats().CoilWPerK is not null ? HeatRole.Coil : HeatRole.Emitter;
 
     /// <summary>Sums it up. <paramref name="pumpS"/>: seconds in each hour in which pumps run; <paramref name="heaterWh"/>: what a room's heater gives by
     /// hour. O(parts · hours).</summary>
@@ -67,11 +68,12 @@ internal sealed class EnergyMeter
                 if (kind == HeatRole.Source)
                 {
                     battery[h] += HeaterCycle.Of(figures, wh[h], FluidJPerK).ElectricWh(figures);
-                    if (figures is { FuelLPerH: { } full, PowerW: > 0 and var power }) fuel[h] += full * wh[h] / power;
+                    if (figures.Supply is { } electric) Electric(electric, h, wh[h]);
+                    else if (figures is { FuelLPerH: { } full, PowerW: > 0 and var power }) fuel[h] += full * wh[h] / power;
                     burns |= figures.FuelLPerH is not null;
                 }
                 else if (kind == HeatRole.Emitter && figures is { DrawW: { } fan, FanFromC: { } from }) battery[h] += inC(h) > from && wh[h] > 0 ? fan : 0;
-                else if (kind == HeatRole.Pad) (part.Pad!.Supply == PadSupply.Mains ? mains : battery)[h] += wh[h];
+                else if (kind == HeatRole.Pad) Electric(part.Pad!.Supply, h, wh[h]);
             }
         }
         for (int h = 0; h < hours; h++) battery[h] += _pumpW * pumpS[h] / HourS;
@@ -87,5 +89,11 @@ internal sealed class EnergyMeter
             burns |= zone.Heater!.Electric != true;
         }
         return new MeteredHours(battery, fuel, mains, burns);
+
+        // What is to spare costs nothing.
+        void Electric(ElectricSupply supply, int hour, double wh)
+        {
+            if (supply != ElectricSupply.Surplus) (supply == ElectricSupply.Mains ? mains : battery)[hour] += wh;
+        }
     }
 }

@@ -22,7 +22,7 @@ public sealed record HeatLine(
 /// <param name="LPerMin">Flow through it while the pump runs, L/min; null: a pad.</param>
 /// <param name="InC">Fluid that comes to it at each hour, °C; null: the pump rests.</param>
 /// <param name="OutC">Fluid that leaves it.</param>
-/// <param name="HeatW">Heat that it gives at each hour, W; of a pad, on average over the hour that begins then.</param>
+/// <param name="HeatW">Heat that it gives at each hour, W (below 0: an engine takes it); of a pad, on average over the hour that begins then.</param>
 /// <param name="WhByHour">What it gives in each hour, Wh.</param>
 /// <param name="UntilMorningWh">The same until morning, Wh.</param>
 public sealed record HeatPart(
@@ -43,6 +43,9 @@ public enum HeatRole
 
     /// <summary>Warms the part that it lies on.</summary>
     Pad,
+
+    /// <summary>An engine: heats the fluid while it is warmer, and is warmed by it else.</summary>
+    Engine,
 }
 
 /// <summary>A heater of a circuit: how hard it works.</summary>
@@ -100,8 +103,10 @@ public enum EnergyKind
 /// <param name="FlowWords">For which fluid flows are told, in words; null: nothing flows.</param>
 /// <param name="Energy">What the night uses.</param>
 /// <param name="HotWater">What calorifiers have in store.</param>
+/// <param name="HotDraws">What plate exchangers make.</param>
 /// <param name="Notes">What else there is to say.</param>
 public sealed record HeatingAnswer(
     IReadOnlyList<HeatLine> Lines, IReadOnlyList<HeatPart> Parts, IReadOnlyList<HeaterDuty> Heaters, IReadOnlyList<TracedRun> Traced, double Litres,
     double GlycolL, double Glycol, double? FreezesC, double HeaderL, double HeatWh, Sentence? FlowWords,
-    IReadOnlyList<EnergyUse> Energy, IReadOnlyList<HotStore> HotWater, IReadOnlyList<Sentence> Notes);
+    IReadOnlyList<EnergyUse> Energy, IReadOnlyList<HotStore> HotWater, IReadOnlyList<HotDraw> HotDraws,
+    IReadOnlyList<Sentence> Notes);

@@ -10,7 +10,7 @@ namespace WarmConduit.Core.Studies.Heating;
 /// <summary>Where the heat of circuits and pads goes on a night, what it costs, and what it does not reach.</summary>
 public static class HeatingStudy
 {
-    private const double HourS = 3600, HottestC = 90, ColdC = 0, ManyStarts = 3;
+    private const double HourS = 3600, HottestC = 90, ColdC = 0, ManyStarts = 3, FloorC = 45, EngineWh = 50;
 
     /// <summary>Asks the night of <see cref="RigNight"/> what its circuits did. Pure. O(the night).</summary>
     public static HeatingAnswer Ask(Question question)
@@ -29,8 +29,9 @@ public static class HeatingStudy
         return new HeatingAnswer(
             lines, parts, heaters, [.. TracedLines.Of(question, night)], litres, litres * heat.Glycol, heat.Glycol,
             any ? GlycolWater.FreezingC(heat.Glycol) : null,
-            2 * litres * (swells - 1), night.HeatWh(), moments.All(m => m is null) ? null : FlowWords(heat),
-            [.. Uses(question, night, parts, meter)], [.. HotStores.Of(question, heat)], [.. Notes(question, night, heat)]);
+            2 * litres * (swells - 1), night.HeatWh(), moments.All(m => m is null) || heat.Flow is null ? null : FlowWords(heat),
+            [.. Uses(question, night, parts, meter)], [.. HotStores.Of(question, heat)], [.. Exchangers.Of(question, heat)],
+            [.. Notes(question, night, heat, lines)]);
     }
 
     private static Sentence FlowWords(RigHeat heat) => Sentence.Of($"Flow is told for fluid at {Measure.Temperature(RigHeat.FluidC)}. At " +
@@ -76,11 +77,13 @@ public static class HeatingStudy
 
     private static IEnumerable<HeatLine> Lines(IReadOnlyList<HeatMoment?> moments, RigHeat heat) =>
         Pieces(moments).Where(p => p.Piece.RunId is not null).Select(p => new HeatLine(
-            p.Piece.RunId!, Math.Round(p.Piece.FromM, 4), Math.Round(p.Piece.ToM, 4), LPerMin(heat, heat.Net.EdgeOfRun(p.Piece.RunId!)), p.Piece.Traced,
+            p.Piece.RunId!, Math.Round(p.Piece.FromM, 4), Math.Round(p.Piece.ToM, 4), LPerMin(heat, p.At, p.Index), p.Piece.Traced,
             Row(p.At, p.Index, m => m.Row.InC), Row(p.At, p.Index, m => m.Row.OutC),
             Watts(p.At, p.Index, 1)));
 
-    private static double LPerMin(RigHeat heat, int edge) => Math.Round(Math.Abs(heat.Flow!.FlowM3PerS[edge]) * 60e3, 3);
+    // The most of the night: an engine that drives pumps too.
+    private static double LPerMin(RigHeat heat, HeatMoment?[] at, int[] index) =>
+        Math.Round(at.Select((m, h) => m is null ? 0 : m.Reaches[index[h]].KgPerS).Max() / heat.KgPerM3 * 60e3, 3);
 
     private static IEnumerable<HeatPart> Parts(Question question, RigNight night, RigHeat heat, IReadOnlyList<HeatMoment?> moments)
     {
@@ -91,14 +94,14 @@ public static class HeatingStudy
             var (_, at, index) = rows[part.Id].LastOrDefault();
             if (at is null || !night.Heat.PartWh.TryGetValue(part.Id, out var wh)) continue;
             var kind = EnergyMeter.RoleOf(part);
-            int sign = kind == HeatRole.Source ? -1 : 1;
+            int sign = kind is HeatRole.Source or HeatRole.Engine ? -1 : 1;
             double[] given = [.. wh.Select(w => Math.Round(sign * w, 1))];
             yield return new HeatPart(part.Id, kind, kind switch
             {
                 HeatRole.Coil => heat.Around(part),
                 HeatRole.Emitter => question.Index.ZoneAt(part.Box.Centre())?.Id,
                 _ => null,
-            }, Math.Round(heat.ThroughM3PerS(part) * 60e3, 3), Row(at, index, m => m.Row.InC),
+            }, LPerMin(heat, at, index), Row(at, index, m => m.Row.InC),
                 Row(at, index, m => m.Row.OutC), Watts(at, index, sign), given, Morning(given));
         }
         foreach (var part in question.Rig.Parts.Where(p => p.Pad is not null))
@@ -152,18 +155,34 @@ public static class HeatingStudy
         ? FormattableString.Invariant($"{Math.Floor(10 * nights) / 10:0.#} such nights")
         : nights >= 1 ? "one such night" : FormattableString.Invariant($"{Math.Floor(100 * nights):0} % of such a night");
 
-    private static IEnumerable<Sentence> Notes(Question question, RigNight night, RigHeat heat)
+    private static IEnumerable<Sentence> Notes(Question question, RigNight night, RigHeat heat, IReadOnlyList<HeatLine> lines)
     {
         var rig = question.Rig;
         foreach (var part in rig.Parts.Where(p => p.Pad is not null && night.Candidates.All(f => f.Thing != p.Id)))
             yield return Sentence.Of($"{part.Name} is empty on this night: switch its pad off, or it melts what it lies on.");
         if (!rig.Runs.Any(r => r.Service == Service.Coolant)) yield break;
-        if (heat.Net.Drives.Count == 0)
+        bool still = night.Heat.Moments.All(m => m is null);
+        if (still && heat.Net.Drives.Count == 0)
             yield return "No pump is joined into the circuit and set to run, so nothing flows and nothing is heated.";
-        else if (night.Heat.Moments.All(m => m is null)) yield return question.Conditions.HeatOn
+        else if (still) yield return question.Conditions.HeatOn
             ? "The pump runs, but its line leads nowhere round: nothing flows."
             : "The heat is off on this night: the pump rests, and the circuit gives nothing.";
         foreach (var part in rig.Parts.Where(p => p.Heats().CoilWPerK is not null && question.Index.HoldsCoolant(p) && heat.Around(p) is null))
-            yield return Sentence.Of($"{part.Name} lies in no tank: place it inside the vessel that it is to warm.");
+            yield return Sentence.Of($"{part.Name} lies in nothing that holds water: place it inside the tank or exchanger that it is to warm.");
+        double floorC = question.Rig.Runs.Where(r => r.Floor is not null).SelectMany(r => lines.Where(l => l.RunId == r.Id)).SelectMany(l => l.InC)
+            .Max() ?? 0;
+        if (floorC > FloorC)
+            yield return Sentence.Of($"Fluid comes to the floor at up to {Measure.Temperature(floorC)}. Bare feet and most floors want no more than " +
+                $"{Measure.Temperature(FloorC)} of fluid: mix it down before the floor loop.");
+        foreach (var engine in rig.Parts.Where(p => p.Heats().IsEngine && question.Index.HoldsCoolant(p)))
+        {
+            yield return (question.Conditions.Events ?? []).Any(e => e.Kind == PlanEventKind.Drive)
+                ? Sentence.Of($"{engine.Name} heats the fluid while it drives, and for some hours after. It starts the night cold.")
+                : Sentence.Of($"{engine.Name} stands cold on this night. Plan a drive to see what it brings.");
+            double takenWh = night.Heat.PartWh.TryGetValue(engine.Id, out var wh) ? night.UntilMorning([.. wh.Select(w => Math.Max(0, w))]) : 0;
+            if (takenWh > EngineWh)
+                yield return Sentence.Of($"Colder than the fluid, {engine.Name} takes {Measure.Energy(takenWh)} until morning: shut the way to it, or " +
+                    $"rest the circulator, unless it is to be warmed.");
+        }
     }
 }

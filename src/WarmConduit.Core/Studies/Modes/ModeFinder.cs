@@ -45,6 +45,9 @@ internal sealed class ModeFinder
     private readonly int[] _first;
     private readonly int[] _count;
 
+    // Numbers of engines among what is turned.
+    private readonly int[] _engineAt;
+
     /// <summary>Looks a rig over. O(parts + runs).</summary>
     public ModeFinder(Question question)
     {
@@ -52,20 +55,25 @@ internal sealed class ModeFinder
         var heat = RigHeat.Of(question);
         _first = Graph.SetOf(CircuitGraph.InUse(question.Rig));
         _count = [.. Graph.Turnable.Select(p => CircuitGraph.PositionsOf(Graph.Parts[p]).Count)];
-        Sources = [.. Graph.Parts.Where(p => p.Heats().HeatsFluid).Select(p => p.Id)];
+        Sources = [.. Graph.Parts.Where(p => p.Heats().HeatsFluid || p.Heats().IsEngine).Select(p => p.Id)];
+        _engineAt = [.. Enumerable.Range(0, Graph.Turnable.Count).Where(t => Graph.Parts[Graph.Turnable[t]].Heats().IsEngine)];
         Sinks = [.. Graph.Parts.Where(p => p.Heats().CoilWPerK is not null || p.Heats().RatedW is > 0)
             .Select(p => new HeatSink(p.Id, false, GroupOf(p))),
-            .. Graph.Runs.Where(r => r.Traces is { Count: > 0 }).Select(r => new HeatSink(r.Id, true, HeatGroup.Frost))];
+            .. Graph.Runs.Where(r => r.Traces is { Count: > 0 }).Select(r => new HeatSink(r.Id, true, HeatGroup.Frost)),
+            .. Graph.Runs.Where(r => r.Floor is not null).Select(r => new HeatSink(r.Id, true, HeatGroup.Rooms))];
 
-        HeatGroup GroupOf(Part part) => part.Stock == "engine" ? HeatGroup.Engine : part.Heats().CoilWPerK is null ? HeatGroup.Rooms
+        HeatGroup GroupOf(Part part) => part.Heats().IsEngine ? HeatGroup.Engine : part.Heats().CoilWPerK is null ? HeatGroup.Rooms
             : heat.Around(part) is { } vessel && PartWater.HeatsWater(question.Index.Part(vessel)) ? HeatGroup.HotWater : HeatGroup.Frost;
     }
 
     /// <summary>What is joined.</summary>
     public CircuitGraph Graph { get; }
 
-    /// <summary>Ids of the heaters.</summary>
+    /// <summary>Ids of the heaters and engines.</summary>
     public IReadOnlyList<string> Sources { get; }
+
+    /// <summary>Whether a source is an engine.</summary>
+    public bool IsEngine(string source) => _engineAt.Any(t => Graph.Parts[Graph.Turnable[t]].Id == source);
 
     /// <summary>All that circuits can warm.</summary>
     public IReadOnlyList<HeatSink> Sinks { get; }
@@ -96,7 +104,11 @@ internal sealed class ModeFinder
     {
         var (runs, parts) = Graph.Live(set, cut);
         var live = Graph.Parts.Where((_, p) => parts[p]).Select(p => p.Id).Concat(Graph.Runs.Where((_, r) => runs[r]).Select(r => r.Id)).ToHashSet();
-        return new FoundMode([.. set], [.. Sources.Where(live.Contains)], [.. Sinks.Where(s => live.Contains(s.Id)).Select(s => s.Id)],
+        // An engine that runs is no sink, and one that stands is no source.
+        var (run, stand) = (new HashSet<string>(), new HashSet<string>());
+        foreach (int t in _engineAt) (Graph.At(set, t).Passes ? run : stand).Add(Graph.Parts[Graph.Turnable[t]].Id);
+        return new FoundMode([.. set], [.. Sources.Where(s => live.Contains(s) && !stand.Contains(s))],
+            [.. Sinks.Where(s => live.Contains(s.Id) && !run.Contains(s.Id)).Select(s => s.Id)],
             set.Where((o, t) => o != _first[t]).Count());
     }
 

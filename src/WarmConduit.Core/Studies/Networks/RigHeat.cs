@@ -4,6 +4,7 @@ using WarmConduit.Core.Heat;
 using WarmConduit.Core.Heat.Night;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies.Night;
 
 namespace WarmConduit.Core.Studies.Networks;
 
@@ -13,13 +14,14 @@ namespace WarmConduit.Core.Studies.Networks;
 /// <param name="FromM">Where on its run the fluid enters it, m from the run's start.</param>
 /// <param name="ToM">Where the fluid leaves it.</param>
 /// <param name="Traced">The body that it warms as a trace; null: none.</param>
-internal readonly record struct HeatPiece(string? RunId, string? PartId, double FromM, double ToM, string? Traced);
+/// <param name="Below">It is what a floor loop loses to below.</param>
+internal readonly record struct HeatPiece(string? RunId, string? PartId, double FromM, double ToM, string? Traced, bool Below = false);
 
 /// <summary>
 /// The heating circuits of a rig: what flows where with its valves and pumps as they stand, and every length and part that gives or takes heat on the way. The
 /// flow is worked out once, of fluid at <see cref="FluidC"/>; colder fluid is thicker and flows less, which is told beside it.
 /// </summary>
-internal sealed class RigHeat
+internal sealed partial class RigHeat
 {
     /// <summary>Fluid for which flows are worked out, °C.</summary>
     public const double FluidC = 60;
@@ -27,22 +29,27 @@ internal sealed class RigHeat
     // Longer than this the fluid along a trace is told anew; less flow than this share of the most is none.
     private const double TraceLengthM = 1, AtRest = 1e-6, LeastKgPerS = 1e-5;
 
+    // Well over a floor, and well under it.
+    private const double OverM = 0.15;
+
+    // Fluid leaves an engine within a few hundredths as warm as its block.
+    private const double EngineWPerK = 2000;
+
     private readonly Question _question;
     private readonly RigFlow _net;
-    private readonly double _kgPerM3;
     private readonly Scenario _mode;
     private readonly LineLosses _losses;
     private readonly Dictionary<string, int> _number;
 
-    private RigHeat(Question question)
+    private RigHeat(Question question, Scenario mode)
     {
         _question = question;
         Glycol = question.Rig.Brief.Chosen().CoolantGlycol ?? BriefChoices.UsualCoolantGlycol;
         _number = question.Rig.Runs.Select((r, i) => (r.Id, i)).ToDictionary(r => r.Id, r => r.i);
         var fluid = Fluid(Glycol, FluidC);
-        (_kgPerM3, JPerKgK) = (fluid.DensityKgPerM3, fluid.HeatCapacityJPerKgK);
+        (KgPerM3, JPerKgK) = (fluid.DensityKgPerM3, fluid.HeatCapacityJPerKgK);
         _losses = new LineLosses(question, FluidC);
-        _mode = question.Conditions.Heating(question.Rig);
+        _mode = mode;
         _net = new RigFlow(question, new FlowScene(_mode.PositionOf, false, _ => 1, FluidC, FluidC, FluidC, Coolant: fluid));
         if (_net.Drives.Count > 0) Flow = FlowSolver.Solve(_net.Network);
     }
@@ -53,14 +60,46 @@ internal sealed class RigHeat
     /// <summary>Heat capacity of the fluid, J/kgK.</summary>
     public double JPerKgK { get; }
 
+    /// <summary>Density of the fluid, kg/m³.</summary>
+    public double KgPerM3 { get; }
+
     /// <summary>Flows; null: no pump is in a circuit.</summary>
     public FlowAnswer? Flow { get; }
 
     /// <summary>The network, and what its elements are.</summary>
     public RigFlow Net => _net;
 
-    /// <summary>The rig's circuits, once for a question.</summary>
-    public static RigHeat Of(Question question) => question.Ask(q => new RigHeat(q));
+    /// <summary>The rig's circuits, parked and with all that they run on, once for a question.</summary>
+    public static RigHeat Of(Question question) => question.Ask(q => new RigHeat(q, q.Conditions.Heating(q.Rig)));
+
+    /// <summary>The rig's circuits while <paramref name="segment"/> of a night lasts: an engine that drives pumps by itself, pumps without power rest, and
+    /// valves stand where they stick or where they go without power.</summary>
+    public static RigHeat During(Question question, NightSegment segment)
+    {
+        var mode = question.Conditions.Heating(question.Rig);
+        if (segment is { Stuck.Count: 0, Heating: { Pumps: true, Power: true, Drives: false } }) return Of(question);
+        var set = new Dictionary<string, string>();
+        foreach (var part in question.Rig.Parts.Where(question.Index.HoldsCoolant))
+        {
+            if (mode.PositionOf(part) is not { } now) continue;
+            string? stuck = segment.Stuck.FirstOrDefault(e => e.PartId == part.Id)?.Position;
+            string? to = part.Heats().IsEngine ? segment.Heating.Drives ? Positions.On : null
+                : part.Flows().ShutoffBar is not null ? segment.Heating.Pumps ? null : Positions.Off
+                : stuck ?? (segment.Heating.Power ? null : part.UnpoweredPosition());
+            if (to is not null && to != now.Id) set[part.Id] = to;
+        }
+        return set.Count == 0 ? Of(question) : new RigHeat(question, mode with
+        {
+            Settings = [.. set.Select(s => new Setting(s.Key, s.Value)), .. mode.Settings.Where(s => !set.ContainsKey(s.Id))],
+        });
+    }
+
+    /// <summary>Whether an engine runs while a segment lasts: it drives, or the mode has it idle.</summary>
+    public static bool Runs(Question question, Part engine, NightSegment segment) =>
+        segment.Heating.Drives || question.Conditions.Heating(question.Rig).PositionOf(engine)?.Passes == true;
+
+    /// <summary>Whether fluid is moved: a pump of its own or the engine's runs.</summary>
+    public bool IsMoved => Flow is not null;
 
     /// <summary>Glycol and water of a volume fraction at a temperature.</summary>
     public static FluidState Fluid(double glycol, double celsius)
@@ -79,25 +118,25 @@ internal sealed class RigHeat
 
     /// <summary>
     /// The circuits as the night has them, over <paramref name="bodies"/> (by id) and rooms named by <paramref name="zone"/> (null: outdoors); empty where
-    /// nothing flows. <paramref name="lines"/>: taped lengths with water, by run; <paramref name="burns"/>: heaters
-    /// have what they run on. <paramref name="lost"/> and <paramref name="got"/> are factors
+    /// nothing flows. <paramref name="lines"/>: taped lengths with water, by run; <paramref name="supply"/>: what
+    /// heaters run on. <paramref name="lost"/> and <paramref name="got"/> are factors
     /// on what is lost on the way and on what arrives; <paramref name="holdC"/>: what rooms are held at for now, at the most.
     /// </summary>
     public (IReadOnlyList<NightCircuit> Circuits, IReadOnlyList<HeatPiece> Pieces) Circuits(
-        IReadOnlySet<string> bodies, ILookup<string, TracedLine> lines, Func<string?, string> zone, bool burns, double? holdC,
+        IReadOnlySet<string> bodies, ILookup<string, TracedLine> lines, Func<string?, string> zone, HeatSupply supply, double? holdC,
         double lost, double got)
     {
         if (Flow is null) return ([], []);
         var (reaches, pieces) = (new List<NightReach>(), new List<HeatPiece>());
         double most = Flow.FlowM3PerS.Max(Math.Abs);
-        if (most * _kgPerM3 < LeastKgPerS) return ([], []);
+        if (most * KgPerM3 < LeastKgPerS) return ([], []);
         for (int e = 0; e < _net.Network.Edges.Count; e++)
         {
             double q = Flow.FlowM3PerS[e];
             if (Math.Abs(q) < AtRest * most) continue;
             var edge = _net.Network.Edges[e];
             var (from, to) = q > 0 ? (edge.From, edge.To) : (edge.To, edge.From);
-            double kg = Math.Abs(q) * _kgPerM3;
+            double kg = Math.Abs(q) * KgPerM3;
             // What a part does with heat lies between what comes to it and what leaves it.
             string into = Acts(to) ? Before(to) : to;
             if (_net.Pieces[e].RunId is { } run) AddRun(run, q < 0, from, into, kg);
@@ -122,10 +161,11 @@ internal sealed class RigHeat
             var reach = new NightReach(part.Id, Before(part.Id), part.Id, kg);
             var room = _question.Index.ZoneAt(part.Box.Centre());
             if (heat.StopsC is { } limit)
-                return reach with { Heater = new NightFluidHeater(heat.PowerW ?? 0, limit, burns && IsOn(part) ? [NightWindow.Always] : []) };
+                return reach with { Heater = new NightFluidHeater(heat.PowerW ?? 0, limit, supply.Feeds(heat) && IsOn(part) ? [NightWindow.Always] : []) };
             if (heat.CoilWPerK is { } coil)
                 return Around(part) is { } vessel && bodies.Contains(vessel)
                     ? reach with { Target = vessel, ConductanceWPerK = coil * got, SetpointC = heat.HoldC } : reach;
+            if (heat.IsEngine) return reach with { Target = EngineZone(part), ConductanceWPerK = EngineWPerK };
             // Outdoors nothing is to be warmed, and it is all lost.
             if (room is null) return reach with { Target = zone(null), ConductanceWPerK = (heat.RatedW ?? 0) / (heat.RatedK ?? 50) };
             return reach with
@@ -142,13 +182,18 @@ internal sealed class RigHeat
             var lengths = Lengths(id, lines).ToList();
             if (backwards) lengths.Reverse();
             string at = from;
-            int number = 0, all = lengths.Sum(l => l.Contact > 0 ? 2 : 1);
+            int number = 0, all = lengths.Sum(l => l.Contact > 0 || l.BelowWPerK > 0 ? 2 : 1);
             foreach (var length in lengths)
             {
                 var (a, b) = backwards ? (length.ToM, length.FromM) : (length.FromM, length.ToM);
                 if (length.Contact > 0)
                     Next(new NightReach($"{id}#{number}", at, "", kg, length.Body, length.Contact * got), new HeatPiece(id, null, a, b, length.Body));
-                Next(new NightReach($"{id}#{number}", at, "", kg, zone(length.Zone?.Id), length.LossWPerK * lost), new HeatPiece(id, null, a, b, null));
+                if (length.BelowWPerK > 0)
+                    Next(new NightReach($"{id}#{number}", at, "", kg, zone(length.Below?.Id), length.BelowWPerK * lost),
+                        new HeatPiece(id, null, a, b, null, true));
+                // What a floor gives its room is wanted, what a hose loses is not.
+                Next(new NightReach($"{id}#{number}", at, "", kg, zone(length.Zone?.Id), length.LossWPerK * (length.BelowWPerK > 0 ? got : lost)),
+                    new HeatPiece(id, null, a, b, null));
             }
 
             void Next(NightReach reach, HeatPiece piece)
@@ -169,24 +214,38 @@ internal sealed class RigHeat
     {
         if (Flow is null) return 0;
         double most = Flow.FlowM3PerS.Max(Math.Abs), q = Flow.FlowM3PerS[_net.EdgeOfRun(run.Id)];
-        return most * _kgPerM3 < LeastKgPerS || Math.Abs(q) < AtRest * most ? 0 : q;
+        return most * KgPerM3 < LeastKgPerS || Math.Abs(q) < AtRest * most ? 0 : q;
     }
 
     /// <summary>Flow through a part of the circuits, m³/s.</summary>
     public double ThroughM3PerS(Part part) => Flow is null ? 0 : Enumerable.Range(0, _net.Network.Edges.Count)
         .Where(e => (Flow.FlowM3PerS[e] > 0 ? _net.Network.Edges[e].To : _net.Network.Edges[e].From) == part.Id).Sum(e => Math.Abs(Flow.FlowM3PerS[e]));
 
+    /// <summary>What heats the fluid in this mode, with flow: heaters that are on, an engine that runs.</summary>
+    public IReadOnlyList<Part> Sources() =>
+        _sources ??= [.. Acting.Where(p => (p.Heats().HeatsFluid || p.Heats().IsEngine) && IsOn(p) && ThroughM3PerS(p) > 0)];
+
+    private IReadOnlyList<Part>? _sources;
+
+    /// <summary>The hottest that its sources make the fluid, °C; null: nothing heats it.</summary>
+    public double? SupplyC() => Sources() is { Count: > 0 } sources ? sources.Max(s => s.Heats().StopsC ?? s.Heats().RunsC!.Value) : null;
+
     /// <summary>Whether a heater is switched on.</summary>
     public bool IsOn(Part part) => _mode.PositionOf(part)?.Passes != false;
 
-    /// <summary>The vessel that a coil lies in; null: none.</summary>
-    public string? Around(Part coil) => _question.Rig.Parts.FirstOrDefault(p => p.Id != coil.Id && Catalogue.Part(p.Stock)!.Passage == Passage.Vessel
+    /// <summary>The vessel that a coil lies in, or the plate exchanger of which it is the other side; null: none.</summary>
+    public string? Around(Part coil) => _question.Rig.Parts.FirstOrDefault(p => p.Id != coil.Id && TakesCoil(p)
         && !_question.Index.HoldsCoolant(p) && p.Box.OutsideM(coil.Box.Centre()) == 0)?.Id;
+
+    private static bool TakesCoil(Part part) => Catalogue.Part(part.Stock)!.Passage == Passage.Vessel || part.Stock == PartWater.PlateExchanger;
 
     /// <summary>Litres of fluid in all circuits: lines and parts.</summary>
     public double Litres() => _question.Rig.Runs.Where(r => r.Service == Service.Coolant)
         .Sum(r => Catalogue.Pipe(r.Pipe)!.BoreM2() * _question.Index.PipeLengthM(r) * 1000)
         + _question.Rig.Parts.Where(_question.Index.HoldsCoolant).Sum(PartWater.HoldsL);
+
+    /// <summary>An engine as a body of heat of its own in the night.</summary>
+    public static string EngineZone(Part engine) => $"engine:{engine.Id}";
 
     private static string Before(string node) => node + "<";
 
@@ -195,57 +254,6 @@ internal sealed class RigHeat
             && part.Heats() is { } heat && (heat.StopsC ?? heat.CoilWPerK ?? heat.RatedW) is not null;
 
     private readonly Dictionary<string, bool> _acts = [];
-
-    private readonly record struct Length(double FromM, double ToM, Zone? Zone, double LossWPerK, string? Body, double Contact);
-
-    // A run in lengths of one room, one sleeve and one traced line, from its start to its end.
-    private IEnumerable<Length> Lengths(string id, ILookup<string, TracedLine> lines)
-    {
-        var run = _question.Index.Run(id);
-        var course = _question.Index.CourseOf(run);
-        double startM = 0;
-        int segment = 0;
-        bool any = false;
-        foreach (var (cut, metres, perM) in _losses.Of(_number[id]))
-        {
-            any = true;
-            while (segment < cut.Segment)
-            {
-                startM += course[segment].DistanceM(course[segment + 1]);
-                segment++;
-            }
-            Point3 a = course[segment], b = course[segment + 1];
-            double segmentM = a.DistanceM(b);
-            int bits = run.Traces is null ? 1 : Math.Max(1, (int)Math.Ceiling((cut.To - cut.From) * segmentM / TapedRuns.BitM));
-            Length? open = null;
-            for (int i = 0; i < bits; i++)
-            {
-                double from = cut.From + ((cut.To - cut.From) * i / bits), to = cut.From + ((cut.To - cut.From) * (i + 1) / bits);
-                var (body, contact) = Traced(run, a.Towards(b, (from + to) / 2), lines);
-                var bit = new Length(startM + (from * segmentM), startM + (to * segmentM), cut.Zone, perM * metres / bits, body,
-                    contact * metres / bits);
-                if (open is { } before && before.Body == body && bit.ToM - before.FromM <= TraceLengthM)
-                    open = before with { ToM = bit.ToM, LossWPerK = before.LossWPerK + bit.LossWPerK, Contact = before.Contact + bit.Contact };
-                else
-                {
-                    if (open is { } done) yield return done;
-                    open = bit;
-                }
-            }
-            if (open is { } last) yield return last;
-        }
-        if (!any) yield return new Length(0, 0, null, 0, null, 0);
-    }
-
-    // The taped length of a line that a place of a trace lies against, and W/mK to it.
-    private (string? Body, double Contact) Traced(Run trace, Point3 at, ILookup<string, TracedLine> lines)
-    {
-        foreach (var taped in trace.Traces ?? [])
-            if (_question.Taped.AlongM(_question.Index.Run(taped.Id), trace, at) is { } along
-                && lines[taped.Id].FirstOrDefault(l => along >= l.FromM - 1e-6 && along <= l.ToM + 1e-6).Body is { } body)
-                return (body, ContactWPerMK(taped.Kind));
-        return (null, 0);
-    }
 }
 
 /// <summary>A length of a run that holds water and is taped to a trace, m from its start, and its body in the night.</summary>

@@ -4,7 +4,10 @@ using WarmConduit.Core.Studies.Networks;
 namespace WarmConduit.Core.Studies.Night;
 
 /// <summary>The circuits at a report: what each reach is, and its row.</summary>
-internal sealed record HeatMoment(IReadOnlyList<HeatPiece> Pieces, NightCircuitRow Row);
+/// <param name="Pieces">What each reach is.</param>
+/// <param name="Reaches">The reaches.</param>
+/// <param name="Row">Their temperatures and heat.</param>
+internal sealed record HeatMoment(IReadOnlyList<HeatPiece> Pieces, IReadOnlyList<NightReach> Reaches, NightCircuitRow Row);
 
 /// <summary>What circuits and pads did in a night, over all its segments.</summary>
 internal sealed class HeatCourse(int reports, double endS)
@@ -23,18 +26,19 @@ internal sealed class HeatCourse(int reports, double endS)
     /// <summary>Seconds in each hour in which the circuits' pumps run.</summary>
     public double[] PumpS { get; } = new double[(int)Math.Ceiling(endS / HourS)];
 
-    /// <summary>Takes a segment from <paramref name="fromS"/> to <paramref name="toS"/>; <paramref name="report"/> says which report of the night each of its
-    /// own is.</summary>
-    public void Take(NightNetwork network, NightAnswer answer, IReadOnlyList<HeatPiece> pieces, Func<int, int?> report, double fromS, double toS)
+    /// <summary>Takes a segment; <paramref name="report"/> says which report of the night each of its own is.</summary>
+    public void Take(NightNetwork network, NightAnswer answer, IReadOnlyList<HeatPiece> pieces, Func<int, int?> report, NightSegment segment)
     {
         foreach (var energy in answer.Energy.Where(e => network.Bodies.Any(b => b.Id == e.Owner)))
             Add(PadWh, energy.Owner, energy.WhByHour);
         if (answer.Circuits is not [var circuit]) return;
         for (int r = 0; r < circuit.Rows.Count; r++)
-            if (report(r) is { } of) Moments[of] = new HeatMoment(pieces, circuit.Rows[r]);
+            if (report(r) is { } of) Moments[of] = new HeatMoment(pieces, network.Circuits[0].Reaches, circuit.Rows[r]);
         for (int p = 0; p < pieces.Count; p++)
             if (pieces[p].PartId is { } part) Add(PartWh, part, circuit.HeatWhByHour[p]);
-        for (int h = 0; h < PumpS.Length; h++) PumpS[h] += Math.Max(0, Math.Min(toS, (h + 1) * HourS) - Math.Max(fromS, h * HourS));
+        // An engine's own pump takes nothing from the battery.
+        if (!segment.Heating.Pumps) return;
+        for (int h = 0; h < PumpS.Length; h++) PumpS[h] += Math.Max(0, Math.Min(segment.ToS, (h + 1) * HourS) - Math.Max(segment.FromS, h * HourS));
     }
 
     private void Add(Dictionary<string, double[]> into, string id, IReadOnlyList<double> wh)

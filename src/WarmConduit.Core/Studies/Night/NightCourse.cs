@@ -1,3 +1,4 @@
+using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 
 namespace WarmConduit.Core.Studies.Night;
@@ -11,16 +12,31 @@ namespace WarmConduit.Core.Studies.Night;
 /// <param name="HoldC">What heaters hold instead of their own set points, °C; null: their own.</param>
 /// <param name="DrivingMPerS">How fast it drives, m/s.</param>
 /// <param name="Open">What stands open.</param>
+/// <param name="Stuck">Valves that stick.</param>
 internal sealed record NightSegment(
     double FromS, double ToS, WaterState Water, Func<ZoneHeater, bool> Heats, HeatSupply Heating, double? HoldC,
-    double DrivingMPerS, IReadOnlyList<PlanEvent> Open);
+    double DrivingMPerS, IReadOnlyList<PlanEvent> Open, IReadOnlyList<PlanEvent> Stuck);
 
 /// <summary>What gives heat besides the heaters of rooms.</summary>
 /// <param name="Burns">Heaters of circuits burn.</param>
 /// <param name="Pumps">Pumps of circuits run.</param>
 /// <param name="Battery">Pads on the battery may warm.</param>
 /// <param name="Mains">Pads on mains may.</param>
-internal readonly record struct HeatSupply(bool Burns, bool Pumps, bool Battery, bool Mains);
+/// <param name="Drives">The engine runs.</param>
+/// <param name="Power">Valves with a motor have power.</param>
+internal readonly record struct HeatSupply(bool Burns, bool Pumps, bool Battery, bool Mains, bool Drives, bool Power)
+{
+    /// <summary>Whether an electric heater may warm.</summary>
+    public bool Has(ElectricSupply supply) => supply switch
+    {
+        ElectricSupply.Mains => Mains,
+        ElectricSupply.Surplus => Battery && Drives,
+        _ => Battery,
+    };
+
+    /// <summary>Whether a heater of a circuit has what it runs on.</summary>
+    public bool Feeds(PartHeat heater) => heater.Supply is { } electric ? Pumps && Has(electric) : Burns;
+}
 
 /// <summary>The course of a night: its events, as segments between them.</summary>
 internal static class NightCourse
@@ -53,19 +69,19 @@ internal static class NightCourse
         bool power = !Is(PlanEventKind.BatteryOut) || Is(PlanEventKind.Mains), fuel = !Is(PlanEventKind.FuelOut), fails = Is(PlanEventKind.HeatFails);
         // A pad has a thermostat of its own, and works on when the heating is off.
         bool pumps = wanted && power && !Is(PlanEventKind.PumpFails);
-        var heating = new HeatSupply(pumps && fuel, pumps, power && !fails, Is(PlanEventKind.Mains) && !fails);
+        var heating = new HeatSupply(pumps && fuel, pumps, power && !fails, Is(PlanEventKind.Mains) && !fails, Is(PlanEventKind.Drive), power);
         return new NightSegment(
             fromS, toS, Is(PlanEventKind.Drained) ? WaterState.Drained : water, h => wanted && power && (h.Electric == true || fuel), heating,
             on.Where(e => e.Kind is PlanEventKind.SetBack or PlanEventKind.Away).Min(e => e.HoldC),
             on.Where(e => e.Kind == PlanEventKind.Drive).Max(e => e.SpeedMPerS) ?? 0,
-            [.. on.Where(e => e.Kind == PlanEventKind.Open)]);
+            [.. on.Where(e => e.Kind == PlanEventKind.Open)], [.. on.Where(e => e.Kind == PlanEventKind.ValveSticks)]);
     }
 
     /// <summary>When all heat first stops in a night that starts with it, s; null: it does not.</summary>
     public static double? HeatStopsS(Rig rig, Conditions night, double endS)
     {
-        bool circuits = rig.Parts.Any(p => p.Heats().HeatsFluid);
-        bool Any(NightSegment s) => rig.Shell.Zones.Any(z => z.Heater is { PowerW: > 0 } heater && s.Heats(heater)) || (circuits && s.Heating.Burns);
+        var heaters = rig.Parts.Select(p => p.Heats()).Where(h => h.HeatsFluid).ToList();
+        bool Any(NightSegment s) => rig.Shell.Zones.Any(z => z.Heater is { PowerW: > 0 } heater && s.Heats(heater)) || heaters.Any(s.Heating.Feeds);
         var course = Of(night, endS);
         return Any(course[0]) && course.FirstOrDefault(s => !Any(s)) is { } without ? without.FromS : null;
     }

@@ -33,7 +33,7 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
             var laid = RigNetwork.Laid(asked, candidates, only, doubt);
             var network = RigNetwork.Of(asked, candidates, weather, only, doubt, laid, out int[] bodyOf);
             var answer = NightEngine.Run(network, new NightOptions(StepS, 60, reports), question.Cancel);
-            _heat.Take(network, answer, laid.Pieces, r => r, 0, endS);
+            _heat.Take(network, answer, laid.Pieces, r => r, only);
             return new NightCourseAnswer(candidates, bodyOf, answer, _heat);
         }
         return Join(course);
@@ -62,11 +62,12 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
             var laid = RigNetwork.Laid(asked, [.. found.Select(f => f.FreezeCandidate)], segment, doubt);
             var network = RigNetwork.Of(asked, bodies, weather, segment, doubt, laid, out int[] bodyOf);
             if (airC is not null) network = network with { Zones = [.. network.Zones.Select((z, i) => z with { StartC = airC[i], HandedOnJ = handedOn[i] })] };
+            int all = network.Zones.Count;
             // What is reported at a segment's very start was reported at the end of the one before.
             int[] mine = [.. Enumerable.Range(0, reports.Length).Where(r => reports[r] <= segment.ToS
                 && (reports[r] > segment.FromS || (segment.FromS == 0 && reports[r] == 0)))];
             var answer = NightEngine.Run(network, new NightOptions(StepS, 60, [.. mine.Select(r => reports[r]).Append(segment.ToS)]), question.Cancel);
-            _heat.Take(network, answer, laid.Pieces, i => i < mine.Length ? mine[i] : null, segment.FromS, segment.ToS);
+            _heat.Take(network, answer, laid.Pieces, i => i < mine.Length ? mine[i] : null, segment);
             for (int i = 0; i <= mine.Length; i++)
             {
                 var row = new List<(double, double)?>(new (double, double)?[_all.Count]);
@@ -77,7 +78,7 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
                     for (int z = 0; z < zones; z++) zoneC[mine[i], z] = answer.ZoneC[i, z];
                     continue;
                 }
-                airC = [.. Enumerable.Range(0, zones).Select(z => answer.ZoneC[i, z])];
+                airC = [.. Enumerable.Range(0, all).Select(z => answer.ZoneC[i, z])];
                 for (int n = 0; n < _all.Count; n++) _state[n] = row[n];
             }
             for (int f = 0; f < here.Length; f++) _marks[here[f]] = Both(_marks[here[f]], answer.Milestones[bodyOf[f]]);

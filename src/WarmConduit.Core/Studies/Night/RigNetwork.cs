@@ -54,16 +54,17 @@ internal static class RigNetwork
         var all = Alike(WithPads(question, bodies, segment.Heating), touched, out bodyOf);
         var rooms = Rooms(question, weather, segment, doubt);
         if (laid.Circuits.Count > 0 && segment.FromS == 0) rooms = WarmedBefore(question, rooms, laid.Circuits);
-        return rooms with { Bodies = all, Circuits = laid.Circuits };
+        return rooms with { Zones = [.. rooms.Zones, .. Engines(question, rooms, segment)], Bodies = all, Circuits = laid.Circuits };
     }
 
     /// <summary>The circuits of a segment; none where their pumps rest.</summary>
     public static LaidCircuits Laid(Question question, IReadOnlyList<FreezeCandidate> candidates, NightSegment segment, Uncertainty doubt)
     {
-        if (!segment.Heating.Pumps) return LaidCircuits.None;
+        var heat = RigHeat.During(question, segment);
+        if (!heat.IsMoved) return LaidCircuits.None;
         var lines = candidates.Where(f => f.Taped).ToLookup(f => f.Thing, f => new TracedLine(f.Id, f.AlongM, f.AlongM + f.LengthM));
-        var (circuits, pieces) = RigHeat.Of(question).Circuits(candidates.Select(f => f.Id).ToHashSet(), lines, z => z is null ? "outdoor" : IdOf(z),
-            segment.Heating.Burns, segment.HoldC, doubt.Parts, 1 / doubt.Parts);
+        var (circuits, pieces) = heat.Circuits(candidates.Select(f => f.Id).ToHashSet(), lines, z => z is null ? "outdoor" : IdOf(z),
+            segment.Heating, segment.HoldC, doubt.Parts, 1 / doubt.Parts);
         return new LaidCircuits(circuits, pieces);
     }
 
@@ -92,10 +93,19 @@ internal static class RigNetwork
         return rooms with { Zones = [.. rooms.Zones.Select((z, i) => kept.Contains(z.Id) ? z : z with { StartC = Math.Max(z.StartC, then.ZoneC[0, i]) })] };
     }
 
+    // An engine starts the night cold. It cools by what it loses, so that what it holds follows from how fast; while it runs it keeps itself warm.
+    private static IEnumerable<NightZone> Engines(Question question, NightNetwork rooms, NightSegment segment) =>
+        question.Rig.Parts.Where(p => p.Heats().IsEngine && question.Index.HoldsCoolant(p)).Select(p =>
+        {
+            var heat = p.Heats();
+            return new NightZone(RigHeat.EngineZone(p), Math.Max(1, heat.CoolsS!.Value * heat.LossWPerK), heat.LossWPerK, rooms.OutdoorC.Value[0],
+                RigHeat.Runs(question, p, segment) ? [new NightHeater(heat.RunsC!.Value, BandK, heat.PowerW ?? 0, 0, 1e9)] : []);
+        });
+
     // A pad is counted on up to where it goes on, and no further.
     private static IEnumerable<NightBody> WithPads(Question question, IEnumerable<NightBody> bodies, HeatSupply supply)
     {
-        var pads = question.Rig.Parts.Where(p => p.Pad is { } pad && (pad.Supply == PadSupply.Mains ? supply.Mains : supply.Battery)).ToDictionary(p => p.Id,
+        var pads = question.Rig.Parts.Where(p => p.Pad is { } pad && supply.Has(pad.Supply)).ToDictionary(p => p.Id,
             p => new NightHeater(p.Pad!.OnC - (BandK / 2), BandK, p.Pad.PowerW, 0, double.PositiveInfinity));
         return pads.Count == 0 ? bodies : bodies.Select(b => pads.TryGetValue(b.Id, out var pad) ? b with { Heaters = [pad] } : b);
     }

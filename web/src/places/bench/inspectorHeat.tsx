@@ -5,13 +5,13 @@ import { courseOf, indexOf, type Part, plus, type Rig, type Run } from "../../do
 import { Button, Caution } from "../../ui/controls";
 import { PickField, QuantityField } from "../../ui/QuantityField";
 import { useStores } from "./benchStores";
-import { useChange } from "./inspectorFields";
+import { SleeveFields, useChange } from "./inspectorFields";
 import { useActions } from "./useActions";
 
 type Heat = Schema["PartHeat"];
 
 /** The figures of heat that a part can have, in the order in which they are typed. */
-const fields: { field: keyof Heat; label: string; quantity: Schema["Quantity"]; limit: string }[] = [
+const fields: { field: Exclude<keyof Heat, "supply" | "doubleWall">; label: string; quantity: Schema["Quantity"]; limit: string }[] = [
   { field: "powerW", label: "Output at full", quantity: "power", limit: "heat.powerW" },
   { field: "leastW", label: "Lowest stage", quantity: "power", limit: "heat.powerW" },
   { field: "startsC", label: "Starts below", quantity: "temperature", limit: "heat.fluidC" },
@@ -23,6 +23,14 @@ const fields: { field: keyof Heat; label: string; quantity: Schema["Quantity"]; 
   { field: "holdC", label: "Thermostat", quantity: "temperature", limit: "heat.holdC" },
   { field: "drawW", label: "Electric power", quantity: "power", limit: "heat.drawW" },
   { field: "startW", label: "While it starts", quantity: "power", limit: "heat.drawW" },
+  { field: "runsC", label: "While it runs", quantity: "temperature", limit: "heat.fluidC" },
+  { field: "coolsS", label: "Cools, time constant", quantity: "duration", limit: "heat.coolsS" },
+];
+
+const supplies: { value: Schema["ElectricSupply"]; text: string }[] = [
+  { value: "battery", text: "battery" },
+  { value: "mains", text: "mains, when plugged in" },
+  { value: "surplus", text: "alternator, while driving" },
 ];
 
 /** What the part does with heat: as stock has it, until it is typed. A thermostat can be put on any emitter or coil. */
@@ -48,22 +56,45 @@ export function HeatFields({ part }: { part: Part }) {
             onCommit={(value) => change(`${label} of ${part.name}`, `parts/${part.id}`, { heat: { ...part.heat, [field]: value } })}
           />
         ))}
+        {usual.supply && (
+          <PickField
+            label="Runs on"
+            value={part.heat?.supply ?? usual.supply}
+            options={supplies}
+            onCommit={(supply) => change(`${part.name} runs on ${supply}`, `parts/${part.id}`, { heat: { ...part.heat, supply } })}
+          />
+        )}
+        {usual.coilWPerK != null && (
+          <PickField
+            label="Wall to the water"
+            value={part.heat?.doubleWall ? "double" : "single"}
+            options={[
+              { value: "single", text: "one wall" },
+              { value: "double", text: "double, shows a leak" },
+            ]}
+            onCommit={(wall) =>
+              change(`Wall of ${part.name}`, `parts/${part.id}`, { heat: { ...part.heat, doubleWall: wall === "double" } })
+            }
+          />
+        )}
       </div>
     </fieldset>
   );
 }
 
-/** A heating pad or tape on what holds water. */
+/** A heating pad or tape on what holds water, or an element in what heats it. */
 export function PadFields({ part }: { part: Part }) {
   const { stock, catalogue } = useCatalogue();
   const change = useChange();
   const kind = stock.get(part.stock);
   const pad = part.pad;
+  const element = kind?.group === "heat" && kind.passage === "vessel";
+  const what = element ? "Element" : "Pad";
   const put = (words: string, next: Schema["Pad"] | null) => change(words, `parts/${part.id}`, { pad: next });
   if (!pad) {
-    const usual = catalogue?.usualPad;
+    const usual = element ? catalogue?.usualElement : catalogue?.usualPad;
     if (!usual || !kind || (kind.holdsL === 0 && kind.passage !== "vessel") || kind.heat) return null;
-    return <Button onClick={() => put(`Pad on ${part.name}`, usual)}>Add a pad</Button>;
+    return <Button onClick={() => put(`${what} on ${part.name}`, usual)}>{element ? "Add an element" : "Add a pad"}</Button>;
   }
   const field = (name: "powerW" | "onC" | "offC" | "areaM2", label: string, quantity: Schema["Quantity"]) => (
     <QuantityField
@@ -71,28 +102,25 @@ export function PadFields({ part }: { part: Part }) {
       value={pad[name]}
       quantity={quantity}
       limit={`pad.${name}`}
-      onCommit={(v) => put(`Pad on ${part.name}`, { ...pad, [name]: v })}
+      onCommit={(v) => put(`${what} on ${part.name}`, { ...pad, [name]: v })}
     />
   );
   return (
     <fieldset data-pad>
-      <legend className="text-muted">Heating pad, estimates</legend>
+      <legend className="text-muted">{element ? "Electric element" : "Heating pad"}, estimates</legend>
       <div className="mt-1 grid grid-cols-2 gap-2">
         {field("powerW", "Power", "power")}
-        {field("areaM2", "Covers", "area")}
+        {!element && field("areaM2", "Covers", "area")}
         {field("onC", "On below", "temperature")}
         {field("offC", "Off above", "temperature")}
         <PickField
           label="Runs on"
           value={pad.supply}
-          options={[
-            { value: "battery", text: "battery" },
-            { value: "mains", text: "mains, when plugged in" },
-          ]}
-          onCommit={(supply) => put(`Pad on ${part.name}`, { ...pad, supply: supply as Schema["PadSupply"] })}
+          options={supplies}
+          onCommit={(supply) => put(`${what} on ${part.name}`, { ...pad, supply: supply as Schema["ElectricSupply"] })}
         />
-        <Button className="self-end" onClick={() => put(`${part.name} without a pad`, null)}>
-          Remove the pad
+        <Button className="self-end" onClick={() => put(`${part.name} without ${element ? "an element" : "a pad"}`, null)}>
+          Remove the {what.toLowerCase()}
         </Button>
       </div>
       <div className="mt-2">
@@ -100,7 +128,9 @@ export function PadFields({ part }: { part: Part }) {
           {pad.supply === "mains"
             ? "Mains beside water: a licensed electrician connects it, behind a residual current device. "
             : "Fuse its wire for its power. "}
-          A pad with no water over it melts what it lies on: fit one with its own overheat cut-out.
+          {element
+            ? "Never switch it on dry, and store water at 60 °C now and then against Legionella: it scalds."
+            : "A pad with no water over it melts what it lies on: fit one with its own overheat cut-out."}
         </Caution>
       </div>
     </fieldset>
@@ -116,7 +146,7 @@ const kinds: { value: Schema["TraceKind"]; text: string }[] = [
 /** The water lines along which a heating line is taped. */
 export function TraceFields({ rig, run }: { rig: Rig; run: Run }) {
   const change = useChange();
-  if (run.service !== "coolant") return null;
+  if (run.service !== "coolant" || run.floor) return null;
   const traces = run.traces ?? [];
   const { runs } = indexOf(rig);
   const free = rig.runs.filter(
@@ -146,6 +176,39 @@ export function TraceFields({ rig, run }: { rig: Rig; run: Run }) {
         onCommit={(id) => id && put([...traces, { id, kind: "plain" }])}
       />
       <p className="mt-1 text-muted">It warms the metres that lie against it: within a finger's breadth.</p>
+    </fieldset>
+  );
+}
+
+/** A heating line in the floor: what lies over it and below. */
+export function FloorFields({ run }: { run: Run }) {
+  const { catalogue } = useCatalogue();
+  const change = useChange();
+  if (run.service !== "coolant" || run.traces) return null;
+  const floor = run.floor;
+  const put = (words: string, next: Schema["FloorLoop"] | null) => change(words, `runs/${run.id}`, { floor: next });
+  if (!floor)
+    return <Button onClick={() => catalogue && put(`${run.name} lies in the floor`, catalogue.usualFloor)}>Lay it in the floor</Button>;
+  return (
+    <fieldset data-floor>
+      <legend className="text-muted">In the floor, in a plate; estimates</legend>
+      <div className="mt-1 grid grid-cols-2 gap-2">
+        <SleeveFields
+          label="Over it"
+          none="bare"
+          sleeve={floor.cover}
+          onCommit={(cover) => put(`Floor over ${run.name}`, { ...floor, cover: cover ?? { ...floor.cover, thicknessM: 0 } })}
+        />
+        <SleeveFields
+          label="Below it"
+          none="none"
+          sleeve={floor.below}
+          onCommit={(below) => put(`Floor below ${run.name}`, { ...floor, below })}
+        />
+        <Button className="self-end" onClick={() => put(`${run.name} out of the floor`, null)}>
+          Take it out of the floor
+        </Button>
+      </div>
     </fieldset>
   );
 }

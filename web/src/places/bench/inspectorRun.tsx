@@ -8,7 +8,7 @@ import { PickField, QuantityField, TextField } from "../../ui/QuantityField";
 import { useStores } from "./benchStores";
 import { bendAfter, teeAfter } from "./drawingTools";
 import { Heading, PlaceFields, SleeveFields, useChange } from "./inspectorFields";
-import { TraceAlong, TraceFields } from "./inspectorHeat";
+import { FloorFields, TraceAlong, TraceFields } from "./inspectorHeat";
 import { useActions } from "./useActions";
 
 export function RunForm({ rig, id }: { rig: Rig; id: string }) {
@@ -59,6 +59,7 @@ export function RunForm({ rig, id }: { rig: Rig; id: string }) {
         />
       </div>
       <TraceFields rig={rig} run={run} />
+      <FloorFields run={run} />
       <TraceAlong rig={rig} run={run} />
       <div className="flex flex-wrap gap-2">
         <Button disabled={run.bends.length === 0} title="Every bend on one even fall between the ends (F)" onClick={() => evenFall()}>

@@ -3,7 +3,7 @@ import { useClock } from "../../app/units";
 import type { Rig } from "../../document/geometry";
 import { Button } from "../../ui/controls";
 import { PickField, QuantityField } from "../../ui/QuantityField";
-import type { PlanEvent } from "./plan";
+import { loopValves, type PlanEvent } from "./plan";
 
 const HOUR = 3600;
 
@@ -20,6 +20,8 @@ export function EventForm({ event, rig, startHour, onChange, onRemove }: Props) 
   const clock = useClock();
   const mostH = useCatalogue().limits["event.untilH"]?.most ?? Number.POSITIVE_INFINITY;
   const lasts = event.untilH == null ? null : event.untilH - event.atH;
+  const { stock } = useCatalogue();
+  const valve = rig.parts.find((p) => p.id === event.partId);
   const zones = rig.shell.zones.map((z) => ({ value: z.id, text: z.name }));
   return (
     <fieldset className="flex min-w-0 grow flex-wrap items-end gap-3" aria-label="Event">
@@ -64,6 +66,26 @@ export function EventForm({ event, rig, startHour, onChange, onRemove }: Props) 
             onCommit={(speedMPerS) => onChange({ ...event, speedMPerS })}
           />
         </div>
+      )}
+      {event.kind === "valveSticks" && (
+        <>
+          <div className="w-48">
+            <PickField
+              label="Valve"
+              value={event.partId ?? ""}
+              options={loopValves(rig, stock).map((p) => ({ value: p.id, text: p.name }))}
+              onCommit={(partId) => onChange({ ...event, partId, position: "closed" })}
+            />
+          </div>
+          <div className="w-32">
+            <PickField
+              label="Sticks"
+              value={event.position ?? ""}
+              options={(stock.get(valve?.stock ?? "")?.positions ?? []).map((p) => ({ value: p.id, text: p.name }))}
+              onCommit={(position) => onChange({ ...event, position })}
+            />
+          </div>
+        </>
       )}
       {event.kind === "open" && (
         <>

@@ -1,13 +1,14 @@
 import { useGesture } from "@use-gesture/react";
 import { useRef, useState } from "react";
 import type { Schema } from "../../api/client";
+import { useCatalogue } from "../../app/catalogue";
 import { useClock } from "../../app/units";
 import type { Rig } from "../../document/geometry";
 import { PickField } from "../../ui/QuantityField";
 import { useSize } from "../../ui/useSize";
 import { LEFT, RIGHT, xOf } from "./axis";
 import { EventForm } from "./EventForm";
-import { type EventKind, eventWords, movedEvent, newEvent, type PlanEvent } from "./plan";
+import { type EventKind, eventWords, loopValves, movedEvent, newEvent, type PlanEvent, stuckWords } from "./plan";
 import { usePlan } from "./usePlan";
 
 const ROW = 40;
@@ -21,8 +22,10 @@ export function PlanTrack({ night, rig }: { night: Schema["NightHoursAnswer"]; r
   const [chosen, setChosen] = useState<string | null>(null);
   const last = night.weather.length - 1;
   const open = events.find((e) => e.id === chosen);
+  const { stock } = useCatalogue();
+  const valves = loopValves(rig, stock);
   const add = (kind: EventKind) => {
-    const made = newEvent(kind, last, rig.shell.zones.find((z) => z.kind === "living")?.id ?? rig.shell.zones[0]?.id);
+    const made = newEvent(kind, last, rig.shell.zones.find((z) => z.kind === "living")?.id ?? rig.shell.zones[0]?.id, valves[0]?.id);
     setChosen(made.id);
     plan.add(made);
   };
@@ -51,7 +54,7 @@ export function PlanTrack({ night, rig }: { night: Schema["NightHoursAnswer"]; r
             options={[
               { value: "", text: "Add event…" },
               ...Object.entries(eventWords)
-                .filter(([kind]) => kind !== "open" || rig.shell.zones.length > 0)
+                .filter(([kind]) => (kind === "open" ? rig.shell.zones.length > 0 : kind !== "valveSticks" || valves.length > 0))
                 .map(([value, text]) => ({ value, text })),
             ]}
             onCommit={(kind) => kind && add(kind as EventKind)}
@@ -92,7 +95,8 @@ function EventRow({ event, rig, startHour, width, last, chosen, onChoose, onMove
   const clock = useClock();
   const end = event.untilH ?? last;
   const [from, to] = [xOf(event.atH * 3600, width, last), xOf(end * 3600, width, last)];
-  const name = event.kind === "open" ? openWords(event, rig) : eventWords[event.kind];
+  const name =
+    event.kind === "open" ? openWords(event, rig) : event.kind === "valveSticks" ? stuckWords(event, rig) : eventWords[event.kind];
   useGesture(
     {
       onDrag: ({ xy: [px], event: raw, memo, first, last: ends, tap, canceled }) => {

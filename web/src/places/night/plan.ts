@@ -1,6 +1,7 @@
 import { dequal } from "dequal";
 import type { Schema } from "../../api/client";
 import { newId } from "../../app/ids";
+import type { Rig } from "../../document/geometry";
 
 export type PlanEvent = Schema["PlanEvent"];
 export type EventKind = PlanEvent["kind"];
@@ -14,6 +15,7 @@ export const eventWords: Record<EventKind, string> = {
   heatFails: "heat fails",
   fuelOut: "fuel is out",
   pumpFails: "loop pump stops",
+  valveSticks: "loop valve sticks",
   batteryOut: "battery is empty",
   mains: "on mains",
   open: "door or window open",
@@ -25,8 +27,17 @@ export const eventWords: Record<EventKind, string> = {
 const HOUR = 3600;
 const usualHours: Partial<Record<EventKind, number>> = { open: 0.5, drive: 6, away: 120, setBack: 8 };
 
-/** A new event of a kind, from the middle of what is looked at on. */
-export function newEvent(kind: EventKind, hours: number, zoneId: string | undefined): PlanEvent {
+/** Valves of the heating circuits, which can stick. */
+export const loopValves = (rig: Rig, stock: ReadonlyMap<string, Schema["StockPart"]>) => {
+  const joined = new Set(rig.runs.filter((r) => r.service === "coolant").flatMap((r) => [r.from.part, r.to.part]));
+  return rig.parts.filter((p) => joined.has(p.id) && stock.get(p.stock)?.passage === "valve");
+};
+
+/** Which valve sticks, in words. */
+export const stuckWords = (event: PlanEvent, rig: Rig) => `${rig.parts.find((p) => p.id === event.partId)?.name ?? "valve"} sticks`;
+
+/** A new event of a kind, from the middle of what is looked at on: of a room, or of a valve, which sticks shut. */
+export function newEvent(kind: EventKind, hours: number, zoneId?: string, partId?: string): PlanEvent {
   const atH = Math.min(4, Math.round(hours) / 2);
   const lasts = usualHours[kind];
   return {
@@ -36,6 +47,7 @@ export function newEvent(kind: EventKind, hours: number, zoneId: string | undefi
     ...(lasts !== undefined && atH + lasts < hours && { untilH: atH + lasts }),
     ...(kind === "setBack" && { holdC: 8 }),
     ...(kind === "drive" && { speedMPerS: 22 }),
+    ...(kind === "valveSticks" && partId !== undefined && { partId, position: "closed" }),
     ...(kind === "open" && zoneId !== undefined && { zoneId, areaM2: 0.2, heightM: 0.4 }),
   };
 }

@@ -1,16 +1,33 @@
+import { useCatalogue } from "../../../app/catalogue";
 import type { Rig } from "../../../document/geometry";
 import { Button } from "../../../ui/controls";
-import { type EventKind, eventWords, newEvent } from "../../night/plan";
+import { type EventKind, eventWords, loopValves, newEvent, stuckWords } from "../../night/plan";
 import { usePlan } from "../../night/usePlan";
-import { useAnswers } from "../benchStores";
+import { useAnswers, useSelection } from "../benchStores";
 
-const kinds: EventKind[] = ["fuelOut", "pumpFails", "heatFails"];
-const asked: Partial<Record<EventKind, string>> = { fuelOut: "Run out of fuel", pumpFails: "Stop the pump", heatFails: "Stop all heat" };
+const asked: Partial<Record<EventKind, string>> = {
+  fuelOut: "Run out of fuel",
+  batteryOut: "Empty the battery",
+  pumpFails: "Stop the pump",
+  heatFails: "Stop all heat",
+  valveSticks: "Stick a valve shut",
+  drive: "Drive off",
+};
 
-/** What fails at the hour that is looked at: one press plans it, and everything else is told of the night with it. */
+/** What fails at the hour that is looked at, or an engine that heats from then on: one press plans it, and everything else is told of the night with it. */
 export function Fails({ hour, when, rig }: { hour: number; when: string; rig: Rig }) {
   const { events, add, set, remove } = usePlan(rig);
   const hours = useAnswers((s) => s.night?.hours) ?? 0;
+  const { stock } = useCatalogue();
+  const chosen = useSelection((s) => s.things.find((t) => t.kind === "part")?.partId);
+  const valves = loopValves(rig, stock);
+  // The valve that is selected, else the first.
+  const valve = valves.find((v) => v.id === chosen) ?? valves[0];
+  const burns = rig.parts.some((p) => stock.get(p.stock)?.heat?.fuelLPerH != null);
+  const engine = rig.parts.some((p) => stock.get(p.stock)?.heat?.runsC != null);
+  const kinds = (Object.keys(asked) as EventKind[]).filter((kind) =>
+    kind === "fuelOut" ? burns : kind === "valveSticks" ? valve : kind === "drive" ? engine : true,
+  );
   const planned = events.filter((e) => kinds.includes(e.kind));
   return (
     <section aria-label="What fails" className="mt-3">
@@ -22,22 +39,23 @@ export function Fails({ hour, when, rig }: { hour: number; when: string; rig: Ri
             quiet
             data-fails={kind}
             onClick={() => {
-              const was = planned.find((e) => e.kind === kind);
-              if (was) set({ ...was, atH: hour, untilH: null }, was);
-              else add({ ...newEvent(kind, hours, undefined), atH: hour });
+              const made = { ...newEvent(kind, hours, undefined, valve?.id), atH: hour, untilH: kind === "drive" ? hour + 2 : null };
+              const was = planned.find((e) => e.kind === kind && e.partId === made.partId);
+              if (was) set({ ...was, atH: hour, untilH: made.untilH }, was);
+              else add(made);
             }}
           >
-            {asked[kind]}
+            {kind === "valveSticks" ? `Stick ${valve?.name} shut` : asked[kind]}
           </Button>
         ))}
       </div>
       {planned.map((e) => (
         <p key={e.id} className="mt-1 flex items-center gap-2">
           <span className="grow">
-            Planned: {eventWords[e.kind]}, {e.atH} h after the start.
+            Planned: {e.kind === "valveSticks" ? stuckWords(e, rig) : eventWords[e.kind]}, {e.atH} h after the start.
           </span>
           <Button quiet onClick={() => remove(e)}>
-            Let it run
+            Take it back
           </Button>
         </p>
       ))}

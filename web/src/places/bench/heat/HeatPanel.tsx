@@ -1,4 +1,5 @@
 import type { Schema } from "../../../api/client";
+import { useCatalogue } from "../../../app/catalogue";
 import { say, useClock, usePrint } from "../../../app/units";
 import { indexOf, type Rig } from "../../../document/geometry";
 import { Caution } from "../../../ui/controls";
@@ -29,8 +30,10 @@ export function HeatPanel() {
       </p>
     );
   if (!heating) return <p className="p-4 text-muted">Calculating where the heat goes…</p>;
-  const sources = heating.parts.filter((p) => p.kind === "source");
-  const warmed = heating.parts.filter((p) => p.kind !== "source");
+  // An engine heats while it has more than the fluid, and is warmed else.
+  const heats = (p: Schema["HeatPart"]) => p.kind === "source" || (p.kind === "engine" && (p.heatW[hour] ?? 0) > 0);
+  const sources = heating.parts.filter(heats);
+  const warmed = heating.parts.filter((p) => !heats(p));
   const nothing = heating.parts.length === 0 && heating.litres === 0;
   const when = night ? clock(night.startHour, hour * 3600) : "";
   return (
@@ -43,15 +46,15 @@ export function HeatPanel() {
       )}
       <Words words={heating.notes} />
       {heating.litres > 0 && <Modes rig={rig} />}
-      {sources.length > 0 && night && <Fails hour={hour} when={when} rig={rig} />}
+      {heating.litres > 0 && night && <Fails hour={hour} when={when} rig={rig} />}
       <Parts name={`Heats the fluid, ${when}`} parts={sources} rig={rig} hour={hour} />
       <Words words={heating.heaters.map((h) => h.words)} />
       <Parts name={`Warms, ${when}`} parts={warmed} rig={rig} hour={hour} />
       {warmed.length > 1 && <Balance rig={rig} />}
-      {heating.hotWater.length > 0 && (
+      {heating.hotWater.length + heating.hotDraws.length > 0 && (
         <>
-          <h3 className={heading}>Hot water in store</h3>
-          <Words words={heating.hotWater.map((h) => h.words)} />
+          <h3 className={heading}>Hot water</h3>
+          <Words words={[...heating.hotWater, ...heating.hotDraws].map((h) => h.words)} />
         </>
       )}
       {rig.parts.some((p) => p.stock === "return-pump") && <HotLoops />}
@@ -106,10 +109,14 @@ function Words({ words }: { words: Schema["Sentence"][] }) {
 function Parts({ name, parts, rig, hour }: { name: string; parts: Schema["HeatPart"][]; rig: Rig; hour: number }) {
   const print = usePrint();
   const { selection } = useStores();
+  const { stock } = useCatalogue();
   if (parts.length === 0) return null;
   const { parts: byId } = indexOf(rig);
+  /** An element lies in what heats water, a pad on what holds it. */
+  const padOf = (p: Schema["HeatPart"]) => (stock.get(byId.get(p.partId)?.stock ?? "")?.group === "heat" ? "element" : "pad");
   const zones = new Map(rig.shell.zones.map((z) => [z.id, z.name]));
-  const sorted = [...parts].sort((a, b) => (b.heatW[hour] ?? 0) - (a.heatW[hour] ?? 0));
+  const watts = (p: Schema["HeatPart"]) => Math.abs(p.heatW[hour] ?? 0);
+  const sorted = [...parts].sort((a, b) => watts(b) - watts(a));
   return (
     <>
       <h3 className={heading}>{name}</h3>
@@ -117,7 +124,7 @@ function Parts({ name, parts, rig, hour }: { name: string; parts: Schema["HeatPa
         {sorted.map((p) => {
           const inC = p.inC[hour];
           const outC = p.outC[hour];
-          const warms = p.kind === "pad" ? "its pad" : p.warms ? (zones.get(p.warms) ?? byId.get(p.warms)?.name) : null;
+          const warms = p.kind !== "pad" && p.warms ? (zones.get(p.warms) ?? byId.get(p.warms)?.name) : null;
           return (
             <li key={`${p.partId} ${p.kind}`}>
               <button
@@ -129,12 +136,12 @@ function Parts({ name, parts, rig, hour }: { name: string; parts: Schema["HeatPa
                 <span className="min-w-0 grow">
                   {byId.get(p.partId)?.name}
                   <span className="text-muted">
-                    {warms && p.kind !== "pad" ? ` → ${warms}` : p.kind === "pad" ? ", pad" : ""}
+                    {warms ? ` → ${warms}` : p.kind === "pad" ? `, ${padOf(p)}` : ""}
                     {inC != null && outC != null && ` · ${print(inC, "temperature")} in, ${print(outC, "temperature")} out`}
                     {p.lPerMin ? ` · ${print(p.lPerMin, "flow")}` : ""}
                   </span>
                 </span>
-                <strong className="whitespace-nowrap font-semibold">{print(p.heatW[hour] ?? 0, "power")}</strong>
+                <strong className="whitespace-nowrap font-semibold">{print(watts(p), "power")}</strong>
               </button>
             </li>
           );
