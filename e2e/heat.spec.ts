@@ -10,6 +10,13 @@ const heat = async (page: import("@playwright/test").Page, rig: string) => {
   await page.locator("[data-heat-panel]").waitFor();
 };
 
+const find = async (page: import("@playwright/test").Page, name: string) => {
+  await page.keyboard.press("Control+k");
+  await page.getByRole("dialog").getByRole("combobox").waitFor();
+  await page.keyboard.type(name);
+  await page.keyboard.press("Enter");
+};
+
 test("Lantern's circuits: fluid along every line, watts at each emitter, what the night uses, by the hour", async ({ page }) => {
   await heat(page, "lantern");
   const panel = page.locator("[data-heat-panel]");
@@ -58,13 +65,17 @@ test("A pad is put on Sparrow's tank, and taken off by the undo; too strong for 
   await expect(page.getByRole("tabpanel").first()).toContainText("pad gives");
   await page.keyboard.press("Control+z");
   await expect.poll(async () => (await rigOf(page, "sparrow")).parts.find((p: Named) => p.id === "tank").pad.powerW).toBe(40);
+  // What heats water gets an element.
+  await find(page, "storage heater 10 L");
+  await page.getByRole("tab", { name: "Selected" }).click();
+  await page.getByRole("button", { name: "Add an element" }).click();
+  await expect(page.locator("[data-pad]")).toContainText("Never switch it on dry");
+  await expect.poll(async () => (await rigOf(page, "sparrow")).parts.find((p: Named) => p.id === "heater").pad?.supply).toBe("mains");
 });
 
 test("A line is taped along another, and let go again", async ({ page }) => {
   await heat(page, "lantern");
-  await page.keyboard.press("Control+k");
-  await page.keyboard.type("trace along the pump set");
-  await page.keyboard.press("Enter");
+  await find(page, "trace along the pump set");
   await page.getByRole("tab", { name: "Selected" }).click();
   const traces = page.locator("[data-traces]");
   await traces.getByLabel("Tape along another line").selectOption("link-a");
@@ -73,14 +84,20 @@ test("A line is taped along another, and let go again", async ({ page }) => {
   await traces.getByRole("button", { name: "Remove" }).first().click();
   await expect.poll(taped).toBe(1);
   // One act lays a line along another, taped to it.
-  await page.keyboard.press("Control+k");
-  await page.keyboard.type("shower hot");
-  await page.keyboard.press("Enter");
+  await find(page, "shower hot");
   await page.locator("[data-trace-along]").click();
   await saved(page);
   const laid = (await rigOf(page, "lantern")).runs.find((r: { name: string }) => r.name === "Trace along shower hot");
   expect(laid.traces).toEqual([{ id: "shower-hot", kind: "aluminiumTape" }]);
   await expect(page.locator("[data-traces]")).toContainText("shower hot");
+  // One that is taped to nothing can lie in the floor, under what is chosen.
+  await find(page, "heater outlet");
+  await page.getByRole("button", { name: "Lay it in the floor" }).click();
+  await page.locator("[data-floor]").getByLabel("Below it").selectOption("pe-foam");
+  const floor = async () => (await rigOf(page, "lantern")).runs.find((r: Named) => r.id === "c-out").floor;
+  await expect.poll(async () => (await floor())?.below?.material).toBe("pe-foam");
+  await page.getByRole("button", { name: "Take it out of the floor" }).click();
+  await expect.poll(floor).toBeFalsy();
 });
 
 test("Modes of Lantern: looked at, kept, printed as one table", async ({ page }) => {
@@ -119,6 +136,11 @@ test("The fuel runs out at an hour of the night by one press, and is let burn ag
   await expect(panel.locator("[data-heat-part=heater] strong")).toHaveText(/^0/);
   await panel.getByRole("button", { name: "Take it back" }).click();
   await expect(panel.locator("[data-heat-part=heater] strong")).not.toHaveText(/^0/);
+  // A valve sticks: what lies behind it gets nothing.
+  await expect(panel.locator("[data-heat-part=coil]")).toContainText("L/min");
+  await panel.getByRole("button", { name: "Stick valve of the calorifier coil shut" }).click();
+  await expect(panel).toContainText("Planned: valve of the calorifier coil sticks");
+  await expect(panel.locator("[data-heat-part=coil]")).toHaveCount(0);
 });
 
 test("The cheapest set that holds all water is found, and done as one step", async ({ page }) => {

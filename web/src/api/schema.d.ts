@@ -3127,11 +3127,8 @@ export interface components {
              * @description Where the fluid leaves it.
              */
             toM: number;
-            /**
-             * Format: double
-             * @description Flow while the pump runs, L/min.
-             */
-            lPerMin: number;
+            /** @description Flow at each hour, L/min. */
+            lPerMin: number[];
             /** @description What it warms as a trace: id of its rung; null: the air around it. */
             warms: null | string;
             /** @description Fluid that comes to it at each hour, °C; null: the pump rests. */
@@ -3184,11 +3181,8 @@ export interface components {
             kind: components["schemas"]["HeatRole"];
             /** @description The room or part that it warms; null: the fluid. */
             warms: null | string;
-            /**
-             * Format: double
-             * @description Flow through it while the pump runs, L/min; null: a pad.
-             */
-            lPerMin: null | number;
+            /** @description Flow through it at each hour, L/min; empty: a pad. */
+            lPerMin: number[];
             /** @description Fluid that comes to it at each hour, °C; null: the pump rests. */
             inC: (null | number)[];
             /** @description Fluid that leaves it. */

@@ -103,7 +103,7 @@ export const HeatMarks = memo(function HeatMarks({ rig, heating, hour, px, print
       const outC = l.outC[hour];
       const rests = inC == null || outC == null;
       const warm = rests ? null : strokeOf((inC + outC) / 2);
-      return [{ key: i, d: pathOf(path), warm, warms: l.warms, ...beadsOf(path, 22 - Math.min(12, l.lPerMin)) }];
+      return [{ key: i, d: pathOf(path), warm, warms: l.warms, ...beadsOf(path, 22 - Math.min(12, l.lPerMin[hour] ?? 0)) }];
     });
   }, [rig, heating, hour, px]);
   const watts = useMemo(() => wattsOf(rig, heating, hour, px, print), [rig, heating, hour, px, print]);

@@ -6,27 +6,27 @@ namespace WarmConduit.Core.Studies.Heating;
 /// <param name="RunId">The run.</param>
 /// <param name="FromM">Where the fluid enters it, m from the run's start.</param>
 /// <param name="ToM">Where the fluid leaves it.</param>
-/// <param name="LPerMin">Flow while the pump runs, L/min.</param>
+/// <param name="LPerMin">Flow at each hour, L/min.</param>
 /// <param name="Warms">What it warms as a trace: id of its rung; null: the air around it.</param>
 /// <param name="InC">Fluid that comes to it at each hour, °C; null: the pump rests.</param>
 /// <param name="OutC">Fluid that leaves it.</param>
 /// <param name="HeatW">Heat that it gives off, W.</param>
 public sealed record HeatLine(
-    string RunId, double FromM, double ToM, double LPerMin, string? Warms, IReadOnlyList<double?> InC, IReadOnlyList<double?> OutC,
+    string RunId, double FromM, double ToM, IReadOnlyList<double> LPerMin, string? Warms, IReadOnlyList<double?> InC, IReadOnlyList<double?> OutC,
     IReadOnlyList<double> HeatW);
 
 /// <summary>A part of a circuit that gives or takes heat, or a pad.</summary>
 /// <param name="PartId">The part.</param>
 /// <param name="Kind">What it does.</param>
 /// <param name="Warms">The room or part that it warms; null: the fluid.</param>
-/// <param name="LPerMin">Flow through it while the pump runs, L/min; null: a pad.</param>
+/// <param name="LPerMin">Flow through it at each hour, L/min; empty: a pad.</param>
 /// <param name="InC">Fluid that comes to it at each hour, °C; null: the pump rests.</param>
 /// <param name="OutC">Fluid that leaves it.</param>
 /// <param name="HeatW">Heat that it gives at each hour, W (below 0: an engine takes it); of a pad, on average over the hour that begins then.</param>
 /// <param name="WhByHour">What it gives in each hour, Wh.</param>
 /// <param name="UntilMorningWh">The same until morning, Wh.</param>
 public sealed record HeatPart(
-    string PartId, HeatRole Kind, string? Warms, double? LPerMin, IReadOnlyList<double?> InC, IReadOnlyList<double?> OutC, IReadOnlyList<double> HeatW,
+    string PartId, HeatRole Kind, string? Warms, IReadOnlyList<double> LPerMin, IReadOnlyList<double?> InC, IReadOnlyList<double?> OutC, IReadOnlyList<double> HeatW,
     IReadOnlyList<double> WhByHour, double UntilMorningWh);
 
 /// <summary>What a part does with heat.</summary>

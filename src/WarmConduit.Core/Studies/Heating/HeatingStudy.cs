@@ -81,9 +81,8 @@ public static class HeatingStudy
             Row(p.At, p.Index, m => m.Row.InC), Row(p.At, p.Index, m => m.Row.OutC),
             Watts(p.At, p.Index, 1)));
 
-    // The most of the night: an engine that drives pumps too.
-    private static double LPerMin(RigHeat heat, HeatMoment?[] at, int[] index) =>
-        Math.Round(at.Select((m, h) => m is null ? 0 : m.Reaches[index[h]].KgPerS).Max() / heat.KgPerM3 * 60e3, 3);
+    private static IReadOnlyList<double> LPerMin(RigHeat heat, HeatMoment?[] at, int[] index) =>
+        [.. at.Select((m, h) => m is null ? 0 : Math.Round(m.Reaches[index[h]].KgPerS / heat.KgPerM3 * 60e3, 3))];
 
     private static IEnumerable<HeatPart> Parts(Question question, RigNight night, RigHeat heat, IReadOnlyList<HeatMoment?> moments)
     {
@@ -107,7 +106,7 @@ public static class HeatingStudy
         foreach (var part in question.Rig.Parts.Where(p => p.Pad is not null))
         {
             double[] given = [.. (night.Heat.PadWh.GetValueOrDefault(part.Id) ?? new double[night.Heat.PumpS.Length]).Select(w => Math.Round(w, 1))];
-            yield return new HeatPart(part.Id, HeatRole.Pad, part.Id, null, [], [], [.. given, .. given.TakeLast(1)], given, Morning(given));
+            yield return new HeatPart(part.Id, HeatRole.Pad, part.Id, [], [], [], [.. given, .. given.TakeLast(1)], given, Morning(given));
         }
     }
 

@@ -138,7 +138,7 @@ function Parts({ name, parts, rig, hour }: { name: string; parts: Schema["HeatPa
                   <span className="text-muted">
                     {warms ? ` → ${warms}` : p.kind === "pad" ? `, ${padOf(p)}` : ""}
                     {inC != null && outC != null && ` · ${print(inC, "temperature")} in, ${print(outC, "temperature")} out`}
-                    {p.lPerMin ? ` · ${print(p.lPerMin, "flow")}` : ""}
+                    {p.lPerMin[hour] ? ` · ${print(p.lPerMin[hour], "flow")}` : ""}
                   </span>
                 </span>
                 <strong className="whitespace-nowrap font-semibold">{print(watts(p), "power")}</strong>
