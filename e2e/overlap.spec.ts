@@ -13,7 +13,7 @@ const sizes = [
 const places = ["", "water", "/brief", "/shell", "/night", "/drain", "/weights"];
 
 for (const rig of ["lantern", "sparrow", "tern"])
-  test(`nothing lies on anything else and no name on a line in ${rig}, in five sizes, in light and dark`, async ({ page }) => {
+  test(`nothing lies on anything else and no name on a line in ${rig}, in five sizes, and in the dark`, async ({ page }) => {
     test.setTimeout(120_000);
     const found = new Set<string>();
     const lines = (await rigOf(page, rig)).runs.map((r: { name: string }) => r.name);
@@ -30,7 +30,8 @@ for (const rig of ["lantern", "sparrow", "tern"])
       }
       for (const [width, height] of place === "water" ? sizes.slice(0, 2) : sizes) {
         await page.setViewportSize({ width, height });
-        for (const theme of place === "water" ? ["light"] : ["light", "dark"]) {
+        // In the dark only colours are others: one size shows that nothing moves.
+        for (const theme of place === "water" || width !== sizes[0][0] ? ["light"] : ["light", "dark"]) {
           await page.evaluate((to) => {
             document.documentElement.dataset.theme = to;
           }, theme);

@@ -11,7 +11,7 @@ namespace WarmConduit.Bench;
 /// <summary>Findings with all that would mend them tried on the whole rig, and the questions of the drain-down.</summary>
 public class FixBenchmarks
 {
-    private readonly Rig _lantern = RigFile.Read(File.ReadAllBytes(Path.Combine(Repository.Root, "demo", "lantern.json")));
+    private readonly Rig _lantern = Repository.Lantern();
     private readonly Rig _tern = RigFile.Read(File.ReadAllBytes(Path.Combine(Repository.Root, "demo", "tern.json")));
 
     /// <summary>Every finding of the largest demo rig, with its fixes.</summary>

@@ -68,6 +68,14 @@ internal static class Networks
             [.. Enumerable.Range(0, nodes / 4).Select(i => new FlowOutlet($"n{nodes - 1 - i}", 0.5 + random.NextDouble(), 3e-7))]);
     }
 
+    /// <summary>The same closed: every end leads back to the pump, and it is full of glycol and water at 60 °C.</summary>
+    public static FlowNetwork Circuit(int edges, int seed)
+    {
+        var open = Flow(edges * 5 / 6, seed);
+        var back = open.Outlets.Select((o, i) => new FlowPipe($"r{i}", o.Node, "n0", 2 + i % 3, 0.0123, 1.5e-6, 3));
+        return open with { DensityKgPerM3 = 1030, ViscosityPaS = 1.3e-3, Edges = [.. open.Edges, .. back], Outlets = [] };
+    }
+
     public static NightNetwork Night(int bodies, int hours, int seed)
     {
         var random = new Random(seed);

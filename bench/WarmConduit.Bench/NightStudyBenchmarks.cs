@@ -13,7 +13,7 @@ namespace WarmConduit.Bench;
 /// <summary>The questions of the night.</summary>
 public class NightStudyBenchmarks
 {
-    private readonly Rig _lantern = RigFile.Read(File.ReadAllBytes(Path.Combine(Repository.Root, "demo", "lantern.json")));
+    private readonly Rig _lantern = Repository.Lantern();
     private readonly Rig _tern = RigFile.Read(File.ReadAllBytes(Path.Combine(Repository.Root, "demo", "tern.json")));
     private readonly Thermometers _readings = ThermometerFiles.Read(Readings(),
         [new("living", "living space"), new("garage", "garage"), new("seat", "long seat")]);

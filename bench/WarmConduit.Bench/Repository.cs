@@ -7,7 +7,11 @@ internal static class Repository
 {
     public static string Root { get; } = Find();
 
-    public static Rig Sparrow() => RigFile.Read(File.ReadAllBytes(Path.Combine(Root, "demo", "sparrow.json")));
+    public static Rig Sparrow() => Demo("sparrow");
+
+    public static Rig Lantern() => Demo("lantern");
+
+    private static Rig Demo(string name) => RigFile.Read(File.ReadAllBytes(Path.Combine(Root, "demo", $"{name}.json")));
 
     /// <summary>The demo rig over and over, a millimetre apart; 13 times are 416 runs.</summary>
     public static Rig Times(int copies) => SizedRigs.Times(Sparrow(), copies);

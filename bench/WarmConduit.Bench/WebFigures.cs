@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.IO.Compression;
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
@@ -18,6 +19,46 @@ internal static class WebFigures
         AddFirstLoad(figures);
     }
 
+    private static ByteArrayContent Body(byte[] json) => new(json) { Headers = { ContentType = new("application/json") } };
+
+    // In ms, sorted, of those after the first few.
+    private static async Task<List<double>> Times(HttpClient http, int count, int first, Func<int, byte[]> ask, Action<int>? down = null)
+    {
+        var times = new List<double>();
+        for (int n = 0; n < count; n++)
+        {
+            byte[] body = ask(n);
+            long start = Stopwatch.GetTimestamp();
+            using var answer = await http.PostAsync("/api/answers", Body(body));
+            answer.EnsureSuccessStatusCode();
+            down?.Invoke((await answer.Content.ReadAsByteArrayAsync()).Length);
+            if (n >= first) times.Add(Stopwatch.GetElapsedTime(start).TotalMilliseconds);
+        }
+        times.Sort();
+        return times;
+    }
+
+    // The pump of Lantern's circuits stops, each time at another quarter of an hour.
+    private static async Task AddFailure(Figures figures, HttpClient http)
+    {
+        var lantern = Repository.Lantern();
+        (await http.PostAsync("/api/rigs", Body(RigFile.WriteCompact(lantern)))).EnsureSuccessStatusCode();
+        var night = Conditions.Of(lantern.Brief) with { PlanId = "fuel-out", HeatOn = true };
+        byte[] Ask(int n) => JsonSerializer.SerializeToUtf8Bytes(
+            new
+            {
+                id = lantern.Id,
+                @base = 1,
+                edits = (Edit[])[new ChangeThing("plans/fuel-out/events/fuel", new JsonObject { ["kind"] = "pumpFails", ["atH"] = n % 40 / 4.0 })],
+                conditions = night,
+                wanted = (string[])["freezeLadder", "outlook"],
+                since = 1,
+            },
+            RigFile.Compact);
+        var times = await Times(http, 240, 120, Ask);
+        figures.Add("a pump that stops at an hour over HTTP, Lantern, p95", times[(int)(times.Count * 0.95)], "ms", 100);
+    }
+
     private static async Task AddHttp(Figures figures)
     {
         string data = Directory.CreateTempSubdirectory("warm-conduit-").FullName;
@@ -27,7 +68,7 @@ internal static class WebFigures
         using var http = new HttpClient { BaseAddress = new Uri(app.Urls.First()) };
         foreach (var (name, rig, limit) in ((string, Rig, double?)[])[("32 runs", Repository.Sparrow(), 40), ("416 runs", Repository.Times(13), 20)])
         {
-            (await http.PostAsync("/api/rigs", Json(RigFile.WriteCompact(rig)))).EnsureSuccessStatusCode();
+            (await http.PostAsync("/api/rigs", Body(RigFile.WriteCompact(rig)))).EnsureSuccessStatusCode();
             byte[] ask = JsonSerializer.SerializeToUtf8Bytes(
                 new
                 {
@@ -39,27 +80,17 @@ internal static class WebFigures
                     since = 1,
                 },
                 RigFile.Compact);
-            var times = new List<double>();
             long down = 0;
-            for (int n = 0; n < 800; n++)
-            {
-                long start = Stopwatch.GetTimestamp();
-                using var answer = await http.PostAsync("/api/answers", Json(ask));
-                answer.EnsureSuccessStatusCode();
-                down = (await answer.Content.ReadAsByteArrayAsync()).Length;
-                if (n >= 500) times.Add(Stopwatch.GetElapsedTime(start).TotalMilliseconds);
-            }
-            times.Sort();
+            var times = await Times(http, 800, 500, _ => ask, bytes => down = bytes);
             figures.Add($"a drag's answer over HTTP at {name}, p95", times[(int)(times.Count * 0.95)], "ms", limit);
             figures.Add($"bytes up a drag's answer at {name}", ask.Length, "B", 2000);
             figures.Add($"bytes down a drag's answer at {name}", down / 1000.0, "kB");
         }
+        await AddFailure(figures, http);
         await AddLargest(figures, http);
         await AddBrowser(figures, http);
         await app.StopAsync();
         Directory.Delete(data, recursive: true);
-
-        static ByteArrayContent Json(byte[] bytes) => new(bytes) { Headers = { ContentType = new("application/json") } };
 
         static async Task AddLargest(Figures figures, HttpClient http)
         {
@@ -68,9 +99,9 @@ internal static class WebFigures
                 rig = SizedRigs.Largest(Repository.Sparrow()),
                 wanted = (string[])["drainDown", "freezeLadder", "advice", "standing"]
             }, RigFile.Compact);
-            (await http.PostAsync("/api/answers", Json(body))).EnsureSuccessStatusCode();
+            (await http.PostAsync("/api/answers", Body(body))).EnsureSuccessStatusCode();
             long start = Stopwatch.GetTimestamp();
-            using var answer = await http.PostAsync("/api/answers", Json(body));
+            using var answer = await http.PostAsync("/api/answers", Body(body));
             double bytes = (await answer.Content.ReadAsByteArrayAsync()).Length;
             figures.Add("the largest rig, sent whole and answered whole", Stopwatch.GetElapsedTime(start).TotalSeconds, "s", 2);
             figures.Add("bytes down of that answer", bytes / 1e6, "MB", 10);

@@ -11,7 +11,7 @@ public enum PlanEventKind
     /// <summary>Heaters hold a lower temperature.</summary>
     SetBack,
 
-    /// <summary>All heat fails.</summary>
+    /// <summary>All heat fails, or one heater or pad.</summary>
     HeatFails,
 
     /// <summary>The fuel has run out: what burns it gives nothing.</summary>
@@ -53,7 +53,7 @@ public enum PlanEventKind
 /// <param name="Towards">The room it opens to; left out: outdoors.</param>
 /// <param name="AreaM2">Area of what opens, m², 0 to 20.</param>
 /// <param name="HeightM">Its height, m, 0 to 5.</param>
-/// <param name="PartId">The valve that sticks.</param>
+/// <param name="PartId">The valve that sticks, or the heater or pad that fails; left out: all heat does.</param>
 /// <param name="Position">Where it sticks.</param>
 public sealed record PlanEvent(
     string Id,

@@ -11,6 +11,7 @@ using WarmConduit.Core.Studies.FreezeLadder;
 using WarmConduit.Core.Studies.Heating;
 using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
+using WarmConduit.Core.Tests.Rigs;
 
 namespace WarmConduit.Core.Tests.Studies;
 
@@ -185,6 +186,15 @@ public class HeatSourceTests
         Assert.Equal(-1600, Wh(Of(rig, mains), "heater", 0, 10), 5);
         Assert.Equal(-4000, Wh(Of(On(ElectricSupply.Battery), dead), "heater", 0, 10), 10);
         Assert.Equal(-1600, Wh(Of(On(ElectricSupply.Surplus), Drive), "heater", 0, 10), 5);
+        // It fails alone, and so does a pad.
+        var padded = On(ElectricSupply.Battery) with
+        {
+            Parts = [.. On(ElectricSupply.Battery).Parts.Select(p => p.Id == "tank" ? p with { Pad = Pad.Usual with { OnC = 70, OffC = 80 } } : p)],
+        };
+        PlanEvent alone = new("a", PlanEventKind.HeatFails, 5, PartId: "heater"), pad = alone with { PartId = "tank" };
+        Assert.Equal(-4000, Wh(Of(padded, alone), "heater", 0, 10), 10);
+        Assert.True(Of(padded, alone).Heat.PumpS[8] > 0 && Of(padded, alone).Heat.PadWh["tank"][8] > 0);
+        Assert.Equal((0.0, true), (Of(padded, pad).Heat.PadWh["tank"][8], Wh(Of(padded, pad), "heater", 8, 9) < -100));
         var use = HeatingStudy.Ask(new Question(rig, Night(rig, mains))).Energy;
         Assert.Equal(1600, use.Single(e => e.Kind == EnergyKind.Mains).UntilMorning, 5);
         Assert.DoesNotContain(HeatingStudy.Ask(new Question(On(ElectricSupply.Surplus), Night(rig, Drive))).Energy, e => e.Kind == EnergyKind.Mains);
@@ -289,5 +299,10 @@ public class HeatSourceTests
         var night = new Question(cold, Night(cold)).Ask(RigNight.Of);
         Assert.Equal(Enumerable.Range(0, night.Morning + 1).Min(r => night.AirC(cold.Shell.Zones[0], r)), Told(-10).Single().Number!.Value!.Value, 1e-9);
         Assert.Empty(Told(8));
+        // Lantern's are kept from frost by its heat, and reached by it when that fails.
+        var lantern = DemoRigs.Of("lantern");
+        bool Reached(bool heatOn) => Adviser.Ask(new Question(lantern, Conditions.Of(lantern.Brief) with { HeatOn = heatOn, Hours = 72 })).Findings
+            .Any(f => f.Kind == FindingKind.ColdBattery);
+        Assert.Equal((false, true), (Reached(true), Reached(false)));
     }
 }

@@ -147,6 +147,10 @@ public class ModesTests
         rig = rig with { Parts = [.. rig.Parts.Select(p => p.Id == "rad1" ? p with { Stock = "engine" } : p)] };
         var modes = ModesStudy.Ask(new Question(rig, Night(rig)));
         var both = Assert.Single(modes.Modes, m => m.InUse);
+        // What it takes is what its night is told to take.
+        var uses = HeatingStudy.Ask(new Question(rig, Night(rig))).Energy;
+        Assert.Equal(uses.Select(u => u.Kind), both.Takes.Select(t => t.Kind));
+        Assert.All(uses.Zip(both.Takes), p => Assert.Equal(p.First.UntilMorning, p.Second.UntilMorning, 1e-3));
         Assert.Contains(both.Checks, c => c.Text.Contains("passes the engine", StringComparison.Ordinal));
         // By its valve alone nobody gets it, and the rooms are warm without it.
         Assert.Equal(["rad1"], Assert.Single(modes.Modes, m => m.Name == "The engine alone").Warms.Select(w => w.Id));

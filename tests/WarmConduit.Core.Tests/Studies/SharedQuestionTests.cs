@@ -36,7 +36,7 @@ public class SharedQuestionTests
                     handed = handed.On(rig, default).Warm();
                 }
             },
-            iter: 12);
+            iter: 8);
 
         static string Answers(Question question) => string.Join('\n', ((string[])["drainDown", "freezeLadder", "advice", "tanks", "parking", "tasks",
             "waterFlow", "hotWait", "filling", "blowOut", "antifreeze", "compressor", "procedure"]).Select(n => StudyRegistry.Named(n)!.Ask(question))

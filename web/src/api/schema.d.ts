@@ -3168,6 +3168,8 @@ export interface components {
              * @description When something first freezes, s from the start; null: nothing does until morning.
              */
             firstIceS: null | number;
+            /** @description What it takes until morning: Wh of battery and mains, L of fuel. */
+            takes: components["schemas"]["ModeCost"][];
             /** @description What it leaves unprotected, in words. */
             night: components["schemas"]["Sentence"];
             /** @description What is wrong with it, or to be known before it is set. */
@@ -4140,6 +4142,16 @@ export interface components {
             words: components["schemas"]["Sentence"];
             /** @description The valves that make it possible; null: no few valves do. */
             mend: null | components["schemas"]["TaskMend"];
+        };
+        /** @description What a mode takes of one thing until morning. */
+        ModeCost: {
+            /** @description Of what. */
+            kind: components["schemas"]["EnergyKind"];
+            /**
+             * Format: double
+             * @description Wh of battery and mains, L of fuel.
+             */
+            untilMorning: number;
         };
         /** @description What a mode gives to one thing. */
         ModeShare: {
@@ -5124,7 +5136,7 @@ export interface components {
              * @description Its height, m, 0 to 5.
              */
             heightM?: null | number;
-            /** @description The valve that sticks. */
+            /** @description The valve that sticks, or the heater or pad that fails; left out: all heat does. */
             partId?: null | string;
             /** @description Where it sticks. */
             position?: null | string;

@@ -1,5 +1,6 @@
 using WarmConduit.Core.Advice.Tasks;
 using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Studies.Heating;
 using WarmConduit.Core.Studies.Modes;
 using WarmConduit.Core.Units;
 
@@ -10,6 +11,11 @@ namespace WarmConduit.Core.Advice.Modes;
 /// <param name="Group">What it is for.</param>
 /// <param name="MeanW">Heat that it gets, on average until morning, W.</param>
 public sealed record ModeShare(string Id, HeatGroup Group, double MeanW);
+
+/// <summary>What a mode takes of one thing until morning.</summary>
+/// <param name="Kind">Of what.</param>
+/// <param name="UntilMorning">Wh of battery and mains, L of fuel.</param>
+public sealed record ModeCost(EnergyKind Kind, double UntilMorning);
 
 /// <summary>A mode of the heating circuits.</summary>
 /// <param name="Key">Tells it from the others.</param>
@@ -23,11 +29,13 @@ public sealed record ModeShare(string Id, HeatGroup Group, double MeanW);
 /// <param name="Settings">The position of every valve, pump and heater of the circuits.</param>
 /// <param name="Turns">Those that are turned from how they are in use.</param>
 /// <param name="FirstIceS">When something first freezes, s from the start; null: nothing does until morning.</param>
+/// <param name="Takes">What it takes until morning: Wh of battery and mains, L of fuel.</param>
 /// <param name="Night">What it leaves unprotected, in words.</param>
 /// <param name="Checks">What is wrong with it, or to be known before it is set.</param>
 public sealed record HeatMode(
     string Key, string Name, string? ScenarioId, bool Now, bool InUse, IReadOnlyList<string> Sources, IReadOnlyList<ModeShare> Warms, double GivenW,
-    IReadOnlyList<Setting> Settings, IReadOnlyList<Setting> Turns, double? FirstIceS, Sentence Night, IReadOnlyList<Sentence> Checks);
+    IReadOnlyList<Setting> Settings, IReadOnlyList<Setting> Turns, double? FirstIceS,
+    IReadOnlyList<ModeCost> Takes, Sentence Night, IReadOnlyList<Sentence> Checks);
 
 /// <summary>A mode that is usual, and that no position of the valves makes.</summary>
 /// <param name="Name">What it would do.</param>

@@ -5,6 +5,7 @@ using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Heating;
 using WarmConduit.Core.Studies.Modes;
 using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
@@ -157,7 +158,7 @@ public static class ModesStudy
             .Select(s => new ModeShare(s.Id, s.Group, Math.Round(MeanW(s), 1))).OrderByDescending(s => s.MeanW)];
         var (ice, words) = Unprotected(night);
         return (new HeatMode(want.Key, want.Name, want.ScenarioId, isNow, turns.Length == 0, sources, warms,
-            Math.Round(-sources.Sum(s => PartW(night, s)), 1), settings, turns, double.IsFinite(ice) ? ice : null, words,
+            Math.Round(-sources.Sum(s => PartW(night, s)), 1), settings, turns, double.IsFinite(ice) ? ice : null, [.. Takes(asked, night)], words,
             [.. Checks(asked, finder, heat, inUse, sources, warms)]), heat);
 
         bool Flows(string part) => question.Rig.Runs.Where(r => r.Service == Service.Coolant && (r.From.Part == part || r.To.Part == part))
@@ -175,6 +176,9 @@ public static class ModesStudy
         return night.HourReports().Where(r => r <= night.Morning).Select(r => night.Heat.Moments[r])
             .Select(m => m is null ? 0 : m.Pieces.Select((p, i) => Counts(p) ? m.Row.HeatW[i] : 0).Sum()).Average();
     }
+
+    private static IEnumerable<ModeCost> Takes(Question asked, RigNight night) => new EnergyMeter(asked).Of(asked, night).Kinds(asked.Rig.Brief.Chosen())
+        .Select(k => new ModeCost(k.Kind, Math.Round(night.UntilMorning(k.ByHour), 3)));
 
     private static (double AtS, Sentence Words) Unprotected(RigNight night)
     {

@@ -1,6 +1,7 @@
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.Networks;
+using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.Heating;
@@ -52,6 +53,18 @@ internal sealed class EnergyMeter
     public static HeatRole RoleOf(Part part) =>
         part.Heats() is { StopsC: not null } ? HeatRole.Source : part.Heats().IsEngine ? HeatRole.Engine
         : part.Heats().CoilWPerK is not null ? HeatRole.Coil : HeatRole.Emitter;
+
+    /// <summary>What a night takes. O(parts · hours).</summary>
+    public MeteredHours Of(Question question, RigNight night)
+    {
+        var moments = night.HourReports().Select(r => night.Heat.Moments[r]).ToList();
+        double? InC(string part, int hour) => hour < moments.Count && moments[hour] is { } moment
+            && moment.Pieces.ToList().FindLastIndex(p => p.PartId == part) is >= 0 and var i ? moment.Row.InC[i] : null;
+        var circuits = night.Heat.PartWh.Select(p => (Part: question.Index.Part(p.Key), Wh: p.Value)).Select(p => new MeteredPart(p.Part, RoleOf(p.Part),
+            RoleOf(p.Part) == HeatRole.Source ? [.. p.Wh.Select(w => -w)] : p.Wh, h => InC(p.Part.Id, h)));
+        var pads = night.Heat.PadWh.Select(p => new MeteredPart(question.Index.Part(p.Key), HeatRole.Pad, p.Value, _ => null));
+        return Sum(circuits.Concat(pads), night.Heat.PumpS, night.HeaterWh);
+    }
 
     /// <summary>Sums it up. <paramref name="pumpS"/>: seconds in each hour in which pumps run; <paramref name="heaterWh"/>: what a room's heater gives by
     /// hour. O(parts · hours).</summary>

@@ -30,7 +30,7 @@ public static class HeatingStudy
             lines, parts, heaters, [.. TracedLines.Of(question, night)], litres, litres * heat.Glycol, heat.Glycol,
             any ? GlycolWater.FreezingC(heat.Glycol) : null,
             2 * litres * (swells - 1), night.HeatWh(), moments.All(m => m is null) || heat.Flow is null ? null : FlowWords(heat),
-            [.. Uses(question, night, parts, meter)], [.. HotStores.Of(question, heat)], [.. Exchangers.Of(question, heat)],
+            [.. Uses(question, night, meter)], [.. HotStores.Of(question, heat)], [.. Exchangers.Of(question, heat)],
             [.. Notes(question, night, heat, lines)]);
     }
 
@@ -126,10 +126,8 @@ public static class HeatingStudy
         return new HeaterDuty(part.Id, full, mean, most, cycle.StartsPerHour, words);
     }
 
-    private static IEnumerable<EnergyUse> Uses(Question question, RigNight night, IReadOnlyList<HeatPart> parts, EnergyMeter meter) =>
-        meter.Sum(parts.Select(p => new MeteredPart(question.Index.Part(p.PartId), p.Kind, p.WhByHour, h => h < p.InC.Count ? p.InC[h] : null)),
-            night.Heat.PumpS, night.HeaterWh).Kinds(question.Rig.Brief.Chosen())
-            .Select(k => Use(k.Kind, k.ByHour, k.Has, night, k.Measure, k.Name));
+    private static IEnumerable<EnergyUse> Uses(Question question, RigNight night, EnergyMeter meter) => meter.Of(question, night)
+        .Kinds(question.Rig.Brief.Chosen()).Select(k => Use(k.Kind, k.ByHour, k.Has, night, k.Measure, k.Name));
 
     private static EnergyUse Use(EnergyKind kind, double[] byHour, double? has, RigNight night, Func<double?, Measure> measure, string name)
     {

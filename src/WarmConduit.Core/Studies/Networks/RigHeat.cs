@@ -118,12 +118,12 @@ internal sealed partial class RigHeat
 
     /// <summary>
     /// The circuits as the night has them, over <paramref name="bodies"/> (by id) and rooms named by <paramref name="zone"/> (null: outdoors); empty where
-    /// nothing flows. <paramref name="lines"/>: taped lengths with water, by run; <paramref name="supply"/>: what
-    /// heaters run on. <paramref name="lost"/> and <paramref name="got"/> are factors
+    /// nothing flows. <paramref name="lines"/>: taped lengths with water, by run; <paramref name="fed"/>: heaters that
+    /// have what they run on. <paramref name="lost"/> and <paramref name="got"/> are factors
     /// on what is lost on the way and on what arrives; <paramref name="holdC"/>: what rooms are held at for now, at the most.
     /// </summary>
     public (IReadOnlyList<NightCircuit> Circuits, IReadOnlyList<HeatPiece> Pieces) Circuits(
-        IReadOnlySet<string> bodies, ILookup<string, TracedLine> lines, Func<string?, string> zone, HeatSupply supply, double? holdC,
+        IReadOnlySet<string> bodies, ILookup<string, TracedLine> lines, Func<string?, string> zone, Func<Part, bool> fed, double? holdC,
         double lost, double got)
     {
         if (Flow is null) return ([], []);
@@ -161,7 +161,7 @@ internal sealed partial class RigHeat
             var reach = new NightReach(part.Id, Before(part.Id), part.Id, kg);
             var room = _question.Index.ZoneAt(part.Box.Centre());
             if (heat.StopsC is { } limit)
-                return reach with { Heater = new NightFluidHeater(heat.PowerW ?? 0, limit, supply.Feeds(heat) && IsOn(part) ? [NightWindow.Always] : []) };
+                return reach with { Heater = new NightFluidHeater(heat.PowerW ?? 0, limit, fed(part) && IsOn(part) ? [NightWindow.Always] : []) };
             if (heat.CoilWPerK is { } coil)
                 return Around(part) is { } vessel && bodies.Contains(vessel)
                     ? reach with { Target = vessel, ConductanceWPerK = coil * got, SetpointC = heat.HoldC } : reach;

@@ -13,9 +13,14 @@ namespace WarmConduit.Core.Studies.Night;
 /// <param name="DrivingMPerS">How fast it drives, m/s.</param>
 /// <param name="Open">What stands open.</param>
 /// <param name="Stuck">Valves that stick.</param>
+/// <param name="Failed">Ids of heaters and pads that fail by themselves.</param>
 internal sealed record NightSegment(
     double FromS, double ToS, WaterState Water, Func<ZoneHeater, bool> Heats, HeatSupply Heating, double? HoldC,
-    double DrivingMPerS, IReadOnlyList<PlanEvent> Open, IReadOnlyList<PlanEvent> Stuck);
+    double DrivingMPerS, IReadOnlyList<PlanEvent> Open, IReadOnlyList<PlanEvent> Stuck, IReadOnlyList<string> Failed)
+{
+    /// <summary>Whether a heater of a circuit has what it runs on, and works.</summary>
+    public bool Feeds(Part heater) => Heating.Feeds(heater.Heats()) && !Failed.Contains(heater.Id);
+}
 
 /// <summary>What gives heat besides the heaters of rooms.</summary>
 /// <param name="Burns">Heaters of circuits burn.</param>
@@ -62,11 +67,12 @@ internal static class NightCourse
         double middle = (fromS + toS) / 2 / HourS;
         var on = events.Where(e => e.On(middle)).ToList();
         bool Is(PlanEventKind kind) => on.Any(e => e.Kind == kind);
-        bool wanted = (night.HeatOn || Is(PlanEventKind.HeatOn)) && !Is(PlanEventKind.HeatFails)
+        bool fails = on.Any(e => e is { Kind: PlanEventKind.HeatFails, PartId: null });
+        bool wanted = (night.HeatOn || Is(PlanEventKind.HeatOn)) && !fails
             && !on.Any(e => e is { Kind: PlanEventKind.Away, HoldC: null });
         // What was filled again is full, however it was left in the evening.
         var water = night.Water == WaterState.AsLeft && events.Any(e => e.Kind == PlanEventKind.Drained && e.UntilH <= middle) ? WaterState.Wet : night.Water;
-        bool power = !Is(PlanEventKind.BatteryOut) || Is(PlanEventKind.Mains), fuel = !Is(PlanEventKind.FuelOut), fails = Is(PlanEventKind.HeatFails);
+        bool power = !Is(PlanEventKind.BatteryOut) || Is(PlanEventKind.Mains), fuel = !Is(PlanEventKind.FuelOut);
         // A pad has a thermostat of its own, and works on when the heating is off.
         bool pumps = wanted && power && !Is(PlanEventKind.PumpFails);
         var heating = new HeatSupply(pumps && fuel, pumps, power && !fails, Is(PlanEventKind.Mains) && !fails, Is(PlanEventKind.Drive), power);
@@ -74,14 +80,15 @@ internal static class NightCourse
             fromS, toS, Is(PlanEventKind.Drained) ? WaterState.Drained : water, h => wanted && power && (h.Electric == true || fuel), heating,
             on.Where(e => e.Kind is PlanEventKind.SetBack or PlanEventKind.Away).Min(e => e.HoldC),
             on.Where(e => e.Kind == PlanEventKind.Drive).Max(e => e.SpeedMPerS) ?? 0,
-            [.. on.Where(e => e.Kind == PlanEventKind.Open)], [.. on.Where(e => e.Kind == PlanEventKind.ValveSticks)]);
+            [.. on.Where(e => e.Kind == PlanEventKind.Open)], [.. on.Where(e => e.Kind == PlanEventKind.ValveSticks)],
+            [.. on.Where(e => e.Kind == PlanEventKind.HeatFails).Select(e => e.PartId).OfType<string>()]);
     }
 
     /// <summary>When all heat first stops in a night that starts with it, s; null: it does not.</summary>
     public static double? HeatStopsS(Rig rig, Conditions night, double endS)
     {
-        var heaters = rig.Parts.Select(p => p.Heats()).Where(h => h.HeatsFluid).ToList();
-        bool Any(NightSegment s) => rig.Shell.Zones.Any(z => z.Heater is { PowerW: > 0 } heater && s.Heats(heater)) || heaters.Any(s.Heating.Feeds);
+        var heaters = rig.Parts.Where(p => p.Heats().HeatsFluid).ToList();
+        bool Any(NightSegment s) => rig.Shell.Zones.Any(z => z.Heater is { PowerW: > 0 } heater && s.Heats(heater)) || heaters.Any(s.Feeds);
         var course = Of(night, endS);
         return Any(course[0]) && course.FirstOrDefault(s => !Any(s)) is { } without ? without.FromS : null;
     }

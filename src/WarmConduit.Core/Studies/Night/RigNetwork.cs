@@ -51,7 +51,7 @@ internal static class RigNetwork
         Uncertainty doubt, LaidCircuits laid, out int[] bodyOf)
     {
         var touched = laid.Circuits.SelectMany(c => c.Reaches).Select(r => r.Target).OfType<string>().ToHashSet();
-        var all = Alike(WithPads(question, bodies, segment.Heating), touched, out bodyOf);
+        var all = Alike(WithPads(question, bodies, segment), touched, out bodyOf);
         var rooms = Rooms(question, weather, segment, doubt);
         if (laid.Circuits.Count > 0 && segment.FromS == 0) rooms = WarmedBefore(question, rooms, laid.Circuits);
         return rooms with { Zones = [.. rooms.Zones, .. Engines(question, rooms, segment)], Bodies = all, Circuits = laid.Circuits };
@@ -64,7 +64,7 @@ internal static class RigNetwork
         if (!heat.IsMoved) return LaidCircuits.None;
         var lines = candidates.Where(f => f.Taped).ToLookup(f => f.Thing, f => new TracedLine(f.Id, f.AlongM, f.AlongM + f.LengthM));
         var (circuits, pieces) = heat.Circuits(candidates.Select(f => f.Id).ToHashSet(), lines, z => z is null ? "outdoor" : IdOf(z),
-            segment.Heating, segment.HoldC, doubt.Parts, 1 / doubt.Parts);
+            segment.Feeds, segment.HoldC, doubt.Parts, 1 / doubt.Parts);
         return new LaidCircuits(circuits, pieces);
     }
 
@@ -103,9 +103,9 @@ internal static class RigNetwork
         });
 
     // A pad is counted on up to where it goes on, and no further.
-    private static IEnumerable<NightBody> WithPads(Question question, IEnumerable<NightBody> bodies, HeatSupply supply)
+    private static IEnumerable<NightBody> WithPads(Question question, IEnumerable<NightBody> bodies, NightSegment segment)
     {
-        var pads = question.Rig.Parts.Where(p => p.Pad is { } pad && supply.Has(pad.Supply)).ToDictionary(p => p.Id,
+        var pads = question.Rig.Parts.Where(p => p.Pad is { } pad && segment.Heating.Has(pad.Supply) && !segment.Failed.Contains(p.Id)).ToDictionary(p => p.Id,
             p => new NightHeater(p.Pad!.OnC - (BandK / 2), BandK, p.Pad.PowerW, 0, double.PositiveInfinity));
         return pads.Count == 0 ? bodies : bodies.Select(b => pads.TryGetValue(b.Id, out var pad) ? b with { Heaters = [pad] } : b);
     }

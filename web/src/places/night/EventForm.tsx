@@ -3,7 +3,7 @@ import { useClock } from "../../app/units";
 import type { Rig } from "../../document/geometry";
 import { Button } from "../../ui/controls";
 import { PickField, QuantityField } from "../../ui/QuantityField";
-import { loopValves, type PlanEvent } from "./plan";
+import { heatersOf, loopValves, type PlanEvent } from "./plan";
 
 const HOUR = 3600;
 
@@ -64,6 +64,16 @@ export function EventForm({ event, rig, startHour, onChange, onRemove }: Props) 
             quantity="speed"
             limit="event.speedMPerS"
             onCommit={(speedMPerS) => onChange({ ...event, speedMPerS })}
+          />
+        </div>
+      )}
+      {event.kind === "heatFails" && heatersOf(rig, stock).length > 0 && (
+        <div className="w-48">
+          <PickField
+            label="What fails"
+            value={event.partId ?? ""}
+            options={[{ value: "", text: "all heat" }, ...heatersOf(rig, stock).map((p) => ({ value: p.id, text: p.name }))]}
+            onCommit={(partId) => onChange({ ...event, partId: partId || null })}
           />
         </div>
       )}

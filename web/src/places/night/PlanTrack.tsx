@@ -8,7 +8,7 @@ import { PickField } from "../../ui/QuantityField";
 import { useSize } from "../../ui/useSize";
 import { LEFT, RIGHT, xOf } from "./axis";
 import { EventForm } from "./EventForm";
-import { type EventKind, eventWords, loopValves, movedEvent, newEvent, type PlanEvent, stuckWords } from "./plan";
+import { type EventKind, eventWords, loopValves, movedEvent, newEvent, type PlanEvent, wordsOf } from "./plan";
 import { usePlan } from "./usePlan";
 
 const ROW = 40;
@@ -25,7 +25,12 @@ export function PlanTrack({ night, rig }: { night: Schema["NightHoursAnswer"]; r
   const { stock } = useCatalogue();
   const valves = loopValves(rig, stock);
   const add = (kind: EventKind) => {
-    const made = newEvent(kind, last, rig.shell.zones.find((z) => z.kind === "living")?.id ?? rig.shell.zones[0]?.id, valves[0]?.id);
+    const made = newEvent(
+      kind,
+      last,
+      rig.shell.zones.find((z) => z.kind === "living")?.id ?? rig.shell.zones[0]?.id,
+      kind === "valveSticks" ? valves[0]?.id : undefined,
+    );
     setChosen(made.id);
     plan.add(made);
   };
@@ -95,8 +100,7 @@ function EventRow({ event, rig, startHour, width, last, chosen, onChoose, onMove
   const clock = useClock();
   const end = event.untilH ?? last;
   const [from, to] = [xOf(event.atH * 3600, width, last), xOf(end * 3600, width, last)];
-  const name =
-    event.kind === "open" ? openWords(event, rig) : event.kind === "valveSticks" ? stuckWords(event, rig) : eventWords[event.kind];
+  const name = event.kind === "open" ? openWords(event, rig) : wordsOf(event, rig);
   useGesture(
     {
       onDrag: ({ xy: [px], event: raw, memo, first, last: ends, tap, canceled }) => {

@@ -33,10 +33,17 @@ export const loopValves = (rig: Rig, stock: ReadonlyMap<string, Schema["StockPar
   return rig.parts.filter((p) => joined.has(p.id) && stock.get(p.stock)?.passage === "valve");
 };
 
-/** Which valve sticks, in words. */
-export const stuckWords = (event: PlanEvent, rig: Rig) => `${rig.parts.find((p) => p.id === event.partId)?.name ?? "valve"} sticks`;
+/** What can fail by itself: heaters of circuits, and pads. */
+export const heatersOf = (rig: Rig, stock: ReadonlyMap<string, Schema["StockPart"]>) =>
+  rig.parts.filter((p) => p.pad || stock.get(p.stock)?.heat?.stopsC != null);
 
-/** A new event of a kind, from the middle of what is looked at on: of a room, or of a valve, which sticks shut. */
+/** An event in words, with the part that it is about. */
+export const wordsOf = (event: PlanEvent, rig: Rig) => {
+  const part = rig.parts.find((p) => p.id === event.partId)?.name;
+  return part === undefined ? eventWords[event.kind] : event.kind === "valveSticks" ? `${part} sticks` : `${part} fails`;
+};
+
+/** A new event of a kind, from the middle of what is looked at on: of a room, of a heater that fails, or of a valve, which sticks shut. */
 export function newEvent(kind: EventKind, hours: number, zoneId?: string, partId?: string): PlanEvent {
   const atH = Math.min(4, Math.round(hours) / 2);
   const lasts = usualHours[kind];
@@ -47,7 +54,7 @@ export function newEvent(kind: EventKind, hours: number, zoneId?: string, partId
     ...(lasts !== undefined && atH + lasts < hours && { untilH: atH + lasts }),
     ...(kind === "setBack" && { holdC: 8 }),
     ...(kind === "drive" && { speedMPerS: 22 }),
-    ...(kind === "valveSticks" && partId !== undefined && { partId, position: "closed" }),
+    ...(partId !== undefined && { partId, ...(kind === "valveSticks" && { position: "closed" }) }),
     ...(kind === "open" && zoneId !== undefined && { zoneId, areaM2: 0.2, heightM: 0.4 }),
   };
 }

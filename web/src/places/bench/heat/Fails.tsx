@@ -1,7 +1,7 @@
 import { useCatalogue } from "../../../app/catalogue";
 import type { Rig } from "../../../document/geometry";
 import { Button } from "../../../ui/controls";
-import { type EventKind, eventWords, loopValves, newEvent, stuckWords } from "../../night/plan";
+import { type EventKind, heatersOf, loopValves, newEvent, wordsOf } from "../../night/plan";
 import { usePlan } from "../../night/usePlan";
 import { useAnswers, useSelection } from "../benchStores";
 
@@ -29,30 +29,34 @@ export function Fails({ hour, when, rig }: { hour: number; when: string; rig: Ri
     kind === "fuelOut" ? burns : kind === "valveSticks" ? valve : kind === "drive" ? engine : true,
   );
   const planned = events.filter((e) => kinds.includes(e.kind));
+  // Of several, one by itself: the one that is selected, else the first.
+  const heaters = heatersOf(rig, stock);
+  const heater = heaters.length > 1 ? (heaters.find((h) => h.id === chosen) ?? heaters[0]) : undefined;
+  const plan = (kind: EventKind, partId?: string) => {
+    const made = { ...newEvent(kind, hours, undefined, partId), atH: hour, untilH: kind === "drive" ? hour + 2 : null };
+    const was = planned.find((e) => e.kind === kind && (e.partId ?? undefined) === partId);
+    if (was) set({ ...was, atH: hour, untilH: made.untilH }, was);
+    else add(made);
+  };
   return (
     <section aria-label="What fails" className="mt-3">
       <p className="text-muted">What if it fails at {when}?</p>
       <div className="mt-1 flex flex-wrap gap-2">
         {kinds.map((kind) => (
-          <Button
-            key={kind}
-            quiet
-            data-fails={kind}
-            onClick={() => {
-              const made = { ...newEvent(kind, hours, undefined, valve?.id), atH: hour, untilH: kind === "drive" ? hour + 2 : null };
-              const was = planned.find((e) => e.kind === kind && e.partId === made.partId);
-              if (was) set({ ...was, atH: hour, untilH: made.untilH }, was);
-              else add(made);
-            }}
-          >
+          <Button key={kind} quiet data-fails={kind} onClick={() => plan(kind, kind === "valveSticks" ? valve?.id : undefined)}>
             {kind === "valveSticks" ? `Stick ${valve?.name} shut` : asked[kind]}
           </Button>
         ))}
+        {heater && (
+          <Button quiet data-fails="heater" onClick={() => plan("heatFails", heater.id)}>
+            Stop {heater.name} alone
+          </Button>
+        )}
       </div>
       {planned.map((e) => (
         <p key={e.id} className="mt-1 flex items-center gap-2">
           <span className="grow">
-            Planned: {e.kind === "valveSticks" ? stuckWords(e, rig) : eventWords[e.kind]}, {e.atH} h after the start.
+            Planned: {wordsOf(e, rig)}, {e.atH} h after the start.
           </span>
           <Button quiet onClick={() => remove(e)}>
             Take it back

@@ -43,7 +43,7 @@ export function Modes({ rig }: { rig: Rig }) {
   // Of what was set before a valve was added, the answer knows which mode it is.
   const now = modes.modes.find(isNow) ?? (asked.data ? modes.modes.find((m) => m.now) : undefined);
   const brief = (mode: Mode) =>
-    `${print(mode.givenW, "power")}, ${mode.firstIceS == null ? "nothing freezes" : `freezes after ${print(mode.firstIceS, "duration")}`}`;
+    `${[print(mode.givenW, "power"), ...taken(mode, print)].join(", ")}: ${mode.firstIceS == null ? "nothing freezes" : `freezes after ${print(mode.firstIceS, "duration")}`}`;
   return (
     <section aria-label="Modes" className="mt-3" data-modes={modes.modes.length}>
       <label className="block">
@@ -103,6 +103,16 @@ const positioned = (settings: readonly Schema["Setting"][]) =>
     .map((s) => `${s.id}=${s.position}`)
     .join();
 
+const energies: Record<Schema["EnergyKind"], { of: string; quantity: Schema["Quantity"] }> = {
+  fuel: { of: "fuel", quantity: "volume" },
+  battery: { of: "battery", quantity: "energy" },
+  mains: { of: "mains", quantity: "energy" },
+};
+
+/** What a mode takes until morning. */
+const taken = (mode: Mode, print: ReturnType<typeof usePrint>) =>
+  mode.takes.map((t) => `${print(t.untilMorning, energies[t.kind].quantity)} of ${energies[t.kind].of}`);
+
 /** What to turn for the mode that is looked at, what is wrong with it, and how it is kept. */
 function Chosen({ mode, rig }: { mode: Mode; rig: Rig }) {
   const print = usePrint();
@@ -113,6 +123,7 @@ function Chosen({ mode, rig }: { mode: Mode; rig: Rig }) {
   return (
     <div className="mt-1.5" data-chosen-mode={mode.key}>
       <p>{say(mode.night, print)}</p>
+      {mode.takes.length > 0 && <p className="mt-1">Takes {taken(mode, print).join(" and ")} until morning.</p>}
       {mode.turns.length > 0 && (
         <p className="mt-1">
           <span className="text-muted">Turn from in use: </span>
