@@ -163,7 +163,7 @@ test("one thing changed in two windows at once is a clash: it is named, and both
   await page.request.delete(`/api/rigs/${copy}?revision=2`);
 });
 
-test("twelve windows share one stream and all follow", async ({ page, context }) => {
+test("twelve windows share one stream and all follow", { tag: "@long" }, async ({ page, context }) => {
   let streams = 0;
   context.on("request", (request) => {
     if (request.url().endsWith("/api/changes")) streams++;
@@ -226,7 +226,7 @@ test("a rig file is saved, opened again, and refused with field and reason when 
 });
 
 for (const theme of ["light", "dark"] as const) {
-  test(`no serious fault of access on any place, ${theme}`, async ({ page }) => {
+  test(`no serious fault of access on any place, ${theme}`, { tag: theme === "dark" ? "@long" : [] }, async ({ page }) => {
     // Eight places, each read whole.
     test.setTimeout(90_000);
     await page.emulateMedia({ colorScheme: theme });

@@ -13,7 +13,9 @@ const sizes = [
 const places = ["", "water", "/brief", "/shell", "/night", "/drain", "/weights"];
 
 for (const rig of ["lantern", "sparrow", "tern"])
-  test(`nothing lies on anything else and no name on a line in ${rig}, in five sizes, and in the dark`, async ({ page }) => {
+  test(`nothing lies on anything else and no name on a line in ${rig}, in five sizes, and in the dark`, {
+    tag: rig === "lantern" ? [] : "@long",
+  }, async ({ page }) => {
     test.setTimeout(120_000);
     const found = new Set<string>();
     const lines = (await rigOf(page, rig)).runs.map((r: { name: string }) => r.name);

@@ -22,6 +22,8 @@ const workers = 2;
 export default defineConfig({
   testDir: ".",
   testMatch: "*.spec.ts",
+  // Long ones belong to `./warm-conduit campaign browser`.
+  ...(process.env.WARM_CONDUIT_LONG ? { grep: /@long/ } : { grepInvert: /@long/ }),
   outputDir: "results",
   workers,
   forbidOnly: true,

@@ -91,7 +91,7 @@ test("all lines to one drain: level nothing left, nose up what lies in the rear 
   }
 });
 
-test("two waste tanks joined over a hump: the first keeps what stands below the hump", async ({ page }) => {
+test("two waste tanks joined over a hump: the first keeps what stands below the hump", { tag: "@long" }, async ({ page }) => {
   test.setTimeout(90_000);
   await begin(page, "Hump");
   await place(page, "grey tank", "0.3, 0.3, 0.2", "first grey");
@@ -112,7 +112,9 @@ test("two waste tanks joined over a hump: the first keeps what stands below the 
   await expect(page.getByLabel("Water left").getByRole("listitem")).toHaveText(/^first grey and first grey to second grey/);
 });
 
-test("two fresh tanks of which one breathes: the other keeps all of its water, until it gets a vent", async ({ page }) => {
+test("two fresh tanks of which one breathes: the other keeps all of its water, until it gets a vent", { tag: "@long" }, async ({
+  page,
+}) => {
   test.setTimeout(90_000);
   await begin(page, "Breath");
   await place(page, "water tank", "0.3, 0.3, 0.4", "near tank");
@@ -186,7 +188,7 @@ function hoursToIce(waterC: number, metres: number, above: number, aboveC: numbe
   return seconds / 3600;
 }
 
-test("a line in a duct under a warm floor: as warm as what it lies between, and when it freezes", async ({ page }) => {
+test("a line in a duct under a warm floor: as warm as what it lies between, and when it freezes", { tag: "@long" }, async ({ page }) => {
   test.setTimeout(120_000);
   await begin(page, "Duct");
   await place(page, "cold tap", "1.07, 0.61, 0.3", "rear tap");

@@ -69,9 +69,9 @@ async function find(page: Page, text: string, byPointer: boolean) {
   else await page.keyboard.press("Enter");
 }
 
-test("an empty rig becomes a small system by pointer, by keys and from a table, and the three are one; undone to the start and done again it is the same", async ({
-  page,
-}) => {
+test("an empty rig becomes a small system by pointer, by keys and from a table, and the three are one; undone to the start and done again it is the same", {
+  tag: "@long",
+}, async ({ page }) => {
   test.setTimeout(120_000);
   const made: Record<string, string> = {};
   for (const way of ["pointer", "keys"] as const) {

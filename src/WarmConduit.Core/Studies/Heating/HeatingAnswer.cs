@@ -26,8 +26,8 @@ public sealed record HeatLine(
 /// <param name="WhByHour">What it gives in each hour, Wh.</param>
 /// <param name="UntilMorningWh">The same until morning, Wh.</param>
 public sealed record HeatPart(
-    string PartId, HeatRole Kind, string? Warms, IReadOnlyList<double> LPerMin, IReadOnlyList<double?> InC, IReadOnlyList<double?> OutC, IReadOnlyList<double> HeatW,
-    IReadOnlyList<double> WhByHour, double UntilMorningWh);
+    string PartId, HeatRole Kind, string? Warms, IReadOnlyList<double> LPerMin, IReadOnlyList<double?> InC, IReadOnlyList<double?> OutC,
+    IReadOnlyList<double> HeatW, IReadOnlyList<double> WhByHour, double UntilMorningWh);
 
 /// <summary>What a part does with heat.</summary>
 public enum HeatRole
