@@ -110,8 +110,7 @@ public sealed record PlanEvent(
             Needed("position", Position, "where it sticks belongs here");
         }
         if (PartId is not null && rig.Parts.Find(PartId) is null) c.Add($"{at}.partId", $"there is no part '{PartId}'");
-        else if (PartId is not null && Position is not null && Catalogue.Part(rig.Parts.Find(PartId)!.Stock)?.Positions.Any(p => p.Id == Position) != true)
-            c.Add($"{at}.position", "it has no such position");
+        else if (PartId is not null) CheckPart(c, at, rig.Parts.Find(PartId)!);
         if (Kind != PlanEventKind.Open) return;
         Needed("zoneId", ZoneId, "which room opens belongs here");
         if (ZoneId is not null && Towards == ZoneId) c.Add($"{at}.towards", "a room cannot open to itself");
@@ -119,6 +118,17 @@ public sealed record PlanEvent(
         Needed("heightM", HeightM);
         if (HeightM > MostHeightM(zones) + 1e-6)
             c.Add($"{at}.heightM", FormattableString.Invariant($"between its rooms it can have {MostHeightM(zones):0.###} m at most"), false);
+    }
+
+    // What became of the part since the event was planned is told, and no reason to refuse the rig.
+    private void CheckPart(FieldChecker c, string at, Part part)
+    {
+        if (Kind == PlanEventKind.HeatFails && part is { Pad: null } && !part.Heats().HeatsFluid)
+            c.Add($"{at}.partId", "it gives no heat that could fail", false);
+        if (Kind != PlanEventKind.ValveSticks) return;
+        var stock = Catalogue.Part(part.Stock);
+        if (stock?.Passage != Passage.Valve) c.Add($"{at}.partId", "it is no valve", false);
+        else if (Position is not null && !stock.Positions.Any(p => p.Id == Position)) c.Add($"{at}.position", "it has no such position", false);
     }
 }
 

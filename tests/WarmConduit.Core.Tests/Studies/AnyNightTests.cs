@@ -112,7 +112,7 @@ public class AnyNightTests
             kind == PlanEventKind.Open ? 0.1 : null, kind == PlanEventKind.ValveSticks ? Valve(rig, valve).Id : null,
             kind == PlanEventKind.ValveSticks ? Catalogue.Part(Valve(rig, valve).Stock)!.Positions[^1].Id : null);
 
-    private static Part Valve(Rig rig, int number) => rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Positions.Count > 0).ToList() is var valves
+    private static Part Valve(Rig rig, int number) => rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Valve).ToList() is var valves
         ? valves[number % valves.Count] : null!;
 
     [Theory]

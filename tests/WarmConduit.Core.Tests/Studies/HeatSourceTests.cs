@@ -126,6 +126,8 @@ public class HeatSourceTests
         string Faults(PlanEvent e) => string.Join(' ', Night(stays, e).Check(stays).Select(f => f.Path));
         Assert.Equal("conditions.events[0].position", Faults(stuck with { Position = "left" }));
         Assert.Equal("conditions.events[0].partId", Faults(stuck with { PartId = "nobody" }));
+        Assert.Equal("conditions.events[0].partId", Faults(stuck with { PartId = "rad" }));
+        Assert.Equal("conditions.events[0].partId", Faults(stuck with { Kind = PlanEventKind.HeatFails }));
         Assert.Equal("conditions.events[0].partId conditions.events[0].position", Faults(new PlanEvent("e", PlanEventKind.ValveSticks, 0)));
         var planned = stays with { Plans = [new NightPlan("p", "P", 20, 10, true, 10, [Drive, stuck])] };
         Assert.Equal([Drive], Editor.Apply(planned, [new RemoveThing("parts/valve")]).Rig.Plans![0].Events);
@@ -299,6 +301,17 @@ public class HeatSourceTests
         var night = new Question(cold, Night(cold)).Ask(RigNight.Of);
         Assert.Equal(Enumerable.Range(0, night.Morning + 1).Min(r => night.AirC(cold.Shell.Zones[0], r)), Told(-10).Single().Number!.Value!.Value, 1e-9);
         Assert.Empty(Told(8));
+        // Heat alone keeps frost out of what gives none.
+        var begun = new RigBuilder().Part("tap", "mixer", ("cold", 1, 1, 1)).Part("w", "pump", ("in", 1, 1.5, 0), ("out", 1.2, 1.5, 0)).Build().Parts;
+        var bare = cold with
+        {
+            Brief = cold.Brief with { School = FreezeSchool.Heat },
+            Shell = cold.Shell with { Zones = [.. cold.Shell.Zones.Select(z => z with { Heater = null })] },
+            Parts = [.. cold.Parts, .. begun],
+        };
+        bool Lacks(Rig of) => Adviser.Ask(new Question(of, Night(of))).Findings.Any(f => f.Id == "school:heat-source");
+        Assert.True(Lacks(bare));
+        Assert.False(Lacks(bare with { Parts = [.. bare.Parts.Select(p => p.Id == "tank" ? p with { Pad = Pad.Usual } : p)] }));
         // Lantern's are kept from frost by its heat, and reached by it when that fails.
         var lantern = DemoRigs.Of("lantern");
         bool Reached(bool heatOn) => Adviser.Ask(new Question(lantern, Conditions.Of(lantern.Brief) with { HeatOn = heatOn, Hours = 72 })).Findings

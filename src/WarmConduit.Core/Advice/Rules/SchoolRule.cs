@@ -31,6 +31,11 @@ internal sealed class SchoolRule : IRule
             yield return Lacks("heater-bypass", "Heater bypass",
                 "Without a bypass you fill the whole heater with antifreeze, or blow air into it. Add three valves between cold and hot.",
                 "Only propylene glycol for drinking-water systems; automotive coolant is poison.");
+        if (rig.Brief.School == FreezeSchool.Heat && !rig.Shell.Zones.Any(z => z.Heater is { PowerW: > 0 })
+            && !rig.Parts.Any(p => p.Pad is not null || p.Heats().HeatsFluid))
+            yield return Lacks("heat-source", "Heat source",
+                "You keep frost out by heat, but nothing drawn gives any. Give a room a heater, join a coolant heater and its loop, or put pads on tanks.",
+                "What burns needs a flue clear of openings and a carbon monoxide alarm; a licensed fitter installs it.");
         if (rig.Brief.Choices is null) yield break;
         if (chosen.Filter == FilterSchool.Everything)
         {

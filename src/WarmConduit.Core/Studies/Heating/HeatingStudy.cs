@@ -164,6 +164,8 @@ public static class HeatingStudy
         else if (still) yield return question.Conditions.HeatOn
             ? "The pump runs, but its line leads nowhere round: nothing flows."
             : "The heat is off on this night: the pump rests, and the circuit gives nothing.";
+        if (!rig.Parts.Any(p => question.Index.HoldsCoolant(p) && (p.Heats().HeatsFluid || p.Heats().IsEngine)))
+            yield return "Nothing heats the fluid: join a coolant heater, an electric element or the engine into the loop.";
         foreach (var part in rig.Parts.Where(p => p.Heats().CoilWPerK is not null && question.Index.HoldsCoolant(p) && heat.Around(p) is null))
             yield return Sentence.Of($"{part.Name} lies in nothing that holds water: place it inside the tank or exchanger that it is to warm.");
         double floorC = question.Rig.Runs.Where(r => r.Floor is not null).SelectMany(r => lines.Where(l => l.RunId == r.Id)).SelectMany(l => l.InC)

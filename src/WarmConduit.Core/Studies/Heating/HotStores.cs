@@ -33,7 +33,8 @@ internal static class HotStores
             double? recovers = Recovers(heat, vessel, drawnL, cold, hot);
             var words = Sentence.Of($"{vessel.Name}, {Measure.Volume(content)} at {Measure.Temperature(hot)}: {Measure.Volume(litres)} at " +
                 $"{Measure.Temperature(wishC)} before it turns cold, a shower of {Measure.Duration(litres / ShowerLPerMin * 60)}.")
-                .And(recovers is { } s ? Sentence.Of($" All hot again after {Measure.Duration(s)}, if nothing else takes the heat.") : "");
+                .And(recovers is { } s ? Sentence.Of($" All hot again after {Measure.Duration(s)}, if nothing else takes the heat.")
+                : vessel.Pad is null && heat.SupplyC() is null ? " Nothing heats it as the valves and pumps stand: told as it is once it was heated." : "");
             yield return new HotStore(vessel.Id, hot, cold, litres, recovers, words);
         }
     }

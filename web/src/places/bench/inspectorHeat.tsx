@@ -27,6 +27,9 @@ const fields: { field: Exclude<keyof Heat, "supply" | "doubleWall">; label: stri
   { field: "coolsS", label: "Cools, time constant", quantity: "duration", limit: "heat.coolsS" },
 ];
 
+/** What the same figures are called of an engine. */
+const ofEngine: { [field in keyof Heat]?: string } = { powerW: "Heat to spare", ratedW: "Loses, parked", ratedK: "at, over outdoors" };
+
 const supplies: { value: Schema["ElectricSupply"]; text: string }[] = [
   { value: "battery", text: "battery" },
   { value: "mains", text: "mains, when plugged in" },
@@ -48,7 +51,7 @@ export function HeatFields({ part }: { part: Part }) {
         {shown.map(({ field, label, quantity, limit }) => (
           <QuantityField
             key={field}
-            label={label}
+            label={(usual.runsC != null && ofEngine[field]) || label}
             value={part.heat?.[field] ?? usual[field]}
             placeholder={field === "holdC" ? "none" : undefined}
             quantity={quantity}
