@@ -134,6 +134,27 @@ public class HeatSourceTests
     }
 
     [Fact]
+    public void Cold_fluid_is_thick_and_its_flow_is_worked_out_anew()
+    {
+        // A long hose, which asks more of cold fluid than fittings do.
+        var rig = EngineLoop().Run("a", Coolant, Hose, "engine.out", "pump.in", new Point3(9, 0.25, 0.1)).Build();
+        double Kg(RigNight night, int hour) => night.Heat.Moments[hour] is { } m ? m.Reaches[m.Pieces.ToList().FindIndex(p => p.PartId == "engine")].KgPerS : 0;
+        var (cold, road) = (Of(rig), Of(rig, new PlanEvent("drive", PlanEventKind.Drive, 0, SpeedMPerS: 0)));
+        // On the road it is near enough to what flows are worked out for; parked the loop is cold all night.
+        Assert.Equal([RigHeat.UsualC], road.Heat.FluidC);
+        double celsius = Assert.Single(cold.Heat.FluidC);
+        Assert.InRange(celsius, -15, 15);
+        var usual = RigHeat.Of(new Question(rig, Night(rig)));
+        var then = usual.At(celsius)!;
+        var engine = rig.Parts.Find("engine")!;
+        Assert.Equal(then.ThroughM3PerS(engine) * then.KgPerM3, Kg(cold, 4), 1e-6);
+        Assert.True(then.ThroughM3PerS(engine) < (1 - RigHeat.FlowTolerance) * usual.ThroughM3PerS(engine));
+        Assert.Null(usual.At(RigHeat.UsualC + 4));
+        Assert.InRange(cold.Answer.Balance.Gap(), 0, 1e-4);
+        Assert.Contains("thicker", HeatingStudy.Ask(new Question(rig, Night(rig))).FlowWords!.Text);
+    }
+
+    [Fact]
     public void Whatever_fails_on_the_road_energy_closes_and_nothing_is_hotter_than_the_engine() =>
         (from at in Gen.Double[0, 6].Array[4]
          from lasts in Gen.Double[0.1, 5].Array[4]

@@ -42,7 +42,7 @@ internal sealed class EnergyMeter
     {
         _rig = question.Rig;
         var heat = RigHeat.Of(question);
-        FluidJPerK = heat.Litres() / 1000 * RigHeat.Fluid(heat.Glycol, RigHeat.FluidC).DensityKgPerM3 * heat.JPerKgK;
+        FluidJPerK = heat.Litres() / 1000 * RigHeat.Fluid(heat.Glycol, RigHeat.UsualC).DensityKgPerM3 * heat.JPerKgK;
         _pumpW = heat.Net.Drives.Sum(d => question.Index.Part(d.PartId).Heats().DrawW ?? 0);
     }
 

@@ -29,13 +29,19 @@ public static class HeatingStudy
         return new HeatingAnswer(
             lines, parts, heaters, [.. TracedLines.Of(question, night)], litres, litres * heat.Glycol, heat.Glycol,
             any ? GlycolWater.FreezingC(heat.Glycol) : null,
-            2 * litres * (swells - 1), night.HeatWh(), moments.All(m => m is null) || heat.Flow is null ? null : FlowWords(heat),
+            2 * litres * (swells - 1), night.HeatWh(), heat.Flow is null || night.Heat.FluidC.Count == 0 ? null : FlowWords(heat, night.Heat.FluidC),
             [.. Uses(question, night, meter)], [.. HotStores.Of(question, heat)], [.. Exchangers.Of(question, heat)],
             [.. Notes(question, night, heat, lines)]);
     }
 
-    private static Sentence FlowWords(RigHeat heat) => Sentence.Of($"Flow is told for fluid at {Measure.Temperature(RigHeat.FluidC)}. At " +
-        $"{Measure.Temperature(ColdC)} it is thicker, and {new Measure(ColdShare(heat), Quantity.Share)} of that is left.");
+    private static Sentence FlowWords(RigHeat heat, IReadOnlyList<double> fluidC)
+    {
+        var from = Measure.Temperature(fluidC.Min());
+        var of = fluidC.Max() > fluidC.Min() ? Sentence.Of($"{from} to {Measure.Temperature(fluidC.Max())}") : Sentence.Of($"{from}");
+        return Sentence.Of($"Flow is that of fluid at ").And(of).And(Sentence.Of($", within {new Measure(RigHeat.FlowTolerance, Quantity.Share)}. At " +
+            $"{Measure.Temperature(ColdC)} it is thicker, and {new Measure(ColdShare(heat), Quantity.Share)} of that at " +
+            $"{Measure.Temperature(RigHeat.UsualC)} is left."));
+    }
 
     private static double ColdShare(RigHeat heat)
     {

@@ -19,15 +19,20 @@ internal readonly record struct HeatPiece(string? RunId, string? PartId, double 
 
 /// <summary>
 /// The heating circuits of a rig: what flows where with its valves and pumps as they stand, and every length and part that gives or takes heat on the way. The
-/// flow is worked out once, of fluid at <see cref="FluidC"/>; colder fluid is thicker and flows less, which is told beside it.
+/// flow is that of fluid at <see cref="FluidC"/>; a night whose fluid is colder asks for it anew (<see cref="At"/>).
 /// </summary>
 internal sealed partial class RigHeat
 {
-    /// <summary>Fluid for which flows are worked out, °C.</summary>
-    public const double FluidC = 60;
+    /// <summary>Fluid for which flows are worked out until more is known, °C.</summary>
+    public const double UsualC = 60;
+
+    /// <summary>Fluid that flows so much more or less than it was taken for has its flow worked out anew: a share.</summary>
+    public const double FlowTolerance = 0.05;
 
     // Longer than this the fluid along a trace is told anew; less flow than this share of the most is none.
     private const double TraceLengthM = 1, AtRest = 1e-6, LeastKgPerS = 1e-5;
+
+    private const double StepC = 5;
 
     // Well over a floor, and well under it.
     private const double OverM = 0.15;
@@ -41,9 +46,9 @@ internal sealed partial class RigHeat
     private readonly LineLosses _losses;
     private readonly Dictionary<string, int> _number;
 
-    private RigHeat(Question question, Scenario mode)
+    private RigHeat(Question question, Scenario mode, double fluidC = UsualC)
     {
-        _question = question;
+        (_question, FluidC) = (question, fluidC);
         Glycol = question.Rig.Brief.Chosen().CoolantGlycol ?? BriefChoices.UsualCoolantGlycol;
         _number = question.Rig.Runs.Select((r, i) => (r.Id, i)).ToDictionary(r => r.Id, r => r.i);
         var fluid = Fluid(Glycol, FluidC);
@@ -52,6 +57,23 @@ internal sealed partial class RigHeat
         _mode = mode;
         _net = new RigFlow(question, new FlowScene(_mode.PositionOf, false, _ => 1, FluidC, FluidC, FluidC, Coolant: fluid));
         if (_net.Drives.Count > 0) Flow = FlowSolver.Solve(_net.Network);
+    }
+
+    /// <summary>Fluid for which its flows are worked out, °C.</summary>
+    public double FluidC { get; }
+
+    /// <summary>
+    /// The same with fluid of about <paramref name="celsius"/>, where so much more or less of it flows that it matters (<see cref="FlowTolerance"/>); null:
+    /// it does not.
+    /// </summary>
+    public RigHeat? At(double celsius)
+    {
+        // In steps, so that nights that are much alike have one flow.
+        double to = Math.Max(Math.Round(celsius / StepC) * StepC, GlycolWater.FreezingC(Glycol) + StepC);
+        if (Flow is null || Math.Abs(to - FluidC) < StepC) return null;
+        var then = new RigHeat(_question, _mode, to);
+        double now = Flow.FlowM3PerS.Max(Math.Abs);
+        return Math.Abs(then.Flow!.FlowM3PerS.Max(Math.Abs) - now) > FlowTolerance * now ? then : null;
     }
 
     /// <summary>Volume fraction of glycol in the fluid.</summary>

@@ -23,15 +23,20 @@ internal sealed class HeatCourse(int reports, double endS)
     /// <summary>What each pad gave, by part, Wh by hour.</summary>
     public Dictionary<string, double[]> PadWh { get; } = [];
 
+    /// <summary>Fluid for which flows were worked out, °C; each once.</summary>
+    public List<double> FluidC { get; } = [];
+
     /// <summary>Seconds in each hour in which the circuits' pumps run.</summary>
     public double[] PumpS { get; } = new double[(int)Math.Ceiling(endS / HourS)];
 
     /// <summary>Takes a segment; <paramref name="report"/> says which report of the night each of its own is.</summary>
-    public void Take(NightNetwork network, NightAnswer answer, IReadOnlyList<HeatPiece> pieces, Func<int, int?> report, NightSegment segment)
+    public void Take(NightNetwork network, NightAnswer answer, LaidCircuits laid, Func<int, int?> report, NightSegment segment)
     {
         foreach (var energy in answer.Energy.Where(e => network.Bodies.Any(b => b.Id == e.Owner)))
             Add(PadWh, energy.Owner, energy.WhByHour);
         if (answer.Circuits is not [var circuit]) return;
+        var pieces = laid.Pieces;
+        if (laid.Heat is { } heat && !FluidC.Contains(heat.FluidC)) FluidC.Add(heat.FluidC);
         for (int r = 0; r < circuit.Rows.Count; r++)
             if (report(r) is { } of) Moments[of] = new HeatMoment(pieces, network.Circuits[0].Reaches, circuit.Rows[r]);
         for (int p = 0; p < pieces.Count; p++)

@@ -30,10 +30,9 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
         {
             var asked = For(only);
             var candidates = FreezeLadderStudy.Candidates(asked).ToList();
-            var laid = RigNetwork.Laid(asked, candidates, only, doubt);
-            var network = RigNetwork.Of(asked, candidates, weather, only, doubt, laid, out int[] bodyOf);
-            var answer = NightEngine.Run(network, new NightOptions(StepS, 60, reports), question.Cancel);
-            _heat.Take(network, answer, laid.Pieces, r => r, only);
+            var bodies = RigNetwork.Bodies(asked, candidates, doubt);
+            var (network, answer, laid, bodyOf) = Solved(asked, candidates, bodies, only, reports, n => n);
+            _heat.Take(network, answer, laid, r => r, only);
             return new NightCourseAnswer(candidates, bodyOf, answer, _heat);
         }
         return Join(course);
@@ -41,6 +40,22 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
 
     private Question For(NightSegment segment) => segment.Water == question.Conditions.Water ? question
         : question.With(question.Conditions with { Water = segment.Water });
+
+    // Once more where its fluid lets through much more or less than it was taken for.
+    private (NightNetwork Network, NightAnswer Answer, LaidCircuits Laid, int[] BodyOf) Solved(Question asked, IReadOnlyList<FreezeCandidate> candidates,
+        IEnumerable<NightBody> bodies, NightSegment segment, double[] at, Func<NightNetwork, NightNetwork> started)
+    {
+        var laid = RigNetwork.Laid(asked, candidates, segment, doubt);
+        var made = Run(laid);
+        return LaidCircuits.MeanC(made.Answer) is var c && double.IsFinite(c) && laid.Heat?.At(c) is { } other
+            ? Run(RigNetwork.Laid(asked, candidates, segment, doubt, other)) : made;
+
+        (NightNetwork, NightAnswer Answer, LaidCircuits, int[]) Run(LaidCircuits circuits)
+        {
+            var network = started(RigNetwork.Of(asked, bodies, weather, segment, doubt, circuits, out int[] bodyOf));
+            return (network, NightEngine.Run(network, new NightOptions(StepS, 60, at), question.Cancel), circuits, bodyOf);
+        }
+    }
 
     private NightCourseAnswer Join(IReadOnlyList<NightSegment> course)
     {
@@ -58,16 +73,15 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
             var found = Here(asked, segment);
             int[] here = [.. found.Select(f => f.Number)];
             var bodies = RigNetwork.Bodies(asked, found.Select(f => f.FreezeCandidate), doubt)
-                .Select((b, i) => _state[here[i]] is { } was ? b with { StartC = was.C, StartIce = was.C == 0 ? was.Ice : 0 } : b);
-            var laid = RigNetwork.Laid(asked, [.. found.Select(f => f.FreezeCandidate)], segment, doubt);
-            var network = RigNetwork.Of(asked, bodies, weather, segment, doubt, laid, out int[] bodyOf);
-            if (airC is not null) network = network with { Zones = [.. network.Zones.Select((z, i) => z with { StartC = airC[i], HandedOnJ = handedOn[i] })] };
-            int all = network.Zones.Count;
+                .Select((b, i) => _state[here[i]] is { } was ? b with { StartC = was.C, StartIce = was.C == 0 ? was.Ice : 0 } : b).ToList();
             // What is reported at a segment's very start was reported at the end of the one before.
             int[] mine = [.. Enumerable.Range(0, reports.Length).Where(r => reports[r] <= segment.ToS
                 && (reports[r] > segment.FromS || (segment.FromS == 0 && reports[r] == 0)))];
-            var answer = NightEngine.Run(network, new NightOptions(StepS, 60, [.. mine.Select(r => reports[r]).Append(segment.ToS)]), question.Cancel);
-            _heat.Take(network, answer, laid.Pieces, i => i < mine.Length ? mine[i] : null, segment);
+            var (network, answer, laid, bodyOf) = Solved(asked, [.. found.Select(f => f.FreezeCandidate)], bodies, segment,
+                [.. mine.Select(r => reports[r]).Append(segment.ToS)], n => airC is null ? n
+                : n with { Zones = [.. n.Zones.Select((z, i) => z with { StartC = airC[i], HandedOnJ = handedOn[i] })] });
+            int all = network.Zones.Count;
+            _heat.Take(network, answer, laid, i => i < mine.Length ? mine[i] : null, segment);
             for (int i = 0; i <= mine.Length; i++)
             {
                 var row = new List<(double, double)?>(new (double, double)?[_all.Count]);

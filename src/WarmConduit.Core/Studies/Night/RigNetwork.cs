@@ -19,9 +19,17 @@ internal readonly record struct Uncertainty(double Walls, double Parts, double C
 }
 
 /// <summary>The circuits of a rig in a segment of a night, and what each of their reaches is.</summary>
-internal sealed record LaidCircuits(IReadOnlyList<NightCircuit> Circuits, IReadOnlyList<HeatPiece> Pieces)
+internal sealed record LaidCircuits(IReadOnlyList<NightCircuit> Circuits, IReadOnlyList<HeatPiece> Pieces, RigHeat? Heat = null)
 {
     public static readonly LaidCircuits None = new([], []);
+
+    /// <summary>The fluid on average in a night's answer, °C; NaN: nothing flows.</summary>
+    public static double MeanC(NightAnswer answer)
+    {
+        if (answer.Circuits is not [var circuit]) return double.NaN;
+        var known = circuit.Rows.SelectMany(r => r.InC).Where(c => !double.IsNaN(c));
+        return known.DefaultIfEmpty(double.NaN).Average();
+    }
 }
 
 /// <summary>A rig as the night's engine sees it: rooms, all that holds water, and the weather.</summary>
@@ -57,15 +65,16 @@ internal static class RigNetwork
         return rooms with { Zones = [.. rooms.Zones, .. Engines(question, rooms, segment)], Bodies = all, Circuits = laid.Circuits };
     }
 
-    /// <summary>The circuits of a segment; none where their pumps rest.</summary>
-    public static LaidCircuits Laid(Question question, IReadOnlyList<FreezeCandidate> candidates, NightSegment segment, Uncertainty doubt)
+    /// <summary>The circuits of a segment; none where their pumps rest. <paramref name="known"/>: their flow; null: of usual fluid.</summary>
+    public static LaidCircuits Laid(Question question, IReadOnlyList<FreezeCandidate> candidates, NightSegment segment, Uncertainty doubt,
+        RigHeat? known = null)
     {
-        var heat = RigHeat.During(question, segment);
+        var heat = known ?? RigHeat.During(question, segment);
         if (!heat.IsMoved) return LaidCircuits.None;
         var lines = candidates.Where(f => f.Taped).ToLookup(f => f.Thing, f => new TracedLine(f.Id, f.AlongM, f.AlongM + f.LengthM));
         var (circuits, pieces) = heat.Circuits(candidates.Select(f => f.Id).ToHashSet(), lines, z => z is null ? "outdoor" : IdOf(z),
             segment.Feeds, segment.HoldC, doubt.Parts, 1 / doubt.Parts);
-        return new LaidCircuits(circuits, pieces);
+        return new LaidCircuits(circuits, pieces, heat);
     }
 
     // Rooms that nobody keeps warm start as the circuits had them by then: half a day of the evening's weather before, with the rooms that are kept
