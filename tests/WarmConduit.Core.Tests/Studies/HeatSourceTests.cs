@@ -236,6 +236,10 @@ public class HeatSourceTests
         Assert.Equal(55, store.HotC);
         Assert.Equal(drawnL * 1.152 * 45 / 800 * Hour, store.RecoversS!.Value, 0.03 * store.RecoversS.Value);
         Assert.True(question.Ask(RigNight.Of).Heat.PadWh["boiler"].Sum() > 200);
+        // Not plugged in, it is told as it was heated before, and when it is hot again is not.
+        var unplugged = HeatingStudy.Ask(new Question(rig, Night(rig))).HotWater.Single();
+        Assert.Null(unplugged.RecoversS);
+        Assert.Contains("Nothing heats it on this night", unplugged.Words.Text);
     }
 
     [Fact]

@@ -1,6 +1,7 @@
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.Networks;
+using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Studies.WaterFlow;
 using WarmConduit.Core.Units;
 
@@ -28,39 +29,46 @@ internal static class HotStores
         double wishC = WaterFlowInput.UsualWishC, cold = Math.Clamp(question.Conditions.StartWaterC, LeastColdC, wishC - 5);
         foreach (var vessel in question.Rig.Parts.Where(p => Catalogue.Part(p.Stock)!.Passage == Passage.Vessel && PartWater.HeatsWater(p)))
         {
-            if (KeptC(heat, vessel) is not { } hot) continue;
+            if (KeptC(question, vessel) is not { } hot) continue;
             double content = PartWater.HoldsL(vessel), litres = At(content, hot, cold, wishC, out double drawnL);
-            double? recovers = Recovers(heat, vessel, drawnL, cold, hot);
+            double? recovers = Recovers(question, heat, vessel, drawnL, cold, hot);
             var words = Sentence.Of($"{vessel.Name}, {Measure.Volume(content)} at {Measure.Temperature(hot)}: {Measure.Volume(litres)} at " +
                 $"{Measure.Temperature(wishC)} before it turns cold, a shower of {Measure.Duration(litres / ShowerLPerMin * 60)}.")
                 .And(recovers is { } s ? Sentence.Of($" All hot again after {Measure.Duration(s)}, if nothing else takes the heat.")
-                : vessel.Pad is null && heat.SupplyC() is null ? " Nothing heats it as the valves and pumps stand: told as it is once it was heated." : "");
+                : IsHeated(question, heat, vessel) ? "" : " Nothing heats it on this night as valves and pumps stand: told as it is once it was heated.");
             yield return new HotStore(vessel.Id, hot, cold, litres, recovers, words);
         }
     }
 
     // By the coil while fluid passes it, else by the element, which gives all it has.
-    private static double? Recovers(RigHeat heat, Part vessel, double drawnL, double coldC, double hotC)
+    private static double? Recovers(Question question, RigHeat heat, Part vessel, double drawnL, double coldC, double hotC)
     {
         var coil = CoilIn(heat, vessel);
         double kg = coil is null ? 0 : heat.ThroughM3PerS(coil) * heat.KgPerM3, supply = heat.SupplyC() ?? double.NaN;
         if (kg > 0 && hotC < supply)
             return RecoversS(drawnL, coldC, hotC, supply, PerK(coil!.Heats().CoilWPerK!.Value, kg * heat.JPerKgK),
                 heat.Sources().Sum(s => s.Heats().PowerW ?? 0));
-        return vessel.Pad is { } element ? HeatJPerK(drawnL, hotC) * (hotC - coldC) / element.PowerW : null;
+        return Powered(question, vessel) is { } element ? HeatJPerK(drawnL, hotC) * (hotC - coldC) / element.PowerW : null;
     }
+
+    // The element of a vessel, where it has what it runs on at some time of the night.
+    private static Pad? Powered(Question question, Part vessel) => vessel.Pad is { } element
+        && NightCourse.Of(question.Conditions, question.Conditions.Hours * 3600).Any(s => s.Heating.Has(element.Supply)) ? element : null;
+
+    private static bool IsHeated(Question question, RigHeat heat, Part vessel) =>
+        Powered(question, vessel) is not null || (heat.SupplyC() is not null && CoilIn(heat, vessel) is { } coil && heat.ThroughM3PerS(coil) > 0);
 
     private static Part? CoilIn(RigHeat heat, Part vessel) => heat.Acting.FirstOrDefault(p => p.Heats().CoilWPerK is not null && heat.Around(p) == vessel.Id);
 
     /// <summary>How hot a vessel is kept, °C: by the thermostat of its coil, no hotter than the fluid, else near what the heater stops at; by its element where
-    /// that is hotter, or the coil gets nothing; null: it has neither.</summary>
-    public static double? KeptC(RigHeat heat, Part? vessel)
+    /// that is hotter and has what it runs on, or the coil gets nothing; null: it has neither.</summary>
+    public static double? KeptC(Question question, Part? vessel)
     {
         if (vessel is null) return null;
-        double? element = vessel.Pad?.OnC;
-        if (CoilIn(heat, vessel) is not { } coil) return element;
-        if (heat.SupplyC() is not { } supply) return element ?? coil.Heats().HoldC ?? WaterFlowInput.UsualHotC;
-        return Math.Max(element ?? double.MinValue, Math.Min(coil.Heats().HoldC ?? supply - ShortK, supply));
+        var heat = RigHeat.Of(question);
+        if (CoilIn(heat, vessel) is not { } coil) return vessel.Pad?.OnC;
+        if (heat.SupplyC() is not { } supply) return vessel.Pad?.OnC ?? coil.Heats().HoldC ?? WaterFlowInput.UsualHotC;
+        return Math.Max(Powered(question, vessel)?.OnC ?? double.MinValue, Math.Min(coil.Heats().HoldC ?? supply - ShortK, supply));
     }
 
     /// <summary>Litres of <paramref name="wishC"/> that a vessel gives: what leaves is hot until the mixed layer comes, in which it falls evenly to the cold;

@@ -79,7 +79,7 @@ public static class HotLoopStudy
 
     private static HotLoop Told(Question question, Part pump, (IReadOnlyList<Run> Runs, double M3PerS, Part? Heater) way)
     {
-        double hot = HotStores.KeptC(RigHeat.Of(question), way.Heater) ?? WaterFlowInput.UsualHotC;
+        double hot = HotStores.KeptC(question, way.Heater) ?? WaterFlowInput.UsualHotC;
         double perK = way.M3PerS * Water.DensityKgPerM3(hot) * Water.HeatCapacityJPerKgK(hot);
         var lengths = Lengths(question, way.Runs, hot);
         double back = Back(lengths, question.Ask(RigNight.Of), hot, perK), lost = perK * (hot - back), hold = TradeConstants.HoldC;
