@@ -42,7 +42,7 @@ export function HeatFields({ part }: { part: Part }) {
   const change = useChange();
   const usual = stock.get(part.stock)?.heat;
   if (!usual) return null;
-  const hands = usual.ratedW != null || usual.coilWPerK != null;
+  const hands = (usual.ratedW != null && usual.runsC == null) || usual.coilWPerK != null;
   const shown = fields.filter((f) => usual[f.field] != null || (f.field === "holdC" && hands));
   return (
     <fieldset data-heat-figures>
