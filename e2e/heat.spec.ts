@@ -136,6 +136,12 @@ test("The fuel runs out at an hour of the night by one press, and is let burn ag
   await expect(panel.locator("[data-heat-part=heater] strong")).toHaveText(/^0/);
   await panel.getByRole("button", { name: "Take it back" }).click();
   await expect(panel.locator("[data-heat-part=heater] strong")).not.toHaveText(/^0/);
+  await expect(panel.locator("[data-circuit-issues]")).toHaveCount(0);
+  // What the brief gives is used up at an hour: the night is looked at with it empty from then on.
+  await panel.locator("[data-plan-empty=fuel]").click();
+  await expect(panel).toContainText(/Planned: fuel is out, \d/);
+  await expect(panel.locator("[data-plan-empty=fuel]")).toHaveCount(0);
+  await panel.getByRole("button", { name: "Take it back" }).click();
   // A valve sticks: what lies behind it gets nothing.
   await expect(panel.locator("[data-heat-part=coil]")).toContainText("L/min");
   await panel.getByRole("button", { name: "Stick valve of the calorifier coil shut" }).click();

@@ -110,7 +110,7 @@ public static class FieldLimits
         ["port.boreM"] = new(0.001, 0.3, "m"),
         ["price.amount"] = new(0, 1e6, ""),
         ["run.clipSpacingM"] = new(0.05, 10, "m"),
-        ["run.slackM"] = new(0, 5, "m"),
+        ["run.slackM"] = new(0, Run.MostSlackM, "m"),
         ["sleeve.gapShare"] = new(0, 1, ""),
         ["sleeve.thicknessM"] = new(0, 0.3, "m"),
         ["zone.airChangesPerHour"] = new(0, 1000, "an hour"),

@@ -103,6 +103,9 @@ public sealed record Run(
     IReadOnlyList<Trace>? Traces = null,
     FloorLoop? Floor = null) : IIdentified
 {
+    /// <summary>Most extra length of a run, m.</summary>
+    public const double MostSlackM = 5;
+
     /// <summary>The run with another bend number <paramref name="index"/>, from 0.</summary>
     public Run With(int index, Bend bend) => this with { Bends = [.. Bends.Select((b, i) => i == index ? bend : b)] };
 

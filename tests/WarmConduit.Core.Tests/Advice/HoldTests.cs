@@ -148,6 +148,31 @@ public class HoldTests
     }
 
     [Fact]
+    public void A_heating_line_in_a_cold_room_can_be_laid_through_it_in_a_loop()
+    {
+        Box room = new(new(0, 0, 0), new(3, 2, 2)), cupboard = new(new(3, 0, 0), new(1.2, 2, 1));
+        var rig = new RigBuilder().Zone("room", ZoneKind.Living, room, 15, new ZoneHeater(3000, 18)).Zone("cupboard", ZoneKind.Cupboard, cupboard, 4)
+            .Tank("tank", new Box(new(3.1, 0.2, 0.1), new(0.5, 0.4, 0.3)), ("outlet", 3.1, 0.4, 0.15), ("vent", 3.2, 0.4, 0.4))
+            .Part("heater", "coolant-heater", ("in", 1, 0.2, 0.1), ("out", 1, 0.3, 0.1))
+            .Part("pump", "circulator", ("in", 1.2, 0.3, 0.1), ("out", 1.3, 0.3, 0.1))
+            .Part("there", "coupling", ("a", 3.2, 1.2, 0.1), ("b", 3.25, 1.2, 0.1)).Part("back", "coupling", ("a", 3.9, 1.6, 0.1), ("b", 3.85, 1.65, 0.1))
+            .Run("a", Service.Coolant, "epdm-5/8", "heater.out", "pump.in").Run("b", Service.Coolant, "epdm-5/8", "pump.out", "there.a")
+            .Run("c", Service.Coolant, "epdm-5/8", "there.b", "back.a").Run("d", Service.Coolant, "epdm-5/8", "back.b", "heater.in").Build();
+        var cold = new Question(rig, Conditions.Of(rig.Brief) with { OutdoorC = -25, HeatOn = true, Water = WaterState.Wet, StartWaterC = 12 });
+        var night = cold.Ask(RigNight.Of);
+        // Of the line that lies in it, not of those that only lead there.
+        var loops = new HoldPieces(cold).For(night, 12).Where(p => p.Place == "loop cupboard").ToList();
+        Assert.Contains("more of c laid", Assert.Single(loops).Words.Text.Replace("{0} ", "", StringComparison.Ordinal), StringComparison.Ordinal);
+        foreach (var loop in loops)
+        {
+            // Its room gets warmer by it, and no other price than that of hose is asked.
+            var zone = rig.Shell.Zones.Find(loop.Place["loop ".Length..])!;
+            var then = cold.On(Editor.Apply(rig, loop.EditsOn(rig)).Rig, CancellationToken.None).Ask(RigNight.Of);
+            Assert.True(then.AirC(zone, then.Morning) > night.AirC(zone, night.Morning) + 0.05, loop.Place);
+        }
+    }
+
+    [Fact]
     public void More_metres_are_more_work_and_a_line_beside_the_heating_can_be_taped()
     {
         // Without the trace, in the cold, the line that it lies along is too cold: to tape it again is among the measures.

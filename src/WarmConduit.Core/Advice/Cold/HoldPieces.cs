@@ -20,14 +20,18 @@ namespace WarmConduit.Core.Advice.Cold;
 internal sealed record HoldPiece(
     string Place, Sentence Words, Func<Rig, IReadOnlyList<Edit>> EditsOn, double EffortH, double? Money, string? Thing);
 
-/// <summary>All that might hold what gets too cold: insulation, pads, traces along heating lines, louvres, other places, small frost heaters.</summary>
+/// <summary>All that might hold what gets too cold: insulation, pads, traces along heating lines and loops of them, louvres, other places, small frost
+/// heaters.</summary>
 internal sealed class HoldPieces(Question question)
 {
     private const int MostThings = 80, MostPieces = 240;
 
     // Work by what is done, h; of sleeves and tape besides by the metre. Estimates.
     private const double SleeveH = 0.2, JacketH = 0.75, FaceH = 1.5, LouvreH = 1, ShutH = 0.2, PadH = 0.5, TapeH = 0.3, PerMetreH = 0.15, MoveH = 4,
-        HeaterH = 1.5;
+        HeaterH = 1.5, LoopH = 0.75;
+
+    // A loop, and the share of its line that must lie in the room.
+    private const double LoopM = 3, LeastInRoom = 0.7;
 
     // A frost heater as cupboards get it. Estimate.
     private const double FrostHeaterW = 150;
@@ -50,6 +54,7 @@ internal sealed class HoldPieces(Question question)
             if (Rig.Runs.Find(f.Thing) is { } run) pieces.AddRange(Tapes(run));
             else if (Rig.Parts.Find(f.Thing) is { Pad: null } part) pieces.Add(Pad(part));
             if (f.Zone is { Heater: null or { PowerW: <= 0 }, Kind: not (ZoneKind.OpenUnderfloor or ZoneKind.Living) } zone) pieces.Add(Heater(zone, holdC));
+            if (f.Zone is { } room) pieces.AddRange(Loops(room));
         }
         return [.. pieces.DistinctBy(p => (p.Place, p.Words.ToString())).Take(MostPieces)];
     }
@@ -80,6 +85,29 @@ internal sealed class HoldPieces(Question question)
         Sentence.Of($"{zone.Name}: an electric frost heater of {Measure.Power(FrostHeaterW)}, set to {Measure.Temperature(holdC + 2)}"),
         _ => [new ChangeThing($"shell/zones/{zone.Id}", new JsonObject { ["heater"] = RigDiff.Node(new ZoneHeater(FrostHeaterW, holdC + 2, true)) })],
         HeaterH, Rig.Prices.OfPart(Price.FrostHeater), null);
+
+    // Heating lines that lie in the room already: more of their hose there, bare, warms it.
+    private IEnumerable<HoldPiece> Loops(Zone zone)
+    {
+        for (int r = 0; r < Rig.Runs.Count; r++)
+        {
+            var line = Rig.Runs[r];
+            if (line.Service != Service.Coolant || (line.SlackM ?? 0) + LoopM > Run.MostSlackM) continue;
+            var course = question.Index.CourseOf(line);
+            double all = 0, here = 0;
+            foreach (var cut in question.Cuts.Of(r))
+            {
+                double metres = (cut.To - cut.From) * course[cut.Segment].DistanceM(course[cut.Segment + 1]);
+                all += metres;
+                if (cut.Zone?.Id == zone.Id) here += metres;
+            }
+            // Extra length lies along the whole of a line.
+            if (here < LeastInRoom * all || all <= 0) continue;
+            yield return new HoldPiece($"loop {zone.Id}", Sentence.Of($"{zone.Name}: {Measure.Length(LoopM)} more of {line.Name} laid through it in a loop"),
+                rig => [new ChangeThing($"runs/{line.Id}", new JsonObject { ["slackM"] = (rig.Runs.Find(line.Id)!.SlackM ?? 0) + LoopM })],
+                LoopH + (PerMetreH * LoopM), Rig.Prices.OfMetre(line.Pipe) * LoopM, null);
+        }
+    }
 
     // Heating lines that lie beside it already: tape is all that it takes.
     private IEnumerable<HoldPiece> Tapes(Run water)

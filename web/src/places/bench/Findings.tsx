@@ -43,7 +43,8 @@ export function Findings() {
   );
 }
 
-function FindingRow({ finding: f, number, chosen }: { finding: Schema["Finding"]; number: number; chosen: boolean }) {
+/** One of them, with its number in the list; chosen, it says why and is fixed. */
+export function FindingRow({ finding: f, number, chosen }: { finding: Schema["Finding"]; number: number; chosen: boolean }) {
   const { selection } = useStores();
   const print = usePrint();
   const [why, setWhy] = useState(false);

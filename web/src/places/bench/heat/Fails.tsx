@@ -14,10 +14,22 @@ const asked: Partial<Record<EventKind, string>> = {
   drive: "Drive off",
 };
 
+/** Plans an event of a kind at an hour, in place of the same one at another. */
+export function usePlanAt(rig: Rig) {
+  const { events, add, set } = usePlan(rig);
+  const hours = useAnswers((s) => s.night?.hours) ?? 0;
+  return (kind: EventKind, hour: number, partId?: string) => {
+    const made = { ...newEvent(kind, hours, undefined, partId), atH: hour, untilH: kind === "drive" ? hour + 2 : null };
+    const was = events.find((e) => e.kind === kind && (e.partId ?? undefined) === partId);
+    if (was) set({ ...was, atH: hour, untilH: made.untilH }, was);
+    else add(made);
+  };
+}
+
 /** What fails at the hour that is looked at, or an engine that heats from then on: one press plans it, and everything else is told of the night with it. */
 export function Fails({ hour, when, rig }: { hour: number; when: string; rig: Rig }) {
-  const { events, add, set, remove } = usePlan(rig);
-  const hours = useAnswers((s) => s.night?.hours) ?? 0;
+  const { events, remove } = usePlan(rig);
+  const planAt = usePlanAt(rig);
   const { stock } = useCatalogue();
   const chosen = useSelection((s) => s.things.find((t) => t.kind === "part")?.partId);
   const valves = loopValves(rig, stock);
@@ -32,12 +44,7 @@ export function Fails({ hour, when, rig }: { hour: number; when: string; rig: Ri
   // Of several, one by itself: the one that is selected, else the first.
   const heaters = heatersOf(rig, stock);
   const heater = heaters.length > 1 ? (heaters.find((h) => h.id === chosen) ?? heaters[0]) : undefined;
-  const plan = (kind: EventKind, partId?: string) => {
-    const made = { ...newEvent(kind, hours, undefined, partId), atH: hour, untilH: kind === "drive" ? hour + 2 : null };
-    const was = planned.find((e) => e.kind === kind && (e.partId ?? undefined) === partId);
-    if (was) set({ ...was, atH: hour, untilH: made.untilH }, was);
-    else add(made);
-  };
+  const plan = (kind: EventKind, partId?: string) => planAt(kind, hour, partId);
   return (
     <section aria-label="What fails" className="mt-3">
       <p className="text-muted">What if it fails at {when}?</p>

@@ -2,12 +2,13 @@ import type { Schema } from "../../../api/client";
 import { useCatalogue } from "../../../app/catalogue";
 import { say, useClock, usePrint } from "../../../app/units";
 import { indexOf, type Rig } from "../../../document/geometry";
-import { Caution } from "../../../ui/controls";
+import { Button, Caution } from "../../../ui/controls";
 import { Stale } from "../../../ui/Stale";
-import { useAnswers, useDocument, useStores } from "../benchStores";
+import { useAnswers, useDocument, useSelection, useStores } from "../benchStores";
+import { FindingRow } from "../Findings";
 import { Balance } from "./Balance";
 import { EnergyBars } from "./EnergyBars";
-import { Fails } from "./Fails";
+import { Fails, usePlanAt } from "./Fails";
 import { HotLoops } from "./HotLoops";
 import { Modes } from "./Modes";
 import { useHeat } from "./useHeat";
@@ -45,6 +46,7 @@ export function HeatPanel() {
         </p>
       )}
       <Words words={heating.notes} />
+      <OfCircuits rig={rig} />
       {heating.litres > 0 && <Modes rig={rig} />}
       {heating.litres > 0 && night && <Fails hour={hour} when={when} rig={rig} />}
       <Parts name={`Heats the fluid, ${when}`} parts={sources} rig={rig} hour={hour} />
@@ -64,7 +66,7 @@ export function HeatPanel() {
           <Words words={heating.traced.map((t) => t.words)} />
         </>
       )}
-      <Energy heating={heating} />
+      <Energy heating={heating} rig={rig} />
       {heating.litres > 0 && (
         <>
           <h3 className={heading}>Fluid</h3>
@@ -90,6 +92,26 @@ export function HeatPanel() {
       )}
       <p className="mt-3 text-muted">All figures are estimates. Check them with a thermometer at the last metre.</p>
     </Stale>
+  );
+}
+
+const kinds: Schema["FindingKind"][] = ["catchesAir", "tooHot", "coolantFreezes", "singleWall", "coldBattery", "pipeUnfit"];
+
+/** What the rules found in the circuits, with its fixes: air that stays at a high point, one wall to drinking water, fluid that freezes. */
+function OfCircuits({ rig }: { rig: Rig }) {
+  const findings = useAnswers((s) => s.answers?.advice.findings);
+  const chosen = useSelection((s) => s.findingId);
+  const { runs } = indexOf(rig);
+  // Suction lines catch air too, and water pipes are unfit too: those are no matter of heat.
+  const here = (f: Schema["Finding"]) => kinds.includes(f.kind) && f.runIds.every((id) => runs.get(id)?.service === "coolant");
+  const found = (findings ?? []).flatMap((f, i) => (here(f) ? [{ f, number: i + 1 }] : []));
+  if (found.length === 0) return null;
+  return (
+    <section aria-label="Issues of the circuits" className="-mx-1.5 mt-2" data-circuit-issues={found.length}>
+      {found.map(({ f, number }) => (
+        <FindingRow key={f.id} finding={f} number={number} chosen={f.id === chosen} />
+      ))}
+    </section>
   );
 }
 
@@ -152,7 +174,8 @@ function Parts({ name, parts, rig, hour }: { name: string; parts: Schema["HeatPa
 }
 
 /** What the night costs, hour by hour, against what the brief gives. */
-function Energy({ heating }: { heating: Heating }) {
+function Energy({ heating, rig }: { heating: Heating; rig: Rig }) {
+  const planAt = usePlanAt(rig);
   if (heating.energy.length === 0) return null;
   return (
     <>
@@ -161,6 +184,16 @@ function Energy({ heating }: { heating: Heating }) {
         {heating.energy.map((e) => (
           <li key={e.kind}>
             <EnergyBars kind={e.kind} words={e.words} bars={e.byHour} empty={(h) => e.emptyS != null && h * 3600 >= e.emptyS} />
+            {e.emptyS != null && e.kind !== "mains" && (
+              <Button
+                quiet
+                data-plan-empty={e.kind}
+                // To the quarter of an hour before.
+                onClick={() => planAt(e.kind === "fuel" ? "fuelOut" : "batteryOut", Math.floor((e.emptyS ?? 0) / 900) / 4)}
+              >
+                Plan the night with it empty from then on
+              </Button>
+            )}
           </li>
         ))}
       </ul>
