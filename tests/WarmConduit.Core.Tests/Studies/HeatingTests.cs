@@ -80,6 +80,16 @@ public class HeatingTests
             Assert.Equal(answer.BodyC[r, body], night.WaterC(r, tank), 0.15);
             Assert.Equal(answer.ZoneC[r, 0], night.AirC(rig.Shell.Zones[0], r), 0.15);
         }
+        // The rig's translation, run, is that circuit stepped plainly: to what the reference cases are held to.
+        var constants = new NightConstants(4200, 2060, 333_600, 2.22);
+        double[] hours = [.. NightOptions.Every(Hour, 4 * Hour)];
+        var translated = NightEngine.Run(network with { Constants = constants, EndS = 4 * Hour }, new NightOptions(1800, 60, hours));
+        var (zoneC, bodyC, _) = new PlainNight(byHand with { Constants = constants, EndS = 4 * Hour }).Run(hours, 0.5);
+        for (int h = 0; h < hours.Length; h++)
+        {
+            Assert.Equal(zoneC[h, 0], translated.ZoneC[h, 0], 0.15);
+            for (int b = 0; b < network.Bodies.Count; b++) Assert.Equal(bodyC[h, b], translated.BodyC[h, b], 0.15);
+        }
         double given = -night.Heat.PartWh["heater"].Sum(), byHandWh = answer.Circuits[0].Rows[^1].GivenWh[0];
         Assert.Equal(byHandWh, given, 0.02 * byHandWh);
         // 60 L from 10 °C take 1163 Wh per 16.6 K: what the coil gave is in the tank, but for what that lost.
