@@ -109,8 +109,11 @@ public sealed record PlanEvent(
             Needed("partId", PartId, "which valve sticks belongs here");
             Needed("position", Position, "where it sticks belongs here");
         }
-        if (PartId is not null && rig.Parts.Find(PartId) is null) c.Add($"{at}.partId", $"there is no part '{PartId}'");
-        else if (PartId is not null) CheckPart(c, at, rig.Parts.Find(PartId)!);
+        if (PartId is not null)
+        {
+            if (rig.Parts.Find(PartId) is { } part) CheckPart(c, at, part);
+            else c.Add($"{at}.partId", $"there is no part '{PartId}'");
+        }
         if (Kind != PlanEventKind.Open) return;
         Needed("zoneId", ZoneId, "which room opens belongs here");
         if (ZoneId is not null && Towards == ZoneId) c.Add($"{at}.towards", "a room cannot open to itself");

@@ -131,9 +131,6 @@ public sealed record Part(
     /// <summary>What it does with heat: as typed, else as stock has it.</summary>
     public PartHeat Heats() => (Heat ?? PartHeat.None).Over(Catalogue.Part(Stock)?.Heat ?? PartHeat.None);
 
-    /// <summary>Id of the position to which a valve with a motor goes without power; null: it stays where it is.</summary>
-    internal string? UnpoweredPosition() => Catalogue.Part(Stock)?.Unpowered;
-
     /// <summary>What <paramref name="port"/> is for: as it says itself, else as stock has it.</summary>
     public PortRole? RoleOf(Port port) => port.Role ?? Catalogue.Part(Stock)?.Ports.FirstOrDefault(p => p.Id == port.Id)?.Role;
 

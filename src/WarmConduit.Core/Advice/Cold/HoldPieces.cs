@@ -78,7 +78,8 @@ internal sealed class HoldPieces(Question question)
         return new HoldPiece(place, idea.Words, _ => idea.Edits, effort, money, idea.Thing);
     }
 
-    private HoldPiece Pad(Part part) => new($"pad {part.Id}", Sentence.Of($"{part.Name}: a pad of {Measure.Power(Rigs.Pad.Usual.PowerW)}"),
+    private HoldPiece Pad(Part part) => new($"pad {part.Id}",
+        Sentence.Of($"{part.Name}: {(PartWater.TakesElement(part) ? "an element" : "a pad")} of {Measure.Power(Rigs.Pad.Usual.PowerW)}"),
         _ => [new ChangeThing($"parts/{part.Id}", new JsonObject { ["pad"] = RigDiff.Node(Rigs.Pad.Usual) })], PadH, Rig.Prices.OfPart(Price.Pad), part.Id);
 
     private HoldPiece Heater(Zone zone, double holdC) => new($"heater {zone.Id}",
@@ -86,7 +87,7 @@ internal sealed class HoldPieces(Question question)
         _ => [new ChangeThing($"shell/zones/{zone.Id}", new JsonObject { ["heater"] = RigDiff.Node(new ZoneHeater(FrostHeaterW, holdC + 2, true)) })],
         HeaterH, Rig.Prices.OfPart(Price.FrostHeater), null);
 
-    // Heating lines that lie in the room already: more of their hose there, bare, warms it.
+    // Heating lines that lie in the room already: more of their hose there, as it is, warms it.
     private IEnumerable<HoldPiece> Loops(Zone zone)
     {
         for (int r = 0; r < Rig.Runs.Count; r++)

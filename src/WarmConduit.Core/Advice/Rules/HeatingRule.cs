@@ -1,4 +1,3 @@
-using System.Text.Json;
 using System.Text.Json.Nodes;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
@@ -34,8 +33,6 @@ internal sealed class HeatingRule : IRule
         }
     }
 
-    private static JsonNode? Node<T>(T value) => JsonSerializer.SerializeToNode(value, RigFile.Json);
-
     private static bool IsPlastic(Part part) =>
         Catalogue.Part(part.Stock) is { Passage: Passage.Vessel, Group: PartGroup.Store or PartGroup.Waste };
 
@@ -52,7 +49,7 @@ internal sealed class HeatingRule : IRule
                 $"rests, slush stops it, and ice splits heater and coils."), null, [], null,
             [new Mend(Sentence.Of($"Fill with {(int)Math.Round(100 * enough)} % glycol"), [new ChangeThing("brief", new JsonObject
             {
-                ["choices"] = Node(question.Rig.Brief.Chosen() with { CoolantGlycol = enough }),
+                ["choices"] = RigDiff.Node(question.Rig.Brief.Chosen() with { CoolantGlycol = enough }),
             })])],
             "Antifreeze for engines is poison: nothing but a sound wall may stand between it and drinking water.");
     }
@@ -63,7 +60,7 @@ internal sealed class HeatingRule : IRule
             $"square centimetre, so {Measure.Power(Pad.MostOnPlasticWPerM2 * pad.AreaM2)} there. Spread it wider, or take a weaker one."),
         Place.OnPart(question.Index, part), [], null, [new Mend("Spread the pad wider", [new ChangeThing($"parts/{part.Id}", new JsonObject
         {
-            ["pad"] = Node(pad with { AreaM2 = Math.Ceiling(pad.PowerW / Pad.MostOnPlasticWPerM2 * 1000) / 1000 }),
+            ["pad"] = RigDiff.Node(pad with { AreaM2 = Math.Ceiling(pad.PowerW / Pad.MostOnPlasticWPerM2 * 1000) / 1000 }),
         })])], "A pad without water over it melts what it lies on: it belongs where the tank keeps its last water.");
 
     private static Finding Hot(Question question, Part part, double hottest)
@@ -75,7 +72,7 @@ internal sealed class HeatingRule : IRule
                 : "A thermostat on the coil's valve holds it just above frost, and leaves the heat to the rest."), Place.OnPart(question.Index, part), [], null,
             coil is null ? null : [new Mend("Hold it at 8 °C by a thermostat", [new ChangeThing($"parts/{coil.Id}", new JsonObject
             {
-                ["heat"] = Node((coil.Heat ?? PartHeat.None) with { HoldC = 8 }),
+                ["heat"] = RigDiff.Node((coil.Heat ?? PartHeat.None) with { HoldC = 8 }),
             })])]);
     }
 }

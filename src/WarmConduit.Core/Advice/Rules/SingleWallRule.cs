@@ -1,4 +1,3 @@
-using System.Text.Json;
 using System.Text.Json.Nodes;
 using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
@@ -32,7 +31,7 @@ internal sealed class SingleWallRule : IRule
                 Place.OnPart(question.Index, coil), [], null,
                 [new Mend("Fit one with a double wall", [new ChangeThing($"parts/{coil.Id}", new JsonObject
                 {
-                    ["heat"] = JsonSerializer.SerializeToNode((coil.Heat ?? PartHeat.None) with { DoubleWall = true }, RigFile.Json),
+                    ["heat"] = RigDiff.Node((coil.Heat ?? PartHeat.None) with { DoubleWall = true }),
                 })])],
                 "Engine coolant is poison, and sweet. Never fill a loop with it that has a coil in drinking water; local codes have the last word.");
         }

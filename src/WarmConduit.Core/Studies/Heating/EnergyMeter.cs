@@ -9,7 +9,7 @@ namespace WarmConduit.Core.Studies.Heating;
 /// <summary>A part that gives heat, hour by hour.</summary>
 /// <param name="Part">The part.</param>
 /// <param name="Kind">What it does.</param>
-/// <param name="Wh">What it gives in each hour, Wh.</param>
+/// <param name="Wh">What it gives off in each hour, Wh; below 0: a heater gives it to its fluid.</param>
 /// <param name="InC">Fluid that comes to it at the start of an hour, °C; null: its pump rests.</param>
 internal sealed record MeteredPart(Part Part, HeatRole Kind, IReadOnlyList<double> Wh, Func<int, double?> InC);
 
@@ -42,7 +42,7 @@ internal sealed class EnergyMeter
     {
         _rig = question.Rig;
         var heat = RigHeat.Of(question);
-        FluidJPerK = heat.Litres() / 1000 * RigHeat.Fluid(heat.Glycol, RigHeat.UsualC).DensityKgPerM3 * heat.JPerKgK;
+        FluidJPerK = heat.Litres() / 1000 * heat.KgPerM3 * heat.JPerKgK;
         _pumpW = heat.Net.Drives.Sum(d => question.Index.Part(d.PartId).Heats().DrawW ?? 0);
     }
 
@@ -60,8 +60,8 @@ internal sealed class EnergyMeter
         var moments = night.HourReports().Select(r => night.Heat.Moments[r]).ToList();
         double? InC(string part, int hour) => hour < moments.Count && moments[hour] is { } moment
             && moment.Pieces.ToList().FindLastIndex(p => p.PartId == part) is >= 0 and var i ? moment.Row.InC[i] : null;
-        var circuits = night.Heat.PartWh.Select(p => (Part: question.Index.Part(p.Key), Wh: p.Value)).Select(p => new MeteredPart(p.Part, RoleOf(p.Part),
-            RoleOf(p.Part) == HeatRole.Source ? [.. p.Wh.Select(w => -w)] : p.Wh, h => InC(p.Part.Id, h)));
+        var circuits = night.Heat.PartWh.Select(p => (Part: question.Index.Part(p.Key), Wh: p.Value))
+            .Select(p => new MeteredPart(p.Part, RoleOf(p.Part), p.Wh, h => InC(p.Part.Id, h)));
         var pads = night.Heat.PadWh.Select(p => new MeteredPart(question.Index.Part(p.Key), HeatRole.Pad, p.Value, _ => null));
         return Sum(circuits.Concat(pads), night.Heat.PumpS, night.HeaterWh);
     }
@@ -80,9 +80,9 @@ internal sealed class EnergyMeter
             {
                 if (kind == HeatRole.Source)
                 {
-                    battery[h] += HeaterCycle.Of(figures, wh[h], FluidJPerK).ElectricWh(figures);
-                    if (figures.Supply is { } electric) Electric(electric, h, wh[h]);
-                    else if (figures is { FuelLPerH: { } full, PowerW: > 0 and var power }) fuel[h] += full * wh[h] / power;
+                    battery[h] += HeaterCycle.Of(figures, -wh[h], FluidJPerK).ElectricWh(figures);
+                    if (figures.Supply is { } electric) Electric(electric, h, -wh[h]);
+                    else if (figures is { FuelLPerH: { } full, PowerW: > 0 and var power }) fuel[h] -= full * wh[h] / power;
                     burns |= figures.FuelLPerH is not null;
                 }
                 else if (kind == HeatRole.Emitter && figures is { DrawW: { } fan, FanFromC: { } from }) battery[h] += inC(h) > from && wh[h] > 0 ? fan : 0;

@@ -107,7 +107,7 @@ internal sealed partial class RigHeat
             string? stuck = segment.Stuck.FirstOrDefault(e => e.PartId == part.Id)?.Position;
             string? to = part.Heats().IsEngine ? segment.Heating.Drives ? Positions.On : null
                 : part.Flows().ShutoffBar is not null ? segment.Heating.Pumps ? null : Positions.Off
-                : stuck ?? (segment.Heating.Power ? null : part.UnpoweredPosition());
+                : stuck ?? (segment.Heating.Power ? null : Catalogue.Part(part.Stock)!.Unpowered);
             if (to is not null && to != now.Id) set[part.Id] = to;
         }
         return set.Count == 0 ? Of(question) : new RigHeat(question, mode with
@@ -115,13 +115,6 @@ internal sealed partial class RigHeat
             Settings = [.. set.Select(s => new Setting(s.Key, s.Value)), .. mode.Settings.Where(s => !set.ContainsKey(s.Id))],
         });
     }
-
-    /// <summary>Whether an engine runs while a segment lasts: it drives, or the mode has it idle.</summary>
-    public static bool Runs(Question question, Part engine, NightSegment segment) =>
-        segment.Heating.Drives || question.Conditions.Heating(question.Rig).PositionOf(engine)?.Passes == true;
-
-    /// <summary>Whether fluid is moved: a pump of its own or the engine's runs.</summary>
-    public bool IsMoved => Flow is not null;
 
     /// <summary>Glycol and water of a volume fraction at a temperature.</summary>
     public static FluidState Fluid(double glycol, double celsius)

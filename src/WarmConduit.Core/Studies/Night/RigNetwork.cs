@@ -62,7 +62,7 @@ internal static class RigNetwork
         var all = Alike(WithPads(question, bodies, segment), touched, out bodyOf);
         var rooms = Rooms(question, weather, segment, doubt);
         if (laid.Circuits.Count > 0 && segment.FromS == 0) rooms = WarmedBefore(question, rooms, laid.Circuits);
-        return rooms with { Zones = [.. rooms.Zones, .. Engines(question, rooms, segment)], Bodies = all, Circuits = laid.Circuits };
+        return rooms with { Zones = [.. rooms.Zones, .. Engines(question, rooms, laid.Heat)], Bodies = all, Circuits = laid.Circuits };
     }
 
     /// <summary>The circuits of a segment; none where their pumps rest. <paramref name="known"/>: their flow; null: of usual fluid.</summary>
@@ -70,7 +70,7 @@ internal static class RigNetwork
         RigHeat? known = null)
     {
         var heat = known ?? RigHeat.During(question, segment);
-        if (!heat.IsMoved) return LaidCircuits.None;
+        if (heat.Flow is null) return LaidCircuits.None;
         var lines = candidates.Where(f => f.Taped).ToLookup(f => f.Thing, f => new TracedLine(f.Id, f.AlongM, f.AlongM + f.LengthM));
         var (circuits, pieces) = heat.Circuits(candidates.Select(f => f.Id).ToHashSet(), lines, z => z is null ? "outdoor" : IdOf(z),
             segment.Feeds, segment.HoldC, doubt.Parts, 1 / doubt.Parts);
@@ -103,12 +103,12 @@ internal static class RigNetwork
     }
 
     // An engine starts the night cold. It cools by what it loses, so that what it holds follows from how fast; while it runs it keeps itself warm.
-    private static IEnumerable<NightZone> Engines(Question question, NightNetwork rooms, NightSegment segment) =>
+    private static IEnumerable<NightZone> Engines(Question question, NightNetwork rooms, RigHeat? circuits) =>
         question.Rig.Parts.Where(p => p.Heats().IsEngine && question.Index.HoldsCoolant(p)).Select(p =>
         {
             var heat = p.Heats();
             return new NightZone(RigHeat.EngineZone(p), Math.Max(1, heat.CoolsS!.Value * heat.LossWPerK), heat.LossWPerK, rooms.OutdoorC.Value[0],
-                RigHeat.Runs(question, p, segment) ? [new NightHeater(heat.RunsC!.Value, BandK, heat.PowerW ?? 0, 0, 1e9)] : []);
+                circuits?.IsOn(p) == true ? [new NightHeater(heat.RunsC!.Value, BandK, heat.PowerW ?? 0, 0, 1e9)] : []);
         });
 
     // A pad is counted on up to where it goes on, and no further.

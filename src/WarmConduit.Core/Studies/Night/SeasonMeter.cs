@@ -31,12 +31,8 @@ internal sealed class SeasonMeter(Question asked, IReadOnlyList<HeatPiece> piece
     {
         var circuit = answer.Circuits.Count > 0 ? answer.Circuits[0] : null;
         IReadOnlyList<double> Wh(string owner) => answer.Energy.FirstOrDefault(e => e.Owner == owner)?.WhByHour ?? [];
-        var parts = circuit is null ? [] : _parts.Select(p =>
-        {
-            var kind = EnergyMeter.RoleOf(p.Part);
-            return new MeteredPart(p.Part, kind, kind == HeatRole.Source ? [.. circuit.HeatWhByHour[p.Piece].Select(w => -w)] : circuit.HeatWhByHour[p.Piece],
-                h => circuit.Rows[Math.Min(h * circuit.Rows.Count / hours, circuit.Rows.Count - 1)].InC[p.Piece]);
-        });
+        var parts = circuit is null ? [] : _parts.Select(p => new MeteredPart(p.Part, EnergyMeter.RoleOf(p.Part), circuit.HeatWhByHour[p.Piece],
+            h => circuit.Rows[Math.Min(h * circuit.Rows.Count / hours, circuit.Rows.Count - 1)].InC[p.Piece]));
         double[] pumpS = new double[hours];
         if (circuit is not null) Array.Fill(pumpS, 3600);
         return _meter.Sum(parts.Concat(_padded.Select(p => new MeteredPart(p, HeatRole.Pad, Wh(p.Id), _ => null))), pumpS, z => Wh(RigNetwork.IdOf(z.Id)));

@@ -85,13 +85,16 @@ export function HeatFields({ part }: { part: Part }) {
   );
 }
 
+/** Whether electric heat lies in its water, as an element, and not on it, as a pad. */
+export const takesElement = (kind: Schema["StockPart"] | undefined) => kind?.group === "heat" && kind.passage === "vessel";
+
 /** A heating pad or tape on what holds water, or an element in what heats it. */
 export function PadFields({ part }: { part: Part }) {
   const { stock, catalogue } = useCatalogue();
   const change = useChange();
   const kind = stock.get(part.stock);
   const pad = part.pad;
-  const element = kind?.group === "heat" && kind.passage === "vessel";
+  const element = takesElement(kind);
   const what = element ? "Element" : "Pad";
   const put = (words: string, next: Schema["Pad"] | null) => change(words, `parts/${part.id}`, { pad: next });
   if (!pad) {

@@ -44,18 +44,17 @@ export function Fails({ hour, when, rig }: { hour: number; when: string; rig: Ri
   // Of several, one by itself: the one that is selected, else the first.
   const heaters = heatersOf(rig, stock);
   const heater = heaters.length > 1 ? (heaters.find((h) => h.id === chosen) ?? heaters[0]) : undefined;
-  const plan = (kind: EventKind, partId?: string) => planAt(kind, hour, partId);
   return (
     <section aria-label="What fails" className="mt-3">
       <p className="text-muted">What if it fails at {when}?</p>
       <div className="mt-1 flex flex-wrap gap-2">
         {kinds.map((kind) => (
-          <Button key={kind} quiet data-fails={kind} onClick={() => plan(kind, kind === "valveSticks" ? valve?.id : undefined)}>
+          <Button key={kind} quiet data-fails={kind} onClick={() => planAt(kind, hour, kind === "valveSticks" ? valve?.id : undefined)}>
             {kind === "valveSticks" ? `Stick ${valve?.name} shut` : asked[kind]}
           </Button>
         ))}
         {heater && (
-          <Button quiet data-fails="heater" onClick={() => plan("heatFails", heater.id)}>
+          <Button quiet data-fails="heater" onClick={() => planAt("heatFails", hour, heater.id)}>
             Stop {heater.name} alone
           </Button>
         )}

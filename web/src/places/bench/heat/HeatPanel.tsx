@@ -6,6 +6,7 @@ import { Button, Caution } from "../../../ui/controls";
 import { Stale } from "../../../ui/Stale";
 import { useAnswers, useDocument, useSelection, useStores } from "../benchStores";
 import { FindingRow } from "../Findings";
+import { takesElement } from "../inspectorHeat";
 import { Balance } from "./Balance";
 import { EnergyBars } from "./EnergyBars";
 import { Fails, usePlanAt } from "./Fails";
@@ -134,8 +135,7 @@ function Parts({ name, parts, rig, hour }: { name: string; parts: Schema["HeatPa
   const { stock } = useCatalogue();
   if (parts.length === 0) return null;
   const { parts: byId } = indexOf(rig);
-  /** An element lies in what heats water, a pad on what holds it. */
-  const padOf = (p: Schema["HeatPart"]) => (stock.get(byId.get(p.partId)?.stock ?? "")?.group === "heat" ? "element" : "pad");
+  const padOf = (p: Schema["HeatPart"]) => (takesElement(stock.get(byId.get(p.partId)?.stock ?? "")) ? "element" : "pad");
   const zones = new Map(rig.shell.zones.map((z) => [z.id, z.name]));
   const watts = (p: Schema["HeatPart"]) => Math.abs(p.heatW[hour] ?? 0);
   const sorted = [...parts].sort((a, b) => watts(b) - watts(a));
