@@ -191,7 +191,7 @@ function Energy({ heating, rig }: { heating: Heating; rig: Rig }) {
                 // To the quarter of an hour before.
                 onClick={() => planAt(e.kind === "fuel" ? "fuelOut" : "batteryOut", Math.floor((e.emptyS ?? 0) / 900) / 4)}
               >
-                Plan the night with it empty from then on
+                Plan it empty from then on
               </Button>
             )}
           </li>
