@@ -20,7 +20,7 @@ export const test = base.extend<{ asShipped: undefined }>({
         await expect(async () => {
           const { revision } = await (await request.get(`/api/rigs/${id}`)).json();
           const back = revision > 1 ? await request.post(`/api/rigs/${id}/revisions/1/go-back`, { data: { base: revision } }) : null;
-          expect(back?.ok() ?? true).toBe(true);
+          if (back && !back.ok()) throw new Error(`${id}: ${await back.text()}`);
         }).toPass({ timeout: 10_000 });
       }
       await use(undefined);

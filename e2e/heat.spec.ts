@@ -79,16 +79,26 @@ test("A line is taped along another, and let go again", async ({ page }) => {
   await page.getByRole("tab", { name: "Selected" }).click();
   const traces = page.locator("[data-traces]");
   await traces.getByLabel("Tape along another line").selectOption("link-a");
-  const taped = async () => (await rigOf(page, "lantern")).runs.find((r: Named) => r.id === "c-trace-2").traces.length;
+  const tracesOf = async () => (await rigOf(page, "lantern")).runs.find((r: Named) => r.id === "c-trace-2").traces;
+  const taped = async () => (await tracesOf()).length;
   await expect.poll(taped).toBe(2);
+  await traces.getByLabel("Insulation").first().selectOption("each its own");
+  await expect.poll(async () => (await tracesOf())[0]).toEqual({ id: "link-a", kind: "plain" });
+  await page.keyboard.press("Control+z");
+  await expect.poll(async () => (await tracesOf())[0]).toEqual({ id: "link-a", kind: "plain", wrapped: true });
   await traces.getByRole("button", { name: "Remove" }).first().click();
+  await expect.poll(async () => (await tracesOf()).map((t: Named) => t.id)).toEqual(["link-b"]);
+  // Undone twice it is as it was before the second line.
+  await page.keyboard.press("Control+z");
+  await expect.poll(taped).toBe(2);
+  await page.keyboard.press("Control+z");
   await expect.poll(taped).toBe(1);
   // One act lays a line along another, taped to it.
   await find(page, "shower hot");
   await page.locator("[data-trace-along]").click();
   await saved(page);
   const laid = (await rigOf(page, "lantern")).runs.find((r: { name: string }) => r.name === "Trace along shower hot");
-  expect(laid.traces).toEqual([{ id: "shower-hot", kind: "aluminiumTape" }]);
+  expect(laid.traces).toEqual([{ id: "shower-hot", kind: "aluminiumTape", wrapped: true }]);
   await expect(page.locator("[data-traces]")).toContainText("shower hot");
   // One that is taped to nothing can lie in the floor, under what is chosen.
   await find(page, "heater outlet");

@@ -6,6 +6,7 @@ using System.Text.Json.Nodes;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Rigs.Edits;
+using WarmConduit.Store;
 
 namespace WarmConduit.Server.Tests;
 
@@ -47,7 +48,7 @@ internal sealed class Host : IAsyncDisposable
     public static async Task<Host> Start(string? data = null, string? shellPrefix = null, params string[] more)
     {
         bool owns = data is null;
-        data ??= NewFolder();
+        data ??= await Prepared();
         var process = Launch(data, shellPrefix, more);
         var said = new StringBuilder();
         var address = new TaskCompletionSource<string>();
@@ -95,9 +96,31 @@ internal sealed class Host : IAsyncDisposable
         }
     }
 
+    // A first start prepares the database and lays out the demo; most tests are of what comes after it, and begin with a copy of that.
+    private static readonly Lazy<Task<byte[]>> First = new(async () =>
+    {
+        string folder = NewFolder();
+        try
+        {
+            await using var host = await Start(folder);
+            await host.Stop();
+            return await File.ReadAllBytesAsync(Path.Combine(folder, ShelfSetup.FileName));
+        }
+        finally
+        {
+            Directory.Delete(folder, recursive: true);
+        }
+    });
+
+    private static async Task<string> Prepared()
+    {
+        string folder = NewFolder();
+        await File.WriteAllBytesAsync(Path.Combine(folder, ShelfSetup.FileName), await First.Value);
+        return folder;
+    }
+
     public static string NewFolder() => Directory.CreateTempSubdirectory("warm-conduit-").FullName;
 
-    /// <summary>Ends the process with no chance to tidy up.</summary>
     /// <summary>Asks it to stop, and waits until it has.</summary>
     public async Task Stop()
     {
@@ -105,6 +128,7 @@ internal sealed class Host : IAsyncDisposable
         await _process.WaitForExitAsync(TestContext.Current.CancellationToken);
     }
 
+    /// <summary>Ends the process with no chance to tidy up.</summary>
     public void Kill()
     {
         _process.Kill(entireProcessTree: true);

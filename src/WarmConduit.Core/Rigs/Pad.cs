@@ -36,4 +36,6 @@ public enum TraceKind
 /// <summary>Heating fluid taped along a water line.</summary>
 /// <param name="Id">Id of the run with the water.</param>
 /// <param name="Kind">How the two touch.</param>
-public sealed record Trace(string Id, TraceKind Kind) : IIdentified;
+/// <param name="Wrapped">A sleeve of the water line goes around both where they touch; left out: each has its own, and what there is of it lies between
+/// them.</param>
+public sealed record Trace(string Id, TraceKind Kind, bool? Wrapped = null) : IIdentified;

@@ -32,6 +32,9 @@ public sealed record Price(string Id, string Of, double Amount, PriceUnit? Unit 
     /// <summary>A louvre in a partition, likewise.</summary>
     public const string Louvre = "louvre";
 
+    /// <summary>Aluminium tape over a trace, priced by the metre.</summary>
+    public const string Tape = "aluminium-tape";
+
     /// <summary>What is priced by the piece and is no part.</summary>
     public static IReadOnlyList<string> Pieces { get; } = [Pad, FrostHeater, Louvre];
 

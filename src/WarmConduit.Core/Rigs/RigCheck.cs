@@ -64,8 +64,8 @@ public static partial class RigCheck
         for (int i = 0; i < rig.Prices.Count; i++)
         {
             string of = rig.Prices[i].Of;
-            c.Known($"prices[{i}].of", of == Price.Antifreeze || Price.Pieces.Contains(of) || Catalogue.Part(of) is not null || Catalogue.Pipe(of) is not null
-                || Catalogue.Solid(of) is not null, of, "thing");
+            c.Known($"prices[{i}].of", of is Price.Antifreeze or Price.Tape || Price.Pieces.Contains(of) || Catalogue.Part(of) is not null
+                || Catalogue.Pipe(of) is not null || Catalogue.Solid(of) is not null, of, "thing");
             c.Range($"prices[{i}].amount", rig.Prices[i].Amount, "price.amount");
             var unit = rig.Prices[i].Unit;
             if ((unit == PriceUnit.Litre) != (of == Price.Antifreeze)) c.Add($"prices[{i}].unit", "antifreeze is priced by the litre, and nothing else is");

@@ -123,6 +123,9 @@ public sealed record Run(
     public int? Spans(double lengthM) =>
         ClipSpacingM is { } spacing ? Math.Max(1, (int)Math.Ceiling(lengthM / spacing - 1e-9)) : Bends.Any(b => b.Fixing is not null) ? 1 : null;
 
+    /// <summary>Whether any length of it has a sleeve.</summary>
+    public bool IsSleeved() => Insulation is { ThicknessM: > 0 } || Bends.Any(b => b.Insulation is { ThicknessM: > 0 });
+
     /// <summary>The sleeve on the length after point number <paramref name="segment"/> of the course (0: from its start), or null.</summary>
     public Sleeve? SleeveOn(int segment)
     {

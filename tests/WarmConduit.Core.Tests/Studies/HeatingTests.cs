@@ -257,16 +257,64 @@ public class HeatingTests
         Assert.Equal(5 * Hour, NightCourse.HeatStopsS(rig, Conditions.Of(rig.Brief).Happening(plan.Events), 14 * Hour));
     }
 
+    // Water that lies still in a cold room, a hose of the loop along two metres of it.
+    private static Rig Taped(TraceKind? kind, bool wrapped = false, Sleeve? its = null, Sleeve? own = null, double pastM = 1)
+    {
+        var rig = Loop(6).Part("x", "end-cap", ("in", -pastM, 2, 0.1)).Part("y", "end-cap", ("in", 2 + pastM, 2, 0.1)).Run("water", "x.in", "y.in")
+            .Run("c", Service.Coolant, "epdm-5/8", "coil.out", "heater.in", new Point3(0, 2, 0.125), new Point3(2, 2, 0.125)).Build();
+        return rig with
+        {
+            Runs = [.. rig.Runs.Select(r => r.Id switch
+            {
+                "c" => r with { Traces = kind is { } of ? [new Trace("water", of, wrapped)] : null, Insulation = own },
+                "water" => r with { Insulation = its },
+                _ => r,
+            })],
+        };
+    }
+
+    [Fact]
+    public void One_sleeve_around_a_trace_and_its_line_loses_less_than_two_and_two_between_them_keep_its_heat_back()
+    {
+        var foam = new Sleeve("pe-foam", 0.013);
+        var (water, trace) = (Catalogue.Pipe("pex-1/2")!, Catalogue.Pipe("epdm-5/8")!);
+        (double ContactWPerMK, double LossWPerMK, double WaterC) Of(Rig rig)
+        {
+            var question = new Question(rig, Night(rig));
+            var (candidates, segment) = (FreezeLadderStudy.Candidates(question), NightCourse.At(question.Conditions, 0));
+            var taped = candidates.Where(f => f.Taped).Select(f => f.Id).ToHashSet();
+            var laid = RigNetwork.Laid(question, candidates, segment, Uncertainty.None);
+            // What the fluid gives the water by the metre, and what it loses at its side.
+            var touching = Enumerable.Range(0, laid.Pieces.Count).Where(n => laid.Pieces[n].Traced is not null).ToList();
+            double metres = touching.Sum(n => Math.Abs(laid.Pieces[n].ToM - laid.Pieces[n].FromM));
+            double Sum(int step) => touching.Sum(n => laid.Circuits[0].Reaches[n + step].ConductanceWPerK) / metres;
+            var night = question.Ask(RigNight.Of);
+            return (Sum(0), Sum(1), Enumerable.Range(0, night.Candidates.Count).Where(n => night.Candidates[n] is { Thing: "water", Taped: true })
+                .Max(n => night.WaterC(night.Morning, n)));
+        }
+        var (bare, both, apart) = (Of(Taped(TraceKind.Plain)), Of(Taped(TraceKind.Plain, true, foam)), Of(Taped(TraceKind.Plain, false, foam, foam)));
+        Assert.Equal((0.7, 0.7), (bare.ContactWPerMK, both.ContactWPerMK), (a, b) => Math.Abs(a.Item1 - b.Item1) + Math.Abs(a.Item2 - b.Item2) < 1e-6);
+        // By hand: two sleeves in a row, of which a quarter face each other.
+        double k = Catalogue.Solid("pe-foam")!.ConductivityWPerMK;
+        double Around(double d) => Math.Log((d + 0.026) / d) / (2 * Math.PI * k);
+        Assert.Equal(1 / ((1 / 0.7) + ((Around(water.OuterDiameterM) + Around(trace.OuterDiameterM)) / 0.25)), apart.ContactWPerMK, 1e-6);
+        // And around both: a belt around two circles, shared by diameter. The wind does not reach in here.
+        double sum = water.OuterDiameterM + trace.OuterDiameterM, belt = sum * (1 + (Math.PI / 2)) / Math.PI, share = trace.OuterDiameterM / sum;
+        double wall = Math.Log(trace.OuterDiameterM / trace.InnerDiameterM) / (2 * Math.PI * trace.ConductivityWPerMK);
+        var around = PipeHeat.Steady(new PipeSection(belt - 1e-9, belt, 1000, 0.013, k), 60, 5, 0);
+        Assert.Equal(share / ((1 / around.ConductanceWPerMK) + (share * wall)), both.LossWPerMK, 0.02 * both.LossWPerMK);
+        Assert.True(both.LossWPerMK < 0.8 * apart.LossWPerMK);
+        Assert.True(both.WaterC > bare.WaterC + 3 && bare.WaterC > apart.WaterC, $"{both.WaterC} {bare.WaterC} {apart.WaterC}");
+        // Where they lie apart it is told that one sleeve would do.
+        var cold = Taped(TraceKind.Plain, false, foam, foam, -0.05);
+        var night = Night(cold) with { OutdoorC = -25 };
+        string told = HeatingStudy.Ask(new Question(cold, night)).Traced.Single().Words.Print(Core.Units.UnitSystem.Metric);
+        Assert.Contains("One sleeve around both would hold it", told, StringComparison.Ordinal);
+    }
+
     [Fact]
     public void A_trace_warms_the_metres_that_it_touches_and_tells_the_rest()
     {
-        // Water that lies still in a cold room, a hose of the loop along half of it.
-        Rig Taped(TraceKind? kind)
-        {
-            var rig = Loop(6).Part("x", "end-cap", ("in", -1, 2, 0.1)).Part("y", "end-cap", ("in", 3, 2, 0.1)).Run("water", "x.in", "y.in")
-                .Run("c", Service.Coolant, "epdm-5/8", "coil.out", "heater.in", new Point3(0, 2, 0.125), new Point3(2, 2, 0.125)).Build();
-            return kind is { } of ? rig with { Runs = [.. rig.Runs.Select(r => r.Id == "c" ? r with { Traces = [new Trace("water", of)] } : r)] } : rig;
-        }
         RigNight At(TraceKind? kind) => new Question(Taped(kind), Night(Taped(kind))).Ask(RigNight.Of);
         double Morning(TraceKind? kind, bool taped)
         {

@@ -119,13 +119,14 @@ internal sealed class HoldPieces(Question question)
             if (beside < LeastTapedM) continue;
             yield return new HoldPiece($"tape {line.Id} {water.Id}",
                 Sentence.Of($"{water.Name}: {line.Name} taped along {Measure.Length(beside)} of it, under aluminium tape"),
-                rig => Taped(rig, line.Id, water.Id), TapeH + (PerMetreH * beside), 0, water.Id);
+                rig => Taped(rig, line.Id, water.Id), TapeH + (PerMetreH * beside), Rig.Prices.OfMetre(Price.Tape) * beside,
+                water.Id);
         }
     }
 
     private static IReadOnlyList<Edit> Taped(Rig rig, string line, string water) => [new ChangeThing($"runs/{line}", new JsonObject
     {
-        ["traces"] = RigDiff.Node((Trace[])[.. rig.Runs.Find(line)!.Traces ?? [], new Trace(water, TraceKind.AluminiumTape)]),
+        ["traces"] = RigDiff.Node((Trace[])[.. rig.Runs.Find(line)!.Traces ?? [], new Trace(water, TraceKind.AluminiumTape, true)]),
     })];
 
     private double BesideM(Run water, Run line)
@@ -137,7 +138,7 @@ internal sealed class HoldPieces(Question question)
             double length = course[k].DistanceM(course[k + 1]);
             int bits = Math.Max(1, (int)(length / StepM));
             for (int i = 0; i < bits; i++)
-                if (question.Taped.AlongM(water, line, course[k].Towards(course[k + 1], (i + 0.5) / bits)) is not null) beside += length / bits;
+                if (question.Taped.Against(water, line, course[k].Towards(course[k + 1], (i + 0.5) / bits)) is not null) beside += length / bits;
         }
         return beside;
     }

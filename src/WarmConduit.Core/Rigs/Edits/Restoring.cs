@@ -1,3 +1,4 @@
+using System.Text.Json;
 using System.Text.Json.Nodes;
 using WarmConduit.Core.Units;
 
@@ -50,9 +51,10 @@ internal static class Restoring
         var (root, inside) = RigNodes.Split(list);
         return RigNodes.With(rig, root, node =>
         {
-            // A list that is left out while there is nothing in it.
-            if (inside is ["photos"] && node is JsonObject shell) shell["photos"] ??= new JsonArray();
-            if (RigNodes.At(node, inside) is not JsonArray things || !IsListOfThings(inside)) throw new EditException("list", $"there is no list '{list}'");
+            if (!IsListOfThings(inside)) throw new EditException("list", $"there is no list '{list}'");
+            // A list may be left out while there is nothing in it.
+            if (RigNodes.At(node, inside.AsSpan(0, inside.Length - 1)) is JsonObject holder) holder[inside[^1]] ??= new JsonArray();
+            if (RigNodes.At(node, inside) is not JsonArray things) throw new EditException("list", $"there is no list '{list}'");
             if (things.Any(t => EditRules.IdOf(t) == id)) throw new EditException("value.id", $"the id '{id}' is used already");
             things.Add(value.DeepClone());
             return node;
@@ -85,9 +87,25 @@ internal static class Restoring
     }
 
     // Lists of plain values, such as the layers of a face, are set whole.
-    private static bool IsListOfThings(ReadOnlySpan<string> inside) =>
-        inside.Length > 0 && inside[^1] is "ports" or "bends" or "settings" or "zones" or "obstacles" or "keepOuts" or "access" or "photos"
-            or "faces" or "openings" or "events" or "exchange";
+    private static bool IsListOfThings(ReadOnlySpan<string> inside) => inside.Length > 0 && Lists.Contains(inside[^1]);
+
+    private static readonly HashSet<string> Lists = ListsWithin(typeof(Rig), []);
+
+    // By the document's own types, so that none is forgotten that joins them.
+    private static HashSet<string> ListsWithin(Type type, HashSet<Type> seen)
+    {
+        var lists = new HashSet<string>();
+        if (!seen.Add(type)) return lists;
+        foreach (var property in type.GetProperties())
+        {
+            var item = property.PropertyType is { IsGenericType: true } list && list.GetGenericTypeDefinition() == typeof(IReadOnlyList<>)
+                ? list.GenericTypeArguments[0] : null;
+            if (item?.IsAssignableTo(typeof(IIdentified)) == true) lists.Add(JsonNamingPolicy.CamelCase.ConvertName(property.Name));
+            var inner = item ?? property.PropertyType;
+            if (inner.Namespace == typeof(Rig).Namespace) lists.UnionWith(ListsWithin(inner, seen));
+        }
+        return lists;
+    }
 
     private static void Set(JsonNode? node, ValueSet set)
     {

@@ -126,6 +126,8 @@ internal sealed class Touch
             case ["runs", var id, ..] when rig.Runs.Find(id) is { } run:
                 AddEnd(run.From);
                 AddEnd(run.To);
+                foreach (var trace in run.Traces ?? [])
+                    if (steps.Length < 3 || steps[2] == "traces") RefersTo.Add($"runs/{trace.Id}");
                 break;
             case ["scenarios", var id, ..] when rig.Scenarios.Find(id) is { } scenario:
                 // Only the settings that were written.

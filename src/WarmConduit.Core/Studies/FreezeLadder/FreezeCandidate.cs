@@ -96,7 +96,7 @@ internal sealed class PipeCandidate(PipeFilms films, Run run, PipeStock pipe, Pi
 
     public override double LengthM => piece.LengthM;
 
-    public override bool Taped => piece.Taped;
+    public override bool Taped => piece.Beside.Taped;
 
     public override string Name => name;
 
@@ -134,7 +134,7 @@ internal sealed class PipeCandidate(PipeFilms films, Run run, PipeStock pipe, Pi
     private NightContact[] Contacts(Func<string?, string> target)
     {
         double room = (1 - piece.Leans.Sum(l => l.Share)) * (1 - BesideShare);
-        var metre = films.Of(pipe, piece.Sleeve, PipeFilms.InWind(piece.Zone));
+        var metre = films.Of(pipe, piece.Sleeve, PipeFilms.InWind(piece.Zone), piece.Beside.Bundle);
         NightContact To(Zone? zone, double share) => new(target(zone?.Id), 0, metre.Times(share * piece.LengthM));
         return
         [
@@ -155,12 +155,14 @@ internal sealed class PipeCandidate(PipeFilms films, Run run, PipeStock pipe, Pi
                 new("water in it", Measure.Volume(piece.Litres), !full),
                 .. Antifreeze.Why(glycol),
                 new("loss of this piece at the start", Measure.Conductance(piece.LengthM / films.ResistanceMKPerW(pipe, piece.Sleeve, windy,
-                night.Asked.StartWaterC, airC, wind)), true),
+                night.Asked.StartWaterC, airC, wind, piece.Beside.Bundle)), true),
                 new("air around it at the start", Measure.Temperature(airC), true),
                 new("air around it in the morning", Measure.Temperature(rung.AirC), true),
                 new("wind on it at the start, and all up to it", new Measure(wind, Quantity.Speed), false),
                 new("water at the start", Measure.Temperature(night.Asked.StartWaterC), false),
                 new("insulation", Measure.Length(piece.Sleeve?.AllM() ?? 0), false),
+                .. piece.Beside.Bundle is { } bundle && piece.Sleeve is not null
+                    ? [new("its share of what the common sleeve loses", new Measure(bundle.Share, Quantity.Share), true)] : (WhyInput[])[],
                 .. piece.Leans.Select(l => new WhyInput($"share of its loss to {l.To?.Name ?? "outdoors"}, where it lies against a face",
                 new Measure(l.Share, Quantity.Share), true)),
                 .. _beside.Count > 0 ? [new("of it beside other lines", Measure.Length(_beside.Max(b => b.AlongM)), true)] : (WhyInput[])[],

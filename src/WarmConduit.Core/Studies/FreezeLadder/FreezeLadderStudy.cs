@@ -64,7 +64,7 @@ public static class FreezeLadderStudy
         Zone? zone = null;
         Sleeve? sleeve = null;
         double start = 0, length = 0, litres = 0, skin = 0;
-        bool beside = false;
+        TapedLength beside = default;
         var leans = new List<(Zone? To, double M)>();
         void Close()
         {
@@ -94,7 +94,7 @@ public static class FreezeLadderStudy
             // Two dips that meet at a crest are two: each has its own water.
             bool crest = !full && !airlocked && from == 0 && station.StandsAtM <= station.HeightM + 1e-6;
             var around = run.SleeveOn(cut.Segment);
-            bool against = taped?[i] == true;
+            var against = taped?[i] ?? default;
             if (from > cut.From || course.Count == 0 || cut.Zone != zone || around != sleeve || against != beside || crest) Close();
             double segment = next.DistanceM - station.DistanceM;
             if (course.Count == 0)
@@ -139,8 +139,8 @@ public static class FreezeLadderStudy
 
 /// <summary>
 /// A piece of a run in one zone and one sleeve, how far from the start of the run it begins, with the water in it, how much of it lies against a bare skin, and
-/// which share of what it loses goes to what is behind the faces that it lies against, and whether a trace lies along it.
+/// which share of what it loses goes to what is behind the faces that it lies against, and the trace that lies along it.
 /// </summary>
 internal sealed record Piece(
     Zone? Zone, Sleeve? Sleeve, IReadOnlyList<Point3> Course, double StartM, double LengthM, double Litres, double SkinM,
-    IReadOnlyList<(Zone? To, double Share)> Leans, bool Taped);
+    IReadOnlyList<(Zone? To, double Share)> Leans, TapedLength Beside);

@@ -44,11 +44,14 @@ internal static class TracedLines
         return coldest;
     }
 
-    // Tried on the night: stronger pumps first, then hotter fluid.
+    // Tried on the night: one sleeve where there are two, stronger pumps, then hotter fluid.
     private static Sentence Needs(Question question, string id)
     {
-        bool Holds(Func<Part, Part> change) => question.On(question.Rig with { Parts = [.. question.Rig.Parts.Select(change)] }, question.Cancel)
-            .Ask(RigNight.Of) is var night && Coldest(night, id) is { C: >= TradeConstants.HoldC };
+        bool HoldsOn(Rig rig) => question.On(rig, question.Cancel).Ask(RigNight.Of) is var night && Coldest(night, id) is { C: >= TradeConstants.HoldC };
+        bool Holds(Func<Part, Part> change) => HoldsOn(question.Rig with { Parts = [.. question.Rig.Parts.Select(change)] });
+        bool Apart(Run run) => run.Traces?.Find(id) is { Wrapped: not true } && (run.IsSleeved() || question.Index.Run(id).IsSleeved());
+        if (question.Rig.Runs.Any(Apart) && HoldsOn(question.Rig with { Runs = [.. question.Rig.Runs.Select(r => Apart(r) ? Wrapped(r, id) : r)] }))
+            return " One sleeve around both would hold it: its insulation lies between it and the trace.";
         foreach (double k in MoreFlow)
             if (Holds(p => Stronger(p, k)))
                 return Sentence.Of($" A pump of {new Measure(k, Quantity.Share)} of this one's flow would hold it.");
@@ -57,6 +60,8 @@ internal static class TracedLines
                 return Sentence.Of($" Fluid hotter by {new Measure(c, Quantity.TemperatureDifference)} would hold it.");
         return " Neither more flow nor hotter fluid would hold it: more of it has to be taped, in closer contact, or sleeved.";
     }
+
+    private static Run Wrapped(Run run, string id) => run with { Traces = [.. run.Traces!.Select(t => t.Id == id ? t with { Wrapped = true } : t)] };
 
     private static Part Hotter(Part part, double byK) => part.Heats().StopsC is { } stops && stops + byK <= MostC
         ? part with { Heat = (part.Heat ?? PartHeat.None) with { StopsC = stops + byK } } : part;

@@ -15,7 +15,7 @@ internal sealed class LineLosses(Question question, double fluidC)
     private const double AirC = 5;
 
     private readonly double _windMPerS = question.Conditions.Steady().WindMPerS;
-    private readonly Dictionary<(string Pipe, Sleeve? Sleeve, bool Windy), double> _known = [];
+    private readonly Dictionary<(string Pipe, Sleeve? Sleeve, bool Windy, Bundle? Bundle), double> _known = [];
 
     /// <summary>Lengths of run number <paramref name="number"/>, from its start to its end. O(lengths).</summary>
     public IEnumerable<LosingLength> Of(int number)
@@ -27,11 +27,18 @@ internal sealed class LineLosses(Question question, double fluidC)
         double all = Math.Max(1e-3, question.Index.PipeLengthM(run)), drawn = Math.Max(1e-9, all - (run.SlackM ?? 0));
         foreach (var cut in question.Cuts.Of(number))
         {
-            bool windy = PipeFilms.InWind(cut.Zone);
-            var kind = (run.Pipe, run.SleeveOn(cut.Segment), windy);
-            if (!_known.TryGetValue(kind, out double perM))
-                _known[kind] = perM = 1 / question.Films.ResistanceMKPerW(pipe, kind.Item2, windy, fluidC, AirC, windy ? _windMPerS : 0);
-            yield return new LosingLength(cut, (cut.To - cut.From) * course[cut.Segment].DistanceM(course[cut.Segment + 1]) * all / drawn, perM);
+            yield return new LosingLength(cut, (cut.To - cut.From) * course[cut.Segment].DistanceM(course[cut.Segment + 1]) * all / drawn,
+                PerMK(pipe, run.SleeveOn(cut.Segment), cut.Zone));
         }
+    }
+
+    /// <summary>What a metre of a pipe in a room loses in its own sleeve, or in that of a bundle, W/mK.</summary>
+    public double PerMK(PipeStock pipe, Sleeve? sleeve, Zone? room, Bundle? bundle = null)
+    {
+        bool windy = PipeFilms.InWind(room);
+        var kind = (pipe.Id, sleeve, windy, bundle);
+        if (!_known.TryGetValue(kind, out double perM))
+            _known[kind] = perM = 1 / question.Films.ResistanceMKPerW(pipe, sleeve, windy, fluidC, AirC, windy ? _windMPerS : 0, bundle);
+        return perM;
     }
 }

@@ -1,4 +1,5 @@
 using WarmConduit.Core.Geometry;
+using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 
 namespace WarmConduit.Core.Studies.Networks;
@@ -40,8 +41,8 @@ internal sealed partial class RigHeat
             for (int i = 0; i < bits; i++)
             {
                 double from = cut.From + ((cut.To - cut.From) * i / bits), to = cut.From + ((cut.To - cut.From) * (i + 1) / bits);
-                var (body, contact) = Traced(run, a.Towards(b, (from + to) / 2), lines);
-                var bit = new Length(startM + (from * segmentM), startM + (to * segmentM), cut.Zone, perM * metres / bits, body,
+                var (body, contact, wrapped) = Traced(run, cut.Segment, a.Towards(b, (from + to) / 2), cut.Zone, lines);
+                var bit = new Length(startM + (from * segmentM), startM + (to * segmentM), cut.Zone, (wrapped ?? perM) * metres / bits, body,
                     contact * metres / bits);
                 if (open is { } before && before.Body == body && bit.ToM - before.FromM <= TraceLengthM)
                     open = before with { ToM = bit.ToM, LossWPerK = before.LossWPerK + bit.LossWPerK, Contact = before.Contact + bit.Contact };
@@ -56,13 +57,22 @@ internal sealed partial class RigHeat
         if (!any) yield return new Length(0, 0, null, 0, null, 0);
     }
 
-    // The taped length of a line that a place of a trace lies against, and W/mK to it.
-    private (string? Body, double Contact) Traced(Run trace, Point3 at, ILookup<string, TracedLine> lines)
+    // The taped length of a line that a place of a trace lies against, W/mK to it, and what the trace loses under the sleeve of both, W/mK.
+    private (string? Body, double Contact, double? LossWPerMK) Traced(Run trace, int segment, Point3 at, Zone? room, ILookup<string, TracedLine> lines)
     {
         foreach (var taped in trace.Traces ?? [])
-            if (_question.Taped.AlongM(_question.Index.Run(taped.Id), trace, at) is { } along
-                && lines[taped.Id].FirstOrDefault(l => along >= l.FromM - 1e-6 && along <= l.ToM + 1e-6).Body is { } body)
-                return (body, ContactWPerMK(taped.Kind));
-        return (null, 0);
+        {
+            var water = _question.Index.Run(taped.Id);
+            if (_question.Taped.Against(water, trace, at) is not { } along
+                || lines[taped.Id].FirstOrDefault(l => along.M >= l.FromM - 1e-6 && along.M <= l.ToM + 1e-6).Body is not { } body) continue;
+            var (pipe, sleeve) = (Catalogue.Pipe(trace.Pipe)!, water.SleeveOn(along.Segment));
+            if (sleeve is not null && _question.Taped.BundleAt(water, along.At, trace) is { } bundle)
+                return (body, ContactWPerMK(taped.Kind), _losses.PerMK(pipe, sleeve, room, bundle));
+            // Sleeves of their own lie between them, and face each other with a part of their surface only.
+            double between = PipeFilms.SleeveMKPerW(pipe.OuterDiameterM, trace.SleeveOn(segment))
+                + PipeFilms.SleeveMKPerW(Catalogue.Pipe(water.Pipe)!.OuterDiameterM, sleeve);
+            return (body, 1 / ((1 / ContactWPerMK(taped.Kind)) + (between / ParallelPipes.FacesShare)), null);
+        }
+        return (null, 0, null);
     }
 }

@@ -19,7 +19,7 @@ internal sealed class TapedRuns
     private readonly RigIndex _index;
     private readonly CutRuns _cuts;
     private readonly ILookup<string, Run> _tracesOf;
-    private readonly Dictionary<int, (CutLength[] Lengths, bool[] Taped)> _known = [];
+    private readonly Dictionary<int, (CutLength[] Lengths, TapedLength[] Taped)> _known = [];
 
     public TapedRuns(RigIndex index, CutRuns cuts)
     {
@@ -27,8 +27,8 @@ internal sealed class TapedRuns
         _tracesOf = index.Rig.Runs.Where(r => r.Traces is not null).SelectMany(r => r.Traces!.Select(t => (t.Id, Run: r))).ToLookup(t => t.Id, t => t.Run);
     }
 
-    /// <summary>Lengths of run number <paramref name="run"/>, and whether a trace lies against each; null: against none.</summary>
-    public (CutLength[] Lengths, bool[]? Taped) Of(int run)
+    /// <summary>Lengths of run number <paramref name="run"/>, and what lies against each; null: against none.</summary>
+    public (CutLength[] Lengths, TapedLength[]? Taped) Of(int run)
     {
         var water = _index.Rig.Runs[run];
         if (!_tracesOf.Contains(water.Id)) return (_cuts.Of(run), null);
@@ -36,30 +36,42 @@ internal sealed class TapedRuns
         return made;
     }
 
-    /// <summary>Where on <paramref name="water"/> a place of <paramref name="trace"/> lies against it, m from its start; null: nowhere.</summary>
-    public double? AlongM(Run water, Run trace, Point3 at)
+    /// <summary>Where on <paramref name="water"/> a place of <paramref name="trace"/> lies against it, or the other way round; null: nowhere.</summary>
+    public PlaceAlong? Against(Run water, Run trace, Point3 at)
     {
         var (course, reach) = (_index.CourseOf(water), ReachM(water, trace));
         double m = 0, nearest = double.PositiveInfinity;
-        double? along = null;
+        PlaceAlong? along = null;
         for (int k = 0; k + 1 < course.Length; k++)
         {
             double share = Math.Clamp(at.ShareAlong(course[k], course[k + 1]), 0, 1), away = at.DistanceM(course[k].Towards(course[k + 1], share)),
                 length = course[k].DistanceM(course[k + 1]);
-            if (away <= reach && away < nearest) (nearest, along) = (away, m + (share * length));
+            if (away <= reach && away < nearest) (nearest, along) = (away, new PlaceAlong(m + (share * length), k, course[k].Towards(course[k + 1], share)));
             m += length;
         }
         return along;
     }
 
-    private static double ReachM(Run a, Run b) => ApartM + ((Catalogue.Pipe(a.Pipe)!.OuterDiameterM + Catalogue.Pipe(b.Pipe)!.OuterDiameterM) / 2);
+    private static double ReachM(Run a, Run b) => ApartM + ((OuterM(a) + OuterM(b)) / 2);
 
-    private (CutLength[] Lengths, bool[] Taped) Cut(int run, Run water)
+    /// <summary>The bundle of <paramref name="water"/> at a place of it that its sleeve goes around, as the line itself or <paramref name="trace"/> sees it;
+    /// null: there it goes around the line alone.</summary>
+    public Bundle? BundleAt(Run water, Point3 at, Run? trace = null)
+    {
+        var wrapped = _tracesOf[water.Id].Where(t => t.Traces!.Find(water.Id)!.Wrapped == true && (t == trace || Against(t, water, at) is not null)).ToList();
+        if (wrapped.Count == 0 || (trace is not null && !wrapped.Contains(trace))) return null;
+        var own = trace ?? water;
+        return Bundle.Of(OuterM(own), [.. wrapped.Append(water).Where(r => r != own).Select(OuterM)]);
+    }
+
+    private static double OuterM(Run run) => Catalogue.Pipe(run.Pipe)!.OuterDiameterM;
+
+    private (CutLength[] Lengths, TapedLength[] Taped) Cut(int run, Run water)
     {
         var course = _index.CourseOf(water);
         var traces = _tracesOf[water.Id].ToList();
-        bool Against(Point3 at) => traces.Any(t => AlongM(t, water, at) is not null);
-        var (lengths, taped) = (new List<CutLength>(), new List<bool>());
+        bool Touches(Point3 at) => traces.Any(t => Against(t, water, at) is not null);
+        var (lengths, taped) = (new List<CutLength>(), new List<TapedLength>());
         foreach (var cut in _cuts.Of(run))
         {
             Point3 a = course[cut.Segment], b = course[cut.Segment + 1];
@@ -68,7 +80,8 @@ internal sealed class TapedRuns
             {
                 double from = cut.From + ((cut.To - cut.From) * i / bits), to = cut.From + ((cut.To - cut.From) * (i + 1) / bits);
                 // Both ends: what is half beside it is not.
-                bool here = Against(a.Towards(b, from)) && Against(a.Towards(b, to));
+                var here = Touches(a.Towards(b, from)) && Touches(a.Towards(b, to))
+                    ? new TapedLength(true, BundleAt(water, a.Towards(b, (from + to) / 2))) : default;
                 if (lengths.Count > first && taped[^1] == here) lengths[^1] = lengths[^1] with { To = to };
                 else
                 {
@@ -80,3 +93,12 @@ internal sealed class TapedRuns
         return ([.. lengths], [.. taped]);
     }
 }
+
+/// <summary>A place along a run.</summary>
+/// <param name="M">How far from its start, m.</param>
+/// <param name="Segment">Number of the point of its course before it.</param>
+/// <param name="At">Where that is.</param>
+internal readonly record struct PlaceAlong(double M, int Segment, Point3 At);
+
+/// <summary>Whether a trace lies against a length, and the bundle that its sleeve goes around; null: it alone.</summary>
+internal readonly record struct TapedLength(bool Taped, Bundle? Bundle);

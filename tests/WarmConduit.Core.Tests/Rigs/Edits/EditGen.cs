@@ -52,6 +52,11 @@ internal static class EditGen
                 2 => new JsonObject { ["insulation"] = null, ["service"] = "coolant" },
                 _ => new JsonObject { ["to"] = RigDiff.Node(e) },
             })),
+            Gen.Select(run, run, run, Gen.Int[0, 2], (r, a, b, n) => (Edit)new ChangeThing($"runs/{r?.Id ?? "none"}", new JsonObject
+            {
+                ["service"] = "coolant",
+                ["traces"] = n == 0 ? null : RigDiff.Node(new[] { a, b }.OfType<Run>().Take(n).Select(t => new Trace(t.Id, (TraceKind)n))),
+            })),
             Gen.Select(zone, Gen.Double[0, 5], (z, n) => (Edit)new ChangeThing($"shell/zones/{z}",
             new JsonObject { ["airChangesPerHour"] = Math.Round(n, 2) })),
             Gen.Int[1, 9].Select(n => (Edit)new ChangeThing("brief", new JsonObject { ["people"] = n })),

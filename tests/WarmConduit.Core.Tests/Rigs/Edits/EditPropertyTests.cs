@@ -69,6 +69,28 @@ public class EditPropertyTests
         Assert.True(apart > 200, $"only {apart} were apart");
     }
 
+    // A line taped to two others loses and gets back each, also where another takes its place.
+    [Fact]
+    public void What_a_heating_line_is_taped_to_is_undone_and_gone_back_from()
+    {
+        var shipped = DemoRigs.Of("lantern");
+        Edited Taped(params string[] along) => Editor.Apply(shipped, [new ChangeThing("runs/c-trace-2", new System.Text.Json.Nodes.JsonObject
+        {
+            ["traces"] = RigDiff.Node(along.Select(id => new Trace(id, TraceKind.Plain))),
+        })]);
+        string[][] all = [["link-a"], ["link-a", "shower-hot"], ["shower-cold", "shower-hot"], ["shower-cold"]];
+        foreach (string[] from in all)
+        {
+            var there = Taped(from);
+            Assert.Equal(RigFile.Write(shipped), RigFile.Write(Editor.Apply(there.Rig, there.Inverse).Rig));
+            foreach (string[] to in all)
+            {
+                var other = Taped(to).Rig;
+                Assert.Equal(RigFile.Write(other), RigFile.Write(Editor.Apply(there.Rig, [new Restore("back", RigDiff.Between(there.Rig, other))]).Rig));
+            }
+        }
+    }
+
     [Fact]
     public void No_sequence_of_accepted_edits_makes_a_document_that_is_refused_and_every_effect_is_what_happened() =>
         EditGen.On(Sparrow).Array[1, 25].Sample(

@@ -14,7 +14,7 @@ type Unit = NonNullable<Schema["PriceUnit"]>;
 const units: Record<Unit, string> = { squareMetre: "a square metre, 20 mm thick", metre: "a metre", each: "a piece", litre: "a litre" };
 const headings: Record<Unit, string> = {
   squareMetre: "Boards, by the square metre of 20 mm",
-  metre: "Pipes and sleeves, by the metre",
+  metre: "Pipes, sleeves and tape, by the metre",
   each: "Parts, by the piece",
   litre: "Fluids, by the litre",
 };
@@ -23,6 +23,8 @@ const headings: Record<Unit, string> = {
 const ANTIFREEZE = "propylene-glycol";
 /** What is bought by the piece and is no part. */
 const pieces: Record<string, string> = { "heating-pad": "heating pad", "frost-heater": "electric frost heater", louvre: "louvre" };
+/** And by the metre. */
+const TAPE = "aluminium-tape";
 
 /** What can be priced of a rig: its parts by the piece, pipes and sleeves by the metre, boards by area. What advice puts in first is among them. */
 function pricedOf(rig: Rig, usual: (what: Schema["UsualFor"]) => string): { of: string; unit: Unit }[] {
@@ -31,7 +33,7 @@ function pricedOf(rig: Rig, usual: (what: Schema["UsualFor"]) => string): { of: 
     ["each", rig.parts.map((p) => p.stock).filter((id) => id !== "open-end")],
     ["each", Object.keys(pieces)],
     ["metre", rig.runs.flatMap((r) => [r.pipe, ...layers(r.insulation), ...r.bends.flatMap((b) => layers(b.insulation))])],
-    ["metre", [usual("sleeve")]],
+    ["metre", [usual("sleeve"), TAPE]],
     ["squareMetre", [usual("board"), ...rig.parts.flatMap((p) => layers(p.jacket))]],
     ["squareMetre", rig.shell.zones.flatMap((z) => z.faces.flatMap((f) => f.layers.map((l) => l.material)))],
   ];
@@ -47,7 +49,7 @@ export function Prices({ onClose }: { onClose(): void }) {
   const { catalogue, usual } = useCatalogue();
   const nameOf = (id: string) =>
     [...(catalogue?.parts ?? []), ...(catalogue?.pipes ?? []), ...(catalogue?.solids ?? [])].find((x) => x.id === id)?.name ??
-    (id === ANTIFREEZE ? "antifreeze for drinking-water systems" : (pieces[id] ?? id));
+    ({ ...pieces, [ANTIFREEZE]: "antifreeze for drinking-water systems", [TAPE]: "aluminium tape" }[id] ?? id);
   const skins = new Set(catalogue?.solids.filter((s) => s.isSkin).map((s) => s.id));
   const rows = pricedOf(rig, usual)
     .filter((p) => !(p.unit === "squareMetre" && skins.has(p.of)))

@@ -158,7 +158,9 @@ export function TraceFields({ rig, run }: { rig: Rig; run: Run }) {
   const free = rig.runs.filter(
     (r) => (r.service === "cold" || r.service === "hot" || r.service === "waste") && !traces.some((t) => t.id === r.id),
   );
-  const put = (next: Schema["Trace"][]) => change(`Traces of ${run.name}`, `runs/${run.id}`, { traces: next.length > 0 ? next : null });
+  // In order of id, as the document keeps them: what stands first is first before and after it is saved.
+  const put = (next: Schema["Trace"][]) =>
+    change(`Traces of ${run.name}`, `runs/${run.id}`, { traces: next.length > 0 ? next.sort((a, b) => (a.id < b.id ? -1 : 1)) : null });
   return (
     <fieldset data-traces>
       <legend className="text-muted">Taped along</legend>
@@ -172,6 +174,17 @@ export function TraceFields({ rig, run }: { rig: Rig; run: Run }) {
               onCommit={(kind) => put(traces.map((o) => (o.id === t.id ? { ...o, kind: kind as Schema["TraceKind"] } : o)))}
             />
           </div>
+          <div className="min-w-0 grow">
+            <PickField
+              label="Insulation"
+              value={t.wrapped ? "both" : ""}
+              options={[
+                { value: "both", text: "one sleeve around both" },
+                { value: "", text: "each its own" },
+              ]}
+              onCommit={(v) => put(traces.map((o) => (o.id === t.id ? { ...o, wrapped: v ? true : null } : o)))}
+            />
+          </div>
           <Button onClick={() => put(traces.filter((o) => o.id !== t.id))}>Remove</Button>
         </div>
       ))}
@@ -179,9 +192,12 @@ export function TraceFields({ rig, run }: { rig: Rig; run: Run }) {
         label="Tape along another line"
         value=""
         options={[{ value: "", text: "choose a line" }, ...free.map((r) => ({ value: r.id, text: r.name }))]}
-        onCommit={(id) => id && put([...traces, { id, kind: "plain" }])}
+        onCommit={(id) => id && put([...traces, { id, kind: "plain", wrapped: true }])}
       />
-      <p className="mt-1 text-muted">It warms the metres that lie against it: within a finger's breadth.</p>
+      <p className="mt-1 text-muted">
+        It warms the metres that lie against it: within a finger's breadth. One sleeve around both is the sleeve of the water line; sleeves of
+        their own lie between them and keep most of the heat back.
+      </p>
     </fieldset>
   );
 }
@@ -240,7 +256,7 @@ export function TraceAlong({ rig, run }: { rig: Rig; run: Run }) {
       from: { at: course[0] },
       to: { at: course.at(-1) },
       bends: course.slice(1, -1).map((at, i) => ({ id: `b${i + 1}`, at })),
-      traces: [{ id: run.id, kind: "aluminiumTape" }],
+      traces: [{ id: run.id, kind: "aluminiumTape", wrapped: true }],
     };
     commit(`Trace along ${run.name}`, [{ kind: "fragment", name: made.name, parts: [], runs: [made] } as Schema["Edit"]]);
     selection.take({ kind: "run", runId: id });
