@@ -6990,6 +6990,8 @@ export interface components {
             id: string;
             /** @description How the two touch. */
             kind: components["schemas"]["TraceKind"];
+            /** @description A sleeve of the water line goes around both where they touch; left out: each has its own, and what there is of it lies between them. */
+            wrapped?: null | boolean;
         };
         /**
          * @description How a trace line touches the water line along which it is taped.

@@ -49,7 +49,8 @@ export function Prices({ onClose }: { onClose(): void }) {
   const { catalogue, usual } = useCatalogue();
   const nameOf = (id: string) =>
     [...(catalogue?.parts ?? []), ...(catalogue?.pipes ?? []), ...(catalogue?.solids ?? [])].find((x) => x.id === id)?.name ??
-    ({ ...pieces, [ANTIFREEZE]: "antifreeze for drinking-water systems", [TAPE]: "aluminium tape" }[id] ?? id);
+    { ...pieces, [ANTIFREEZE]: "antifreeze for drinking-water systems", [TAPE]: "aluminium tape" }[id] ??
+    id;
   const skins = new Set(catalogue?.solids.filter((s) => s.isSkin).map((s) => s.id));
   const rows = pricedOf(rig, usual)
     .filter((p) => !(p.unit === "squareMetre" && skins.has(p.of)))

@@ -195,8 +195,8 @@ export function TraceFields({ rig, run }: { rig: Rig; run: Run }) {
         onCommit={(id) => id && put([...traces, { id, kind: "plain", wrapped: true }])}
       />
       <p className="mt-1 text-muted">
-        It warms the metres that lie against it: within a finger's breadth. One sleeve around both is the sleeve of the water line; sleeves of
-        their own lie between them and keep most of the heat back.
+        It warms the metres that lie against it: within a finger's breadth. One sleeve around both is the sleeve of the water line; sleeves
+        of their own lie between them and keep most of the heat back.
       </p>
     </fieldset>
   );
