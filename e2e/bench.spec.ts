@@ -225,8 +225,13 @@ test("a rig file is saved, opened again, and refused with field and reason when 
   await off();
 });
 
-for (const theme of ["light", "dark"] as const) {
-  test(`no serious fault of access on any place, ${theme}`, { tag: theme === "dark" ? "@long" : [] }, async ({ page }) => {
+// Reading colours takes longer than all the rest: the bench in light stands for them, the long tests read all.
+for (const [read, theme] of [
+  ["all but colours", "light"],
+  ["colours", "light"],
+  ["colours", "dark"],
+] as const) {
+  test(`no serious fault of access on any place: ${read}, ${theme}`, { tag: read === "colours" ? "@long" : [] }, async ({ page }) => {
     // Eight places, each read whole.
     test.setTimeout(90_000);
     await page.emulateMedia({ colorScheme: theme });
@@ -246,9 +251,9 @@ for (const theme of ["light", "dark"] as const) {
         await page.getByRole("button", { name: /^living space/ }).click();
         await page.locator("[data-face]").first().waitFor();
       }
-      // In the dark only colours are others.
       const reader = new AxeBuilder({ page });
-      if (theme === "dark") reader.withRules("color-contrast");
+      if (read === "colours") reader.withRules("color-contrast");
+      else if (place !== "/rigs/sparrow") reader.disableRules("color-contrast");
       const { violations } = await reader.analyze();
       const serious = violations.filter((v) => v.impact === "serious" || v.impact === "critical");
       expect(serious.map((v) => `${v.id}: ${v.nodes.map((n) => n.html).join(" ")}`)).toEqual([]);

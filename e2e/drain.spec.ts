@@ -56,11 +56,11 @@ test("the order of draining, the water going down, a jug that is short, and the 
   await expect(page.locator("[data-after='0'][aria-busy=false] path[stroke='var(--stays)']").first()).toBeAttached();
 
   // Played, each step's water leaves by what it opens, until all is done; without motion it only steps.
+  await page.emulateMedia({ reducedMotion: "no-preference" });
   await page.getByRole("button", { name: "Play the draining" }).click();
   await expect(page.locator("[data-after='1'] [data-leaving]:not([data-leaving='0']) .leaving-drop").first()).toBeAttached();
   await page.emulateMedia({ reducedMotion: "reduce" });
   await expect(page.locator("[data-after='2'] [data-leaving]")).toBeHidden();
-  await page.emulateMedia({ reducedMotion: null });
   await page.getByRole("button", { name: "Stop the draining" }).click();
   await page.getByRole("slider", { name: "Steps done" }).press("Home");
 

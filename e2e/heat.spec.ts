@@ -83,7 +83,7 @@ test("A line is taped along another, and let go again", async ({ page }) => {
   const taped = async () => (await tracesOf()).length;
   await expect.poll(taped).toBe(2);
   await traces.getByLabel("Insulation").first().selectOption("each its own");
-  await expect.poll(async () => (await tracesOf())[0]).toEqual({ id: "link-a", kind: "plain" });
+  await expect.poll(async () => (await tracesOf())[0].wrapped).toBeFalsy();
   await page.keyboard.press("Control+z");
   await expect.poll(async () => (await tracesOf())[0]).toEqual({ id: "link-a", kind: "plain", wrapped: true });
   await traces.getByRole("button", { name: "Remove" }).first().click();

@@ -1,6 +1,7 @@
 import { expect, saved, test } from "./fresh.ts";
 
 test("the opening picture moves, and stands still where that is wished; it is hidden for good", async ({ page }) => {
+  await page.emulateMedia({ reducedMotion: "no-preference" });
   await page.goto("/");
   const opening = page.getByRole("region", { name: "What Warm Conduit does" });
   await expect(opening).toBeVisible();

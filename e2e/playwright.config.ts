@@ -1,5 +1,6 @@
 import { join } from "node:path";
 import { defineConfig } from "@playwright/test";
+import { launchOptions } from "./browser.mjs";
 
 const root = join(import.meta.dirname, "..");
 const server = join(root, "src/WarmConduit.Server/bin/Release/net10.0/WarmConduit.Server.dll");
@@ -33,9 +34,8 @@ export default defineConfig({
   webServer: Array.from({ length: workers }, (_, worker) => application(worker)),
   use: {
     viewport: { width: 1280, height: 800 },
-    launchOptions: {
-      executablePath: "/usr/bin/chromium",
-      args: ["--no-sandbox", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
-    },
+    // What moves on screen takes a processor to draw; tests of motion ask for it.
+    contextOptions: { reducedMotion: "reduce" },
+    launchOptions,
   },
 });

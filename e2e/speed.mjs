@@ -1,12 +1,10 @@
 // What a reader waits for at growing sizes: prints `name: value unit` lines. Called by `./warm-conduit bench web` with an address and the ids of rigs that lie there.
 import { existsSync, readFileSync } from "node:fs";
 import { chromium } from "@playwright/test";
+import { launchOptions } from "./browser.mjs";
 
 const [address, mended, ...ids] = process.argv.slice(2);
-const browser = await chromium.launch({
-  executablePath: "/usr/bin/chromium",
-  args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
-});
+const browser = await chromium.launch(launchOptions);
 const sizes = [];
 
 // As a reader leaves it who is about to change the rig.

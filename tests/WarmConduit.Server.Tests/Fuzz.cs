@@ -154,9 +154,9 @@ public class FuzzTests
     public async Task Documents_edits_and_questions_by_chance_never_make_a_500_and_what_is_refused_changes_nothing()
     {
         await using var host = await Host.Start();
-        var counts = await Run(host, 2026, 1200);
+        var counts = await Run(host, 2026, 700);
         // The test is worth something only while a good part of it gets in.
-        Assert.InRange(counts[200] + counts.GetValueOrDefault(201), 80, 1140);
+        Assert.InRange(counts[200] + counts.GetValueOrDefault(201), 45, 665);
         Assert.Equal(0, counts.Where(c => c.Key >= 500).Sum(c => c.Value));
     }
 

@@ -48,7 +48,7 @@ internal sealed class Host : IAsyncDisposable
     public static async Task<Host> Start(string? data = null, string? shellPrefix = null, params string[] more)
     {
         bool owns = data is null;
-        data ??= await Prepared();
+        data ??= await PreparedFolder();
         var process = Launch(data, shellPrefix, more);
         var said = new StringBuilder();
         var address = new TaskCompletionSource<string>();
@@ -112,7 +112,8 @@ internal sealed class Host : IAsyncDisposable
         }
     });
 
-    private static async Task<string> Prepared()
+    /// <summary>A folder as the first start leaves it.</summary>
+    public static async Task<string> PreparedFolder()
     {
         string folder = NewFolder();
         await File.WriteAllBytesAsync(Path.Combine(folder, ShelfSetup.FileName), await First.Value);

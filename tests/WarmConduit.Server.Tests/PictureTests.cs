@@ -9,7 +9,7 @@ using WarmConduit.Core.Rigs.Edits;
 namespace WarmConduit.Server.Tests;
 
 /// <summary>Pictures under the drawings: checked, shrunk, stripped, straightened, and carried in the saved file.</summary>
-public class PictureTests
+public class PictureTests(SharedHost shared) : IClassFixture<SharedHost>
 {
     private static readonly PicturePoint[] Corners = [new(0.2, 0.3), new(0.8, 0.2), new(0.9, 0.9), new(0.1, 0.7)];
 
@@ -49,7 +49,7 @@ public class PictureTests
     [Fact]
     public async Task A_picture_is_shrunk_stripped_and_kept_once_and_what_is_none_is_refused()
     {
-        await using var host = await Host.Start();
+        var host = shared.Host;
         var (status, large) = await Send(host, Wall(3000, 2400, SKEncodedImageFormat.Png));
         Assert.Equal((200, 2000, 1600), (status, (int)large!["wide"]!, (int)large["high"]!));
         byte[] kept = await host.Http.GetByteArrayAsync($"/api/pictures/{(string)large["picture"]!}");
@@ -79,7 +79,7 @@ public class PictureTests
     [Fact]
     public async Task What_says_where_it_was_taken_is_gone_wherever_it_stood()
     {
-        await using var host = await Host.Start();
+        var host = shared.Host;
         byte[] place = Encoding.ASCII.GetBytes("GPS52N13E"), comment = [0xFF, 0xFE, 0, 11, .. place];
         var sent = await Send(host, Wall(300, 200, SKEncodedImageFormat.Jpeg), "image/jpeg");
         byte[] clean = await host.Http.GetByteArrayAsync($"/api/pictures/{(string)sent.Said!["picture"]!}");
@@ -105,7 +105,7 @@ public class PictureTests
     [Fact]
     public async Task What_is_much_work_for_its_size_is_refused_before_it_is_done()
     {
-        await using var host = await Host.Start();
+        var host = shared.Host;
         byte[] png = Wall(3000, 2000, SKEncodedImageFormat.Png);
         // Sixteen bits and interlaced, as its head says; what follows is never looked at.
         (png[24], png[28]) = (16, 1);
@@ -137,7 +137,7 @@ public class PictureTests
     [Fact]
     public async Task Four_corners_straighten_it()
     {
-        await using var host = await Host.Start();
+        var host = shared.Host;
         string name = (string)(await Send(host, Wall(900, 600, SKEncodedImageFormat.Png))).Said!["picture"]!;
         string Ask(IEnumerable<PicturePoint> corners) => $"/api/pictures/{name}/straight?ratio=1.5&"
             + string.Join("&", corners.Select(c => FormattableString.Invariant($"x={c.X}&y={c.Y}")));

@@ -37,7 +37,7 @@ public class TroubleTests
     [Fact]
     public async Task The_database_file_alone_is_whole_once_the_program_has_stopped()
     {
-        string data = Host.NewFolder(), copy = Host.NewFolder();
+        string data = await Host.PreparedFolder(), copy = Host.NewFolder();
         await using (var host = await Host.Start(data))
         {
             Assert.Equal(200, (await host.Save(1, Host.Rename("Newer"))).Status);
@@ -54,7 +54,7 @@ public class TroubleTests
     {
         string file = ShelfSetup.FileName, log = file + "-wal";
         void Put(string name, string from, string to) => File.Copy(Path.Combine(from, name), Path.Combine(to, name), overwrite: true);
-        string one = Host.NewFolder(), another = Host.NewFolder();
+        string one = await Host.PreparedFolder(), another = await Host.PreparedFolder();
         foreach (string data in (string[])[one, another])
         {
             await using var host = await Host.Start(data);
@@ -143,7 +143,7 @@ public class TroubleTests
     [Fact]
     public async Task A_damaged_database_is_named_left_as_it_is_and_work_goes_on_with_a_copy_from_a_backup()
     {
-        string data = Host.NewFolder();
+        string data = await Host.PreparedFolder();
         string file = Path.Combine(data, ShelfSetup.FileName);
         await using (var good = await Host.Start(data))
         {

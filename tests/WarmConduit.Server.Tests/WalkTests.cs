@@ -37,7 +37,7 @@ public class WalkTests(SharedHost shared) : IClassFixture<SharedHost>
     [Fact]
     public async Task A_walk_through_is_remembered_by_the_rig_and_goes_on_after_a_kill_with_nothing_twice()
     {
-        string data = Host.NewFolder();
+        string data = await Host.PreparedFolder();
         string[] steps;
         string drain;
         await using (var host = await Host.Start(data))

@@ -19,7 +19,7 @@ public class FixTests
     private static readonly string[] Ways = ["weekend-drain", "lived-in", "laid-up"];
 
     /// <summary>How many random rigs; the long campaign takes more.</summary>
-    private static int Rigs => int.TryParse(Environment.GetEnvironmentVariable("WARM_CONDUIT_FIX_RIGS"), out int n) ? n : 12;
+    private static int Rigs => int.TryParse(Environment.GetEnvironmentVariable("WARM_CONDUIT_FIX_RIGS"), out int n) ? n : 8;
 
     // A plausible vehicle that somebody laid by eye: a starter of a school in a body, with bends, joints and ports a hand too high or too low.
     private static Rig Laid(int seed)

@@ -22,7 +22,7 @@ namespace WarmConduit.Core.Tests.Studies;
 public class ExtremeRigTests
 {
     /// <summary>How many; the long campaign takes more.</summary>
-    private static int Rigs => int.TryParse(Environment.GetEnvironmentVariable("WARM_CONDUIT_EXTREME_RIGS"), out int n) ? n : 5;
+    private static int Rigs => int.TryParse(Environment.GetEnvironmentVariable("WARM_CONDUIT_EXTREME_RIGS"), out int n) ? n : 4;
 
     // Inputs of all kinds, those that no screen would send among them; what the rules of the input refuse is not asked.
     private static IStudyInput? Input(Study study, Rig rig, Random random, string? finding)

@@ -141,14 +141,14 @@ public class HeatingRuleTests
     {
         var night = Conditions.Of(Lantern.Brief) with { HeatOn = true };
         SeasonAnswer Of(int winters) => SeasonStudy.Ask(new Question(Lantern, night), new SeasonInput(WeatherPlace.KettleFell, winters));
-        var (one, three) = (Of(1), Of(3));
-        var again = Of(3);
-        Assert.Equal(three.Weeks, again.Weeks);
-        Assert.Equal(three.WintersThatBreak, again.WintersThatBreak);
-        Assert.True(one.Weeks.Zip(three.Weeks).All(w => w.First.IceNights <= (3 * w.Second.IceNights) + 1e-9));
+        var (one, two) = (Of(1), Of(2));
+        var again = Of(2);
+        Assert.Equal(two.Weeks, again.Weeks);
+        Assert.Equal(two.WintersThatBreak, again.WintersThatBreak);
+        Assert.True(one.Weeks.Zip(two.Weeks).All(w => w.First.IceNights <= (2 * w.Second.IceNights) + 1e-9));
         // On its own loop it stands a winter; with the heat off it does not.
-        Assert.True(three.Weeks.Sum(w => w.IceNights) < SeasonStudy.Ask(new Question(Lantern, night with { HeatOn = false }),
-            new SeasonInput(WeatherPlace.KettleFell, 3)).Weeks.Sum(w => w.IceNights));
+        Assert.True(two.Weeks.Sum(w => w.IceNights) < SeasonStudy.Ask(new Question(Lantern, night with { HeatOn = false }),
+            new SeasonInput(WeatherPlace.KettleFell, 2)).Weeks.Sum(w => w.IceNights));
     }
 
     [Fact]

@@ -104,7 +104,7 @@ public class HeatingTests
         var rig = DemoRigs.Of("lantern");
         var question = new Question(rig, Conditions.Of(rig.Brief) with { WindMPerS = 0 });
         var night = question.Ask(RigNight.Of);
-        var segment = NightCourse.At(question.Conditions, 0) with { FromS = 0, ToS = Hour / 2 };
+        var segment = NightCourse.At(question.Conditions, 0) with { FromS = 0, ToS = Hour / 4 };
         var network = RigNetwork.Of(question, night.Candidates, night.Weather, segment, Uncertainty.None,
             RigNetwork.Laid(question, night.Candidates, segment, Uncertainty.None), out _);
         // Without fans, about which fluid that is sent round never comes to rest; the thinnest drops are left out, that plain steps swing about.
@@ -116,7 +116,7 @@ public class HeatingTests
             })],
             Constants = new NightConstants(4200, 2060, 333_600, 2.22),
         };
-        var reports = NightOptions.Every(Hour / 4, Hour / 2);
+        var reports = NightOptions.Every(Hour / 8, Hour / 4);
         var answer = NightEngine.Run(network, new NightOptions(60, 1, reports));
         var (zoneC, bodyC, _) = new PlainNight(network).Run(reports, 0.5);
         for (int r = 0; r < reports.Count; r++)
