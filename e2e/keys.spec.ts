@@ -1,4 +1,4 @@
-import { expect, type Page, pools, saved, takeKitchenCold, test } from "./fresh.ts";
+import { expect, inspector, type Page, pools, saved, takeKitchenCold, test } from "./fresh.ts";
 
 /** Keys alone, counted from the place's start; a figure that is typed counts as none. */
 function keys(page: Page) {
@@ -151,6 +151,28 @@ test("drain and night by keys alone, in at most 12 presses from the place's star
   await night.press("ArrowLeft");
   await expect(page.getByRole("heading", { name: "05:00 next day" })).toBeVisible();
   expect(night.count()).toBeLessThanOrEqual(12);
+});
+
+test("what is typed before the search has loaded is typed into it", async ({ page }) => {
+  let load = () => {};
+  const wanted = new Promise<void>((done) => {
+    load = done;
+  });
+  await page.route(/Palette-.*js/, async (route) => {
+    await wanted;
+    await route.continue();
+  });
+  await start(page, "");
+  await pools(page);
+  await page.locator("[data-sheet]").focus();
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("grey tank");
+  load();
+  await expect(page.getByRole("dialog").getByRole("combobox")).toHaveValue("grey tank");
+  await page.keyboard.press("Enter");
+  await expect(inspector(page, "part")).toBeVisible();
+  // No letter of it acted on the drawing.
+  expect(await page.evaluate(() => JSON.parse(localStorage.getItem("bench-view") ?? "{}").state.lens)).toBe("drain");
 });
 
 test("the focus goes back to where it was once a dialog is closed", async ({ page }) => {

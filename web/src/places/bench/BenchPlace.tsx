@@ -4,11 +4,13 @@ import { useHotkeys } from "react-hotkeys-hook";
 import { Group, Panel, Separator, useDefaultLayout } from "react-resizable-panels";
 import { nothingHidden } from "../../document/shown";
 import { useMedia } from "../../ui/useMedia";
+import { useReturnFocus } from "../../ui/useReturnFocus";
 import { BenchStores, useDocument, useDrawing, useSelection, useStores } from "./benchStores";
 import { Invite } from "./Invite";
 import { Legend } from "./Legend";
 import { Narrow } from "./Narrow";
 import { inDrawing, keyed, RigPage } from "./RigPage";
+import { SearchSoon } from "./SearchSoon";
 import { SidePanel } from "./SidePanel";
 import { profileRun } from "./selectionStore";
 import { Tools } from "./Tools";
@@ -63,20 +65,19 @@ function Bench({ id }: { id: string }) {
   );
   useHour(id);
   useSheetToDraw();
-  // What is typed right after its key is typed into the search, not at the drawing.
-  useEffect(() => {
-    const soon = setTimeout(() => void import("./Palette"), 1500);
-    return () => clearTimeout(soon);
-  }, []);
+  const [typed, setTyped] = useState("");
+  useReturnFocus(finding || adding);
   return (
     <RigPage id={id} place="bench" full={!narrow} onFind={() => setFinding(true)}>
       {narrow ? <Narrow onAdd={() => setAdding(true)} /> : <Wide onAdd={() => setAdding(true)} />}
-      <Suspense>
+      <Suspense fallback={(finding || adding) && <SearchSoon typed={typed} onType={setTyped} />}>
         {(finding || adding) && (
           <Palette
             open
             parts={adding}
+            begun={typed}
             onOpen={(open) => {
+              setTyped("");
               setFinding(open && !adding);
               setAdding(open && adding);
             }}

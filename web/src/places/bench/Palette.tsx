@@ -9,9 +9,9 @@ import { say, usePrint } from "../../app/units";
 import { middleOf, plumbingOf, type Rig } from "../../document/geometry";
 import { keyOf, placeOf, type Thing } from "../../document/things";
 import { PartGlyph } from "../../drawing/PartGlyph";
-import { useReturnFocus } from "../../ui/useReturnFocus";
 import { useDocument, useStores } from "./benchStores";
 import { freeSpot, place, placeOwn, placeSet } from "./drawingTools";
+import { paletteClass } from "./SearchSoon";
 import { useActions } from "./useActions";
 import { useOwnParts } from "./useOwnParts";
 import { useView } from "./viewStore";
@@ -49,6 +49,8 @@ interface Props {
   open: boolean;
   /** Parts to add alone. */
   parts: boolean;
+  /** What was typed before it was there. */
+  begun: string;
   onOpen(open: boolean): void;
   onTables(): void;
   onHistory(): void;
@@ -57,16 +59,15 @@ interface Props {
 }
 
 /** Everything in the rig by name, everything in stock, and what can be done: found by typing. */
-export function Palette({ open, parts, onOpen, onTables, onHistory, onPhotos, onPrices }: Props) {
+export function Palette({ open, parts, begun, onOpen, onTables, onHistory, onPhotos, onPrices }: Props) {
   const rig = useDocument((s) => s.rig);
   const { document, selection, drawing } = useStores();
   const { catalogue } = useCatalogue();
   const actions = useActions();
   const view = useView();
   const own = useOwnParts();
-  const [typed, setTyped] = useState("");
+  const [typed, setTyped] = useState(begun);
   const said = / at( |$)/i.test(typed);
-  useReturnFocus(open);
   if (!rig) return null;
   const then = (act: () => void) => () => {
     onOpen(false);
@@ -123,7 +124,7 @@ export function Palette({ open, parts, onOpen, onTables, onHistory, onPhotos, on
       label={parts ? "Add part" : "Search"}
       filter={rank}
       overlayClassName="fixed inset-0 z-40 bg-black/40"
-      contentClassName="fixed top-[12vh] left-1/2 z-50 w-[min(94vw,36rem)] -translate-x-1/2 rounded-md border border-strong bg-panel p-2 shadow-xl"
+      contentClassName={paletteClass}
     >
       <Command.Input
         value={typed}
