@@ -165,27 +165,26 @@ export function TraceFields({ rig, run }: { rig: Rig; run: Run }) {
     <fieldset data-traces>
       <legend className="text-muted">Taped along</legend>
       {traces.map((t) => (
-        <div key={t.id} className="mt-1 flex items-end gap-2">
-          <div className="min-w-0 grow">
-            <PickField
-              label={runs.get(t.id)?.name ?? t.id}
-              value={t.kind}
-              options={kinds}
-              onCommit={(kind) => put(traces.map((o) => (o.id === t.id ? { ...o, kind: kind as Schema["TraceKind"] } : o)))}
-            />
+        <div key={t.id} className="mt-1 border-b border-rule pb-2">
+          <div className="flex items-center justify-between gap-2">
+            <span className="min-w-0 truncate font-semibold">{runs.get(t.id)?.name ?? t.id}</span>
+            <Button onClick={() => put(traces.filter((o) => o.id !== t.id))}>Remove</Button>
           </div>
-          <div className="min-w-0 grow">
-            <PickField
-              label="Insulation"
-              value={t.wrapped ? "both" : ""}
-              options={[
-                { value: "both", text: "one sleeve around both" },
-                { value: "", text: "each its own" },
-              ]}
-              onCommit={(v) => put(traces.map((o) => (o.id === t.id ? { ...o, wrapped: v ? true : null } : o)))}
-            />
-          </div>
-          <Button onClick={() => put(traces.filter((o) => o.id !== t.id))}>Remove</Button>
+          <PickField
+            label="Contact"
+            value={t.kind}
+            options={kinds}
+            onCommit={(kind) => put(traces.map((o) => (o.id === t.id ? { ...o, kind: kind as Schema["TraceKind"] } : o)))}
+          />
+          <PickField
+            label="Insulation"
+            value={t.wrapped ? "both" : ""}
+            options={[
+              { value: "both", text: "one sleeve around both" },
+              { value: "", text: "each its own" },
+            ]}
+            onCommit={(v) => put(traces.map((o) => (o.id === t.id ? { ...o, wrapped: v ? true : null } : o)))}
+          />
         </div>
       ))}
       <PickField
@@ -195,8 +194,8 @@ export function TraceFields({ rig, run }: { rig: Rig; run: Run }) {
         onCommit={(id) => id && put([...traces, { id, kind: "plain", wrapped: true }])}
       />
       <p className="mt-1 text-muted">
-        It warms the metres that lie against it: within a finger's breadth. One sleeve around both is the sleeve of the water line; sleeves
-        of their own lie between them and keep most of the heat back.
+        It warms the metres that lie against it: within a finger's breadth. One sleeve around both is the insulation of the water line.
+        Insulation of their own lies between the two and keeps most of the heat back.
       </p>
     </fieldset>
   );
