@@ -12,7 +12,7 @@ namespace WarmConduit.Core.Advice.Cold;
 /// </summary>
 public static class HoldFinder
 {
-    private const int MostNights = 900, QuickNights = 300, MostPieces = 24, MostTold = 6;
+    private const int MostNights = 900, QuickNights = 300, MostPieces = 24, MostTold = 6, FewPieces = 14;
 
     // A measure that gains less than this, K, gains nothing.
     private const double WorthK = 0.01, Hardly = 1e-9;
@@ -45,6 +45,7 @@ public static class HoldFinder
             // What all measures together do not hold no set does: the rest is held, and that is told.
             if (now.Deficit > 0) _never = [.. BelowWith(Enumerable.Range(0, _pool.Count))];
             var set = Greedy(now);
+            if (Try(set)!.Deficit > 0 && Few() is { } found) (_never, set) = ([], found);
             if (Holds(set)) set = Cheaper(Pruned(set));
             return Answer(set, now, Try(set)!);
         }
@@ -119,6 +120,25 @@ public static class HoldFinder
                 queue.Enqueue(p, -each);
             }
             return set;
+        }
+
+        // Measures that are in each other's way, or that help only together, mislead whoever takes the best one by one. Of few, all sets of up to three are
+        // tried, the cheapest first; null: none of them holds all.
+        private List<int>? Few()
+        {
+            if (_pool.Count > FewPieces) return null;
+            var sets = new List<List<int>>();
+            void Add(List<int> set)
+            {
+                for (int p = set.Count > 0 ? set[^1] + 1 : 0; set.Count < 3 && p < _pool.Count; p++)
+                {
+                    if (set.Any(s => _pool[s].Place == _pool[p].Place)) continue;
+                    sets.Add([.. set, p]);
+                    Add(sets[^1]);
+                }
+            }
+            Add([]);
+            return sets.OrderBy(s => s.Sum(p => Price(_pool[p]))).TakeWhile(_ => !Spent).FirstOrDefault(s => Try(s) is { Deficit: <= 0 });
         }
 
         // The dearest first; until none can be spared.
