@@ -18,7 +18,7 @@ public enum PriceUnit
 
 /// <summary>What a thing of the catalogue costs the builder, in whatever money they count.</summary>
 /// <param name="Id">Its id.</param>
-/// <param name="Of">Catalogue id of a part, pipe or solid, or <see cref="Antifreeze"/>.</param>
+/// <param name="Of">Catalogue id of a part, pipe or solid, or one of <see cref="Others"/>.</param>
 /// <param name="Amount">0 to a million.</param>
 /// <param name="Unit">What it is for; left out: a piece of a part, a metre of a pipe or solid.</param>
 public sealed record Price(string Id, string Of, double Amount, PriceUnit? Unit = null) : IIdentified
@@ -26,20 +26,21 @@ public sealed record Price(string Id, string Of, double Amount, PriceUnit? Unit 
     /// <summary>Thickness of a board that is priced by the square metre, m.</summary>
     public const double BoardM = 0.02;
 
-    /// <summary>A heating pad, and an electric frost heater; priced by the piece, though neither is a part.</summary>
-    public const string Pad = "heating-pad", FrostHeater = "frost-heater";
+    /// <summary>A heating pad, an electric frost heater, and a louvre in a partition.</summary>
+    public const string Pad = "heating-pad", FrostHeater = "frost-heater", Louvre = "louvre";
 
-    /// <summary>A louvre in a partition, likewise.</summary>
-    public const string Louvre = "louvre";
+    /// <summary>Aluminium tape over a trace, and antifreeze for drinking-water systems.</summary>
+    public const string Tape = "aluminium-tape", Antifreeze = "propylene-glycol";
 
-    /// <summary>Aluminium tape over a trace, priced by the metre.</summary>
-    public const string Tape = "aluminium-tape";
-
-    /// <summary>What is priced by the piece and is no part.</summary>
-    public static IReadOnlyList<string> Pieces { get; } = [Pad, FrostHeater, Louvre];
-
-    /// <summary>Antifreeze for drinking-water systems, priced by the litre.</summary>
-    public const string Antifreeze = "propylene-glycol";
+    /// <summary>What is priced and stands in no catalogue, and by what.</summary>
+    public static IReadOnlyDictionary<string, PriceUnit> Others { get; } = new Dictionary<string, PriceUnit>
+    {
+        [Pad] = PriceUnit.Each,
+        [FrostHeater] = PriceUnit.Each,
+        [Louvre] = PriceUnit.Each,
+        [Tape] = PriceUnit.Metre,
+        [Antifreeze] = PriceUnit.Litre,
+    };
 }
 
 /// <summary>Prices as they are asked for.</summary>

@@ -64,12 +64,13 @@ public static partial class RigCheck
         for (int i = 0; i < rig.Prices.Count; i++)
         {
             string of = rig.Prices[i].Of;
-            c.Known($"prices[{i}].of", of is Price.Antifreeze or Price.Tape || Price.Pieces.Contains(of) || Catalogue.Part(of) is not null
-                || Catalogue.Pipe(of) is not null || Catalogue.Solid(of) is not null, of, "thing");
+            PriceUnit? other = Price.Others.TryGetValue(of, out var by) ? by : null;
+            c.Known($"prices[{i}].of", other is not null || Catalogue.Part(of) is not null || Catalogue.Pipe(of) is not null
+                || Catalogue.Solid(of) is not null, of, "thing");
             c.Range($"prices[{i}].amount", rig.Prices[i].Amount, "price.amount");
             var unit = rig.Prices[i].Unit;
-            if ((unit == PriceUnit.Litre) != (of == Price.Antifreeze)) c.Add($"prices[{i}].unit", "antifreeze is priced by the litre, and nothing else is");
-            if (unit is not null && (unit == PriceUnit.Each) != (Catalogue.Part(of) is not null || Price.Pieces.Contains(of)))
+            if ((unit == PriceUnit.Litre) != (other == PriceUnit.Litre)) c.Add($"prices[{i}].unit", "antifreeze is priced by the litre, and nothing else is");
+            if (unit is not null && (unit == PriceUnit.Each) != (Catalogue.Part(of) is not null || other == PriceUnit.Each))
                 c.Add($"prices[{i}].unit", "parts are priced by the piece, pipes and solids by length or area");
             if (unit == PriceUnit.SquareMetre && Catalogue.Solid(of) is null) c.Add($"prices[{i}].unit", "only solids are priced by the square metre");
         }

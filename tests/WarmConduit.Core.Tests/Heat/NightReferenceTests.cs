@@ -13,6 +13,9 @@ public class NightReferenceTests
     [Fact]
     public void Nights_with_loops() => Cases.Each("night_loop", Check);
 
+    [Fact]
+    public void The_loop_of_a_small_rig() => Cases.Each("night_loop_rig", Check);
+
     private static void Check(JsonElement c, JsonElement expected, Cases.Checker check)
     {
         var network = NightCase.Read(c);

@@ -7,8 +7,10 @@ internal static class Cases
 {
     public static IReadOnlyList<(JsonElement Input, JsonElement Expected)> Of(string family)
     {
-        string folder = Environment.GetEnvironmentVariable("REFERENCE_CASES") is { Length: > 0 } other ? other : Path.Combine(AppContext.BaseDirectory, "Data");
-        using var file = JsonDocument.Parse(File.ReadAllBytes(Path.Combine(folder, family + ".json")));
+        string beside = Path.Combine(AppContext.BaseDirectory, "Data", family + ".json");
+        string path = Environment.GetEnvironmentVariable("REFERENCE_CASES") is { Length: > 0 } folder && Path.Combine(folder, family + ".json") is var other
+            && File.Exists(other) ? other : beside;
+        using var file = JsonDocument.Parse(File.ReadAllBytes(path));
         return [.. file.RootElement.EnumerateArray().Select(row => (row.GetProperty("input").Clone(), row.GetProperty("expected").Clone()))];
     }
 

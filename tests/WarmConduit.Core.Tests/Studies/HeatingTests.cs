@@ -1,3 +1,4 @@
+using System.Text.Json;
 using WarmConduit.Core.Advice;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Heat;
@@ -11,6 +12,7 @@ using WarmConduit.Core.Studies.Heating;
 using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Tests.Heat;
+using WarmConduit.Core.Tests.Reference;
 using WarmConduit.Core.Tests.Rigs;
 
 namespace WarmConduit.Core.Tests.Studies;
@@ -125,6 +127,42 @@ public class HeatingTests
             for (int b = 0; b < network.Bodies.Count; b++) Assert.Equal(bodyC[r, b], answer.BodyC[r, b], 0.3);
         }
         Assert.InRange(answer.Balance.Gap(), 0, 1e-3);
+    }
+
+    /// <summary>The loop in the open, its tank with a loss that is typed, heated for three hours: a case of night_loop, solved apart.</summary>
+    [Fact]
+    public void A_rig_that_is_a_case_of_nights_with_loops_comes_to_what_was_solved_for_it()
+    {
+        var rig = With(Loop(6).Build(), "tank", p => p with { LossWPerK = 40 });
+        rig = rig with { Shell = rig.Shell with { Zones = [] } };
+        var question = new Question(rig, Night(rig) with { Hours = 12, Events = [new("stop", PlanEventKind.HeatFails, 3)] });
+        var night = question.Ask(RigNight.Of);
+        var (input, expected) = Cases.Of("night_loop_rig").Single();
+        var solved = NightCase.Read(input);
+
+        // Its figures are the case's.
+        var moment = night.Heat.Moments[1]!;
+        double Sum(IEnumerable<NightReach> reaches, string to) => reaches.Where(r => r.Target == to).Sum(r => r.ConductanceWPerK);
+        foreach (string to in (string[])["tank", "outdoor"])
+            Assert.Equal(Sum(solved.Circuits[0].Reaches, to), Sum(moment.Reaches, to), 1e-3);
+        Assert.Equal(solved.Circuits[0].Reaches[0].KgPerS * solved.Circuits[0].JPerKgK, moment.Reaches[0].KgPerS * RigHeat.Of(question).JPerKgK, 0.1);
+        Assert.Equal((solved.Bodies.Count, solved.Bodies[0].StartC, solved.Bodies[0].WaterKg), (night.Candidates.Count, 10, 60));
+
+        var check = new Cases.Checker { Row = "loop-rig" };
+        int heater = moment.Pieces.ToList().FindIndex(p => p.PartId == "heater");
+        foreach (var row in expected.Rows("rows"))
+        {
+            double at = row.Num("time_s");
+            int r = night.Answer.ReportS.ToList().IndexOf(at);
+            var (body, loop) = (row.GetProperty("bodies").GetProperty("tank"), row.GetProperty("loops").GetProperty("circuit"));
+            check.Near($"tank at {at}", body.Num("temperature_C"), night.WaterC(r, 0), 0, 0.15);
+            check.Near($"ice at {at}", body.Num("iceFraction"), night.Ice(r, 0), 0, 0.02);
+            check.Near($"heat at {at}", loop.Num("given_Wh"), -night.Heat.PartWh["heater"].Take((int)(at / Hour)).Sum(), 0.02, 1);
+            if (loop.GetProperty("supply_C").ValueKind == JsonValueKind.Null) check.Same<HeatMoment?>($"rest at {at}", null, night.Heat.Moments[r]);
+            else check.Near($"supply at {at}", loop.Num("supply_C"), night.Heat.Moments[r]!.Row.OutC[heater], 0, 0.5);
+        }
+        check.Near("first ice", expected.GetProperty("firstIce_s").Num("tank"), night.Marks(0).FirstIceS, 0.02, 60);
+        Assert.True(check.Off.Count == 0, string.Join('\n', check.Off));
     }
 
     [Fact]

@@ -5256,7 +5256,7 @@ export interface components {
         Price: {
             /** @description Its id. */
             id: string;
-            /** @description Catalogue id of a part, pipe or solid, or Antifreeze. */
+            /** @description Catalogue id of a part, pipe or solid, or one of Others. */
             of: string;
             /**
              * Format: double

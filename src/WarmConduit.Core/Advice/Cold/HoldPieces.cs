@@ -118,9 +118,9 @@ internal sealed class HoldPieces(Question question)
             double beside = BesideM(water, line);
             if (beside < LeastTapedM) continue;
             yield return new HoldPiece($"tape {line.Id} {water.Id}",
-                Sentence.Of($"{water.Name}: {line.Name} taped along {Measure.Length(beside)} of it, under aluminium tape"),
-                rig => Taped(rig, line.Id, water.Id), TapeH + (PerMetreH * beside), Rig.Prices.OfMetre(Price.Tape) * beside,
-                water.Id);
+                Sentence.Of($"{water.Name}: {line.Name} taped along {Measure.Length(beside)} of it, under aluminium tape" +
+                    $"{(water.IsSleeved() ? " and within its insulation" : "")}"),
+                rig => Taped(rig, line.Id, water.Id), TapeH + (PerMetreH * beside), Rig.Prices.OfMetre(Price.Tape) * beside, water.Id);
         }
     }
 

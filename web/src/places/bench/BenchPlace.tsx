@@ -67,20 +67,21 @@ function Bench({ id }: { id: string }) {
   useSheetToDraw();
   const [typed, setTyped] = useState("");
   useReturnFocus(finding || adding);
+  const close = () => {
+    setTyped("");
+    setFinding(false);
+    setAdding(false);
+  };
   return (
     <RigPage id={id} place="bench" full={!narrow} onFind={() => setFinding(true)}>
       {narrow ? <Narrow onAdd={() => setAdding(true)} /> : <Wide onAdd={() => setAdding(true)} />}
-      <Suspense fallback={(finding || adding) && <SearchSoon typed={typed} onType={setTyped} />}>
+      <Suspense fallback={(finding || adding) && <SearchSoon typed={typed} onType={setTyped} onClose={close} />}>
         {(finding || adding) && (
           <Palette
             open
             parts={adding}
             begun={typed}
-            onOpen={(open) => {
-              setTyped("");
-              setFinding(open && !adding);
-              setAdding(open && adding);
-            }}
+            onOpen={(open) => !open && close()}
             onTables={() => setTables(true)}
             onHistory={() => setHistory(true)}
             onPhotos={() => setPhotos(true)}

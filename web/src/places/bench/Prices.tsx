@@ -19,26 +19,26 @@ const headings: Record<Unit, string> = {
   litre: "Fluids, by the litre",
 };
 
-/** What lay-up takes of it is told under Lay-up, school by school. */
-const ANTIFREEZE = "propylene-glycol";
-/** What is bought by the piece and is no part. */
-const pieces: Record<string, string> = { "heating-pad": "heating pad", "frost-heater": "electric frost heater", louvre: "louvre" };
-/** And by the metre. */
-const TAPE = "aluminium-tape";
+/** What is bought and stands in no catalogue. What lay-up takes of antifreeze is told under Lay-up, school by school. */
+const others: { of: string; unit: Unit; name: string }[] = [
+  { of: "heating-pad", unit: "each", name: "heating pad" },
+  { of: "frost-heater", unit: "each", name: "electric frost heater" },
+  { of: "louvre", unit: "each", name: "louvre" },
+  { of: "aluminium-tape", unit: "metre", name: "aluminium tape" },
+  { of: "propylene-glycol", unit: "litre", name: "antifreeze for drinking-water systems" },
+];
 
 /** What can be priced of a rig: its parts by the piece, pipes and sleeves by the metre, boards by area. What advice puts in first is among them. */
 function pricedOf(rig: Rig, usual: (what: Schema["UsualFor"]) => string): { of: string; unit: Unit }[] {
   const layers = (s: Schema["Sleeve"] | null | undefined): string[] => (s ? [s.material, ...layers(s.over)] : []);
   const sets: [Unit, string[]][] = [
     ["each", rig.parts.map((p) => p.stock).filter((id) => id !== "open-end")],
-    ["each", Object.keys(pieces)],
     ["metre", rig.runs.flatMap((r) => [r.pipe, ...layers(r.insulation), ...r.bends.flatMap((b) => layers(b.insulation))])],
-    ["metre", [usual("sleeve"), TAPE]],
+    ["metre", [usual("sleeve")]],
     ["squareMetre", [usual("board"), ...rig.parts.flatMap((p) => layers(p.jacket))]],
     ["squareMetre", rig.shell.zones.flatMap((z) => z.faces.flatMap((f) => f.layers.map((l) => l.material)))],
   ];
-  sets.push(["litre", [ANTIFREEZE]]);
-  const all = sets.flatMap(([unit, ids]) => ids.map((of) => ({ of, unit })));
+  const all = [...sets.flatMap(([unit, ids]) => ids.map((of) => ({ of, unit }))), ...others];
   return [...new Map(all.map((p) => [`${p.unit} ${p.of}`, p])).values()];
 }
 
@@ -49,7 +49,7 @@ export function Prices({ onClose }: { onClose(): void }) {
   const { catalogue, usual } = useCatalogue();
   const nameOf = (id: string) =>
     [...(catalogue?.parts ?? []), ...(catalogue?.pipes ?? []), ...(catalogue?.solids ?? [])].find((x) => x.id === id)?.name ??
-    { ...pieces, [ANTIFREEZE]: "antifreeze for drinking-water systems", [TAPE]: "aluminium tape" }[id] ??
+    others.find((o) => o.of === id)?.name ??
     id;
   const skins = new Set(catalogue?.solids.filter((s) => s.isSkin).map((s) => s.id));
   const rows = pricedOf(rig, usual)

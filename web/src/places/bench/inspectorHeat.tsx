@@ -161,6 +161,7 @@ export function TraceFields({ rig, run }: { rig: Rig; run: Run }) {
   // In order of id, as the document keeps them: what stands first is first before and after it is saved.
   const put = (next: Schema["Trace"][]) =>
     change(`Traces of ${run.name}`, `runs/${run.id}`, { traces: next.length > 0 ? next.sort((a, b) => (a.id < b.id ? -1 : 1)) : null });
+  const set = (id: string, values: Partial<Schema["Trace"]>) => put(traces.map((t) => (t.id === id ? { ...t, ...values } : t)));
   return (
     <fieldset data-traces>
       <legend className="text-muted">Taped along</legend>
@@ -170,12 +171,7 @@ export function TraceFields({ rig, run }: { rig: Rig; run: Run }) {
             <span className="min-w-0 truncate font-semibold">{runs.get(t.id)?.name ?? t.id}</span>
             <Button onClick={() => put(traces.filter((o) => o.id !== t.id))}>Remove</Button>
           </div>
-          <PickField
-            label="Contact"
-            value={t.kind}
-            options={kinds}
-            onCommit={(kind) => put(traces.map((o) => (o.id === t.id ? { ...o, kind: kind as Schema["TraceKind"] } : o)))}
-          />
+          <PickField label="Contact" value={t.kind} options={kinds} onCommit={(kind) => set(t.id, { kind: kind as Schema["TraceKind"] })} />
           <PickField
             label="Insulation"
             value={t.wrapped ? "both" : ""}
@@ -183,7 +179,7 @@ export function TraceFields({ rig, run }: { rig: Rig; run: Run }) {
               { value: "both", text: "one sleeve around both" },
               { value: "", text: "each its own" },
             ]}
-            onCommit={(v) => put(traces.map((o) => (o.id === t.id ? { ...o, wrapped: v ? true : null } : o)))}
+            onCommit={(v) => set(t.id, { wrapped: v ? true : null })}
           />
         </div>
       ))}
