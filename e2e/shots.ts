@@ -181,7 +181,8 @@ test("lay-up: a step of it, and the air lens", async ({ page }) => {
 
 test("the heat lens: what warms what, and what it uses; a mode of its valves", async ({ page }) => {
   await page.goto("/rigs/lantern");
-  await page.locator("[data-sheet]").waitFor();
+  await page.locator("[data-summary][data-stale=false]").waitFor();
+  await page.keyboard.press("Escape");
   await page.keyboard.press("g");
   await page.getByRole("tab", { name: "Heat" }).click();
   await page.locator("[data-modes]").waitFor();
