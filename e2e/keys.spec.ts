@@ -165,6 +165,12 @@ test("what is typed before the search has loaded is typed into it", async ({ pag
   await start(page, "");
   await pools(page);
   await page.locator("[data-sheet]").focus();
+  // Left before it is there, it is gone with what was typed.
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("grab");
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("textbox", { name: "Search" })).toHaveCount(0);
+  await expect(page.locator("[data-sheet]")).toBeFocused();
   await page.keyboard.press("Control+k");
   await page.keyboard.type("grey tank");
   load();
