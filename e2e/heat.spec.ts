@@ -159,6 +159,57 @@ test("The fuel runs out at an hour of the night by one press, and is let burn ag
   await expect(panel.locator("[data-heat-part=coil]")).toHaveCount(0);
 });
 
+test("A loop pump runs by a timer or by a button, and air stops a line at an hour", async ({ page }) => {
+  await heat(page, "lantern");
+  const panel = page.locator("[data-heat-panel]");
+  const living = panel.locator("[data-heat-part=rad-living]");
+  await expect(living).toContainText("L/min");
+  // Air gathers in the line to a radiator, which gets nothing until that is taken back.
+  const line = (await rigOf(page, "lantern")).runs.find((r: { to: { part: string } }) => r.to.part === "rad-living");
+  await find(page, line.name);
+  await page.getByRole("tab", { name: "Heat" }).click();
+  await page.getByRole("slider", { name: "Hour" }).focus();
+  await page.keyboard.press("Home");
+  await panel.getByRole("button", { name: `Block ${line.name} with air` }).click();
+  await expect(panel).toContainText(`Planned: air stops ${line.name}`);
+  await expect(panel).toContainText("Bleed it at its highest point, cold");
+  await expect(living).toHaveCount(0);
+  await panel.getByRole("button", { name: "Take it back" }).click();
+  await expect(living).toContainText("L/min");
+  // A button: it rests until it is pressed.
+  await find(page, "circulator");
+  await page.getByRole("tab", { name: "Selected" }).click();
+  const by = page.locator("[data-switch]");
+  await by.getByLabel("Runs", { exact: true }).selectOption("button");
+  await by.getByLabel("Each press runs it").fill("30 min");
+  await page.keyboard.press("Enter");
+  await saved(page);
+  await page.getByRole("tab", { name: "Heat" }).click();
+  await expect(panel).toContainText("nobody presses it on this night");
+  await panel.getByRole("button", { name: "Press the button of circulator" }).click();
+  await expect(panel).toContainText("circulator runs by its button: 30 min until morning");
+  await panel.getByRole("button", { name: "Take it back" }).click();
+  // A timer: from ten in the evening until seven, twenty minutes of every hour, and then all through.
+  await page.getByRole("tab", { name: "Selected" }).click();
+  await by.getByLabel("Runs", { exact: true }).selectOption("timer");
+  await by.getByRole("button", { name: "Set times of the day" }).click();
+  await by.getByLabel("Runs for").fill("2 h");
+  await page.keyboard.press("Enter");
+  await expect(by.getByRole("alert").filter({ hasText: /\S/ })).toContainText("60 min");
+  await page.keyboard.press("Escape");
+  await saved(page);
+  await page.getByRole("tab", { name: "Heat" }).click();
+  await expect(panel).toContainText(/circulator runs by its timer: 2\.7 h until morning/);
+  await page.getByRole("tab", { name: "Selected" }).click();
+  await by.getByLabel("In its times").selectOption("");
+  await by.getByLabel("From", { exact: true }).selectOption("0");
+  await expect
+    .poll(async () => (await rigOf(page, "lantern")).parts.find((p: Named) => p.id === "circulator").heat?.switch)
+    .toMatchObject({ kind: "timer", everyS: null, times: [{ fromHour: 0, untilHour: 7 }] });
+  await page.getByRole("tab", { name: "Heat" }).click();
+  await expect(panel).toContainText(/circulator runs by its timer: 6(\.0)? h until morning/);
+});
+
 test("The cheapest set that holds all water is found, and done as one step", async ({ page }) => {
   await page.goto("/rigs/lantern/night");
   await page.getByRole("tab", { name: "Improve" }).click();

@@ -21,6 +21,7 @@ namespace WarmConduit.Core.Materials;
 /// <param name="CoolsS">It cools with this time constant when it stops, s.</param>
 /// <param name="Supply">An electric element: what it runs on; left out: it burns fuel, or takes no heat of its own.</param>
 /// <param name="DoubleWall">A coil or exchanger with two walls between its fluid and the water, and a gap that shows a leak.</param>
+/// <param name="Switch">A pump: what switches it; left out: it runs all the time that the heat is on.</param>
 public sealed record PartHeat(
     double? PowerW = null,
     double? LeastW = null,
@@ -40,7 +41,8 @@ public sealed record PartHeat(
     double? RunsC = null,
     double? CoolsS = null,
     ElectricSupply? Supply = null,
-    bool? DoubleWall = null)
+    bool? DoubleWall = null,
+    PumpSwitch? Switch = null)
 {
     /// <summary>Nothing is known.</summary>
     public static readonly PartHeat None = new();
@@ -59,7 +61,7 @@ public sealed record PartHeat(
         PowerW ?? stock.PowerW, LeastW ?? stock.LeastW, StartsC ?? stock.StartsC, StopsC ?? stock.StopsC, FuelLPerH ?? stock.FuelLPerH, DrawW ?? stock.DrawW,
         StartW ?? stock.StartW, StartS ?? stock.StartS, RestS ?? stock.RestS, CoilWPerK ?? stock.CoilWPerK, RatedW ?? stock.RatedW, RatedK ?? stock.RatedK,
         FanFromC ?? stock.FanFromC, StillShare ?? stock.StillShare, HoldC ?? stock.HoldC, RunsC ?? stock.RunsC, CoolsS ?? stock.CoolsS,
-        Supply ?? stock.Supply, DoubleWall ?? stock.DoubleWall);
+        Supply ?? stock.Supply, DoubleWall ?? stock.DoubleWall, Switch ?? stock.Switch);
 }
 
 /// <summary>What stock parts do with heat. All figures are estimates.</summary>
@@ -69,6 +71,7 @@ internal static class HeatShelf
     {
         ["coolant-heater"] = new(PowerW: 5000, LeastW: 1500, StartsC: 70, StopsC: 80, FuelLPerH: 0.62, DrawW: 35, StartW: 120, StartS: 120, RestS: 300),
         ["circulator"] = new(DrawW: 18),
+        ["return-pump"] = new(DrawW: 12),
         ["radiator"] = new(DrawW: 12, RatedW: 2000, RatedK: 60, FanFromC: 40, StillShare: 0.1, HoldC: 18),
         ["panel-radiator"] = new(RatedW: 350, RatedK: 50),
         ["towel-ladder"] = new(RatedW: 150, RatedK: 50),

@@ -17,8 +17,14 @@ public enum PlanEventKind
     /// <summary>The fuel has run out: what burns it gives nothing.</summary>
     FuelOut,
 
-    /// <summary>The pumps of the circuits stop: their heaters trip, and nothing is warmed.</summary>
+    /// <summary>The pumps of the circuits stop, or one of them: their heaters trip, and nothing is warmed.</summary>
     PumpFails,
+
+    /// <summary>The button of a loop's pump is pressed, or of all that have one.</summary>
+    PumpPressed,
+
+    /// <summary>Air gathers in a heating line, and nothing flows through it.</summary>
+    AirLocks,
 
     /// <summary>A valve of the circuits sticks in a position.</summary>
     ValveSticks,
@@ -53,8 +59,9 @@ public enum PlanEventKind
 /// <param name="Towards">The room it opens to; left out: outdoors.</param>
 /// <param name="AreaM2">Area of what opens, m², 0 to 20.</param>
 /// <param name="HeightM">Its height, m, 0 to 5.</param>
-/// <param name="PartId">The valve that sticks, or the heater or pad that fails; left out: all heat does.</param>
+/// <param name="PartId">The valve that sticks, the heater, pad or pump that fails, or the pump whose button is pressed; left out: all of them.</param>
 /// <param name="Position">Where it sticks.</param>
+/// <param name="RunId">The heating line in which air gathers.</param>
 public sealed record PlanEvent(
     string Id,
     PlanEventKind Kind,
@@ -67,7 +74,8 @@ public sealed record PlanEvent(
     double? AreaM2 = null,
     double? HeightM = null,
     string? PartId = null,
-    string? Position = null) : IIdentified
+    string? Position = null,
+    string? RunId = null) : IIdentified
 {
     /// <summary>Most hours of a plan: ten days.</summary>
     public const double MostH = 240;
@@ -102,6 +110,7 @@ public sealed record PlanEvent(
         Room("zoneId", ZoneId);
         Room("towards", Towards);
         if (UntilH < AtH) c.Add($"{at}.untilH", "it ends before it starts");
+        if (Kind == PlanEventKind.PumpPressed && UntilH is not null) c.Add($"{at}.untilH", "a press lasts as long as its pump is set to run for one");
         if (Kind == PlanEventKind.SetBack) Needed("holdC", HoldC);
         if (Kind == PlanEventKind.Drive) Needed("speedMPerS", SpeedMPerS);
         if (Kind == PlanEventKind.ValveSticks)
@@ -113,6 +122,12 @@ public sealed record PlanEvent(
         {
             if (rig.Parts.Find(PartId) is { } part) CheckPart(c, at, part);
             else c.Add($"{at}.partId", $"there is no part '{PartId}'");
+        }
+        if (Kind == PlanEventKind.AirLocks) Needed("runId", RunId, "which heating line it is belongs here");
+        if (RunId is not null)
+        {
+            if (rig.Runs.Find(RunId) is not { } run) c.Add($"{at}.runId", $"there is no run '{RunId}'");
+            else if (run.Service != Service.Coolant) c.Add($"{at}.runId", "it carries no heating fluid", false);
         }
         if (Kind != PlanEventKind.Open) return;
         Needed("zoneId", ZoneId, "which room opens belongs here");
@@ -128,6 +143,10 @@ public sealed record PlanEvent(
     {
         if (Kind == PlanEventKind.HeatFails && part is { Pad: null } && !part.Heats().HeatsFluid)
             c.Add($"{at}.partId", "it gives no heat that could fail", false);
+        if (Kind == PlanEventKind.PumpFails && (part.Flows().ShutoffBar is null || part.Heats().IsEngine))
+            c.Add($"{at}.partId", "it is no pump", false);
+        if (Kind == PlanEventKind.PumpPressed && part.Heats().Switch is not { Kind: PumpSwitchKind.Button })
+            c.Add($"{at}.partId", "it has no button", false);
         if (Kind != PlanEventKind.ValveSticks) return;
         var stock = Catalogue.Part(part.Stock);
         if (stock?.Passage != Passage.Valve) c.Add($"{at}.partId", "it is no valve", false);

@@ -8,8 +8,9 @@ public static partial class RigCheck
     /// <summary>Most lines along which one is taped.</summary>
     public const int MaxTraces = 20;
 
-    private static void CheckHeat(FieldChecker c, string at, PartHeat heat, PartHeat all)
+    private static void CheckHeat(FieldChecker c, string at, PartHeat heat, Part part)
     {
+        var all = part.Heats();
         c.Range($"{at}.powerW", heat.PowerW, "heat.powerW");
         c.Range($"{at}.leastW", heat.LeastW, "heat.powerW");
         c.Range($"{at}.startsC", heat.StartsC, "heat.fluidC");
@@ -30,6 +31,33 @@ public static partial class RigCheck
         if (heat.Supply is { } supply && !Enum.IsDefined(supply)) c.Add($"{at}.supply", "this is not known");
         if (all.StartsC >= all.StopsC) c.Add($"{at}.startsC", "it must start at a lower temperature than it stops at");
         if (all.LeastW > all.PowerW) c.Add($"{at}.leastW", "its lowest stage cannot give more than all of it");
+        if (heat.Switch is not { } by) return;
+        if (part.Flows().ShutoffBar is null || all.IsEngine) c.Add($"{at}.switch", "only a pump is switched by a timer or a button");
+        CheckSwitch(c, $"{at}.switch", by);
+    }
+
+    private static void CheckSwitch(FieldChecker c, string at, PumpSwitch by)
+    {
+        if (!Enum.IsDefined(by.Kind)) c.Add($"{at}.kind", "this is not known");
+        c.Range($"{at}.forS", by.ForS, "pump.forS");
+        c.Range($"{at}.everyS", by.EveryS, "pump.everyS");
+        if (by.Times is { } times)
+        {
+            c.Count($"{at}.times", times.Count, 1, PumpSwitch.MostTimes);
+            for (int t = 0; t < Math.Min(times.Count, PumpSwitch.MostTimes); t++)
+            {
+                c.Range($"{at}.times[{t}].fromHour", times[t].FromHour, "pump.hour");
+                c.Range($"{at}.times[{t}].untilHour", times[t].UntilHour, "pump.hour");
+            }
+        }
+        if (by.Kind == PumpSwitchKind.Button)
+        {
+            if (by.ForS is null) c.Add($"{at}.forS", "how long each press runs it belongs here");
+            if (by.EveryS is not null) c.Add($"{at}.everyS", "a button is pressed by hand");
+            if (by.Times is not null) c.Add($"{at}.times", "a button has no times of its own");
+        }
+        else if (by.ForS is null != by.EveryS is null) c.Add(by.ForS is null ? $"{at}.forS" : $"{at}.everyS", "how long and how often belong together");
+        else if (by.EveryS <= by.ForS) c.Add($"{at}.everyS", "it must be longer than it runs at a time");
     }
 
     private static void CheckPad(FieldChecker c, string at, Pad pad)

@@ -170,7 +170,7 @@ public static partial class RigCheck
                 c.Add($"{at}.jacketOff", "one to five faces of a jacket may be left bare, each named once");
             if (part.MassKg is { } mass) c.Range($"{at}.massKg", mass, "part.massKg");
             if (part.Flow is { } flow) CheckFlow(c, $"{at}.flow", flow);
-            if (part.Heat is { } heat) CheckHeat(c, $"{at}.heat", heat, part.Heats());
+            if (part.Heat is { } heat) CheckHeat(c, $"{at}.heat", heat, part);
             if (part.Pad is { } pad) CheckPad(c, $"{at}.pad", pad);
             if (stock?.Passage is Passage.OneWay or Passage.Pump && (part.PortAt("in") is null || part.PortAt("out") is null))
                 c.Add($"{at}.ports", "a part with a direction needs the ports 'in' and 'out'");

@@ -17,6 +17,8 @@ namespace WarmConduit.Server.Catalogues;
 /// <param name="Numbers">Numbers that screens use.</param>
 /// <param name="UsualPad">A heating pad as it is first put on a part.</param>
 /// <param name="UsualElement">An electric element as it is first put into what heats water.</param>
+/// <param name="UsualTimer">A timer as a loop's pump is first put on one.</param>
+/// <param name="UsualButton">A button as a loop's pump is first put on one.</param>
 /// <param name="UsualFloor">A floor loop as a line is first laid into the floor.</param>
 /// <param name="Limits">The limits of the figures of documents and questions, by the thing that has the field and the field's name.</param>
 public sealed record CatalogueAnswer(
@@ -25,6 +27,8 @@ public sealed record CatalogueAnswer(
     TradeNumbers Numbers,
     Pad UsualPad,
     Pad UsualElement,
+    PumpSwitch UsualTimer,
+    PumpSwitch UsualButton,
     FloorLoop UsualFloor,
     IReadOnlyDictionary<string, FieldLimit> Limits);
 
@@ -54,6 +58,8 @@ internal static class CatalogueEndpoints
         TradeConstants.DryRunL, RigCheck.FarthestM),
         Pad.Usual,
         Pad.UsualElement,
+        PumpSwitch.UsualTimer,
+        PumpSwitch.UsualButton,
         FloorLoop.Usual,
         FieldLimits.All);
 

@@ -127,7 +127,7 @@ public class HeatingRuleTests
         Assert.Equal(0, After(fuel, "heater"), 1e-6);
         Assert.Equal(0, After(battery, "heater"), 1e-6);
         // Without fuel the pump goes on, and carries what is warm to what is cold; without a battery it rests.
-        Assert.Equal((Hour, 0.0), (fuel.Heat.PumpS[6], battery.Heat.PumpS[6]));
+        Assert.Equal((Hour, 0.0), (fuel.Heat.PumpS.Values.Max(s => s[6]), battery.Heat.PumpS.Values.Max(s => s[6])));
         Assert.True(fuel.Heat.Moments[6] is not null && battery.Heat.Moments[6] is null);
         Assert.True(fuel.AirC(Lantern.Shell.Zones.Find("duct"), 6) > battery.AirC(Lantern.Shell.Zones.Find("duct"), 6));
         // Set back, the room is let go to what is asked of it.

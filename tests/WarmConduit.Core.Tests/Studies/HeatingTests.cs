@@ -59,7 +59,7 @@ public class HeatingTests
 
         var segment = NightCourse.At(question.Conditions, 0) with { FromS = 0, ToS = 12 * Hour };
         var network = RigNetwork.Of(question, night.Candidates, night.Weather, segment, Uncertainty.None,
-            RigNetwork.Laid(question, night.Candidates, segment, Uncertainty.None), out _);
+            LaidCircuits.Of(question, night.Candidates, segment, Uncertainty.None), out _);
         string room = RigNetwork.IdOf(rig.Shell.Zones[0].Id);
         double share = 0.5, perM = question.Films.Of(Catalogue.Pipe("epdm-5/8")!, null, false).Sum(f => f.Size * f.Film.WPerK(60, 5, 0, ref share));
         Run Of(string id) => rig.Runs.Find(id)!;
@@ -108,7 +108,7 @@ public class HeatingTests
         var night = question.Ask(RigNight.Of);
         var segment = NightCourse.At(question.Conditions, 0) with { FromS = 0, ToS = Hour / 4 };
         var network = RigNetwork.Of(question, night.Candidates, night.Weather, segment, Uncertainty.None,
-            RigNetwork.Laid(question, night.Candidates, segment, Uncertainty.None), out _);
+            LaidCircuits.Of(question, night.Candidates, segment, Uncertainty.None), out _);
         // Without fans, about which fluid that is sent round never comes to rest; the thinnest drops are left out, that plain steps swing about.
         network = network with
         {
@@ -321,11 +321,11 @@ public class HeatingTests
             var question = new Question(rig, Night(rig));
             var (candidates, segment) = (FreezeLadderStudy.Candidates(question), NightCourse.At(question.Conditions, 0));
             var taped = candidates.Where(f => f.Taped).Select(f => f.Id).ToHashSet();
-            var laid = RigNetwork.Laid(question, candidates, segment, Uncertainty.None);
+            var laid = LaidCircuits.Of(question, candidates, segment, Uncertainty.None).All.Single();
             // What the fluid gives the water by the metre, and what it loses at its side.
             var touching = Enumerable.Range(0, laid.Pieces.Count).Where(n => laid.Pieces[n].Traced is not null).ToList();
             double metres = touching.Sum(n => Math.Abs(laid.Pieces[n].ToM - laid.Pieces[n].FromM));
-            double Sum(int step) => touching.Sum(n => laid.Circuits[0].Reaches[n + step].ConductanceWPerK) / metres;
+            double Sum(int step) => touching.Sum(n => laid.Circuit.Reaches[n + step].ConductanceWPerK) / metres;
             var night = question.Ask(RigNight.Of);
             return (Sum(0), Sum(1), Enumerable.Range(0, night.Candidates.Count).Where(n => night.Candidates[n] is { Thing: "water", Taped: true })
                 .Max(n => night.WaterC(night.Morning, n)));
@@ -373,8 +373,8 @@ public class HeatingTests
         Assert.Equal(2, candidates.Where(f => f is { Thing: "water", Taped: true }).Sum(f => f.LengthM), 0.15);
         Assert.Equal(4, candidates.Where(f => f.Thing == "water").Sum(f => f.LengthM), 1e-6);
         var taped = candidates.Where(f => f.Taped).Select(f => f.Id).ToHashSet();
-        var laid = RigNetwork.Laid(question, candidates, segment, Uncertainty.None);
-        Assert.Equal(1.4, laid.Circuits[0].Reaches.Where(r => r.Target is { } t && taped.Contains(t)).Sum(r => r.ConductanceWPerK), 0.1);
+        var laid = LaidCircuits.Of(question, candidates, segment, Uncertainty.None).All.Single();
+        Assert.Equal(1.4, laid.Circuit.Reaches.Where(r => r.Target is { } t && taped.Contains(t)).Sum(r => r.ConductanceWPerK), 0.1);
         Assert.Equal(2, HeatingStudy.Ask(question).Traced.Single().BareM, 0.15);
         // Gone with its line.
         Assert.Null(Editor.Apply(rig, [new RemoveThing("runs/water")]).Rig.Runs.Find("c")!.Traces);

@@ -1835,6 +1835,10 @@ export interface components {
             usualPad: components["schemas"]["Pad"];
             /** @description An electric element as it is first put into what heats water. */
             usualElement: components["schemas"]["Pad"];
+            /** @description A timer as a loop's pump is first put on one. */
+            usualTimer: components["schemas"]["PumpSwitch"];
+            /** @description A button as a loop's pump is first put on one. */
+            usualButton: components["schemas"]["PumpSwitch"];
             /** @description A floor loop as a line is first laid into the floor. */
             usualFloor: components["schemas"]["FloorLoop"];
             /** @description The limits of the figures of documents and questions, by the thing that has the field and the field's name. */
@@ -2089,6 +2093,19 @@ export interface components {
          * @enum {unknown}
          */
         CostKind: "friction" | "bends" | "fitting" | "filter" | "valve" | "heater" | "height";
+        /** @description A time of every day. */
+        DailyTime: {
+            /**
+             * Format: double
+             * @description Hour of the day at which it starts, 0 to 24.
+             */
+            fromHour: number;
+            /**
+             * Format: double
+             * @description Hour at which it ends, 0 to 24: of the next day where that is no later; the same hour: all day.
+             */
+            untilHour: number;
+        };
         /** @description How a system is sanitised. The product's label and local health rules come first. */
         DoseInput: {
             /**
@@ -3131,11 +3148,11 @@ export interface components {
             lPerMin: number[];
             /** @description What it warms as a trace: id of its rung; null: the air around it. */
             warms: null | string;
-            /** @description Fluid that comes to it at each hour, °C; null: the pump rests. */
+            /** @description Fluid that comes to it at each hour, °C; of a pump that a timer or button has rest then, at the end of its run in the hour that begins then; null: the pump rests. */
             inC: (null | number)[];
             /** @description Fluid that leaves it. */
             outC: (null | number)[];
-            /** @description Heat that it gives off, W. */
+            /** @description Heat that it gives off, W; where a pump is switched by a timer or a button, on average over the hour that begins then. */
             heatW: number[];
         };
         /** @description A mode of the heating circuits. */
@@ -3185,11 +3202,11 @@ export interface components {
             warms: null | string;
             /** @description Flow through it at each hour, L/min; empty: a pad. */
             lPerMin: number[];
-            /** @description Fluid that comes to it at each hour, °C; null: the pump rests. */
+            /** @description Fluid that comes to it at each hour, °C; of a pump that a timer or button has rest then, at the end of its run in the hour that begins then; null: the pump rests. */
             inC: (null | number)[];
             /** @description Fluid that leaves it. */
             outC: (null | number)[];
-            /** @description Heat that it gives at each hour, W (below 0: an engine takes it); of a pad, on average over the hour that begins then. */
+            /** @description Heat that it gives at each hour, W (below 0: an engine takes it); of a pad, and where a pump is switched by a timer or a button, on average over the hour that begins then. */
             heatW: number[];
             /** @description What it gives in each hour, Wh. */
             whByHour: number[];
@@ -4861,6 +4878,8 @@ export interface components {
             supply?: null | components["schemas"]["ElectricSupply"];
             /** @description A coil or exchanger with two walls between its fluid and the water, and a gap that shows a leak. */
             doubleWall?: null | boolean;
+            /** @description A pump: what switches it; left out: it runs all the time that the heat is on. */
+            switch?: null | components["schemas"]["PumpSwitch"];
         };
         /**
          * @description How a part is drawn.
@@ -5136,16 +5155,18 @@ export interface components {
              * @description Its height, m, 0 to 5.
              */
             heightM?: null | number;
-            /** @description The valve that sticks, or the heater or pad that fails; left out: all heat does. */
+            /** @description The valve that sticks, the heater, pad or pump that fails, or the pump whose button is pressed; left out: all of them. */
             partId?: null | string;
             /** @description Where it sticks. */
             position?: null | string;
+            /** @description The heating line in which air gathers. */
+            runId?: null | string;
         };
         /**
          * @description An event of some hours in a night or a week.
          * @enum {unknown}
          */
-        PlanEventKind: "heatOn" | "setBack" | "heatFails" | "fuelOut" | "pumpFails" | "valveSticks" | "batteryOut" | "mains" | "open" | "away" | "drive" | "drained";
+        PlanEventKind: "heatOn" | "setBack" | "heatFails" | "fuelOut" | "pumpFails" | "pumpPressed" | "airLocks" | "valveSticks" | "batteryOut" | "mains" | "open" | "away" | "drive" | "drained";
         /** @description A place in the vehicle's frame, metres: x forward from the rear of the load bay, y across from the kerb side, z up from the floor. */
         Point3: {
             /**
@@ -5496,6 +5517,28 @@ export interface components {
              */
             storesL: number;
         };
+        /** @description What switches the pump of a loop, which rests in between. */
+        PumpSwitch: {
+            /** @description A timer or a button. */
+            kind: components["schemas"]["PumpSwitchKind"];
+            /** @description When a timer lets the pump run, 1 to 6 times of the day; left out: all day. */
+            times?: null | components["schemas"]["DailyTime"][];
+            /**
+             * Format: double
+             * @description How long it runs at a time, s, 30 to 86,400: after a press, or from the start of each EveryS of a timer's times; left out: through them.
+             */
+            forS?: null | number;
+            /**
+             * Format: double
+             * @description How often it runs in a timer's times, s, 60 to 86,400, and longer than ForS; left out: through them.
+             */
+            everyS?: null | number;
+        };
+        /**
+         * @description What switches the pump of a loop.
+         * @enum {unknown}
+         */
+        PumpSwitchKind: "timer" | "button";
         /**
          * @description What a number is a measure of. Inside, every value of a quantity has the one unit named here.
          * @enum {unknown}

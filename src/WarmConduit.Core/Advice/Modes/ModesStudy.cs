@@ -173,11 +173,10 @@ public static class ModesStudy
     private static double TracedW(RigNight night, string run, bool floor)
     {
         bool Counts(HeatPiece piece) => piece.RunId == run && !piece.Below && (floor || piece.Traced is not null);
-        return night.HourReports().Where(r => r <= night.Morning).Select(r => night.Heat.Moments[r])
-            .Select(m => m is null ? 0 : m.Pieces.Select((p, i) => Counts(p) ? m.Row.HeatW[i] : 0).Sum()).Average();
+        return night.Heat.LineWh.Where(l => Counts(l.Key)).Sum(l => night.UntilMorning(l.Value)) / (night.MorningS / 3600);
     }
 
-    private static IEnumerable<ModeCost> Takes(Question asked, RigNight night) => new EnergyMeter(asked).Of(asked, night).Kinds(asked.Rig.Brief.Chosen())
+    private static IEnumerable<ModeCost> Takes(Question asked, RigNight night) => new EnergyMeter(asked).Of(night).Kinds(asked.Rig.Brief.Chosen())
         .Select(k => new ModeCost(k.Kind, Math.Round(night.UntilMorning(k.ByHour), 3)));
 
     private static (double AtS, Sentence Words) Unprotected(RigNight night)

@@ -4,7 +4,7 @@ namespace WarmConduit.Core.Heat.Night;
 public readonly record struct NightWindow(double FromS, double ToS)
 {
     /// <summary>Always.</summary>
-    public static readonly NightWindow Always = new(0, double.PositiveInfinity);
+    public static readonly NightWindow Always = new(double.NegativeInfinity, double.PositiveInfinity);
 }
 
 /// <summary>

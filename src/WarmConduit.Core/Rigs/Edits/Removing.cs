@@ -23,7 +23,7 @@ internal static class Removing
                     Words($"port {port} of {holder.Name}", rig.Runs.Count(r => Here(r.From) || Here(r.To))));
             case ["runs", var id]:
                 var run = rig.Runs.Find(id) ?? throw Nothing(thing);
-                return (NotDoneTo(Untaped(rig with { Runs = RigNodes.Without(rig.Runs, id) })), $"Removed {run.Name}");
+                return (Unplanned(NotDoneTo(Untaped(rig with { Runs = RigNodes.Without(rig.Runs, id) }))), $"Removed {run.Name}");
             case ["runs", var id, "bends", var bend]:
                 var bent = rig.Runs.Find(id) ?? throw Nothing(thing);
                 if (bent.Bends.All(b => b.Id != bend)) throw Nothing(thing);
@@ -60,14 +60,18 @@ internal static class Removing
     {
         Scenario Without(Scenario s) => partId is not null && s.Names(partId) ? s.Without(partId)
             : s.Gear is { } gear && gone(new RunEnd(gear.PartId, gear.Port)) ? s with { Gear = null } : s;
-        return NotDoneTo(Untaped(rig with
+        return Unplanned(NotDoneTo(Untaped(rig with
         {
             Runs = rig.Runs.Any(r => gone(r.From) || gone(r.To)) ? [.. rig.Runs.Where(r => !gone(r.From) && !gone(r.To))] : rig.Runs,
             Scenarios = rig.Scenarios.Select(Without).ToList() is var scenarios && scenarios.SequenceEqual(rig.Scenarios) ? rig.Scenarios : scenarios,
             Plans = Planned(rig, e => partId is not null && e.PartId == partId),
             ByHand = partId is null || rig.ByHand.Find(partId) is null ? rig.ByHand : RigNodes.Without(rig.ByHand, partId),
-        }));
+        })));
     }
+
+    // No air gathers in a run that is gone.
+    private static Rig Unplanned(Rig rig) =>
+        Planned(rig, e => e.RunId is { } id && rig.Runs.Find(id) is null) is var plans && ReferenceEquals(plans, rig.Plans) ? rig : rig with { Plans = plans };
 
     // A trace along a run that is gone lies along nothing.
     private static Rig Untaped(Rig rig) => rig.Runs.Any(r => r.Traces is not null)

@@ -153,6 +153,7 @@ internal sealed class Touch
             case ["plans", var id, ..] when rig.Plans?.Find(id) is { } plan:
                 foreach (string zone in plan.Events.SelectMany(e => (string?[])[e.ZoneId, e.Towards]).OfType<string>()) RefersTo.Add($"shell/zones/{zone}");
                 foreach (string part in plan.Events.Select(e => e.PartId).OfType<string>()) RefersTo.Add($"parts/{part}");
+                foreach (string run in plan.Events.Select(e => e.RunId).OfType<string>()) RefersTo.Add($"runs/{run}");
                 break;
             default:
                 break;

@@ -6,13 +6,6 @@ using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.Heating;
 
-/// <summary>A part that gives heat, hour by hour.</summary>
-/// <param name="Part">The part.</param>
-/// <param name="Kind">What it does.</param>
-/// <param name="Wh">What it gives off in each hour, Wh; below 0: a heater gives it to its fluid.</param>
-/// <param name="InC">Fluid that comes to it at the start of an hour, °C; null: its pump rests.</param>
-internal sealed record MeteredPart(Part Part, HeatRole Kind, IReadOnlyList<double> Wh, Func<int, double?> InC);
-
 /// <summary>What heat costs, hour by hour.</summary>
 /// <param name="BatteryWh">From the battery, Wh.</param>
 /// <param name="FuelL">Fuel, L.</param>
@@ -35,16 +28,9 @@ internal sealed class EnergyMeter
     private const double HourS = 3600;
 
     private readonly Rig _rig;
-    private readonly double _pumpW;
 
-    /// <summary>Reads what a rig's circuits hold, and what their pumps draw.</summary>
-    public EnergyMeter(Question question)
-    {
-        _rig = question.Rig;
-        var heat = RigHeat.Of(question);
-        FluidJPerK = heat.Litres() / 1000 * heat.KgPerM3 * heat.JPerKgK;
-        _pumpW = heat.Net.Drives.Sum(d => question.Index.Part(d.PartId).Heats().DrawW ?? 0);
-    }
+    /// <summary>Reads what a rig's circuits hold.</summary>
+    public EnergyMeter(Question question) => (_rig, FluidJPerK) = (question.Rig, RigHeat.Of(question).FluidJPerK);
 
     /// <summary>Heat that the fluid of all circuits takes up, J/K.</summary>
     public double FluidJPerK { get; }
@@ -55,41 +41,41 @@ internal sealed class EnergyMeter
         : part.Heats().CoilWPerK is not null ? HeatRole.Coil : HeatRole.Emitter;
 
     /// <summary>What a night takes. O(parts · hours).</summary>
-    public MeteredHours Of(Question question, RigNight night)
+    public MeteredHours Of(RigNight night)
     {
-        var moments = night.HourReports().Select(r => night.Heat.Moments[r]).ToList();
-        double? InC(string part, int hour) => hour < moments.Count && moments[hour] is { } moment
-            && moment.Pieces.ToList().FindLastIndex(p => p.PartId == part) is >= 0 and var i ? moment.Row.InC[i] : null;
-        var circuits = night.Heat.PartWh.Select(p => (Part: question.Index.Part(p.Key), Wh: p.Value))
-            .Select(p => new MeteredPart(p.Part, RoleOf(p.Part), p.Wh, h => InC(p.Part.Id, h)));
-        var pads = night.Heat.PadWh.Select(p => new MeteredPart(question.Index.Part(p.Key), HeatRole.Pad, p.Value, _ => null));
-        return Sum(circuits.Concat(pads), night.Heat.PumpS, night.HeaterWh);
+        var moments = night.HeatMoments();
+        return Sum(night.Heat, h => h < moments.Count ? moments[h] : null, night.HeaterWh);
     }
 
-    /// <summary>Sums it up. <paramref name="pumpS"/>: seconds in each hour in which pumps run; <paramref name="heaterWh"/>: what a room's heater gives by
-    /// hour. O(parts · hours).</summary>
-    public MeteredHours Sum(IEnumerable<MeteredPart> parts, IReadOnlyList<double> pumpS, Func<Zone, IReadOnlyList<double>> heaterWh)
+    /// <summary>Sums it up. <paramref name="momentOf"/>: the circuits at the start of an hour, or near it; <paramref name="heaterWh"/>: what a room's heater
+    /// gives by hour. O(parts · hours).</summary>
+    public MeteredHours Sum(HeatCourse heat, Func<int, HeatMoment?> momentOf, Func<Zone, IReadOnlyList<double>> heaterWh)
     {
-        int hours = pumpS.Count;
+        int hours = heat.Hours;
         var (battery, fuel, mains) = (new double[hours], new double[hours], new double[hours]);
         bool burns = false;
-        foreach (var (part, kind, wh, inC) in parts)
+        foreach (var (id, wh) in heat.PartWh)
         {
-            var figures = part.Heats();
-            for (int h = 0; h < hours && h < wh.Count; h++)
+            var part = _rig.Parts.Find(id)!;
+            var (kind, figures) = (RoleOf(part), part.Heats());
+            var (starts, flowS) = (heat.Starts.GetValueOrDefault(id), heat.FlowS.GetValueOrDefault(id));
+            for (int h = 0; h < hours; h++)
             {
                 if (kind == HeatRole.Source)
                 {
-                    battery[h] += HeaterCycle.Of(figures, -wh[h], FluidJPerK).ElectricWh(figures);
+                    battery[h] += HeaterCycle.Of(figures, -wh[h], FluidJPerK).ElectricWh(figures) + ((starts?[h] ?? 0) * HeaterCycle.StartWh(figures));
                     if (figures.Supply is { } electric) Electric(electric, h, -wh[h]);
                     else if (figures is { FuelLPerH: { } full, PowerW: > 0 and var power }) fuel[h] -= full * wh[h] / power;
                     burns |= figures.FuelLPerH is not null;
                 }
-                else if (kind == HeatRole.Emitter && figures is { DrawW: { } fan, FanFromC: { } from }) battery[h] += inC(h) > from && wh[h] > 0 ? fan : 0;
-                else if (kind == HeatRole.Pad) Electric(part.Pad!.Supply, h, wh[h]);
+                else if (kind == HeatRole.Emitter && figures is { DrawW: { } fan, FanFromC: { } from } && wh[h] > 0 && !(InC(id, h) <= from))
+                    battery[h] += fan * (flowS?[h] ?? 0) / HourS;
             }
         }
-        for (int h = 0; h < hours; h++) battery[h] += _pumpW * pumpS[h] / HourS;
+        foreach (var (id, wh) in heat.PadWh)
+            for (int h = 0; h < hours; h++) Electric(_rig.Parts.Find(id)!.Pad!.Supply, h, wh[h]);
+        foreach (var (id, s) in heat.PumpS)
+            for (int h = 0; h < hours; h++) battery[h] += (_rig.Parts.Find(id)!.Heats().DrawW ?? 0) * s[h] / HourS;
         // Heaters of rooms: electric ones by the battery; of the others the fuel is counted as diesel.
         foreach (var zone in _rig.Shell.Zones.Where(z => z.Heater is { PowerW: > 0 }))
         {
@@ -102,6 +88,15 @@ internal sealed class EnergyMeter
             burns |= zone.Heater!.Electric != true;
         }
         return new MeteredHours(battery, fuel, mains, burns);
+
+        // Of a pump that rests just then, nothing is known: its fans are taken to run.
+        double? InC(string part, int hour)
+        {
+            if (momentOf(hour) is not { } moment) return null;
+            for (int p = moment.Pieces.Count - 1; p >= 0; p--)
+                if (moment.Pieces[p].PartId == part) return moment.Row.InC[p];
+            return null;
+        }
 
         // What is to spare costs nothing.
         void Electric(ElectricSupply supply, int hour, double wh)

@@ -29,5 +29,8 @@ internal readonly record struct HeaterCycle(double OnShare, double StartsPerHour
 
     /// <summary>Electric energy in an hour under this, Wh.</summary>
     public double ElectricWh(PartHeat heat) =>
-        ((heat.DrawW ?? 0) * OnShare) + (StartsPerHour * Math.Max(0, (heat.StartW ?? 0) - (heat.DrawW ?? 0)) * (heat.StartS ?? 0) / HourS);
+        ((heat.DrawW ?? 0) * OnShare) + (StartsPerHour * StartWh(heat));
+
+    /// <summary>Electric energy that a start takes besides, Wh.</summary>
+    public static double StartWh(PartHeat heat) => Math.Max(0, (heat.StartW ?? 0) - (heat.DrawW ?? 0)) * (heat.StartS ?? 0) / HourS;
 }

@@ -8,9 +8,10 @@ namespace WarmConduit.Core.Studies.Heating;
 /// <param name="ToM">Where the fluid leaves it.</param>
 /// <param name="LPerMin">Flow at each hour, L/min.</param>
 /// <param name="Warms">What it warms as a trace: id of its rung; null: the air around it.</param>
-/// <param name="InC">Fluid that comes to it at each hour, °C; null: the pump rests.</param>
+/// <param name="InC">Fluid that comes to it at each hour, °C; of a pump that a timer or button has rest then, at the end of its run in the hour that begins
+/// then; null: the pump rests.</param>
 /// <param name="OutC">Fluid that leaves it.</param>
-/// <param name="HeatW">Heat that it gives off, W.</param>
+/// <param name="HeatW">Heat that it gives off, W; where a pump is switched by a timer or a button, on average over the hour that begins then.</param>
 public sealed record HeatLine(
     string RunId, double FromM, double ToM, IReadOnlyList<double> LPerMin, string? Warms, IReadOnlyList<double?> InC, IReadOnlyList<double?> OutC,
     IReadOnlyList<double> HeatW);
@@ -20,9 +21,11 @@ public sealed record HeatLine(
 /// <param name="Kind">What it does.</param>
 /// <param name="Warms">The room or part that it warms; null: the fluid.</param>
 /// <param name="LPerMin">Flow through it at each hour, L/min; empty: a pad.</param>
-/// <param name="InC">Fluid that comes to it at each hour, °C; null: the pump rests.</param>
+/// <param name="InC">Fluid that comes to it at each hour, °C; of a pump that a timer or button has rest then, at the end of its run in the hour that begins
+/// then; null: the pump rests.</param>
 /// <param name="OutC">Fluid that leaves it.</param>
-/// <param name="HeatW">Heat that it gives at each hour, W (below 0: an engine takes it); of a pad, on average over the hour that begins then.</param>
+/// <param name="HeatW">Heat that it gives at each hour, W (below 0: an engine takes it); of a pad, and where a pump is switched
+/// by a timer or a button, on average over the hour that begins then.</param>
 /// <param name="WhByHour">What it gives in each hour, Wh.</param>
 /// <param name="UntilMorningWh">The same until morning, Wh.</param>
 public sealed record HeatPart(

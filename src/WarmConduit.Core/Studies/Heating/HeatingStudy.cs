@@ -17,9 +17,8 @@ public static class HeatingStudy
     {
         var night = question.Ask(RigNight.Of);
         var heat = RigHeat.Of(question);
-        int[] hours = [.. night.HourReports()];
-        var moments = hours.Select(r => night.Heat.Moments[r]).ToList();
-        var lines = Lines(moments, heat).ToList();
+        var moments = night.HeatMoments();
+        var lines = Lines(night, moments, heat).ToList();
         var parts = Parts(question, night, heat, moments).ToList();
         bool any = question.Rig.Runs.Any(r => r.Service == Service.Coolant);
         double litres = any ? heat.Litres() : 0;
@@ -54,7 +53,7 @@ public static class HeatingStudy
     private static double? Told(double c) => double.IsNaN(c) ? null : Math.Round(c, 2);
 
     // Pieces are the same from hour to hour where the rig is; one that is not there at an hour rests.
-    private static IEnumerable<(HeatPiece Piece, HeatMoment?[] At, int[] Index)> Pieces(IReadOnlyList<HeatMoment?> moments)
+    private static IEnumerable<(HeatPiece Piece, HeatMoment?[] At, int[] Index)> Pieces(RigNight night, IReadOnlyList<HeatMoment?> moments)
     {
         var known = new Dictionary<HeatPiece, (HeatMoment?[] At, int[] Index)>();
         var order = new List<HeatPiece>();
@@ -72,20 +71,25 @@ public static class HeatingStudy
                 (row.At[h], row.Index[h]) = (moment, p);
             }
         }
+        // A pump that runs between the hours alone is seen at none.
+        foreach (var piece in night.Heat.LineWh.Keys.Concat(night.Heat.PartWh.Keys.Select(p => new HeatPiece(null, p, 0, 0, null))))
+            if (known.TryAdd(piece, (new HeatMoment?[moments.Count], new int[moments.Count]))) order.Add(piece);
         return order.Select(p => (p, known[p].At, known[p].Index));
     }
 
     private static IReadOnlyList<double?> Row(HeatMoment?[] at, int[] index, Func<HeatMoment, double[]> of) =>
         [.. at.Select((m, h) => m is null ? null : Told(of(m)[index[h]]))];
 
-    private static IReadOnlyList<double> Watts(HeatMoment?[] at, int[] index, int sign) =>
-        [.. at.Select((m, h) => m is null ? 0 : Math.Round(sign * m.Row.HeatW[index[h]], 2))];
+    // A pump that runs for minutes says little at a full hour: there it is the average.
+    private static IReadOnlyList<double> Watts(RigNight night, HeatMoment?[] at, int[] index, int sign, double[] wh) => night.Heat.Switched
+        ? [.. at.Select((_, h) => Math.Round(sign * wh[Math.Min(h, wh.Length - 1)], 2))]
+        : [.. at.Select((m, h) => m is null ? 0 : Math.Round(sign * m.Row.HeatW[index[h]], 2))];
 
-    private static IEnumerable<HeatLine> Lines(IReadOnlyList<HeatMoment?> moments, RigHeat heat) =>
-        Pieces(moments).Where(p => p.Piece.RunId is not null).Select(p => new HeatLine(
+    private static IEnumerable<HeatLine> Lines(RigNight night, IReadOnlyList<HeatMoment?> moments, RigHeat heat) =>
+        Pieces(night, moments).Where(p => p.Piece.RunId is not null).Select(p => new HeatLine(
             p.Piece.RunId!, Math.Round(p.Piece.FromM, 4), Math.Round(p.Piece.ToM, 4), LPerMin(heat, p.At, p.Index), p.Piece.Traced,
             Row(p.At, p.Index, m => m.Row.InC), Row(p.At, p.Index, m => m.Row.OutC),
-            Watts(p.At, p.Index, 1)));
+            Watts(night, p.At, p.Index, 1, night.Heat.LineWh[p.Piece])));
 
     private static IReadOnlyList<double> LPerMin(RigHeat heat, HeatMoment?[] at, int[] index) =>
         [.. at.Select((m, h) => m is null ? 0 : Math.Round(m.Reaches[index[h]].KgPerS / heat.KgPerM3 * 60e3, 3))];
@@ -93,7 +97,7 @@ public static class HeatingStudy
     private static IEnumerable<HeatPart> Parts(Question question, RigNight night, RigHeat heat, IReadOnlyList<HeatMoment?> moments)
     {
         double Morning(IReadOnlyList<double> wh) => Math.Round(night.UntilMorning(wh), 1);
-        var rows = Pieces(moments).Where(p => p.Piece.PartId is not null).ToLookup(p => p.Piece.PartId!);
+        var rows = Pieces(night, moments).Where(p => p.Piece.PartId is not null).ToLookup(p => p.Piece.PartId!);
         foreach (var part in heat.Acting)
         {
             var (_, at, index) = rows[part.Id].LastOrDefault();
@@ -107,11 +111,11 @@ public static class HeatingStudy
                 HeatRole.Emitter => question.Index.ZoneAt(part.Box.Centre())?.Id,
                 _ => null,
             }, LPerMin(heat, at, index), Row(at, index, m => m.Row.InC),
-                Row(at, index, m => m.Row.OutC), Watts(at, index, sign), given, Morning(given));
+                Row(at, index, m => m.Row.OutC), Watts(night, at, index, sign, wh), given, Morning(given));
         }
         foreach (var part in question.Rig.Parts.Where(p => p.Pad is not null))
         {
-            double[] given = [.. (night.Heat.PadWh.GetValueOrDefault(part.Id) ?? new double[night.Heat.PumpS.Length]).Select(w => Math.Round(w, 1))];
+            double[] given = [.. (night.Heat.PadWh.GetValueOrDefault(part.Id) ?? new double[night.Heat.Hours]).Select(w => Math.Round(w, 1))];
             yield return new HeatPart(part.Id, HeatRole.Pad, part.Id, [], [], [], [.. given, .. given.TakeLast(1)], given, Morning(given));
         }
     }
@@ -121,7 +125,9 @@ public static class HeatingStudy
         var part = question.Index.Part(source.PartId);
         var figures = part.Heats();
         double mean = source.UntilMorningWh / (night.MorningS / HourS), most = source.WhByHour.DefaultIfEmpty(0).Max(), full = figures.PowerW ?? 0;
-        var cycle = HeaterCycle.Of(figures, mean, fluidJPerK);
+        // While its pump runs.
+        double runs = night.Heat.FlowS.TryGetValue(part.Id, out var s) ? night.UntilMorning(s) / night.MorningS : 1;
+        var cycle = runs > 0 ? HeaterCycle.Of(figures, mean / runs, fluidJPerK) : default;
         var words = most >= 0.98 * full && full > 0
             ? Sentence.Of($"{part.Name} works at full, {Measure.Power(full)}, in its hardest hour; {Measure.Power(mean)} on average.")
             : cycle.StartsPerHour > ManyStarts
@@ -132,7 +138,7 @@ public static class HeatingStudy
         return new HeaterDuty(part.Id, full, mean, most, cycle.StartsPerHour, words);
     }
 
-    private static IEnumerable<EnergyUse> Uses(Question question, RigNight night, EnergyMeter meter) => meter.Of(question, night)
+    private static IEnumerable<EnergyUse> Uses(Question question, RigNight night, EnergyMeter meter) => meter.Of(night)
         .Kinds(question.Rig.Brief.Chosen()).Select(k => Use(k.Kind, k.ByHour, k.Has, night, k.Measure, k.Name));
 
     private static EnergyUse Use(EnergyKind kind, double[] byHour, double? has, RigNight night, Func<double?, Measure> measure, string name)
@@ -153,6 +159,16 @@ public static class HeatingStudy
         return new EnergyUse(kind, [.. byHour.Select(v => Math.Round(v, 4))], used, has is > 0 ? has : null, emptyS, nights, words);
     }
 
+    private static Sentence Switched(Question question, RigNight night, Part pump, PumpSwitch by)
+    {
+        double runs = night.Heat.PumpS.TryGetValue(pump.Id, out var s) ? night.UntilMorning(s) : 0;
+        var share = Sentence.Of($"{Measure.Duration(runs)} until morning. Heat is the average of each hour, temperatures those at the end of a run; the time " +
+            $"to warm the fluid up again at each start is taken off.");
+        if (by.Kind == PumpSwitchKind.Timer) return Sentence.Of($"{pump.Name} runs by its timer: ").And(share);
+        return (question.Conditions.Events ?? []).Any(e => PumpHours.Presses(e, pump.Id)) ? Sentence.Of($"{pump.Name} runs by its button: ").And(share)
+            : Sentence.Of($"{pump.Name} runs when its button is pressed, and nobody presses it on this night: plan when.");
+    }
+
     // Rounded down: it errs early.
     private static string Nights(double nights) => nights >= 10 ? $"{Math.Floor(nights):0} such nights" : nights >= 2
         ? FormattableString.Invariant($"{Math.Floor(10 * nights) / 10:0.#} such nights")
@@ -165,9 +181,17 @@ public static class HeatingStudy
             yield return PartWater.TakesElement(part) ? Sentence.Of($"{part.Name} is empty on this night: switch its element off, or it burns out.")
                 : Sentence.Of($"{part.Name} is empty on this night: switch its pad off, or it melts what it lies on.");
         if (!rig.Runs.Any(r => r.Service == Service.Coolant)) yield break;
-        bool still = night.Heat.Moments.All(m => m is null);
+        bool still = night.Heat.LineWh.Count == 0;
+        foreach (var pump in heat.Net.Drives.Select(d => question.Index.Part(d.PartId)))
+            if (pump.Heats().Switch is { } by) yield return Switched(question, night, pump, by);
+        foreach (string id in (question.Conditions.Events ?? []).Where(e => e.Kind == PlanEventKind.AirLocks).Select(e => e.RunId).OfType<string>().Distinct())
+            if (rig.Runs.Find(id) is { } run)
+                yield return Sentence.Of($"Air stops the flow in {run.Name}, as planned. Bleed it at its highest point, cold: hot coolant is under " +
+                    $"pressure.");
         if (still && heat.Net.Drives.Count == 0)
             yield return "No pump is joined into the circuit and set to run, so nothing flows and nothing is heated.";
+        else if (still && !night.Heat.PumpS.Values.Any(s => s.Sum() > 0) && question.Conditions.HeatOn)
+            yield return "No pump runs on this night: nothing flows.";
         else if (still) yield return question.Conditions.HeatOn
             ? "The pump runs, but its line leads nowhere round: nothing flows."
             : "The heat is off on this night: the pump rests, and the circuit gives nothing.";

@@ -16,7 +16,7 @@ internal static class TracedLines
     /// <summary>Each of them by the night; those that are too cold with a few nights more. O(lines · candidates · hours).</summary>
     public static IEnumerable<TracedRun> Of(Question question, RigNight night)
     {
-        var touched = night.Heat.Moments.OfType<HeatMoment>().SelectMany(m => m.Pieces).Select(p => p.Traced).OfType<string>().ToHashSet();
+        var touched = night.Heat.LineWh.Keys.Select(p => p.Traced).OfType<string>().ToHashSet();
         foreach (string id in question.Rig.Runs.SelectMany(r => r.Traces ?? []).Select(t => t.Id).Distinct().Order(StringComparer.Ordinal))
         {
             if (Coldest(night, id) is not var (coldest, number)) continue;
@@ -44,7 +44,7 @@ internal static class TracedLines
         return coldest;
     }
 
-    // Tried on the night: one sleeve where there are two, stronger pumps, then hotter fluid.
+    // Tried on the night: one sleeve where there are two, pumps that always run, stronger ones, then hotter fluid.
     private static Sentence Needs(Question question, string id)
     {
         bool HoldsOn(Rig rig) => question.On(rig, question.Cancel).Ask(RigNight.Of) is var night && Coldest(night, id) is { C: >= TradeConstants.HoldC };
@@ -52,6 +52,8 @@ internal static class TracedLines
         bool Apart(Run run) => run.Traces?.Find(id) is { Wrapped: not true } && (run.IsSleeved() || question.Index.Run(id).IsSleeved());
         if (question.Rig.Runs.Any(Apart) && HoldsOn(question.Rig with { Runs = [.. question.Rig.Runs.Select(r => Apart(r) ? Wrapped(r, id) : r)] }))
             return " One sleeve around both would hold it: its insulation lies between it and the trace.";
+        if (question.Rig.Parts.Any(IsSwitched) && Holds(p => IsSwitched(p) ? p with { Heat = p.Heat! with { Switch = null } } : p))
+            return " With its pump running all the time it would hold.";
         foreach (double k in MoreFlow)
             if (Holds(p => Stronger(p, k)))
                 return Sentence.Of($" A pump of {new Measure(k, Quantity.Share)} of this one's flow would hold it.");
@@ -60,6 +62,8 @@ internal static class TracedLines
                 return Sentence.Of($" Fluid hotter by {new Measure(c, Quantity.TemperatureDifference)} would hold it.");
         return " Neither more flow nor hotter fluid would hold it: more of it has to be taped, in closer contact, or sleeved.";
     }
+
+    private static bool IsSwitched(Part part) => part.Heat?.Switch is not null;
 
     private static Run Wrapped(Run run, string id) => run with { Traces = [.. run.Traces!.Select(t => t.Id == id ? t with { Wrapped = true } : t)] };
 

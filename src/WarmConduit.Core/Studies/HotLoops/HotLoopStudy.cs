@@ -36,7 +36,7 @@ public sealed record HotLoopAnswer(IReadOnlyList<HotLoop> Loops, IReadOnlyList<S
 /// <summary>A recirculating hot loop, as comfort and against frost: what it saves, what it costs, and how cold a night it stands.</summary>
 public static class HotLoopStudy
 {
-    private const double LeastLPerMin = 0.05, PumpW = 12, ColdestC = -60, StepC = 5, HourS = 3600;
+    private const double LeastLPerMin = 0.05, ColdestC = -60, StepC = 5, HourS = 3600;
     private const string Tepid = "Legionella grows in water between 20 and 50 °C (70 and 120 °F): keep the store at 60 °C, let no loop stand tepid for days, " +
         "and flush it hot before you shower. Local health rules have the last word.";
 
@@ -101,17 +101,18 @@ public static class HotLoopStudy
         double savedL = waits.Sum(w => w.DrawsADay * w.Saved), savedS = waits.Select(w => w.LPerMin > 0 ? w.Saved / w.LPerMin * 60 : 0).DefaultIfEmpty(0).Max();
         double? stands = Stands(question, lengths, hot, perK, hold);
         double store = way.Heater is null ? 0 : PartWater.HoldsL(way.Heater) / 1000 * Water.DensityKgPerM3(hot) * Water.HeatCapacityJPerKgK(hot) * (hot - hold);
+        double pumpW = pump.Heats().DrawW ?? 0, anHour = lost + pumpW;
         string wait = FormattableString.Invariant($"{savedS:0} s");
         Sentence[] words =
         [
             Sentence.Of($"{pump.Name} sends {new Measure(way.M3PerS * 60e3, Quantity.Flow)} round " +
                 $"{Measure.Length(way.Runs.Sum(question.Index.PipeLengthM))} of line: it leaves the heater at " +
                 $"{Measure.Temperature(hot)}, comes back at {Measure.Temperature(back)}, and loses {Measure.Power(lost)}."),
-            Sentence.Of($"As comfort it saves up to {wait} of waiting and {Measure.Volume(savedL)} of water a day. Each hour that a timer lets it run " +
-                $"takes {Measure.Energy(lost + PumpW)}; switched by the pipe at {Measure.Temperature(WaterFlowInput.UsualWishC)} it takes " +
-                $"{Measure.Energy(24 * (mean + (share * PumpW)))} a day, with the pump on for {Measure.Duration(share * 24 * HourS)} of it."),
+            Sentence.Of($"As comfort it saves up to {wait} of waiting and {Measure.Volume(savedL)} of water a day. ").And(ByHand(pump, anHour)).And(Sentence.Of(
+                $" Switched by the pipe at {Measure.Temperature(WaterFlowInput.UsualWishC)} it takes " +
+                $"{Measure.Energy(24 * (mean + (share * pumpW)))} a day, with the pump on for {Measure.Duration(share * 24 * HourS)} of it.")),
             frostShare > 0 ? Sentence.Of($"Switched by the pipe at {Measure.Temperature(hold)}, against frost alone, it takes " +
-                $"{Measure.Energy(24 * (frostW + (frostShare * PumpW)))} a day as cold as this.")
+                $"{Measure.Energy(24 * (frostW + (frostShare * pumpW)))} a day as cold as this.")
                 : Sentence.Of($"Switched by the pipe at {Measure.Temperature(hold)}, against frost alone, it has nothing to do on this night."),
             Sentence.Of($"Against frost, always on, it keeps {Measure.Temperature(hold)} to its end down to " +
                 $"{Measure.Temperature(stands ?? ColdestC)} outdoors{(stands is null ? "; colder was not tried" : "")}, as long as the heater is hot."),
@@ -120,6 +121,15 @@ public static class HotLoopStudy
         ];
         return new HotLoop(pump.Id, [.. way.Runs.Select(r => r.Id)], way.M3PerS * 60e3, hot, back, lost, savedS, savedL, share, mean, stands, words, Tepid);
     }
+
+    // By its own timer or button; without, what an hour of one would take.
+    private static Sentence ByHand(Part pump, double anHourWh) => pump.Heats().Switch switch
+    {
+        { Kind: PumpSwitchKind.Timer } timer => Sentence.Of($"Its timer lets it run {Measure.Duration(PumpHours.ADayS(timer))} a day, which takes " +
+            $"{Measure.Energy(anHourWh * PumpHours.ADayS(timer) / HourS)}."),
+        { ForS: { } forS } => Sentence.Of($"Each press of its button runs it {Measure.Duration(forS)}, which takes {Measure.Energy(anHourWh * forS / HourS)}."),
+        _ => Sentence.Of($"Each hour that a timer lets it run takes {Measure.Energy(anHourWh)}."),
+    };
 
     private readonly record struct Length(Zone? Zone, double WPerK, double HeatJPerK);
 

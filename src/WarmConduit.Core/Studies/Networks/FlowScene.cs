@@ -15,12 +15,15 @@ namespace WarmConduit.Core.Studies.Networks;
 /// <param name="BoreM">Bore of every line under pressure, m; null: as drawn.</param>
 /// <param name="Gear">Gear that is joined; null: none.</param>
 /// <param name="Coolant">The circuits of heating fluid, filled with this; null: drinking water.</param>
+/// <param name="Airlocked">Runs that air stops; null: none.</param>
 internal sealed record FlowScene(
     Func<Part, StockPosition?> PositionOf, bool Town, Func<Part, double> ShareOf, double ColdC, double HotC, double WishC, bool Fouled = false,
-    double? BoreM = null, IReadOnlyList<ScenarioGear>? Gear = null, FluidState? Coolant = null)
+    double? BoreM = null, IReadOnlyList<ScenarioGear>? Gear = null, FluidState? Coolant = null,
+    IReadOnlyList<string>? Airlocked = null)
 {
     /// <summary>Whether a run carries what flows here.</summary>
-    public bool Carries(Run run) => Coolant is null ? RigFlow.IsWater(run) : run.Service == Service.Coolant;
+    public bool Carries(Run run) => Airlocked?.Contains(run.Id) != true
+        && (Coolant is null ? RigFlow.IsWater(run) : run.Service == Service.Coolant);
 }
 
 /// <summary>What an element of the network is in the rig.</summary>

@@ -1,3 +1,4 @@
+using System.Diagnostics.CodeAnalysis;
 using WarmConduit.Core.Flow;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Heat;
@@ -43,19 +44,20 @@ internal sealed partial class RigHeat
     private readonly Question _question;
     private readonly RigFlow _net;
     private readonly Scenario _mode;
+    private readonly IReadOnlyList<string> _airlocked;
     private readonly LineLosses _losses;
     private readonly Dictionary<string, int> _number;
 
-    private RigHeat(Question question, Scenario mode, double fluidC = UsualC)
+    private RigHeat(Question question, Scenario mode, IReadOnlyList<string> airlocked, double fluidC = UsualC)
     {
-        (_question, FluidC) = (question, fluidC);
+        (_question, _airlocked, FluidC) = (question, airlocked, fluidC);
         Glycol = question.Rig.Brief.Chosen().CoolantGlycol ?? BriefChoices.UsualCoolantGlycol;
         _number = question.Rig.Runs.Select((r, i) => (r.Id, i)).ToDictionary(r => r.Id, r => r.i);
         var fluid = Fluid(Glycol, FluidC);
         (KgPerM3, JPerKgK) = (fluid.DensityKgPerM3, fluid.HeatCapacityJPerKgK);
         _losses = new LineLosses(question, FluidC);
         _mode = mode;
-        _net = new RigFlow(question, new FlowScene(_mode.PositionOf, false, _ => 1, FluidC, FluidC, FluidC, Coolant: fluid));
+        _net = new RigFlow(question, new FlowScene(_mode.PositionOf, false, _ => 1, FluidC, FluidC, FluidC, Coolant: fluid, Airlocked: airlocked));
         if (_net.Drives.Count > 0) Flow = FlowSolver.Solve(_net.Network);
     }
 
@@ -71,7 +73,7 @@ internal sealed partial class RigHeat
         // In steps, so that nights that are much alike have one flow.
         double to = Math.Max(Math.Round(celsius / StepC) * StepC, GlycolWater.FreezingC(Glycol) + StepC);
         if (Flow is null || Math.Abs(to - FluidC) < StepC) return null;
-        var then = new RigHeat(_question, _mode, to);
+        var then = new RigHeat(_question, _mode, _airlocked, to);
         double now = Flow.FlowM3PerS.Max(Math.Abs);
         return Math.Abs(then.Flow!.FlowM3PerS.Max(Math.Abs) - now) > FlowTolerance * now ? then : null;
     }
@@ -88,32 +90,38 @@ internal sealed partial class RigHeat
     /// <summary>Flows; null: no pump is in a circuit.</summary>
     public FlowAnswer? Flow { get; }
 
+    /// <summary>Whether anything flows.</summary>
+    [MemberNotNullWhen(true, nameof(Flow))]
+    public bool Flows => Flow is not null && Flow.FlowM3PerS.Max(Math.Abs) * KgPerM3 >= LeastKgPerS;
+
     /// <summary>The network, and what its elements are.</summary>
     public RigFlow Net => _net;
 
     /// <summary>The rig's circuits, parked and with all that they run on, once for a question.</summary>
-    public static RigHeat Of(Question question) => question.Ask(q => new RigHeat(q, q.Conditions.Heating(q.Rig)));
+    public static RigHeat Of(Question question) => question.Ask(q => new RigHeat(q, q.Conditions.Heating(q.Rig), []));
 
-    /// <summary>The rig's circuits while <paramref name="segment"/> of a night lasts: an engine that drives pumps by itself, pumps without power rest, and
-    /// valves stand where they stick or where they go without power.</summary>
-    public static RigHeat During(Question question, NightSegment segment)
+    /// <summary>The rig's circuits while <paramref name="segment"/> of a night lasts: an engine that drives pumps by itself; pumps rest without power, where
+    /// they fail, and where their switch has them rest (<paramref name="rests"/>); valves stand where they stick or where they go without power; and nothing
+    /// flows through an airlock.</summary>
+    public static RigHeat During(Question question, NightSegment segment, Func<string, bool> rests)
     {
         var mode = question.Conditions.Heating(question.Rig);
-        if (segment is { Stuck.Count: 0, Heating: { Pumps: true, Power: true, Drives: false } }) return Of(question);
         var set = new Dictionary<string, string>();
         foreach (var part in question.Rig.Parts.Where(question.Index.HoldsCoolant))
         {
             if (mode.PositionOf(part) is not { } now) continue;
             string? stuck = segment.Stuck.FirstOrDefault(e => e.PartId == part.Id)?.Position;
             string? to = part.Heats().IsEngine ? segment.Heating.Drives ? Positions.On : null
-                : part.Flows().ShutoffBar is not null ? segment.Heating.Pumps ? null : Positions.Off
+                : part.Flows().ShutoffBar is not null ? Runs(part.Id) ? null : Positions.Off
                 : stuck ?? (segment.Heating.Power ? null : Catalogue.Part(part.Stock)!.Unpowered);
             if (to is not null && to != now.Id) set[part.Id] = to;
         }
-        return set.Count == 0 ? Of(question) : new RigHeat(question, mode with
+        return set.Count == 0 && segment.Airlocked.Count == 0 ? Of(question) : new RigHeat(question, mode with
         {
             Settings = [.. set.Select(s => new Setting(s.Key, s.Value)), .. mode.Settings.Where(s => !set.ContainsKey(s.Id))],
-        });
+        }, segment.Airlocked);
+
+        bool Runs(string pump) => segment.Heating.Pumps && !segment.Failed.Contains(pump) && !rests(pump);
     }
 
     /// <summary>Glycol and water of a volume fraction at a temperature.</summary>
@@ -132,19 +140,18 @@ internal sealed partial class RigHeat
     };
 
     /// <summary>
-    /// The circuits as the night has them, over <paramref name="bodies"/> (by id) and rooms named by <paramref name="zone"/> (null: outdoors); empty where
-    /// nothing flows. <paramref name="lines"/>: taped lengths with water, by run; <paramref name="fed"/>: heaters that
+    /// The circuits as the night has them, and what each reach is, over <paramref name="bodies"/> (by id) and rooms named by <paramref name="zone"/> (null:
+    /// outdoors); empty where nothing flows. <paramref name="lines"/>: taped lengths with water, by run; <paramref name="fed"/>: heaters that
     /// have what they run on. <paramref name="lost"/> and <paramref name="got"/> are factors
     /// on what is lost on the way and on what arrives; <paramref name="holdC"/>: what rooms are held at for now, at the most.
     /// </summary>
-    public (IReadOnlyList<NightCircuit> Circuits, IReadOnlyList<HeatPiece> Pieces) Circuits(
+    public (IReadOnlyList<NightReach> Reaches, IReadOnlyList<HeatPiece> Pieces) Reaches(
         IReadOnlySet<string> bodies, ILookup<string, TracedLine> lines, Func<string?, string> zone, Func<Part, bool> fed, double? holdC,
         double lost, double got)
     {
-        if (Flow is null) return ([], []);
         var (reaches, pieces) = (new List<NightReach>(), new List<HeatPiece>());
+        if (!Flows) return (reaches, pieces);
         double most = Flow.FlowM3PerS.Max(Math.Abs);
-        if (most * KgPerM3 < LeastKgPerS) return ([], []);
         for (int e = 0; e < _net.Network.Edges.Count; e++)
         {
             double q = Flow.FlowM3PerS[e];
@@ -162,7 +169,7 @@ internal sealed partial class RigHeat
             double kg = reaches.Where(r => r.To == Before(part.Id)).Sum(r => r.KgPerS);
             if (kg > 0) Add(Act(part, kg), new HeatPiece(null, part.Id, 0, 0, null));
         }
-        return ([new NightCircuit("circuit", JPerKgK, reaches, [NightWindow.Always])], pieces);
+        return (reaches, pieces);
 
         void Add(NightReach reach, HeatPiece piece)
         {
@@ -227,9 +234,9 @@ internal sealed partial class RigHeat
     /// <summary>Flow along a run from its start to its end, m³/s; 0: it rests.</summary>
     public double AlongM3PerS(Run run)
     {
-        if (Flow is null) return 0;
-        double most = Flow.FlowM3PerS.Max(Math.Abs), q = Flow.FlowM3PerS[_net.EdgeOfRun(run.Id)];
-        return most * KgPerM3 < LeastKgPerS || Math.Abs(q) < AtRest * most ? 0 : q;
+        if (!Flows) return 0;
+        double q = Flow.FlowM3PerS[_net.EdgeOfRun(run.Id)];
+        return Math.Abs(q) < AtRest * Flow.FlowM3PerS.Max(Math.Abs) ? 0 : q;
     }
 
     /// <summary>Flow through a part of the circuits, m³/s.</summary>
@@ -258,6 +265,9 @@ internal sealed partial class RigHeat
     public double Litres() => _question.Rig.Runs.Where(r => r.Service == Service.Coolant)
         .Sum(r => Catalogue.Pipe(r.Pipe)!.BoreM2() * _question.Index.PipeLengthM(r) * 1000)
         + _question.Rig.Parts.Where(_question.Index.HoldsCoolant).Sum(PartWater.HoldsL);
+
+    /// <summary>Heat that the fluid of all circuits takes up, J/K.</summary>
+    public double FluidJPerK => Litres() / 1000 * KgPerM3 * JPerKgK;
 
     /// <summary>An engine as a body of heat of its own in the night.</summary>
     public static string EngineZone(Part engine) => $"engine:{engine.Id}";

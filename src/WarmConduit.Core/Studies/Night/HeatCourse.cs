@@ -1,4 +1,5 @@
 using WarmConduit.Core.Heat.Night;
+using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.Networks;
 
 namespace WarmConduit.Core.Studies.Night;
@@ -9,46 +10,88 @@ namespace WarmConduit.Core.Studies.Night;
 /// <param name="Row">Their temperatures and heat.</param>
 internal sealed record HeatMoment(IReadOnlyList<HeatPiece> Pieces, IReadOnlyList<NightReach> Reaches, NightCircuitRow Row);
 
-/// <summary>What circuits and pads did in a night, over all its segments.</summary>
-internal sealed class HeatCourse(int reports, double endS)
+/// <summary>What circuits and pads of <paramref name="rig"/> did in a night or a winter, over all its segments.</summary>
+internal sealed class HeatCourse(Rig rig, int reports, double endS)
 {
     private const double HourS = 3600;
 
-    /// <summary>By report; null: no pump runs.</summary>
+    private readonly Part[] _padded = [.. rig.Parts.Where(p => p.Pad is not null)];
+
+    /// <summary>Hours, the last of them maybe a part of one.</summary>
+    public int Hours { get; } = (int)Math.Ceiling(endS / HourS);
+
+    /// <summary>By report; null: no pump runs then.</summary>
     public HeatMoment?[] Moments { get; } = new HeatMoment?[reports];
 
-    /// <summary>Heat that each part of a circuit gave off, Wh by hour; of a heater, below 0.</summary>
+    /// <summary>Heat that each part of a circuit gave off, Wh by hour; of a heater, below 0, with what warms its fluid up.</summary>
     public Dictionary<string, double[]> PartWh { get; } = [];
+
+    /// <summary>Heat that each length of a line gave off, Wh by hour.</summary>
+    public Dictionary<HeatPiece, double[]> LineWh { get; } = [];
 
     /// <summary>What each pad gave, by part, Wh by hour.</summary>
     public Dictionary<string, double[]> PadWh { get; } = [];
 
+    /// <summary>Seconds in each hour in which fluid passes each part of a circuit.</summary>
+    public Dictionary<string, double[]> FlowS { get; } = [];
+
+    /// <summary>Seconds in each hour in which each pump runs.</summary>
+    public Dictionary<string, double[]> PumpS { get; } = [];
+
+    /// <summary>Starts of each heater in each hour, because its pump starts.</summary>
+    public Dictionary<string, double[]> Starts { get; } = [];
+
+    /// <summary>Whether a pump goes on and off by a timer or a button.</summary>
+    public bool Switched { get; private set; }
+
     /// <summary>Fluid for which flows were worked out, °C; each once.</summary>
     public List<double> FluidC { get; } = [];
 
-    /// <summary>Seconds in each hour in which the circuits' pumps run.</summary>
-    public double[] PumpS { get; } = new double[(int)Math.Ceiling(endS / HourS)];
-
     /// <summary>Takes a segment; <paramref name="report"/> says which report of the night each of its own is.</summary>
-    public void Take(NightNetwork network, NightAnswer answer, LaidCircuits laid, Func<int, int?> report, NightSegment segment)
+    public void Take(NightAnswer answer, LaidCircuits laid, Func<int, int?> report, NightSegment segment)
     {
-        foreach (var energy in answer.Energy.Where(e => network.Bodies.Any(b => b.Id == e.Owner)))
+        foreach (var energy in answer.Energy.Where(e => _padded.Any(p => p.Id == e.Owner)))
             Add(PadWh, energy.Owner, energy.WhByHour);
-        if (answer.Circuits is not [var circuit]) return;
-        var pieces = laid.Pieces;
-        if (laid.Heat is { } heat && !FluidC.Contains(heat.FluidC)) FluidC.Add(heat.FluidC);
-        for (int r = 0; r < circuit.Rows.Count; r++)
-            if (report(r) is { } of) Moments[of] = new HeatMoment(pieces, network.Circuits[0].Reaches, circuit.Rows[r]);
-        for (int p = 0; p < pieces.Count; p++)
-            if (pieces[p].PartId is { } part) Add(PartWh, part, circuit.HeatWhByHour[p]);
-        // An engine's own pump takes nothing from the battery.
-        if (!segment.Heating.Pumps) return;
-        for (int h = 0; h < PumpS.Length; h++) PumpS[h] += Math.Max(0, Math.Min(segment.ToS, (h + 1) * HourS) - Math.Max(segment.FromS, h * HourS));
+        foreach (var pump in laid.Pumps) AddS(PumpS, pump.PartId, pump.Runs, segment);
+        Switched |= laid.Switched;
+        for (int c = 0; c < laid.All.Count; c++)
+        {
+            var ((circuit, pieces, heat), done) = (laid.All[c], answer.Circuits[c]);
+            if (!FluidC.Contains(heat.FluidC)) FluidC.Add(heat.FluidC);
+            for (int r = 0; r < done.Rows.Count; r++)
+                if (report(r) is { } of && CircuitLayout.On(circuit.PumpOn, answer.ReportS[r]))
+                    Moments[of] = new HeatMoment(pieces, circuit.Reaches, done.Rows[r]);
+            for (int p = 0; p < pieces.Count; p++)
+                if (pieces[p].PartId is { } part) Add(PartWh, part, done.HeatWhByHour[p]);
+                else Add(LineWh, pieces[p], done.HeatWhByHour[p]);
+            foreach (string part in pieces.Select(p => p.PartId).OfType<string>().Distinct()) AddS(FlowS, part, circuit.PumpOn, segment);
+        }
+        foreach (var start in laid.WarmUps.Where(w => w.AtS < segment.ToS))
+        {
+            int hour = (int)(start.AtS / HourS);
+            Row(PartWh, start.PartId)[hour] -= start.Wh;
+            Row(Starts, start.PartId)[hour]++;
+        }
     }
 
-    private void Add(Dictionary<string, double[]> into, string id, IReadOnlyList<double> wh)
+    private double[] Row<TKey>(Dictionary<TKey, double[]> rows, TKey id)
+        where TKey : notnull => rows.TryGetValue(id, out var row) ? row : rows[id] = new double[Hours];
+
+    private void Add<TKey>(Dictionary<TKey, double[]> into, TKey id, IReadOnlyList<double> wh)
+        where TKey : notnull
     {
-        if (!into.TryGetValue(id, out var sum)) into[id] = sum = new double[PumpS.Length];
+        double[] sum = Row(into, id);
         for (int h = 0; h < wh.Count; h++) sum[h] += wh[h];
+    }
+
+    private void AddS(Dictionary<string, double[]> into, string id, IReadOnlyList<NightWindow> windows, NightSegment segment)
+    {
+        double[] sum = Row(into, id);
+        foreach (var window in windows)
+        {
+            double from = Math.Max(window.FromS, segment.FromS), to = Math.Min(window.ToS, segment.ToS);
+            if (to <= from) continue;
+            for (int h = (int)(from / HourS); h < Hours && h * HourS < to; h++) sum[h] += Math.Min(to, (h + 1) * HourS) - Math.Max(from, h * HourS);
+        }
     }
 }

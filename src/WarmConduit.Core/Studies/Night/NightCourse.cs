@@ -13,10 +13,12 @@ namespace WarmConduit.Core.Studies.Night;
 /// <param name="DrivingMPerS">How fast it drives, m/s.</param>
 /// <param name="Open">What stands open.</param>
 /// <param name="Stuck">Valves that stick.</param>
-/// <param name="Failed">Ids of heaters and pads that fail by themselves.</param>
+/// <param name="Failed">Ids of heaters, pads and pumps that fail by themselves.</param>
+/// <param name="Airlocked">Ids of heating lines in which air stops the flow.</param>
 internal sealed record NightSegment(
     double FromS, double ToS, WaterState Water, Func<ZoneHeater, bool> Heats, HeatSupply Heating, double? HoldC,
-    double DrivingMPerS, IReadOnlyList<PlanEvent> Open, IReadOnlyList<PlanEvent> Stuck, IReadOnlyList<string> Failed)
+    double DrivingMPerS, IReadOnlyList<PlanEvent> Open, IReadOnlyList<PlanEvent> Stuck, IReadOnlyList<string> Failed,
+    IReadOnlyList<string> Airlocked)
 {
     /// <summary>Whether a heater of a circuit has what it runs on, and works.</summary>
     public bool Feeds(Part heater) => Heating.Feeds(heater.Heats()) && !Failed.Contains(heater.Id);
@@ -53,7 +55,7 @@ internal static class NightCourse
     {
         var events = night.Events ?? [];
         var edges = new List<double> { 0 };
-        foreach (double s in events.SelectMany(e => (double[])[e.AtH * HourS, (e.UntilH ?? 0) * HourS]).Order())
+        foreach (double s in events.Where(e => e.Kind != PlanEventKind.PumpPressed).SelectMany(e => (double[])[e.AtH * HourS, (e.UntilH ?? 0) * HourS]).Order())
             if (s - edges[^1] >= LeastS && s <= endS - LeastS) edges.Add(s);
         edges.Add(endS);
         return [.. Enumerable.Range(0, edges.Count - 1).Select(i => At(night, events, edges[i], edges[i + 1]))];
@@ -74,14 +76,15 @@ internal static class NightCourse
         var water = night.Water == WaterState.AsLeft && events.Any(e => e.Kind == PlanEventKind.Drained && e.UntilH <= middle) ? WaterState.Wet : night.Water;
         bool power = !Is(PlanEventKind.BatteryOut) || Is(PlanEventKind.Mains), fuel = !Is(PlanEventKind.FuelOut);
         // A pad has a thermostat of its own, and works on when the heating is off.
-        bool pumps = wanted && power && !Is(PlanEventKind.PumpFails);
+        bool pumps = wanted && power && !on.Any(e => e is { Kind: PlanEventKind.PumpFails, PartId: null });
         var heating = new HeatSupply(pumps && fuel, pumps, power && !fails, Is(PlanEventKind.Mains) && !fails, Is(PlanEventKind.Drive), power);
         return new NightSegment(
             fromS, toS, Is(PlanEventKind.Drained) ? WaterState.Drained : water, h => wanted && power && (h.Electric == true || fuel), heating,
             on.Where(e => e.Kind is PlanEventKind.SetBack or PlanEventKind.Away).Min(e => e.HoldC),
             on.Where(e => e.Kind == PlanEventKind.Drive).Max(e => e.SpeedMPerS) ?? 0,
             [.. on.Where(e => e.Kind == PlanEventKind.Open)], [.. on.Where(e => e.Kind == PlanEventKind.ValveSticks)],
-            [.. on.Where(e => e.Kind == PlanEventKind.HeatFails).Select(e => e.PartId).OfType<string>()]);
+            [.. on.Where(e => e.Kind is PlanEventKind.HeatFails or PlanEventKind.PumpFails).Select(e => e.PartId).OfType<string>()],
+            [.. on.Where(e => e.Kind == PlanEventKind.AirLocks).Select(e => e.RunId).OfType<string>()]);
     }
 
     /// <summary>When all heat first stops in a night that starts with it, s; null: it does not.</summary>

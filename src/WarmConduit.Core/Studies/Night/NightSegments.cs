@@ -20,7 +20,7 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
     private readonly Dictionary<string, int> _number = [];
     private readonly List<(double C, double Ice)?> _state = [];
     private readonly List<BodyMilestones> _marks = [];
-    private readonly HeatCourse _heat = new(reports.Length, endS);
+    private readonly HeatCourse _heat = new(question.Rig, reports.Length, endS);
 
     /// <summary>Runs it. A night in which nothing happens is one run of the engine, with bodies alike as one.</summary>
     public NightCourseAnswer Run()
@@ -31,8 +31,8 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
             var asked = For(only);
             var candidates = FreezeLadderStudy.Candidates(asked).ToList();
             var bodies = RigNetwork.Bodies(asked, candidates, doubt);
-            var (network, answer, laid, bodyOf) = Solved(asked, candidates, bodies, only, reports, n => n);
-            _heat.Take(network, answer, laid, r => r, only);
+            var (_, answer, laid, bodyOf) = Solved(asked, candidates, bodies, only, reports, n => n);
+            _heat.Take(answer, laid, r => r, only);
             return new NightCourseAnswer(candidates, bodyOf, answer, _heat);
         }
         return Join(course);
@@ -45,10 +45,9 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
     private (NightNetwork Network, NightAnswer Answer, LaidCircuits Laid, int[] BodyOf) Solved(Question asked, IReadOnlyList<FreezeCandidate> candidates,
         IEnumerable<NightBody> bodies, NightSegment segment, double[] at, Func<NightNetwork, NightNetwork> started)
     {
-        var laid = RigNetwork.Laid(asked, candidates, segment, doubt);
+        var laid = LaidCircuits.Of(asked, candidates, segment, doubt);
         var made = Run(laid);
-        return LaidCircuits.MeanC(made.Answer) is var c && double.IsFinite(c) && laid.Heat?.At(c) is { } other
-            ? Run(RigNetwork.Laid(asked, candidates, segment, doubt, other)) : made;
+        return LaidCircuits.MeanC(made.Answer) is var c && double.IsFinite(c) && laid.At(c) is { } other ? Run(other) : made;
 
         (NightNetwork, NightAnswer Answer, LaidCircuits, int[]) Run(LaidCircuits circuits)
         {
@@ -81,7 +80,7 @@ internal sealed class NightSegments(Question question, IReadOnlyList<WeatherHour
                 [.. mine.Select(r => reports[r]).Append(segment.ToS)], n => airC is null ? n
                 : n with { Zones = [.. n.Zones.Select((z, i) => z with { StartC = airC[i], HandedOnJ = handedOn[i] })] });
             int all = network.Zones.Count;
-            _heat.Take(network, answer, laid, i => i < mine.Length ? mine[i] : null, segment);
+            _heat.Take(answer, laid, i => i < mine.Length ? mine[i] : null, segment);
             for (int i = 0; i <= mine.Length; i++)
             {
                 var row = new List<(double, double)?>(new (double, double)?[_all.Count]);

@@ -18,20 +18,6 @@ internal readonly record struct Uncertainty(double Walls, double Parts, double C
     public static Uncertainty Optimistic => new(1 / 1.2, 1 / 1.2, 1.5);
 }
 
-/// <summary>The circuits of a rig in a segment of a night, and what each of their reaches is.</summary>
-internal sealed record LaidCircuits(IReadOnlyList<NightCircuit> Circuits, IReadOnlyList<HeatPiece> Pieces, RigHeat? Heat = null)
-{
-    public static readonly LaidCircuits None = new([], []);
-
-    /// <summary>The fluid on average in a night's answer, °C; NaN: nothing flows.</summary>
-    public static double MeanC(NightAnswer answer)
-    {
-        if (answer.Circuits is not [var circuit]) return double.NaN;
-        var known = circuit.Rows.SelectMany(r => r.InC).Where(c => !double.IsNaN(c));
-        return known.DefaultIfEmpty(double.NaN).Average();
-    }
-}
-
 /// <summary>A rig as the night's engine sees it: rooms, all that holds water, and the weather.</summary>
 internal static class RigNetwork
 {
@@ -58,57 +44,51 @@ internal static class RigNetwork
     public static NightNetwork Of(Question question, IEnumerable<NightBody> bodies, IReadOnlyList<WeatherHour> weather, NightSegment segment,
         Uncertainty doubt, LaidCircuits laid, out int[] bodyOf)
     {
-        var touched = laid.Circuits.SelectMany(c => c.Reaches).Select(r => r.Target).OfType<string>().ToHashSet();
+        var touched = laid.All.SelectMany(c => c.Circuit.Reaches).Select(r => r.Target).OfType<string>().ToHashSet();
         var all = Alike(WithPads(question, bodies, segment), touched, out bodyOf);
         var rooms = Rooms(question, weather, segment, doubt);
-        if (laid.Circuits.Count > 0 && segment.FromS == 0) rooms = WarmedBefore(question, rooms, laid.Circuits);
-        return rooms with { Zones = [.. rooms.Zones, .. Engines(question, rooms, laid.Heat)], Bodies = all, Circuits = laid.Circuits };
-    }
-
-    /// <summary>The circuits of a segment; none where their pumps rest. <paramref name="known"/>: their flow; null: of usual fluid.</summary>
-    public static LaidCircuits Laid(Question question, IReadOnlyList<FreezeCandidate> candidates, NightSegment segment, Uncertainty doubt,
-        RigHeat? known = null)
-    {
-        var heat = known ?? RigHeat.During(question, segment);
-        if (heat.Flow is null) return LaidCircuits.None;
-        var lines = candidates.Where(f => f.Taped).ToLookup(f => f.Thing, f => new TracedLine(f.Id, f.AlongM, f.AlongM + f.LengthM));
-        var (circuits, pieces) = heat.Circuits(candidates.Select(f => f.Id).ToHashSet(), lines, z => z is null ? "outdoor" : IdOf(z),
-            segment.Feeds, segment.HoldC, doubt.Parts, 1 / doubt.Parts);
-        return new LaidCircuits(circuits, pieces, heat);
+        if (laid.All.Count > 0 && segment.FromS == 0) rooms = WarmedBefore(question, rooms, laid);
+        return rooms with
+        {
+            Zones = [.. rooms.Zones, .. Engines(question, rooms, segment)],
+            Bodies = all,
+            Circuits = [.. laid.All.Select(c => c.Circuit)],
+        };
     }
 
     // Rooms that nobody keeps warm start as the circuits had them by then: half a day of the evening's weather before, with the rooms that are kept
     // as they were. Water starts as it is said.
-    private static NightNetwork WarmedBefore(Question question, NightNetwork rooms, IReadOnlyList<NightCircuit> circuits)
+    private static NightNetwork WarmedBefore(Question question, NightNetwork rooms, LaidCircuits laid)
     {
         var places = rooms.Zones.Select(z => z.Id).Append("outdoor").ToHashSet();
-        const double beforeS = 12 * HourS, unmoved = 1e12;
+        const double unmoved = 1e12;
         bool Kept(Zone z) => z.Kind == ZoneKind.Living || z.Heater is { PowerW: > 0 };
         var kept = question.Rig.Shell.Zones.Where(Kept).Select(z => IdOf(z.Id)).ToHashSet();
         double Now(TimeSeries series) => series.Value[0];
         var before = rooms with
         {
             Zones = [.. rooms.Zones.Select(z => kept.Contains(z.Id) ? z with { HeatCapacityJPerK = unmoved, Heaters = [] } : z)],
-            Circuits = [.. circuits.Select(c => c with
+            Circuits = [.. laid.Before().Select(c => c with
             {
                 Reaches = [.. c.Reaches.Select(r => r.Target is { } t && !places.Contains(t) ? r with { Target = null, SetpointC = null } : r)],
             })],
             OutdoorC = TimeSeries.Constant(Now(rooms.OutdoorC)),
             WindMPerS = TimeSeries.Constant(Now(rooms.WindMPerS)),
             SkyC = rooms.SkyC is { } sky ? TimeSeries.Constant(Now(sky)) : null,
-            EndS = beforeS,
+            EndS = LaidCircuits.BeforeS,
         };
-        var then = NightEngine.Run(before, new NightOptions(2 * HourS, 60, [beforeS]), question.Cancel);
+        var then = NightEngine.Run(before, new NightOptions(2 * HourS, 60, [LaidCircuits.BeforeS]), question.Cancel);
         return rooms with { Zones = [.. rooms.Zones.Select((z, i) => kept.Contains(z.Id) ? z : z with { StartC = Math.Max(z.StartC, then.ZoneC[0, i]) })] };
     }
 
     // An engine starts the night cold. It cools by what it loses, so that what it holds follows from how fast; while it runs it keeps itself warm.
-    private static IEnumerable<NightZone> Engines(Question question, NightNetwork rooms, RigHeat? circuits) =>
+    private static IEnumerable<NightZone> Engines(Question question, NightNetwork rooms, NightSegment segment) =>
         question.Rig.Parts.Where(p => p.Heats().IsEngine && question.Index.HoldsCoolant(p)).Select(p =>
         {
             var heat = p.Heats();
+            bool runs = segment.Heating.Drives || question.Conditions.Heating(question.Rig).PositionOf(p)?.Passes != false;
             return new NightZone(RigHeat.EngineZone(p), Math.Max(1, heat.CoolsS!.Value * heat.LossWPerK), heat.LossWPerK, rooms.OutdoorC.Value[0],
-                circuits?.IsOn(p) == true ? [new NightHeater(heat.RunsC!.Value, BandK, heat.PowerW ?? 0, 0, 1e9)] : []);
+                runs ? [new NightHeater(heat.RunsC!.Value, BandK, heat.PowerW ?? 0, 0, 1e9)] : []);
         });
 
     // A pad is counted on up to where it goes on, and no further.

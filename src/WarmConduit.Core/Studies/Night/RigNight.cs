@@ -61,6 +61,10 @@ internal sealed class RigNight
     /// <summary>Numbers of the reports at full hours, from the start on.</summary>
     public IEnumerable<int> HourReports() => Enumerable.Range(0, Answer.ReportS.Count).Where(r => Answer.ReportS[r] % HourS == 0);
 
+    /// <summary>The circuits at each full hour; where a pump that is switched rests then, at the end of its run in the hour after; null: it has none.</summary>
+    public IReadOnlyList<HeatMoment?> HeatMoments() => [.. HourReports().Select(r => Heat.Moments[r] ?? Enumerable.Range(r, Answer.ReportS.Count - r)
+        .TakeWhile(o => Answer.ReportS[o] < Answer.ReportS[r] + HourS).Select(o => Heat.Moments[o]).FirstOrDefault(m => m is not null))];
+
     /// <summary>Number of each candidate by the id of its rung.</summary>
     public Dictionary<string, int> Numbers() => Candidates.Select((f, n) => (f.Id, n)).ToDictionary(f => f.Id, f => f.n);
 
@@ -119,7 +123,8 @@ internal sealed class RigNight
         var night = question.Conditions;
         double morningS = night.Hours * HourS, endS = Math.Max(night.Hours, LeastAfterH) * HourS;
         var weather = night.Weather?.From(night.StartHour, endS / HourS) ?? [new WeatherHour(night.OutdoorC, night.WindMPerS, night.Cloud)];
-        double[] reports = [.. NightOptions.Every(HourS, endS).Append(morningS).Append(endS).Distinct().Order()];
+        double[] reports = [.. NightOptions.Every(HourS, endS).Append(morningS).Append(endS)
+            .Concat(PumpHours.Ends(question.Rig, night, endS)).Distinct().Order()];
         var run = new NightSegments(question, weather, reports, endS, doubt).Run();
         return new RigNight(question, run.Candidates, run.BodyOf, weather, run.Answer, run.Heat, morningS);
     }

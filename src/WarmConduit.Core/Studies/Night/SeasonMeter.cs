@@ -1,7 +1,6 @@
 using WarmConduit.Core.Heat.Night;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies.Heating;
-using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Studies.Night;
@@ -16,26 +15,19 @@ namespace WarmConduit.Core.Studies.Night;
 public sealed record SeasonEnergy(
     EnergyKind Kind, IReadOnlyList<double> ADayByWeek, double AWinter, double? Has, double? LeastDays, Sentence Words);
 
-/// <summary>Reads what a winter's heat takes.</summary>
-internal sealed class SeasonMeter(Question asked, IReadOnlyList<HeatPiece> pieces)
+/// <summary>Tells what a winter's heat takes.</summary>
+internal static class SeasonMeter
 {
     private const int HoursADay = 24, DaysAWeek = 7;
 
-    private readonly EnergyMeter _meter = new(asked);
-    private readonly (Part Part, int Piece)[] _parts = [.. RigHeat.Of(asked).Acting.Select(p => (p, pieces.ToList().FindLastIndex(e => e.PartId == p.Id)))
-        .Where(p => p.Item2 >= 0)];
-    private readonly Part[] _padded = [.. asked.Rig.Parts.Where(p => p.Pad is not null)];
-
     /// <summary>A winter by the hour. Pure; on any thread. O(parts · hours).</summary>
-    public MeteredHours Of(NightAnswer answer, int hours)
+    public static MeteredHours Of(EnergyMeter meter, Rig rig, NightAnswer answer, LaidCircuits laid, NightSegment winter)
     {
-        var circuit = answer.Circuits.Count > 0 ? answer.Circuits[0] : null;
-        IReadOnlyList<double> Wh(string owner) => answer.Energy.FirstOrDefault(e => e.Owner == owner)?.WhByHour ?? [];
-        var parts = circuit is null ? [] : _parts.Select(p => new MeteredPart(p.Part, EnergyMeter.RoleOf(p.Part), circuit.HeatWhByHour[p.Piece],
-            h => circuit.Rows[Math.Min(h * circuit.Rows.Count / hours, circuit.Rows.Count - 1)].InC[p.Piece]));
-        double[] pumpS = new double[hours];
-        if (circuit is not null) Array.Fill(pumpS, 3600);
-        return _meter.Sum(parts.Concat(_padded.Select(p => new MeteredPart(p, HeatRole.Pad, Wh(p.Id), _ => null))), pumpS, z => Wh(RigNetwork.IdOf(z.Id)));
+        int reports = answer.ReportS.Count;
+        var heat = new HeatCourse(rig, reports, winter.ToS);
+        heat.Take(answer, laid, r => r, winter);
+        return meter.Sum(heat, h => heat.Moments[Math.Min(h * reports / heat.Hours, reports - 1)],
+            z => answer.Energy.FirstOrDefault(e => e.Owner == RigNetwork.IdOf(z.Id))?.WhByHour ?? []);
     }
 
     /// <summary>The winters together.</summary>

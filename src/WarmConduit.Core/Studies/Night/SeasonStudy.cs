@@ -56,19 +56,20 @@ public static class SeasonStudy
     public static SeasonAnswer Ask(Question question, SeasonInput input)
     {
         var (place, winters) = input;
-        var night = question.Conditions.Happening(null) with { Weather = null };
+        var night = question.Conditions.Happening(null) with { Weather = null, StartHour = StartHour };
         var asked = question.With(night);
         var candidates = FreezeLadderStudy.Candidates(asked).ToList();
         const int days = Weeks * 7;
         // Laid once: a question is for one thread at a time.
-        var laid = RigNetwork.Laid(asked, candidates, Course(asked, days), Uncertainty.None);
-        var energy = new SeasonMeter(asked, laid.Pieces);
+        var course = Course(asked, days);
+        var laid = LaidCircuits.Of(asked, candidates, course, Uncertainty.None);
+        var meter = new EnergyMeter(asked);
         var (found, used) = (new Winter[winters], new MeteredHours[winters]);
         int done = 0;
         Parallel.For(0, winters, CoreUse.Some(question.Cancel), w =>
         {
             var answer = Drawn(asked, candidates, laid, new WeatherChoice(place, w + 1), days, out int[] bodyOf);
-            used[w] = energy.Of(answer, days * 24);
+            used[w] = SeasonMeter.Of(meter, asked.Rig, answer, laid, course);
             found[w] = Nights(asked, answer, candidates, bodyOf, days);
             question.GoOn(Interlocked.Increment(ref done), winters);
         });

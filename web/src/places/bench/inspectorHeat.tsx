@@ -11,7 +11,12 @@ import { useActions } from "./useActions";
 type Heat = Schema["PartHeat"];
 
 /** The figures of heat that a part can have, in the order in which they are typed. */
-const fields: { field: Exclude<keyof Heat, "supply" | "doubleWall">; label: string; quantity: Schema["Quantity"]; limit: string }[] = [
+const fields: {
+  field: Exclude<keyof Heat, "supply" | "doubleWall" | "switch">;
+  label: string;
+  quantity: Schema["Quantity"];
+  limit: string;
+}[] = [
   { field: "powerW", label: "Output at full", quantity: "power", limit: "heat.powerW" },
   { field: "leastW", label: "Lowest stage", quantity: "power", limit: "heat.powerW" },
   { field: "startsC", label: "Starts below", quantity: "temperature", limit: "heat.fluidC" },
@@ -99,7 +104,7 @@ export function PadFields({ part }: { part: Part }) {
   const put = (words: string, next: Schema["Pad"] | null) => change(words, `parts/${part.id}`, { pad: next });
   if (!pad) {
     const usual = element ? catalogue?.usualElement : catalogue?.usualPad;
-    if (!usual || !kind || (kind.holdsL === 0 && kind.passage !== "vessel") || kind.heat) return null;
+    if (!usual || !kind || (kind.holdsL === 0 && kind.passage !== "vessel") || (kind.heat && kind.passage !== "pump")) return null;
     return <Button onClick={() => put(`${what} on ${part.name}`, usual)}>{element ? "Add an element" : "Add a pad"}</Button>;
   }
   const field = (name: "powerW" | "onC" | "offC" | "areaM2", label: string, quantity: Schema["Quantity"]) => (

@@ -13,6 +13,7 @@ import { Heading, JacketSides, PlaceFields, SleeveFields, useChange } from "./in
 import { FlowFields } from "./inspectorFlow";
 import { HeatFields, PadFields } from "./inspectorHeat";
 import { ReachFields } from "./inspectorReach";
+import { SwitchFields } from "./inspectorSwitch";
 import { useActions } from "./useActions";
 
 type Edit = Schema["Edit"];
@@ -130,6 +131,7 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
       </div>
       <FlowFields rig={rig} part={part} />
       <HeatFields part={part} />
+      <SwitchFields part={part} />
       <PadFields part={part} />
       <Positions rig={rig} part={part} />
       <ReachFields part={part} />

@@ -3,7 +3,7 @@ import { useClock } from "../../app/units";
 import type { Rig } from "../../document/geometry";
 import { Button } from "../../ui/controls";
 import { PickField, QuantityField } from "../../ui/QuantityField";
-import { heatersOf, loopValves, type PlanEvent } from "./plan";
+import { buttonPumps, heatersOf, heatingLines, loopPumps, loopValves, type PlanEvent } from "./plan";
 
 const HOUR = 3600;
 
@@ -21,6 +21,15 @@ export function EventForm({ event, rig, startHour, onChange, onRemove }: Props) 
   const mostH = useCatalogue().limits["event.untilH"]?.most ?? Number.POSITIVE_INFINITY;
   const lasts = event.untilH == null ? null : event.untilH - event.atH;
   const { stock } = useCatalogue();
+  // Of which one may be picked: what fails, or is pressed.
+  const one =
+    event.kind === "heatFails"
+      ? heatersOf(rig, stock)
+      : event.kind === "pumpFails"
+        ? loopPumps(rig, stock)
+        : event.kind === "pumpPressed"
+          ? buttonPumps(rig, stock)
+          : [];
   const valve = rig.parts.find((p) => p.id === event.partId);
   const zones = rig.shell.zones.map((z) => ({ value: z.id, text: z.name }));
   return (
@@ -35,16 +44,18 @@ export function EventForm({ event, rig, startHour, onChange, onRemove }: Props) 
           onCommit={(s) => onChange({ ...event, atH: s / HOUR, ...(lasts !== null && { untilH: Math.min(mostH, s / HOUR + lasts) }) })}
         />
       </div>
-      <div className="w-32">
-        <QuantityField
-          label="Lasts"
-          value={lasts === null ? null : lasts * HOUR}
-          quantity="duration"
-          limit="event.untilH"
-          per={HOUR}
-          onCommit={(s) => onChange({ ...event, untilH: s == null ? null : Math.min(mostH, event.atH + s / HOUR) })}
-        />
-      </div>
+      {event.kind !== "pumpPressed" && (
+        <div className="w-32">
+          <QuantityField
+            label="Lasts"
+            value={lasts === null ? null : lasts * HOUR}
+            quantity="duration"
+            limit="event.untilH"
+            per={HOUR}
+            onCommit={(s) => onChange({ ...event, untilH: s == null ? null : Math.min(mostH, event.atH + s / HOUR) })}
+          />
+        </div>
+      )}
       {(event.kind === "setBack" || event.kind === "away") && (
         <div className="w-32">
           <QuantityField
@@ -67,13 +78,26 @@ export function EventForm({ event, rig, startHour, onChange, onRemove }: Props) 
           />
         </div>
       )}
-      {event.kind === "heatFails" && heatersOf(rig, stock).length > 0 && (
+      {one.length > 0 && (
         <div className="w-48">
           <PickField
-            label="What fails"
+            label={event.kind === "pumpPressed" ? "Of" : "What fails"}
             value={event.partId ?? ""}
-            options={[{ value: "", text: "all heat" }, ...heatersOf(rig, stock).map((p) => ({ value: p.id, text: p.name }))]}
+            options={[
+              { value: "", text: event.kind === "heatFails" ? "all heat" : "all pumps" },
+              ...one.map((p) => ({ value: p.id, text: p.name })),
+            ]}
             onCommit={(partId) => onChange({ ...event, partId: partId || null })}
+          />
+        </div>
+      )}
+      {event.kind === "airLocks" && (
+        <div className="w-48">
+          <PickField
+            label="Line"
+            value={event.runId ?? ""}
+            options={heatingLines(rig).map((r) => ({ value: r.id, text: r.name }))}
+            onCommit={(runId) => onChange({ ...event, runId })}
           />
         </div>
       )}

@@ -8,7 +8,18 @@ import { PickField } from "../../ui/QuantityField";
 import { useSize } from "../../ui/useSize";
 import { LEFT, RIGHT, xOf } from "./axis";
 import { EventForm } from "./EventForm";
-import { type EventKind, eventWords, loopValves, movedEvent, newEvent, type PlanEvent, wordsOf } from "./plan";
+import {
+  buttonPumps,
+  type EventKind,
+  endOf,
+  eventWords,
+  heatingLines,
+  loopValves,
+  movedEvent,
+  newEvent,
+  type PlanEvent,
+  wordsOf,
+} from "./plan";
 import { usePlan } from "./usePlan";
 
 const ROW = 40;
@@ -24,13 +35,19 @@ export function PlanTrack({ night, rig }: { night: Schema["NightHoursAnswer"]; r
   const open = events.find((e) => e.id === chosen);
   const { stock } = useCatalogue();
   const valves = loopValves(rig, stock);
+  // What needs something that the rig has not is not offered.
+  const needs: Partial<Record<EventKind, number>> = {
+    open: rig.shell.zones.length,
+    valveSticks: valves.length,
+    pumpPressed: buttonPumps(rig, stock).length,
+    airLocks: heatingLines(rig).length,
+  };
   const add = (kind: EventKind) => {
-    const made = newEvent(
-      kind,
-      last,
-      rig.shell.zones.find((z) => z.kind === "living")?.id ?? rig.shell.zones[0]?.id,
-      kind === "valveSticks" ? valves[0]?.id : undefined,
-    );
+    const made = newEvent(kind, last, {
+      zoneId: rig.shell.zones.find((z) => z.kind === "living")?.id ?? rig.shell.zones[0]?.id,
+      partId: kind === "valveSticks" ? valves[0]?.id : undefined,
+      runId: heatingLines(rig)[0]?.id,
+    });
     setChosen(made.id);
     plan.add(made);
   };
@@ -59,7 +76,7 @@ export function PlanTrack({ night, rig }: { night: Schema["NightHoursAnswer"]; r
             options={[
               { value: "", text: "Add event…" },
               ...Object.entries(eventWords)
-                .filter(([kind]) => (kind === "open" ? rig.shell.zones.length > 0 : kind !== "valveSticks" || valves.length > 0))
+                .filter(([kind]) => needs[kind as EventKind] !== 0)
                 .map(([value, text]) => ({ value, text })),
             ]}
             onCommit={(kind) => kind && add(kind as EventKind)}
@@ -98,7 +115,8 @@ interface RowProps {
 function EventRow({ event, rig, startHour, width, last, chosen, onChoose, onMove }: RowProps) {
   const row = useRef<HTMLDivElement>(null);
   const clock = useClock();
-  const end = event.untilH ?? last;
+  const until = endOf(event, rig);
+  const end = Math.min(last, until ?? last);
   const [from, to] = [xOf(event.atH * 3600, width, last), xOf(end * 3600, width, last)];
   const name = event.kind === "open" ? openWords(event, rig) : wordsOf(event, rig);
   useGesture(
@@ -153,16 +171,16 @@ function EventRow({ event, rig, startHour, width, last, chosen, onChoose, onMove
       </button>
       <div
         data-part="all"
-        className={`absolute top-2.5 h-5 cursor-grab touch-none border-2 border-ink ${event.untilH == null ? "rounded-l-[5px] border-r-0" : "rounded-[5px]"} ${chosen ? "bg-ink/25" : "bg-ink/10"}`}
+        className={`absolute top-2.5 h-5 cursor-grab touch-none border-2 border-ink ${until == null ? "rounded-l-[5px] border-r-0" : "rounded-[5px]"} ${chosen ? "bg-ink/25" : "bg-ink/10"}`}
         style={{ left: from, width: Math.max(4, to - from) }}
       />
-      {handle("until", to, end)}
+      {event.kind !== "pumpPressed" && handle("until", to, end)}
       {handle("from", from, event.atH)}
       <span
         className="pointer-events-none absolute inset-y-0 right-0 flex items-center text-[13px] whitespace-nowrap text-muted"
         style={{ width: RIGHT - 14 }}
       >
-        {clock(startHour, event.atH * 3600).slice(0, 5)}–{event.untilH == null ? "" : clock(startHour, event.untilH * 3600).slice(0, 5)}
+        {clock(startHour, event.atH * 3600).slice(0, 5)}–{until == null ? "" : clock(startHour, until * 3600).slice(0, 5)}
       </span>
     </div>
   );

@@ -37,7 +37,7 @@ describe("weather in words", () => {
 });
 
 describe("what happens in the course of a night", () => {
-  const drive = { ...newEvent("drive", 12, undefined), atH: 2, untilH: 8 };
+  const drive = { ...newEvent("drive", 12), atH: 2, untilH: 8 };
 
   it("is moved to quarters of an hour, by either end or as a whole, and stays within the night", () => {
     expect(movedEvent(drive, "all", 3.1, 12)).toMatchObject({ atH: 3, untilH: 9 });
@@ -51,10 +51,10 @@ describe("what happens in the course of a night", () => {
   });
 
   it("starts with what its kind needs, and ends only within the night", () => {
-    expect(newEvent("open", 12, "garage")).toMatchObject({ zoneId: "garage", areaM2: 0.2, heightM: 0.4, untilH: 4.5 });
-    expect(newEvent("setBack", 12, undefined).holdC).toBe(8);
-    expect(newEvent("away", 12, undefined).untilH).toBeUndefined();
-    expect(newEvent("away", 240, undefined).untilH).toBe(124);
+    expect(newEvent("open", 12, { zoneId: "garage" })).toMatchObject({ zoneId: "garage", areaM2: 0.2, heightM: 0.4, untilH: 4.5 });
+    expect(newEvent("setBack", 12).holdC).toBe(8);
+    expect(newEvent("away", 12).untilH).toBeUndefined();
+    expect(newEvent("away", 240).untilH).toBe(124);
   });
 
   it("is left as its plan has it until something of that is changed, however the water is left", () => {

@@ -15,6 +15,8 @@ export const eventWords: Record<EventKind, string> = {
   heatFails: "heat fails",
   fuelOut: "fuel is out",
   pumpFails: "loop pump stops",
+  pumpPressed: "pump button pressed",
+  airLocks: "air stops a heating line",
   valveSticks: "loop valve sticks",
   batteryOut: "battery is empty",
   mains: "on mains",
@@ -37,14 +39,49 @@ export const loopValves = (rig: Rig, stock: ReadonlyMap<string, Schema["StockPar
 export const heatersOf = (rig: Rig, stock: ReadonlyMap<string, Schema["StockPart"]>) =>
   rig.parts.filter((p) => p.pad || stock.get(p.stock)?.heat?.stopsC != null);
 
-/** An event in words, with the part that it is about. */
-export const wordsOf = (event: PlanEvent, rig: Rig) => {
-  const part = rig.parts.find((p) => p.id === event.partId)?.name;
-  return part === undefined ? eventWords[event.kind] : event.kind === "valveSticks" ? `${part} sticks` : `${part} fails`;
+/** Pumps of the heating circuits. */
+export const loopPumps = (rig: Rig, stock: ReadonlyMap<string, Schema["StockPart"]>) => {
+  const joined = new Set(rig.runs.filter((r) => r.service === "coolant").flatMap((r) => [r.from.part, r.to.part]));
+  return rig.parts.filter((p) => joined.has(p.id) && isSwitchable(stock.get(p.stock)));
 };
 
-/** A new event of a kind, from the middle of what is looked at on: of a room, of a heater that fails, or of a valve, which sticks shut. */
-export function newEvent(kind: EventKind, hours: number, zoneId?: string, partId?: string): PlanEvent {
+/** Whether a timer or a button can switch it: a pump of a loop, but no engine. */
+export const isSwitchable = (kind: Schema["StockPart"] | undefined) =>
+  kind?.flow?.shutoffBar != null && kind.heat != null && kind.heat.runsC == null;
+
+/** Pumps of the heating circuits that are switched by a button. */
+export const buttonPumps = (rig: Rig, stock: ReadonlyMap<string, Schema["StockPart"]>) =>
+  loopPumps(rig, stock).filter((p) => p.heat?.switch?.kind === "button");
+
+/** Lines of the heating circuits. */
+export const heatingLines = (rig: Rig) => rig.runs.filter((r) => r.service === "coolant");
+
+const partWords: Partial<Record<EventKind, string>> = {
+  valveSticks: "sticks",
+  pumpFails: "stops",
+  pumpPressed: "is started by its button",
+};
+
+/** An event in words, with the part or line that it is about. */
+export const wordsOf = (event: PlanEvent, rig: Rig) => {
+  const part = rig.parts.find((p) => p.id === event.partId)?.name;
+  const run = rig.runs.find((r) => r.id === event.runId)?.name;
+  if (run !== undefined) return `air stops ${run}`;
+  return part === undefined ? eventWords[event.kind] : `${part} ${partWords[event.kind] ?? "fails"}`;
+};
+
+/** When an event ends, h from the start; null: it does not. A press of a button lasts as long as its pump is set to. */
+export const endOf = (event: PlanEvent, rig: Rig) => {
+  if (event.kind !== "pumpPressed") return event.untilH ?? null;
+  const pumps = rig.parts.filter((p) => p.heat?.switch?.kind === "button" && (event.partId == null || p.id === event.partId));
+  return event.atH + Math.max(0, ...pumps.map((p) => p.heat?.switch?.forS ?? 0)) / HOUR;
+};
+
+/** What an event is about. */
+export type Of = { zoneId?: string | undefined; partId?: string | undefined; runId?: string | undefined };
+
+/** A new event of a kind, from the middle of what is looked at on: of a room, a line, a part that fails, or a valve, which sticks shut. */
+export function newEvent(kind: EventKind, hours: number, { zoneId, partId, runId }: Of = {}): PlanEvent {
   const atH = Math.min(4, Math.round(hours) / 2);
   const lasts = usualHours[kind];
   return {
@@ -55,6 +92,7 @@ export function newEvent(kind: EventKind, hours: number, zoneId?: string, partId
     ...(kind === "setBack" && { holdC: 8 }),
     ...(kind === "drive" && { speedMPerS: 22 }),
     ...(partId !== undefined && { partId, ...(kind === "valveSticks" && { position: "closed" }) }),
+    ...(kind === "airLocks" && runId !== undefined && { runId }),
     ...(kind === "open" && zoneId !== undefined && { zoneId, areaM2: 0.2, heightM: 0.4 }),
   };
 }
