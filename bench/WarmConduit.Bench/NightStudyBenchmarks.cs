@@ -2,6 +2,7 @@ using BenchmarkDotNet.Attributes;
 using WarmConduit.Application.Tables;
 using WarmConduit.Core.Advice.Cold;
 using WarmConduit.Core.Advice.Modes;
+using WarmConduit.Core.Materials;
 using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.Heating;
@@ -18,6 +19,10 @@ public class NightStudyBenchmarks
     private readonly Thermometers _readings = ThermometerFiles.Read(Readings(),
         [new("living", "living space"), new("garage", "garage"), new("seat", "long seat")]);
     private readonly Rig _sparrow = Repository.Sparrow();
+    private readonly Rig _timed = Repository.Lantern() with
+    {
+        Parts = [.. Repository.Lantern().Parts.Select(p => p.Stock == "circulator" ? p with { Heat = new PartHeat(Switch: PumpSwitch.UsualTimer) } : p)],
+    };
 
     /// <summary>A night of the largest demo rig with its cold and its warm side: what a dragged temperature asks.</summary>
     [Benchmark(Description = "Lantern's night with its cold and its warm side"), Limit(15)]
@@ -50,6 +55,10 @@ public class NightStudyBenchmarks
     /// <summary>A winter of the largest demo rig, hour by hour.</summary>
     [Benchmark(Description = "a winter of Lantern, 4,320 h, with its circuits"), Limit(1000)]
     public SeasonAnswer Winter() => SeasonStudy.Ask(Ask(_lantern), new(WeatherPlace.OsmerPlain, 1));
+
+    /// <summary>The same with its circulator on a timer: two starts and stops an hour.</summary>
+    [Benchmark(Description = "a winter of Lantern with its circulator on a timer"), Limit(4000)]
+    public SeasonAnswer TimedWinter() => SeasonStudy.Ask(Ask(_timed), new(WeatherPlace.OsmerPlain, 1));
 
     /// <summary>A week with something happening every few hours: each event is a run of its own.</summary>
     [Benchmark(Description = "a week of Lantern with twelve events, with both sides"), Limit(500)]

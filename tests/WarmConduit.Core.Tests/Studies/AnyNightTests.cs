@@ -106,7 +106,8 @@ public class AnyNightTests
         from area in Gen.Double[0, 1.5]
         from valve in Gen.Int[0, 1000]
         select new PlanEvent(
-            "e", kind, at, kind == PlanEventKind.PumpPressed ? null : at + lasts, kind is PlanEventKind.SetBack or PlanEventKind.Away ? hold : null, kind == PlanEventKind.Drive ? 20 + hold : null,
+            "e", kind, at, kind == PlanEventKind.PumpPressed ? null : at + lasts, kind is PlanEventKind.SetBack or PlanEventKind.Away ? hold : null,
+            kind == PlanEventKind.Drive ? 20 + hold : null,
             kind == PlanEventKind.Open ? rig.Shell.Zones[room].Id : null,
             kind == PlanEventKind.Open && other >= 0 && other != room ? rig.Shell.Zones[other].Id : null, kind == PlanEventKind.Open ? area : null,
             kind == PlanEventKind.Open ? 0.1 : null, kind == PlanEventKind.ValveSticks ? Valve(rig, valve).Id : null,

@@ -182,7 +182,8 @@ public class PumpSwitchTests
     {
         var rig = EngineLoop("ball-valve").Build();
         var drive = new PlanEvent("drive", PlanEventKind.Drive, 0, SpeedMPerS: 0);
-        PlanEvent air = new("air", PlanEventKind.AirLocks, 2, RunId: "d"), shut = new("shut", PlanEventKind.ValveSticks, 2, PartId: "valve", Position: Positions.Closed);
+        PlanEvent air = new("air", PlanEventKind.AirLocks, 2, RunId: "d"),
+            shut = new("shut", PlanEventKind.ValveSticks, 2, PartId: "valve", Position: Positions.Closed);
         var (locked, stuck, free) = (Of(rig, drive, air), Of(rig, drive, shut), Of(rig, drive));
         Assert.True(Wh(free, "coil", 2, 10) > 500);
         Assert.Equal(0, Wh(locked, "coil", 2, 10), 1e-9);

@@ -45,8 +45,9 @@ public static class HoldFinder
             // What all measures together do not hold no set does: the rest is held, and that is told.
             if (now.Deficit > 0) _never = [.. BelowWith(Enumerable.Range(0, _pool.Count))];
             var set = Greedy(now);
-            if (Try(set)!.Deficit > 0 && Few() is { } found) (_never, set) = ([], found);
+            if (Try(set)!.Deficit > 0 && Few(double.PositiveInfinity, s => Try(s) is { Deficit: <= 0 }) is { } found) (_never, set) = ([], found);
             if (Holds(set)) set = Cheaper(Pruned(set));
+            if (_input.By != HoldBy.Energy && Holds(set) && Few(Cost(set), Holds) is { } cheaper) set = Pruned(cheaper);
             return Answer(set, now, Try(set)!);
         }
 
@@ -123,8 +124,8 @@ public static class HoldFinder
         }
 
         // Measures that are in each other's way, or that help only together, mislead whoever takes the best one by one. Of few, all sets of up to three are
-        // tried, the cheapest first; null: none of them holds all.
-        private List<int>? Few()
+        // tried that cost less than is known, the cheapest first; null: none of them does it.
+        private List<int>? Few(double cost, Func<List<int>, bool> does)
         {
             if (_pool.Count > FewPieces) return null;
             var sets = new List<List<int>>();
@@ -138,7 +139,8 @@ public static class HoldFinder
                 }
             }
             Add([]);
-            return sets.OrderBy(s => s.Sum(p => Price(_pool[p]))).TakeWhile(_ => !Spent).FirstOrDefault(s => Try(s) is { Deficit: <= 0 });
+            return sets.Select(s => (Set: s, Cost: s.Sum(p => Price(_pool[p])))).Where(s => s.Cost < cost - Hardly).OrderBy(s => s.Cost).Select(s => s.Set)
+                .TakeWhile(_ => !Spent).FirstOrDefault(does);
         }
 
         // The dearest first; until none can be spared.

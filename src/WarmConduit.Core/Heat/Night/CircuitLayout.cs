@@ -75,12 +75,18 @@ internal sealed class CircuitLayout
         for (int c = 0; c < Cuts.Length; c++) CutOf[Cuts[c]] = c;
     }
 
-    /// <summary>Whether a window of <paramref name="windows"/> holds <paramref name="atS"/>.</summary>
+    /// <summary>Whether a window of <paramref name="windows"/>, which are in order and apart, holds <paramref name="atS"/>. O(log windows).</summary>
     public static bool On(IReadOnlyList<NightWindow> windows, double atS)
     {
-        for (int w = 0; w < windows.Count; w++)
-            if (atS >= windows[w].FromS - 1e-6 && atS < windows[w].ToS - 1e-6) return true;
-        return false;
+        // The last that has begun by then.
+        int low = 0, high = windows.Count;
+        while (low < high)
+        {
+            int middle = (low + high) / 2;
+            if (atS >= windows[middle].FromS - 1e-6) low = middle + 1;
+            else high = middle;
+        }
+        return low > 0 && atS < windows[low - 1].ToS - 1e-6;
     }
 
     /// <summary>Times at which a pump or a heater goes on or off.</summary>
@@ -114,6 +120,8 @@ internal sealed class CircuitLayout
     {
         foreach (var window in windows)
             if (double.IsNaN(window.FromS) || double.IsNaN(window.ToS)) throw new HeatNetworkException(place, "its times must be numbers");
+        for (int w = 1; w < windows.Count; w++)
+            if (windows[w].FromS < windows[w - 1].ToS) throw new HeatNetworkException(place, "its times must be in order and apart");
     }
 
     // Nodes that all have been fed come next; where every one waits for another, the one with the most before it done is cut open.

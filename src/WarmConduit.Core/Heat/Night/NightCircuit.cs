@@ -1,6 +1,7 @@
 namespace WarmConduit.Core.Heat.Night;
 
-/// <summary>A time range, s: <paramref name="FromS"/> included, <paramref name="ToS"/> not.</summary>
+/// <summary>A time range, s: <paramref name="FromS"/> included, <paramref name="ToS"/> not. Where there are several, they are in order and
+/// apart.</summary>
 public readonly record struct NightWindow(double FromS, double ToS)
 {
     /// <summary>Always.</summary>

@@ -63,7 +63,10 @@ internal sealed class EnergyMeter
             {
                 if (kind == HeatRole.Source)
                 {
-                    battery[h] += HeaterCycle.Of(figures, -wh[h], FluidJPerK).ElectricWh(figures) + ((starts?[h] ?? 0) * HeaterCycle.StartWh(figures));
+                    // It works as its load asks while its pump runs.
+                    double runs = (flowS?[h] ?? 0) / HourS;
+                    if (runs > 0) battery[h] += runs * HeaterCycle.Of(figures, -wh[h] / runs, FluidJPerK).ElectricWh(figures);
+                    battery[h] += (starts?[h] ?? 0) * HeaterCycle.StartWh(figures);
                     if (figures.Supply is { } electric) Electric(electric, h, -wh[h]);
                     else if (figures is { FuelLPerH: { } full, PowerW: > 0 and var power }) fuel[h] -= full * wh[h] / power;
                     burns |= figures.FuelLPerH is not null;

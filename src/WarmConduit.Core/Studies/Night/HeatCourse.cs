@@ -32,7 +32,7 @@ internal sealed class HeatCourse(Rig rig, int reports, double endS)
     /// <summary>What each pad gave, by part, Wh by hour.</summary>
     public Dictionary<string, double[]> PadWh { get; } = [];
 
-    /// <summary>Seconds in each hour in which fluid passes each part of a circuit.</summary>
+    /// <summary>Seconds in each hour in which fluid passes each part of a circuit; while it is warmed up, of a heater alone.</summary>
     public Dictionary<string, double[]> FlowS { get; } = [];
 
     /// <summary>Seconds in each hour in which each pump runs.</summary>
@@ -66,11 +66,12 @@ internal sealed class HeatCourse(Rig rig, int reports, double endS)
                 else Add(LineWh, pieces[p], done.HeatWhByHour[p]);
             foreach (string part in pieces.Select(p => p.PartId).OfType<string>().Distinct()) AddS(FlowS, part, circuit.PumpOn, segment);
         }
-        foreach (var start in laid.WarmUps.Where(w => w.AtS < segment.ToS))
+        foreach (var warmUp in laid.WarmUps)
         {
-            int hour = (int)(start.AtS / HourS);
-            Row(PartWh, start.PartId)[hour] -= start.Wh;
-            Row(Starts, start.PartId)[hour]++;
+            int hour = (int)(warmUp.During.FromS / HourS);
+            Row(PartWh, warmUp.PartId)[hour] -= warmUp.Wh;
+            Row(FlowS, warmUp.PartId)[hour] += warmUp.During.ToS - warmUp.During.FromS;
+            if (warmUp.Starts) Row(Starts, warmUp.PartId)[hour]++;
         }
     }
 

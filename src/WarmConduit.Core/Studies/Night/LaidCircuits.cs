@@ -12,11 +12,12 @@ internal sealed record LaidCircuit(NightCircuit Circuit, IReadOnlyList<HeatPiece
 /// <summary>A pump of the circuits, and when it runs.</summary>
 internal sealed record LaidPump(string PartId, IReadOnlyList<NightWindow> Runs);
 
-/// <summary>Fluid that is warmed up again after a rest, by a source.</summary>
-/// <param name="AtS">When its pump starts.</param>
+/// <summary>Fluid that is warmed up again after a rest, by a source, in a segment of a night.</summary>
+/// <param name="During">When.</param>
 /// <param name="PartId">The source.</param>
 /// <param name="Wh">What that takes of it.</param>
-internal readonly record struct WarmUp(double AtS, string PartId, double Wh);
+/// <param name="Starts">It begins here, and not in the segment before.</param>
+internal readonly record struct WarmUp(NightWindow During, string PartId, double Wh, bool Starts);
 
 /// <summary>
 /// The circuits of a rig in a segment of a night, one for each set of pumps that run together. The engine's fluid holds no heat; where it stood still and has
@@ -100,11 +101,9 @@ internal sealed class LaidCircuits
         Func<RigHeat, (IReadOnlyList<NightReach>, IReadOnlyList<HeatPiece>)> lay) => lay(heat) is var (reaches, pieces) && reaches.Count > 0
         ? new LaidCircuit(new NightCircuit("circuit", heat.JPerKgK, reaches, windows), pieces, heat) : null;
 
-    private static IReadOnlyList<LaidPump> PumpsOf(Question question, NightSegment segment)
-    {
-        return [.. RigHeat.Of(question).Net.Drives.Select(d => question.Index.Part(d.PartId)).Where(p => !segment.Failed.Contains(p.Id))
+    private static IReadOnlyList<LaidPump> PumpsOf(Question question, NightSegment segment) =>
+        [.. RigHeat.Of(question).Net.Drives.Select(d => question.Index.Part(d.PartId)).Where(p => !segment.Failed.Contains(p.Id))
             .Select(p => new LaidPump(p.Id, PumpHours.Of(p, question.Conditions, segment.FromS - BeforeS, segment.ToS)))];
-    }
 
     // Between the times at which a pump starts or stops, what rests.
     private static IEnumerable<(NightWindow Window, IReadOnlySet<string> Rests)> Stretches(IReadOnlyList<LaidPump> pumps)
@@ -133,9 +132,10 @@ internal sealed class LaidCircuits
         if (power <= 0 || double.IsInfinity(window.FromS) || laid.Heat.SupplyC() is not { } supply) return 0;
         double joule = CooledJPerK(question, laid, restS) * Math.Max(0, supply - question.Conditions.Steady().OutdoorC);
         double lasts = Math.Min(joule / power, window.ToS - window.FromS);
-        // A start of an earlier segment is counted there.
-        foreach (var source in sources.Where(s => !s.Heats().IsEngine && window.FromS >= segment.FromS))
-            warmUps.Add(new WarmUp(window.FromS, source.Id, source.Heats().PowerW!.Value * lasts / 3600));
+        // Of a start in an earlier segment, what is left of it.
+        var here = new NightWindow(Math.Max(window.FromS, segment.FromS), Math.Min(window.FromS + lasts, segment.ToS));
+        foreach (var source in sources.Where(s => !s.Heats().IsEngine && here.ToS > here.FromS))
+            warmUps.Add(new WarmUp(here, source.Id, source.Heats().PowerW!.Value * (here.ToS - here.FromS) / 3600, window.FromS >= segment.FromS));
         return lasts;
     }
 
