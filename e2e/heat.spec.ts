@@ -181,7 +181,7 @@ test("A loop pump runs by a timer or by a button, and air stops a line at an hou
   await page.getByRole("tab", { name: "Selected" }).click();
   const by = page.locator("[data-switch]");
   await by.getByLabel("Runs", { exact: true }).selectOption("button");
-  await by.getByLabel("Each press runs it").fill("30 min");
+  await by.getByLabel("Runs for").fill("30 min");
   await page.keyboard.press("Enter");
   await saved(page);
   await page.getByRole("tab", { name: "Heat" }).click();

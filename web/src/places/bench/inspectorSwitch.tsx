@@ -46,7 +46,7 @@ export function SwitchFields({ part }: { part: Part }) {
       {by?.kind === "button" && (
         <div className="mt-1 grid grid-cols-2 gap-2">
           <QuantityField
-            label="Each press runs it"
+            label="Runs for"
             value={by.forS}
             quantity="duration"
             limit="pump.forS"
