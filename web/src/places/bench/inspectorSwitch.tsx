@@ -45,13 +45,7 @@ export function SwitchFields({ part }: { part: Part }) {
       {by?.kind === "timer" && <Timer by={by} set={set} />}
       {by?.kind === "button" && (
         <div className="mt-1 grid grid-cols-2 gap-2">
-          <QuantityField
-            label="Runs for"
-            value={by.forS}
-            quantity="duration"
-            limit="pump.forS"
-            onCommit={(forS) => set({ forS })}
-          />
+          <QuantityField label="Runs for" value={by.forS} quantity="duration" limit="pump.forS" onCommit={(forS) => set({ forS })} />
         </div>
       )}
       {by && !hot && (
