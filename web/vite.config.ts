@@ -7,6 +7,7 @@ const server = process.env.WARM_CONDUIT_API ?? "http://127.0.0.1:5210";
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   server: { host: "127.0.0.1", proxy: { "/api": server, "/openapi": server } },
-  test: { environment: "jsdom", reporters: ["default"] },
+  // A file that needs a browser's objects says so: most need none, and start in a fraction of the time.
+  test: { environment: "node", reporters: ["default"] },
   build: { target: "es2022", manifest: true },
 });

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { describe, expect, it } from "vitest";
 import type { Schema } from "../api/client";
 import { clock, printBy, say } from "./units";

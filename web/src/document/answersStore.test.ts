@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { planOf } from "../places/night/plan";
 import { night, rig } from "../test/rig";

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { OFFLINE, Problem, type Schema } from "../api/client";
 import type { RigApi } from "../api/rigs";

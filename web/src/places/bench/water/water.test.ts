@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { beforeEach, describe, expect, it } from "vitest";
 import type { Schema } from "../../../api/client";
 import { type Hung, placeTags } from "../../../drawing/discs";
