@@ -4,6 +4,7 @@ using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Studies.Heating;
 using WarmConduit.Core.Tests.Rigs;
 
 namespace WarmConduit.Core.Tests.Advice;
@@ -32,7 +33,7 @@ public class OutlookTests
                 if (told.State != OutlookState.Unknown) Assert.Equal(soonest?.AtS, told.FirstS);
                 Assert.Equal(water == WaterState.Drained ? question.Ask(DrainDownStudy.Ask).Stays.TotalL : told.StaysL, told.StaysL);
                 // What is told to be done by then is told early.
-                if (told.Next?.BeforeS is { } before) Assert.True(before <= told.FirstS);
+                if (told.Next is { BeforeS: { } before, Kind: not NextKind.Supply }) Assert.True(before <= told.FirstS);
                 if (told.Next?.Kind == NextKind.Drain)
                     Assert.NotEqual(Verdict.Fails, Of(rig, _ => question.Conditions with { Water = WaterState.Drained }).Ask(FreezeLadderStudy.Ask).Verdict);
                 if (told.Next?.FindingId is { } id) Assert.Contains(question.Ask(Adviser.Ask).Findings, f => f.Id == id && f.Title == told.Next.Words);
@@ -41,6 +42,26 @@ public class OutlookTests
         Assert.Contains((OutlookState.FreezeDamage, NextKind.Drain), states);
         Assert.Contains((OutlookState.FreezeDamage, NextKind.Finding), states);
         Assert.Contains(states, s => s.Item1 == OutlookState.Safe);
+    }
+
+    /// <summary>Lantern's night takes more than the 2 L of its brief, and hardly more than its 600 Wh: what is sooner is said, at the quarter before.</summary>
+    [Fact]
+    public void Heat_that_runs_out_before_morning_is_told_by_when()
+    {
+        var lantern = DemoRigs.Of("lantern");
+        OutlookAnswer With(double fuelL, double batteryWh) => Of(
+            lantern with { Brief = lantern.Brief with { Choices = lantern.Brief.Chosen() with { FuelL = fuelL, BatteryWh = batteryWh } } },
+            c => c with { Water = WaterState.Wet, HeatOn = true }).Ask(OutlookStudy.Ask);
+        var plenty = With(50, 5000);
+        Assert.Equal((OutlookState.Safe, NextKind.KeepHeat), (plenty.State, plenty.Next!.Kind));
+        var fuel = With(2, 600).Next!;
+        double emptyS = HeatingStudy.Ask(Of(lantern, c => c with { Water = WaterState.Wet, HeatOn = true })).Energy
+            .Single(e => e.Kind == EnergyKind.Fuel).EmptyS!.Value;
+        Assert.Equal((NextKind.Supply, "Fill up with fuel"), (fuel.Kind, fuel.Words));
+        Assert.InRange(emptyS - fuel.BeforeS!.Value, 0, 900);
+        Assert.Equal("Charge the battery", With(50, 100).Next!.Words);
+        // Nothing is said of either.
+        Assert.Equal(NextKind.KeepHeat, With(0, 0).Next!.Kind);
     }
 
     [Fact]

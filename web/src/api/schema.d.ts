@@ -4235,7 +4235,7 @@ export interface components {
          * @description What to do next about it.
          * @enum {unknown}
          */
-        NextKind: "draw" | "describeRoom" | "drain" | "finding" | "keepHeat";
+        NextKind: "draw" | "describeRoom" | "drain" | "finding" | "keepHeat" | "supply";
         /** @description What to do next. */
         NextStep: {
             /** @description What kind of thing it is. */

@@ -4,7 +4,9 @@ using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.DrainDown;
 using WarmConduit.Core.Studies.FreezeLadder;
+using WarmConduit.Core.Studies.Heating;
 using WarmConduit.Core.Studies.Left;
+using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Outlook;
@@ -42,6 +44,9 @@ public enum NextKind
 
     /// <summary>Keep the heat on.</summary>
     KeepHeat,
+
+    /// <summary>Fill up or charge: what the brief gives a night is used up before morning.</summary>
+    Supply,
 }
 
 /// <summary>What to do next.</summary>
@@ -93,7 +98,18 @@ public static class OutlookStudy
         if (ladder.Verdict == Verdict.PassesButForIce) return Told(OutlookState.AtRisk, ToDo(question, first));
         // In frost a full rig is safe by its heat: another night without it would say no more than that.
         bool heated = question.Conditions.HeatOn && water == WaterState.Wet && question.Conditions.Steady().OutdoorC < 0;
-        return Told(OutlookState.Safe, heated ? new NextStep(NextKind.KeepHeat, "Keep the heat on") : null);
+        return Told(OutlookState.Safe, heated ? ByHeat(question) : null);
+    }
+
+    // Heat that runs out before morning holds no longer than that.
+    private static NextStep ByHeat(Question question)
+    {
+        var night = question.Ask(RigNight.Of);
+        var soonest = new EnergyMeter(question).Of(night).Kinds(question.Rig.Brief.Chosen()).Select(k => (k.Kind, AtS: EnergyMeter.EmptyS(k.ByHour, k.Has)))
+            .Where(k => k.AtS < night.MorningS).OrderBy(k => k.AtS).FirstOrDefault();
+        return soonest.AtS is { } atS
+            ? new NextStep(NextKind.Supply, soonest.Kind == EnergyKind.Fuel ? "Fill up with fuel" : "Charge the battery", Math.Floor(atS / QuarterS) * QuarterS)
+            : new NextStep(NextKind.KeepHeat, "Keep the heat on");
     }
 
     private static NextStep? ToDo(Question question, Rung? first)

@@ -35,6 +35,18 @@ internal sealed class EnergyMeter
     /// <summary>Heat that the fluid of all circuits takes up, J/K.</summary>
     public double FluidJPerK { get; }
 
+    /// <summary>When so much is used up, s from the start; null: not by the last hour, or nothing is said.</summary>
+    public static double? EmptyS(IReadOnlyList<double> byHour, double? has)
+    {
+        double sum = 0;
+        for (int h = 0; h < byHour.Count && has is > 0; h++)
+        {
+            if (sum + byHour[h] > has) return (h + ((has.Value - sum) / byHour[h])) * HourS;
+            sum += byHour[h];
+        }
+        return null;
+    }
+
     /// <summary>What a part does with heat.</summary>
     public static HeatRole RoleOf(Part part) =>
         part.Heats() is { StopsC: not null } ? HeatRole.Source : part.Heats().IsEngine ? HeatRole.Engine

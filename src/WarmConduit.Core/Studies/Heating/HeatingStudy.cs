@@ -143,13 +143,8 @@ public static class HeatingStudy
 
     private static EnergyUse Use(EnergyKind kind, double[] byHour, double? has, RigNight night, Func<double?, Measure> measure, string name)
     {
-        double used = night.UntilMorning(byHour), sum = 0;
-        double? emptyS = null;
-        for (int h = 0; h < byHour.Length && has is > 0 && emptyS is null; h++)
-        {
-            if (sum + byHour[h] > has) emptyS = (h + ((has.Value - sum) / byHour[h])) * HourS;
-            sum += byHour[h];
-        }
+        double used = night.UntilMorning(byHour);
+        double? emptyS = EnergyMeter.EmptyS(byHour, has);
         double? nights = has is > 0 && used > 0 ? has / used : null;
         string lasts = nights is { } n ? $" Enough for {Nights(n)}." : "";
         var words = has is not > 0 ? Sentence.Of($"{measure(used)} of {name} until morning.")

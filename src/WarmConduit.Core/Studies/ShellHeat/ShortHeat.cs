@@ -40,7 +40,7 @@ public static class ShortHeat
             yield return new ShortHeater(zone.Id, (heater?.PowerW ?? 0) + here.Sum(p => p.Heats().RatedW!.Value), needed, Sentence.Of(
                 $"{zone.Name} falls to {Measure.Temperature(least)}, where its {(here.Count > 0 ? "radiators are" : "heater is")} set to " +
                 $"{Measure.Temperature(hold)}: {Measure.Power(needed)} would hold it. Hotter fluid, more flow, a larger radiator or heater, or more " +
-                $"insulation brings it up."));
+                $"insulation brings it up.{(night.Heat.Switched ? " So does a pump that runs longer: its timer or button has it rest." : "")}"));
         }
     }
 

@@ -134,7 +134,7 @@ function Next({ id, outlook, night }: { id: string; outlook: Outlook; night: Sch
         {told}
       </button>
     );
-  const to = { finding: "", drain: "/drain", describeRoom: "/shell", draw: "", keepHeat: null }[next.kind];
+  const to = { finding: "", drain: "/drain", describeRoom: "/shell", draw: "", keepHeat: null, supply: null }[next.kind];
   return to === null ? (
     <span className="text-muted">{told}</span>
   ) : (
