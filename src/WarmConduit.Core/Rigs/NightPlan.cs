@@ -138,7 +138,17 @@ public sealed record PlanEvent(
             c.Add($"{at}.heightM", FormattableString.Invariant($"between its rooms it can have {MostHeightM(zones):0.###} m at most"), false);
     }
 
-    // What became of the part since the event was planned is told, and no reason to refuse the rig.
+    /// <summary>Whether what it is about is in <paramref name="rig"/>, and is what it needs.</summary>
+    internal bool Fits(Rig rig)
+    {
+        bool There(string? zone) => zone is null || rig.Shell.Zones.Find(zone) is not null;
+        if (!There(ZoneId) || !There(Towards)) return false;
+        if (RunId is not null && rig.Runs.Find(RunId)?.Service != Service.Coolant) return false;
+        if (PartId is null) return true;
+        return rig.Parts.Find(PartId) is { } part && FieldChecker.Of(c => CheckPart(c, "", part)).Count == 0;
+    }
+
+    // A document may be older than what became of the part.
     private void CheckPart(FieldChecker c, string at, Part part)
     {
         if (Kind == PlanEventKind.HeatFails && part is { Pad: null } && !part.Heats().HeatsFluid)

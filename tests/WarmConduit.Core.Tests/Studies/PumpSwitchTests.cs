@@ -1,3 +1,4 @@
+using System.Text.Json.Nodes;
 using CsCheck;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Heat.Night;
@@ -126,6 +127,30 @@ public class PumpSwitchTests
         Assert.Equal("conditions.events[0].partId", Faults(presses[1] with { PartId = "heater" }));
         Assert.Equal("conditions.events[0].untilH", Faults(presses[1] with { UntilH = 4 }));
         Assert.Equal("conditions.events[0].partId", Faults(new PlanEvent("c", PlanEventKind.PumpFails, 0, PartId: "sink")));
+    }
+
+    /// <summary>A press of a button that is a timer now, air in a line of water, a pad that is gone: as one step, with the way back.</summary>
+    [Fact]
+    public void What_is_planned_goes_with_what_it_needs()
+    {
+        var rig = Loop(PumpSwitch.UsualButton);
+        rig = rig with { Parts = [.. rig.Parts.Select(p => p.Id == "tank" ? p with { Pad = Pad.Usual } : p)] };
+        PlanEvent press = new("press", PlanEventKind.PumpPressed, 1, PartId: "pump"), all = new("all", PlanEventKind.PumpPressed, 1),
+            air = new("air", PlanEventKind.AirLocks, 1, RunId: "c"), pad = new("pad", PlanEventKind.HeatFails, 1, PartId: "tank");
+        rig = rig with { Plans = [new NightPlan("p", "P", 20, 10, true, 10, [air, all, pad, press])] };
+        Assert.Empty(RigCheck.Check(rig));
+        void Left(ChangeThing change, params PlanEvent[] left)
+        {
+            var edited = Editor.Apply(rig, [change]);
+            Assert.Equal(left, edited.Rig.Plans![0].Events);
+            Assert.True(Sameness.Same(rig, Editor.Apply(edited.Rig, edited.Inverse).Rig));
+        }
+        Left(new ChangeThing("parts/pump", new() { ["heat"] = JsonNode.Parse("""{"switch":{"kind":"timer"}}""") }), air, all, pad);
+        Left(new ChangeThing("parts/tank", new() { ["pad"] = null }), air, all, press);
+        Left(new ChangeThing("runs/c", new() { ["service"] = "cold" }), all, pad, press);
+        // What is planned for nothing is refused.
+        var none = new ChangeThing("plans/p/events/press", new() { ["partId"] = "heater" });
+        Assert.Contains("no button", Assert.Throws<RigFileException>(() => Editor.Apply(rig, [none])).Message, StringComparison.Ordinal);
     }
 
     [Fact]

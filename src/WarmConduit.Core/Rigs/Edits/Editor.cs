@@ -55,6 +55,7 @@ public static partial class Editor
                     e.Misread is { } misread ? misread with { At = entry } : null);
             }
         }
+        at = Removing.Unplanned(rig, at);
         Demand(rig, at);
         return new Edited(rig, at, words);
     }

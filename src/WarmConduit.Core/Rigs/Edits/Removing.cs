@@ -23,7 +23,7 @@ internal static class Removing
                     Words($"port {port} of {holder.Name}", rig.Runs.Count(r => Here(r.From) || Here(r.To))));
             case ["runs", var id]:
                 var run = rig.Runs.Find(id) ?? throw Nothing(thing);
-                return (Unplanned(NotDoneTo(Untaped(rig with { Runs = RigNodes.Without(rig.Runs, id) }))), $"Removed {run.Name}");
+                return (NotDoneTo(Untaped(rig with { Runs = RigNodes.Without(rig.Runs, id) })), $"Removed {run.Name}");
             case ["runs", var id, "bends", var bend]:
                 var bent = rig.Runs.Find(id) ?? throw Nothing(thing);
                 if (bent.Bends.All(b => b.Id != bend)) throw Nothing(thing);
@@ -37,9 +37,7 @@ internal static class Removing
                     Openings = [.. z.Openings.Where(o => o.Towards != id)],
                     Measured = z.Measured?.Exchange is { } exchange ? z.Measured with { Exchange = RigNodes.Without(exchange, id) } : z.Measured,
                 });
-                // A door of a room that is gone opens no more.
-                var plans = Planned(rig, e => e.ZoneId == id || e.Towards == id);
-                return (rig with { Shell = rig.Shell with { Zones = [.. zones] }, Plans = plans }, faces == 0 ? $"Removed {zone.Name}"
+                return (rig with { Shell = rig.Shell with { Zones = [.. zones] } }, faces == 0 ? $"Removed {zone.Name}"
                     : $"Removed {zone.Name}, and with it {faces} faces and openings towards it");
             case ["scenarios", var id]:
                 var scenario = rig.Scenarios.Find(id) ?? throw Nothing(thing);
@@ -52,26 +50,28 @@ internal static class Removing
         }
     }
 
-    // The plans without events of something that is gone.
-    private static IReadOnlyList<NightPlan>? Planned(Rig rig, Func<PlanEvent, bool> gone) => rig.Plans?.Any(p => p.Events.Any(gone)) != true ? rig.Plans
-        : [.. rig.Plans.Select(p => p.Events.Any(gone) ? p with { Events = [.. p.Events.Where(e => !gone(e))] } : p)];
+    /// <summary>Planned events that were about something go with it, or once it is no longer what they need: a door of a room that is gone opens no more, a
+    /// button that is a timer now is not pressed.</summary>
+    public static Rig Unplanned(Rig before, Rig after)
+    {
+        if (after.Plans is not { } plans || (ReferenceEquals(before.Parts, after.Parts) && ReferenceEquals(before.Runs, after.Runs)
+            && ReferenceEquals(before.Shell, after.Shell))) return after;
+        bool Gone(NightPlan plan, PlanEvent e) => !e.Fits(after) && e.Fits(before) && before.Plans?.Find(plan.Id)?.Events.Find(e.Id) == e;
+        return !plans.Any(p => p.Events.Any(e => Gone(p, e))) ? after
+            : after with { Plans = [.. plans.Select(p => p with { Events = [.. p.Events.Where(e => !Gone(p, e))] })] };
+    }
 
     private static Rig Loosened(Rig rig, Func<RunEnd, bool> gone, string? partId)
     {
         Scenario Without(Scenario s) => partId is not null && s.Names(partId) ? s.Without(partId)
             : s.Gear is { } gear && gone(new RunEnd(gear.PartId, gear.Port)) ? s with { Gear = null } : s;
-        return Unplanned(NotDoneTo(Untaped(rig with
+        return NotDoneTo(Untaped(rig with
         {
             Runs = rig.Runs.Any(r => gone(r.From) || gone(r.To)) ? [.. rig.Runs.Where(r => !gone(r.From) && !gone(r.To))] : rig.Runs,
             Scenarios = rig.Scenarios.Select(Without).ToList() is var scenarios && scenarios.SequenceEqual(rig.Scenarios) ? rig.Scenarios : scenarios,
-            Plans = Planned(rig, e => partId is not null && e.PartId == partId),
             ByHand = partId is null || rig.ByHand.Find(partId) is null ? rig.ByHand : RigNodes.Without(rig.ByHand, partId),
-        })));
+        }));
     }
-
-    // No air gathers in a run that is gone.
-    private static Rig Unplanned(Rig rig) =>
-        Planned(rig, e => e.RunId is { } id && rig.Runs.Find(id) is null) is var plans && ReferenceEquals(plans, rig.Plans) ? rig : rig with { Plans = plans };
 
     // A trace along a run that is gone lies along nothing.
     private static Rig Untaped(Rig rig) => rig.Runs.Any(r => r.Traces is not null)

@@ -131,7 +131,7 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
       </div>
       <FlowFields rig={rig} part={part} />
       <HeatFields part={part} />
-      <SwitchFields part={part} />
+      <SwitchFields rig={rig} part={part} />
       <PadFields part={part} />
       <Positions rig={rig} part={part} />
       <ReachFields part={part} />

@@ -1,7 +1,7 @@
 import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
 import { useClock } from "../../app/units";
-import type { Part } from "../../document/geometry";
+import type { Part, Rig } from "../../document/geometry";
 import { Button } from "../../ui/controls";
 import { PickField, QuantityField } from "../../ui/QuantityField";
 import { isSwitchable } from "../night/plan";
@@ -19,11 +19,12 @@ const ways: { value: PumpSwitch["kind"] | ""; text: string }[] = [
 ];
 
 /** What switches the pump of a loop: nothing, a timer or a button. */
-export function SwitchFields({ part }: { part: Part }) {
+export function SwitchFields({ rig, part }: { rig: Rig; part: Part }) {
   const { stock, catalogue } = useCatalogue();
   const change = useChange();
   if (!isSwitchable(stock.get(part.stock)) || !catalogue) return null;
   const by = part.heat?.switch;
+  const presses = (rig.plans ?? []).flatMap((p) => p.events).filter((e) => e.kind === "pumpPressed" && e.partId === part.id).length;
   const hot = part.stock === "return-pump";
   const put = (words: string, next: PumpSwitch | null) => change(words, `parts/${part.id}`, { heat: { ...part.heat, switch: next } });
   const set = (values: Partial<PumpSwitch>) =>
@@ -53,6 +54,8 @@ export function SwitchFields({ part }: { part: Part }) {
           {by.kind === "timer"
             ? "Between its times nothing flows: what is outside cools, and is warmed up again at each start."
             : "It rests until it is pressed. Plan presses in the night's events, or in the Heat lens."}
+          {presses > 0 &&
+            ` Without its button, the ${presses === 1 ? "press that is" : `${presses} presses that are`} planned for it ${presses === 1 ? "goes" : "go"}.`}
         </p>
       )}
     </fieldset>

@@ -5,16 +5,13 @@ import { buttonPumps, type EventKind, heatersOf, heatingLines, loopPumps, loopVa
 import { usePlan } from "../../night/usePlan";
 import { useAnswers, useSelection } from "../benchStores";
 
-const asked: Partial<Record<EventKind, string>> = {
-  fuelOut: "Run out of fuel",
-  batteryOut: "Empty the battery",
-  pumpFails: "Stop the pump",
-  airLocks: "Block with air",
-  heatFails: "Stop all heat",
-  valveSticks: "Stick a valve shut",
-  drive: "Drive off",
-  pumpPressed: "Press the button",
-};
+/** A press that plans something. */
+interface Act {
+  id: string;
+  kind: EventKind;
+  of?: Of;
+  words: string;
+}
 
 /** Plans an event of a kind at an hour, in place of the same one at another. */
 export function usePlanAt(rig: Rig) {
@@ -52,54 +49,33 @@ export function Fails({ hour, when, rig }: { hour: number; when: string; rig: Ri
     lines.find((r) => findings?.some((f) => f.kind === "catchesAir" && f.runIds.includes(r.id))) ??
     lines[0];
   const button = of(buttonPumps(rig, stock));
-  const has: Partial<Record<EventKind, unknown>> = {
-    fuelOut: burns,
-    valveSticks: valve,
-    drive: engine,
-    airLocks: locked,
-    pumpPressed: button,
-  };
-  const kinds = (Object.keys(asked) as EventKind[]).filter((kind) => !(kind in has) || has[kind]);
-  const about = (kind: EventKind): Of =>
-    kind === "valveSticks"
-      ? { partId: valve?.id }
-      : kind === "airLocks"
-        ? { runId: locked?.id }
-        : kind === "pumpPressed"
-          ? { partId: button?.id }
-          : {};
-  const words = (kind: EventKind) =>
-    kind === "valveSticks"
-      ? `Stick ${valve?.name} shut`
-      : kind === "airLocks"
-        ? `Block ${locked?.name} with air`
-        : kind === "pumpPressed"
-          ? `Press the button of ${button?.name}`
-          : asked[kind];
-  const planned = events.filter((e) => kinds.includes(e.kind));
-  // Of several, one by itself: the one that is selected, else the first.
+  // Of several, one by itself.
   const alone = (parts: Part[]) => (parts.length > 1 ? of(parts) : undefined);
   const heater = alone(heatersOf(rig, stock));
   const pump = alone(loopPumps(rig, stock));
+  const acts: (Act | false | undefined)[] = [
+    burns && { id: "fuelOut", kind: "fuelOut", words: "Run out of fuel" },
+    { id: "batteryOut", kind: "batteryOut", words: "Empty the battery" },
+    { id: "pumpFails", kind: "pumpFails", words: "Stop the pump" },
+    pump && { id: "pump", kind: "pumpFails", of: { partId: pump.id }, words: `Stop ${pump.name} alone` },
+    locked && { id: "airLocks", kind: "airLocks", of: { runId: locked.id }, words: `Block ${locked.name} with air` },
+    { id: "heatFails", kind: "heatFails", words: "Stop all heat" },
+    heater && { id: "heater", kind: "heatFails", of: { partId: heater.id }, words: `Stop ${heater.name} alone` },
+    valve && { id: "valveSticks", kind: "valveSticks", of: { partId: valve.id }, words: `Stick ${valve.name} shut` },
+    engine && { id: "drive", kind: "drive", words: "Drive off" },
+    button && { id: "pumpPressed", kind: "pumpPressed", of: { partId: button.id }, words: `Press the button of ${button.name}` },
+  ];
+  const offered = acts.filter((a) => !!a);
+  const planned = events.filter((e) => offered.some((a) => a.kind === e.kind));
   return (
     <section aria-label="What fails" className="mt-3">
       <p className="text-muted">What if it fails at {when}?</p>
       <div className="mt-1 flex flex-wrap gap-2">
-        {kinds.map((kind) => (
-          <Button key={kind} quiet data-fails={kind} onClick={() => planAt(kind, hour, about(kind))}>
-            {words(kind)}
+        {offered.map((a) => (
+          <Button key={a.id} quiet data-fails={a.id} onClick={() => planAt(a.kind, hour, a.of)}>
+            {a.words}
           </Button>
         ))}
-        {heater && (
-          <Button quiet data-fails="heater" onClick={() => planAt("heatFails", hour, { partId: heater.id })}>
-            Stop {heater.name} alone
-          </Button>
-        )}
-        {pump && (
-          <Button quiet data-fails="pump" onClick={() => planAt("pumpFails", hour, { partId: pump.id })}>
-            Stop {pump.name} alone
-          </Button>
-        )}
       </div>
       {planned.map((e) => (
         <p key={e.id} className="mt-1 flex items-center gap-2">
