@@ -285,12 +285,8 @@ describe("the document", () => {
     const document = await open();
     document.commit("mine", lift(document, 0.05));
     await settle();
-    server.states.push(
-      drawn(
-        server.stored,
-        movedBy(server.stored, [bend], { xM: 0, yM: 0, zM: 0.5 }, () => false),
-      ),
-    );
+    const elsewhere = movedBy(server.stored, [bend], { xM: 0, yM: 0, zM: 0.5 }, () => false);
+    server.states.push(drawn(server.stored, elsewhere));
     document.heard({ rigId: "test", kind: "saved", revision: 3 });
     await settle();
     await document.undo();
