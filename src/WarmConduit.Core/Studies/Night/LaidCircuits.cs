@@ -61,15 +61,20 @@ internal sealed class LaidCircuits
             bodies, lines, z => z is null ? "outdoor" : RigNetwork.IdOf(z), segment.Feeds, segment.HoldC, doubt.Parts, 1 / doubt.Parts);
 
         // By the pumps that rest.
-        var states = new Dictionary<string, (LaidCircuit? Circuit, List<NightWindow> Windows)>();
+        var states = new Dictionary<string, (LaidCircuit? Circuit, List<NightWindow> Windows, Lazy<Cooling> Cooling)>();
         var warmUps = new List<WarmUp>();
         double lastS = double.NegativeInfinity;
         foreach (var (window, rests) in Stretches(pumps))
         {
             string key = string.Join(' ', rests.Order(StringComparer.Ordinal));
-            if (!states.TryGetValue(key, out var state)) states[key] = state = (Laid(RigHeat.During(question, segment, rests.Contains), [], Lay), []);
-            if (state.Circuit is not { } circuit) continue;
-            double warmS = window.FromS > lastS ? WarmsUp(question, segment, circuit, window, window.FromS - lastS, warmUps) : 0;
+            if (!states.TryGetValue(key, out var state))
+            {
+                var laid = Laid(RigHeat.During(question, segment, rests.Contains), [], Lay);
+                states[key] = state = (laid, [], new(() => new Cooling(question, segment, laid!)));
+            }
+            if (state.Circuit is null) continue;
+            double warmS = window.FromS > lastS && double.IsFinite(window.FromS)
+                ? state.Cooling.Value.WarmsUp(segment, window, window.FromS - lastS, warmUps) : 0;
             lastS = window.ToS;
             if (window.ToS - warmS > window.FromS) state.Windows.Add(window with { FromS = window.FromS + warmS });
         }
@@ -124,40 +129,51 @@ internal sealed class LaidCircuits
         }
     }
 
-    // How long it takes at full after a rest, and what of each source.
-    private static double WarmsUp(Question question, NightSegment segment, LaidCircuit laid, NightWindow window, double restS, List<WarmUp> warmUps)
+    /// <summary>What a circuit loses in a rest, and what warms it up again; read once for all its starts.</summary>
+    private sealed class Cooling
     {
-        var sources = laid.Heat.Sources().Where(s => s.Heats().IsEngine || segment.Feeds(s)).ToList();
-        double power = sources.Sum(s => s.Heats().PowerW ?? 0);
-        if (power <= 0 || double.IsInfinity(window.FromS) || laid.Heat.SupplyC() is not { } supply) return 0;
-        double joule = CooledJPerK(question, laid, restS) * Math.Max(0, supply - question.Conditions.Steady().OutdoorC);
-        double lasts = Math.Min(joule / power, window.ToS - window.FromS);
-        // Of a start in an earlier segment, what is left of it.
-        var here = new NightWindow(Math.Max(window.FromS, segment.FromS), Math.Min(window.FromS + lasts, segment.ToS));
-        foreach (var source in sources.Where(s => !s.Heats().IsEngine && here.ToS > here.FromS))
-            warmUps.Add(new WarmUp(here, source.Id, source.Heats().PowerW!.Value * (here.ToS - here.FromS) / 3600, window.FromS >= segment.FromS));
-        return lasts;
-    }
+        private readonly List<(double JPerK, double WPerK)> _lines = [];
+        private readonly Part[] _sources;
+        private readonly double _partsJPerK, _hotterK;
 
-    /// <summary>What a circuit has lost in a rest, for each kelvin that it is hotter than outdoors, J/K: of a length C (1 - e^(-G t / C)), of its fluid and
-    /// wall; of a part all, of its fluid and its mass.</summary>
-    internal static double CooledJPerK(Question question, LaidCircuit laid, double restS)
-    {
-        double perM3 = laid.Heat.KgPerM3 * laid.Heat.JPerKgK, sum = 0;
-        var lost = Enumerable.Range(0, laid.Pieces.Count).Where(n => laid.Pieces[n].RunId is not null)
-            .GroupBy(n => (laid.Pieces[n].RunId, laid.Pieces[n].FromM, laid.Pieces[n].ToM), n => laid.Circuit.Reaches[n].ConductanceWPerK);
-        foreach (var length in lost)
+        public Cooling(Question question, NightSegment segment, LaidCircuit laid)
         {
-            var run = question.Index.Run(length.Key.RunId!);
-            var (pipe, course) = (Catalogue.Pipe(run.Pipe)!, question.Index.CourseOf(run));
-            double drawn = Enumerable.Range(1, course.Length - 1).Sum(i => course[i].DistanceM(course[i - 1])),
-                metres = Math.Abs(length.Key.ToM - length.Key.FromM) * (drawn > 0 ? question.Index.PipeLengthM(run) / drawn : 1),
-                holds = ((pipe.BoreM2() * perM3) + pipe.WallJPerMK()) * metres;
-            if (holds > 0 && length.Sum() is > 0 and var loses) sum += holds * (1 - Math.Exp(-loses * restS / holds));
+            _sources = [.. laid.Heat.Sources().Where(s => s.Heats().IsEngine || segment.Feeds(s))];
+            _hotterK = Math.Max(0, (laid.Heat.SupplyC() ?? double.NegativeInfinity) - question.Conditions.Steady().OutdoorC);
+            double perM3 = laid.Heat.KgPerM3 * laid.Heat.JPerKgK;
+            foreach (var length in Enumerable.Range(0, laid.Pieces.Count).Where(n => laid.Pieces[n].RunId is not null)
+                .GroupBy(n => (laid.Pieces[n].RunId, laid.Pieces[n].FromM, laid.Pieces[n].ToM), n => laid.Circuit.Reaches[n].ConductanceWPerK))
+            {
+                var run = question.Index.Run(length.Key.RunId!);
+                var (pipe, course) = (Catalogue.Pipe(run.Pipe)!, question.Index.CourseOf(run));
+                double drawn = Enumerable.Range(1, course.Length - 1).Sum(i => course[i].DistanceM(course[i - 1])),
+                    metres = Math.Abs(length.Key.ToM - length.Key.FromM) * (drawn > 0 ? question.Index.PipeLengthM(run) / drawn : 1);
+                _lines.Add((((pipe.BoreM2() * perM3) + pipe.WallJPerMK()) * metres, length.Sum()));
+            }
+            _partsJPerK = laid.Pieces.Select(p => p.PartId).OfType<string>().Distinct().Select(question.Index.Part).Where(p => !p.Heats().IsEngine)
+                .Sum(p => (PartWater.HoldsL(p) / 1000 * perM3) + ((p.MassKg ?? Catalogue.Part(p.Stock)!.MassKg) * PartJPerKgK));
         }
-        foreach (string id in laid.Pieces.Select(p => p.PartId).OfType<string>().Distinct())
-            if (question.Index.Part(id) is var part && !part.Heats().IsEngine)
-                sum += (PartWater.HoldsL(part) / 1000 * perM3) + ((part.MassKg ?? Catalogue.Part(part.Stock)!.MassKg) * PartJPerKgK);
-        return sum;
+
+        /// <summary>How long it takes at full after a rest; adds what it takes of each source here. O(lengths).</summary>
+        public double WarmsUp(NightSegment segment, NightWindow window, double restS, List<WarmUp> warmUps)
+        {
+            double power = _sources.Sum(s => s.Heats().PowerW ?? 0);
+            if (power <= 0) return 0;
+            double lasts = Math.Min(CooledJPerK(restS) * _hotterK / power, window.ToS - window.FromS);
+            // Of a start in an earlier segment, what is left of it.
+            var here = new NightWindow(Math.Max(window.FromS, segment.FromS), Math.Min(window.FromS + lasts, segment.ToS));
+            foreach (var source in _sources.Where(s => !s.Heats().IsEngine && here.ToS > here.FromS))
+                warmUps.Add(new WarmUp(here, source.Id, source.Heats().PowerW!.Value * (here.ToS - here.FromS) / 3600, window.FromS >= segment.FromS));
+            return lasts;
+        }
+
+        // For each kelvin that it is hotter than outdoors: of a line C (1 - e^(-G t / C)), of its fluid and wall; of a part all, of its fluid and mass.
+        private double CooledJPerK(double restS)
+        {
+            double sum = _partsJPerK;
+            foreach (var (holds, loses) in _lines)
+                if (holds > 0 && loses > 0) sum += holds * (1 - Math.Exp(-loses * restS / holds));
+            return sum;
+        }
     }
 }

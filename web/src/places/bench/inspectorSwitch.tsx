@@ -63,7 +63,9 @@ export function SwitchFields({ rig, part }: { rig: Rig; part: Part }) {
 }
 
 function Timer({ by, set }: { by: PumpSwitch; set(values: Partial<PumpSwitch>): void }) {
-  const usual = useCatalogue().catalogue?.usualTimer;
+  const { catalogue, limits } = useCatalogue();
+  const usual = catalogue?.usualTimer;
+  const leastS = limits["pump.everyS"]?.least ?? 0;
   const times = by.times ?? [];
   const put = (next: Schema["DailyTime"][]) => set({ times: next.length > 0 ? next : null });
   return (
@@ -83,7 +85,7 @@ function Timer({ by, set }: { by: PumpSwitch; set(values: Partial<PumpSwitch>): 
             label="Runs for"
             value={by.forS}
             quantity="duration"
-            least={30}
+            limit="pump.forS"
             most={by.everyS - 1}
             onCommit={(forS) => set({ forS })}
           />
@@ -91,8 +93,8 @@ function Timer({ by, set }: { by: PumpSwitch; set(values: Partial<PumpSwitch>): 
             label="in every"
             value={by.everyS}
             quantity="duration"
-            least={by.forS + 1}
-            most={86_400}
+            limit="pump.everyS"
+            least={Math.max(leastS, by.forS + 1)}
             onCommit={(everyS) => set({ everyS })}
           />
         </div>

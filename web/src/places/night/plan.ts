@@ -29,21 +29,26 @@ export const eventWords: Record<EventKind, string> = {
 const HOUR = 3600;
 const usualHours: Partial<Record<EventKind, number>> = { open: 0.5, drive: 6, away: 120, setBack: 8 };
 
-/** Valves of the heating circuits, which can stick. */
-export const loopValves = (rig: Rig, stock: ReadonlyMap<string, Schema["StockPart"]>) => {
-  const joined = new Set(rig.runs.filter((r) => r.service === "coolant").flatMap((r) => [r.from.part, r.to.part]));
-  return rig.parts.filter((p) => joined.has(p.id) && stock.get(p.stock)?.passage === "valve");
+/** Lines of the heating circuits. */
+export const heatingLines = (rig: Rig) => rig.runs.filter((r) => r.service === "coolant");
+
+/** Parts that they join. */
+const loopParts = (rig: Rig) => {
+  const joined = new Set(heatingLines(rig).flatMap((r) => [r.from.part, r.to.part]));
+  return rig.parts.filter((p) => joined.has(p.id));
 };
+
+/** Valves of the heating circuits, which can stick. */
+export const loopValves = (rig: Rig, stock: ReadonlyMap<string, Schema["StockPart"]>) =>
+  loopParts(rig).filter((p) => stock.get(p.stock)?.passage === "valve");
 
 /** What can fail by itself: heaters of circuits, and pads. */
 export const heatersOf = (rig: Rig, stock: ReadonlyMap<string, Schema["StockPart"]>) =>
   rig.parts.filter((p) => p.pad || stock.get(p.stock)?.heat?.stopsC != null);
 
 /** Pumps of the heating circuits. */
-export const loopPumps = (rig: Rig, stock: ReadonlyMap<string, Schema["StockPart"]>) => {
-  const joined = new Set(rig.runs.filter((r) => r.service === "coolant").flatMap((r) => [r.from.part, r.to.part]));
-  return rig.parts.filter((p) => joined.has(p.id) && isSwitchable(stock.get(p.stock)));
-};
+export const loopPumps = (rig: Rig, stock: ReadonlyMap<string, Schema["StockPart"]>) =>
+  loopParts(rig).filter((p) => isSwitchable(stock.get(p.stock)));
 
 /** Whether a timer or a button can switch it: a pump of a loop, but no engine. */
 export const isSwitchable = (kind: Schema["StockPart"] | undefined) =>
@@ -52,9 +57,6 @@ export const isSwitchable = (kind: Schema["StockPart"] | undefined) =>
 /** Pumps of the heating circuits that are switched by a button. */
 export const buttonPumps = (rig: Rig, stock: ReadonlyMap<string, Schema["StockPart"]>) =>
   loopPumps(rig, stock).filter((p) => p.heat?.switch?.kind === "button");
-
-/** Lines of the heating circuits. */
-export const heatingLines = (rig: Rig) => rig.runs.filter((r) => r.service === "coolant");
 
 const partWords: Partial<Record<EventKind, string>> = {
   valveSticks: "sticks",
