@@ -16,8 +16,8 @@ internal static class Cautions
             "carbon monoxide alarm. Water can leave it scalding hot.",
         "storage-heater" => "Mains beside water: a licensed electrician connects it, behind a residual current device. Never switch it on dry. It stores " +
         "water at 60 °C (140 °F) or more against Legionella, which scalds.",
-        "coolant-heater" => "It burns fuel: a licensed fitter installs it, its exhaust led out from under the vehicle and clear of openings. Fit a carbon " +
-        "monoxide alarm. " + Coolant,
+        "coolant-heater" or "pumped-coolant-heater" => "It burns fuel: a licensed fitter installs it, its exhaust led out from under the " +
+            "vehicle and clear of openings. Fit a carbon monoxide alarm. " + Coolant,
         "engine" => "Engine coolant reaches 110 °C (230 °F) and is poisonous. Shut the way between it and the loop unless you want it, and have a mechanic " +
             "join the two. " + Coolant,
         "circulator" or "radiator" or "panel-radiator" or "towel-ladder" or "header-tank" or "coolant-coil" or "calorifier" or "coil-calorifier"

@@ -64,6 +64,7 @@ internal static class FlowShelf
             Volts: PartFlow.StatedVolts),
         ["submersible-pump"] = new(ShutoffBar: 0.6, FreeLPerMin: 10, LiftM: 0, Volts: PartFlow.StatedVolts),
         // 3 m at rest.
+        ["pumped-coolant-heater"] = new(ShutoffBar: 0.2, FreeLPerMin: 16, Volts: PartFlow.StatedVolts),
         ["circulator"] = new(ShutoffBar: 0.294, FreeLPerMin: 20, Volts: PartFlow.StatedVolts),
         // Its own water pump moves much the same through any heater: 8 L/min through 0.1 bar.
         ["engine"] = new(ShutoffBar: 0.8, FreeLPerMin: 8.6),

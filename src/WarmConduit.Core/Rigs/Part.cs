@@ -131,6 +131,9 @@ public sealed record Part(
     /// <summary>What it does with heat: as typed, else as stock has it.</summary>
     public PartHeat Heats() => (Heat ?? PartHeat.None).Over(Catalogue.Part(Stock)?.Heat ?? PartHeat.None);
 
+    /// <summary>Whether electric heat lies in its water, as an element, and not on it, as a pad.</summary>
+    internal bool TakesElement() => Catalogue.Part(Stock) is { Group: PartGroup.Heat, Passage: Passage.Vessel };
+
     /// <summary>What <paramref name="port"/> is for: as it says itself, else as stock has it.</summary>
     public PortRole? RoleOf(Port port) => port.Role ?? Catalogue.Part(Stock)?.Ports.FirstOrDefault(p => p.Id == port.Id)?.Role;
 

@@ -20,6 +20,8 @@ public static partial class RigCheck
         c.Range($"{at}.startW", heat.StartW, "heat.drawW");
         c.Range($"{at}.startS", heat.StartS, "heat.s");
         c.Range($"{at}.restS", heat.RestS, "heat.s");
+        c.Range($"{at}.leastRunS", heat.LeastRunS, "heat.s");
+        c.Range($"{at}.pumpW", heat.PumpW, "heat.drawW");
         c.Range($"{at}.coilWPerK", heat.CoilWPerK, "heat.coilWPerK");
         c.Range($"{at}.ratedW", heat.RatedW, "heat.powerW");
         c.Range($"{at}.ratedK", heat.RatedK, "heat.ratedK");
@@ -29,6 +31,7 @@ public static partial class RigCheck
         c.Range($"{at}.runsC", heat.RunsC, "heat.fluidC");
         c.Range($"{at}.coolsS", heat.CoolsS, "heat.coolsS");
         if (heat.Supply is { } supply && !Enum.IsDefined(supply)) c.Add($"{at}.supply", "this is not known");
+        if (heat.Fan is { } fan && !Enum.IsDefined(fan)) c.Add($"{at}.fan", "this is not known");
         if (all.StartsC >= all.StopsC) c.Add($"{at}.startsC", "it must start at a lower temperature than it stops at");
         if (all.LeastW > all.PowerW) c.Add($"{at}.leastW", "its lowest stage cannot give more than all of it");
         if (heat.Switch is not { } by) return;
@@ -60,7 +63,7 @@ public static partial class RigCheck
         else if (by.EveryS <= by.ForS) c.Add($"{at}.everyS", "it must be longer than it runs at a time");
     }
 
-    private static void CheckPad(FieldChecker c, string at, Pad pad)
+    private static void CheckPad(FieldChecker c, string at, Pad pad, Part part)
     {
         c.Range($"{at}.powerW", pad.PowerW, "pad.powerW");
         c.Range($"{at}.onC", pad.OnC, "pad.onC");
@@ -68,6 +71,11 @@ public static partial class RigCheck
         c.Range($"{at}.areaM2", pad.AreaM2, "pad.areaM2");
         if (!Enum.IsDefined(pad.Supply)) c.Add($"{at}.supply", "this is not known");
         if (pad.OffC <= pad.OnC) c.Add($"{at}.offC", "it must go off at a higher temperature than it goes on");
+        if (pad.Sensor is not { } sensor) return;
+        if (!Enum.IsDefined(sensor.Kind)) c.Add($"{at}.sensor.kind", "this is not known");
+        if (part.TakesElement()) c.Add($"{at}.sensor", "the thermostat of an element lies in its water");
+        if (sensor.Kind == PadSensorKind.Part ? sensor.PartId is null || sensor.PartId == part.Id : sensor.PartId is not null)
+            c.Add($"{at}.sensor.partId", sensor.Kind == PadSensorKind.Part ? "which other part it sits on belongs here" : "it sits on no other part");
     }
 
     private static void CheckFloor(FieldChecker c, string at, FloorLoop floor, Run run)

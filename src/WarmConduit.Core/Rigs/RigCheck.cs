@@ -171,12 +171,14 @@ public static partial class RigCheck
             if (part.MassKg is { } mass) c.Range($"{at}.massKg", mass, "part.massKg");
             if (part.Flow is { } flow) CheckFlow(c, $"{at}.flow", flow);
             if (part.Heat is { } heat) CheckHeat(c, $"{at}.heat", heat, part);
-            if (part.Pad is { } pad) CheckPad(c, $"{at}.pad", pad);
+            if (part.Pad is { } pad) CheckPad(c, $"{at}.pad", pad, part);
             if (stock?.Passage is Passage.OneWay or Passage.Pump && (part.PortAt("in") is null || part.PortAt("out") is null))
                 c.Add($"{at}.ports", "a part with a direction needs the ports 'in' and 'out'");
         }
         var byId = new Dictionary<string, Part>();
         foreach (var p in parts) byId.TryAdd(p.Id, p);
+        for (int i = 0; i < parts.Count; i++)
+            if (parts[i].Pad?.Sensor?.PartId is { } on && !byId.ContainsKey(on)) c.Add($"parts[{i}].pad.sensor.partId", $"there is no part '{on}'");
         return byId;
     }
 

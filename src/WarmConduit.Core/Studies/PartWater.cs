@@ -33,9 +33,6 @@ public static class PartWater
     public static bool HeatsWater(Part part) =>
         Catalogue.Part(part.Stock) is { Group: PartGroup.Heat } stock && (stock.Passage == Passage.Vessel || stock.Id is "gas-heater" or PlateExchanger);
 
-    /// <summary>Whether electric heat lies in its water, as an element, and not on it, as a pad.</summary>
-    internal static bool TakesElement(Part part) => Catalogue.Part(part.Stock) is { Group: PartGroup.Heat, Passage: Passage.Vessel };
-
     /// <summary>A trap: the water that it keeps is made safe by fluid poured in.</summary>
     public static bool IsTrap(Part part) => Catalogue.Part(part.Stock) is { Group: PartGroup.Waste, Protects: true };
 

@@ -27,6 +27,9 @@ public enum Quantity
     /// <summary>Litres per minute.</summary>
     Flow,
 
+    /// <summary>Fuel, litres per hour.</summary>
+    FuelRate,
+
     /// <summary>Metres per second.</summary>
     Speed,
 

@@ -33,6 +33,17 @@ internal sealed class NightGen(int seed)
         }
         double[] times = [.. Enumerable.Range(0, 7).Select(i => i * 4 * Hour)];
         NightBody[] bodies = [.. Enumerable.Range(0, _random.Next(1, 12)).Select(b => Filmed(Body(b, rooms)))];
+        // Some sense what another is at: weak ones, as nothing stops them where they are.
+        for (int b = 0; b < bodies.Length; b++)
+            if (bodies[b].Heaters is [var heater] && Chance(2))
+                bodies[b] = bodies[b] with
+                {
+                    Heaters = [heater with
+                    {
+                        PowerW = heater.PowerW / 4,
+                        SensedAt = Chance(3) ? "outdoor" : Chance(2) ? $"b{_films.Next(bodies.Length)}" : $"z{_films.Next(rooms)}",
+                    }],
+                };
         return new NightNetwork([.. zones.Select(z => Chance(2) ? z with { Outer = [Wall(), Wall()] } : z)],
             [.. links.Select(l => Chance(4) ? l with { Windy = [Wall()] } : l)], bodies, Weather(-18, 4), 24 * Hour)
         {

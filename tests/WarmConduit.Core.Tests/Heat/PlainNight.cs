@@ -91,7 +91,7 @@ internal sealed class PlainNight(NightNetwork night)
         for (int b = 0; b < _h.Length; b++)
         {
             var body = night.Bodies[b];
-            foreach (var heater in body.Heaters) bodyW[b] += Heat(heater, t, step, BodyC(b));
+            foreach (var heater in body.Heaters) bodyW[b] += Heat(heater, t, step, heater.SensedAt is { } id ? Its(id, outdoor) : BodyC(b));
             foreach (var (to, plain, films) in body.Contacts)
             {
                 double r = body.Ice == IceGrowth.Cylinder && IceOf(b) is > 0 and < 1 and double f
@@ -126,17 +126,19 @@ internal sealed class PlainNight(NightNetwork night)
     // Fluid sent round until its temperatures stay: node by node what comes in is mixed, reach by reach it loses in a hundred short lengths.
     private readonly Dictionary<(string, string), double> _fluid = [];
 
+    private double Its(string id, double outdoor) =>
+        _zoneOf.TryGetValue(id, out int z) ? _zone[z] : _bodyOf.TryGetValue(id, out int b) ? BodyC(b) : outdoor;
+
     private void GoRound(NightCircuit circuit, double t, double outdoor, double[] zoneW, double[] bodyW)
     {
         static bool On(IReadOnlyList<NightWindow> windows, double t) => windows.Any(w => t >= w.FromS && t < w.ToS);
         if (!On(circuit.PumpOn, t)) return;
-        double Its(string id) => _zoneOf.TryGetValue(id, out int z) ? _zone[z] : _bodyOf.TryGetValue(id, out int b) ? BodyC(b) : outdoor;
         double Out(NightReach reach, double c)
         {
             double carried = reach.KgPerS * circuit.JPerKgK;
             if (reach.Heater is { } heater) return On(heater.On, t) && c < heater.LimitC ? Math.Min(heater.LimitC, c + (heater.PowerW / carried)) : c;
             if (reach.Target is null) return c;
-            double its = Its(reach.Target);
+            double its = Its(reach.Target, outdoor);
             double let = reach.SetpointC is { } set ? Math.Clamp((set + (reach.BandK / 2) - its) / reach.BandK, 0, 1) : 1;
             if (reach.Emission is not { } e)
             {

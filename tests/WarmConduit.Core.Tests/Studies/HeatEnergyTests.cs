@@ -32,20 +32,22 @@ public class HeatEnergyTests
     [Fact]
     public void Days_until_empty_are_the_fewest_from_whatever_day_on() => Gen.Select(Gen.Double[0, 5].Array[1, 30], Gen.Double[0.1, 20]).Sample((days, has) =>
     {
-        double least = double.PositiveInfinity;
-        for (int from = 0; from < days.Length; from++)
+        double Least(double left, int from) => Enumerable.Range(from, days.Length - from).Select(day =>
         {
-            double left = has;
-            for (int day = from; day < days.Length && left > 0; day++)
-            {
-                if (days[day] >= left && days[day] > 0) least = Math.Min(least, day - from + (left / days[day]));
-                left -= days[day];
-            }
-        }
+            double before = left;
+            left -= days[day];
+            return before > 0 && days[day] >= before ? day - from + (before / days[day]) : double.PositiveInfinity;
+        }).Min();
+        // Told to the day that it begins with: a start within a day is not looked for. Days that come to all of it, to the last digits, are more or less than
+        // it.
+        double[] least = [.. new[] { has * (1 - 1e-12), has * (1 + 1e-12) }.Select(all => Enumerable.Range(0, days.Length).Min(from => Least(all, from)))];
         double told = SeasonMeter.LeastDays(days, has);
-        // Told to the day that it begins with: a start within a day is not looked for.
-        return double.IsInfinity(least) ? double.IsInfinity(told) : Math.Abs(least - told) < 1e-9;
+        return told >= least[0] - 1e-9 && told <= least[1] + 1e-9;
     });
+
+    [Fact]
+    public void Days_that_come_to_all_of_it_are_counted_whole() =>
+        Assert.Equal((2.0, 2.0), (SeasonMeter.LeastDays([1, 1, 0], 2), SeasonMeter.LeastDays([1, 1, 2], 3)));
 
     [Fact]
     public void Hot_water_in_store_is_what_plain_steps_draw_and_it_is_hot_again_when_they_are() => Gen.Select(

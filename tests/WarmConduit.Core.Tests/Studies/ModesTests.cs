@@ -140,6 +140,26 @@ public class ModesTests
         Assert.Equal("conditions.heatSettings", Faults(Night(rig) with { ModeId = "mine", HeatSettings = settings }));
     }
 
+    /// <summary>The loop kept hot for itself: both branches shut, the bypass open. What is burnt is what its lines lose, and the pump takes 18 W.</summary>
+    [Fact]
+    public void Hot_standby_warms_nothing_and_its_cost_is_told()
+    {
+        var rig = Ladder([true, true, true]).Zone("room", ZoneKind.Living, RigBuilder.Cube(-5, -5, -5, 15)).Build();
+        var question = new Question(rig, Night(rig));
+        var standby = Assert.Single(ModesStudy.Ask(question).Modes, m => m.Name == "Standby, nothing warmed");
+        Assert.Empty(standby.Warms);
+        Assert.Equal("closed closed open", string.Join(' ', ((string[])["branch0-valve", "branch1-valve", "bypass-valve"])
+            .Select(v => standby.Settings.FirstOrDefault(s => s.Id == v)?.Position ?? "open")));
+        var night = new Question(rig, Night(rig) with { HeatSettings = standby.Settings }).Ask(RigNight.Of);
+        double burnt = -night.UntilMorning(night.Heat.PartWh["heater"]);
+        Assert.True(burnt > 100);
+        Assert.Equal(burnt, night.Heat.LineWh.Values.Sum(night.UntilMorning), 0.01 * burnt);
+        // 0.62 L/h at 5 kW; its burner runs for a share of the time, and starts.
+        Assert.Equal(0.62 * burnt / 5000, standby.Takes.Single(t => t.Kind == EnergyKind.Fuel).UntilMorning, 1e-3);
+        double hours = night.MorningS / 3600, battery = standby.Takes.Single(t => t.Kind == EnergyKind.Battery).UntilMorning;
+        Assert.InRange(battery - (18 * hours), 35 * burnt / 1500, (35 * burnt / 1500) + (12 * hours * 85 * 120 / 3600));
+    }
+
     [Fact]
     public void The_engine_is_warmed_where_it_is_wanted_and_told_where_it_is_not()
     {

@@ -2674,6 +2674,11 @@ export interface components {
          * @enum {unknown}
          */
         Facing: "forward" | "rear" | "farSide" | "kerbSide" | "up" | "down";
+        /**
+         * @description What the fan of a radiator goes by.
+         * @enum {unknown}
+         */
+        FanControl: "pipeTemperature" | "on" | "off" | null;
         /** @description The limits of a figure. */
         FieldLimit: {
             /**
@@ -4512,7 +4517,7 @@ export interface components {
          * @enum {unknown}
          */
         OwnStepKind: "step" | "maker" | "home";
-        /** @description A heating pad or tape on a part, or an element in a calorifier, with a thermostat of its own on that part. */
+        /** @description A heating pad or tape on a part, or an element in a calorifier, with a thermostat of its own. */
         Pad: {
             /**
              * Format: double
@@ -4536,7 +4541,21 @@ export interface components {
              * @description Area that it covers, m²; 0.001 to 2. An element lies in the water, and has none that counts.
              */
             areaM2: number;
+            /** @description Where its thermostat measures; left out: on the part, clear of the pad. That of an element lies in the water. */
+            sensor?: null | components["schemas"]["PadSensor"];
         };
+        /** @description The sensor of a pad's thermostat, where it does not sit on what the pad warms. */
+        PadSensor: {
+            /** @description Where it sits. */
+            kind: components["schemas"]["PadSensorKind"];
+            /** @description The other part; null for other kinds. */
+            partId?: null | string;
+        };
+        /**
+         * @description Where the sensor of a pad's thermostat sits.
+         * @enum {unknown}
+         */
+        PadSensorKind: "inPad" | "room" | "part";
         /** @description The parking envelope: how the rig may stand and still drain to its limits. */
         ParkingAnswer: {
             /** @description The limits it is judged by. */
@@ -4836,6 +4855,16 @@ export interface components {
             restS?: null | number;
             /**
              * Format: double
+             * @description No stop sooner after a start, s; left out: it may stop at once.
+             */
+            leastRunS?: null | number;
+            /**
+             * Format: double
+             * @description Electric power of a heater's own pump, which turns as long as the heater is switched on, W.
+             */
+            pumpW?: null | number;
+            /**
+             * Format: double
              * @description What a coil hands to the water around it, W/K.
              */
             coilWPerK?: null | number;
@@ -4854,6 +4883,8 @@ export interface components {
              * @description Its fan starts when the fluid is warmer than this, °C; left out: it has none.
              */
             fanFromC?: null | number;
+            /** @description What its fan goes by; left out: FanFromC. */
+            fan?: null | components["schemas"]["FanControl"];
             /**
              * Format: double
              * @description Share of its output while its fan rests.
@@ -5543,7 +5574,7 @@ export interface components {
          * @description What a number is a measure of. Inside, every value of a quantity has the one unit named here.
          * @enum {unknown}
          */
-        Quantity: "length" | "area" | "volume" | "mass" | "temperature" | "temperatureDifference" | "pressure" | "flow" | "speed" | "power" | "energy" | "conductance" | "transmittance" | "thermalResistance" | "duration" | "fall" | "slope" | "share" | "force" | "angle" | "number";
+        Quantity: "length" | "area" | "volume" | "mass" | "temperature" | "temperatureDifference" | "pressure" | "flow" | "fuelRate" | "speed" | "power" | "energy" | "conductance" | "transmittance" | "thermalResistance" | "duration" | "fall" | "slope" | "share" | "force" | "angle" | "number";
         /** @description How a part is reached once the rig is built. */
         Reach: {
             /** @description How. */

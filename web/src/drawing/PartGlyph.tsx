@@ -33,6 +33,7 @@ const glyphs: Record<string, string> = {
   "mixing-valve": "M3 12h6M15 12h6M12 15v6M12 9a3 3 0 1 0 0 6a3 3 0 1 0 0-6M12 9V4M9 4h6",
   "relief-valve": "M3 17h9v-5M12 12V9M9 9h6M12 9l-2-2l4-2l-4-2M12 17v4",
   "coolant-heater": "M3 6h18v12H3zM12 9q4 3 1 6q-2 1-3-1q0-2 2-5M6 18v3M10 18v3",
+  "pumped-coolant-heater": "M3 6h18v12H3zM9 9q4 3 1 6q-2 1-3-1q0-2 2-5M16 9a3 3 0 1 0 0 6a3 3 0 1 0 0-6M6 18v3M10 18v3",
   "coolant-coil": "M3 7h14a2 2 0 0 1 0 4H7a2 2 0 0 0 0 4h14",
   "loop-element": "M2 12h4M18 12h4M6 8h12v8H6zM13 9l-3 3.5h4l-3 3",
   "exchanger-side": "M9 3h8v18H9zM12 3v18M14.5 3v18M3 7h6M3 17h6",

@@ -79,7 +79,7 @@ internal sealed class HoldPieces(Question question)
     }
 
     private HoldPiece Pad(Part part) => new($"pad {part.Id}",
-        Sentence.Of($"{part.Name}: {(PartWater.TakesElement(part) ? "an element" : "a pad")} of {Measure.Power(Rigs.Pad.Usual.PowerW)}"),
+        Sentence.Of($"{part.Name}: {(part.TakesElement() ? "an element" : "a pad")} of {Measure.Power(Rigs.Pad.Usual.PowerW)}"),
         _ => [new ChangeThing($"parts/{part.Id}", new JsonObject { ["pad"] = RigDiff.Node(Rigs.Pad.Usual) })], PadH, Rig.Prices.OfPart(Price.Pad), part.Id);
 
     private HoldPiece Heater(Zone zone, double holdC) => new($"heater {zone.Id}",

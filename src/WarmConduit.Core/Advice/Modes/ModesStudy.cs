@@ -123,7 +123,8 @@ public static class ModesStudy
             bool half = position.Passes && use.PositionOf(part)?.Id == Positions.HalfOpen;
             settings.Add(new Setting(part.Id, half ? Positions.HalfOpen : position.Id));
         }
-        foreach (string id in finder.Sources)
+        // One with its own pump is set with the pumps.
+        foreach (string id in finder.Sources.Where(s => settings.All(o => o.Id != s)))
         {
             var heater = finder.Graph.Parts.First(p => p.Id == id);
             if (!finder.IsEngine(id) && CircuitGraph.PositionsOf(heater).FirstOrDefault(p => p.Passes == (source is not null && id == source)) is { } position)

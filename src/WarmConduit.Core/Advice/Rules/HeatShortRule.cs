@@ -1,17 +1,51 @@
+using System.Text.Json.Nodes;
+using WarmConduit.Core.Rigs;
+using WarmConduit.Core.Rigs.Edits;
 using WarmConduit.Core.Studies;
+using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Studies.ShellHeat;
 using WarmConduit.Core.Units;
 
 namespace WarmConduit.Core.Advice.Rules;
 
-/// <summary>Heat is on, and nothing heats, or a heater cannot hold what is set in the coldest hour of the night.</summary>
+/// <summary>Heat is on, and nothing heats, a heater cannot hold what is set in the coldest hour of the night, or a pad rests beside cold water because of
+/// where its sensor sits.</summary>
 internal sealed class HeatShortRule : IRule
 {
     public IReadOnlyList<FindingKind> Kinds => [FindingKind.HeatShort];
 
     private const string Id = "heat";
 
-    public IEnumerable<Finding> Find(Question question) => question.Ask(ShortHeat.Of).Heaters.Select(h => Of(question, h));
+    // Less is within what a sensor reads wrong, K.
+    private const double MattersK = 1;
+
+    public IEnumerable<Finding> Find(Question question) => question.Ask(ShortHeat.Of).Heaters.Select(h => Of(question, h))
+        .Concat(question.Rig.Parts.Where(p => p.Pad?.Sensor is not null).Select(p => Misled(question, p)).OfType<Finding>());
+
+    // By the night as it is, and with the sensor on what the pad warms.
+    private static Finding? Misled(Question question, Part part)
+    {
+        var (pad, night) = (part.Pad!, question.Ask(RigNight.Of));
+        if (Coldest(night, part) is not { } falls || falls > pad.OnC - MattersK) return null;
+        var on = part with { Pad = pad with { Sensor = null } };
+        var moved = question.On(question.Rig with { Parts = [.. question.Rig.Parts.Select(p => p == part ? on : p)] }, question.Cancel);
+        if (Coldest(moved.Ask(RigNight.Of), on) is not { } holds || holds < falls + MattersK) return null;
+        string where = pad.Sensor! switch
+        {
+            { Kind: PadSensorKind.InPad } => "lies in the pad itself, which gets warm before the water does",
+            { Kind: PadSensorKind.Part, PartId: { } id } => $"sits on {question.Index.Part(id).Name}, which stays warmer",
+            _ => "hangs in the air of the room, which stays warmer",
+        };
+        return new Finding(
+            $"sensor:{part.Id}", FindingKind.HeatShort, Severity.Warning, part.Name, "its pad rests while it falls to", Measure.Temperature(falls),
+            Sentence.Of($"The sensor of its pad {where}: on this night the water falls to {Measure.Temperature(falls)}. With the sensor on the part, clear " +
+                $"of the pad, it stays at {Measure.Temperature(holds)} or more."), Place.OnPart(question.Index, part), [], null,
+            [new Mend("Put the sensor on the part, clear of the pad",
+                [new ChangeThing($"parts/{part.Id}", new JsonObject { ["pad"] = RigDiff.Node(on.Pad) })])]);
+    }
+
+    private static double? Coldest(RigNight night, Part part) => night.Candidates.ToList().FindIndex(f => f.Thing == part.Id) is >= 0 and var n
+        ? Enumerable.Range(0, night.Answer.ReportS.Count).Min(r => night.WaterC(r, n)) : null;
 
     private static Finding Of(Question question, ShortHeater heater)
     {

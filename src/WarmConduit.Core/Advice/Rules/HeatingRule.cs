@@ -68,7 +68,7 @@ internal sealed class HeatingRule : IRule
         var coil = RigHeat.Of(question).Acting.FirstOrDefault(p => RigHeat.Of(question).Around(p) == part.Id);
         return new Finding($"hot:{part.Id}", FindingKind.TooHot, Severity.Fault, part.Name, "water up to", Measure.Temperature(hottest),
             Sentence.Of($"It is heated to {Measure.Temperature(hottest)}; a plastic tank bears {Measure.Temperature(PlasticC)}. ").And(coil is null
-                ? "Set the thermostat of its pad lower."
+                ? part.Pad?.Sensor is null ? "Set the thermostat of its pad lower." : "Put the sensor of its pad onto it: nothing stops the pad there."
                 : "A thermostat on the coil's valve holds it just above frost, and leaves the heat to the rest."), Place.OnPart(question.Index, part), [], null,
             coil is null ? null : [new Mend("Hold it at 8 °C by a thermostat", [new ChangeThing($"parts/{coil.Id}", new JsonObject
             {

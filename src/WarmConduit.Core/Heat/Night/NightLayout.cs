@@ -42,6 +42,9 @@ internal sealed class NightLayout
     // Bodies that a circuit touches, and the place of each among them (-1: none does).
     public readonly int[] Touched, TouchedAt;
 
+    /// <summary>What each heater senses, a body or a target (numbered as in <see cref="ContactTo"/>); null: what it heats.</summary>
+    public readonly (bool OfBody, int Index)?[] Sensed;
+
     // Heaters of zones come first, those of bodies from the first start on.
     public readonly int[] BodyHeaterStart;
 
@@ -157,6 +160,16 @@ internal sealed class NightLayout
             BodyHeaterStart[b + 1] = heaters.Count;
         }
         Heaters = [.. heaters];
+        Sensed = [.. heaters.Select(h => Sensor(h.Item1, h.Item2, h.Item4))];
+
+        (bool OfBody, int Index)? Sensor(bool ofZone, int owner, NightHeater heater)
+        {
+            if (heater.SensedAt is not { } id || (!ofZone && id == network.Bodies[owner].Id)) return null;
+            string place = ofZone ? network.Zones[owner].Id : network.Bodies[owner].Id;
+            if (ofZone) throw new HeatNetworkException(place, "the heater of a zone senses that zone");
+            if (!index.TryGetValue(id, out var at)) throw new HeatNetworkException(place, $"its heater senses an unknown body '{id}'");
+            return (at.Kind == 'w', at.Kind == 'b' ? -1 - at.Index : at.Index);
+        }
 
         void Add(bool ofZone, int owner, string id, IReadOnlyList<NightHeater> list)
         {

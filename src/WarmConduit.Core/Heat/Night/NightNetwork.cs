@@ -11,9 +11,11 @@ public sealed record TimeSeries(IReadOnlyList<double> TimeS, IReadOnlyList<doubl
 
 /// <summary>
 /// A thermostat: <paramref name="PowerW"/> · clamp((set point + band/2 - T)/band, 0, 1) from <paramref name="FromS"/> (included) to <paramref name="ToS"/>
-/// (excluded), T its own zone's or body's, °C. It stops for good once it has given <paramref name="LimitWh"/>. A failure is a window that ends.
+/// (excluded), T its own zone's or body's, °C; of a body's heater, that of <paramref name="SensedAt"/> where it is given: a zone, another body, a source, or
+/// "outdoor". It stops for good once it has given <paramref name="LimitWh"/>. A failure is a window that ends.
 /// </summary>
-public sealed record NightHeater(double SetpointC, double BandK, double PowerW, double FromS, double ToS, double LimitWh = double.PositiveInfinity);
+public sealed record NightHeater(
+    double SetpointC, double BandK, double PowerW, double FromS, double ToS, double LimitWh = double.PositiveInfinity, string? SensedAt = null);
 
 /// <summary>
 /// Air and linings of a room. To outdoors: <paramref name="OutdoorWPerK"/> + wind · <paramref name="OutdoorWPerKPerMPerS"/>, and with it its <paramref

@@ -65,8 +65,11 @@ internal static class Removing
     {
         Scenario Without(Scenario s) => partId is not null && s.Names(partId) ? s.Without(partId)
             : s.Gear is { } gear && gone(new RunEnd(gear.PartId, gear.Port)) ? s with { Gear = null } : s;
+        bool Senses(Part p) => partId is not null && p.Pad?.Sensor?.PartId == partId;
         return NotDoneTo(Untaped(rig with
         {
+            // A sensor that sat on it hangs in the air.
+            Parts = rig.Parts.Any(Senses) ? [.. rig.Parts.Select(p => Senses(p) ? p with { Pad = p.Pad! with { Sensor = PadSensor.InRoom } } : p)] : rig.Parts,
             Runs = rig.Runs.Any(r => gone(r.From) || gone(r.To)) ? [.. rig.Runs.Where(r => !gone(r.From) && !gone(r.To))] : rig.Runs,
             Scenarios = rig.Scenarios.Select(Without).ToList() is var scenarios && scenarios.SequenceEqual(rig.Scenarios) ? rig.Scenarios : scenarios,
             ByHand = partId is null || rig.ByHand.Find(partId) is null ? rig.ByHand : RigNodes.Without(rig.ByHand, partId),

@@ -123,6 +123,9 @@ internal sealed class Touch
         var steps = path.Split('/');
         switch (steps)
         {
+            case ["parts", var id, ..] when rig.Parts.Find(id)?.Pad?.Sensor?.PartId is { } sensed && (steps.Length < 3 || steps[2] == "pad"):
+                RefersTo.Add($"parts/{sensed}");
+                break;
             case ["runs", var id, ..] when rig.Runs.Find(id) is { } run:
                 AddEnd(run.From);
                 AddEnd(run.To);

@@ -83,14 +83,15 @@ internal sealed class EnergyMeter
                     else if (figures is { FuelLPerH: { } full, PowerW: > 0 and var power }) fuel[h] -= full * wh[h] / power;
                     burns |= figures.FuelLPerH is not null;
                 }
-                else if (kind == HeatRole.Emitter && figures is { DrawW: { } fan, FanFromC: { } from } && wh[h] > 0 && !(InC(id, h) <= from))
+                else if (kind == HeatRole.Emitter && figures is { DrawW: { } fan, FanBy: { } by }
+                    && (by == FanControl.On || (by == FanControl.PipeTemperature && wh[h] > 0 && !(InC(id, h) <= figures.FanFromC))))
                     battery[h] += fan * (flowS?[h] ?? 0) / HourS;
             }
         }
         foreach (var (id, wh) in heat.PadWh)
             for (int h = 0; h < hours; h++) Electric(_rig.Parts.Find(id)!.Pad!.Supply, h, wh[h]);
         foreach (var (id, s) in heat.PumpS)
-            for (int h = 0; h < hours; h++) battery[h] += (_rig.Parts.Find(id)!.Heats().DrawW ?? 0) * s[h] / HourS;
+            for (int h = 0; h < hours; h++) battery[h] += _rig.Parts.Find(id)!.Heats().TurnsW * s[h] / HourS;
         // Heaters of rooms: electric ones by the battery; of the others the fuel is counted as diesel.
         foreach (var zone in _rig.Shell.Zones.Where(z => z.Heater is { PowerW: > 0 }))
         {

@@ -5,7 +5,7 @@ namespace WarmConduit.Core.Studies.Heating;
 /// <summary>
 /// How a heater of a circuit works under a load: above its lowest stage it follows the load; below, it warms the fluid from where it starts to where it
 /// stops at
-/// its lowest stage, and rests while the load cools that down again, no shorter than it must.
+/// its lowest stage, and rests while the load cools that down again. It neither burns nor rests for shorter than it must.
 /// </summary>
 internal readonly record struct HeaterCycle(double OnShare, double StartsPerHour)
 {
@@ -13,7 +13,7 @@ internal readonly record struct HeaterCycle(double OnShare, double StartsPerHour
 
     /// <summary>
     /// Under <paramref name="loadW"/>, with fluid of <paramref name="fluidJPerK"/> in its circuit. Whole cycles of a load that stays: burning t = C ΔT/(P - L),
-    /// resting t = max(C ΔT/L, rest), with the burning lengthened by what a longer rest cooled. Estimate.
+    /// resting t = C ΔT/L; where one of them is shorter than it must be, both are longer by the same share, as what is burnt is what the load takes. Estimate.
     /// </summary>
     public static HeaterCycle Of(PartHeat heat, double loadW, double fluidJPerK)
     {
@@ -23,7 +23,8 @@ internal readonly record struct HeaterCycle(double OnShare, double StartsPerHour
         double swing = Math.Max(1, (heat.StopsC ?? 80) - (heat.StartsC ?? (heat.StopsC ?? 80) - 10)),
             rest = Math.Max(fluidJPerK * swing / loadW, heat.RestS ?? 0);
         // What the rest took is what the burning brings besides.
-        double burn = rest * loadW / (least - loadW);
+        double burn = Math.Max(rest * loadW / (least - loadW), heat.LeastRunS ?? 0);
+        rest = burn * (least - loadW) / loadW;
         return new HeaterCycle(burn / (burn + rest), HourS / (burn + rest));
     }
 

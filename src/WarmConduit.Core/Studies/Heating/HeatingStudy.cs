@@ -173,7 +173,7 @@ public static class HeatingStudy
     {
         var rig = question.Rig;
         foreach (var part in rig.Parts.Where(p => p.Pad is not null && night.Candidates.All(f => f.Thing != p.Id)))
-            yield return PartWater.TakesElement(part) ? Sentence.Of($"{part.Name} is empty on this night: switch its element off, or it burns out.")
+            yield return part.TakesElement() ? Sentence.Of($"{part.Name} is empty on this night: switch its element off, or it burns out.")
                 : Sentence.Of($"{part.Name} is empty on this night: switch its pad off, or it melts what it lies on.");
         if (!rig.Runs.Any(r => r.Service == Service.Coolant)) yield break;
         bool still = night.Heat.LineWh.Count == 0;

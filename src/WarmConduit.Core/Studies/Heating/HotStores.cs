@@ -27,7 +27,7 @@ internal static class HotStores
     public static IEnumerable<HotStore> Of(Question question, RigHeat heat)
     {
         double wishC = WaterFlowInput.UsualWishC, cold = Math.Clamp(question.Conditions.StartWaterC, LeastColdC, wishC - 5);
-        foreach (var vessel in question.Rig.Parts.Where(PartWater.TakesElement))
+        foreach (var vessel in question.Rig.Parts.Where(p => p.TakesElement()))
         {
             if (KeptC(question, vessel) is not { } hot) continue;
             double content = PartWater.HoldsL(vessel), litres = At(content, hot, cold, wishC, out double drawnL);

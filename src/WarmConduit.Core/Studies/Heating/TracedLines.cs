@@ -70,6 +70,6 @@ internal static class TracedLines
     private static Part Hotter(Part part, double byK) => part.Heats().StopsC is { } stops && stops + byK <= MostC
         ? part with { Heat = (part.Heat ?? PartHeat.None) with { StopsC = stops + byK } } : part;
 
-    private static Part Stronger(Part part, double k) => part.Stock == "circulator" && part.Flows() is { FreeLPerMin: { } free, ShutoffBar: { } bar }
+    private static Part Stronger(Part part, double k) => !part.Heats().IsEngine && part.Flows() is { FreeLPerMin: { } free, ShutoffBar: { } bar }
         ? part with { Flow = (part.Flow ?? PartFlow.None) with { FreeLPerMin = free * k, ShutoffBar = bar * k * k } } : part;
 }

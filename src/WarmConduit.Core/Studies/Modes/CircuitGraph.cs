@@ -28,7 +28,8 @@ internal sealed class CircuitGraph
         for (int p = 0; p < Parts.Count; p++)
         {
             var part = Parts[p];
-            if (PositionsOf(part) is { Count: > 1 } positions && !part.Heats().HeatsFluid)
+            // A heater that does not drive the flow lets it through, on or off.
+            if (PositionsOf(part) is { Count: > 1 } positions && (!part.Heats().HeatsFluid || part.Flows().ShutoffBar is not null))
             {
                 turnable.Add(p);
                 ways.Add([.. positions.Select(position => Ways(p, position))]);

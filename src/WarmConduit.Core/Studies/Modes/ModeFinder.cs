@@ -45,8 +45,8 @@ internal sealed class ModeFinder
     private readonly int[] _first;
     private readonly int[] _count;
 
-    // Numbers of engines among what is turned.
-    private readonly int[] _engineAt;
+    // Numbers of engines, and of heaters with their own pump, among what is turned.
+    private readonly int[] _sourceAt;
 
     /// <summary>Looks a rig over. O(parts + runs).</summary>
     public ModeFinder(Question question)
@@ -56,7 +56,7 @@ internal sealed class ModeFinder
         _first = Graph.SetOf(CircuitGraph.InUse(question.Rig));
         _count = [.. Graph.Turnable.Select(p => CircuitGraph.PositionsOf(Graph.Parts[p]).Count)];
         Sources = [.. Graph.Parts.Where(p => p.Heats().HeatsFluid || p.Heats().IsEngine).Select(p => p.Id)];
-        _engineAt = [.. Enumerable.Range(0, Graph.Turnable.Count).Where(t => Graph.Parts[Graph.Turnable[t]].Heats().IsEngine)];
+        _sourceAt = [.. Enumerable.Range(0, Graph.Turnable.Count).Where(t => Sources.Contains(Graph.Parts[Graph.Turnable[t]].Id))];
         Sinks = [.. Graph.Parts.Where(p => p.Heats().CoilWPerK is not null || p.Heats().RatedW is > 0)
             .Select(p => new HeatSink(p.Id, false, GroupOf(p))),
             .. Graph.Runs.Where(r => r.Traces is { Count: > 0 }).Select(r => new HeatSink(r.Id, true, HeatGroup.Frost)),
@@ -73,7 +73,7 @@ internal sealed class ModeFinder
     public IReadOnlyList<string> Sources { get; }
 
     /// <summary>Whether a source is an engine.</summary>
-    public bool IsEngine(string source) => _engineAt.Any(t => Graph.Parts[Graph.Turnable[t]].Id == source);
+    public bool IsEngine(string source) => Graph.Parts.First(p => p.Id == source).Heats().IsEngine;
 
     /// <summary>All that circuits can warm.</summary>
     public IReadOnlyList<HeatSink> Sinks { get; }
@@ -104,9 +104,9 @@ internal sealed class ModeFinder
     {
         var (runs, parts) = Graph.Live(set, cut);
         var live = Graph.Parts.Where((_, p) => parts[p]).Select(p => p.Id).Concat(Graph.Runs.Where((_, r) => runs[r]).Select(r => r.Id)).ToHashSet();
-        // An engine that runs is no sink, and one that stands is no source.
+        // An engine that runs is no sink, and one that stands is no source, nor is a heater that is off.
         var (run, stand) = (new HashSet<string>(), new HashSet<string>());
-        foreach (int t in _engineAt) (Graph.At(set, t).Passes ? run : stand).Add(Graph.Parts[Graph.Turnable[t]].Id);
+        foreach (int t in _sourceAt) (Graph.At(set, t).Passes ? run : stand).Add(Graph.Parts[Graph.Turnable[t]].Id);
         return new FoundMode([.. set], [.. Sources.Where(s => live.Contains(s) && !stand.Contains(s))],
             [.. Sinks.Where(s => live.Contains(s.Id) && !run.Contains(s.Id)).Select(s => s.Id)],
             set.Where((o, t) => o != _first[t]).Count());

@@ -193,11 +193,17 @@ internal sealed partial class RigHeat
             return reach with
             {
                 Target = zone(room.Id),
-                Emission = new NightEmission((heat.RatedW ?? 0) * got, heat.RatedK ?? 50, heat.FanFromC is null ? 1 : heat.StillShare ?? 1,
-                    heat.FanFromC ?? -1000),
+                Emission = Emission((heat.RatedW ?? 0) * got, heat),
                 SetpointC = heat.HoldC is { } set && holdC is { } less ? Math.Min(set, less) : heat.HoldC ?? holdC,
             };
         }
+
+        static NightEmission Emission(double fullW, PartHeat heat) => (heat.FanBy, heat.RatedK ?? 50, heat.StillShare ?? 1) switch
+        {
+            (FanControl.PipeTemperature, var k, var still) => new NightEmission(fullW, k, still, heat.FanFromC!.Value),
+            (FanControl.Off, var k, var still) => new NightEmission(fullW * still, k),
+            (_, var k, _) => new NightEmission(fullW, k),
+        };
 
         void AddRun(string id, bool backwards, string from, string to, double kg)
         {

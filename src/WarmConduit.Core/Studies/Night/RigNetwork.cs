@@ -45,6 +45,8 @@ internal static class RigNetwork
         Uncertainty doubt, LaidCircuits laid, out int[] bodyOf)
     {
         var touched = laid.All.SelectMany(c => c.Circuit.Reaches).Select(r => r.Target).OfType<string>().ToHashSet();
+        // What a sensor sits on is told by itself.
+        touched.UnionWith(question.Rig.Parts.Select(p => p.Pad?.Sensor?.PartId).OfType<string>());
         var all = Alike(WithPads(question, bodies, segment), touched, out bodyOf);
         var rooms = Rooms(question, weather, segment, doubt);
         if (laid.All.Count > 0 && segment.FromS == 0) rooms = WarmedBefore(question, rooms, laid);
@@ -94,9 +96,28 @@ internal static class RigNetwork
     // A pad is counted on up to where it goes on, and no further.
     private static IEnumerable<NightBody> WithPads(Question question, IEnumerable<NightBody> bodies, NightSegment segment)
     {
-        var pads = question.Rig.Parts.Where(p => p.Pad is { } pad && segment.Heating.Has(pad.Supply) && !segment.Failed.Contains(p.Id)).ToDictionary(p => p.Id,
-            p => new NightHeater(p.Pad!.OnC - (BandK / 2), BandK, p.Pad.PowerW, 0, double.PositiveInfinity));
-        return pads.Count == 0 ? bodies : bodies.Select(b => pads.TryGetValue(b.Id, out var pad) ? b with { Heaters = [pad] } : b);
+        var pads = question.Rig.Parts.Where(p => p.Pad is { } pad && segment.Heating.Has(pad.Supply) && !segment.Failed.Contains(p.Id)).ToDictionary(p => p.Id);
+        if (pads.Count == 0) return bodies;
+        var all = bodies as IReadOnlyList<NightBody> ?? [.. bodies];
+        return all.Select(b => pads.TryGetValue(b.Id, out var part) ? b with { Heaters = [Thermostat(part, part.Pad!)] } : b);
+
+        NightHeater Thermostat(Part part, Pad pad)
+        {
+            // Warm by itself, a sensor in the pad turns it off while the water is cold, where that is more than its thermostat has between on and off: no
+            // longer, on average, than while it reads what turns it on.
+            double band = BandK + (pad.Sensor is { Kind: PadSensorKind.InPad } && pad.OverK > pad.OffC - pad.OnC ? pad.OverK : 0);
+            return new NightHeater(pad.OnC - (band / 2), band, pad.PowerW, 0, double.PositiveInfinity, SensedAt: SensedAt(part, pad));
+        }
+
+        // A part that holds nothing is as warm as its room.
+        string? SensedAt(Part part, Pad pad) => pad.Sensor switch
+        {
+            { Kind: PadSensorKind.Room } => RoomOf(part),
+            { Kind: PadSensorKind.Part, PartId: { } on } => all.Any(b => b.Id == on) ? on : RoomOf(question.Index.Part(on)),
+            _ => null,
+        };
+
+        string RoomOf(Part part) => question.Index.ZoneAt(part.Box.Centre()) is { } room ? IdOf(room.Id) : "outdoor";
     }
 
     /// <summary>All that holds water, each by itself. What lies beside a line that holds none by then has the room there.</summary>

@@ -34,7 +34,7 @@ public class EditorTests
             Assert.True(stock.MassKg > 0 || stock.Passage == Passage.OpenEnd);
             // What moves or heats the fluid of a circuit lets it through at rest, and is set all the same.
             Assert.Equal(stock.Passage is Passage.Valve or Passage.Mixer or Passage.Pump or Passage.Drain
-                || stock.Id is "circulator" or "coolant-heater" or "loop-element" or "engine", stock.Positions.Count > 0);
+                || stock.Id is "circulator" or "coolant-heater" or "pumped-coolant-heater" or "loop-element" or "engine", stock.Positions.Count > 0);
             // Placed turned, its ports are on its box still.
             var turned = Do(new PlacePart("new", stock.Id, "new part", new Point3(1, 1, 0.5), new Orientation(1, true, true))).Rig.Parts.Find("new")!;
             Assert.All(turned.Ports, p => Assert.True(turned.Box.OutsideM(turned.Box.At + p.Offset) < 1e-6));

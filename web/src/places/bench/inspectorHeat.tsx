@@ -2,7 +2,7 @@ import type { Schema } from "../../api/client";
 import { useCatalogue } from "../../app/catalogue";
 import { newId } from "../../app/ids";
 import { courseOf, indexOf, type Part, plus, type Rig, type Run } from "../../document/geometry";
-import { Button, Caution } from "../../ui/controls";
+import { Button } from "../../ui/controls";
 import { PickField, QuantityField } from "../../ui/QuantityField";
 import { useStores } from "./benchStores";
 import { SleeveFields, useChange } from "./inspectorFields";
@@ -12,7 +12,7 @@ type Heat = Schema["PartHeat"];
 
 /** The figures of heat that a part can have, in the order in which they are typed. */
 const fields: {
-  field: Exclude<keyof Heat, "supply" | "doubleWall" | "switch">;
+  field: Exclude<keyof Heat, "supply" | "doubleWall" | "switch" | "fan">;
   label: string;
   quantity: Schema["Quantity"];
   limit: string;
@@ -21,13 +21,19 @@ const fields: {
   { field: "leastW", label: "Lowest stage", quantity: "power", limit: "heat.powerW" },
   { field: "startsC", label: "Starts below", quantity: "temperature", limit: "heat.fluidC" },
   { field: "stopsC", label: "Stops at", quantity: "temperature", limit: "heat.fluidC" },
+  { field: "fuelLPerH", label: "Fuel at full", quantity: "fuelRate", limit: "heat.fuelLPerH" },
+  { field: "leastRunS", label: "Least run", quantity: "duration", limit: "heat.s" },
+  { field: "restS", label: "Least rest", quantity: "duration", limit: "heat.s" },
   { field: "ratedW", label: "Rated output", quantity: "power", limit: "heat.powerW" },
   { field: "ratedK", label: "at, over the room", quantity: "temperatureDifference", limit: "heat.ratedK" },
   { field: "fanFromC", label: "Fan starts at", quantity: "temperature", limit: "heat.fluidC" },
+  { field: "stillShare", label: "Output without fan", quantity: "share", limit: "heat.stillShare" },
   { field: "coilWPerK", label: "Coil", quantity: "conductance", limit: "heat.coilWPerK" },
   { field: "holdC", label: "Thermostat", quantity: "temperature", limit: "heat.holdC" },
   { field: "drawW", label: "Electric power", quantity: "power", limit: "heat.drawW" },
   { field: "startW", label: "While it starts", quantity: "power", limit: "heat.drawW" },
+  { field: "startS", label: "A start takes", quantity: "duration", limit: "heat.s" },
+  { field: "pumpW", label: "Its own pump", quantity: "power", limit: "heat.drawW" },
   { field: "runsC", label: "While it runs", quantity: "temperature", limit: "heat.fluidC" },
   { field: "coolsS", label: "Cools, time constant", quantity: "duration", limit: "heat.coolsS" },
 ];
@@ -35,10 +41,16 @@ const fields: {
 /** What the same figures are called of an engine. */
 const ofEngine: { [field in keyof Heat]?: string } = { powerW: "Heat to spare", ratedW: "Loses, parked", ratedK: "at, over outdoors" };
 
-const supplies: { value: Schema["ElectricSupply"]; text: string }[] = [
+export const supplies: { value: Schema["ElectricSupply"]; text: string }[] = [
   { value: "battery", text: "battery" },
   { value: "mains", text: "mains, when plugged in" },
   { value: "surplus", text: "alternator, while driving" },
+];
+
+const fans: { value: NonNullable<Schema["FanControl"]>; text: string }[] = [
+  { value: "pipeTemperature", text: "by the pipe's temperature" },
+  { value: "on", text: "always on" },
+  { value: "off", text: "always off" },
 ];
 
 /** What the part does with heat: as stock has it, until it is typed. A thermostat can be put on any emitter or coil. */
@@ -49,6 +61,7 @@ export function HeatFields({ part }: { part: Part }) {
   if (!usual) return null;
   const hands = (usual.ratedW != null && usual.runsC == null) || usual.coilWPerK != null;
   const shown = fields.filter((f) => usual[f.field] != null || (f.field === "holdC" && hands));
+  const fanByHand = part.heat?.fan != null && part.heat.fan !== "pipeTemperature";
   return (
     <fieldset data-heat-figures>
       <legend className="text-muted">Heat{part.heat ? ", yours" : ", estimates"}</legend>
@@ -59,11 +72,20 @@ export function HeatFields({ part }: { part: Part }) {
             label={(usual.runsC != null && ofEngine[field]) || label}
             value={part.heat?.[field] ?? usual[field]}
             placeholder={field === "holdC" ? "none" : undefined}
+            disabled={field === "fanFromC" && fanByHand}
             quantity={quantity}
             limit={limit}
             onCommit={(value) => change(`${label} of ${part.name}`, `parts/${part.id}`, { heat: { ...part.heat, [field]: value } })}
           />
         ))}
+        {usual.fanFromC != null && (
+          <PickField
+            label="Fan"
+            value={part.heat?.fan ?? "pipeTemperature"}
+            options={fans}
+            onCommit={(fan) => change(`Fan of ${part.name}`, `parts/${part.id}`, { heat: { ...part.heat, fan } })}
+          />
+        )}
         {usual.supply && (
           <PickField
             label="Runs on"
@@ -85,64 +107,6 @@ export function HeatFields({ part }: { part: Part }) {
             }
           />
         )}
-      </div>
-    </fieldset>
-  );
-}
-
-/** Whether electric heat lies in its water, as an element, and not on it, as a pad. */
-export const takesElement = (kind: Schema["StockPart"] | undefined) => kind?.group === "heat" && kind.passage === "vessel";
-
-/** A heating pad or tape on what holds water, or an element in what heats it. */
-export function PadFields({ part }: { part: Part }) {
-  const { stock, catalogue } = useCatalogue();
-  const change = useChange();
-  const kind = stock.get(part.stock);
-  const pad = part.pad;
-  const element = takesElement(kind);
-  const what = element ? "Element" : "Pad";
-  const put = (words: string, next: Schema["Pad"] | null) => change(words, `parts/${part.id}`, { pad: next });
-  if (!pad) {
-    const usual = element ? catalogue?.usualElement : catalogue?.usualPad;
-    if (!usual || !kind || (kind.holdsL === 0 && kind.passage !== "vessel") || (kind.heat && kind.passage !== "pump")) return null;
-    return <Button onClick={() => put(`${what} on ${part.name}`, usual)}>{element ? "Add an element" : "Add a pad"}</Button>;
-  }
-  const field = (name: "powerW" | "onC" | "offC" | "areaM2", label: string, quantity: Schema["Quantity"]) => (
-    <QuantityField
-      label={label}
-      value={pad[name]}
-      quantity={quantity}
-      limit={`pad.${name}`}
-      onCommit={(v) => put(`${what} on ${part.name}`, { ...pad, [name]: v })}
-    />
-  );
-  return (
-    <fieldset data-pad>
-      <legend className="text-muted">{element ? "Electric element" : "Heating pad"}, estimates</legend>
-      <div className="mt-1 grid grid-cols-2 gap-2">
-        {field("powerW", "Power", "power")}
-        {!element && field("areaM2", "Covers", "area")}
-        {field("onC", "On below", "temperature")}
-        {field("offC", "Off above", "temperature")}
-        <PickField
-          label="Runs on"
-          value={pad.supply}
-          options={supplies}
-          onCommit={(supply) => put(`${what} on ${part.name}`, { ...pad, supply: supply as Schema["ElectricSupply"] })}
-        />
-        <Button className="self-end" onClick={() => put(`${part.name} without ${element ? "an element" : "a pad"}`, null)}>
-          Remove the {what.toLowerCase()}
-        </Button>
-      </div>
-      <div className="mt-2">
-        <Caution>
-          {pad.supply === "mains"
-            ? "Mains beside water: a licensed electrician connects it, behind a residual current device. "
-            : "Fuse its wire for its power. "}
-          {element
-            ? "Never switch it on dry, and store water at 60 °C now and then against Legionella: it scalds."
-            : "A pad with no water over it melts what it lies on: fit one with its own overheat cut-out."}
-        </Caution>
       </div>
     </fieldset>
   );

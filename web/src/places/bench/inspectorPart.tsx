@@ -11,7 +11,8 @@ import { useAnswers, useStores } from "./benchStores";
 import { copyOf } from "./drawingTools";
 import { Heading, JacketSides, PlaceFields, SleeveFields, useChange } from "./inspectorFields";
 import { FlowFields } from "./inspectorFlow";
-import { HeatFields, PadFields } from "./inspectorHeat";
+import { HeatFields } from "./inspectorHeat";
+import { PadFields } from "./inspectorPad";
 import { ReachFields } from "./inspectorReach";
 import { SwitchFields } from "./inspectorSwitch";
 import { useActions } from "./useActions";
@@ -132,7 +133,7 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
       <FlowFields rig={rig} part={part} />
       <HeatFields part={part} />
       <SwitchFields rig={rig} part={part} />
-      <PadFields part={part} />
+      <PadFields rig={rig} part={part} />
       <Positions rig={rig} part={part} />
       <ReachFields part={part} />
       <section>

@@ -10,6 +10,7 @@ internal sealed class BodyExtras
     private readonly BodyState _state;
     private readonly HeaterBank _bank;
     private readonly Circuits _circuits;
+    private readonly StepAir _air;
     private readonly double[] _handedOnJ, _g, _atC, _watt;
     private readonly bool[] _any;
 
@@ -19,9 +20,9 @@ internal sealed class BodyExtras
     /// <summary>Those that touch another body.</summary>
     public readonly bool[] Joined;
 
-    public BodyExtras(NightLayout layout, BodyState state, HeaterBank bank, Circuits circuits)
+    public BodyExtras(NightLayout layout, BodyState state, StepAir air, HeaterBank bank, Circuits circuits)
     {
-        (_layout, _state, _bank, _circuits) = (layout, state, bank, circuits);
+        (_layout, _state, _air, _bank, _circuits) = (layout, state, air, bank, circuits);
         int n = layout.BodyCount;
         (_handedOnJ, _g, _atC, _watt) = (new double[n], new double[n], new double[n], new double[n]);
         (_any, Joined) = (new bool[n], new bool[n]);
@@ -75,8 +76,10 @@ internal sealed class BodyExtras
         double share = 1;
         for (int n = _bank.ZoneHeaters; n < _layout.Heaters.Length; n++)
         {
-            int b = _bank.Owner(n);
-            double start = _state.C[b], end = _state.Phase(b) == 0 ? start : bodies.EndC(b, step.LengthS);
+            int b = _layout.Sensed[n] is (true, var other) ? other : _bank.Owner(n);
+            double start, end;
+            if (_layout.Sensed[n] is (false, var target)) (start, end) = (_air.StartC(target), _air.EndC(target));
+            else (start, end) = (_state.C[b], _state.Phase(b) == 0 ? _state.C[b] : bodies.EndC(b, step.LengthS));
             // Not mended: what goes beyond the edge by a fiftieth of the band counts.
             share = Math.Min(share, _bank.Turns(n, step, start, end, (start + end) / 2, beyond: 0.02 * _bank[n].BandK));
         }
@@ -110,13 +113,21 @@ internal sealed class BodyExtras
         for (int n = _layout.BodyHeaterStart[b]; n < _layout.BodyHeaterStart[b + 1]; n++)
         {
             var heater = _bank[n];
-            var state = _bank.StateAt(n, step.AtS, aheadC);
+            double sensedC = _layout.Sensed[n] switch
+            {
+                null => aheadC,
+                (true, var other) => _state.C[other] + (_state.C[other] - _state.BeforeC[other]) * step.Ahead,
+                (false, var target) => _air.AheadC(target, step.Ahead),
+            };
+            var state = _bank.StateAt(n, step.AtS, sensedC);
+            if (state == HeaterState.InBand && _layout.Sensed[n] is not null)
+                (_bank.PowerW[n], state) = (_bank.PowerAtW(n, state, sensedC), HeaterState.Set);
             // What it may come to give, with a fifth to spare for a guess that is off.
-            double left = _bank.LeftJ(n), most = Math.Min(heater.PowerW, 1.2 * _bank.PowerAtW(n, state, aheadC));
+            double left = _bank.LeftJ(n), most = Math.Min(heater.PowerW, 1.2 * _bank.PowerAtW(n, state, sensedC));
             if (state != HeaterState.Off && left < most * step.LengthS) (state, _bank.PowerW[n]) = (HeaterState.Rest, left / step.LengthS);
             _bank.State[n] = state;
             if (state == HeaterState.Full) _watt[b] += heater.PowerW;
-            else if (state == HeaterState.Rest) _watt[b] += _bank.PowerW[n];
+            else if (state is HeaterState.Rest or HeaterState.Set) _watt[b] += _bank.PowerW[n];
             else if (state == HeaterState.InBand)
             {
                 double g = HeaterBank.BandWPerK(heater);

@@ -10,6 +10,9 @@ internal enum HeaterState
 
     /// <summary>What its limit leaves of a step.</summary>
     Rest,
+
+    /// <summary>In proportion to what it senses elsewhere, as that is foreseen.</summary>
+    Set,
 }
 
 /// <summary>All heaters, those of zones first: the state each has over the step at hand, and what it gave.</summary>
@@ -38,7 +41,7 @@ internal sealed class HeaterBank
 
     public NightHeater this[int n] => _layout.Heaters[n].Heater;
 
-    /// <summary>The zone or body it heats and senses.</summary>
+    /// <summary>The zone or body it heats, and senses where <see cref="NightLayout.Sensed"/> does not say otherwise.</summary>
     public int Owner(int n) => _layout.Heaters[n].Owner;
 
     /// <summary>Off to full and back over the band, W/K, about the temperature at which it goes off.</summary>
@@ -48,7 +51,8 @@ internal sealed class HeaterBank
 
     public double LeftJ(int n) => this[n].LimitWh * 3600 - _givenJ[n];
 
-    /// <summary>Watts over a step in which what the heater senses was at <paramref name="mean"/> on average; of a rest, what was set before.</summary>
+    /// <summary>Watts over a step in which what the heater senses was at <paramref name="mean"/> on average; of a rest, and of one that senses
+    /// elsewhere, what was set before.</summary>
     public double PowerAtW(int n, HeaterState state, double mean) => state switch
     {
         HeaterState.Off => 0,

@@ -33,7 +33,7 @@ internal sealed class NightRun
         _zoneHeaters = new ZoneHeaters(_bank, _zones, _air);
         _state = new BodyState(layout);
         _circuits = new Circuits(layout, _air, _state, _ledger);
-        _extras = new BodyExtras(layout, _state, _bank, _circuits);
+        _extras = new BodyExtras(layout, _state, _air, _bank, _circuits);
         _contacts = new BodyContacts(layout, _air, _state, _extras);
         _bodies = new BodyHeat(layout, _air, _zones, _state, _extras, _contacts, _ledger);
         _length = new StepLength(layout, options.MaxStepS, _air, _zones, _zoneHeaters, _state, _contacts, _extras, _bodies, _circuits);

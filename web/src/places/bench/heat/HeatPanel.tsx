@@ -6,7 +6,7 @@ import { Button, Caution } from "../../../ui/controls";
 import { Stale } from "../../../ui/Stale";
 import { useAnswers, useDocument, useSelection, useStores } from "../benchStores";
 import { FindingRow } from "../Findings";
-import { takesElement } from "../inspectorHeat";
+import { takesElement } from "../inspectorPad";
 import { Balance } from "./Balance";
 import { EnergyBars } from "./EnergyBars";
 import { Fails, usePlanAt } from "./Fails";
