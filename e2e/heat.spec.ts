@@ -26,6 +26,7 @@ test("Lantern's circuits: fluid along every line, watts at each emitter, what th
   await expect(panel.locator("[data-energy=fuel]")).toContainText(/L of fuel until morning/);
   await expect(panel.locator("[data-energy=battery]")).toContainText(/such (a )?night/);
   await expect(panel).toContainText("carbon monoxide");
+  await expect(panel.locator("[data-heat-goes]")).toContainText(/living space\d+ W/);
   await expect(panel.locator("[data-hot-loops]")).toContainText("return pump sends");
   // The wet room wishes for more of the flow: its valve opens, and the others close.
   await panel.getByText("Share the flow among the branches").click();
@@ -47,6 +48,15 @@ test("Lantern's circuits: fluid along every line, watts at each emitter, what th
   await figures.getByLabel("Thermostat").fill("12");
   await page.keyboard.press("Enter");
   await expect.poll(async () => (await rigOf(page, "lantern")).parts.find((p: Named) => p.id === "rad-living").heat?.holdC).toBe(12);
+  // Its fan is switched by hand, and its heater burns for ten minutes at the least.
+  const heatOf = async (id: string) => (await rigOf(page, "lantern")).parts.find((p: Named) => p.id === id).heat;
+  await figures.getByLabel("Fan", { exact: true }).selectOption("always off");
+  await expect.poll(async () => (await heatOf("rad-living"))?.fan).toBe("off");
+  await expect(figures.getByLabel("Fan starts at")).toBeDisabled();
+  await find(page, "coolant heater");
+  await figures.getByLabel("Least run").fill("10 min");
+  await page.keyboard.press("Enter");
+  await expect.poll(async () => (await heatOf("heater"))?.leastRunS).toBe(600);
   await page.getByRole("tab", { name: "Heat" }).click();
   await expect(panel.locator("[data-heat-part=heater]")).toContainText(/\d+ W/);
 });
@@ -65,6 +75,16 @@ test("A pad is put on Sparrow's tank, and taken off by the undo; too strong for 
   await expect(page.getByRole("tabpanel").first()).toContainText("pad gives");
   await page.keyboard.press("Control+z");
   await expect.poll(async () => (await rigOf(page, "sparrow")).parts.find((p: Named) => p.id === "tank").pad.powerW).toBe(40);
+  // On its rear side, with its sensor on another part, it goes by that.
+  await find(page, "fresh tank 60 L");
+  await page.getByRole("tab", { name: "Selected" }).click();
+  await pad.getByLabel("Lies").selectOption("on its rear side");
+  await expect(pad).toContainText("water up to its upper edge");
+  await pad.getByLabel("Sensor of its thermostat").selectOption("on grey tank 32 L");
+  await expect(pad).toContainText("nothing else stops it");
+  await expect
+    .poll(async () => (await rigOf(page, "sparrow")).parts.find((p: Named) => p.id === "tank").pad)
+    .toMatchObject({ side: "rear", sensor: { kind: "part", partId: "grey-tank" } });
   // What heats water gets an element.
   await find(page, "storage heater 10 L");
   await page.getByRole("tab", { name: "Selected" }).click();
@@ -220,6 +240,9 @@ test("The cheapest set that holds all water is found, and done as one step", asy
   await panel.getByRole("button", { name: "Find the cheapest set" }).click();
   await panel.getByLabel("Outdoors").fill("-25");
   await page.keyboard.press("Enter");
+  // Stopped, it says so, and goes on from what is asked next.
+  await panel.getByRole("button", { name: "Stop looking" }).click();
+  await panel.getByRole("button", { name: "Find the cheapest set" }).click();
   const found = panel.locator("[data-whole=true]");
   await expect(found).toHaveAttribute("data-hold", "holds", { timeout: 30_000 });
   await expect(found.locator("[data-hold-piece]").first()).toContainText("Without it");

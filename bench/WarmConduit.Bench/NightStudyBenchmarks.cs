@@ -40,6 +40,10 @@ public class NightStudyBenchmarks
     [Benchmark(Description = "what holds Lantern at -25 °C"), Limit(20_000)]
     public HoldAnswer Hold() => HoldFinder.Ask(Ask(_lantern), new HoldInput(OutdoorC: -25));
 
+    /// <summary>What is shown until that is found.</summary>
+    [Benchmark(Description = "a first answer on what holds Lantern at -25 °C"), Limit(3000)]
+    public HoldAnswer FirstHold() => HoldFinder.Ask(Ask(_lantern), new HoldInput(OutdoorC: -25, Quick: true));
+
     /// <summary>Each unknown swung.</summary>
     [Benchmark(Description = "which guess matters, Lantern"), Limit(1000)]
     public GuessAnswer Guess() => Ask(_lantern).Ask(GuessStudy.Ask);

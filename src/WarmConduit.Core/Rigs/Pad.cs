@@ -31,13 +31,17 @@ public sealed record PadSensor(PadSensorKind Kind, string? PartId = null)
 /// <param name="Supply">What it runs on.</param>
 /// <param name="AreaM2">Area that it covers, m²; 0.001 to 2. An element lies in the water, and has none that counts.</param>
 /// <param name="Sensor">Where its thermostat measures; left out: on the part, clear of the pad. That of an element lies in the water.</param>
-public sealed record Pad(double PowerW, double OnC, double OffC, ElectricSupply Supply, double AreaM2, PadSensor? Sensor = null)
+/// <param name="Side">The side of its part that it lies on; left out: underneath, or wrapped around it. Not on top, where there is air over the water.</param>
+public sealed record Pad(double PowerW, double OnC, double OffC, ElectricSupply Supply, double AreaM2, PadSensor? Sensor = null, Facing? Side = null)
 {
     // Between a pad and the water: 4 mm of plastic at 0.4 W/mK, and a film of 400 W/m²K. Estimate.
     private const double ThroughM2KPerW = 0.0125;
 
+    /// <summary>Area that touches <paramref name="part"/>, m²: no more than the side on which it lies has.</summary>
+    internal double TouchesM2(Part part) => Side is { } side ? Math.Min(AreaM2, part.SideM2(side)) : AreaM2;
+
     /// <summary>How much warmer a pad that is on is than the water under it, K.</summary>
-    internal double OverK => AreaM2 > 0 ? PowerW / AreaM2 * ThroughM2KPerW : 0;
+    internal double OverK(Part part) => TouchesM2(part) is > 0 and var m2 ? PowerW / m2 * ThroughM2KPerW : 0;
 
     /// <summary>The most that a pad may give where it lies on plastic, W/m². Estimate.</summary>
     public const double MostOnPlasticWPerM2 = 1500;

@@ -131,6 +131,14 @@ public sealed record Part(
     /// <summary>What it does with heat: as typed, else as stock has it.</summary>
     public PartHeat Heats() => (Heat ?? PartHeat.None).Over(Catalogue.Part(Stock)?.Heat ?? PartHeat.None);
 
+    /// <summary>A side of its box, m².</summary>
+    internal double SideM2(Facing side) => (Box.Size, side) switch
+    {
+        (var s, Facing.Rear or Facing.Forward) => s.YM * s.ZM,
+        (var s, Facing.KerbSide or Facing.FarSide) => s.XM * s.ZM,
+        (var s, _) => s.XM * s.YM,
+    };
+
     /// <summary>Whether electric heat lies in its water, as an element, and not on it, as a pad.</summary>
     internal bool TakesElement() => Catalogue.Part(Stock) is { Group: PartGroup.Heat, Passage: Passage.Vessel };
 

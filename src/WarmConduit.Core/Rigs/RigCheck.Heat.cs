@@ -71,6 +71,12 @@ public static partial class RigCheck
         c.Range($"{at}.areaM2", pad.AreaM2, "pad.areaM2");
         if (!Enum.IsDefined(pad.Supply)) c.Add($"{at}.supply", "this is not known");
         if (pad.OffC <= pad.OnC) c.Add($"{at}.offC", "it must go off at a higher temperature than it goes on");
+        if (pad.Side is { } side)
+        {
+            if (!Enum.IsDefined(side)) c.Add($"{at}.side", "this is not known");
+            else if (part.TakesElement()) c.Add($"{at}.side", "an element lies in the water");
+            else if (side == Facing.Up) c.Add($"{at}.side", "on top there is air over the water: a pad there warms none, and melts what it lies on");
+        }
         if (pad.Sensor is not { } sensor) return;
         if (!Enum.IsDefined(sensor.Kind)) c.Add($"{at}.sensor.kind", "this is not known");
         if (part.TakesElement()) c.Add($"{at}.sensor", "the thermostat of an element lies in its water");

@@ -216,7 +216,7 @@ public class ColdAdviceTests
             Assert.DoesNotContain(there.Parts, p => p.Id != tank.Id && Catalogue.Part(p.Stock)!.Look != PartLook.Joint && p.Box.Overlaps(tank.Box, 0.004));
             Assert.Equal(place.CentreM, tank.Box.Centre().ZM, 1e-9);
             // Held at 5 °C against the coldest of each that it loses to: no more than its bare sides could lose to the coldest of all.
-            Assert.InRange(place.HoldW, 0, Math.Max(0, 5 - rig.Brief.LowestC) * 4.71 * PartContacts.Sides.Sum(s => PartContacts.AreaM2(tank, s)));
+            Assert.InRange(place.HoldW, 0, Math.Max(0, 5 - rig.Brief.LowestC) * 4.71 * PartContacts.Sides.Sum(s => tank.SideM2(s)));
             Assert.Equal(place.ColdestC >= 5 && there.Brief.LowestC >= 5, place.HoldW <= 0);
         }
         // Under the floor it takes no room, is the coldest, and freezes first; boxed in it does not.

@@ -86,7 +86,13 @@ public class HoldTests
                 if (answer.Pieces.Count > 0) held++;
                 // Done, all of it holds; and each piece says what falls without it.
                 Rig done = answer.Edits.Count == 0 ? rig : Editor.Apply(rig, answer.Edits).Rig;
-                Assert.Equal(0, Held.Of(new Question(done, input.Night(question)).Ask(RigNight.Of), input.HoldC).Deficit);
+                var after = new Question(done, input.Night(question));
+                Assert.Equal(0, Held.Of(after.Ask(RigNight.Of), input.HoldC).Deficit);
+                // The coldest of it, and with what is guessed on its cold and its warm side.
+                double[] sides = [.. ((Uncertainty[])[Uncertainty.None, Uncertainty.Pessimistic, Uncertainty.Optimistic])
+                    .Select(s => Held.Of(RigNight.Of(after, s), input.HoldC).ColdestC)];
+                Assert.Equal(sides, answer.Band.Values.Select(v => v.Value!.Value));
+                Assert.True(sides[1] <= sides[0] + 1e-9 && sides[0] <= sides[2] + 1e-9);
                 Assert.All(answer.Pieces, p => Assert.StartsWith("Without it", p.Why.Text, StringComparison.Ordinal));
             }, iter: 20, threads: 1, seed: seed);
         Assert.True(held > 1);

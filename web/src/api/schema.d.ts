@@ -2673,7 +2673,7 @@ export interface components {
          * @description The direction a port faces: along an axis of the vehicle (x forward, y away from the kerb, z up).
          * @enum {unknown}
          */
-        Facing: "forward" | "rear" | "farSide" | "kerbSide" | "up" | "down";
+        Facing: "forward" | "rear" | "farSide" | "kerbSide" | "up" | "down" | null;
         /**
          * @description What the fan of a radiator goes by.
          * @enum {unknown}
@@ -3130,6 +3130,20 @@ export interface components {
             /** @description What is done, in words. */
             task: string;
         };
+        /** @description What a room, a part or a line gets of circuits and pads. */
+        HeatGot: {
+            /** @description What it is. */
+            place: components["schemas"]["HeatPlace"];
+            /** @description Its id; null: outdoors. */
+            id: null | string;
+            /** @description Heat that it gets in each hour, Wh; below 0: it gives some. */
+            whByHour: number[];
+            /**
+             * Format: double
+             * @description The same until morning, Wh.
+             */
+            untilMorningWh: number;
+        };
         /**
          * @description What heat is for.
          * @enum {unknown}
@@ -3222,6 +3236,11 @@ export interface components {
             untilMorningWh: number;
         };
         /**
+         * @description What gets heat.
+         * @enum {unknown}
+         */
+        HeatPlace: "zone" | "part" | "run" | "outdoors";
+        /**
          * @description What a part does with heat.
          * @enum {unknown}
          */
@@ -3259,6 +3278,8 @@ export interface components {
             lines: components["schemas"]["HeatLine"][];
             /** @description Parts that give or take heat, and pads. */
             parts: components["schemas"]["HeatPart"][];
+            /** @description Where that heat goes, the most first. */
+            got: components["schemas"]["HeatGot"][];
             /** @description Heaters of circuits. */
             heaters: components["schemas"]["HeaterDuty"][];
             /** @description Lines that are traced. */
@@ -4543,6 +4564,8 @@ export interface components {
             areaM2: number;
             /** @description Where its thermostat measures; left out: on the part, clear of the pad. That of an element lies in the water. */
             sensor?: null | components["schemas"]["PadSensor"];
+            /** @description The side of its part that it lies on; left out: underneath, or wrapped around it. Not on top, where there is air over the water. */
+            side?: null | components["schemas"]["Facing"];
         };
         /** @description The sensor of a pad's thermostat, where it does not sit on what the pad warms. */
         PadSensor: {

@@ -219,10 +219,12 @@ export function PickField(props: {
   options: { value: string; text: string }[];
   onCommit(value: string): void;
   disabled?: boolean;
+  /** It spans both columns: its options are long. */
+  wide?: boolean;
 }) {
   const id = useId();
   return (
-    <div className="min-w-0">
+    <div className={`min-w-0 ${props.wide ? "col-span-2" : ""}`}>
       <label htmlFor={id} className="block text-muted">
         {props.label}
       </label>

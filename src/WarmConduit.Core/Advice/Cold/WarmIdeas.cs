@@ -48,8 +48,12 @@ internal sealed class WarmIdeas(Question question)
         else if (Rig.Parts.Find(candidate.Thing) is { } part)
         {
             foreach (var idea in Jackets(part, candidate.Zone, 0.025)) yield return idea;
-            if (candidate.Zone is null or { Kind: ZoneKind.OpenUnderfloor } && Catalogue.Part(part.Stock)!.Passage is Passage.Vessel or Passage.Pump)
-                foreach (var idea in OutOfTheWind(part)) yield return idea;
+            var stock = Catalogue.Part(part.Stock)!;
+            bool open = candidate.Zone is null or { Kind: ZoneKind.OpenUnderfloor }, clean = stock.Group == PartGroup.Clean;
+            // A filter is easily set elsewhere, out of a garage too.
+            bool unheated = candidate.Zone is not { Kind: ZoneKind.Living or ZoneKind.Cupboard };
+            if ((open && stock.Passage is Passage.Vessel or Passage.Pump) || (clean && unheated))
+                foreach (var idea in OutOfTheWind(part, open)) yield return idea;
         }
         if (candidate.Zone is { } zone) foreach (var idea in Room(zone, 6)) yield return idea;
     }
@@ -67,16 +71,16 @@ internal sealed class WarmIdeas(Question question)
             HeightM: Math.Min(DoorHeightM, Math.Min(zone.Box.Size.ZM, warmer.Box.Size.ZM))));
     }
 
-    private IEnumerable<WarmIdea> OutOfTheWind(Part part)
+    private IEnumerable<WarmIdea> OutOfTheWind(Part part, bool open)
     {
         if (PlaceFinder.Indoors(question, part) is { } inside)
             yield return new WarmIdea($"inside {part.Id}", Sentence.Of($"{part.Name}: set inside, in {inside.Zone.Name}"), inside.Edits, null,
                 part.Box.VolumeM3() * 1000, null, null, part.Id);
-        if (PlaceFinder.BoxedIn(question, part) is { } boxed)
+        if (open && PlaceFinder.BoxedIn(question, part) is { } boxed)
             yield return new WarmIdea(
                 $"box {part.Id}", Sentence.Of($"{part.Name}: boxed in under the floor with {Measure.Length(PlaceFinder.BoxM)} of {Board.Name}"), boxed.Edits,
                 PlaceFinder.BoxM, 0,
-                Rig.Prices.OfBoard(Board.Id, PlaceFinder.BoxM) * PartContacts.Sides.Sum(s => PartContacts.AreaM2(part, s)), null, part.Id);
+                Rig.Prices.OfBoard(Board.Id, PlaceFinder.BoxM) * PartContacts.Sides.Sum(s => part.SideM2(s)), null, part.Id);
     }
 
     private WarmIdea Sleeved(Run run, Zone? zone, double more)
@@ -101,7 +105,7 @@ internal sealed class WarmIdeas(Question question)
         string material = Catalogue.Solid(jacket.Material)!.Name;
         WarmIdea Idea(string sort, Sentence words, IReadOnlyList<Facing> off)
         {
-            double area = PartContacts.Sides.Except(off).Sum(s => PartContacts.AreaM2(part, s));
+            double area = PartContacts.Sides.Except(off).Sum(s => part.SideM2(s));
             return new WarmIdea(
                 $"jacket {part.Id}{sort}", words, [new ChangeThing($"parts/{part.Id}",
                 new JsonObject { ["jacket"] = RigDiff.Node(jacket), ["jacketOff"] = off.Count == 0 ? null : RigDiff.Node(off) })], more,
@@ -119,7 +123,7 @@ internal sealed class WarmIdeas(Question question)
         var stands = PartContacts.Sides.Where(s => question.SurfaceContacts.Of(zone, part.Box, s) is not null).ToList();
         if (stands.Count is > 0 and < 6) yield return Idea(" free", Sentence.Of($"{part.Name}: {Measure.Length(more)} of {material} except where it " +
             $"touches something"), stands);
-        if (PartContacts.Sides.Except(stands).OrderByDescending(s => PartContacts.AreaM2(part, s)).Select(s => (Facing?)s).FirstOrDefault() is { } largest)
+        if (PartContacts.Sides.Except(stands).OrderByDescending(s => part.SideM2(s)).Select(s => (Facing?)s).FirstOrDefault() is { } largest)
             yield return Idea($" {largest}", Sentence.Of($"{part.Name}: {Measure.Length(more)} of {material} on its {SideWords(largest)} only"),
                 [.. PartContacts.Sides.Where(s => s != largest)]);
     }

@@ -21,7 +21,7 @@ internal sealed class HeatingRule : IRule
     {
         foreach (var finding in Frost(question)) yield return finding;
         foreach (var part in question.Rig.Parts)
-            if (part.Pad is { } pad && IsPlastic(part) && pad.PowerW > Pad.MostOnPlasticWPerM2 * pad.AreaM2)
+            if (part.Pad is { } pad && IsPlastic(part) && pad.PowerW > Pad.MostOnPlasticWPerM2 * pad.TouchesM2(part))
                 yield return Strong(question, part, pad);
         var night = question.Ask(RigNight.Of);
         if (night.Heat.PartWh.Count == 0 && night.Heat.PadWh.Count == 0) yield break;
@@ -56,12 +56,19 @@ internal sealed class HeatingRule : IRule
 
     private static Finding Strong(Question question, Part part, Pad pad) => new(
         $"pad:{part.Id}", FindingKind.TooHot, Severity.Warning, part.Name, "pad gives", Measure.Power(pad.PowerW),
-        Sentence.Of($"Its pad gives {Measure.Power(pad.PowerW)} on {new Measure(pad.AreaM2, Quantity.Area)}; plastic bears 0.15 W on a " +
-            $"square centimetre, so {Measure.Power(Pad.MostOnPlasticWPerM2 * pad.AreaM2)} there. Spread it wider, or take a weaker one."),
-        Place.OnPart(question.Index, part), [], null, [new Mend("Spread the pad wider", [new ChangeThing($"parts/{part.Id}", new JsonObject
-        {
-            ["pad"] = RigDiff.Node(pad with { AreaM2 = Math.Ceiling(pad.PowerW / Pad.MostOnPlasticWPerM2 * 1000) / 1000 }),
-        })])], "A pad without water over it melts what it lies on: it belongs where the tank keeps its last water.");
+        Sentence.Of($"Its pad gives {Measure.Power(pad.PowerW)} on {new Measure(pad.TouchesM2(part), Quantity.Area)}; plastic bears 0.15 W on a " +
+            $"square centimetre, so {Measure.Power(Pad.MostOnPlasticWPerM2 * pad.TouchesM2(part))} there. Spread it wider, or take a weaker one."),
+        Place.OnPart(question.Index, part), [], null, [Gentler(part, pad)],
+        "A pad without water over it melts what it lies on: it belongs where the tank keeps its last water.");
+
+    // Wider, or weaker where the side on which it lies has no more room.
+    private static Mend Gentler(Part part, Pad pad)
+    {
+        double needM2 = Math.Ceiling(pad.PowerW / Pad.MostOnPlasticWPerM2 * 1000) / 1000, mostM2 = pad.Side is { } side ? part.SideM2(side) : needM2;
+        var (words, next) = needM2 <= mostM2 ? ("Spread the pad wider", pad with { AreaM2 = needM2 })
+            : ("Take a weaker pad", pad with { PowerW = Math.Max(1, Math.Floor(Pad.MostOnPlasticWPerM2 * mostM2)), AreaM2 = Math.Max(0.001, mostM2) });
+        return new Mend(words, [new ChangeThing($"parts/{part.Id}", new JsonObject { ["pad"] = RigDiff.Node(next) })]);
+    }
 
     private static Finding Hot(Question question, Part part, double hottest)
     {

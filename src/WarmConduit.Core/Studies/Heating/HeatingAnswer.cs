@@ -51,6 +51,29 @@ public enum HeatRole
     Engine,
 }
 
+/// <summary>What gets heat.</summary>
+public enum HeatPlace
+{
+    /// <summary>A room.</summary>
+    Zone,
+
+    /// <summary>Water in a part, or an engine.</summary>
+    Part,
+
+    /// <summary>Water in a line along which one is taped.</summary>
+    Run,
+
+    /// <summary>Nothing: it is lost.</summary>
+    Outdoors,
+}
+
+/// <summary>What a room, a part or a line gets of circuits and pads.</summary>
+/// <param name="Place">What it is.</param>
+/// <param name="Id">Its id; null: outdoors.</param>
+/// <param name="WhByHour">Heat that it gets in each hour, Wh; below 0: it gives some.</param>
+/// <param name="UntilMorningWh">The same until morning, Wh.</param>
+public sealed record HeatGot(HeatPlace Place, string? Id, IReadOnlyList<double> WhByHour, double UntilMorningWh);
+
 /// <summary>A heater of a circuit: how hard it works.</summary>
 /// <param name="PartId">The part.</param>
 /// <param name="PowerW">Output at full, W.</param>
@@ -95,6 +118,7 @@ public enum EnergyKind
 /// <summary>The heating circuits and pads of a rig through the night. All figures are estimates.</summary>
 /// <param name="Lines">Lines with flow.</param>
 /// <param name="Parts">Parts that give or take heat, and pads.</param>
+/// <param name="Got">Where that heat goes, the most first.</param>
 /// <param name="Heaters">Heaters of circuits.</param>
 /// <param name="Traced">Lines that are traced.</param>
 /// <param name="Litres">Fluid in the circuits, L.</param>
@@ -109,7 +133,7 @@ public enum EnergyKind
 /// <param name="HotDraws">What plate exchangers make.</param>
 /// <param name="Notes">What else there is to say.</param>
 public sealed record HeatingAnswer(
-    IReadOnlyList<HeatLine> Lines, IReadOnlyList<HeatPart> Parts, IReadOnlyList<HeaterDuty> Heaters, IReadOnlyList<TracedRun> Traced, double Litres,
-    double GlycolL, double Glycol, double? FreezesC, double HeaderL, double HeatWh, Sentence? FlowWords,
+    IReadOnlyList<HeatLine> Lines, IReadOnlyList<HeatPart> Parts, IReadOnlyList<HeatGot> Got, IReadOnlyList<HeaterDuty> Heaters,
+    IReadOnlyList<TracedRun> Traced, double Litres, double GlycolL, double Glycol, double? FreezesC, double HeaderL, double HeatWh, Sentence? FlowWords,
     IReadOnlyList<EnergyUse> Energy, IReadOnlyList<HotStore> HotWater, IReadOnlyList<HotDraw> HotDraws,
     IReadOnlyList<Sentence> Notes);

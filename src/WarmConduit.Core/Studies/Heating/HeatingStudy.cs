@@ -26,7 +26,7 @@ public static class HeatingStudy
         var meter = new EnergyMeter(question);
         var heaters = parts.Where(p => p.Kind == HeatRole.Source).Select(p => Duty(question, night, p, meter.FluidJPerK)).ToList();
         return new HeatingAnswer(
-            lines, parts, heaters, [.. TracedLines.Of(question, night)], litres, litres * heat.Glycol, heat.Glycol,
+            lines, parts, [.. Got(question, night)], heaters, [.. TracedLines.Of(question, night)], litres, litres * heat.Glycol, heat.Glycol,
             any ? GlycolWater.FreezingC(heat.Glycol) : null,
             2 * litres * (swells - 1), night.HeatWh(), heat.Flow is null || night.Heat.FluidC.Count == 0 ? null : FlowWords(heat, night.Heat.FluidC),
             [.. Uses(question, night, meter)], [.. HotStores.Of(question, heat)], [.. Exchangers.Of(question, heat)],
@@ -118,6 +118,21 @@ public static class HeatingStudy
             double[] given = [.. (night.Heat.PadWh.GetValueOrDefault(part.Id) ?? new double[night.Heat.Hours]).Select(w => Math.Round(w, 1))];
             yield return new HeatPart(part.Id, HeatRole.Pad, part.Id, [], [], [], [.. given, .. given.TakeLast(1)], given, Morning(given));
         }
+    }
+
+    // Of all lengths of a line one sum, and what a pad gives with what a coil does.
+    private static IEnumerable<HeatGot> Got(Question question, RigNight night)
+    {
+        var places = question.Rig.Shell.Zones.ToDictionary(z => RigNetwork.IdOf(z.Id), z => (HeatPlace.Zone, (string?)z.Id));
+        foreach (var f in night.Candidates) places[f.Id] = (f.LengthM > 0 ? HeatPlace.Run : HeatPlace.Part, f.Thing);
+        foreach (var engine in question.Rig.Parts.Where(p => p.Heats().IsEngine)) places[RigHeat.EngineZone(engine)] = (HeatPlace.Part, engine.Id);
+        return night.Heat.GotWh.Concat(night.Heat.PadWh).GroupBy(g => places.GetValueOrDefault(g.Key, (HeatPlace.Outdoors, null))).Select(g =>
+        {
+            double[] sum = new double[night.Heat.Hours];
+            foreach (var (_, wh) in g)
+                for (int h = 0; h < wh.Length; h++) sum[h] += wh[h];
+            return new HeatGot(g.Key.Item1, g.Key.Item2, [.. sum.Select(w => Math.Round(w, 1))], Math.Round(night.UntilMorning(sum), 1));
+        }).OrderByDescending(g => g.UntilMorningWh);
     }
 
     private static HeaterDuty Duty(Question question, RigNight night, HeatPart source, double fluidJPerK)

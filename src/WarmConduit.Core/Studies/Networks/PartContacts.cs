@@ -37,9 +37,9 @@ internal static class PartContacts
         var stock = Catalogue.Part(part.Stock)!;
         var zone = question.Index.ZoneAt(part.Box.Centre());
         var jacket = Layered.Of(part.Jacket);
-        double around = jacket.Sum(l => l.Resistance()), gaps = part.Jacket?.GapShare ?? 0, area = Sides.Sum(s => AreaM2(part, s));
+        double around = jacket.Sum(l => l.Resistance()), gaps = part.Jacket?.GapShare ?? 0, area = Sides.Sum(s => part.SideM2(s));
         double Jacketed(Facing side, Func<double, double> transmittance) =>
-            AreaM2(part, side) * (around <= 0 || part.JacketOff?.Contains(side) == true ? transmittance(0)
+            part.SideM2(side) * (around <= 0 || part.JacketOff?.Contains(side) == true ? transmittance(0)
                 : ((1 - gaps) * transmittance(around)) + (gaps * transmittance(0)));
         bool plain = part.LossWPerK is null && stock is { LossWPerK: 0, Passage: Passage.Vessel };
         if (!plain)
@@ -57,7 +57,7 @@ internal static class PartContacts
                 if (behind is null ? PipeFilms.InWind(zone) : behind.Windy)
                 {
                     // A wall of so much in front of the outer film.
-                    double wall = TankFace.TransmittanceWPerM2K(TankWallM, [], 1 / (behind?.ResistanceM2KPerW ?? 1e-9)), m2 = AreaM2(part, side);
+                    double wall = TankFace.TransmittanceWPerM2K(TankWallM, [], 1 / (behind?.ResistanceM2KPerW ?? 1e-9)), m2 = part.SideM2(side);
                     double covered = around <= 0 || part.JacketOff?.Contains(side) == true ? 0 : 1 - gaps;
                     NightFilmed[] films = [new(new WallFilm((1 / wall) + around, 1), covered * m2), new(new WallFilm(1 / wall, 1), (1 - covered) * m2)];
                     return new PartContact(to, 0, behind is not null, [.. films.Where(f => f.Size > 0)]);
@@ -68,17 +68,5 @@ internal static class PartContacts
             }).GroupBy(c => (c.To, c.Through)).Select(g => new PartContact(g.Key.To, g.Sum(c => c.WPerK), g.Key.Through,
                 Films.Alike(g.SelectMany(c => c.Films)))),
         ];
-    }
-
-    /// <summary>A side of its box, m².</summary>
-    public static double AreaM2(Part part, Facing side)
-    {
-        var s = part.Box.Size;
-        return side switch
-        {
-            Facing.Rear or Facing.Forward => s.YM * s.ZM,
-            Facing.KerbSide or Facing.FarSide => s.XM * s.ZM,
-            _ => s.XM * s.YM,
-        };
     }
 }

@@ -32,6 +32,9 @@ internal sealed class HeatCourse(Rig rig, int reports, double endS)
     /// <summary>What each pad gave, by part, Wh by hour.</summary>
     public Dictionary<string, double[]> PadWh { get; } = [];
 
+    /// <summary>Heat that rooms, bodies, outdoors and engines get of circuits, by their id in the night, Wh by hour.</summary>
+    public Dictionary<string, double[]> GotWh { get; } = [];
+
     /// <summary>Seconds in each hour in which fluid passes each part of a circuit; while it is warmed up, of a heater alone.</summary>
     public Dictionary<string, double[]> FlowS { get; } = [];
 
@@ -62,8 +65,11 @@ internal sealed class HeatCourse(Rig rig, int reports, double endS)
                 if (report(r) is { } of && CircuitLayout.On(circuit.PumpOn, answer.ReportS[r]))
                     Moments[of] = new HeatMoment(pieces, circuit.Reaches, done.Rows[r]);
             for (int p = 0; p < pieces.Count; p++)
+            {
                 if (pieces[p].PartId is { } part) Add(PartWh, part, done.HeatWhByHour[p]);
                 else Add(LineWh, pieces[p], done.HeatWhByHour[p]);
+                if (circuit.Reaches[p].Target is { } target) Add(GotWh, target, done.HeatWhByHour[p]);
+            }
             foreach (string part in pieces.Select(p => p.PartId).OfType<string>().Distinct()) AddS(FlowS, part, circuit.PumpOn, segment);
         }
         foreach (var warmUp in laid.WarmUps)

@@ -105,7 +105,7 @@ internal static class RigNetwork
         {
             // Warm by itself, a sensor in the pad turns it off while the water is cold, where that is more than its thermostat has between on and off: no
             // longer, on average, than while it reads what turns it on.
-            double band = BandK + (pad.Sensor is { Kind: PadSensorKind.InPad } && pad.OverK > pad.OffC - pad.OnC ? pad.OverK : 0);
+            double band = BandK + (pad.Sensor is { Kind: PadSensorKind.InPad } && pad.OverK(part) is var over && over > pad.OffC - pad.OnC ? over : 0);
             return new NightHeater(pad.OnC - (band / 2), band, pad.PowerW, 0, double.PositiveInfinity, SensedAt: SensedAt(part, pad));
         }
 

@@ -80,6 +80,7 @@ export function HeatFields({ part }: { part: Part }) {
         ))}
         {usual.fanFromC != null && (
           <PickField
+            wide
             label="Fan"
             value={part.heat?.fan ?? "pipeTemperature"}
             options={fans}

@@ -46,6 +46,14 @@ export function PadFields({ rig, part }: { rig: Rig; part: Part }) {
           options={supplies}
           onCommit={(supply) => put(`${what} on ${part.name}`, { ...pad, supply: supply as Schema["ElectricSupply"] })}
         />
+        {!element && (
+          <PickField
+            label="Lies"
+            value={pad.side ?? ""}
+            options={sides}
+            onCommit={(side) => put(`Pad on ${part.name}`, { ...pad, side: side ? (side as Schema["Facing"]) : null })}
+          />
+        )}
         {!element && <SensorField rig={rig} part={part} put={(sensor) => put(`Sensor of the pad on ${part.name}`, { ...pad, sensor })} />}
         <Button className="self-end" onClick={() => put(`${part.name} without ${element ? "an element" : "a pad"}`, null)}>
           Remove the {what.toLowerCase()}
@@ -59,6 +67,8 @@ export function PadFields({ rig, part }: { rig: Rig; part: Part }) {
           {element
             ? "Never switch it on dry, and store water at 60 °C now and then against Legionella: it scalds."
             : `A pad with no water over it melts what it lies on: fit one with its own overheat cut-out.${
+                pad.side && pad.side !== "down" ? " On a side it wants water up to its upper edge, all winter." : ""
+              }${
                 pad.sensor && pad.sensor.kind !== "inPad"
                   ? " With its sensor elsewhere, nothing else stops it when its own water is warm."
                   : ""
@@ -68,6 +78,15 @@ export function PadFields({ rig, part }: { rig: Rig; part: Part }) {
     </fieldset>
   );
 }
+
+const sides: { value: NonNullable<Schema["Facing"]> | ""; text: string }[] = [
+  { value: "", text: "around it, or underneath" },
+  { value: "down", text: "underneath" },
+  { value: "rear", text: "on its rear side" },
+  { value: "forward", text: "on its front side" },
+  { value: "kerbSide", text: "on its kerb side" },
+  { value: "farSide", text: "on its far side" },
+];
 
 const OTHER = "part:";
 
@@ -79,7 +98,8 @@ function SensorField({ rig, part, put }: { rig: Rig; part: Part; put(sensor: Sch
   const others = rig.parts.filter((p) => p.id !== part.id && holds(p));
   return (
     <PickField
-      label="Its sensor"
+      wide
+      label="Sensor of its thermostat"
       value={sensor ? (sensor.kind === "part" ? OTHER + sensor.partId : sensor.kind) : ""}
       options={[
         { value: "", text: "on the part, clear of the pad" },

@@ -1,3 +1,4 @@
+import { Fragment } from "react";
 import type { Schema } from "../../../api/client";
 import { useCatalogue } from "../../../app/catalogue";
 import { say, useClock, usePrint } from "../../../app/units";
@@ -53,6 +54,7 @@ export function HeatPanel() {
       <Parts name={`Heats the fluid, ${when}`} parts={sources} rig={rig} hour={hour} />
       <Words words={heating.heaters.map((h) => h.words)} />
       <Parts name={`Warms, ${when}`} parts={warmed} rig={rig} hour={hour} />
+      <Goes got={heating.got} rig={rig} hour={hour} />
       {warmed.length > 1 && <Balance rig={rig} />}
       {heating.hotWater.length + heating.hotDraws.length > 0 && (
         <>
@@ -73,13 +75,13 @@ export function HeatPanel() {
           <h3 className={heading}>Fluid</h3>
           <dl className="mt-1 grid grid-cols-[1fr_auto] gap-x-3 gap-y-1">
             <dt>in lines and parts</dt>
-            <dd>{print(heating.litres, "volume")}</dd>
+            <dd className="text-right">{print(heating.litres, "volume")}</dd>
             <dt>glycol to buy, {Math.round(heating.glycol * 100)} %</dt>
-            <dd>{print(heating.glycolL, "volume")}</dd>
+            <dd className="text-right">{print(heating.glycolL, "volume")}</dd>
             <dt>freezes at</dt>
-            <dd>{print(heating.freezesC, "temperature")}</dd>
+            <dd className="text-right">{print(heating.freezesC, "temperature")}</dd>
             <dt>header tank, at least</dt>
-            <dd>{print(heating.headerL, "volume")}</dd>
+            <dd className="text-right">{print(heating.headerL, "volume")}</dd>
           </dl>
           {heating.flowWords && <p className="mt-1 text-muted">{say(heating.flowWords, print)}</p>}
           <div className="mt-3">
@@ -169,6 +171,37 @@ function Parts({ name, parts, rig, hour }: { name: string; parts: Schema["HeatPa
           );
         })}
       </ul>
+    </>
+  );
+}
+
+/** Rooms, tanks and lines by what they get over the hour that begins, and what is lost. */
+function Goes({ got, rig, hour }: { got: Heating["got"]; rig: Rig; hour: number }) {
+  const print = usePrint();
+  const { parts, runs } = indexOf(rig);
+  const zones = new Map(rig.shell.zones.map((z) => [z.id, z.name]));
+  const nameOf = (g: Schema["HeatGot"]) =>
+    g.place === "zone"
+      ? zones.get(g.id ?? "")
+      : g.place === "part"
+        ? parts.get(g.id ?? "")?.name
+        : g.place === "run"
+          ? runs.get(g.id ?? "")?.name
+          : "lost outdoors";
+  const watts = (g: Schema["HeatGot"]) => g.whByHour[Math.min(hour, g.whByHour.length - 1)] ?? 0;
+  const shown = got.filter((g) => Math.abs(watts(g)) >= 0.5).sort((a, b) => watts(b) - watts(a));
+  if (shown.length === 0) return null;
+  return (
+    <>
+      <h3 className={heading}>Where it goes, over the hour</h3>
+      <dl className="mt-1 grid grid-cols-[1fr_auto] gap-x-3 gap-y-1" data-heat-goes>
+        {shown.map((g) => (
+          <Fragment key={`${g.place} ${g.id}`}>
+            <dt>{nameOf(g)}</dt>
+            <dd className="text-right">{print(watts(g), "power")}</dd>
+          </Fragment>
+        ))}
+      </dl>
     </>
   );
 }
