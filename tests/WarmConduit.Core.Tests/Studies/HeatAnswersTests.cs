@@ -9,6 +9,7 @@ using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.Heating;
 using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Tests.Rigs;
+using static WarmConduit.Core.Tests.Studies.Asking;
 using static WarmConduit.Core.Tests.Studies.HeatSourceTests;
 
 namespace WarmConduit.Core.Tests.Studies;
@@ -18,8 +19,6 @@ public class HeatAnswersTests
 {
     private const Service Coolant = Service.Coolant;
     private static readonly (string, double, double, double)[] CoilPorts = [("in", 0.3, 0.25, 0.1), ("out", 0.3, 0.2, 0.1)];
-
-    private static Rig With(Rig rig, string part, Func<Part, Part> change) => rig with { Parts = [.. rig.Parts.Select(p => p.Id == part ? change(p) : p)] };
 
     private static IReadOnlyList<Finding> Findings(Rig rig) => Adviser.Ask(new Question(rig, Night(rig))).Findings;
 

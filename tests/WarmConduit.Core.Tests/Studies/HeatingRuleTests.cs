@@ -10,6 +10,7 @@ using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Studies.ShellHeat;
 using WarmConduit.Core.Tests.Rigs;
 using WarmConduit.Core.Weather;
+using static WarmConduit.Core.Tests.Studies.Asking;
 
 namespace WarmConduit.Core.Tests.Studies;
 
@@ -19,8 +20,6 @@ public class HeatingRuleTests
     private const double Hour = 3600;
 
     private static readonly Rig Lantern = DemoRigs.Of("lantern");
-
-    private static Rig With(Rig rig, string part, Func<Part, Part> change) => rig with { Parts = [.. rig.Parts.Select(p => p.Id == part ? change(p) : p)] };
 
     /// <summary>A heater and a circulator before one to four branches side by side, each with a radiator or a coil in the tank, some behind a valve that is
     /// shut.</summary>

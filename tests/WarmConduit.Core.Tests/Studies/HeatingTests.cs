@@ -14,6 +14,7 @@ using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Tests.Heat;
 using WarmConduit.Core.Tests.Reference;
 using WarmConduit.Core.Tests.Rigs;
+using static WarmConduit.Core.Tests.Studies.Asking;
 
 namespace WarmConduit.Core.Tests.Studies;
 
@@ -41,8 +42,6 @@ public class HeatingTests
         Hours = 8,
         StartWaterC = 10,
     };
-
-    private static Rig With(Rig rig, string part, Func<Part, Part> change) => rig with { Parts = [.. rig.Parts.Select(p => p.Id == part ? change(p) : p)] };
 
     /// <summary>The same night with the circuit written down by hand: 5 kW up to 80 °C, hose with the loss of a metre by ISO 12241, the coil's 140 W/K on 60
     /// L of

@@ -111,6 +111,10 @@ internal static class Asking
             ? s with { Settings = [.. s.Settings.Where(o => drained.All(n => n.Id != o.Id)), .. drained] } : s)],
     };
 
+    /// <summary>The same with one part changed.</summary>
+    public static Rig With(Rig rig, string part, Func<Part, Part> change) =>
+        rig with { Parts = [.. rig.Parts.Select(p => p.Id == part ? change(p) : p)] };
+
     public static Rig Left(this Rig rig, string part, string position) => rig.With([new Setting(part, position)]).InOrder();
 
     public static DrainDownAnswer Drained(this Rig rig, Attitude? parked = null) =>

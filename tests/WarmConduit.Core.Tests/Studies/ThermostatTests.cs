@@ -9,6 +9,7 @@ using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.Heating;
 using WarmConduit.Core.Studies.Networks;
 using WarmConduit.Core.Studies.Night;
+using static WarmConduit.Core.Tests.Studies.Asking;
 using static WarmConduit.Core.Tests.Studies.HeatSourceTests;
 
 namespace WarmConduit.Core.Tests.Studies;
@@ -18,8 +19,6 @@ public class ThermostatTests
 {
     // What is counted of a night that is asked for ten hours.
     private const double Hour = 3600, Hours = 12;
-
-    private static Rig With(Rig rig, string part, Func<Part, Part> change) => rig with { Parts = [.. rig.Parts.Select(p => p.Id == part ? change(p) : p)] };
 
     /// <summary>A tank of 60 L in a bay without heat, and one in a room of 15 °C.</summary>
     private static Rig Tanks(PadSensor? sensor, double powerW = 60) => With(new RigBuilder()
@@ -58,6 +57,19 @@ public class ThermostatTests
         Assert.Equal(0, onOther.LastWh, 1e-9);
         Assert.Equal(without.WaterC(without.Answer.ReportS.Count - 1, without.Numbers()["tank"]), onOther.LastC, 0.01);
         Assert.All([onIt, inAir, onOther], h => Assert.InRange(h.Night.Answer.Balance.Gap(), 0, 1e-6));
+    }
+
+    /// <summary>Of the few grams in a valve too, by a tape of 5 W.</summary>
+    [Fact]
+    public void A_pad_holds_a_valve()
+    {
+        var rig = new RigBuilder().Zone("bay", ZoneKind.Garage, new Box(new(-0.5, -0.5, -0.5), new(1.5, 1.5, 1.5)), 6)
+            .Tank("tank", new Box(new(0, 0, 0), new(0.5, 0.4, 0.3)), ("outlet", 0.5, 0, 0), ("vent", 0, 0, 0.29))
+            .Part("valve", "ball-valve", ("a", 0.7, 0, 0), ("b", 0.8, 0, 0)).Run("line", "tank.outlet", "valve.a").Build();
+        double Last(Rig of) => new Question(of, Cold(of)).Ask(RigNight.Of) is var night
+            ? night.WaterC(night.Answer.ReportS.Count - 1, night.Numbers()["valve"]) : 0;
+        Assert.InRange(Last(rig), -20, -3);
+        Assert.InRange(Last(With(rig, "valve", p => p with { Pad = new Pad(5, 7, 18, ElectricSupply.Battery, 0.01) })), 5.5, 7.5);
     }
 
     /// <summary>P/A · 0.0125 m²K/W: 60 W on 600 cm² is 12.5 K more than the water, which is more than the 11 K between on and off. So it is on for a share of
