@@ -1,4 +1,5 @@
 using WarmConduit.Core.Advice;
+using WarmConduit.Core.Advice.Cold;
 using WarmConduit.Core.Advice.Modes;
 using WarmConduit.Core.Geometry;
 using WarmConduit.Core.Heat.Night;
@@ -94,6 +95,9 @@ public class ThermostatTests
         var mended = Editor.Apply(rig, told.Mends!.Single().Edits).Rig;
         Assert.Null(mended.Parts.Find("tank")!.Pad!.Sensor);
         Assert.DoesNotContain(Adviser.Ask(new Question(mended, Cold(rig))).Findings, f => f.Id == "sensor:tank");
+        // To hold it, that is the least work.
+        var hold = HoldFinder.Ask(question, new HoldInput(OutdoorC: -10, WindMPerS: 0));
+        Assert.Contains("the sensor of its pad put on it", Assert.Single(hold.Pieces).Words.Text, StringComparison.Ordinal);
         Assert.DoesNotContain(Adviser.Ask(new Question(Tanks(PadSensor.InRoom), Cold(rig))).Findings, f => f.Id == "sensor:tank");
         Assert.Equal(PadSensor.InRoom, Editor.Apply(rig, [new RemoveThing("parts/other")]).Rig.Parts.Find("tank")!.Pad!.Sensor);
         string Faults(PadSensor sensor) => string.Join(' ', RigCheck.Check(Tanks(null) is var r

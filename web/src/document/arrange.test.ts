@@ -45,6 +45,25 @@ describe("carrying", () => {
     expect(fragmentOf(rig, [])).toBeNull();
   });
 
+  it("lets go of tape along a line and of a sensor on a part that stay behind, and keeps both where they come along", () => {
+    const pad = { powerW: 40, onC: 7, offC: 18, supply: "battery", areaM2: 0.06, sensor: { kind: "part", partId: "tee" } };
+    const parts = rig.parts.map((p) => (p.id === "tap" ? { ...p, pad } : p));
+    const line = rig.runs.find((r) => r.id === "upper");
+    const runs = [...rig.runs, { ...line, id: "trace", traces: [{ id: "upper", kind: "plain" }] }];
+    const taped = { ...rig, parts, runs } as unknown as typeof rig;
+    const alone = fragmentOf(taped, [tap]);
+    expect(alone?.parts[0]?.pad?.sensor).toEqual({ kind: "room", partId: null });
+    expect(fragmentOf(taped, [{ kind: "run", runId: "trace" }])?.runs[0]?.traces).toBeNull();
+    const all = fragmentOf(taped, [tap, tee]);
+    if (!all) throw new Error("there is nothing to carry");
+    const put = inserted(all, { xM: 0, yM: 0, zM: 0 }, (stem) => `${stem}-2`).edits[0] as {
+      parts: typeof rig.parts;
+      runs: typeof rig.runs;
+    };
+    expect(put.parts.find((p) => p.id === "tap-2")?.pad?.sensor).toEqual({ kind: "part", partId: "tee-2" });
+    expect(put.runs.find((r) => r.id === "trace-2")?.traces).toEqual([{ id: "upper-2", kind: "plain" }]);
+  });
+
   it("puts it in under ids of its own, as far away as is asked", () => {
     const kept = readFragment(JSON.stringify(fragmentOf(rig, [tap, tee])));
     if (!kept) throw new Error("it cannot be read");

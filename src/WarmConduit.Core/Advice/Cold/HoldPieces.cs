@@ -28,7 +28,7 @@ internal sealed class HoldPieces(Question question)
 
     // Work by what is done, h; of sleeves and tape besides by the metre. Estimates.
     private const double SleeveH = 0.2, JacketH = 0.75, FaceH = 1.5, LouvreH = 1, ShutH = 0.2, PadH = 0.5, TapeH = 0.3, PerMetreH = 0.15, MoveH = 4,
-        HeaterH = 1.5, LoopH = 0.75;
+        HeaterH = 1.5, LoopH = 0.75, SensorH = 0.2;
 
     // A loop, and the share of its line that must lie in the room.
     private const double LoopM = 3, LeastInRoom = 0.7;
@@ -53,6 +53,7 @@ internal sealed class HoldPieces(Question question)
             foreach (var idea in ideas.For(f)) pieces.Add(Of(idea));
             if (Rig.Runs.Find(f.Thing) is { } run) pieces.AddRange(Tapes(run));
             else if (Rig.Parts.Find(f.Thing) is { Pad: null } part) pieces.Add(Pad(part));
+            else if (Rig.Parts.Find(f.Thing) is { Pad.Sensor: not null } misled) pieces.Add(Sensor(misled, misled.Pad!));
             if (f.Zone is { Heater: null or { PowerW: <= 0 }, Kind: not (ZoneKind.OpenUnderfloor or ZoneKind.Living) } zone) pieces.Add(Heater(zone, holdC));
             if (f.Zone is { } room) pieces.AddRange(Loops(room));
         }
@@ -81,6 +82,9 @@ internal sealed class HoldPieces(Question question)
     private HoldPiece Pad(Part part) => new($"pad {part.Id}",
         Sentence.Of($"{part.Name}: {(part.TakesElement() ? "an element" : "a pad")} of {Measure.Power(Rigs.Pad.Usual.PowerW)}"),
         _ => [new ChangeThing($"parts/{part.Id}", new JsonObject { ["pad"] = RigDiff.Node(Rigs.Pad.Usual) })], PadH, Rig.Prices.OfPart(Price.Pad), part.Id);
+
+    private static HoldPiece Sensor(Part part, Pad pad) => new($"pad {part.Id}", Sentence.Of($"{part.Name}: the sensor of its pad put on it, clear of the pad"),
+        _ => [new ChangeThing($"parts/{part.Id}", new JsonObject { ["pad"] = RigDiff.Node(pad with { Sensor = null }) })], SensorH, 0, part.Id);
 
     private HoldPiece Heater(Zone zone, double holdC) => new($"heater {zone.Id}",
         Sentence.Of($"{zone.Name}: an electric frost heater of {Measure.Power(FrostHeaterW)}, set to {Measure.Temperature(holdC + 2)}"),

@@ -1,6 +1,7 @@
 import type { Schema } from "../../api/client";
 import { newId } from "../../app/ids";
 import { added, changed, nameCut } from "../../document/edits";
+import { sensing } from "../../document/fragment";
 import { courseOf, type Rig, type Run, towards, type Xyz } from "../../document/geometry";
 import { rounded, type Thing } from "../../document/things";
 
@@ -49,7 +50,7 @@ export const placeSet = (set: Schema["PartSet"], at: Xyz): Edit[] => [
 /** A part of the builder's own, as it is in the rig that it comes from. */
 export function placeOwn(part: Schema["Part"], at: Xyz): Made {
   const id = newId(part.stock.replace(/[^a-z0-9-]/g, "-").slice(0, 40));
-  const value = { ...part, id, box: { ...part.box, at: rounded(at) } };
+  const value = { ...sensing(part, () => null), id, box: { ...part.box, at: rounded(at) } };
   return { edits: [added("parts", value)], thing: { kind: "part", partId: id } };
 }
 
