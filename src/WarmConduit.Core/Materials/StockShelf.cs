@@ -148,7 +148,7 @@ internal static class StockShelf
         Of(PartGroup.Heat, "coolant-heater", "coolant heater 5 kW", 0.4, 0.4, Passage.Through, IceBreaks.No, 2.5, (220, 110, 180), 3,
             [At("in", 0, 40, 60, Facing.Rear, 0.018, PortRole.Coolant), At("out", 0, 80, 120, Facing.Rear, 0.018, PortRole.Coolant)], landmark: true,
             positions: [Motor[1], Motor[0]]),
-        Of(PartGroup.Heat, "pumped-coolant-heater", "coolant heater 5 kW with its own pump", 0.45, 0.45, Passage.Through, IceBreaks.No, 2.5, (250, 120, 180),
+        Of(PartGroup.Heat, "pumped-coolant-heater", "coolant heater 5 kW, own pump", 0.45, 0.45, Passage.Through, IceBreaks.No, 2.5, (250, 120, 180),
             3.7, [At("in", 0, 40, 60, Facing.Rear, 0.018, PortRole.Coolant), At("out", 0, 90, 120, Facing.Rear, 0.018, PortRole.Coolant)], landmark: true,
             positions: [Motor[1], Motor[0]]),
         Of(PartGroup.Heat, "engine", "engine, at its coolant ports", 6, 0.4, Passage.Through, IceBreaks.No, 2, (400, 300, 300), 5,

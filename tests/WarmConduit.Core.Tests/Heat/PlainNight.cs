@@ -27,11 +27,16 @@ internal sealed class PlainNight(NightNetwork night)
     private readonly Dictionary<string, int> _zoneOf = night.Zones.Select((z, i) => (z.Id, i)).ToDictionary(t => t.Id, t => t.i);
     private readonly Dictionary<string, int> _bodyOf = night.Bodies.Select((b, i) => (b.Id, i)).ToDictionary(t => t.Id, t => t.i);
 
+    // What each contact of each body is with: a room, a body, or neither.
+    private (char Kind, int Index)[][] _target = [];
+
     /// <summary>Air of zones, °C, temperature of bodies and their ice, at <paramref name="reports"/> that are multiples of <paramref name="step"/>.</summary>
     public (double[,] ZoneC, double[,] BodyC, double[,] Ice) Run(IReadOnlyList<double> reports, double step)
     {
         var (zoneC, bodyC, ice) = (new double[reports.Count, _zone.Length], new double[reports.Count, _h.Length], new double[reports.Count, _h.Length]);
         int report = 0;
+        _target = [.. night.Bodies.Select(b => b.Contacts.Select(c => _bodyOf.TryGetValue(c.To, out int w) ? ('w', w)
+            : _zoneOf.TryGetValue(c.To, out int z) ? ('z', z) : ('-', 0)).ToArray())];
         for (long k = 0; report < reports.Count; k++)
         {
             if (k * step >= reports[report] - 1e-6)
@@ -53,7 +58,7 @@ internal sealed class PlainNight(NightNetwork night)
         return _h[b] > 0 ? _h[b] / (kg * Water + dry) : Math.Min(0, (_h[b] + kg * Latent) / (kg * Ice + dry));
     }
 
-    private double Factor(string a, string? b) => _factor.TryGetValue((a, b), out double f) || (b is not null && _factor.TryGetValue((b, a), out f)) ? f : 1;
+    private double Factor(string a, string? b) => _factor.Count == 0 ? 1 : _factor.TryGetValue((a, b), out double f) || (b is not null && _factor.TryGetValue((b, a), out f)) ? f : 1;
 
     private void Step(double t, double step)
     {
@@ -91,25 +96,28 @@ internal sealed class PlainNight(NightNetwork night)
         for (int b = 0; b < _h.Length; b++)
         {
             var body = night.Bodies[b];
-            foreach (var heater in body.Heaters) bodyW[b] += Heat(heater, t, step, heater.SensedAt is { } id ? Its(id, outdoor) : BodyC(b));
-            foreach (var (to, plain, films) in body.Contacts)
+            double bodyC = BodyC(b);
+            foreach (var heater in body.Heaters) bodyW[b] += Heat(heater, t, step, heater.SensedAt is { } id ? Its(id, outdoor) : bodyC);
+            for (int c = 0; c < body.Contacts.Count; c++)
             {
+                var (to, plain, films) = body.Contacts[c];
+                var (kind, other) = _target[b][c];
                 double r = body.Ice == IceGrowth.Cylinder && IceOf(b) is > 0 and < 1 and double f
                     ? -Math.Log(1 - Math.Min(f, 0.9999)) / (4 * Math.PI * 2.22 * body.LengthM) : 0;
-                if (_bodyOf.TryGetValue(to, out int other))
+                if (kind == 'w')
                 {
-                    double g = plain;
-                    bodyW[b] += g * (BodyC(other) - BodyC(b));
-                    bodyW[other] -= g * (BodyC(other) - BodyC(b));
+                    double passes = plain * (BodyC(other) - bodyC);
+                    bodyW[b] += passes;
+                    bodyW[other] -= passes;
                     continue;
                 }
-                double its = _zoneOf.TryGetValue(to, out int room) ? _zone[room] : to == "outdoor" ? outdoor
-                    : At(night.Sources.Single(s => s.Id == to).TemperatureC, t);
-                double all = plain + (films ?? []).Sum(f => f.Size * (f.Film is CylinderFilm pipe ? Metre(pipe, BodyC(b), its, wind)
-                    : -Outer((WallFilm)f.Film, its + 1, its, wind, its)));
-                double w = all / (1 + all * r) * (its - BodyC(b));
+                double its = kind == 'z' ? _zone[other] : to == "outdoor" ? outdoor : At(night.Sources.Single(s => s.Id == to).TemperatureC, t);
+                double all = plain;
+                foreach (var (film, size) in films ?? [])
+                    all += size * (film is CylinderFilm pipe ? Metre(pipe, bodyC, its, wind) : -Outer((WallFilm)film, its + 1, its, wind, its));
+                double w = all / (1 + all * r) * (its - bodyC);
                 bodyW[b] += w;
-                if (_zoneOf.ContainsKey(to)) zoneW[room] -= w;
+                if (kind == 'z') zoneW[other] -= w;
             }
         }
         foreach (var circuit in night.Circuits) GoRound(circuit, t, outdoor, zoneW, bodyW);
@@ -124,7 +132,8 @@ internal sealed class PlainNight(NightNetwork night)
     }
 
     // Fluid sent round until its temperatures stay: node by node what comes in is mixed, reach by reach it loses in a hundred short lengths.
-    private readonly Dictionary<(string, string), double> _fluid = [];
+    private readonly Dictionary<string, Dictionary<string, double>> _fluid = [];
+    private readonly Dictionary<string, (string To, NightReach[] Into, double KgPerS)[]> _nodes = [];
 
     private double Its(string id, double outdoor) =>
         _zoneOf.TryGetValue(id, out int z) ? _zone[z] : _bodyOf.TryGetValue(id, out int b) ? BodyC(b) : outdoor;
@@ -152,15 +161,19 @@ internal sealed class PlainNight(NightNetwork night)
                 at -= fan * e.RatedW / 100 * Math.Sign(at - its) * Math.Pow(Math.Abs(at - its) / e.RatedK, 1.3) / carried;
             return c + ((at - c) * let);
         }
-        double C(string node) => _fluid.TryGetValue((circuit.Id, node), out double c) ? c : 20;
+        if (!_fluid.TryGetValue(circuit.Id, out var fluid)) _fluid[circuit.Id] = fluid = [];
+        if (!_nodes.TryGetValue(circuit.Id, out var nodes))
+            _nodes[circuit.Id] = nodes = [.. circuit.Reaches.GroupBy(r => r.To).Select(g => (g.Key, g.ToArray(), g.Sum(r => r.KgPerS)))];
+        double C(string node) => fluid.TryGetValue(node, out double c) ? c : 20;
         for (int round = 0; round < 400; round++)
         {
             double moved = 0;
-            foreach (var into in circuit.Reaches.GroupBy(r => r.To))
+            foreach (var (to, into, kg) in nodes)
             {
-                double c = into.Sum(r => r.KgPerS * Out(r, C(r.From))) / into.Sum(r => r.KgPerS);
-                moved = Math.Max(moved, Math.Abs(c - C(into.Key)));
-                _fluid[(circuit.Id, into.Key)] = c;
+                double c = 0;
+                foreach (var r in into) c += r.KgPerS * Out(r, C(r.From)) / kg;
+                moved = Math.Max(moved, Math.Abs(c - C(to)));
+                fluid[to] = c;
             }
             if (moved < 1e-4) break;
         }
