@@ -58,7 +58,8 @@ internal sealed class PlainNight(NightNetwork night)
         return _h[b] > 0 ? _h[b] / (kg * Water + dry) : Math.Min(0, (_h[b] + kg * Latent) / (kg * Ice + dry));
     }
 
-    private double Factor(string a, string? b) => _factor.Count == 0 ? 1 : _factor.TryGetValue((a, b), out double f) || (b is not null && _factor.TryGetValue((b, a), out f)) ? f : 1;
+    private double Factor(string a, string? b) => _factor.Count == 0 ? 1
+        : _factor.TryGetValue((a, b), out double f) || (b is not null && _factor.TryGetValue((b, a), out f)) ? f : 1;
 
     private void Step(double t, double step)
     {

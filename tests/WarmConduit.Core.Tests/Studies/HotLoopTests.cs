@@ -3,6 +3,7 @@ using WarmConduit.Core.Rigs;
 using WarmConduit.Core.Studies;
 using WarmConduit.Core.Studies.Heating;
 using WarmConduit.Core.Studies.HotLoops;
+using WarmConduit.Core.Studies.HotWait;
 using WarmConduit.Core.Studies.Night;
 using WarmConduit.Core.Tests.Rigs;
 
@@ -13,6 +14,36 @@ public class HotLoopTests
 {
     private static Question Asked(Rig rig) => new(rig, Conditions.Of(rig.Brief));
 
+    // Along the loop, by a bit every centimetre in the coldest air of its room: what comes back, what is lost, and the bits.
+    private static (double ReturnC, double LostW, List<(double WPerK, double JPerK, double AirC)> Bits) Walked(Question question, HotLoop loop)
+    {
+        var night = question.Ask(RigNight.Of);
+        double perL = Water.DensityKgPerM3(loop.HotC) * Water.HeatCapacityJPerKgK(loop.HotC), c = loop.HotC, lost = 0;
+        var bits = new List<(double, double, double)>();
+        foreach (string id in loop.RunIds)
+        {
+            var (run, pipe) = (question.Index.Run(id), Catalogue.Pipe(question.Index.Run(id).Pipe)!);
+            var course = question.Index.CourseOf(run);
+            for (int k = 0; k + 1 < course.Length; k++)
+            {
+                double length = course[k].DistanceM(course[k + 1]);
+                int parts = Math.Max(1, (int)(length / 0.01));
+                for (int i = 0; i < parts; i++)
+                {
+                    var zone = question.Index.ZoneAt(course[k].Towards(course[k + 1], (i + 0.5) / parts));
+                    double air = Enumerable.Range(0, night.Morning + 1).Min(r => night.AirC(zone, r)), metres = length / parts;
+                    bool windy = Core.Studies.Networks.PipeFilms.InWind(zone);
+                    double perK = metres / question.Films.ResistanceMKPerW(pipe, run.SleeveOn(k), windy, loop.HotC, 5,
+                        windy ? question.Conditions.Steady().WindMPerS : 0), w = (c - air) * perK;
+                    c -= w / (loop.LPerMin / 60e3 * perL);
+                    lost += w;
+                    bits.Add((perK, ((pipe.BoreM2() * perL) + pipe.WallJPerMK()) * metres, air));
+                }
+            }
+        }
+        return (c, lost, bits);
+    }
+
     [Fact]
     public void What_a_loop_loses_is_what_plain_short_steps_lose()
     {
@@ -20,36 +51,26 @@ public class HotLoopTests
         var loop = Assert.Single(HotLoopStudy.Ask(question).Loops);
         Assert.InRange(loop.LPerMin, 0.3, 6);
         Assert.Contains("return-1", loop.RunIds);
-        var night = question.Ask(RigNight.Of);
-        double kgPerS = loop.LPerMin / 60e3 * Water.DensityKgPerM3(loop.HotC), c = loop.HotC, lost = 0;
-        foreach (string id in loop.RunIds)
-        {
-            var run = question.Index.Run(id);
-            double metres = question.Index.PipeLengthM(run);
-            var course = question.Index.CourseOf(run);
-            // Rooms that a run passes, by a point every centimetre.
-            for (int k = 0; k + 1 < course.Length; k++)
-            {
-                double length = course[k].DistanceM(course[k + 1]);
-                int bits = Math.Max(1, (int)(length / 0.01));
-                for (int i = 0; i < bits; i++)
-                {
-                    var zone = question.Index.ZoneAt(course[k].Towards(course[k + 1], (i + 0.5) / bits));
-                    double air = Enumerable.Range(0, night.Morning + 1).Min(r => night.AirC(zone, r));
-                    bool windy = Core.Studies.Networks.PipeFilms.InWind(zone);
-                    double w = (c - air) * length / bits / question.Films.ResistanceMKPerW(Catalogue.Pipe(run.Pipe)!, run.SleeveOn(k), windy, loop.HotC, 5,
-                        windy ? question.Conditions.Steady().WindMPerS : 0);
-                    c -= w / (kgPerS * Water.HeatCapacityJPerKgK(loop.HotC));
-                    lost += w;
-                }
-            }
-            Assert.True(metres > 0);
-        }
+        var (c, lost, bits) = Walked(question, loop);
         Assert.Equal(c, loop.ReturnC, 0.05);
         Assert.Equal(lost, loop.LostW, 0.02 * lost);
-        Assert.InRange(loop.MeanW, 0, loop.LostW);
-        Assert.InRange(loop.RunShare, 0, 1);
-        Assert.True(loop.SavedLADay > 0 && loop.SavedS > 0);
+        // Switched by the pipe: hot all along, it stands and cools second by second until the first bit is at 38 °C, and is filled hot again.
+        double restS = 0, holds = bits.Sum(b => b.JPerK);
+        double[] at = [.. bits.Select(_ => loop.HotC)];
+        for (; at.Min() > 38; restS++)
+            for (int b = 0; b < at.Length; b++) at[b] -= bits[b].WPerK * (at[b] - bits[b].AirC) / bits[b].JPerK;
+        double fillS = holds / (loop.LPerMin / 60e3 * Water.DensityKgPerM3(loop.HotC) * Water.HeatCapacityJPerKgK(loop.HotC)),
+            cooledJ = bits.Select((b, n) => b.JPerK * (loop.HotC - at[n])).Sum();
+        Assert.Equal(fillS / (fillS + restS), loop.RunShare, 0.02);
+        Assert.Equal((cooledJ + (lost * fillS)) / (fillS + restS), loop.MeanW, 0.02 * loop.MeanW);
+        // What stands in the loop's pipes on the way to each tap, with what warms their walls, is neither drawn off nor waited for.
+        var taps = question.Ask(HotWaitStudy.Ask).Outlets;
+        double Stands(HotWaitAt tap) => tap.RunIds.Where(loop.RunIds.Contains).Select(question.Index.Run)
+            .Sum(r => 1000 * question.Index.PipeLengthM(r) * (Catalogue.Pipe(r.Pipe)!.BoreM2()
+                + (Catalogue.Pipe(r.Pipe)!.WallJPerMK() / (Water.DensityKgPerM3(38) * Water.HeatCapacityJPerKgK(38)))));
+        Assert.True(taps.Count > 1 && taps.Max(Stands) > 0.1);
+        Assert.Equal(taps.Sum(t => t.DrawsADay * Stands(t)), loop.SavedLADay, 1e-6);
+        Assert.Equal(taps.Max(t => Stands(t) / t.LPerMin * 60), loop.SavedS, 1e-6);
         Assert.Contains("Legionella", loop.Caution, StringComparison.Ordinal);
     }
 
@@ -67,6 +88,17 @@ public class HotLoopTests
             Parts = [.. rig.Parts.Select(p => p.Id == "return-pump" ? p with { Flow = new PartFlow(FreeLPerMin: 6 * k, ShutoffBar: 0.15) } : p)],
         })).Loops);
         var (weak, strong) = (With(0.1), With(1));
+        // From a store that is hardly warm, its end is warm enough on the night that it stands, and not on one that is five degrees colder.
+        var thin = Asking.With(rig, "return-pump", p => p with { Flow = new PartFlow(FreeLPerMin: 0.12, ShutoffBar: 0.15) });
+        thin = Asking.With(thin, "coil", p => p with { Heat = new PartHeat(HoldC: 10) });
+        foreach (double outdoorC in (double[])[10, -10, -50])
+        {
+            var asked = Asked(thin) is var q ? q.With(q.Conditions with { OutdoorC = outdoorC, HeatOn = false, Hours = 48, InsideC = 0 }) : null!;
+            double Ends(double c) => Walked(asked.With(asked.Conditions.Constant(c)), Assert.Single(HotLoopStudy.Ask(asked).Loops)).ReturnC;
+            double stands = Assert.Single(HotLoopStudy.Ask(asked).Loops).StandsC!.Value;
+            Assert.True(Ends(stands) > 4.95 || stands >= 5, $"{stands}: {Ends(stands)}");
+            Assert.True(Ends(stands - 5) < 5.05, $"{stands}: {Ends(stands - 5)}");
+        }
         Assert.True(weak.ReturnC < strong.ReturnC && weak.LostW < strong.LostW);
         Assert.True((weak.StandsC ?? -60) >= (strong.StandsC ?? -60));
     }

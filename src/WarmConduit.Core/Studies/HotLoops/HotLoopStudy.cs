@@ -162,16 +162,24 @@ public static class HotLoopStudy
         AirC(length.Zone, night) is var air && air < holdC && length.WPerK > 0
             ? length.HeatJPerK / length.WPerK * Math.Log((hotC - air) / (holdC - air)) : double.PositiveInfinity;
 
-    // The coldest of nights, five degrees apart, at which what comes back is warm enough; told on the warm side.
+    // The coldest of nights, five degrees apart, at which what comes back is warm enough; null: the coldest that is tried is none too cold.
     private static double? Stands(Question question, List<Length> lengths, double hotC, double perK, double holdC)
     {
-        double? stands = null;
-        for (double c = question.Conditions.Steady().OutdoorC; c >= ColdestC; c -= StepC)
+        double stands = question.Conditions.Steady().OutdoorC;
+        if (!Holds(stands))
+        {
+            do stands += StepC;
+            while (stands < holdC && !Holds(stands));
+            return stands;
+        }
+        for (; stands - StepC >= ColdestC; stands -= StepC)
+            if (!Holds(stands - StepC)) return stands;
+        return null;
+
+        bool Holds(double outdoorC)
         {
             question.Cancel.ThrowIfCancellationRequested();
-            if (Back(lengths, question.With(question.Conditions.Constant(c)).Ask(RigNight.Of), hotC, perK) < holdC) return stands ?? c + StepC;
-            stands = c;
+            return Back(lengths, question.With(question.Conditions.Constant(outdoorC)).Ask(RigNight.Of), hotC, perK) >= holdC;
         }
-        return null;
     }
 }
