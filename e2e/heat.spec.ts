@@ -61,6 +61,29 @@ test("Lantern's circuits: fluid along every line, watts at each emitter, what th
   await expect(panel.locator("[data-heat-part=heater]")).toContainText(/\d+ W/);
 });
 
+test("Pump, valve, heater and thermostat are tapped where they are drawn", async ({ page }) => {
+  await heat(page, "lantern");
+  // All of the screen for the drawing.
+  await page.keyboard.press("n");
+  await page.locator("[data-view=plan] [data-watts=rad-living]").waitFor();
+  await page.getByRole("tab", { name: "Selected" }).click();
+  // Tapped again where the drawing was still settling.
+  const tap = async (drawn: string, thing: string) => {
+    const held = page.locator(`[data-inspector="part/${thing}"]`);
+    await expect(async () => {
+      const box = await page.locator(`[data-view=plan] ${drawn}`).first().boundingBox();
+      if (!box) throw new Error(`${drawn} is not drawn`);
+      await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
+      await expect(held).toBeVisible({ timeout: 2000 });
+    }).toPass();
+    return held;
+  };
+  await expect((await tap("[data-name=circulator]", "circulator")).getByLabel("Runs", { exact: true })).toBeVisible();
+  await expect((await tap("[data-name='valve of the wet room radiator']", "valve-wet")).getByLabel(/^In /).first()).toBeVisible();
+  await expect((await tap("[data-watts=rad-living]", "rad-living")).getByLabel("Thermostat")).toBeVisible();
+  await expect((await tap("[data-watts=heater]", "heater")).getByLabel("Stops at")).toBeVisible();
+});
+
 test("A pad is put on Sparrow's tank, and taken off by the undo; too strong for plastic it is said", async ({ page }) => {
   await heat(page, "sparrow");
   // Drained, as Sparrow is left: its pad has nothing to warm.
@@ -85,6 +108,8 @@ test("A pad is put on Sparrow's tank, and taken off by the undo; too strong for 
   await expect
     .poll(async () => (await rigOf(page, "sparrow")).parts.find((p: Named) => p.id === "tank").pad)
     .toMatchObject({ side: "rear", sensor: { kind: "part", partId: "grey-tank" } });
+  await find(page, "grey tank 32 L");
+  await expect(page.locator("[data-sensed-here]")).toContainText("fresh tank 60 L");
   // What heats water gets an element.
   await find(page, "storage heater 10 L");
   await page.getByRole("tab", { name: "Selected" }).click();

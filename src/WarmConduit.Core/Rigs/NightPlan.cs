@@ -153,7 +153,7 @@ public sealed record PlanEvent(
     {
         if (Kind == PlanEventKind.HeatFails && part is { Pad: null } && !part.Heats().HeatsFluid)
             c.Add($"{at}.partId", "it gives no heat that could fail", false);
-        if (Kind == PlanEventKind.PumpFails && (part.Flows().ShutoffBar is null || part.Heats().IsEngine))
+        if (Kind == PlanEventKind.PumpFails && !part.IsPump())
             c.Add($"{at}.partId", "it is no pump", false);
         if (Kind == PlanEventKind.PumpPressed && part.Heats().Switch is not { Kind: PumpSwitchKind.Button })
             c.Add($"{at}.partId", "it has no button", false);

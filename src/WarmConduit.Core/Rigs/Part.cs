@@ -139,6 +139,9 @@ public sealed record Part(
         (var s, _) => s.XM * s.YM,
     };
 
+    /// <summary>Whether it drives a flow, as a pump does; an engine's pump is the engine's.</summary>
+    internal bool IsPump() => Flows().ShutoffBar is not null && !Heats().IsEngine;
+
     /// <summary>Whether electric heat lies in its water, as an element, and not on it, as a pad.</summary>
     internal bool TakesElement() => Catalogue.Part(Stock) is { Group: PartGroup.Heat, Passage: Passage.Vessel };
 

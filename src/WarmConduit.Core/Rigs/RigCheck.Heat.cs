@@ -35,7 +35,7 @@ public static partial class RigCheck
         if (all.StartsC >= all.StopsC) c.Add($"{at}.startsC", "it must start at a lower temperature than it stops at");
         if (all.LeastW > all.PowerW) c.Add($"{at}.leastW", "its lowest stage cannot give more than all of it");
         if (heat.Switch is not { } by) return;
-        if (part.Flows().ShutoffBar is null || all.IsEngine) c.Add($"{at}.switch", "only a pump is switched by a timer or a button");
+        if (!part.IsPump()) c.Add($"{at}.switch", "only a pump is switched by a timer or a button");
         CheckSwitch(c, $"{at}.switch", by);
     }
 

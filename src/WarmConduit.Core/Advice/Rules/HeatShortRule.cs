@@ -16,20 +16,27 @@ internal sealed class HeatShortRule : IRule
 
     private const string Id = "heat";
 
-    // Less is within what a sensor reads wrong, K.
-    private const double MattersK = 1;
+    // Less is within what a sensor reads wrong, K; a pad that gives so much of its power works at full.
+    private const double MattersK = 1, AtFull = 0.9, HourS = 3600;
 
     public IEnumerable<Finding> Find(Question question) => question.Ask(ShortHeat.Of).Heaters.Select(h => Of(question, h))
         .Concat(question.Rig.Parts.Where(p => p.Pad?.Sensor is not null).Select(p => Misled(question, p)).OfType<Finding>());
 
-    // By the night as it is, and with the sensor on what the pad warms.
+    // It has what it runs on for an hour in which its water is too cold, and gives less than it could.
     private static Finding? Misled(Question question, Part part)
     {
         var (pad, night) = (part.Pad!, question.Ask(RigNight.Of));
-        if (Coldest(night, part) is not { } falls || falls > pad.OnC - MattersK) return null;
-        var on = part with { Pad = pad with { Sensor = null } };
-        var moved = question.On(question.Rig with { Parts = [.. question.Rig.Parts.Select(p => p == part ? on : p)] }, question.Cancel);
-        if (Coldest(moved.Ask(RigNight.Of), on) is not { } holds || holds < falls + MattersK) return null;
+        int n = night.Candidates.ToList().FindIndex(f => f.Thing == part.Id);
+        if (n < 0) return null;
+        var given = night.Heat.PadWh.GetValueOrDefault(part.Id) ?? new double[night.Heat.Hours];
+        int[] hours = [.. night.HourReports()];
+        double Warmest(int hour) => Math.Max(night.WaterC(hours[hour], n), night.WaterC(hours[hour + 1], n));
+        bool Fed(int hour) => NightCourse.At(question.Conditions, (hour + 0.5) * HourS) is var then && then.Heating.Has(pad.Supply)
+            && !then.Failed.Contains(part.Id);
+        var rests = Enumerable.Range(0, Math.Min(given.Length, hours.Length - 1))
+            .Where(h => Warmest(h) < pad.OnC - MattersK && given[h] < AtFull * pad.PowerW && Fed(h)).ToList();
+        if (rests.Count == 0) return null;
+        double falls = rests.Min(h => Math.Min(night.WaterC(hours[h], n), night.WaterC(hours[h + 1], n)));
         string where = pad.Sensor! switch
         {
             { Kind: PadSensorKind.InPad } => "lies in the pad itself, which gets warm before the water does",
@@ -38,14 +45,13 @@ internal sealed class HeatShortRule : IRule
         };
         return new Finding(
             $"sensor:{part.Id}", FindingKind.HeatShort, Severity.Warning, part.Name, "its pad rests while it falls to", Measure.Temperature(falls),
-            Sentence.Of($"The sensor of its pad {where}: on this night the water falls to {Measure.Temperature(falls)}. With the sensor on the part, clear " +
-                $"of the pad, it stays at {Measure.Temperature(holds)} or more."), Place.OnPart(question.Index, part), [], null,
-            [new Mend("Put the sensor on the part, clear of the pad",
-                [new ChangeThing($"parts/{part.Id}", new JsonObject { ["pad"] = RigDiff.Node(on.Pad) })])]);
+            Sentence.Of($"The sensor of its pad {where}: on this night the water falls to {Measure.Temperature(falls)}, and for " +
+                $"{Measure.Duration(rests.Count * HourS)} the pad gives less than it could."), Place.OnPart(question.Index, part), [], null,
+            [new Mend("Put the sensor on the part, clear of the pad", [new ChangeThing($"parts/{part.Id}", new JsonObject
+            {
+                ["pad"] = RigDiff.Node(pad with { Sensor = null }),
+            })])]);
     }
-
-    private static double? Coldest(RigNight night, Part part) => night.Candidates.ToList().FindIndex(f => f.Thing == part.Id) is >= 0 and var n
-        ? Enumerable.Range(0, night.Answer.ReportS.Count).Min(r => night.WaterC(r, n)) : null;
 
     private static Finding Of(Question question, ShortHeater heater)
     {

@@ -83,8 +83,7 @@ internal sealed class EnergyMeter
                     else if (figures is { FuelLPerH: { } full, PowerW: > 0 and var power }) fuel[h] -= full * wh[h] / power;
                     burns |= figures.FuelLPerH is not null;
                 }
-                else if (kind == HeatRole.Emitter && figures is { DrawW: { } fan, FanBy: { } by }
-                    && (by == FanControl.On || (by == FanControl.PipeTemperature && wh[h] > 0 && !(InC(id, h) <= figures.FanFromC))))
+                else if (kind == HeatRole.Emitter && figures.DrawW is { } fan && Blows(figures, wh[h], InC(id, h)))
                     battery[h] += fan * (flowS?[h] ?? 0) / HourS;
             }
         }
@@ -113,6 +112,14 @@ internal sealed class EnergyMeter
                 if (moment.Pieces[p].PartId == part) return moment.Row.InC[p];
             return null;
         }
+
+        // By its pipe, where that is warm and the room asks for it.
+        static bool Blows(PartHeat heat, double wh, double? inC) => heat.FanBy switch
+        {
+            null or FanControl.Off => false,
+            FanControl.On => true,
+            _ => wh > 0 && !(inC <= heat.FanFromC),
+        };
 
         // What is to spare costs nothing.
         void Electric(ElectricSupply supply, int hour, double wh)

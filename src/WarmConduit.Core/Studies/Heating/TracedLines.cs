@@ -55,7 +55,7 @@ internal static class TracedLines
         if (question.Rig.Parts.Any(IsSwitched) && Holds(p => IsSwitched(p) ? p with { Heat = p.Heat! with { Switch = null } } : p))
             return " With its pump running all the time it would hold.";
         foreach (double k in MoreFlow)
-            if (Holds(p => Stronger(p, k)))
+            if (Holds(p => question.Index.HoldsCoolant(p) ? Stronger(p, k) : p))
                 return Sentence.Of($" A pump of {new Measure(k, Quantity.Share)} of this one's flow would hold it.");
         foreach (double c in (double[])[5, 10, 20])
             if (question.Rig.Parts.Any(p => p.Heats().StopsC + c <= MostC) && Holds(p => Hotter(p, c)))
@@ -70,6 +70,6 @@ internal static class TracedLines
     private static Part Hotter(Part part, double byK) => part.Heats().StopsC is { } stops && stops + byK <= MostC
         ? part with { Heat = (part.Heat ?? PartHeat.None) with { StopsC = stops + byK } } : part;
 
-    private static Part Stronger(Part part, double k) => !part.Heats().IsEngine && part.Flows() is { FreeLPerMin: { } free, ShutoffBar: { } bar }
+    private static Part Stronger(Part part, double k) => part.IsPump() && part.Flows() is { FreeLPerMin: { } free, ShutoffBar: { } bar }
         ? part with { Flow = (part.Flow ?? PartFlow.None) with { FreeLPerMin = free * k, ShutoffBar = bar * k * k } } : part;
 }

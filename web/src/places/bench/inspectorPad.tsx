@@ -79,6 +79,17 @@ export function PadFields({ rig, part }: { rig: Rig; part: Part }) {
   );
 }
 
+/** Pads that go by this part, said before it is taken away. */
+export function SensedHere({ rig, part }: { rig: Rig; part: Part }) {
+  const by = rig.parts.filter((p) => p.pad?.sensor?.partId === part.id).map((p) => p.name);
+  if (by.length === 0) return null;
+  return (
+    <p className="text-muted" data-sensed-here>
+      The sensor of the pad on {by.join(", ")} sits here. Without this part it hangs in the air.
+    </p>
+  );
+}
+
 const sides: { value: NonNullable<Schema["Facing"]> | ""; text: string }[] = [
   { value: "", text: "around it, or underneath" },
   { value: "down", text: "underneath" },

@@ -12,7 +12,7 @@ import { copyOf } from "./drawingTools";
 import { Heading, JacketSides, PlaceFields, SleeveFields, useChange } from "./inspectorFields";
 import { FlowFields } from "./inspectorFlow";
 import { HeatFields } from "./inspectorHeat";
-import { PadFields } from "./inspectorPad";
+import { PadFields, SensedHere } from "./inspectorPad";
 import { ReachFields } from "./inspectorReach";
 import { SwitchFields } from "./inspectorSwitch";
 import { useActions } from "./useActions";
@@ -134,6 +134,7 @@ export function PartForm({ rig, id }: { rig: Rig; id: string }) {
       <HeatFields part={part} />
       <SwitchFields rig={rig} part={part} />
       <PadFields rig={rig} part={part} />
+      <SensedHere rig={rig} part={part} />
       <Positions rig={rig} part={part} />
       <ReachFields part={part} />
       <section>

@@ -179,15 +179,8 @@ function Parts({ name, parts, rig, hour }: { name: string; parts: Schema["HeatPa
 function Goes({ got, rig, hour }: { got: Heating["got"]; rig: Rig; hour: number }) {
   const print = usePrint();
   const { parts, runs } = indexOf(rig);
-  const zones = new Map(rig.shell.zones.map((z) => [z.id, z.name]));
-  const nameOf = (g: Schema["HeatGot"]) =>
-    g.place === "zone"
-      ? zones.get(g.id ?? "")
-      : g.place === "part"
-        ? parts.get(g.id ?? "")?.name
-        : g.place === "run"
-          ? runs.get(g.id ?? "")?.name
-          : "lost outdoors";
+  const named = { zone: new Map(rig.shell.zones.map((z) => [z.id, z])), part: parts, run: runs };
+  const nameOf = (g: Schema["HeatGot"]) => (g.place === "outdoors" ? "lost outdoors" : named[g.place].get(g.id ?? "")?.name);
   const watts = (g: Schema["HeatGot"]) => g.whByHour[Math.min(hour, g.whByHour.length - 1)] ?? 0;
   const shown = got.filter((g) => Math.abs(watts(g)) >= 0.5).sort((a, b) => watts(b) - watts(a));
   if (shown.length === 0) return null;
